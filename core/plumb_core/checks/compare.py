@@ -1,0 +1,56 @@
+"""Comparison of one submitted value with ours."""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+
+_NUMBER = re.compile(r"^[+-]?(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d+))?$")
+
+
+def half_unit(text: str) -> float:
+    """Half a unit in the last place of a number as written, or 0.0 for a text that is no plain number.
+
+    ``half_unit("1.94")`` is 0.005, ``half_unit("4200")`` is 0.5 (zeros before the point count as given digits).
+    """
+    match = _NUMBER.match(text.strip().replace("\u2212", "-"))
+    if not match or not (match.group(1) or match.group(2)):
+        return 0.0
+    decimals = len(match.group(2) or "")
+    return 0.5 * 10.0 ** (int(match.group(3) or 0) - decimals)
+
+
+@dataclass(frozen=True, slots=True)
+class Comparison:
+    """Theirs against ours.
+
+    deviation is (theirs - ours) / |ours|, None where ours is zero or the values are texts; `multiples` is the
+    difference in multiples of the tolerance (texts: 0 or +/-10).
+    """
+
+    theirs: float | str
+    ours: float | str
+    tolerance: float
+    deviation: float | None
+    multiples: float
+
+    @property
+    def agrees(self) -> bool:
+        return abs(self.multiples) <= 1.0
+
+
+TEXT_APART = 10.0
+"""Multiples of the tolerance that two different texts are taken to be apart."""
+
+
+def compare(theirs: float | str, ours: float | str, relative: float, floor: float) -> Comparison:
+    """Compare with a tolerance of `relative` x |ours|, not below `floor` (half a unit of the last digit given)."""
+    if isinstance(theirs, str) or isinstance(ours, str):
+        same = str(theirs).strip().casefold() == str(ours).strip().casefold()
+        apart = 0.0 if same else math.copysign(TEXT_APART, 1 if str(theirs) > str(ours) else -1)
+        return Comparison(str(theirs), str(ours), 0.0, None, apart)
+    # a rounded value may lie half a unit off plus the noise of binary fractions
+    tolerance = max(relative * abs(ours), floor * (1 + 1e-9), 1e-12)
+    difference = theirs - ours
+    return Comparison(theirs, ours, tolerance, difference / abs(ours) if ours else None, difference / tolerance)

@@ -1,0 +1,231 @@
+"""Ground motion values of ASCE/SEI 7-16, sections 11.4 and 11.6."""
+
+from __future__ import annotations
+
+from plumb_core.editions.asce7_16 import tables
+from plumb_core.errors import RuleRefused
+from plumb_core.rules import rule
+
+_SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or mend the site class."
+
+
+@rule(clause="Table 1.5-2", tex=r"\q{I_e} = \text{Table 1.5-2, }\q{risk_category}")
+def I_e(risk_category: str) -> float:
+    """Importance factor by risk category."""
+    return tables.TABLE_1_5_2[risk_category]
+
+
+def _rock_without_velocity(site_class: str, velocity_measured: bool, class_by_default: bool) -> bool:
+    """11.4.3: rock consistent with class B, but velocity not measured at the site: coefficients are 1.0."""
+    return site_class == "B" and (class_by_default or not velocity_measured)
+
+
+@rule(
+    clause="Table 11.4-1, 11.4.3, 11.4.4",
+    tex=r"\q{F_a} = \text{Table 11.4-1, class }\q{site_class}"
+    r"\text{ at }S_S = \q{S_S}",
+)
+def F_a(S_S: float, site_class: str, class_by_default: bool = False, velocity_measured: bool = True) -> float:
+    """Short-period site coefficient.
+
+    Class D by default: not below 1.2 (11.4.4).  Class B without measured velocity: 1.0 (11.4.3).  Class E with
+    S_S >= 1.0: the value of class C (11.4.8, exception 1).
+    """
+    if site_class == "F":
+        raise RuleRefused("site_class", "Table 11.4-1 has no F_a for site class F", _SITE_RESPONSE)
+    if _rock_without_velocity(site_class, velocity_measured, class_by_default):
+        return 1.0
+    value = tables.interpolated(tables.F_A, site_class, S_S)
+    return max(value, 1.2) if class_by_default and site_class == "D" else value
+
+
+@rule(
+    clause="Table 11.4-2, 11.4.3",
+    tex=r"\q{F_v} = \text{Table 11.4-2, class }\q{site_class}"
+    r"\text{ at }S_1 = \q{S_1}",
+)
+def F_v(S_1: float, site_class: str, class_by_default: bool = False, velocity_measured: bool = True) -> float:
+    """Long-period site coefficient, with the numbers that Supplement 1 gives class E.
+
+    Class B without measured velocity: 1.0 (11.4.3).
+    """
+    if site_class == "F":
+        raise RuleRefused("site_class", "Table 11.4-2 has no F_v for site class F", _SITE_RESPONSE)
+    if _rock_without_velocity(site_class, velocity_measured, class_by_default):
+        return 1.0
+    return tables.interpolated(tables.F_V, site_class, S_1)
+
+
+def _F_v_as_printed(
+    S_1: float, site_class: str, class_by_default: bool = False, velocity_measured: bool = True
+) -> float:
+    """Long-period site coefficient as first printed: class E has a number only for S_1 <= 0.1."""
+    if site_class == "E" and S_1 > 0.1:
+        raise RuleRefused(
+            "site_class",
+            "the first printing of Table 11.4-2 has no F_v for site class E with S_1 above 0.1",
+            "Declare Supplement 1, or give F_v from a ground motion hazard analysis (11.4.8).",
+        )
+    return float(F_v.function(S_1, site_class, class_by_default, velocity_measured))
+
+
+_F_v_as_printed.__name__ = "F_v"
+F_v_as_printed = rule(clause="Table 11.4-2 (first printing)", tex=F_v.tex)(_F_v_as_printed)
+
+
+@rule(clause="11.4.4, Eq. 11.4-1", tex=r"\q{S_MS} = \q{F_a}\,\q{S_S}")
+def S_MS(F_a: float, S_S: float) -> float:
+    """Site-adjusted MCE_R acceleration at short periods, g."""
+    return F_a * S_S
+
+
+def _exception_2(site_class: str, S_1: float, isolated_or_damped: bool) -> bool:
+    """Whether exception 2 of 11.4.8 stands in for the hazard analysis."""
+    return site_class == "D" and S_1 >= 0.2 and not isolated_or_damped
+
+
+@rule(
+    clause="11.4.4, Eq. 11.4-2, with 11.4.8 exception 2 of Supplement 3",
+    tex=r"\q{S_M1} = \q{F_v}\,\q{S_1}\;(\times\,1.5\text{ for class D with }S_1 \ge 0.2)",
+)
+def S_M1(F_v: float, S_1: float, site_class: str, isolated_or_damped: bool = False) -> float:
+    """Site-adjusted MCE_R acceleration at 1 s, g; 50 % more for class D with S_1 >= 0.2 (Supplement 3)."""
+    return F_v * S_1 * (1.5 if _exception_2(site_class, S_1, isolated_or_damped) else 1.0)
+
+
+def _S_M1_as_printed(F_v: float, S_1: float) -> float:
+    """Site-adjusted MCE_R acceleration at 1 s, g, before Supplement 3."""
+    return F_v * S_1
+
+
+_S_M1_as_printed.__name__ = "S_M1"
+S_M1_as_printed = rule(clause="11.4.4, Eq. 11.4-2", tex=r"\q{S_M1} = \q{F_v}\,\q{S_1}")(_S_M1_as_printed)
+
+
+@rule(clause="11.4.5, Eq. 11.4-3", tex=r"\q{S_DS} = \tfrac{2}{3}\,\q{S_MS}")
+def S_DS(S_MS: float) -> float:
+    """Design acceleration at short periods, g."""
+    return 2.0 / 3.0 * S_MS
+
+
+@rule(clause="11.4.5, Eq. 11.4-4", tex=r"\q{S_D1} = \tfrac{2}{3}\,\q{S_M1}")
+def S_D1(S_M1: float) -> float:
+    """Design acceleration at 1 s, g."""
+    return 2.0 / 3.0 * S_M1
+
+
+def _near_fault(risk_category: str) -> str:
+    return "F" if risk_category == "IV" else "E"
+
+
+@rule(
+    clause="11.4.2, 11.6, Tables 11.6-1 and 11.6-2",
+    tex=r"\q{design_category} = \text{worse of Table 11.6-1 at }\q{S_DS}\text{ and Table 11.6-2 at }\q{S_D1}",
+)
+def design_category(S_DS: float, S_D1: float, S_1: float, S_S: float, risk_category: str) -> str:
+    """Seismic design category A to F.
+
+    E or F for S_1 >= 0.75; A where S_1 <= 0.04 and S_S <= 0.15 (11.4.2 permits it and 11.7 then asks for no more).
+    """
+    if S_1 >= 0.75:
+        return _near_fault(risk_category)
+    if S_1 <= 0.04 and S_S <= 0.15:
+        return "A"
+    return max(
+        tables.category(tables.CATEGORY_BY_S_DS, S_DS, risk_category),
+        tables.category(tables.CATEGORY_BY_S_D1, S_D1, risk_category),
+    )
+
+
+def _design_category_by_S_DS_alone(
+    S_DS: float,
+    S_D1: float,
+    S_1: float,
+    S_S: float,
+    risk_category: str,
+    T_a: dict[str, float],
+    T: dict[str, float],
+    T_S: float,
+    C_s_plateau: dict[str, float],
+    C_s: dict[str, float],
+    diaphragms_rigid: bool = False,
+) -> str:
+    """Seismic design category from Table 11.6-1 alone where the four conditions of 11.6 hold, else from both tables.
+
+    The period for drift (condition 2) is the period used, which is not below it where the analysis period governs.
+    """
+    permitted = (
+        S_1 < 0.75
+        and all(t < 0.8 * T_S for t in T_a.values())
+        and all(t < T_S for t in T.values())
+        and all(C_s[d] <= C_s_plateau[d] * (1 + 1e-12) and C_s[d] >= C_s_plateau[d] * (1 - 1e-12) for d in C_s)
+        and diaphragms_rigid
+    )
+    if permitted:
+        return tables.category(tables.CATEGORY_BY_S_DS, S_DS, risk_category)
+    return str(design_category.function(S_DS, S_D1, S_1, S_S, risk_category))
+
+
+_design_category_by_S_DS_alone.__name__ = "design_category"
+design_category_by_S_DS_alone = rule(
+    clause="11.6, Table 11.6-1 alone", tex=r"\q{design_category} = \text{Table 11.6-1 at }\q{S_DS}"
+)(_design_category_by_S_DS_alone)
+
+
+def _triggers(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool) -> list[str]:
+    """The items of 11.4.8 that ask for a site-specific study."""
+    found = []
+    if site_class == "F":
+        found.append("site class F: site response analysis (21.1) is required by 11.4.8")
+    if isolated_or_damped and S_1 >= 0.6:
+        found.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.8")
+    if site_class == "E" and S_S >= 1.0:
+        found.append(
+            "site class E with S_S >= 1.0: hazard analysis by 11.4.8, unless exception 1 (F_a of class C), "
+            "which these values take"
+        )
+    if site_class == "D" and S_1 >= 0.2:
+        found.append(
+            "site class D with S_1 >= 0.2: hazard analysis by 11.4.8, unless exception 2, which these values "
+            "take as the declared supplements word it"
+        )
+    if site_class == "E" and S_1 >= 0.2:
+        found.append(
+            "site class E with S_1 >= 0.2: hazard analysis by 11.4.8, unless exception 3 (T <= T_S and the "
+            "static method)"
+        )
+    return found
+
+
+@rule(clause="11.4.8")
+def site_specific_required(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool = False) -> bool:
+    """Whether an item of 11.4.8 asks for a site-specific study (an exception may stand in for it; see the notes)."""
+    return bool(_triggers(site_class, S_S, S_1, isolated_or_damped))
+
+
+@rule(clause="11.4.3, 11.4.4, 11.4.8")
+def ground_notes(
+    site_class: str,
+    S_S: float,
+    S_1: float,
+    class_by_default: bool = False,
+    velocity_measured: bool = True,
+    isolated_or_damped: bool = False,
+) -> list[str]:
+    """What a reviewer should know about the ground motion values."""
+    notes = _triggers(site_class, S_S, S_1, isolated_or_damped)
+    if class_by_default and site_class == "D":
+        notes.append("site class D by default: F_a not below 1.2 (11.4.4)")
+    elif class_by_default and site_class != "B":
+        notes.append(
+            f"site class {site_class} by default: 11.4.3 gives class D where the soil is not known, unless "
+            "class E or F soils are present"
+        )
+    if _rock_without_velocity(site_class, velocity_measured, class_by_default):
+        notes.append("class B without measured velocity: F_a = F_v = 1.0 (11.4.3)")
+    if S_1 >= 0.75:
+        notes.append("S_1 >= 0.75: design category E or F (11.6)")
+    return notes
+
+
+RULES = (I_e, F_a, F_v, S_MS, S_M1, S_DS, S_D1, design_category, site_specific_required, ground_notes)

@@ -1,0 +1,289 @@
+"""Equivalent lateral force procedure of ASCE/SEI 7-16, section 12.8, and 1.4 for design category A."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from plumb_core.editions.asce7_16 import tables
+from plumb_core.errors import RuleRefused
+from plumb_core.rules import Array, Candidate, Governed, bounded, rule
+
+FOOT = 0.3048
+
+
+@rule(clause="11.2", tex=r"\q{h_n} = \sum h_{sx}")
+def h_n(h: Array) -> float:
+    """Structural height, m, from the story heights."""
+    return float(np.sum(h))
+
+
+@rule(clause="12.8.3", tex=r"\q{h_x} = \sum_{i \le x} h_{sx,i}")
+def h_x(h: Array) -> Array:
+    """Height of each level above the base, m, shape (n_stories,)."""
+    return np.cumsum(h)
+
+
+@rule(clause="12.8.2.1", tex=r"\q{N} = \text{number of stories}")
+def N(h: Array) -> int:
+    """Number of stories above the base."""
+    return len(h)
+
+
+@rule(clause="12.7.2", tex=r"\q{W} = \sum w_x")
+def W(w: Array) -> float:
+    """Effective seismic weight, kN."""
+    return float(np.sum(w))
+
+
+@rule(clause="Table 12.8-2", tex=r"\q{C_t} = \text{Table 12.8-2, }\q{period_type}")
+def C_t(period_type: str) -> float:
+    """Coefficient of the approximate period, for heights in metres."""
+    return tables.PERIOD[period_type][0]
+
+
+@rule(clause="Table 12.8-2", tex=r"\q{x} = \text{Table 12.8-2, }\q{period_type}")
+def x(period_type: str) -> float:
+    """Exponent of the approximate period."""
+    return tables.PERIOD[period_type][1]
+
+
+@rule(clause="12.8.2.1, Eq. 12.8-10", tex=r"\q{C_w} = \frac{100}{\q{A_B}} \sum \frac{A_i}{1 + 0.83\,(\q{h_n}/D_i)^2}")
+def C_w(walls: list[dict[str, float]], A_B: float, h_n: float) -> float:
+    """Effective wall area coefficient, %, from the web areas A_i (m2) and lengths D_i (m) of the walls."""
+    return 100.0 / A_B * sum(wall["A_i"] / (1.0 + 0.83 * (h_n / wall["D_i"]) ** 2) for wall in walls)
+
+
+@rule(clause="12.8.2.1, Eq. 12.8-7 to 12.8-9", tex=r"\q{T_a} = \q{C_t}\,\q{h_n}^{\q{x}}")
+def T_a(
+    h_n: float, h: Array, C_t: float, x: float, period_type: str, T_a_formula: str = "12.8-7", C_w: float | None = None
+) -> Governed:
+    """Approximate fundamental period, s, by the declared equation.
+
+    12.8-7: C_t h_n^x.  12.8-8: 0.1 N, for at most 12 stories of concrete or steel moment frames with an average
+    story height of at least 10 ft.  12.8-9: 0.0062 h_n / sqrt(C_w) (0.0019 for feet), for concrete or masonry shear
+    walls up to 120 ft.
+    """
+    if T_a_formula == "12.8-8":
+        if len(h) > 12 or period_type not in ("steel_mrf", "rc_mrf") or float(np.mean(h)) < 10 * FOOT - 1e-9:
+            raise RuleRefused(
+                "T_a_formula",
+                "0.1 N is for at most 12 stories of moment frames with an average story height of at least 10 ft",
+                "Take Eq. 12.8-7 for this structure.",
+            )
+        return Governed(0.1 * len(h), "12.8-8")
+    if T_a_formula == "12.8-9":
+        if C_w is None:
+            raise RuleRefused(
+                "walls",
+                "Eq. 12.8-9 needs the walls and the area of the base",
+                "Give walls (A_i, D_i) and A_B, or take Eq. 12.8-7.",
+            )
+        if h_n > 120 * FOOT + 1e-9:
+            raise RuleRefused(
+                "T_a_formula",
+                "Eq. 12.8-9 is for structures of at most 120 ft (36.6 m)",
+                "Take Eq. 12.8-7 for this structure.",
+            )
+        return Governed(0.0062 * h_n / C_w**0.5, "12.8-9")
+    return Governed(C_t * h_n**x, "12.8-7")
+
+
+@rule(clause="Table 12.8-1", tex=r"\q{C_u} = \text{Table 12.8-1 at }S_{D1} = \q{S_D1}")
+def C_u(S_D1: float) -> float:
+    """Coefficient for the upper limit on the period, interpolated linearly between the rows of the table."""
+    return tables.interpolated(tables.C_U, "C_u", S_D1)
+
+
+@rule(clause="12.8.2", tex=r"\q{T_limit} = \q{C_u}\,\q{T_a}")
+def T_limit(C_u: float, T_a: float) -> float:
+    """Upper limit on the period for strength, s."""
+    return C_u * T_a
+
+
+@rule(clause="12.8.2", tex=r"\q{T} = \min(T_\text{analysis},\ \q{T_limit})\text{, or }T_a = \q{T_a}")
+def T(T_a: float, T_limit: float, T_analysis: float | None = None) -> Governed:
+    """Period used for the base shear, s: the analysis period up to C_u T_a, else the approximate period."""
+    if T_analysis is None:
+        return Governed(T_a, "T_a", (Candidate("T_a", T_a, "base"),))
+    return bounded(Governed(T_analysis, "analysis"), upper=Governed(T_limit, "C_u T_a"))
+
+
+@rule(clause="12.8.1.3", tex=r"\q{S_DS_static} = \max(1.0,\ 0.7\,\q{S_DS}) \le \q{S_DS}\ \text{where permitted}")
+def S_DS_static(
+    S_DS: float, T: float, N: int, site_class: str, risk_category: str, regular: bool = False, rho: float | None = None
+) -> Governed:
+    """S_DS used for C_s, g: 1.0, but not below 0.7 S_DS, where all conditions of 12.8.1.3 are met, else S_DS.
+
+    The conditions: no irregularity, at most five stories, T <= 0.5 s, redundancy factor 1.0, not site class E or F,
+    risk category I or II.  What isn't stated isn't met.
+    """
+    full = Governed(S_DS, "11.4.5", (Candidate("11.4.5", S_DS, "base"),))
+    if not (regular and N <= 5 and T <= 0.5 and rho == 1.0 and site_class not in "EF" and risk_category in ("I", "II")):
+        return full
+    return bounded(full, upper=Governed(max(1.0, 0.7 * S_DS), "12.8.1.3"))
+
+
+@rule(clause="12.8.1.1, Eq. 12.8-2", tex=r"\q{C_s_plateau} = \frac{\q{S_DS_static}}{\q{R}/\q{I_e}}")
+def C_s_plateau(S_DS_static: float, R: float, I_e: float) -> Governed:
+    """Coefficient before bounds."""
+    return Governed(S_DS_static / (R / I_e), "12.8-2")
+
+
+@rule(
+    clause="12.8.1.1, Eq. 12.8-3 and 12.8-4",
+    tex=r"\q{C_s_upper} = \frac{\q{S_D1}}{\q{T}\,(\q{R}/\q{I_e})}\ \text{, for }T > T_L\text{ times }"
+    r"\frac{\q{T_L}}{\q{T}}",
+)
+def C_s_upper(S_D1: float, T: float, T_L: float, R: float, I_e: float) -> Governed:
+    """Upper bound of the coefficient."""
+    if T <= T_L:
+        return Governed(S_D1 / (T * R / I_e), "12.8-3")
+    return Governed(S_D1 * T_L / (T**2 * R / I_e), "12.8-4")
+
+
+def _C_s_upper_as_printed(
+    S_D1: float,
+    T: float,
+    T_L: float,
+    R: float,
+    I_e: float,
+    site_class: str,
+    S_1: float,
+    T_S: float,
+    isolated_or_damped: bool = False,
+) -> Governed:
+    """Upper bound before Supplement 3: exception 2 of 11.4.8 raises it by half for class D with S_1 >= 0.2.
+
+    For T <= 1.5 T_S the exception asks for Eq. 12.8-2, which a bound raised by half does not undercut.
+    """
+    bound: Governed = C_s_upper.function(S_D1, T, T_L, R, I_e)
+    if site_class == "D" and S_1 >= 0.2 and not isolated_or_damped:
+        return Governed(1.5 * bound.value, bound.governed_by)
+    return bound
+
+
+_C_s_upper_as_printed.__name__ = "C_s_upper"
+C_s_upper_as_printed = rule(clause=C_s_upper.clause + ", with 11.4.8 exception 2 as first printed", tex=C_s_upper.tex)(
+    _C_s_upper_as_printed
+)
+
+
+@rule(
+    clause="12.8.1.1, Eq. 12.8-5 and 12.8-6",
+    tex=r"\q{C_s_lower} = \max\left(0.044\,\q{S_DS_static}\,\q{I_e},\ 0.01,\ "
+    r"\frac{0.5 \times \q{S_1}}{\q{R}/\q{I_e}}\text{ for }S_1 \ge 0.6\right)",
+)
+def C_s_lower(S_DS_static: float, I_e: float, S_1: float, R: float) -> Governed:
+    """Lower bound of the coefficient; Eq. 12.8-6 takes the mapped S_1."""
+    general = bounded(Governed(0.044 * S_DS_static * I_e, "12.8-5"), lower=Governed(0.01, "12.8-5"))
+    if S_1 < 0.6:
+        return general
+    return bounded(general, lower=Governed(0.5 * S_1 / (R / I_e), "12.8-6"))
+
+
+@rule(clause="12.8.1.1", tex=r"\q{C_s} = \max\left(\min(\q{C_s_plateau},\ \q{C_s_upper}),\ \q{C_s_lower}\right)")
+def C_s(C_s_plateau: Governed, C_s_upper: Governed, C_s_lower: Governed) -> Governed:
+    """Seismic response coefficient (fraction of the seismic weight)."""
+    return bounded(C_s_plateau, upper=C_s_upper, lower=C_s_lower)
+
+
+@rule(clause="12.8.1; 1.4.2 for category A", tex=r"\q{coefficient} = \q{C_s}\ \text{, or 0.01 in category A}")
+def coefficient(C_s: Governed, design_category: str) -> Governed:
+    """Lateral force as a fraction of the seismic weight: C_s, or 0.01 in design category A (11.7, Eq. 1.4-1)."""
+    if design_category == "A":
+        return Governed(0.01, "1.4-1", (Candidate("1.4-1", 0.01, "base"),))
+    return C_s
+
+
+@rule(clause="12.8.1, Eq. 12.8-1", tex=r"\q{V} = \q{coefficient}\times\q{W}")
+def V(coefficient: float, W: float) -> float:
+    """Base shear, kN."""
+    return coefficient * W
+
+
+@rule(clause="12.8.3", tex=r"\q{k} = 1 + \frac{\q{T} - 0.5}{2}\ \text{between }1\text{ and }2")
+def k(T: float) -> float:
+    """Exponent of the vertical distribution: 1 for T <= 0.5 s, 2 for T >= 2.5 s, linear between."""
+    return float(np.interp(T, [0.5, 2.5], [1.0, 2.0]))
+
+
+@rule(
+    clause="12.8.3, Eq. 12.8-11 and 12.8-12; 1.4.2 for category A",
+    tex=r"\q{F} = \frac{w_x h_x^{\q{k}}}{\sum w_i h_i^{\q{k}}} \times \q{V}",
+)
+def F(w: Array, h_x: Array, k: float, V: float, design_category: str) -> Array:
+    """Lateral force at each level, kN, shape (n_stories,); in category A in proportion to the weights."""
+    share = w if design_category == "A" else w * h_x**k
+    return np.asarray(V * share / np.sum(share))
+
+
+@rule(clause="12.8.4, Eq. 12.8-13", tex=r"\q{V_story} = \sum_{i \ge x} F_i")
+def V_story(F: Array) -> Array:
+    """Story shear, kN, shape (n_stories,)."""
+    return np.cumsum(F[::-1])[::-1]
+
+
+@rule(clause="12.8.5", tex=r"\q{M_story} = \sum_{i \ge x} V_i\,h_{s,i}")
+def M_story(V_story: Array, h: Array) -> Array:
+    """Overturning moment at the bottom of each story, kN m, shape (n_stories,): sum of story shear times height."""
+    return np.cumsum((V_story * h)[::-1])[::-1]
+
+
+@rule(clause="11.4.8, 12.6, 12.8.1.3")
+def static_notes(
+    design_category: str,
+    T: float,
+    T_S: float,
+    h_n: float,
+    N: int,
+    site_class: str,
+    S_1: float,
+    risk_category: str,
+    S_DS_static: Governed,
+    regular: bool | None = None,
+    light_frame: bool = False,
+) -> list[str]:
+    """What a reviewer should know about the static method here; Table 12.6-1 says where it is permitted."""
+    notes = []
+    if S_DS_static.governed_by == "12.8.1.3":
+        notes.append("S_DS for C_s reduced by 12.8.1.3, all of whose conditions are stated as met")
+    if design_category in "DEF" and not (light_frame or (N <= 2 and risk_category in ("I", "II"))):
+        if regular is None:
+            notes.append("Table 12.6-1: irregularities are not stated, so permission of the static method is open")
+        elif not regular:
+            notes.append(
+                "Table 12.6-1: irregular structure in category D to F; the static method is permitted only up "
+                "to 160 ft with horizontal types 2 to 5 or vertical types 4, 5a, 5b"
+            )
+        elif h_n > 160 * FOOT and T >= 3.5 * T_S:
+            notes.append("Table 12.6-1: taller than 160 ft with T >= 3.5 T_S; the static method is not permitted")
+    if site_class == "E" and S_1 >= 0.2 and T > T_S:
+        notes.append("11.4.8 exception 3 asks for T <= T_S; a ground motion hazard analysis is required here")
+    return notes
+
+
+RULES = (
+    h_n,
+    h_x,
+    N,
+    W,
+    C_t,
+    x,
+    C_w,
+    T_a,
+    C_u,
+    T_limit,
+    T,
+    S_DS_static,
+    C_s_plateau,
+    C_s_upper,
+    C_s_lower,
+    C_s,
+    coefficient,
+    V,
+    k,
+    F,
+    V_story,
+    M_story,
+    static_notes,
+)

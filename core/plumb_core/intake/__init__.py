@@ -1,0 +1,1 @@
+"""Tables of a submission become claims: bytes in, claims and problems out."""

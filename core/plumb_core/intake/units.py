@@ -1,0 +1,91 @@
+"""Units that submissions are written in, and numbers as people write them."""
+
+from __future__ import annotations
+
+import re
+from functools import cache
+
+UNITS: dict[str, dict[str, str]] = {
+    "m": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch"},
+    "m^2": {"m2": "m^2", "ft2": "ft^2"},
+    "s": {"s": "s", "ms": "ms"},
+    "kN": {"kN": "kN", "N": "N", "MN": "MN", "kip": "kip", "lbf": "lbf", "tf": "tonne * g_0", "kgf": "kgf"},
+    "kN*m": {"kN m": "kN*m", "N m": "N*m", "MN m": "MN*m", "kip ft": "kip*ft", "tf m": "tonne * g_0 * m"},
+    "g": {"g": "g_0", "%g": "0.01 * g_0", "m/s2": "m/s^2", "cm/s2": "cm/s^2", "ft/s2": "ft/s^2", "in/s2": "inch/s^2"},
+    "": {"-": "dimensionless", "%": "percent"},
+}
+"""Accepted units by the core's unit: label -> expression for the units library."""
+
+_ALIASES = {
+    "sec": "s",
+    "metres": "m",
+    "meters": "m",
+    "feet": "ft",
+    "inch": "in",
+    "kips": "kip",
+    "k": "kip",
+    "tonf": "tf",
+    "ton-f": "tf",
+    "m²": "m2",
+    "m^2": "m2",
+    "m/s^2": "m/s2",
+    "m/s²": "m/s2",
+    "cm/s²": "cm/s2",
+    "gal": "cm/s2",
+    "%g": "%g",
+    "% g": "%g",
+    "knm": "kN m",
+    "kn-m": "kN m",
+    "kn·m": "kN m",
+    "kn*m": "kN m",
+    "kn.m": "kN m",
+    "kip-ft": "kip ft",
+    "1": "-",
+    "none": "-",
+    "–": "-",
+}
+
+
+def known_unit(text: str, core_unit: str) -> str | None:
+    """The label in UNITS that `text` stands for, for a quantity whose core unit is `core_unit`; None if unknown."""
+    text = text.strip().strip("[]()")
+    labels = UNITS[core_unit]
+    if text in labels:
+        return text
+    alias = _ALIASES.get(text.lower())
+    if alias in labels:
+        return alias
+    # symbols are told apart by case only where that matters (MN, mN); accept the others in any case
+    same = [label for label in labels if label.lower() == text.lower()]
+    return same[0] if len(same) == 1 else None
+
+
+@cache
+def factor(label: str, core_unit: str) -> float:
+    """Factor from a labelled unit to the core's unit."""
+    # imported here: building the registry takes a noticeable part of a second, and only intake needs it
+    from pint import UnitRegistry
+
+    registry: UnitRegistry[float] = UnitRegistry()
+    target = {"g": "g_0", "": "dimensionless"}.get(core_unit, core_unit)
+    magnitude = registry.parse_expression(UNITS[core_unit][label]).to(target).magnitude
+    # conversions go through several products; 15 figures drop their binary noise
+    return float(f"{magnitude:.15g}")
+
+
+_DECIMAL_COMMA = re.compile(r"^[+-]?\d+,(\d{1,2}|\d{4,})$|^[+-]?0,\d+$|^[+-]?\d{1,3}(\.\d{3})+,\d+$")
+
+
+def uses_decimal_comma(texts: list[str]) -> bool:
+    """Whether a number among the texts can only be read with a decimal comma."""
+    return any(_DECIMAL_COMMA.match(t.strip()) for t in texts)
+
+
+def plain_number(text: str, decimal_comma: bool) -> str | None:
+    """A number as written, as plain text with a decimal point; None where it is no number."""
+    text = re.sub(r"[\s\u00a0\u2009\u202f']", "", text).replace("\u2212", "-")
+    if decimal_comma:
+        text = re.sub(r"\.(?=\d{3}(\D|$))", "", text).replace(",", ".")
+    else:
+        text = re.sub(r",(?=\d{3}(\D|$))", "", text)
+    return text if re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", text) else None

@@ -1,0 +1,262 @@
+r"""The resolver: rules find their inputs by parameter name, and every evaluation leaves its steps behind.
+
+A rule is a pure function whose parameter names are the quantities it needs.  For each the resolver takes, in this
+order, the pinned value, the input, or the rule of that name; it looks in the direction's scope for quantities of a
+direction and in the building's scope for quantities of the building (see `quantities`).  A building's rule that asks
+for a direction's quantity gets a mapping direction -> value.
+
+The same rule set evaluated under different assumptions gives everything the product shows: independent values (no
+pins), carried values (submitted values pinned), what-if (an input replaced), another edition (another rule set).
+"""
+
+from __future__ import annotations
+
+import inspect
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+import numpy as np
+import numpy.typing as npt
+
+from plumb_core import DIRECTIONS
+from plumb_core.errors import MissingInput
+from plumb_core.quantities import QUANTITIES, Scope
+
+Key = tuple[str, str | None]
+"""(quantity name, direction or None for the building's quantities)."""
+
+Array = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """One expression among several of which the code lets one govern."""
+
+    label: str
+    value: float
+    role: Literal["base", "upper", "lower"]
+
+
+@dataclass(frozen=True, slots=True)
+class Governed:
+    """A value with the record of which candidate governed it.
+
+    `governed_by` is the label (equation number, or the words of a clause) of the governing candidate.
+    """
+
+    value: float
+    governed_by: str
+    candidates: tuple[Candidate, ...] = ()
+
+    @property
+    def margin(self) -> float | None:
+        """Relative distance of the governing value to the nearest other candidate, or None if there is no other."""
+        others = [c.value for c in self.candidates if c.label != self.governed_by]
+        if not others or self.value == 0:
+            return None
+        return min(abs(other - self.value) for other in others) / abs(self.value)
+
+
+def bounded(base: Governed, *, upper: Governed | None = None, lower: Governed | None = None) -> Governed:
+    """`base`, not above `upper`, and then not below `lower`: a minimum wins over a maximum, as codes word it."""
+    candidates = [Candidate(base.governed_by, base.value, "base")]
+    best = base
+    if upper is not None:
+        candidates.append(Candidate(upper.governed_by, upper.value, "upper"))
+        if upper.value < best.value:
+            best = upper
+    if lower is not None:
+        candidates.append(Candidate(lower.governed_by, lower.value, "lower"))
+        if lower.value > best.value:
+            best = lower
+    return Governed(best.value, best.governed_by, tuple(candidates))
+
+
+@dataclass(frozen=True, slots=True)
+class Rule:
+    """One definition of a code: a pure function with its clause and its equation.
+
+    In `tex`, ``\\q{name}`` stands for a quantity; it is shown as the quantity's symbol or as its number.
+    """
+
+    name: str
+    function: Callable[..., Any]
+    clause: str
+    tex: str
+    parameters: tuple[str, ...]
+    optional: frozenset[str]
+    wants_governed: frozenset[str]
+
+
+_MARK = re.compile(r"\\q\{(\w+)\}")
+
+
+def rule(clause: str, tex: str = "") -> Callable[[Callable[..., Any]], Rule]:
+    """Make a rule of a function; its name is the quantity it defines, its parameters the quantities it needs."""
+
+    def make(function: Callable[..., Any]) -> Rule:
+        name = function.__name__
+        parameters = inspect.signature(function).parameters
+        unknown = [n for n in (name, *parameters, *_MARK.findall(tex)) if n not in QUANTITIES]
+        if unknown:
+            raise NameError(f"rule {name}: not in the vocabulary: {', '.join(unknown)}")
+        return Rule(
+            name=name,
+            function=function,
+            clause=clause,
+            tex=tex,
+            parameters=tuple(parameters),
+            optional=frozenset(n for n, p in parameters.items() if p.default is not inspect.Parameter.empty),
+            wants_governed=frozenset(n for n, p in parameters.items() if p.annotation in (Governed, "Governed")),
+        )
+
+    return make
+
+
+def rule_set(*rules: Rule) -> dict[str, Rule]:
+    """Rules by name; a later rule replaces an earlier one of the same name (that is how variants are made)."""
+    return {r.name: r for r in rules}
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """What one evaluation did for one quantity."""
+
+    key: Key
+    value: Any
+    source: Literal["input", "adopted", "pinned", "rule", "default"]
+    clause: str = ""
+    tex: str = ""
+    inputs: tuple[Key, ...] = ()
+    governed: Governed | None = None
+    rests_on_adopted: bool = False
+
+
+PinFunction = Callable[[Key, Callable[[], "Step | None"]], Any]
+
+
+@dataclass
+class Evaluation:
+    """One evaluation of a rule set under one set of assumptions; values are computed when asked for, once.
+
+    Parameters
+    ----------
+    rules : the rule set of an edition
+    inputs : values by key
+    adopted : keys of inputs that were taken over from the submission for want of our own
+    pins : values by key that stand in place of inputs and rules
+    pin : how a pinned value is taken: called with the key and a function giving the unpinned step (or None where
+        that can't be evaluated), returns the value to use.  By default the value in `pins` as it is.
+    """
+
+    rules: Mapping[str, Rule]
+    inputs: Mapping[Key, Any]
+    adopted: frozenset[Key] = frozenset()
+    pins: Mapping[Key, Any] = field(default_factory=dict)
+    pin: PinFunction | None = None
+    _steps: dict[Key, Step] = field(default_factory=dict)
+
+    def key(self, name: str, direction: str | None) -> Key:
+        """The key under which `name` is kept when asked for in a direction."""
+        return (name, None if QUANTITIES[name].scope is Scope.BUILDING else direction)
+
+    def value(self, name: str, direction: str | None = None) -> Any:
+        """Value of a quantity; raises MissingInput or RuleRefused."""
+        return self.step(name, direction).value
+
+    def step(self, name: str, direction: str | None = None) -> Step:
+        """Step of a quantity, pinned where a pin is given."""
+        key = self.key(name, direction)
+        if key not in self._steps:
+            self._steps[key] = self._pinned(key) if key in self.pins else self.unpinned(*key)
+        return self._steps[key]
+
+    def unpinned(self, name: str, direction: str | None = None) -> Step:
+        """Step of a quantity from its input or rule, whether or not it is pinned (its inputs stay pinned)."""
+        key = self.key(name, direction)
+        if key in self.inputs:
+            adopted = key in self.adopted
+            return Step(key, self.inputs[key], "adopted" if adopted else "input", rests_on_adopted=adopted)
+        if name not in self.rules:
+            raise MissingInput(*key)
+        return self._apply(self.rules[name], key)
+
+    def steps(self) -> list[Step]:
+        """All steps taken so far, inputs before what rests on them."""
+        return list(self._steps.values())
+
+    def _pinned(self, key: Key) -> Step:
+        if self.pin is None:
+            return Step(key, self.pins[key], "pinned")
+
+        def without_pin() -> Step | None:
+            try:
+                return self.unpinned(*key)
+            except (MissingInput, ValueError, ArithmeticError):
+                return None
+
+        return Step(key, self.pin(key, without_pin), "pinned")
+
+    def _apply(self, applied: Rule, key: Key) -> Step:
+        arguments: dict[str, Any] = {}
+        used: list[Key] = []
+        adopted = False
+        for parameter in applied.parameters:
+            for_all = key[1] is None and QUANTITIES[parameter].scope is Scope.DIRECTION
+            try:
+                found = [self.step(parameter, d) for d in (DIRECTIONS if for_all else (key[1],))]
+            except MissingInput:
+                if parameter in applied.optional:
+                    continue
+                raise
+            used += [s.key for s in found]
+            adopted = adopted or any(s.rests_on_adopted for s in found)
+            if for_all:
+                arguments[parameter] = {s.key[1]: s.value for s in found}
+            elif parameter in applied.wants_governed:
+                arguments[parameter] = found[0].governed or Governed(found[0].value, "submitted")
+            else:
+                arguments[parameter] = found[0].value
+        result = applied.function(**arguments)
+        governed = result if isinstance(result, Governed) else None
+        return Step(
+            key,
+            governed.value if governed else result,
+            "rule",
+            applied.clause,
+            applied.tex,
+            tuple(used),
+            governed,
+            adopted,
+        )
+
+    def ancestors(self, key: Key, *, optional: bool = True) -> set[Key]:
+        """Keys of everything that the rule of `key` rests on, through pinned values too (their rules' inputs).
+
+        With `optional` False, without what rules can do without.
+        """
+        seen: set[Key] = set()
+        todo: list[Key] = self._needs(key, optional)
+        while todo:
+            new = [k for k in dict.fromkeys(todo) if k not in seen]
+            seen.update(new)
+            todo = [n for k in new for n in self._needs(k, optional)]
+        return seen
+
+    def _needs(self, key: Key, optional: bool) -> list[Key]:
+        if key[0] not in self.rules or key in self.inputs:
+            return []
+        applied = self.rules[key[0]]
+        needs: list[Key] = []
+        for parameter in applied.parameters:
+            if optional or parameter not in applied.optional:
+                for_all = key[1] is None and QUANTITIES[parameter].scope is Scope.DIRECTION
+                needs += [self.key(parameter, d) for d in (DIRECTIONS if for_all else (key[1],))]
+        return needs
+
+
+def written(tex: str, show: Callable[[str], str]) -> str:
+    r"""The TeX of a rule with each ``\q{name}`` replaced by ``show(name)`` (its symbol, or its number)."""
+    return _MARK.sub(lambda m: show(m.group(1)), tex)

@@ -1,0 +1,64 @@
+"""Design spectrum of ASCE/SEI 7-16, 11.4.6."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from plumb_core.solve import solve
+
+# class B without measured velocity: S_DS = 2/3 x 1.5 = 1.0 g, S_D1 = 2/3 x 0.6 = 0.4 g, T_S = 0.4 s, T_0 = 0.08 s
+SITE = {"S_S": 1.5, "S_1": 0.6, "T_L": 6.0, "site_class": "B", "velocity_measured": False}
+
+
+def ordinates(T: list[float], site: dict[str, Any] | None = None, R: float = 5.0) -> dict[str, Any]:
+    return solve({
+        "kind": "spectrum", "edition": "asce7-16", "site": site or SITE, "occupancy": {"risk_category": "IV"},
+        "system": {"X": {"R": R}}, "direction": "X", "T": T,
+    })  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("T", "expected"),
+    [
+        (0.0, 0.4),  # 0.4 S_DS
+        (0.04, 0.7),  # 0.4 + 0.6 x 0.5
+        (0.08, 1.0),
+        (0.3, 1.0),
+        (0.4, 1.0),
+        (0.8, 0.5),  # 0.4/0.8
+        (6.0, 0.4 / 6.0),
+        (8.0, 0.0375),  # 0.4 x 6/64
+    ],
+)
+def test_ordinates_by_hand(T: float, expected: float) -> None:
+    result = ordinates([T])
+    assert result["elastic"][0] == pytest.approx(expected, rel=1e-12)
+    # category IV: I_e = 1.5, R = 5
+    assert result["reduced"][0] == pytest.approx(expected * 1.5 / 5.0, rel=1e-12)
+
+
+sites = st.fixed_dictionaries({
+    "S_S": st.floats(0.05, 3.0), "S_1": st.floats(0.02, 1.2), "T_L": st.sampled_from([4.0, 6.0, 8.0, 12.0, 16.0]),
+    "site_class": st.sampled_from("ABCDE"),
+})  # fmt: skip
+
+
+@given(sites)
+def test_the_curve_is_continuous_at_its_corners_and_falls_beyond_t_s(site: dict[str, Any]) -> None:
+    ground = solve({"kind": "ground", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"}})
+    for corner in (ground["T_0"], ground["T_S"], site["T_L"]):
+        below, at, above = ordinates([corner * (1 - 1e-9), corner, corner * (1 + 1e-9)], site)["elastic"]
+        assert below == pytest.approx(at, rel=1e-7)
+        assert above == pytest.approx(at, rel=1e-7)
+    beyond = ordinates([ground["T_S"] * f for f in (1.0, 1.5, 3.0, 10.0, 40.0)], site)["elastic"]
+    assert all(a > b for a, b in zip(beyond, beyond[1:], strict=False))
+
+
+@given(sites, st.floats(1.0, 8.0), st.lists(st.floats(0.0, 20.0), min_size=1, max_size=5))
+def test_reduction_is_the_same_factor_everywhere(site: dict[str, Any], R: float, T: list[float]) -> None:
+    result = ordinates(T, site, R)
+    for elastic, reduced in zip(result["elastic"], result["reduced"], strict=True):
+        assert reduced * R / 1.5 == pytest.approx(elastic, rel=1e-12)
