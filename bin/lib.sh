@@ -1,0 +1,144 @@
+# What bin/start and bin/test share: everything a fresh Debian 12 machine needs, done once and skipped when it is there.
+# Sourced by bash with `set -euo pipefail`.
+
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+VENV="$ROOT/.venv"
+PY="$VENV/bin/python"
+
+say() { printf '%s\n' "$*" >&2; }
+
+as_root() {
+  if [ "$(id -u)" = 0 ]; then "$@"
+  elif command -v sudo >/dev/null; then sudo "$@"
+  else say "This step needs root: $*"; say "Run it as root, or install sudo."; exit 1
+  fi
+}
+
+# PostgreSQL refuses to run as root; then its data belongs to the postgres user and lies where that user can reach it.
+if [ "$(id -u)" = 0 ]; then
+  DATA="${PLUMB_DATA:-/var/lib/vigilant-plumb/$(printf %s "$ROOT" | sha256sum | cut -c1-12)}"
+else
+  DATA="${PLUMB_DATA:-$ROOT/.data}"
+fi
+PG="$DATA/postgres"
+
+as_postgres() {
+  if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
+}
+
+pg_bin() { find /usr/lib/postgresql -path '*/bin/initdb' 2>/dev/null | sort -V | tail -n 1 | xargs -r dirname; }
+
+# --- Debian packages: name of a file or command that shows it is there, and the package that brings it
+have_font() { fc-list 2>/dev/null | grep -qi dejavu; }
+have_library() { ldconfig -p | grep -q "$1"; }
+
+install_packages() {
+  local want=()
+  command -v python3.11 >/dev/null || want+=(python3.11)
+  python3.11 -c 'import venv, ensurepip' 2>/dev/null || want+=(python3.11-venv)
+  [ -n "$(pg_bin)" ] || want+=(postgresql)
+  have_library libpango-1.0 || want+=(libpango-1.0-0)
+  have_library libpangoft2-1.0 || want+=(libpangoft2-1.0-0)
+  have_library libharfbuzz-subset || want+=(libharfbuzz-subset0)
+  command -v fc-list >/dev/null || want+=(fontconfig)
+  have_font || want+=(fonts-dejavu-core)
+  command -v npm >/dev/null || want+=(nodejs npm)
+  command -v runuser >/dev/null || want+=(util-linux)
+  for extra in "$@"; do command -v "${extra%%:*}" >/dev/null || want+=("${extra##*:}"); done
+  [ ${#want[@]} = 0 ] && return
+  say "Installing Debian packages: ${want[*]}"
+  as_root apt-get update -qq
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${want[@]}" >/dev/null
+}
+
+# done_once STAMP KEY COMMAND...: run the command unless the stamp already holds the key
+done_once() {
+  local stamp=$1 key=$2; shift 2
+  [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$key" ] && return
+  "$@"
+  printf %s "$key" > "$stamp"
+}
+
+sum_of() { cat "$@" | sha256sum | cut -d' ' -f1; }
+
+install_python() {
+  [ -x "$PY" ] || python3.11 -m venv "$VENV"
+  done_once "$VENV/.installed" "$(sum_of "$ROOT"/requirements/*.txt "$ROOT/core/pyproject.toml") $ROOT" pip_install
+}
+pip_install() {
+  say "Installing Python packages"
+  "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/base.txt" -r "$ROOT/requirements/dev.txt"
+  "$PY" -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e "$ROOT/core"
+}
+
+# Vite wants a newer Node.js than Debian 12 has; the registry's own `node` package brings one.
+use_node() {
+  if node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)' 2>/dev/null; then return; fi
+  if [ ! -x "$ROOT/.tools/node_modules/node/bin/node" ]; then
+    say "Installing Node.js 22"
+    npm install --silent --no-audit --no-fund --prefix "$ROOT/.tools" node@22.12.0
+  fi
+  export PATH="$ROOT/.tools/node_modules/node/bin:$PATH"
+}
+
+install_web() {
+  use_node
+  mkdir -p "$ROOT/web/node_modules"
+  done_once "$ROOT/web/node_modules/.installed" "$(sum_of "$ROOT/web/package-lock.json")" npm_install
+}
+npm_install() {
+  say "Installing npm packages"
+  (cd "$ROOT/web" && npm ci --silent --no-audit --no-fund)
+}
+
+web_sources() { (cd "$ROOT/web" && find src index.html package-lock.json vite.config.ts tsconfig.json -type f | sort | xargs sha256sum | sha256sum | cut -d' ' -f1); }
+
+build_web() {
+  mkdir -p "$ROOT/.tools"
+  [ -f "$ROOT/web/dist/index.html" ] || rm -f "$ROOT/.tools/web-built"
+  done_once "$ROOT/.tools/web-built" "$(web_sources)" web_build
+}
+web_build() {
+  say "Building the web application"
+  (cd "$ROOT/web" && npm run --silent build)
+  "$PY" -m whitenoise.compress -q "$ROOT/web/dist"
+}
+
+free_port() { "$PY" -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'; }
+
+# --- a PostgreSQL cluster of the project's own, on loopback only
+start_postgres() {
+  local bin; bin=$(pg_bin)
+  mkdir -p "$DATA"
+  if [ "$(id -u)" = 0 ]; then mkdir -p "$PG"; chown postgres "$PG"; chmod 755 "$DATA"; fi
+  # one set-up at a time, in case both commands are started together
+  exec 9>"$DATA/.lock"; flock 9
+  [ -f "$DATA/db-password" ] || (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=' > "$DATA/db-password")
+  [ -f "$DATA/secret-key" ] || (umask 077; head -c 48 /dev/urandom | base64 | tr -d '\n' > "$DATA/secret-key")
+  if ! as_postgres test -f "$PG/PG_VERSION"; then
+    say "Making the database cluster in $PG"
+    local secret; secret=$(mktemp); cp "$DATA/db-password" "$secret"; chmod 644 "$secret"
+    as_postgres "$bin/initdb" -D "$PG" -U plumb --auth=scram-sha-256 --pwfile="$secret" -E UTF8 --locale=C.UTF-8 >/dev/null
+    rm -f "$secret"
+  fi
+  if ! as_postgres "$bin/pg_ctl" -D "$PG" status >/dev/null 2>&1; then
+    local port; port=$(free_port)
+    printf %s "$port" > "$DATA/db-port"
+    as_postgres "$bin/pg_ctl" -D "$PG" -w -s -l "$PG/server.log" \
+      -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start 9>&- >/dev/null
+  fi
+  flock -u 9; exec 9>&-
+  export PLUMB_DB_HOST=127.0.0.1 PLUMB_DB_USER=plumb PLUMB_DB_NAME=plumb
+  PLUMB_DB_PORT=$(cat "$DATA/db-port"); PLUMB_DB_PASSWORD=$(cat "$DATA/db-password"); PLUMB_SECRET_KEY=$(cat "$DATA/secret-key")
+  export PLUMB_DB_PORT PLUMB_DB_PASSWORD PLUMB_SECRET_KEY
+}
+
+make_database() {
+  "$PY" - <<'PYTHON'
+import os, psycopg
+with psycopg.connect(host="127.0.0.1", port=os.environ["PLUMB_DB_PORT"], user="plumb",
+                     password=os.environ["PLUMB_DB_PASSWORD"], dbname="postgres", autocommit=True) as db:
+    if not db.execute("SELECT 1 FROM pg_database WHERE datname = 'plumb'").fetchone():
+        db.execute("CREATE DATABASE plumb")
+PYTHON
+}

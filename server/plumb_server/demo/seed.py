@@ -1,0 +1,83 @@
+"""The demo: people, two reviews and their submissions, taken in from real files the way a reviewer does."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from plumb_server.accounts.models import User
+from plumb_server.demo.buildings import CLINIC, CLINIC_BRIEF, LIBRARY, LIBRARY_BRIEF
+from plumb_server.demo.submissions import FILES
+from plumb_server.findings.services import change_finding, file_finding, write_message
+from plumb_server.reviews import services
+from plumb_server.reviews.access import access
+from plumb_server.reviews.models import Membership, Review, Role
+
+PASSWORD = "plumb-demo-2026"
+LEAD = "ilse.varga@hesper-review.example"
+REVIEWER = "jonas.reed@hesper-review.example"
+SUBMITTER = "mira.oduya@calder-finch.example"
+READER = "clerk@port-maren.example"
+STRANGER = "avel.tran@northlight.example"
+
+PEOPLE = {
+    LEAD: ("Ilse Varga", "Hesper Review Office"),
+    REVIEWER: ("Jonas Reed", "Hesper Review Office"),
+    SUBMITTER: ("Mira Oduya", "Calder Finch Structures"),
+    READER: ("Tomas Bell", "Port Maren Building Office"),
+    STRANGER: ("Avel Tran", "Northlight Partners"),
+}
+TEAM = {LEAD: Role.LEAD, REVIEWER: Role.REVIEWER, SUBMITTER: Role.SUBMITTER, READER: Role.READER}
+
+
+def seed() -> None:
+    """Make whatever of the demo isn't there yet."""
+    people = {email: _person(email) for email in PEOPLE}
+    # the clinic last, so that it stands first in the list of reviews
+    if not Review.objects.filter(title=LIBRARY).exists():
+        _review(people, LIBRARY, LIBRARY_BRIEF, "library-", place="Sable Quay, Hesper Isles",
+                client="Sable Quay Town Council",
+                description="Public library, four stories, steel moment frames both ways. First submission.")  # fmt: skip
+    if not Review.objects.filter(title=CLINIC).exists():
+        review = _review(people, CLINIC, CLINIC_BRIEF, "clinic-", place="Port Maren, Hesper Isles",
+                         client="Port Maren Building Office",
+                         description="Clinic, eight stories, reinforced concrete: walls in X, moment frames in Y. The "
+                         "review covers ground motion, design spectrum and the static lateral forces of S0.")  # fmt: skip
+        _first_finding(review, people)
+
+
+def _person(email: str) -> User:
+    name, firm = PEOPLE[email]
+    user, created = User.objects.get_or_create(username=email, defaults={"email": email, "name": name, "firm": firm})
+    if created:
+        user.set_password(PASSWORD)
+        user.save()
+    return user
+
+
+def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: str, **about: str) -> Review:
+    review = services.create_review(people[LEAD], brief=brief, title=title, **about)
+    for email, role in TEAM.items():
+        Membership.objects.get_or_create(review=review, user=people[email], defaults={"role": role})
+    submission = services.open_submission(review, people[SUBMITTER])
+    for path in sorted(FILES.glob(f"{prefix}S0-*"), key=lambda p: "stories" not in p.name):
+        exhibit = services.add_exhibit(submission, people[SUBMITTER], name=path.name, data=path.read_bytes())
+        services.accept_table(exhibit, people[REVIEWER], services.sheets_of(exhibit)[0], "", None)
+    services.accept_submission(submission, people[LEAD])
+    return review
+
+
+def _first_finding(review: Review, people: dict[str, User]) -> None:
+    result = services.run_recheck(review, services.latest_submission(review)).result
+    check = next(c for c in result["checks"] if c["id"] == "F_v")
+    finding = file_finding(
+        review,
+        people[REVIEWER],
+        checks=[check["id"], "S_D1"],
+        severity="must",
+        title="Site coefficient F_v is not that of the governing edition",
+        clause=check["clause"],
+        text=check["draft"],
+    )
+    change_finding(finding, access(people[LEAD], review.pk), {"status": "issued"})
+    write_message(finding, access(people[SUBMITTER], review.pk, tuple(Role)),
+                  "We used the office's table. We will check which edition it was made for.")  # fmt: skip

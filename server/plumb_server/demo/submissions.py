@@ -1,0 +1,181 @@
+"""The submissions of the demo: the core is run with right inputs, then slips are made, then files are written.
+
+The Port Maren Clinic's S0 holds these slips, named as the test of them finds them:
+
+| where      | slip                                                                                                 |
+|------------|------------------------------------------------------------------------------------------------------|
+| F_v        | 1.68 for 1.94: the row of class D in the table of an earlier edition; everything below inherits it   |
+| S_a.1      | the curve starts at S_DS instead of 0.4 S_DS, as the static method's does                            |
+| w.L5       | 569.0 for 5580 kN: the weight was left in tonnes-force                                                |
+| T.X        | 1.02 s, the analysis period, taken without its upper limit C_u T_a                                   |
+| F.X.L3     | two digits of the force changed places; shears and moments were summed up with it                    |
+| V.Y        | two digits of the base shear changed places; the forces were distributed from it                     |
+| k.Y        | 1.0 for 1.49: the forces distributed linearly                                                        |
+
+and leaves out the seismic design category.  The Sable Quay Library's S0 is right, written in feet and kips.
+
+`manage.py make_demo_files` writes them to `demo/files/`.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from openpyxl import Workbook
+from plumb_core.documents import Brief, read
+from plumb_core.intake.units import factor
+from plumb_core.rules import Evaluation, Key
+from plumb_core.solve import brief_evaluation
+
+from plumb_server.demo.buildings import CLINIC, CLINIC_BRIEF, LIBRARY, LIBRARY_BRIEF
+
+FILES = Path(__file__).parent / "files"
+SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.EQX", "V.Y", "k.Y")
+"""Ids of the checks at which the clinic's slips are made."""
+
+PERIODS = [0.0, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.74, 0.8, 0.9, 1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 6.0, 8.0, 10.0]
+
+PARAMETERS = {
+    CLINIC: ("risk_category", "I_e", "site_class", "S_S", "S_1", "T_L", "F_a", "F_v", "S_MS", "S_M1", "S_DS", "S_D1",
+             "T_0", "T_S", "R", "Omega_0", "C_d", "h_n", "C_u", "T_a", "T_limit", "T_analysis", "T", "C_s", "W", "V", "k"),
+    LIBRARY: ("risk_category", "I_e", "site_class", "S_S", "S_1", "T_L", "F_a", "F_v", "S_MS", "S_M1", "S_DS", "S_D1",
+              "design_category", "T_0", "T_S", "R", "Omega_0", "C_d", "T_a", "T_limit", "T_analysis", "T", "C_s", "W", "V",
+              "k"),
+}  # fmt: skip
+NAMES = {
+    "risk_category": "Risk category", "site_class": "Site class", "design_category": "Seismic design category",
+    "I_e": "Importance factor", "T_limit": "C_u T_a", "T_analysis": "Analysis period", "T": "Period used",
+    "W": "Seismic weight", "V": "Base shear", "Omega_0": "Omega_0",
+}  # fmt: skip
+UNIT_OF = {"S_S": "g", "S_1": "g", "S_MS": "g", "S_M1": "g", "S_DS": "g", "S_D1": "g", "T_L": "s", "T_0": "s", "T_S": "s",
+           "T_a": "s", "T_limit": "s", "T_analysis": "s", "T": "s", "h_n": "m", "W": "kN", "V": "kN"}  # fmt: skip
+DIGITS = {"I_e": 2, "S_S": 2, "S_1": 2, "T_L": 0, "R": 0, "Omega_0": 1, "C_d": 1, "h_n": 1, "C_s": 4, "W": 0, "V": 0, "k": 3}
+TWO_WAYS = ("R", "Omega_0", "C_d", "T_a", "T_limit", "T_analysis", "T", "C_s", "V", "k")
+
+Table = list[list[Any]]
+
+
+def evaluation_of(brief: dict[str, Any], pins: dict[Key, Any]) -> Evaluation:
+    """The submitter's own run: the rules with the slips pinned in place."""
+    right = brief_evaluation(read(Brief, brief), {})
+    inputs = {**right.inputs, ("T_points", None): np.array(PERIODS)}
+    return Evaluation(right.rules, inputs, pins=pins)
+
+
+def swap_digits(value: float, place: int) -> float:
+    """The whole number with the digits at `place` and the next one exchanged."""
+    digits = list(f"{value:.0f}")
+    digits[place], digits[place + 1] = digits[place + 1], digits[place]
+    return float("".join(digits))
+
+
+def clinic_run() -> Evaluation:
+    """The clinic's submission with its slips, each made where the table above says."""
+    weights = np.array([s["weight"] for s in CLINIC_BRIEF["stories"]])
+    weights[4] = round(weights[4] / factor("tf", "kN"), 1)
+    pins: dict[Key, Any] = {("F_v", None): 1.68, ("w", None): weights, ("T", "X"): 1.02, ("k", "Y"): 1.0}
+    before = evaluation_of(CLINIC_BRIEF, pins)
+    forces = np.array(before.value("F", "X"))
+    forces[2] = swap_digits(forces[2], 0)
+    pins |= {("V", "Y"): swap_digits(before.value("V", "Y"), 1), ("F", "X"): forces}
+    return evaluation_of(CLINIC_BRIEF, pins)
+
+
+def library_run() -> Evaluation:
+    return evaluation_of(LIBRARY_BRIEF, {})
+
+
+def _written(name: str, value: Any, unit: str = "", imperial: bool = False) -> str:
+    if isinstance(value, str):
+        return value
+    if imperial and unit == "kN":
+        value = value / factor("kip", "kN")
+        return f"{value:.1f}"
+    return f"{value:.{DIGITS.get(name, 3)}f}"
+
+
+def parameters(run: Evaluation, building: str, imperial: bool) -> Table:
+    rows: Table = [["Item", "Value", "X", "Y", "Unit"]]
+    for name in PARAMETERS[building]:
+        unit = UNIT_OF.get(name, "")
+        shown = "kip" if imperial and unit == "kN" else unit
+        label = NAMES.get(name, name)
+        if name in TWO_WAYS:
+            own = [_written(name, run.value(name, d), unit, imperial) for d in ("X", "Y")]
+            rows.append([label, "", *own, shown])
+        else:
+            rows.append([label, _written(name, run.value(name), unit, imperial), "", "", shown])
+    return rows
+
+
+def stories(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
+    length, force = ("ft", "kip") if imperial else ("m", "kN")
+    rows: Table = [["Story", f"Height ({length})", f"Seismic weight ({force})"]]
+    values = zip(brief["stories"], run.value("h"), run.value("w"), strict=True)
+    body = [
+        [s["name"], f"{h / factor(length, 'm'):.{2 if imperial else 1}f}", f"{w / factor(force, 'kN'):.1f}"]
+        for s, h, w in values
+    ]
+    return rows + body[::-1]
+
+
+def forces(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
+    force, moment = ("kip", "kip ft") if imperial else ("kN", "kN m")
+    rows: Table = [["Case", "Story", f"Force ({force})", f"Shear ({force})", f"Overturning ({moment})"]]
+    for direction in ("X", "Y"):
+        own = [run.value(n, direction) for n in ("F", "V_story", "M_story")]
+        for i in reversed(range(len(brief["stories"]))):
+            case = f"EQ{direction}" if i == len(brief["stories"]) - 1 else ""
+            F, V, M = (values[i] for values in own)
+            digits = 1 if imperial else 0
+            rows.append([case, brief["stories"][i]["name"], *(f"{v / factor(force, 'kN'):.{digits}f}" for v in (F, V)),
+                         f"{M / factor(moment, 'kN*m'):.0f}"])  # fmt: skip
+    return rows
+
+
+def spectrum(run: Evaluation, first: float | None = None) -> Table:
+    ordinates = [float(v) for v in run.value("S_a")]
+    if first is not None:
+        ordinates[0] = first
+    return [["T (s)", "Sa (g)"], *([f"{t:g}", f"{s:.4f}"] for t, s in zip(PERIODS, ordinates, strict=True))]
+
+
+def csv_bytes(table: Table) -> bytes:
+    text = io.StringIO()
+    csv.writer(text, lineterminator="\n").writerows(table)
+    return text.getvalue().encode()
+
+
+def xlsx_bytes(sheet: str, table: Table) -> bytes:
+    book = Workbook()
+    page = book.active
+    page.title = sheet
+    for row in table:
+        page.append(row)
+    page.column_dimensions["A"].width = 28
+    data = io.BytesIO()
+    book.save(data)
+    return data.getvalue()
+
+
+def tables() -> dict[str, Table]:
+    """The tables of the demo's files, by file name."""
+    clinic, library = clinic_run(), library_run()
+    return {
+        "clinic-S0-parameters.xlsx": parameters(clinic, CLINIC, imperial=False),
+        "clinic-S0-stories.csv": stories(clinic, CLINIC_BRIEF, imperial=False),
+        "clinic-S0-forces.csv": forces(clinic, CLINIC_BRIEF, imperial=False),
+        "clinic-S0-spectrum.csv": spectrum(clinic, first=float(clinic.value("S_DS"))),
+        "library-S0-parameters.csv": parameters(library, LIBRARY, imperial=True),
+        "library-S0-stories.csv": stories(library, LIBRARY_BRIEF, imperial=True),
+        "library-S0-forces.csv": forces(library, LIBRARY_BRIEF, imperial=True),
+        "library-S0-spectrum.csv": spectrum(library),
+    }
+
+
+def file_bytes(name: str, table: Table) -> bytes:
+    return xlsx_bytes("Seismic", table) if name.endswith(".xlsx") else csv_bytes(table)

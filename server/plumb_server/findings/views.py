@@ -1,0 +1,108 @@
+"""The API of findings."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.shortcuts import get_object_or_404
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from plumb_server.findings import services
+from plumb_server.findings.models import Finding
+from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
+from plumb_server.reviews.models import Role
+from plumb_server.reviews.serializers import CheckSerializer, StepSerializer
+from plumb_server.reviews.views import sent
+
+
+class EvidenceSerializer(CheckSerializer):
+    derivation = StepSerializer(many=True)
+
+
+class MessageSerializer(serializers.Serializer):
+    author = serializers.CharField(source="author.name")
+    at = serializers.DateTimeField()
+    text = serializers.CharField()
+
+
+class FindingSerializer(serializers.ModelSerializer):
+    author = serializers.CharField(source="author.name")
+    submission = serializers.CharField(source="submission.label", default=None, allow_null=True)
+    thread = MessageSerializer(many=True)
+    checks = serializers.ListField(child=serializers.CharField())
+    evidence = EvidenceSerializer(many=True)
+    next_states = serializers.SerializerMethodField()
+
+    class Meta:
+        model = Finding
+        fields = [
+            "id", "number", "severity", "status", "title", "clause", "text", "checks", "evidence", "submission",
+            "author", "created_at", "changed_at", "thread", "next_states",
+        ]  # fmt: skip
+
+    def get_next_states(self, finding: Finding) -> list[str]:
+        return list(services.STEPS[finding.status])
+
+
+class NewFindingSerializer(serializers.ModelSerializer):
+    checks = serializers.ListField(child=serializers.CharField(max_length=200), max_length=500)
+
+    class Meta:
+        model = Finding
+        fields = ["severity", "title", "clause", "text", "checks"]
+
+
+class FindingChangeSerializer(serializers.ModelSerializer):
+    class Meta:
+        model = Finding
+        fields = ["severity", "title", "clause", "text", "status"]
+
+
+class NewMessageSerializer(serializers.Serializer):
+    text = serializers.CharField(max_length=5000)
+
+
+def finding_data(own: Access, finding: Finding) -> dict[str, Any]:
+    """A finding as a member sees it; what changes its state is the team's."""
+    data = FindingSerializer(finding).data
+    return data if own.on_team else data | {"next_states": []}
+
+
+class FindingsView(APIView):
+    @extend_schema(operation_id="findings_list", responses=FindingSerializer(many=True))
+    def get(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id, EVERYBODY)
+        return Response([finding_data(own, f) for f in services.visible(own)])
+
+    @extend_schema(operation_id="finding_file", request=NewFindingSerializer, responses={201: FindingSerializer})
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id, TEAM)
+        finding = services.file_finding(own.review, request.user, **sent(NewFindingSerializer, request))
+        return Response(finding_data(own, finding), status=status.HTTP_201_CREATED)
+
+
+def _finding(request: Request, finding_id: int, roles: tuple[Role, ...]) -> tuple[Access, Finding]:
+    finding = get_object_or_404(Finding, pk=finding_id)
+    own = access(request.user, finding.review_id, roles)
+    return own, get_object_or_404(services.visible(own), pk=finding_id)
+
+
+class FindingView(APIView):
+    @extend_schema(operation_id="finding_change", request=FindingChangeSerializer, responses=FindingSerializer)
+    def patch(self, request: Request, finding_id: int) -> Response:
+        own, finding = _finding(request, finding_id, TEAM)
+        given = FindingChangeSerializer(data=request.data, partial=True)
+        given.is_valid(raise_exception=True)
+        return Response(finding_data(own, services.change_finding(finding, own, dict(given.validated_data))))
+
+
+class MessagesView(APIView):
+    @extend_schema(operation_id="message_write", request=NewMessageSerializer, responses={201: MessageSerializer})
+    def post(self, request: Request, finding_id: int) -> Response:
+        own, finding = _finding(request, finding_id, (*TEAM, Role.SUBMITTER))
+        message = services.write_message(finding, own, sent(NewMessageSerializer, request)["text"])
+        return Response(MessageSerializer(message).data, status=status.HTTP_201_CREATED)

@@ -1,0 +1,39 @@
+"""Equations of derivations as pictures for the report."""
+
+from __future__ import annotations
+
+import base64
+import re
+from functools import lru_cache
+from typing import Any
+
+import ziamath
+from plumb_core.checks.remarks import figures
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import written
+
+
+def number(value: Any) -> str:
+    """A value as TeX shows it."""
+    if isinstance(value, bool):
+        return r"\text{yes}" if value else r"\text{no}"
+    if isinstance(value, (int, float)):
+        return figures(float(value))
+    if isinstance(value, str):
+        return rf"\text{{{value}}}"
+    return r"\ldots"
+
+
+def symbolic(step: dict[str, Any]) -> str:
+    """The rule's equation in symbols, as TeX."""
+    return written(step["tex"], lambda name: QUANTITIES[name].tex) if step["tex"] else ""
+
+
+@lru_cache(maxsize=512)
+def picture(tex: str) -> str:
+    """An equation as an SVG data address, with its height in points."""
+    # the renderer has no \tfrac and sets cases as a plain table
+    plain = tex.replace(r"\tfrac", r"\frac")
+    plain = re.sub(r"\\begin\{cases\}(.*?)\\end\{cases\}", r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.", plain, flags=re.S)
+    svg = ziamath.Latex(plain, size=13).svg()
+    return "data:image/svg+xml;base64," + base64.b64encode(svg.encode()).decode()

@@ -1,0 +1,200 @@
+"""The report: the same page for the screen and, as PDF, for the signature."""
+
+from __future__ import annotations
+
+import base64
+import hashlib
+from typing import Any
+
+from django.conf import settings
+from django.db import transaction
+from django.db.models import Max
+from django.template.loader import render_to_string
+from django.utils import timezone
+from plumb_core.checks.remarks import figures
+from plumb_core.editions import EDITIONS
+from plumb_core.quantities import QUANTITIES
+
+from plumb_server.accounts.models import User
+from plumb_server.findings.models import Finding
+from plumb_server.reports.equations import number, picture, symbolic
+from plumb_server.reports.models import Report
+from plumb_server.reviews.models import Review
+from plumb_server.reviews.services import current_brief, input_hash, latest_submission, recheck_document, record, run_recheck
+
+STAGES = ("brief", "ground", "spectrum", "weight", "lateral")
+NOT_COVERED = (
+    "make-up of the seismic weight from loads and shares",
+    "structural model, stiffness and modes; mass participation",
+    "scaling of dynamic to static base shear",
+    "torsional irregularity and its amplification",
+    "story drift and stability coefficient",
+    "lateral system limits by height and design category (Table 12.2-1)",
+)
+"""What the recheck has no rules for; a reader must not take silence for agreement."""
+
+
+def _percent(deviation: float | None) -> str:
+    return "" if deviation is None else f"{100 * deviation:+.1f} %".replace("-", "−")
+
+
+def _row(check: dict[str, Any]) -> dict[str, Any]:
+    """A check as a line of a table."""
+    theirs, sides = check["theirs"], {}
+    for side in ("carried", "independent"):
+        own = check[side]
+        sides[side] = "" if own is None else figures(own["value"])
+        sides[f"{side}_deviation"] = "" if own is None else _percent(own["deviation"])
+    unit, given = (theirs or {}).get("unit", ""), (theirs or {}).get("text", "")
+    source = (theirs or {}).get("source", {})
+    place = " · ".join(
+        str(p) for p in (source.get("file"), source.get("sheet") if source.get("sheet") != source.get("file") else "",
+                         f"row {source['row']}" if source.get("row") else "", source.get("column")) if p
+    )  # fmt: skip
+    return sides | {
+        "id": check["id"],
+        "label": check["label"],
+        "meaning": check["meaning"],
+        "theirs": given or (figures(theirs["value"]) if theirs else ""),
+        "theirs_unit": unit,
+        "unit": check["unit"].replace("*", " "),
+        "source": place,
+        "verdict": check["verdict"],
+        "role": check["role"],
+        "level": check["level"],
+        "clause": check["clause"],
+        "limit": check["limit"],
+        "note": check["note"],
+        "rests_on": ", ".join(check["rests_on"][:6]),
+    }
+
+
+def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
+    """The derivation of a check for print: computed steps with equation and value, the last ones in full."""
+    computed = [s for s in check["derivation"] if s["source"] == "rule" and s["tex"]]
+    values = {s["id"]: s for s in check["derivation"]}
+    shown = []
+    for step in computed:
+        value = step["value"]
+        if isinstance(value, list):
+            result = "per story" if QUANTITIES[step["quantity"]].kind.value == "stories" else "per point"
+        else:
+            result = figures(value) if isinstance(value, (int, float)) else str(value)
+        used = [values[i] for i in step["inputs"] if i in values and not isinstance(values[i]["value"], list)]
+        shown.append({
+            "clause": step["clause"],
+            "equation": picture(symbolic(step)),
+            "with": ", ".join(f"{u['symbol']} = {_plain(u['value'])}" for u in used),
+            "symbol": step["symbol"],
+            "result": result,
+            "unit": step["unit"].replace("*", " "),
+            "governed_by": step["governed_by"] if len(step["candidates"]) > 1 else "",
+        })  # fmt: skip
+    return shown
+
+
+def _plain(value: Any) -> str:
+    text = number(value)
+    return text.removeprefix(r"\text{").removesuffix("}")
+
+
+def _font(pattern: str) -> str:
+    """A font of the built web application as a data address ('' where it isn't built)."""
+    found = sorted((settings.WEB / "assets").glob(pattern)) if settings.WEB.is_dir() else []
+    return "data:font/woff2;base64," + base64.b64encode(found[0].read_bytes()).decode() if found else ""
+
+
+def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
+    """The brief's own inputs, as lines of a table."""
+    lines = []
+    names = {name: q for name, q in QUANTITIES.items() if q.part}
+    for part in ("site", "occupancy"):
+        for name, value in brief.get(part, {}).items():
+            if name in names and value is not False:
+                quantity = names[name]
+                lines.append((f"{quantity.meaning} {quantity.symbol}", f"{_plain(value)} {quantity.unit}".strip()))
+    supplements = brief.get("site", {}).get("supplements")
+    if supplements is not None:
+        lines.append(("Supplements declared", ", ".join(map(str, supplements)) or "none"))
+    for direction in ("X", "Y"):
+        own = brief.get("system", {}).get(direction, {})
+        said = ", ".join(
+            f"{names[k].symbol} {_plain(v)}" for k, v in own.items() if k in names and not isinstance(v, list)
+        )
+        lines.append((f"Lateral system {direction}", said or "not given"))
+    stories = brief.get("stories", [])
+    if stories:
+        height = sum(s["height"] for s in stories)
+        lines.append(("Stories", f"{len(stories)}, {figures(height)} m in all"))
+    return lines
+
+
+def context(review: Review) -> dict[str, Any]:
+    """All that the report says."""
+    submission = latest_submission(review)
+    brief = current_brief(review).brief
+    result = run_recheck(review, submission).result
+    findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
+    filed = {i for f in findings for i in f.checks}
+    checks = [_row(c) for c in result["checks"]]
+    by_stage = []
+    for stage in STAGES:
+        own = [c for c in result["checks"] if c["stage"] == stage]
+        if own:
+            counts = {v: sum(1 for c in own if c["verdict"] == v) for v in ("agrees", "differs", "breaches", "gap", "open")}
+            by_stage.append({"stage": stage.capitalize(), "total": len(own), **counts})
+    return {
+        "review": review,
+        "edition": EDITIONS[brief["edition"]],
+        "submission": submission,
+        "exhibits": submission.exhibits.all() if submission else [],
+        "team": review.team.select_related("user").filter(role__in=["lead", "reviewer"]),
+        "now": timezone.now(),
+        "engine": result["engine"],
+        "hash": input_hash(recheck_document(brief, submission)),
+        "counts": result["counts"],
+        "coverage": result["coverage"],
+        "origins": len(result["origins"]),
+        "inherited": sum(1 for c in result["checks"] if c["role"] == "inherited"),
+        "basis": _basis(brief),
+        "notes": result["notes"],
+        "findings": [
+            {"finding": f, "rows": [_row(c) for c in f.evidence], "steps": _steps(f.evidence[0]) if f.evidence else []}
+            for f in findings
+        ],
+        "stages": by_stage,
+        "unfiled": [c for c in checks if c["role"] == "origin" and c["id"] not in filed],
+        "gaps": [c for c in checks if c["verdict"] == "gap"],
+        "open": [c for c in checks if c["verdict"] == "open"],
+        "not_covered": NOT_COVERED,
+        "sans": _font("archivo-latin-wght-normal*.woff2"),
+        "serif": _font("source-serif-4-latin-400-italic*.woff2"),
+    }
+
+
+def page(review: Review) -> str:
+    """The report as HTML."""
+    return render_to_string("reports/report.html", context(review))
+
+
+def pdf(review: Review) -> bytes:
+    """The report as PDF."""
+    # imported here: it loads the text-layout libraries, which only this needs
+    from weasyprint import HTML
+
+    return bytes(HTML(string=page(review)).write_pdf())
+
+
+@transaction.atomic
+def issue_report(review: Review, user: User) -> Report:
+    """Keep the report as it stands now, for readers to open."""
+    Review.objects.select_for_update().get(pk=review.pk)
+    number = (review.reports.aggregate(highest=Max("number"))["highest"] or 0) + 1
+    data = pdf(review)
+    digest = hashlib.sha256(data).hexdigest()
+    document = recheck_document(current_brief(review).brief, latest_submission(review))
+    report = Report.objects.create(
+        review=review, number=number, pdf=data, sha256=digest, input_hash=input_hash(document), issued_by=user
+    )
+    record(review, user, "report issued", report=number, sha256=digest)
+    return report

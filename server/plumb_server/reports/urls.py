@@ -1,0 +1,10 @@
+from django.urls import path
+
+from plumb_server.reports import views
+
+urlpatterns = [
+    path("reviews/<uuid:review_id>/report/preview/", views.PreviewView.as_view()),
+    path("reviews/<uuid:review_id>/report/draft.pdf", views.DraftView.as_view()),
+    path("reviews/<uuid:review_id>/reports/", views.ReportsView.as_view()),
+    path("reports/<int:report_id>.pdf", views.ReportFileView.as_view()),
+]

@@ -1,0 +1,69 @@
+"""The API of reports."""
+
+from __future__ import annotations
+
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from plumb_server.reports import services
+from plumb_server.reports.models import Report
+from plumb_server.reviews.access import TEAM, access, lead_only
+from plumb_server.reviews.models import Role
+
+READS = (*TEAM, Role.READER)
+
+
+class ReportSerializer(serializers.ModelSerializer):
+    issued_by = serializers.CharField(source="issued_by.name")
+
+    class Meta:
+        model = Report
+        fields = ["id", "number", "sha256", "input_hash", "issued_by", "issued_at"]
+
+
+def _pdf(data: bytes, name: str) -> HttpResponse:
+    answer = HttpResponse(data, content_type="application/pdf")
+    answer.headers["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return answer
+
+
+class PreviewView(APIView):
+    @extend_schema(operation_id="report_preview", responses={(200, "text/html"): OpenApiTypes.STR})
+    def get(self, request: Request, review_id: str) -> HttpResponse:
+        own = access(request.user, review_id)
+        return HttpResponse(services.page(own.review), content_type="text/html; charset=utf-8")
+
+
+class DraftView(APIView):
+    @extend_schema(operation_id="report_draft", responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    def get(self, request: Request, review_id: str) -> HttpResponse:
+        own = access(request.user, review_id)
+        return _pdf(services.pdf(own.review), "report-draft")
+
+
+class ReportsView(APIView):
+    @extend_schema(operation_id="reports_list", responses=ReportSerializer(many=True))
+    def get(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id, READS)
+        return Response(ReportSerializer(own.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
+
+    @extend_schema(operation_id="report_issue", request=None, responses={201: ReportSerializer})
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        lead_only(own, "sign off and issue a report")
+        report = services.issue_report(own.review, request.user)
+        return Response(ReportSerializer(report).data, status=status.HTTP_201_CREATED)
+
+
+class ReportFileView(APIView):
+    @extend_schema(operation_id="report_file", responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    def get(self, request: Request, report_id: int) -> HttpResponse:
+        report = get_object_or_404(Report, pk=report_id)
+        access(request.user, report.review_id, READS)
+        return _pdf(bytes(report.pdf), f"report-{report.number}")

@@ -1,0 +1,409 @@
+"""What happens to reviews: briefs, submissions, claims, rechecks.  Every change leaves an audit entry."""
+
+from __future__ import annotations
+
+import base64
+import hashlib
+import json
+from collections.abc import Sequence
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.db.models import Max
+from django.utils import timezone
+from plumb_core import ENGINE
+from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.documents import Brief, RecheckDocument, read
+from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
+from plumb_core.intake.tables import TABLES, Mapping, TableRead, guess_kind, read_table
+
+from plumb_server.accounts.models import User
+from plumb_server.reviews.models import (
+    AuditEntry,
+    BriefRevision,
+    Claim,
+    ClaimTable,
+    Exhibit,
+    Membership,
+    Recheck,
+    Review,
+    Role,
+    Submission,
+)
+from plumb_server.web.problems import Conflict, Unusable
+
+
+def record(review: Review, actor: User, action: str, **detail: Any) -> None:
+    AuditEntry.objects.create(review=review, actor=actor, action=action, detail=detail)
+
+
+# reviews and briefs
+
+
+@transaction.atomic
+def create_review(user: User, *, brief: dict[str, Any], **fields: Any) -> Review:
+    """A new review with its first brief; whoever creates it leads it."""
+    checked = canonical_brief(brief)
+    review = Review.objects.create(**fields)
+    Membership.objects.create(review=review, user=user, role=Role.LEAD)
+    BriefRevision.objects.create(review=review, number=1, brief=checked, author=user)
+    record(review, user, "review created", title=review.title)
+    return review
+
+
+def canonical_brief(brief: Any) -> dict[str, Any]:
+    """A brief as the core reads it; raises InputRefused naming every problem."""
+    return read(Brief, brief).model_dump(mode="json", exclude_none=True)
+
+
+def current_brief(review: Review) -> BriefRevision:
+    revision = review.briefs.first()
+    assert revision is not None, "a review is created with its first brief"
+    return revision
+
+
+def _locked(review: Review) -> Review:
+    """The review's row, locked, so that numbers are given out once."""
+    locked = Review.objects.select_for_update().get(pk=review.pk)
+    if locked.status == Review.Status.CLOSED:
+        raise Conflict("the review is closed", "The lead can open it again.")
+    return locked
+
+
+@transaction.atomic
+def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRevision:
+    """A new state of the brief; refused where somebody else changed it meanwhile."""
+    checked = canonical_brief(brief)
+    _locked(review)
+    current = current_brief(review)
+    if current.number != based_on:
+        raise Conflict("somebody changed the brief meanwhile", "Load the page again; then make your change once more.")
+    if checked == current.brief:
+        return current
+    saved = BriefRevision.objects.create(
+        review=review, number=current.number + 1, brief=checked, undo_to=current.number, author=user
+    )
+    record(review, user, "brief changed", number=saved.number)
+    return saved
+
+
+@transaction.atomic
+def undo_brief(review: Review, user: User) -> BriefRevision:
+    """Back to the state before the last change that isn't undone yet."""
+    _locked(review)
+    current = current_brief(review)
+    if current.undo_to is None:
+        raise Conflict("there is no change of the brief to undo", "Nothing needs to be done.")
+    before = review.briefs.get(number=current.undo_to)
+    saved = BriefRevision.objects.create(
+        review=review, number=current.number + 1, brief=before.brief, undo_to=before.undo_to, author=user
+    )
+    record(review, user, "brief change undone", number=saved.number, restores=before.number)
+    return saved
+
+
+# submissions and exhibits
+
+
+def draft_submission(review: Review, user: User) -> Submission:
+    """The submission that is being taken in; opened where none is."""
+    open_one = review.submissions.filter(status=Submission.Status.DRAFT).first()
+    if open_one:
+        return open_one
+    highest = review.submissions.aggregate(highest=Max("number"))["highest"]
+    submission = Submission.objects.create(review=review, number=0 if highest is None else highest + 1, author=user)
+    record(review, user, "submission opened", submission=submission.label)
+    return submission
+
+
+def _open(submission: Submission) -> None:
+    if submission.status == Submission.Status.ACCEPTED:
+        raise Conflict(f"{submission.label} is accepted and can't be changed", "Open the next submission.")
+
+
+@transaction.atomic
+def open_submission(review: Review, user: User) -> Submission:
+    return draft_submission(_locked(review), user)
+
+
+@transaction.atomic
+def accept_submission(submission: Submission, user: User) -> Submission:
+    """Close a submission for good."""
+    _locked(submission.review)
+    submission.refresh_from_db()
+    _open(submission)
+    if not submission.claims.exists():
+        raise Conflict(f"{submission.label} holds no values yet", "Accept at least one table first.")
+    submission.status = Submission.Status.ACCEPTED
+    submission.accepted_at = timezone.now()
+    submission.save(update_fields=["status", "accepted_at"])
+    record(submission.review, user, "submission accepted", submission=submission.label)
+    return submission
+
+
+@transaction.atomic
+def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, pasted: bool = False) -> Exhibit:
+    """Keep a file as it is; the same bytes twice are the same exhibit."""
+    _locked(submission.review)
+    _open(submission)
+    if not data:
+        raise Unusable([{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}])
+    digest = hashlib.sha256(data).hexdigest()
+    exhibit, created = Exhibit.objects.get_or_create(
+        submission=submission,
+        sha256=digest,
+        defaults={"name": name[:200], "data": data, "size": len(data), "pasted": pasted},
+    )
+    if created:
+        record(submission.review, user, "exhibit added", submission=submission.label, name=name, sha256=digest)
+    return exhibit
+
+
+def sheets_of(exhibit: Exhibit) -> list[Sheet]:
+    """The tables of an exhibit; raises Unusable where it holds none that can be read."""
+    return sheets_from(bytes(exhibit.data), exhibit.name)
+
+
+def sheets_from(data: bytes | str, name: str) -> list[Sheet]:
+    try:
+        return [read_text(data, name)] if isinstance(data, str) else read_file(data, name)
+    except SheetRefused as refused:
+        raise Unusable([{"path": "/text" if isinstance(data, str) else "/file", "message": refused.message,
+                         "remedy": refused.remedy}]) from None  # fmt: skip
+
+
+def known_stories(submission: Submission) -> list[str]:
+    """Stories that rows of forces may refer to: those of the brief, else those of the submission's own table."""
+    brief = current_brief(submission.review).brief
+    own = [s["name"] for s in brief.get("stories", [])]
+    return own or list(
+        dict.fromkeys(submission.claims.filter(quantity="h").order_by("id").values_list("story", flat=True))
+    )
+
+
+def remembered_mapping(submission: Submission, kind: str, heading: Sequence[str]) -> dict[str, Any] | None:
+    """How the last table of this kind with the same headings was read in this review."""
+    tables = ClaimTable.objects.filter(exhibit__submission__review=submission.review, kind=kind).order_by("-id")[:20]
+    return next((t.mapping for t in tables if t.mapping.get("heading") == list(heading)), None)
+
+
+def _heading(sheet: Sheet, header_row: int | None) -> list[str]:
+    return [c.text for c in sheet.rows[header_row]] if header_row is not None else []
+
+
+def read_sheet(submission: Submission, sheet: Sheet, file: str, kind: str, mapping: dict[str, Any] | None) -> TableRead:
+    """Read one sheet as a table of a kind ('' = whatever it looks like)."""
+    kind = kind or guess_kind(sheet) or "parameters"
+    if kind not in TABLES:
+        raise Unusable([{"path": "/kind", "message": f"{kind!r} is no kind of table",
+                         "remedy": f"Use one of: {', '.join(TABLES)}."}])  # fmt: skip
+    stories = known_stories(submission)
+    if mapping is not None:
+        return read_table(sheet, kind, Mapping(**mapping), file=file, known_stories=stories)
+    result = read_table(sheet, kind, file=file, known_stories=stories)
+    before = remembered_mapping(submission, kind, _heading(sheet, result.mapping.header_row))
+    if before is None:
+        return result
+    again = {k: v for k, v in before.items() if k != "heading"}
+    return read_table(sheet, kind, Mapping(**again), file=file, known_stories=stories)
+
+
+@transaction.atomic
+def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, mapping: dict[str, Any] | None) -> ClaimTable:
+    """Turn a table into claims, all of them or none; raises Unusable naming every cell that stands in the way."""
+    submission = exhibit.submission
+    _locked(submission.review)
+    _open(submission)
+    result = read_sheet(submission, sheet, exhibit.name, kind, mapping)
+    if result.problems:
+        raise Unusable([
+            {"path": f"/rows/{p.row}/{p.column}" if p.row is not None else "/table", "message": p.message,
+             "remedy": p.remedy} for p in result.problems])  # fmt: skip
+    used = vars(result.mapping) | {"heading": _heading(sheet, result.mapping.header_row)}
+    table = ClaimTable.objects.create(exhibit=exhibit, kind=result.kind, sheet=sheet.name, mapping=used)
+    claims = [
+        Claim(
+            table=table, submission=submission, quantity=c.quantity, direction=c.direction or "", story=c.story or "",
+            point=c.point, case=c.case, number=None if isinstance(c.value, str) else c.value, text=c.text[:60],
+            unit=c.unit, scale=c.scale, row=c.source.row, column=c.source.column,
+        )
+        for c in result.claims
+    ]  # fmt: skip
+    try:
+        with transaction.atomic():
+            Claim.objects.bulk_create(claims)
+    except IntegrityError:
+        raise Conflict(
+            "a value of this table was accepted before in this submission",
+            "Remove the table that was accepted first, then accept this one.",
+            "/table",
+        ) from None
+    record(submission.review, user, "table accepted", submission=submission.label, exhibit=exhibit.name,
+           kind=result.kind, claims=len(claims))  # fmt: skip
+    return table
+
+
+@transaction.atomic
+def remove_table(table: ClaimTable, user: User) -> None:
+    """Take a table's claims out of a submission that isn't accepted yet; the exhibit stays."""
+    submission = table.exhibit.submission
+    _locked(submission.review)
+    _open(submission)
+    record(submission.review, user, "table removed", submission=submission.label, exhibit=table.exhibit.name,
+           kind=table.kind)  # fmt: skip
+    table.delete()
+
+
+# rechecks
+
+
+def claim_document(claim: Claim) -> dict[str, Any]:
+    """A stored claim as the core's documents have it."""
+    source = {"file": claim.table.exhibit.name, "sheet": claim.table.sheet, "row": claim.row, "column": claim.column}
+    return {
+        "quantity": claim.quantity,
+        "direction": claim.direction or None,
+        "story": claim.story or None,
+        "point": claim.point,
+        "case": claim.case,
+        "value": claim.text if claim.number is None else claim.number,
+        "text": claim.text,
+        "unit": claim.unit,
+        "scale": claim.scale,
+        "source": source,
+    }
+
+
+def recheck_document(brief: dict[str, Any], submission: Submission | None) -> dict[str, Any]:
+    """The recheck document of a brief and a submission."""
+    claims = submission.claims.select_related("table__exhibit") if submission else []
+    return {
+        "format": "plumb-recheck",
+        "version": 1,
+        "brief": brief,
+        "submission": {
+            "label": submission.label if submission else "S0",
+            "claims": [claim_document(c) for c in claims],
+        },
+    }
+
+
+def input_hash(document: dict[str, Any]) -> str:
+    """Hash of everything that a result depends on: the document and the engine's version."""
+    canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
+    return hashlib.sha256(f"{ENGINE}\n{canonical}".encode()).hexdigest()
+
+
+def run_recheck(review: Review, submission: Submission | None) -> Recheck:
+    """The recheck of a review as it stands, from the store where the same question was asked before."""
+    document = recheck_document(current_brief(review).brief, submission)
+    digest = input_hash(document)
+    stored = review.rechecks.filter(input_hash=digest).first()
+    if stored:
+        return stored
+    result = core_recheck(document)
+    # two requests may ask the same at once; whoever comes second takes the first one's answer
+    stored, _ = Recheck.objects.get_or_create(
+        review=review, input_hash=digest, defaults={"engine": ENGINE, "result": result}
+    )
+    return stored
+
+
+def latest_submission(review: Review) -> Submission | None:
+    return review.submissions.first()
+
+
+# export and import
+
+
+def export_review(review: Review, submission: Submission | None, findings: list[dict[str, Any]]) -> dict[str, Any]:
+    """A review as a recheck document with its exhibits and findings (`.plumb.json`)."""
+    document = recheck_document(current_brief(review).brief, submission)
+    exhibits = submission.exhibits.all() if submission else []
+    tables = ClaimTable.objects.filter(exhibit__submission=submission) if submission else []
+    document["submission"]["exhibits"] = [
+        {"name": e.name, "sha256": e.sha256, "pasted": e.pasted, "content": base64.b64encode(bytes(e.data)).decode()}
+        for e in exhibits
+    ]
+    document["review"] = {
+        "title": review.title,
+        "place": review.place,
+        "client": review.client,
+        "description": review.description,
+        "accepted": bool(submission and submission.status == Submission.Status.ACCEPTED),
+        "tables": [{"sha256": t.exhibit.sha256, "kind": t.kind, "sheet": t.sheet, "mapping": t.mapping} for t in tables],
+        "findings": findings,
+    }
+    return document
+
+
+def _import_exhibits(submission: Submission, user: User, exhibits: list[dict[str, Any]]) -> dict[str, Exhibit]:
+    kept = {}
+    for i, given in enumerate(exhibits):
+        try:
+            data = base64.b64decode(given["content"], validate=True)
+            digest, name = str(given["sha256"]), str(given["name"])
+        except (KeyError, ValueError, TypeError):
+            raise InputRefused([Problem(f"/submission/exhibits/{i}", "the exhibit's name, sha256 or content is missing",
+                                        "Export the review again.")]) from None  # fmt: skip
+        if hashlib.sha256(data).hexdigest() != digest:
+            raise InputRefused([Problem(f"/submission/exhibits/{i}/content", f"{name} isn't what its SHA-256 says",
+                                        "Export the review again; this file was changed on the way.")])  # fmt: skip
+        kept[digest] = add_exhibit(submission, user, name=name, data=data, pasted=bool(given.get("pasted")))
+    return kept
+
+
+@transaction.atomic
+def import_review(user: User, document: Any) -> tuple[Review, list[dict[str, Any]]]:
+    """A new review from an exported document, and the findings it holds; all of it or nothing."""
+    checked = read(RecheckDocument, document)
+    core_recheck(document)
+    about = checked.review or {}
+    review = create_review(
+        user,
+        brief=document["brief"],
+        title=str(about.get("title") or "Imported review")[:120],
+        place=str(about.get("place", ""))[:120],
+        client=str(about.get("client", ""))[:120],
+        description=str(about.get("description", ""))[:2000],
+    )
+    submission = open_submission(review, user)
+    exhibits = _import_exhibits(submission, user, checked.submission.exhibits)
+    by_name = {e.name: e for e in exhibits.values()}
+    tables: dict[tuple[str, str], ClaimTable] = {}
+    listed = {(t.get("sha256"), t.get("sheet")): t for t in about.get("tables", []) if isinstance(t, dict)}
+    rows = []
+    for claim in checked.submission.claims:
+        exhibit = by_name.get(claim.source.file) or by_name.setdefault(
+            claim.source.file,
+            add_exhibit(submission, user, name=claim.source.file or "values without a file",
+                        data=(claim.source.file or "values without a file").encode(), pasted=True),
+        )  # fmt: skip
+        key = (exhibit.sha256, claim.source.sheet)
+        if key not in tables:
+            known = listed.get(key, {})
+            tables[key] = ClaimTable.objects.create(
+                exhibit=exhibit, kind=str(known.get("kind", "imported"))[:20], sheet=claim.source.sheet[:120],
+                mapping=known.get("mapping", {}),
+            )  # fmt: skip
+        number = None if isinstance(claim.value, str) else claim.value
+        rows.append(
+            Claim(
+                table=tables[key], submission=submission, quantity=claim.quantity, direction=claim.direction or "",
+                story=claim.story or "", point=claim.point, case=claim.case, number=number,
+                text=(claim.text or str(claim.value))[:60], unit=claim.unit, scale=claim.scale, row=claim.source.row,
+                column=claim.source.column[:4],
+            )
+        )  # fmt: skip
+    try:
+        with transaction.atomic():
+            Claim.objects.bulk_create(rows)
+    except IntegrityError:
+        raise InputRefused([Problem("/submission/claims", "the same value is claimed twice",
+                                    "Leave one of the two claims out.")]) from None  # fmt: skip
+    if about.get("accepted") and rows:
+        accept_submission(submission, user)
+    record(review, user, "review imported", claims=len(rows))
+    findings = about.get("findings", [])
+    return review, findings if isinstance(findings, list) else []

@@ -1,0 +1,136 @@
+"""Settings of the server, read from the environment.
+
+| variable                | meaning                                                        | default                     |
+|-------------------------|----------------------------------------------------------------|-----------------------------|
+| PLUMB_SECRET_KEY        | Django's secret key; required unless PLUMB_DEBUG is 1           | -                           |
+| PLUMB_DEBUG             | 1 for development                                              | 0                           |
+| PLUMB_HOSTS             | comma-separated host names that the application answers to     | 127.0.0.1,localhost         |
+| PLUMB_TLS               | 1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol | 0                           |
+| PLUMB_DB_HOST and so on | PostgreSQL: HOST, PORT, NAME, USER, PASSWORD                   | 127.0.0.1, 5432, plumb, ... |
+| PLUMB_WEB               | folder of the built web application                            | ../web/dist                 |
+"""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from django.core.exceptions import ImproperlyConfigured
+
+ROOT = Path(__file__).resolve().parents[2]
+DEBUG = os.environ.get("PLUMB_DEBUG") == "1"
+SECRET_KEY = os.environ.get("PLUMB_SECRET_KEY", "only-for-development" if DEBUG else "")
+if not SECRET_KEY:
+    raise ImproperlyConfigured("PLUMB_SECRET_KEY is not set; give a long random text (bin/start makes one)")
+ALLOWED_HOSTS = os.environ.get("PLUMB_HOSTS", "127.0.0.1,localhost").split(",")
+TLS = os.environ.get("PLUMB_TLS") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "rest_framework",
+    "drf_spectacular",
+    "plumb_server.accounts",
+    "plumb_server.reviews",
+    "plumb_server.findings",
+    "plumb_server.reports",
+    "plumb_server.demo",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "plumb_server.web.middleware.BodyLimit",
+    "plumb_server.web.middleware.ContentSecurityPolicy",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+
+ROOT_URLCONF = "plumb_server.urls"
+WSGI_APPLICATION = "plumb_server.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": os.environ.get("PLUMB_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("PLUMB_DB_PORT", "5432"),
+        "NAME": os.environ.get("PLUMB_DB_NAME", "plumb"),
+        "USER": os.environ.get("PLUMB_DB_USER", "plumb"),
+        "PASSWORD": os.environ.get("PLUMB_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "accounts.User"
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+USE_I18N = False
+
+STATIC_URL = "static/"
+WEB = Path(os.environ.get("PLUMB_WEB", ROOT / "web" / "dist"))
+WHITENOISE_ROOT = WEB if WEB.is_dir() else None
+# the build puts a hash of the contents into every name under /assets/
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/"
+
+MAX_BODY = 25_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = MAX_BODY
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "plumb_server.web.problems.csrf_failure"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "SAMEORIGIN"
+if TLS:
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    SECURE_HSTS_SECONDS = 31_536_000
+    SECURE_SSL_REDIRECT = True
+    CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["rest_framework.authentication.SessionAuthentication"],
+    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "EXCEPTION_HANDLER": "plumb_server.web.problems.handle",
+    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min"},
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Vigilant Plumb",
+    "VERSION": "0.1.0",
+    "DESCRIPTION": "Peer review of seismic analyses: reviews, submissions, rechecks, findings, reports.",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "SERVE_PERMISSIONS": ["rest_framework.permissions.IsAuthenticated"],
+    "COMPONENT_SPLIT_REQUEST": True,
+    "POSTPROCESSING_HOOKS": [
+        "drf_spectacular.hooks.postprocess_schema_enums",
+        "plumb_server.web.schema.add_core_documents",
+    ],
+    "ENUM_NAME_OVERRIDES": {
+        "VerdictEnum": ["agrees", "differs", "breaches", "gap", "open"],
+        "FindingStatusEnum": ["draft", "issued", "answered", "settled", "withdrawn"],
+        "SubmissionStatusEnum": ["draft", "accepted"],
+        "ReviewStatusEnum": ["open", "closed"],
+    },
+}
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,16 @@
+"""Addresses of the server: the API under /api/, everything else is the web application."""
+
+from django.urls import include, path, re_path
+from drf_spectacular.views import SpectacularAPIView
+
+from plumb_server.web.views import application, health
+
+urlpatterns = [
+    path("api/", include("plumb_server.accounts.urls")),
+    path("api/", include("plumb_server.reviews.urls")),
+    path("api/", include("plumb_server.findings.urls")),
+    path("api/", include("plumb_server.reports.urls")),
+    path("api/openapi/", SpectacularAPIView.as_view()),
+    path("health/", health),
+    re_path(r"^(?!api/|assets/).*$", application),
+]

@@ -1,0 +1,47 @@
+"""Limits and headers that hold for every answer."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+
+from plumb_server.web.problems import problem
+
+Answer = Callable[[HttpRequest], HttpResponse]
+
+POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; "
+    "object-src 'none'; frame-ancestors 'self'; base-uri 'none'; form-action 'self'"
+)
+
+
+class BodyLimit:
+    """Refuse a body that is too large before any of it is read."""
+
+    def __init__(self, answer: Answer):
+        self.answer = answer
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        size = request.headers.get("Content-Length", "0")
+        if size.isdigit() and int(size) > settings.MAX_BODY:
+            return problem(
+                413,
+                "too large",
+                f"what you send is {int(size) / 1e6:.0f} MB; at most {settings.MAX_BODY / 1e6:.0f} MB are taken",
+                [{"path": "/file", "message": "the file is too large", "remedy": "Hand in the tables alone."}],
+            )
+        return self.answer(request)
+
+
+class ContentSecurityPolicy:
+    """Nothing is loaded but the application's own files; styles may be inline, scripts may not."""
+
+    def __init__(self, answer: Answer):
+        self.answer = answer
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        response = self.answer(request)
+        response.headers.setdefault("Content-Security-Policy", POLICY)
+        return response

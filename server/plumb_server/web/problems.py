@@ -1,0 +1,94 @@
+"""Errors as problem details (RFC 9457), with the places, what was wrong and what to do."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from plumb_core.errors import InputRefused
+from rest_framework import exceptions, status
+from rest_framework.response import Response
+
+MEDIA_TYPE = "application/problem+json"
+
+
+class Conflict(exceptions.APIException):
+    """The state of things doesn't allow it; `remedy` says what would."""
+
+    status_code = status.HTTP_409_CONFLICT
+    default_detail = "that can't be done now"
+
+    def __init__(self, message: str, remedy: str, path: str = "/"):
+        super().__init__(message)
+        self.errors = [{"path": path, "message": message, "remedy": remedy}]
+
+
+class Unusable(exceptions.APIException):
+    """The request can't be used; `errors` names every problem."""
+
+    status_code = status.HTTP_422_UNPROCESSABLE_ENTITY
+    default_detail = "this can't be used as it stands"
+
+    def __init__(self, errors: list[dict[str, Any]]):
+        super().__init__(self.default_detail)
+        self.errors = errors
+
+
+TITLES = {
+    400: "not understood", 401: "not signed in", 403: "not allowed", 404: "not found", 405: "not possible here",
+    409: "not now", 413: "too large", 415: "format not taken", 422: "can't be used", 429: "too often",
+}  # fmt: skip
+REMEDIES = {
+    401: "Sign in.",
+    403: "Sign in again; if it stays, ask the lead of the review.",
+    404: "Check the address; you see only reviews that you are a member of.",
+    429: "Wait a minute and try again.",
+}
+
+
+def document(code: int, title: str, detail: str, errors: list[dict[str, Any]] | None = None) -> dict[str, Any]:
+    found = errors or [{"path": "/", "message": detail, "remedy": REMEDIES.get(code, "Mend it and send it again.")}]
+    return {"type": "about:blank", "title": title, "status": code, "detail": detail, "errors": found}
+
+
+def problem(code: int, title: str, detail: str, errors: list[dict[str, Any]] | None = None) -> JsonResponse:
+    return JsonResponse(document(code, title, detail, errors), status=code, content_type=MEDIA_TYPE)
+
+
+def _flat(detail: Any, path: str = "") -> list[dict[str, Any]]:
+    """DRF's nested error lists as one list with places."""
+    if isinstance(detail, dict):
+        return [e for key, value in detail.items() for e in _flat(value, path if key == "non_field_errors" else f"{path}/{key}")]
+    if isinstance(detail, list):
+        nested = any(isinstance(d, (dict, list)) for d in detail)
+        return [e for i, value in enumerate(detail) for e in _flat(value, f"{path}/{i}" if nested else path)]
+    return [{"path": path or "/", "message": str(detail), "remedy": "Mend this value and send it again."}]
+
+
+def handle(error: Exception, context: dict[str, Any]) -> Response | None:
+    """DRF's exception handler."""
+    errors: list[dict[str, Any]] | None = None
+    if isinstance(error, InputRefused):
+        error = Unusable([p.as_json() for p in error.problems])
+    if isinstance(error, Http404):
+        error = exceptions.NotFound("there is nothing here, or it isn't yours to see")
+    elif isinstance(error, PermissionDenied):
+        error = exceptions.PermissionDenied()
+    if not isinstance(error, exceptions.APIException):
+        return None
+    if isinstance(error, (Conflict, Unusable)):
+        errors = error.errors
+    elif isinstance(error, exceptions.ValidationError):
+        errors = _flat(error.detail)
+    detail = "; ".join(e["message"] for e in errors) if errors else str(error.detail)
+    code = error.status_code
+    headers = {"Retry-After": str(int(error.wait or 60))} if isinstance(error, exceptions.Throttled) else None
+    response = Response(document(code, TITLES.get(code, "error"), detail, errors), status=code, headers=headers)
+    response.content_type = MEDIA_TYPE
+    return response
+
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    return problem(403, "not allowed", "the page is out of date", [
+        {"path": "/", "message": "the page is out of date", "remedy": "Load the page again."}])  # fmt: skip
