@@ -6,7 +6,7 @@ import io
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from openpyxl import Workbook
 from plumb_core.intake.sheets import MAX_BYTES, SheetRefused, read_file, read_text
@@ -121,7 +121,8 @@ def test_parameters_in_columns_by_direction() -> None:
 
 
 def test_parameters_that_cannot_be_placed_say_so() -> None:
-    text = "Parameter\tValue\tUnit\nR\t6\t\nWidgets\t3\t\nS_DS\t0.8\t\nSite class\tQ\t\nS_S X\t1\tg\nS_1\t0.3\tg\nS_1\t0.4\tg\n"
+    rows = ["R\t6\t", "Widgets\t3\t", "S_DS\t0.8\t", "Site class\tQ\t", "S_S X\t1\tg", "S_1\t0.3\tg", "S_1\t0.4\tg"]
+    text = "\n".join(["Parameter\tValue\tUnit", *rows])
     read = read_table(read_text(text), "parameters")
     assert "direction of R isn't given" in problem_at(read, 1, 0)
     assert "no parameter that is known" in problem_at(read, 2, 0)
@@ -214,6 +215,7 @@ def test_numbers_as_people_write_them(text: str, comma: bool, expected: str | No
 UNITS_OF_WEIGHT = sorted(UNITS["kN"])
 
 
+@settings(deadline=None)  # the units library takes its time at the first conversion
 @given(st.sampled_from(UNITS_OF_WEIGHT), st.floats(1.0, 1e5))
 def test_the_same_weight_in_any_unit_is_the_same_claim(unit: str, kilonewtons: float) -> None:
     written = kilonewtons / factor(unit, "kN")
@@ -222,6 +224,7 @@ def test_the_same_weight_in_any_unit_is_the_same_claim(unit: str, kilonewtons: f
     assert read.claims[1].value == pytest.approx(kilonewtons, rel=1e-9)
 
 
+@settings(deadline=None)
 @given(st.text(max_size=200))
 def test_no_text_makes_intake_fall_over(text: str) -> None:
     try:

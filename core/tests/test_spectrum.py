@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from plumb_core.solve import solve
 
@@ -46,15 +47,18 @@ sites = st.fixed_dictionaries({
 })  # fmt: skip
 
 
+@settings(deadline=None)
 @given(sites)
 def test_the_curve_is_continuous_at_its_corners_and_falls_beyond_t_s(site: dict[str, Any]) -> None:
     ground = solve({"kind": "ground", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"}})
+    # a T_L below T_S has no meaning on a map; the code's branches would leave a step there
+    assume(ground["T_S"] < site["T_L"])
     for corner in (ground["T_0"], ground["T_S"], site["T_L"]):
         below, at, above = ordinates([corner * (1 - 1e-9), corner, corner * (1 + 1e-9)], site)["elastic"]
         assert below == pytest.approx(at, rel=1e-7)
         assert above == pytest.approx(at, rel=1e-7)
     beyond = ordinates([ground["T_S"] * f for f in (1.0, 1.5, 3.0, 10.0, 40.0)], site)["elastic"]
-    assert all(a > b for a, b in zip(beyond, beyond[1:], strict=False))
+    assert all(a > b for a, b in itertools.pairwise(beyond))
 
 
 @given(sites, st.floats(1.0, 8.0), st.lists(st.floats(0.0, 20.0), min_size=1, max_size=5))

@@ -1,13 +1,12 @@
 """Settings of the server, read from the environment.
 
-| variable                | meaning                                                        | default                     |
-|-------------------------|----------------------------------------------------------------|-----------------------------|
-| PLUMB_SECRET_KEY        | Django's secret key; required unless PLUMB_DEBUG is 1           | -                           |
-| PLUMB_DEBUG             | 1 for development                                              | 0                           |
-| PLUMB_HOSTS             | comma-separated host names that the application answers to     | 127.0.0.1,localhost         |
-| PLUMB_TLS               | 1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol | 0                           |
-| PLUMB_DB_HOST and so on | PostgreSQL: HOST, PORT, NAME, USER, PASSWORD                   | 127.0.0.1, 5432, plumb, ... |
-| PLUMB_WEB               | folder of the built web application                            | ../web/dist                 |
+PLUMB_SECRET_KEY  Django's secret key; required unless PLUMB_DEBUG is 1
+PLUMB_DEBUG       1 for development (default 0)
+PLUMB_HOSTS       comma-separated host names that the application answers to (default 127.0.0.1,localhost)
+PLUMB_TLS         1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol (default 0)
+PLUMB_DB_HOST, PLUMB_DB_PORT, PLUMB_DB_NAME, PLUMB_DB_USER, PLUMB_DB_PASSWORD
+                  PostgreSQL (default 127.0.0.1, 5432, plumb, plumb, no password)
+PLUMB_WEB         folder of the built web application (default ../web/dist)
 """
 
 from __future__ import annotations
@@ -113,6 +112,7 @@ REST_FRAMEWORK = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Vigilant Plumb",
     "VERSION": "0.1.0",
+    "OAS_VERSION": "3.1.0",
     "DESCRIPTION": "Peer review of seismic analyses: reviews, submissions, rechecks, findings, reports.",
     "SERVE_INCLUDE_SCHEMA": False,
     "SERVE_PERMISSIONS": ["rest_framework.permissions.IsAuthenticated"],
@@ -123,9 +123,11 @@ SPECTACULAR_SETTINGS = {
     ],
     "ENUM_NAME_OVERRIDES": {
         "VerdictEnum": ["agrees", "differs", "breaches", "gap", "open"],
-        "FindingStatusEnum": ["draft", "issued", "answered", "settled", "withdrawn"],
-        "SubmissionStatusEnum": ["draft", "accepted"],
-        "ReviewStatusEnum": ["open", "closed"],
+        "FindingStatusEnum": "plumb_server.findings.models.Finding.Status",
+        "SubmissionStatusEnum": "plumb_server.reviews.models.Submission.Status",
+        "ReviewStatusEnum": "plumb_server.reviews.models.Review.Status",
+        "RoleEnum": "plumb_server.reviews.models.Role",
+        "CheckRoleEnum": ["origin", "inherited"],
     },
 }
 LOGGING = {

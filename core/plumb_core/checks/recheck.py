@@ -8,8 +8,10 @@ upstream values would lead elsewhere (`follows` is then false).
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Any
 
 import numpy as np
@@ -115,6 +117,7 @@ class _Recheck:
         self.claims = self._by_key()
         self.independent = brief_evaluation(self.brief, self._adopted())
         self._give_points()
+        self._carried: dict[Key, Step] = {}
         self.carried = Evaluation(
             self.independent.rules, self.independent.inputs, self.independent.adopted, self.claims, self._pin
         )
@@ -189,13 +192,19 @@ class _Recheck:
     def _value(self, evaluation: Evaluation, key: Key, index: int | None) -> tuple[Value | None, bool, str]:
         """(value, whether it rests on adopted inputs, why it is missing) of the unpinned step of a key."""
         try:
-            step = evaluation.unpinned(*key) if evaluation is self.carried else evaluation.step(*key)
+            step = self._carried_step(key) if evaluation is self.carried else evaluation.step(*key)
         except MissingInput as missing:
             return None, False, f"{QUANTITIES[missing.name].symbol} is not known on our side"
         except RuleRefused as refused:
             return None, False, f"{refused.message}. {refused.remedy}"
         value = step.value if index is None else step.value[index]
         return (value if isinstance(value, str) else float(value)), step.rests_on_adopted, ""
+
+    def _carried_step(self, key: Key) -> Step:
+        """The carried step of a key; a story quantity is asked for once per story, so it is kept."""
+        if key not in self._carried:
+            self._carried[key] = self.carried.unpinned(*key)
+        return self._carried[key]
 
     def _check(self, key: Key, claim: Claim, index: int | None) -> Check:
         quantity = QUANTITIES[key[0]]
@@ -356,10 +365,11 @@ class _Recheck:
         for check in checks:
             if check.role == "origin" and check.level != 1:
                 origins.setdefault(check.key, []).append(check.id)
+        ancestors = cache(self.carried.ancestors)
         for check in checks:
-            if check.verdict in ("gap", "open"):
+            if check.role is None and check.follows:
                 continue
-            above = self.carried.ancestors(check.key)
+            above = ancestors(check.key)
             if check.level == 1:
                 above = above | {check.key, (self.edition.SUMS[check.key[0]], check.key[1])}
             found = [i for key, ids in origins.items() if key in above and key != check.key for i in ids]
@@ -430,7 +440,7 @@ def recheck(document: Any) -> dict[str, Any]:
         raise InputRefused(problems)
     run = _Recheck(read)
     checks = run.checks()
-    used_by = {c.id: sum(1 for other in checks if c.id in other.rests_on) for c in checks}
+    used_by = Counter(origin for c in checks for origin in c.rests_on)
     # evaluate what the screens show beside the checks, as far as the inputs reach
     for name in ("design_category", "S_a", "V_story", "M_story", "h_x"):
         for direction in DIRECTIONS:

@@ -53,7 +53,20 @@ NAMES = {
 }  # fmt: skip
 UNIT_OF = {"S_S": "g", "S_1": "g", "S_MS": "g", "S_M1": "g", "S_DS": "g", "S_D1": "g", "T_L": "s", "T_0": "s", "T_S": "s",
            "T_a": "s", "T_limit": "s", "T_analysis": "s", "T": "s", "h_n": "m", "W": "kN", "V": "kN"}  # fmt: skip
-DIGITS = {"I_e": 2, "S_S": 2, "S_1": 2, "T_L": 0, "R": 0, "Omega_0": 1, "C_d": 1, "h_n": 1, "C_s": 4, "W": 0, "V": 0, "k": 3}
+DIGITS = {
+    "I_e": 2,
+    "S_S": 2,
+    "S_1": 2,
+    "T_L": 0,
+    "R": 0,
+    "Omega_0": 1,
+    "C_d": 1,
+    "h_n": 1,
+    "C_s": 4,
+    "W": 0,
+    "V": 0,
+    "k": 3,
+}
 TWO_WAYS = ("R", "Omega_0", "C_d", "T_a", "T_limit", "T_analysis", "T", "C_s", "V", "k")
 
 Table = list[list[Any]]

@@ -53,9 +53,7 @@ def evidence_of(review: Review, check_ids: list[str]) -> list[dict[str, Any]]:
     if unknown:
         raise Unusable([{"path": "/checks", "message": f"there is no check {i!r} in the latest recheck",
                          "remedy": "Choose the check again on the sheet."} for i in unknown])  # fmt: skip
-    return [
-        by_id[i] | {"derivation": derivation(result["steps"]["independent"], by_id[i]["step"])} for i in check_ids
-    ]
+    return [by_id[i] | {"derivation": derivation(result["steps"]["independent"], by_id[i]["step"])} for i in check_ids]
 
 
 @transaction.atomic
@@ -131,5 +129,8 @@ def import_findings(review: Review, user: User, findings: list[dict[str, Any]]) 
         finding.submission = latest_submission(review)
         finding.save()
         for message in given.get("thread", []):
-            Message.objects.create(finding=finding, author=user,
-                                   text=f"{message.get('author', '')}, {message.get('at', '')}: {message.get('text', '')}")
+            Message.objects.create(
+                finding=finding,
+                author=user,
+                text=f"{message.get('author', '')}, {message.get('at', '')}: {message.get('text', '')}",
+            )

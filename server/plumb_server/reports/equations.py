@@ -34,6 +34,8 @@ def picture(tex: str) -> str:
     """An equation as an SVG data address, with its height in points."""
     # the renderer has no \tfrac and sets cases as a plain table
     plain = tex.replace(r"\tfrac", r"\frac")
-    plain = re.sub(r"\\begin\{cases\}(.*?)\\end\{cases\}", r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.", plain, flags=re.S)
+    plain = re.sub(
+        r"\\begin\{cases\}(.*?)\\end\{cases\}", r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.", plain, flags=re.S
+    )
     svg = ziamath.Latex(plain, size=13).svg()
     return "data:image/svg+xml;base64," + base64.b64encode(svg.encode()).decode()

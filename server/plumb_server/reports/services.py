@@ -20,7 +20,14 @@ from plumb_server.findings.models import Finding
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reports.models import Report
 from plumb_server.reviews.models import Review
-from plumb_server.reviews.services import current_brief, input_hash, latest_submission, recheck_document, record, run_recheck
+from plumb_server.reviews.services import (
+    current_brief,
+    input_hash,
+    latest_submission,
+    recheck_document,
+    record,
+    run_recheck,
+)
 
 STAGES = ("brief", "ground", "spectrum", "weight", "lateral")
 NOT_COVERED = (
@@ -141,7 +148,9 @@ def context(review: Review) -> dict[str, Any]:
     for stage in STAGES:
         own = [c for c in result["checks"] if c["stage"] == stage]
         if own:
-            counts = {v: sum(1 for c in own if c["verdict"] == v) for v in ("agrees", "differs", "breaches", "gap", "open")}
+            counts = {
+                v: sum(1 for c in own if c["verdict"] == v) for v in ("agrees", "differs", "breaches", "gap", "open")
+            }
             by_stage.append({"stage": stage.capitalize(), "total": len(own), **counts})
     return {
         "review": review,

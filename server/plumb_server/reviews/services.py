@@ -332,7 +332,9 @@ def export_review(review: Review, submission: Submission | None, findings: list[
         "client": review.client,
         "description": review.description,
         "accepted": bool(submission and submission.status == Submission.Status.ACCEPTED),
-        "tables": [{"sha256": t.exhibit.sha256, "kind": t.kind, "sheet": t.sheet, "mapping": t.mapping} for t in tables],
+        "tables": [
+            {"sha256": t.exhibit.sha256, "kind": t.kind, "sheet": t.sheet, "mapping": t.mapping} for t in tables
+        ],
         "findings": findings,
     }
     return document

@@ -210,14 +210,18 @@ class ExhibitsView(APIView):
 
     @extend_schema(
         operation_id="exhibit_add",
-        request={"multipart/form-data": {"type": "object", "properties": {"file": {"type": "string", "format": "binary"}}}},
+        request={
+            "multipart/form-data": {"type": "object", "properties": {"file": {"type": "string", "format": "binary"}}}
+        },
         responses={201: ExhibitSerializer},
     )
     def post(self, request: Request, submission_id: int) -> Response:
         submission = _own_submission(request, submission_id, HANDS_IN)
         file = request.FILES.get("file")
         if file is None:
-            raise Unusable([{"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}])
+            raise Unusable(
+                [{"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}]
+            )
         data = file.read()
         if not file.name.lower().endswith(".pdf"):
             # what is to be read as tables is refused at once if it can't be; a PDF is kept as evidence
@@ -297,7 +301,9 @@ class TableAcceptView(_TableView):
                 exhibit = services.add_exhibit(
                     submission, request.user, name=name, data=given["text"].encode(), pasted=True
                 )
-            table = services.accept_table(exhibit, request.user, sheets[index], given.get("kind", ""), given.get("mapping"))
+            table = services.accept_table(
+                exhibit, request.user, sheets[index], given.get("kind", ""), given.get("mapping")
+            )
         return Response(TableSerializer(table).data, status=status.HTTP_201_CREATED)
 
 

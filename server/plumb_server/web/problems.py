@@ -59,7 +59,11 @@ def problem(code: int, title: str, detail: str, errors: list[dict[str, Any]] | N
 def _flat(detail: Any, path: str = "") -> list[dict[str, Any]]:
     """DRF's nested error lists as one list with places."""
     if isinstance(detail, dict):
-        return [e for key, value in detail.items() for e in _flat(value, path if key == "non_field_errors" else f"{path}/{key}")]
+        return [
+            e
+            for key, value in detail.items()
+            for e in _flat(value, path if key == "non_field_errors" else f"{path}/{key}")
+        ]
     if isinstance(detail, list):
         nested = any(isinstance(d, (dict, list)) for d in detail)
         return [e for i, value in enumerate(detail) for e in _flat(value, f"{path}/{i}" if nested else path)]
