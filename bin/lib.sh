@@ -76,7 +76,7 @@ use_node() {
   if node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)' 2>/dev/null; then return; fi
   if [ ! -x "$ROOT/.tools/node_modules/node/bin/node" ]; then
     say "Installing Node.js 22"
-    npm install --silent --no-audit --no-fund --prefix "$ROOT/.tools" node@22.12.0
+    npm install --loglevel=error --no-audit --no-fund --prefix "$ROOT/.tools" node@22.12.0
   fi
   export PATH="$ROOT/.tools/node_modules/node/bin:$PATH"
 }
@@ -88,7 +88,7 @@ install_web() {
 }
 npm_install() {
   say "Installing npm packages"
-  (cd "$ROOT/web" && npm ci --silent --no-audit --no-fund)
+  (cd "$ROOT/web" && npm ci --loglevel=error --no-audit --no-fund)
 }
 
 web_sources() { (cd "$ROOT/web" && find src index.html package-lock.json vite.config.ts tsconfig.json -type f | sort | xargs sha256sum | sha256sum | cut -d' ' -f1); }
@@ -100,7 +100,7 @@ build_web() {
 }
 web_build() {
   say "Building the web application"
-  (cd "$ROOT/web" && npm run --silent build)
+  (cd "$ROOT/web" && npm run --silent build -- --logLevel warn)
   "$PY" -m whitenoise.compress -q "$ROOT/web/dist"
 }
 

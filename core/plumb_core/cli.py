@@ -72,7 +72,7 @@ RESULT_SCHEMA: dict[str, Any] = {
                 "kind": {"const": "spectrum"},
                 "T": _NUMBERS,
                 "elastic": _NUMBERS,
-                "reduced": _NUMBERS,
+                "reduced": {"type": ["array", "null"], "items": {"type": "number"}},
             },
         },
         {

@@ -183,12 +183,13 @@ def _spectrum(request: SpectrumRequest) -> tuple[dict[str, Any], Evaluation]:
     inputs["T_points", None] = np.array(request.T)
     evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
     direction = request.direction
-    targets: list[Key] = [("S_a", None), ("S_a_reduced", direction), ("ground_notes", None)]
-    steps = _evaluated(evaluation, targets)
+    # without a system there is nothing to reduce by; with one, what it lacks is asked for
+    reduced: list[Key] = [("S_a_reduced", direction)] if "system" in request.model_fields_set else []
+    steps = _evaluated(evaluation, [("S_a", None), ("ground_notes", None), *reduced])
     return {
         "T": request.T,
         "elastic": plain(steps["S_a", None].value),
-        "reduced": plain(steps["S_a_reduced", direction].value),
+        "reduced": plain(steps[reduced[0]].value) if reduced else None,
         "notes": steps["ground_notes", None].value,
     }, evaluation
 

@@ -9,7 +9,7 @@ from plumb_core.rules import rule
 _SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or mend the site class."
 
 
-@rule(clause="Table 1.5-2", tex=r"\q{I_e} = \text{Table 1.5-2, }\q{risk_category}")
+@rule(clause="Table 1.5-2", tex=r"\q{I_e} = \text{Table 1.5-2}(\q{risk_category})")
 def I_e(risk_category: str) -> float:
     """Importance factor by risk category."""
     return tables.TABLE_1_5_2[risk_category]
@@ -22,8 +22,7 @@ def _rock_without_velocity(site_class: str, velocity_measured: bool, class_by_de
 
 @rule(
     clause="Table 11.4-1, 11.4.3, 11.4.4",
-    tex=r"\q{F_a} = \text{Table 11.4-1, class }\q{site_class}"
-    r"\text{ at }S_S = \q{S_S}",
+    tex=r"\q{F_a} = \text{Table 11.4-1}(\q{site_class},\ \q{S_S})",
 )
 def F_a(S_S: float, site_class: str, class_by_default: bool = False, velocity_measured: bool = True) -> float:
     """Short-period site coefficient.
@@ -41,8 +40,7 @@ def F_a(S_S: float, site_class: str, class_by_default: bool = False, velocity_me
 
 @rule(
     clause="Table 11.4-2, 11.4.3",
-    tex=r"\q{F_v} = \text{Table 11.4-2, class }\q{site_class}"
-    r"\text{ at }S_1 = \q{S_1}",
+    tex=r"\q{F_v} = \text{Table 11.4-2}(\q{site_class},\ \q{S_1})",
 )
 def F_v(S_1: float, site_class: str, class_by_default: bool = False, velocity_measured: bool = True) -> float:
     """Long-period site coefficient, with the numbers that Supplement 1 gives class E.
@@ -120,7 +118,7 @@ def _near_fault(risk_category: str) -> str:
 
 @rule(
     clause="11.4.2, 11.6, Tables 11.6-1 and 11.6-2",
-    tex=r"\q{design_category} = \text{worse of Table 11.6-1 at }\q{S_DS}\text{ and Table 11.6-2 at }\q{S_D1}",
+    tex=r"\q{design_category} = \max\left(\text{Table 11.6-1}(\q{S_DS}),\ \text{Table 11.6-2}(\q{S_D1})\right)",
 )
 def design_category(S_DS: float, S_D1: float, S_1: float, S_S: float, risk_category: str) -> str:
     """Seismic design category A to F.
@@ -168,7 +166,7 @@ def _design_category_by_S_DS_alone(
 
 _design_category_by_S_DS_alone.__name__ = "design_category"
 design_category_by_S_DS_alone = rule(
-    clause="11.6, Table 11.6-1 alone", tex=r"\q{design_category} = \text{Table 11.6-1 at }\q{S_DS}"
+    clause="11.6, Table 11.6-1 alone", tex=r"\q{design_category} = \text{Table 11.6-1}(\q{S_DS})"
 )(_design_category_by_S_DS_alone)
 
 

@@ -35,13 +35,13 @@ def W(w: Array) -> float:
     return float(np.sum(w))
 
 
-@rule(clause="Table 12.8-2", tex=r"\q{C_t} = \text{Table 12.8-2, }\q{period_type}")
+@rule(clause="Table 12.8-2", tex=r"\q{C_t} = \text{Table 12.8-2}(\q{period_type})")
 def C_t(period_type: str) -> float:
     """Coefficient of the approximate period, for heights in metres."""
     return tables.PERIOD[period_type][0]
 
 
-@rule(clause="Table 12.8-2", tex=r"\q{x} = \text{Table 12.8-2, }\q{period_type}")
+@rule(clause="Table 12.8-2", tex=r"\q{x} = \text{Table 12.8-2}(\q{period_type})")
 def x(period_type: str) -> float:
     """Exponent of the approximate period."""
     return tables.PERIOD[period_type][1]
@@ -88,7 +88,7 @@ def T_a(
     return Governed(C_t * h_n**x, "12.8-7")
 
 
-@rule(clause="Table 12.8-1", tex=r"\q{C_u} = \text{Table 12.8-1 at }S_{D1} = \q{S_D1}")
+@rule(clause="Table 12.8-1", tex=r"\q{C_u} = \text{Table 12.8-1}(\q{S_D1})")
 def C_u(S_D1: float) -> float:
     """Coefficient for the upper limit on the period, interpolated linearly between the rows of the table."""
     return tables.interpolated(tables.C_U, "C_u", S_D1)

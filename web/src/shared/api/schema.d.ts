@@ -908,7 +908,7 @@ export interface components {
              * Analysis
              * @default null
              */
-            analysis: number | null;
+            analysis?: number | null;
         };
         /**
          * DirectionSystem
@@ -919,43 +919,43 @@ export interface components {
              * Period Type
              * @default null
              */
-            period_type: string | null;
+            period_type?: string | null;
             /**
              * R
              * @default null
              */
-            R: number | null;
+            R?: number | null;
             /**
              * Omega 0
              * @default null
              */
-            Omega_0: number | null;
+            Omega_0?: number | null;
             /**
              * C D
              * @default null
              */
-            C_d: number | null;
+            C_d?: number | null;
             /**
              * Rho
              * @default null
              */
-            rho: number | null;
+            rho?: number | null;
             /**
              * Regular
              * @default null
              */
-            regular: boolean | null;
+            regular?: boolean | null;
             /**
              * T A Formula
              * @default 12.8-7
              * @enum {string}
              */
-            T_a_formula: "12.8-7" | "12.8-8" | "12.8-9";
+            T_a_formula?: "12.8-7" | "12.8-8" | "12.8-9";
             /**
              * Walls
              * @default null
              */
-            walls: components["schemas"]["Wall"][] | null;
+            walls?: components["schemas"]["Wall"][] | null;
         };
         /** Occupancy */
         Occupancy: {
@@ -963,12 +963,12 @@ export interface components {
              * Risk Category
              * @default null
              */
-            risk_category: ("I" | "II" | "III" | "IV") | null;
+            risk_category?: ("I" | "II" | "III" | "IV") | null;
             /**
              * I E
              * @default null
              */
-            I_e: number | null;
+            I_e?: number | null;
         };
         /** Period */
         Period: {
@@ -977,13 +977,13 @@ export interface components {
              *       "analysis": null
              *     }
              */
-            X: components["schemas"]["DirectionPeriod"];
+            X?: components["schemas"]["DirectionPeriod"];
             /**
              * @default {
              *       "analysis": null
              *     }
              */
-            Y: components["schemas"]["DirectionPeriod"];
+            Y?: components["schemas"]["DirectionPeriod"];
         };
         /**
          * Site
@@ -996,47 +996,47 @@ export interface components {
              * S S
              * @default null
              */
-            S_S: number | null;
+            S_S?: number | null;
             /**
              * S 1
              * @default null
              */
-            S_1: number | null;
+            S_1?: number | null;
             /**
              * T L
              * @default null
              */
-            T_L: number | null;
+            T_L?: number | null;
             /**
              * Site Class
              * @default null
              */
-            site_class: ("A" | "B" | "C" | "D" | "E" | "F") | null;
+            site_class?: ("A" | "B" | "C" | "D" | "E" | "F") | null;
             /**
              * Class By Default
              * @default false
              */
-            class_by_default: boolean;
+            class_by_default?: boolean;
             /**
              * Velocity Measured
              * @default true
              */
-            velocity_measured: boolean;
+            velocity_measured?: boolean;
             /**
              * Isolated Or Damped
              * @default false
              */
-            isolated_or_damped: boolean;
+            isolated_or_damped?: boolean;
             /**
              * F A
              * @default null
              */
-            F_a: number | null;
+            F_a?: number | null;
             /**
              * F V
              * @default null
              */
-            F_v: number | null;
+            F_v?: number | null;
             /**
              * Supplements
              * @default [
@@ -1044,17 +1044,17 @@ export interface components {
              *       3
              *     ]
              */
-            supplements: (1 | 3)[];
+            supplements?: (1 | 3)[];
             /**
              * Category By S Ds Alone
              * @default false
              */
-            category_by_S_DS_alone: boolean;
+            category_by_S_DS_alone?: boolean;
             /**
              * Diaphragms Rigid
              * @default false
              */
-            diaphragms_rigid: boolean;
+            diaphragms_rigid?: boolean;
         };
         /**
          * Story
@@ -1069,12 +1069,12 @@ export interface components {
              * Weight
              * @default null
              */
-            weight: number | null;
+            weight?: number | null;
             /**
              * Plan
              * @default null
              */
-            plan: number[] | null;
+            plan?: number[] | null;
         };
         /** System */
         System: {
@@ -1090,7 +1090,7 @@ export interface components {
              *       "walls": null
              *     }
              */
-            X: components["schemas"]["DirectionSystem"];
+            X?: components["schemas"]["DirectionSystem"];
             /**
              * @default {
              *       "period_type": null,
@@ -1103,17 +1103,17 @@ export interface components {
              *       "walls": null
              *     }
              */
-            Y: components["schemas"]["DirectionSystem"];
+            Y?: components["schemas"]["DirectionSystem"];
             /**
              * A B
              * @default null
              */
-            A_B: number | null;
+            A_B?: number | null;
             /**
              * Light Frame
              * @default false
              */
-            light_frame: boolean;
+            light_frame?: boolean;
         };
         /**
          * Wall
@@ -1136,7 +1136,7 @@ export interface components {
              * Comparison Editions
              * @default []
              */
-            comparison_editions: string[];
+            comparison_editions?: string[];
             /**
              * @default {
              *       "S_S": null,
@@ -1156,14 +1156,14 @@ export interface components {
              *       "diaphragms_rigid": false
              *     }
              */
-            site: components["schemas"]["Site"];
+            site?: components["schemas"]["Site"];
             /**
              * @default {
              *       "risk_category": null,
              *       "I_e": null
              *     }
              */
-            occupancy: components["schemas"]["Occupancy"];
+            occupancy?: components["schemas"]["Occupancy"];
             /**
              * @default {
              *       "X": {
@@ -1190,12 +1190,12 @@ export interface components {
              *       "light_frame": false
              *     }
              */
-            system: components["schemas"]["System"];
+            system?: components["schemas"]["System"];
             /**
              * Stories
              * @default []
              */
-            stories: components["schemas"]["Story"][];
+            stories?: components["schemas"]["Story"][];
             /**
              * @default {
              *       "X": {
@@ -1206,12 +1206,12 @@ export interface components {
              *       }
              *     }
              */
-            period: components["schemas"]["Period"];
+            period?: components["schemas"]["Period"];
             /**
              * Tolerance
              * @default null
              */
-            tolerance: number | null;
+            tolerance?: number | null;
         };
     };
     responses: never;

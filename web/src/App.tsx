@@ -1,0 +1,70 @@
+import { Loader, MantineProvider } from "@mantine/core";
+import { Notifications } from "@mantine/notifications";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense, type ReactNode } from "react";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { ReviewLayout } from "./review/ReviewLayout";
+import { ReviewsPage } from "./reviews/ReviewsPage";
+import { SignIn } from "./session/SignIn";
+import { ApiProblem } from "./shared/api/client";
+import { useSession } from "./shared/api/queries";
+import { Troubles } from "./shared/Troubles";
+import { SheetPage } from "./sheet/SheetPage";
+import { theme } from "./theme";
+
+const BriefPage = lazy(() => import("./stages/brief/BriefPage"));
+const ExhibitsPage = lazy(() => import("./stages/exhibits/ExhibitsPage"));
+const GroundPage = lazy(() => import("./stages/ground/GroundPage"));
+const SpectrumPage = lazy(() => import("./stages/spectrum/SpectrumPage"));
+const LateralPage = lazy(() => import("./stages/lateral/LateralPage"));
+const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
+const ReportPage = lazy(() => import("./stages/report/ReportPage"));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      refetchOnWindowFocus: false,
+      // what the server has refused it will refuse again; only a lost connection is worth another try
+      retry: (count, error) => count < 2 && error instanceof ApiProblem && error.status === 0,
+    },
+  },
+});
+
+function SignedIn({ children }: { children: ReactNode }) {
+  const session = useSession();
+  if (session.isPending) return <Loader m="xl" size="sm" />;
+  if (session.error) return <div className="page"><Troubles error={session.error} title="Not loaded" /></div>;
+  return session.data.person ? children : <SignIn />;
+}
+
+export function App() {
+  return (
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <QueryClientProvider client={client}>
+        <Notifications position="bottom-left" autoClose={4000} />
+        <BrowserRouter>
+          <SignedIn>
+            <Suspense fallback={<Loader m="xl" size="sm" />}>
+              <Routes>
+                <Route path="/" element={<ReviewsPage />} />
+                <Route path="/reviews/:id" element={<ReviewLayout />}>
+                  <Route index element={<Navigate to="sheet" replace />} />
+                  <Route path="sheet" element={<SheetPage />} />
+                  <Route path="brief" element={<BriefPage />} />
+                  <Route path="exhibits" element={<ExhibitsPage />} />
+                  <Route path="ground" element={<GroundPage />} />
+                  <Route path="spectrum" element={<SpectrumPage />} />
+                  <Route path="lateral" element={<LateralPage />} />
+                  <Route path="findings" element={<FindingsPage />} />
+                  <Route path="report" element={<ReportPage />} />
+                </Route>
+                <Route path="*" element={<Navigate to="/" replace />} />
+              </Routes>
+            </Suspense>
+          </SignedIn>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </MantineProvider>
+  );
+}

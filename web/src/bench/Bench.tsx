@@ -1,0 +1,138 @@
+import { SegmentedControl } from "@mantine/core";
+import { useState } from "react";
+import type { Check, Finding, Recheck } from "../shared/api/client";
+import { Mark, shapeOf, verdictWords } from "../shared/Mark";
+import { alike, percent, unitLabel } from "../shared/numbers";
+import { SymbolText } from "../shared/Symbol";
+import { Derivation } from "./Derivation";
+import { Steps } from "./derivation";
+import { Remark } from "./Remark";
+import "./bench.css";
+
+const LEVELS = ["", "level 1 consistent", "level 2 recomputed", "level 3 independent"];
+
+function place(check: Check): string {
+  const source = check.theirs?.source;
+  if (!source) return "";
+  if (source.note) return source.note;
+  const sheet = source.sheet && source.sheet !== source.file ? source.sheet : "";
+  return [source.file, sheet, source.row ? `row ${String(source.row)}` : "", source.column].filter(Boolean).join(" · ");
+}
+
+function Row({ name, side, check, where }: { name: string; side: Check["carried"]; check: Check; where: string }) {
+  return (
+    <tr>
+      <th scope="row">{name}</th>
+      <td className="n ours" title={side ? String(side.value) : undefined}>{side ? alike(side.value, check.theirs?.unit === check.unit || !check.theirs?.unit ? check.theirs?.text : undefined) : "–"}</td>
+      <td className={"n" + (side && !side.agrees ? " off" : "")}>
+        {side ? (side.deviation === null ? (side.agrees ? "same" : "other") : percent(side.deviation)) : ""}
+      </td>
+      <td className="quiet">{where}</td>
+    </tr>
+  );
+}
+
+interface Props {
+  recheck: Recheck;
+  check: Check | undefined;
+  findings: Finding[];
+  reviewId: string;
+  onSelect: (id: string) => void;
+  heading?: "h1" | "h2";
+}
+
+/** What they said, what we get, why, and what to write about it: always the same parts in the same order. */
+export function Bench({ recheck, check, findings, reviewId, onSelect }: Props) {
+  const [side, setSide] = useState<"independent" | "carried">("independent");
+  if (!check) {
+    return (
+      <aside className="bench" aria-label="Bench">
+        <div className="empty">
+          <h2 className="stage-title">Choose a check</h2>
+          <p className="quiet">
+            Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select one to see
+            theirs, ours and every step of why. <span className="key">n</span> goes to the next deviation,{" "}
+            <span className="key">?</span> lists the keys.
+          </p>
+        </div>
+      </aside>
+    );
+  }
+  const steps = new Steps(side === "independent" ? recheck.steps.independent : recheck.steps.carried);
+  const theirUnit = check.theirs?.unit && check.theirs.unit !== unitLabel(check.unit) ? check.theirs.unit : "";
+  const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
+  const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
+  const byId = new Map(recheck.checks.map((c) => [c.id, c]));
+  return (
+    <aside className="bench" aria-label="Bench">
+      <p className="bench-place">
+        <span style={{ textTransform: "capitalize" }}>{check.stage}</span>
+        {check.clause && ` · ${check.clause}`}
+        {check.level && ` · ${LEVELS[check.level] ?? ""}`}
+      </p>
+      <h2 className="bench-title">
+        {check.meaning}
+        {check.meaning.toLowerCase() !== check.label.toLowerCase() && <span className="bench-symbol"><SymbolText text={check.label} /></span>}
+      </h2>
+      <p className={`bench-verdict ${shapeOf(check)}`}>
+        <Mark shape={shapeOf(check)} /> {verdictWords(check)}
+        {check.used_by > 0 && <span className="quiet"> · {check.used_by} more follow from it</span>}
+      </p>
+      {check.note && <p className="quiet bench-note">{check.note}</p>}
+      {check.verdict !== "gap" && (
+        <table className="bench-values">
+          <thead>
+            <tr>
+              <td />
+              <th scope="col" className="n">{check.unit ? unitLabel(check.unit) : "value"}</th>
+              <th scope="col" className="n">theirs off by</th>
+              <td />
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <th scope="row">Theirs</th>
+              <td className="n theirs" title={check.theirs ? String(check.theirs.value) : undefined}>
+                {theirUnit && typeof check.theirs?.value === "number" ? alike(check.theirs.value, undefined) : (check.theirs?.text || (check.theirs ? alike(check.theirs.value, undefined) : ""))}
+              </td>
+              <td />
+              <td className="quiet">{theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}{place(check)}</td>
+            </tr>
+            {check.carried && <Row name={check.level === 1 ? "Theirs, stated" : "Ours, carried"} side={check.carried} check={check}
+              where={check.level === 1 ? "their own total" : "our rule on their upstream values"} />}
+            {check.independent && <Row name="Ours, independent" side={check.independent} check={check}
+              where={check.level === 2 ? "rests on inputs taken over from them" : check.carried ? "our inputs all the way down" : "our own input"} />}
+            {check.limit && (
+              <tr>
+                <th scope="row">{check.limit.side === "max" ? "At most" : "At least"}</th>
+                <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>{alike(check.limit.value, check.theirs?.text)}</td>
+                <td />
+                <td className="quiet"><SymbolText text={check.limit.symbol} /> · {check.limit.clause}</td>
+              </tr>
+            )}
+          </tbody>
+        </table>
+      )}
+      {check.rests_on.length > 0 && (
+        <p className="bench-from">
+          {check.role === "inherited" ? "Inherited from " : "Theirs would lead elsewhere because of "}
+          {check.rests_on.map((id, i) => (
+            <span key={id}>
+              {i > 0 && ", "}
+              <button type="button" className="linklike" onClick={() => { onSelect(id); }}><SymbolText text={byId.get(id)?.label ?? id} /></button>
+            </span>
+          ))}
+        </p>
+      )}
+      <div className="bench-part">
+        <h3>Why</h3>
+        {check.carried && check.level !== 1 && (
+          <SegmentedControl size="xs" aria-label="Which derivation" value={side} onChange={(v) => { setSide(v as typeof side); }}
+            data={[{ value: "independent", label: "with our inputs" }, { value: "carried", label: "with theirs" }]} />
+        )}
+      </div>
+      <Derivation key={`${check.id}-${side}`} id={check.step} steps={steps} index={index} checks={recheck.checks} onSelect={onSelect} />
+      <Remark key={check.id} check={check} recheck={recheck} filed={filed} reviewId={reviewId} next={findings.length + 1} />
+    </aside>
+  );
+}

@@ -1,0 +1,64 @@
+import type { Step } from "../shared/api/client";
+import { figures, unitLabel } from "../shared/numbers";
+
+const MARK = /\\q\{(\w+)\}/g;
+
+/** Steps by id, with the names that equations of a direction refer to resolved. */
+export class Steps {
+  private readonly byId: Map<string, Step>;
+
+  constructor(steps: readonly Step[]) {
+    this.byId = new Map(steps.map((s) => [s.id, s]));
+  }
+
+  get(id: string): Step | undefined {
+    return this.byId.get(id);
+  }
+
+  /** The step of a quantity as another step sees it: in its own direction first, in the building next. */
+  named(name: string, beside: Step): Step | undefined {
+    if (name === beside.quantity) return beside;
+    return (beside.direction ? this.byId.get(`${name}.${beside.direction}`) : undefined) ?? this.byId.get(name);
+  }
+}
+
+/** What was given is shown as it was given, what was computed with four digits. */
+const shown = (value: number, source: Step["source"]) =>
+  source === "rule" ? figures(value) : figures(value, Math.min(6, Math.max(1, Number(value.toPrecision(6)).toString().replace(/^0\.0*|\D/g, "").replace(/0+$/, "").length)));
+
+export function texNumber(step: Pick<Step, "value" | "source">, value = step.value): string | null {
+  if (typeof value === "number") return shown(value, step.source).replaceAll(" ", "\\,").replace("−", "-");
+  if (typeof value === "string") return `\\text{${value}}`;
+  return null;
+}
+
+/** The rule's equation in symbols. */
+export function symbolic(step: Step, steps: Steps): string {
+  return step.tex.replace(MARK, (_, name: string) => steps.named(name, step)?.symbol_tex ?? `\\text{${name}}`);
+}
+
+/** The right side of the rule's equation with numbers in place of symbols; null where nothing changes. */
+export function substituted(step: Step, steps: Steps): string | null {
+  const right = step.tex.slice(step.tex.indexOf("=") + 1);
+  let changed = false;
+  const text = right.replace(MARK, (_, name: string) => {
+    const found = steps.named(name, step);
+    const number = found && found !== step ? texNumber(found) : null;
+    if (number !== null) changed = true;
+    return number ?? found?.symbol_tex ?? `\\text{${name}}`;
+  });
+  return changed ? text : null;
+}
+
+/** A step's value in words, for a story or point of it where it is a list. */
+export function valueText(step: Step, index: number | null): string {
+  if (Array.isArray(step.value)) {
+    const value = index === null ? undefined : step.value[index];
+    return value === undefined ? `${String(step.value.length)} values` : shown(value, step.source);
+  }
+  return typeof step.value === "number" ? shown(step.value, step.source) : figures(step.value);
+}
+
+export function withUnit(text: string, unit: string): string {
+  return unit ? `${text} ${unitLabel(unit)}` : text;
+}

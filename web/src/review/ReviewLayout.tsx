@@ -1,0 +1,121 @@
+import { Loader, Modal } from "@mantine/core";
+import { useDisclosure, useHotkeys } from "@mantine/hooks";
+import { Suspense, useMemo, useState } from "react";
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
+import { useFindings, useRecheck, useReview } from "../shared/api/queries";
+import { Appearance } from "../shared/Appearance";
+import { Mark } from "../shared/Mark";
+import { Troubles } from "../shared/Troubles";
+import { deviates, passes, rowsOf, type SheetFilter, type SheetStage } from "../sheet/layout";
+import { KEYS } from "./keys";
+import { Palette } from "./Palette";
+import type { ReviewContext } from "./useReviewContext";
+import "./review.css";
+
+const PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "lateral", "findings", "report"] as const;
+
+export function ReviewLayout() {
+  const { id = "" } = useParams();
+  const go = useNavigate();
+  const location = useLocation();
+  const review = useReview(id);
+  const onTeam = review.data?.role === "lead" || review.data?.role === "reviewer";
+  const recheck = useRecheck(id, onTeam);
+  const findings = useFindings(id);
+  const [params, setParams] = useSearchParams();
+  const [filter, setFilter] = useState<SheetFilter>({ deviating: false, direction: "", level: "" });
+  const [folded, setFolded] = useState<SheetStage[]>([]);
+  const [helping, help] = useDisclosure(false);
+  const chosen = params.get("check");
+
+  const rows = useMemo(() => (recheck.data ? rowsOf(recheck.data) : []), [recheck.data]);
+  const shown = useMemo(() => rows.filter((r) => passes(r, filter)), [rows, filter]);
+  const select = (check: string) => {
+    setParams((p) => { p.set("check", check); return p; }, { replace: true });
+  };
+  const step = (by: 1 | -1, only: (row: (typeof rows)[number]) => boolean) => () => {
+    const list = shown.filter((r) => !folded.includes(r.stage) && only(r));
+    const order = shown.findIndex((r) => r.all.some((c) => c.id === chosen));
+    const at = list.findIndex((r) => shown.indexOf(r) >= order);
+    const on = at >= 0 && list[at] === shown[order];
+    const next = order < 0 ? list[by > 0 ? 0 : list.length - 1] : list[by > 0 ? (at < 0 ? list.length : at) + (on ? 1 : 0) : (at < 0 ? list.length : at) - 1];
+    if (next) select(next.check.id);
+  };
+  const page = PAGES.find((p) => location.pathname.endsWith(`/${p}`)) ?? "sheet";
+  const open = (name: string) => void go(`/reviews/${id}/${name}${chosen ? `?check=${encodeURIComponent(chosen)}` : ""}`);
+  const turn = (by: number) => () => { const next = PAGES[PAGES.indexOf(page) + by]; if (next) open(next); };
+  const writeRemark = () => document.getElementById("remark")?.focus();
+  const derivation = () => window.dispatchEvent(new Event("plumb:derivation"));
+  const act: Record<string, () => void> = {
+    next: step(1, () => true), previous: step(-1, () => true),
+    nextDeviation: step(1, (r) => r.all.some(deviates)), previousDeviation: step(-1, (r) => r.all.some(deviates)),
+    derivation, remark: writeRemark, nextStage: turn(1), previousStage: turn(-1), sheet: () => { open("sheet"); }, help: help.toggle,
+    out: () => { setFilter((f) => ({ ...f, deviating: !f.deviating })); },
+  };
+  useHotkeys(KEYS.map((k) => [k.hotkey, () => act[k.act]?.(), { preventDefault: true }]));
+
+  if (review.isPending) return <Loader m="xl" size="sm" />;
+  if (review.error) {
+    return (
+      <main className="page">
+        <Troubles error={review.error} title="This review can't be opened" />
+        <Link to="/">To your reviews</Link>
+      </main>
+    );
+  }
+  const submission = review.data.submissions[0];
+  const counts = recheck.data?.counts;
+  const origins = recheck.data?.checks.filter((c) => c.role === "origin").length ?? 0;
+  const inherited = recheck.data?.checks.filter((c) => c.role === "inherited").length ?? 0;
+  const coverage = recheck.data?.coverage;
+  const context: ReviewContext = {
+    review: review.data, recheck: recheck.data, findings: findings.data ?? [],
+    selected: recheck.data?.checks.find((c) => c.id === chosen), select, rows, shown, filter, setFilter, folded,
+    fold: (stage) => { setFolded((f) => (f.includes(stage) ? f.filter((s) => s !== stage) : [...f, stage])); },
+  };
+  const pages = onTeam ? PAGES : review.data.role === "submitter" ? (["exhibits", "findings"] as const) : (["findings", "report"] as const);
+  return (
+    <div className="review">
+      <header className="review-head">
+        <Link to="/" className="review-home" aria-label="All reviews" title="All reviews">
+          <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden><path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" /><path d="M4 12h10l-5 10z" fill="var(--ours)" /></svg>
+        </Link>
+        <h1>{review.data.title}</h1>
+        {submission && <span className="chip">{submission.label} · {submission.exhibits.length} exhibit{submission.exhibits.length === 1 ? "" : "s"} · {submission.claims} claims{submission.status === "draft" ? " · draft" : ""}</span>}
+        {onTeam && <span className="chip">{review.data.brief.edition.toUpperCase().replace("ASCE7", "ASCE 7")} of record</span>}
+        {counts && coverage && (
+          <div className="review-counts" role="status">
+            <span className="quiet">checked {coverage.claims ? Math.round((100 * (coverage.recomputed + coverage.independent)) / coverage.claims) : 0} %</span>
+            <span className={origins ? "off" : "quiet"}><Mark shape={origins ? "origin" : "dot"} /> {origins} origin{origins === 1 ? "" : "s"}</span>
+            <span className="quiet"><Mark shape="inherited" /> {inherited} inherited</span>
+            <span className={counts.breaches ? "limit" : "quiet"}><Mark shape="breach" /> {counts.breaches} breached</span>
+            <span className="quiet"><Mark shape="gap" /> {counts.gap} gap{counts.gap === 1 ? "" : "s"}</span>
+          </div>
+        )}
+      </header>
+      <nav className="review-nav" aria-label="Stages">
+        {pages.map((p) => (
+          <NavLink key={p} to={`/reviews/${id}/${p}${chosen ? `?check=${encodeURIComponent(chosen)}` : ""}`}>{p}</NavLink>
+        ))}
+        <span className="review-nav-end">
+          {onTeam && <button type="button" className="linklike" onClick={help.open}>keys <span className="key">?</span></button>}
+          <Appearance />
+        </span>
+      </nav>
+      <div className="review-body">
+        {recheck.error && <Troubles error={recheck.error} title="The recheck could not be run" />}
+        <Suspense fallback={<Loader m="xl" size="sm" />}>
+          {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet context={context} />}
+        </Suspense>
+      </div>
+      <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
+      <Modal opened={helping} onClose={help.close} title="Keys" size="sm">
+        <table className="plain"><tbody>
+          {KEYS.map((k) => <tr key={k.act}><td>{k.says}</td><td className="n"><span className="key">{k.shown}</span></td></tr>)}
+          <tr><td>reach everything by name</td><td className="n"><span className="key">Ctrl K</span></td></tr>
+          <tr><td>file the remark</td><td className="n"><span className="key">Ctrl Enter</span></td></tr>
+        </tbody></table>
+      </Modal>
+    </div>
+  );
+}

@@ -1,0 +1,101 @@
+import { Button, FileButton, Modal, Select, TextInput } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { answered, api, type ReviewSummary } from "../shared/api/client";
+import { takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
+import { Troubles } from "../shared/Troubles";
+import { Appearance } from "../shared/Appearance";
+
+export function ReviewsPage() {
+  const reviews = useReviews();
+  const session = useSession();
+  const editions = useEditions();
+  const client = useQueryClient();
+  const go = useNavigate();
+  const [creating, { open, close }] = useDisclosure(false);
+  const leave = useMutation({
+    mutationFn: () => answered(api.DELETE("/api/session/")),
+    onSuccess: () => { takeSession(client, { person: null }); },
+  });
+  const bring = useMutation({
+    mutationFn: async (file: File) => {
+      let document: Record<string, unknown>;
+      try {
+        document = JSON.parse(await file.text()) as Record<string, unknown>;
+      } catch {
+        throw new Error(`${file.name} is no exported review`);
+      }
+      return answered(api.POST("/api/reviews/import/", { body: document }));
+    },
+    onSuccess: (review) => go(`/reviews/${review.id}/sheet`),
+  });
+  return (
+    <main className="reviews">
+      <div className="reviews-head">
+        <h1>Reviews</h1>
+        <span className="quiet">{session.data?.person?.name}</span>
+        <Appearance />
+        <Button variant="default" onClick={() => { leave.mutate(); }}>Sign out</Button>
+        <FileButton accept=".json" onChange={(f) => { if (f) bring.mutate(f); }}>
+          {(props) => <Button variant="default" loading={bring.isPending} {...props}>Import</Button>}
+        </FileButton>
+        <Button color="dark" onClick={open}>New review</Button>
+      </div>
+      <Troubles error={reviews.error ?? bring.error} title={bring.error ? "Not imported" : "Not loaded"} />
+      {reviews.data?.length === 0 && (
+        <div className="empty">
+          <p>There is no review here yet. Begin with <b>New review</b>: type the brief, paste the tables you were handed, and the
+          sheet shows at once what hangs out of plumb.</p>
+        </div>
+      )}
+      <nav className="reviews-list" aria-label="Reviews">
+        {reviews.data?.map((r: ReviewSummary) => (
+          <Link key={r.id} to={`/reviews/${r.id}/${r.role === "submitter" || r.role === "reader" ? "findings" : "sheet"}`}>
+            <span><strong>{r.title}</strong><span className="quiet">{[r.place, r.client].filter(Boolean).join(" · ")}</span></span>
+            <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
+            <span className="chip">you are {r.role}</span>
+            <span className="chip">{r.status}</span>
+          </Link>
+        ))}
+      </nav>
+      <Modal opened={creating} onClose={close} title="New review" size="md">
+        <NewReview />
+      </Modal>
+    </main>
+  );
+}
+
+function NewReview() {
+  const editions = useEditions();
+  const go = useNavigate();
+  const client = useQueryClient();
+  const [fields, setFields] = useState({ title: "", place: "", client: "", edition: "asce7-16" });
+  const set = (name: keyof typeof fields) => (e: { currentTarget: { value: string } }) => {
+    const value = e.currentTarget.value;
+    setFields((f) => ({ ...f, [name]: value }));
+  };
+  const create = useMutation({
+    mutationFn: () => {
+      const { edition, ...about } = fields;
+      return answered(api.POST("/api/reviews/", { body: { ...about, brief: { edition } } }));
+    },
+    onSuccess: async (review) => {
+      await client.invalidateQueries({ queryKey: ["reviews"] });
+      await go(`/reviews/${review.id}/brief`);
+    },
+  });
+  return (
+    <form onSubmit={(e) => { e.preventDefault(); create.mutate(); }}>
+      <TextInput label="Building" required data-autofocus value={fields.title} onChange={set("title")} />
+      <TextInput label="Place" mt="xs" value={fields.place} onChange={set("place")} />
+      <TextInput label="Client" mt="xs" value={fields.client} onChange={set("client")} />
+      <Select label="Governing edition" mt="xs" allowDeselect={false} value={fields.edition}
+        data={(editions.data ?? []).map((e) => ({ value: e.id, label: e.title }))}
+        onChange={(v) => { setFields((f) => ({ ...f, edition: v ?? f.edition })); }} />
+      <Troubles error={create.error} title="Not created" />
+      <Button type="submit" mt="md" color="dark" loading={create.isPending}>Create and type the brief</Button>
+    </form>
+  );
+}

@@ -1,0 +1,9 @@
+import { Button, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
+
+/** Light or dark. */
+export function Appearance() {
+  const { setColorScheme } = useMantineColorScheme();
+  const now = useComputedColorScheme("light");
+  const other = now === "light" ? "dark" : "light";
+  return <Button variant="default" onClick={() => { setColorScheme(other); }}>{other === "dark" ? "Dark" : "Light"}</Button>;
+}

@@ -1,0 +1,47 @@
+import type { Check } from "./api/client";
+import { Mark, shapeOf, verdictWords } from "./Mark";
+import { alike, percent, unitLabel } from "./numbers";
+import { SymbolText } from "./Symbol";
+import "./checks.css";
+
+interface Props {
+  checks: Check[];
+  selected: string | undefined;
+  onSelect: (id: string) => void;
+  caption: string;
+}
+
+/** Theirs and ours side by side, deviations standing out. */
+export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
+  if (checks.length === 0) return <p className="quiet">The submission holds no values for this stage yet.</p>;
+  return (
+    <table className="plain checks">
+      <caption>{caption}</caption>
+      <thead>
+        <tr><th>value</th><th className="n">theirs</th><th className="n">ours</th><th className="n">theirs off by</th><th>unit</th><th>verdict</th></tr>
+      </thead>
+      <tbody>
+        {checks.map((c) => {
+          const ours = c.role === "origin" ? (c.carried ?? c.independent) : (c.independent ?? c.carried);
+          const sameUnit = !c.theirs?.unit || c.theirs.unit === unitLabel(c.unit);
+          return (
+            <tr key={c.id} className={c.verdict === "agrees" ? "" : "out"} aria-current={c.id === selected}>
+              <td>
+                <button type="button" title={c.meaning} onClick={() => { onSelect(c.id); }}>
+                  <SymbolText text={c.label} />
+                </button>
+              </td>
+              <td className="n theirs" title={c.theirs ? String(c.theirs.value) : undefined}>
+                {c.theirs ? (sameUnit && c.theirs.text ? c.theirs.text : alike(c.theirs.value, undefined)) : "–"}
+              </td>
+              <td className="n ours" title={ours ? String(ours.value) : undefined}>{ours ? alike(ours.value, sameUnit ? c.theirs?.text : undefined) : "–"}</td>
+              <td className={"n" + (ours && !ours.agrees ? " off" : " quiet")}>{ours && ours.deviation !== null ? percent(ours.deviation) : ""}</td>
+              <td className="quiet">{unitLabel(c.unit)}</td>
+              <td className="verdict"><Mark shape={shapeOf(c)} /> {verdictWords(c)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

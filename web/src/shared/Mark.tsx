@@ -1,0 +1,58 @@
+import type { Check, Verdict } from "./api/client";
+
+/** The words that stand beside the shapes: what is said is said without colour. */
+export function verdictWords(check: Pick<Check, "verdict" | "role" | "follows" | "rests_on">): string {
+  if (check.verdict === "agrees") return check.follows ? "agrees" : "agrees, though not with their own upstream";
+  if (check.verdict === "gap") return "gap: not stated";
+  if (check.verdict === "open") return "open: our side lacks an input";
+  const where = check.role === "inherited" ? "inherited" : "starts here";
+  return check.verdict === "breaches" ? `breaches a limit, ${where}` : `differs, ${where}`;
+}
+
+export type MarkShape = "dot" | "origin" | "inherited" | "breach" | "gap" | "open";
+
+export function shapeOf(check: { verdict: Verdict; role: Check["role"] }): MarkShape {
+  if (check.verdict === "breaches") return "breach";
+  if (check.verdict === "differs") return check.role === "inherited" ? "inherited" : "origin";
+  return check.verdict === "agrees" ? "dot" : check.verdict;
+}
+
+const COLOUR: Record<MarkShape, string> = {
+  dot: "var(--ours)",
+  origin: "var(--off)",
+  inherited: "var(--off)",
+  breach: "var(--limit)",
+  gap: "var(--quiet)",
+  open: "var(--quiet)",
+};
+
+export const markColour = (shape: MarkShape): string => COLOUR[shape];
+
+/** A verdict's shape, centred on (x, y) of the surrounding SVG. */
+export function MarkAt({ shape, x, y }: { shape: MarkShape; x: number; y: number }) {
+  const colour = COLOUR[shape];
+  const lozenge = `M${String(x)} ${String(y - 6)}l6 6-6 6-6-6z`;
+  switch (shape) {
+    case "origin":
+      return <path d={lozenge} fill={colour} stroke="var(--ink)" strokeWidth={0.8} />;
+    case "inherited":
+      return <path d={lozenge} fill="var(--ground)" stroke={colour} strokeWidth={1.5} />;
+    case "breach":
+      return <rect x={x - 5} y={y - 5} width={10} height={10} fill={colour} />;
+    case "gap":
+      return <circle cx={x} cy={y} r={5} fill="var(--ground)" stroke={colour} strokeWidth={1.5} strokeDasharray="4 2.3" />;
+    case "open":
+      return <circle cx={x} cy={y} r={4} fill="var(--ground)" stroke={colour} strokeWidth={1.2} />;
+    default:
+      return <circle cx={x} cy={y} r={3.4} fill={colour} />;
+  }
+}
+
+/** A verdict's shape standing in text. */
+export function Mark({ shape }: { shape: MarkShape }) {
+  return (
+    <svg width={14} height={14} viewBox="0 0 14 14" aria-hidden style={{ verticalAlign: "-2px", flex: "none" }}>
+      <MarkAt shape={shape} x={7} y={7} />
+    </svg>
+  );
+}

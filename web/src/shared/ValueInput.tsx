@@ -1,0 +1,36 @@
+import { TextInput, type TextInputProps } from "@mantine/core";
+import { useState } from "react";
+
+interface Props extends Omit<TextInputProps, "value" | "onChange"> {
+  value: number | null | undefined;
+  onCommit: (value: number | null) => void;
+  unit?: string;
+}
+
+/** A number as people type it: a point or a comma, spaces between thousands; null for an empty field, undefined for no number. */
+export function typedNumber(text: string): number | null | undefined {
+  const plain = text.trim().replace(/\s/g, "").replace("−", "-").replace(/^(-?\d*),(\d+)$/, "$1.$2");
+  if (plain === "") return null;
+  return /^-?(\d+\.?\d*|\.\d+)(e-?\d+)?$/i.test(plain) ? Number(plain) : undefined;
+}
+
+/** A field for a number; what is typed counts when the field is left or Enter is pressed, Escape takes it back. */
+export function ValueInput({ value, onCommit, unit, ...rest }: Props) {
+  const given = value === null || value === undefined ? "" : String(value);
+  const [typed, setTyped] = useState<string | null>(null);
+  const bad = typed !== null && typedNumber(typed) === undefined;
+  const commit = () => {
+    if (typed === null || bad) return;
+    const number = typedNumber(typed);
+    setTyped(null);
+    if (number !== undefined && number !== (value ?? null)) onCommit(number);
+  };
+  return (
+    <TextInput
+      inputMode="decimal" {...rest} value={typed ?? given} error={bad ? "Give a number" : rest.error}
+      rightSection={unit ? <span className="quiet" style={{ fontSize: 11.5 }}>{unit}</span> : undefined} rightSectionPointerEvents="none"
+      onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit}
+      onKeyDown={(e) => { if (e.key === "Enter") { e.preventDefault(); commit(); } if (e.key === "Escape") setTyped(null); }}
+    />
+  );
+}

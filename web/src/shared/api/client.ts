@@ -1,0 +1,94 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Person = Schemas["Person"];
+export type ReviewSummary = Schemas["Review"];
+export type Review = Schemas["ReviewDetail"];
+export type Brief = Schemas["Brief"];
+export type Story = Schemas["Story"];
+export type DirectionSystem = Schemas["DirectionSystem"];
+export type Site = Schemas["Site"];
+export type Submission = Schemas["Submission"];
+export type Exhibit = Schemas["Exhibit"];
+export type Recheck = Schemas["Recheck"];
+export type Check = Schemas["Check"];
+export type Step = Schemas["Step"];
+export type Finding = Schemas["Finding"];
+export type TableRead = Schemas["TableRead"];
+export type ReadTable = Schemas["ReadTableRequest"];
+export type Mapping = Schemas["Mapping"];
+export type Edition = Schemas["Edition"];
+export type Verdict = Check["verdict"];
+export type Severity = "must" | "should" | "note";
+
+export interface Trouble {
+  path: string;
+  message: string;
+  remedy: string;
+}
+
+/** What the server answers when something can't be done: every problem with its place and its remedy. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly troubles: Trouble[],
+  ) {
+    super(troubles.map((t) => `${t.message}. ${t.remedy}`).join(" "));
+  }
+}
+
+function cookie(name: string): string {
+  return document.cookie.match(new RegExp(`(?:^|; )${name}=([^;]*)`))?.[1] ?? "";
+}
+
+const protect: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use(protect);
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or an ApiProblem. */
+export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await asked;
+  } catch {
+    throw new ApiProblem(0, [
+      { path: "/", message: "The server can't be reached", remedy: "Check that it is running, then try again." },
+    ]);
+  }
+  if (answer.response.ok) return answer.data as T;
+  const body = answer.error as { errors?: Trouble[] } | undefined;
+  throw new ApiProblem(
+    answer.response.status,
+    body?.errors ?? [
+      { path: "/", message: `The server answered ${String(answer.response.status)}`, remedy: "Try again; nothing was saved." },
+    ],
+  );
+}
+
+/** Upload a file (multipart, which the generated client doesn't write). */
+export async function upload(submission: number, file: File): Promise<Exhibit> {
+  const body = new FormData();
+  body.append("file", file);
+  const response = await fetch(`/api/submissions/${String(submission)}/exhibits/`, {
+    method: "POST",
+    body,
+    headers: { "X-CSRFToken": cookie("csrftoken") },
+  });
+  const data: unknown = await response.json().catch(() => undefined);
+  return answered<Exhibit>(
+    Promise.resolve(response.ok ? { data: data as Exhibit, response } : { error: data, response }),
+  );
+}

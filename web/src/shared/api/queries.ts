@@ -1,0 +1,79 @@
+import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { answered, api, type Brief, type Person, type Recheck, type Review } from "./client";
+
+const path = (id: string) => ({ params: { path: { review_id: id } } });
+
+export const useSession = () =>
+  useQuery({ queryKey: ["session"], queryFn: () => answered(api.GET("/api/session/")), staleTime: Infinity });
+
+/** Take another person's session: nothing of the one before stays in memory. */
+export function takeSession(client: QueryClient, session: { person: Person | null }) {
+  client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
+  client.setQueryData(["session"], session);
+}
+
+export const useEditions = () =>
+  useQuery({ queryKey: ["editions"], queryFn: () => answered(api.GET("/api/editions/")), staleTime: Infinity });
+
+export const useReviews = () =>
+  useQuery({ queryKey: ["reviews"], queryFn: () => answered(api.GET("/api/reviews/")) });
+
+export const useReview = (id: string) =>
+  useQuery({ queryKey: ["review", id], queryFn: () => answered(api.GET("/api/reviews/{review_id}/", path(id))) });
+
+export const useRecheck = (id: string, enabled = true) =>
+  useQuery({
+    queryKey: ["recheck", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", path(id))),
+    enabled,
+  });
+
+export const useFindings = (id: string) =>
+  useQuery({
+    queryKey: ["findings", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/findings/", path(id))),
+  });
+
+export const useReports = (id: string, enabled = true) =>
+  useQuery({
+    queryKey: ["reports", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/reports/", path(id))),
+    enabled,
+  });
+
+/** Ask again for everything of a review that may have changed. */
+export function useRefresh(id: string) {
+  const client = useQueryClient();
+  return () =>
+    Promise.all(
+      ["review", "recheck", "findings", "reports"].map((kind) => client.invalidateQueries({ queryKey: [kind, id] })),
+    );
+}
+
+interface BriefState {
+  brief: Brief;
+  brief_number: number;
+  can_undo: boolean;
+  recheck: Recheck;
+}
+
+/** Save a brief; the answer holds the recheck it leads to, so that the screens change with one round trip. */
+export function useBriefChange(id: string) {
+  const client = useQueryClient();
+  const settle = (state: BriefState) => {
+    client.setQueryData(["review", id], (before: Review | undefined) =>
+      before && { ...before, brief: state.brief, brief_number: state.brief_number, can_undo: state.can_undo },
+    );
+    client.setQueryData(["recheck", id], state.recheck);
+  };
+  const save = useMutation({
+    mutationFn: ({ brief, basedOn }: { brief: Brief; basedOn: number }) =>
+      answered(api.PUT("/api/reviews/{review_id}/brief/", { ...path(id), body: { brief, based_on: basedOn } })),
+    onSuccess: settle,
+  });
+  const undo = useMutation({
+    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", path(id))),
+    onSuccess: settle,
+  });
+  return { save, undo };
+}

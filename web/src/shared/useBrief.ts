@@ -1,0 +1,15 @@
+import { useReviewContext } from "../review/useReviewContext";
+import type { Brief } from "./api/client";
+import { useBriefChange } from "./api/queries";
+
+/** The brief of the open review and a way to change it: `change` gets a copy to write into. */
+export function useBrief() {
+  const { review } = useReviewContext();
+  const { save, undo } = useBriefChange(review.id);
+  const change = (edit: (brief: Brief) => void) => {
+    const brief = structuredClone(review.brief);
+    edit(brief);
+    save.mutate({ brief, basedOn: review.brief_number });
+  };
+  return { brief: review.brief, change, error: save.error ?? undo.error, undo: () => { undo.mutate(); }, canUndo: review.can_undo, busy: save.isPending || undo.isPending };
+}

@@ -1,0 +1,29 @@
+import { Link } from "react-router";
+import { Bench } from "../bench/Bench";
+import { useReviewContext } from "../review/useReviewContext";
+import { deviates } from "./layout";
+import { PlumbSheet } from "./PlumbSheet";
+
+/** A review's home: the plumb sheet with the bench beside it. */
+export function SheetPage() {
+  const { review, recheck, findings, selected, select, rows, shown, filter, setFilter, folded, fold } = useReviewContext();
+  if (!recheck) return null;
+  if (!review.submissions.some((s) => s.claims > 0)) {
+    return (
+      <div className="page empty">
+        <h2 className="stage-title">Nothing has been handed in yet</h2>
+        <p>First say what building it is in the <Link to="../brief">brief</Link>; then paste or upload the submitted tables under{" "}
+        <Link to="../exhibits">exhibits</Link>. Each accepted table hangs its values on this sheet at once.</p>
+      </div>
+    );
+  }
+  // the first thing to look at, until the reviewer chooses
+  const first = rows.find((r) => r.check.role === "origin") ?? rows.find((r) => r.all.some(deviates));
+  return (
+    <div className="split">
+      <PlumbSheet rows={rows} shown={shown} selected={(selected ?? first?.check)?.id ?? null} folded={folded} filter={filter}
+        onSelect={select} onFold={fold} onFilter={setFilter} />
+      <Bench recheck={recheck} check={selected ?? first?.check} findings={findings} reviewId={review.id} onSelect={select} />
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+import { describe, expect, it } from "vitest";
+import type { Check, Recheck } from "../shared/api/client";
+import { check } from "./testing";
+import { countsOf, offset, passes, REACH, rowsOf } from "./layout";
+
+const sheet = (checks: Check[]) => rowsOf({ checks } as unknown as Recheck);
+const story = (name: string, changes: Partial<Check>) =>
+  check({ id: `F.X.${name}`, quantity: "F", symbol: "F_x", story: name, ...changes });
+
+describe("offset", () => {
+  it("is linear up to three times the tolerance and logarithmic beyond", () => {
+    expect(offset(0)).toBe(0);
+    expect(offset(1)).toBe(1);
+    expect(offset(-3)).toBe(-3);
+    expect(offset(10)).toBeCloseTo(3 + 2 * Math.log(10 / 3), 12);
+    expect(offset(1e9)).toBe(REACH);
+    expect(offset(-1e9)).toBe(-REACH);
+  });
+
+  it("never turns back", () => {
+    const at = [0.5, 1, 2.999, 3, 3.001, 7, 20, 99].map(offset);
+    expect([...at].sort((a, b) => a - b)).toEqual(at);
+  });
+});
+
+describe("rows", () => {
+  it("show one line for the stories of a quantity, marked at the worst", () => {
+    const rows = sheet([
+      story("L1", { verdict: "differs", role: "inherited", multiples: 3 }),
+      story("L2", { verdict: "differs", role: "inherited", multiples: -9 }),
+      story("L3", { multiples: 0.2 }),
+    ]);
+    expect(rows.map((r) => [r.label, r.all.length])).toEqual([["F_x X L2", 3]]);
+  });
+
+  it("give a deviation that starts at a story a line of its own", () => {
+    const rows = sheet([
+      story("L1", {}),
+      story("L2", { verdict: "differs", role: "origin", multiples: 40 }),
+      story("L3", { verdict: "differs", role: "inherited", multiples: 90 }),
+    ]);
+    expect(rows.map((r) => r.label)).toEqual(["F_x X L2", "F_x X L3"]);
+    expect(rows[0]?.all).toHaveLength(1);
+  });
+
+  it("name the quantity alone where every story agrees", () => {
+    expect(sheet([story("L1", {}), story("L2", {})]).map((r) => r.label)).toEqual(["F_x X"]);
+  });
+});
+
+describe("filter", () => {
+  const [agreeing, gap] = sheet([check({}), check({ id: "gap_T.Y", direction: "Y", verdict: "gap", level: null, multiples: null })]);
+
+  it("keeps what deviates, gaps included", () => {
+    const filter = { deviating: true, direction: "", level: "" } as const;
+    expect([agreeing, gap].map((r) => r && passes(r, filter))).toEqual([false, true]);
+  });
+
+  it("keeps a direction and what has none", () => {
+    const filter = { deviating: false, direction: "X", level: "" } as const;
+    expect([agreeing, gap].map((r) => r && passes(r, filter))).toEqual([true, false]);
+  });
+});
+
+it("counts what starts here and what is inherited", () => {
+  const counts = countsOf([
+    check({ role: "origin", verdict: "breaches" }),
+    check({ role: "inherited", verdict: "differs" }),
+    check({ verdict: "gap" }),
+    check({}),
+  ]);
+  expect(counts).toEqual({ here: 1, inherited: 1, gaps: 1, open: 0, total: 4 });
+});

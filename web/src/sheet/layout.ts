@@ -1,0 +1,98 @@
+import type { Check, Recheck } from "../shared/api/client";
+
+export const STAGES = ["brief", "ground", "spectrum", "weight", "lateral"] as const;
+export type SheetStage = (typeof STAGES)[number];
+
+/** One line of the sheet: a check, or the story or point checks of one quantity that tell the same. */
+export interface SheetRow {
+  /** the check that the line shows and selects */
+  check: Check;
+  /** all checks that the line stands for */
+  all: Check[];
+  label: string;
+  stage: SheetStage;
+}
+
+export interface SheetFilter {
+  deviating: boolean;
+  direction: "" | "X" | "Y";
+  level: "" | "1" | "2" | "3";
+}
+
+export const deviates = (check: Check): boolean => check.verdict !== "agrees" && check.verdict !== "open";
+
+/** The further a check hangs out, the larger; origins before what they caused. */
+function weight(check: Check): number {
+  const rank = { breaches: 5e6, differs: check.role === "origin" ? 4e6 : 2e6, gap: 1e6, open: 5e5, agrees: 0 }[check.verdict];
+  return rank + Math.min(Math.abs(check.multiples ?? 0), 1e5);
+}
+
+const worst = (checks: Check[]): Check => checks.reduce((a, b) => (weight(b) > weight(a) ? b : a));
+
+/**
+ * Lines of the sheet in the order of the checks.  Values by story or point share a line, marked at the worst of them;
+ * each deviation that starts at a story or point of its own gets a line of its own.
+ */
+export function rowsOf(recheck: Recheck): SheetRow[] {
+  const groups = new Map<string, Check[]>();
+  for (const check of recheck.checks) {
+    const many = (check.story !== null || check.point !== null) && check.verdict !== "gap";
+    const key = many ? `${check.quantity}.${check.direction ?? ""}.${check.case}` : check.id;
+    groups.set(key, [...(groups.get(key) ?? []), check]);
+  }
+  const rows: SheetRow[] = [];
+  for (const all of groups.values()) {
+    const starting = all.filter((c) => c.role === "origin");
+    const rest = all.filter((c) => c.role !== "origin");
+    for (const check of starting) rows.push(row(check, [check]));
+    if (rest.length > 0) rows.push(row(worst(rest), rest));
+  }
+  return rows;
+}
+
+function row(check: Check, all: Check[]): SheetRow {
+  const base = [check.symbol, check.direction].filter(Boolean).join(" ");
+  const place = check.story ?? (check.point === null ? null : `point ${String(check.point + 1)}`);
+  const label = place === null ? check.label : all.length > 1 && !deviates(check) ? base : `${base} ${place}`;
+  return { check, all, label, stage: check.stage as SheetStage };
+}
+
+export function passes(row: SheetRow, filter: SheetFilter): boolean {
+  return (
+    (!filter.deviating || row.all.some(deviates)) &&
+    (filter.direction === "" || row.check.direction === null || row.check.direction === filter.direction) &&
+    (filter.level === "" || String(row.check.level) === filter.level)
+  );
+}
+
+/** Largest offset that the sheet shows, in its own units; see `offset`. */
+export const REACH = 10;
+
+/**
+ * Offset of a deviation on the sheet, from its multiples of the tolerance: linear up to 3, logarithmic beyond, so that
+ * 10 times stands at 5.4 and 100 times at the edge.
+ */
+export function offset(multiples: number): number {
+  const size = Math.abs(multiples);
+  const far = size <= 3 ? size : 3 + 2 * Math.log(size / 3);
+  return Math.sign(multiples) * Math.min(far, REACH);
+}
+
+export interface StageCounts {
+  here: number;
+  inherited: number;
+  gaps: number;
+  open: number;
+  total: number;
+}
+
+export function countsOf(checks: Check[]): StageCounts {
+  const count = (test: (c: Check) => boolean) => checks.filter(test).length;
+  return {
+    here: count((c) => c.role === "origin"),
+    inherited: count((c) => c.role === "inherited"),
+    gaps: count((c) => c.verdict === "gap"),
+    open: count((c) => c.verdict === "open"),
+    total: checks.length,
+  };
+}

@@ -1,0 +1,53 @@
+import { Button } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { useReviewContext } from "../../review/useReviewContext";
+import { answered, api } from "../../shared/api/client";
+import { useRefresh, useReports } from "../../shared/api/queries";
+import { Troubles } from "../../shared/Troubles";
+import "./report.css";
+
+/** What do I sign? The report as it would be issued now, and those that were. */
+export default function ReportPage() {
+  const { review, recheck, findings } = useReviewContext();
+  const reports = useReports(review.id);
+  const refresh = useRefresh(review.id);
+  const issue = useMutation({
+    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/reports/", { params: { path: { review_id: review.id } } })),
+    onSuccess: refresh,
+  });
+  const onTeam = review.role === "lead" || review.role === "reviewer";
+  const filed = new Set(findings.flatMap((f) => (f.status === "withdrawn" ? [] : f.checks)));
+  const unfiled = recheck?.checks.filter((c) => c.role === "origin" && !filed.has(c.id)).length ?? 0;
+  const drafts = findings.filter((f) => f.status === "draft").length;
+  return (
+    <div className="report-page">
+      <div className="stage-head report-head">
+        <h2 className="stage-title">Report</h2>
+        {onTeam && (
+          <span className={unfiled + drafts ? "off" : "quiet"} style={{ fontSize: 13 }}>
+            {unfiled > 0 && <><Link to="../sheet">{unfiled} deviation{unfiled > 1 ? "s" : ""} that start here</Link> in no finding</>}
+            {unfiled > 0 && drafts > 0 && " · "}
+            {drafts > 0 && <><Link to="../findings">{drafts} finding{drafts > 1 ? "s" : ""}</Link> not issued</>}
+            {unfiled + drafts === 0 && "every deviation that starts here is in a finding"}
+          </span>
+        )}
+        <span className="end">
+          {onTeam && <Button variant="default" component="a" href={`/api/reviews/${review.id}/report/draft.pdf`} target="_blank">PDF of this draft</Button>}
+          {onTeam && <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>.plumb.json</Button>}
+          {review.role === "lead" && <Button color="dark" loading={issue.isPending} onClick={() => { issue.mutate(); }}>Sign and issue report {(reports.data?.length ?? 0) + 1}</Button>}
+        </span>
+      </div>
+      <Troubles error={issue.error ?? reports.error} title={issue.error ? "Not issued" : "Not loaded"} />
+      {reports.data && reports.data.length > 0 && (
+        <ul className="report-list">
+          {reports.data.map((r) => (
+            <li key={r.id}><a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">Report {r.number}</a> <span className="quiet">signed by {r.issued_by}, {new Date(r.issued_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}, SHA-256 {r.sha256.slice(0, 12)}…</span></li>
+          ))}
+        </ul>
+      )}
+      {!onTeam && reports.data?.length === 0 && <p className="quiet">No report has been issued yet.</p>}
+      {onTeam && <iframe title="Preview of the report" src={`/api/reviews/${review.id}/report/preview/`} />}
+    </div>
+  );
+}

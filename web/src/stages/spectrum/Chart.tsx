@@ -1,0 +1,106 @@
+import { LineChart, ScatterChart } from "echarts/charts";
+import { GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
+import { init, use as register, type EChartsType } from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import { useEffect, useRef } from "react";
+import { figures, percent } from "../../shared/numbers";
+import { asSeen, type Submitted, type View } from "./curves";
+
+register([LineChart, ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, MarkAreaComponent, SVGRenderer]);
+
+interface Props {
+  T: number[];
+  design: number[];
+  reduced: number[] | null;
+  submitted: Submitted[];
+  periods: { name: string; T: number; theirs: boolean }[];
+  view: View;
+  log: boolean;
+  scheme: string;
+  onSelect: (id: string) => void;
+}
+
+const AXES: Record<View, [string, string]> = {
+  acceleration: ["T, s", "S_a, g"], displacement: ["T, s", "S_d, mm"], adrs: ["S_d, mm", "S_a, g"],
+};
+
+/** Our curve, their points hollow, the marks of each direction's period, and the deviation by period underneath. */
+export function Chart({ T, design, reduced, submitted, periods, view, log, scheme, onSelect }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const chart = useRef<EChartsType | null>(null);
+  useEffect(() => {
+    if (!box.current) return;
+    const own = init(box.current, null, { renderer: "svg" });
+    chart.current = own;
+    const fit = new ResizeObserver(() => { own.resize(); });
+    fit.observe(box.current);
+    return () => { fit.disconnect(); own.dispose(); };
+  }, []);
+  useEffect(() => {
+    const own = chart.current;
+    if (!own) return;
+    const style = getComputedStyle(document.documentElement);
+    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    const font = { fontFamily: "Archivo Variable", color: colour("quiet"), fontSize: 11.5 };
+    const [xName, yName] = AXES[view];
+    // a logarithmic axis can't show a point at zero
+    const drawn = (x: number) => !log || x > 0;
+    const line = (values: number[]) => T.map((t, i) => asSeen(view, t, values[i] ?? 0)).filter(([x]) => drawn(x));
+    const axis = { axisLine: { lineStyle: { color: colour("quiet") } }, axisLabel: font, nameTextStyle: font, splitLine: { lineStyle: { color: colour("line"), type: "dotted" as const } } };
+    const xAxis = (gridIndex: number, name: string) => ({
+      ...axis, gridIndex, type: log ? ("log" as const) : ("value" as const), name, nameLocation: "middle" as const, nameGap: 24,
+      min: log ? (view === "adrs" ? 0.1 : 0.01) : 0, ...(view === "adrs" ? {} : { max: T.at(-1) }),
+    });
+    const deviations = submitted.filter((p) => drawn(asSeen(view, p.T, p.S_a)[0])).map((p) => {
+      const ours = p.check.independent;
+      return { value: [asSeen(view, p.T, p.S_a)[0], 100 * (ours?.deviation ?? 0)], id: p.check.id, itemStyle: { color: p.check.verdict === "agrees" ? colour("ours") : p.check.role === "origin" ? colour("off") : "transparent", borderColor: p.check.verdict === "agrees" ? colour("ours") : colour("off"), borderWidth: 1.5 }, symbol: p.check.verdict === "agrees" ? "circle" : "diamond", symbolSize: p.check.verdict === "agrees" ? 6 : 11 };
+    });
+    const shownPeriods = view === "adrs" ? [] : periods;
+    own.setOption({
+      animation: false,
+      textStyle: font,
+      grid: [{ left: 58, right: 20, top: 26, height: "56%" }, { left: 58, right: 20, bottom: 44, height: "20%" }],
+      tooltip: {
+        trigger: "item", backgroundColor: colour("panel"), borderColor: colour("line"), textStyle: { ...font, color: colour("ink") },
+        formatter: (raw: unknown) => {
+          const item = raw as { data?: { id?: string } | unknown[]; seriesName?: string };
+          const point = submitted.find((p) => p.check.id === (item.data as { id?: string } | undefined)?.id);
+          if (!point) return item.seriesName ?? "";
+          const ours = point.check.independent?.value;
+          return `T ${figures(point.T, 3)} s<br>theirs <i>${figures(point.S_a)}</i> g, ours <b>${ours === undefined ? "–" : figures(ours)}</b> g<br>${point.check.independent?.deviation == null ? "" : percent(point.check.independent.deviation)}`;
+        },
+      },
+      xAxis: [xAxis(0, ""), xAxis(1, xName)],
+      yAxis: [
+        { ...axis, gridIndex: 0, type: "value", name: yName.replace("_", ""), nameGap: 8, min: 0 },
+        { ...axis, gridIndex: 1, type: "value", name: "theirs off by, %", nameGap: 6, splitNumber: 2, nameTextStyle: { ...font, align: "left" } },
+      ],
+      series: [
+        {
+          name: "ours, design spectrum", type: "line", data: line(design), showSymbol: false, lineStyle: { color: colour("ours"), width: 2.4 }, z: 2,
+          markLine: {
+            symbol: "none", silent: true, animation: false,
+            data: shownPeriods.map((p) => ({ xAxis: p.T, label: { formatter: p.name, position: p.theirs ? "insideEndTop" : "end", color: p.theirs ? colour("theirs") : colour("ours"), fontStyle: p.theirs ? "italic" : "normal", fontFamily: p.theirs ? "Source Serif 4" : "Archivo Variable", rotate: 0, fontSize: 11.5 }, lineStyle: { color: p.theirs ? colour("theirs") : colour("ours"), type: p.theirs ? "dashed" : "solid", width: 1 } })),
+          },
+        },
+        ...(reduced ? [{ name: "ours, divided by R/I_e", type: "line" as const, data: line(reduced), showSymbol: false, lineStyle: { color: colour("ours"), width: 1.4, type: "dashed" as const } }] : []),
+        {
+          name: "theirs", type: "scatter", symbol: "circle", symbolSize: 8, z: 3,
+          data: submitted.filter((p) => drawn(asSeen(view, p.T, p.S_a)[0])).map((p) => ({ value: asSeen(view, p.T, p.S_a), id: p.check.id })),
+          itemStyle: { color: colour("ground"), borderColor: colour("theirs"), borderWidth: 1.6 },
+        },
+        {
+          name: "deviation", type: "scatter", xAxisIndex: 1, yAxisIndex: 1, data: deviations,
+          markArea: { silent: true, animation: false, itemStyle: { color: colour("band") }, data: [[{ yAxis: -1 }, { yAxis: 1 }]] },
+          markLine: { symbol: "none", silent: true, animation: false, label: { show: false }, lineStyle: { color: colour("ink"), width: 1.2, type: "solid" }, data: [{ yAxis: 0 }] },
+        },
+      ],
+    }, { notMerge: true });
+    own.off("click");
+    own.on("click", (event) => {
+      const id = (event.data as { id?: string } | undefined)?.id;
+      if (id) onSelect(id);
+    });
+  }, [T, design, reduced, submitted, periods, view, log, scheme, onSelect]);
+  return <div ref={box} style={{ height: 440 }} role="img" aria-label="Design spectrum: our curve and the submitted points; the table below holds the values" />;
+}

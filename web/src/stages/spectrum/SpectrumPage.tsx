@@ -1,0 +1,87 @@
+import { SegmentedControl, useComputedColorScheme } from "@mantine/core";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { Link } from "react-router";
+import { Bench } from "../../bench/Bench";
+import { useReviewContext } from "../../review/useReviewContext";
+import { answered, api, type Step } from "../../shared/api/client";
+import { ChecksTable } from "../../shared/ChecksTable";
+import { Troubles } from "../../shared/Troubles";
+import { Chart } from "./Chart";
+import { drawnPeriods, submittedPoints, type View } from "./curves";
+
+interface Curve {
+  T: number[];
+  elastic: number[];
+  reduced: number[] | null;
+}
+
+/** Is their curve the code's curve? */
+export default function SpectrumPage() {
+  const { review, recheck, findings, selected, select } = useReviewContext();
+  const scheme = useComputedColorScheme("light");
+  const [view, setView] = useState<View>("acceleration");
+  const [log, setLog] = useState("linear");
+  const [reducedBy, setReducedBy] = useState<"" | "X" | "Y">("");
+  const steps = recheck?.steps.independent ?? [];
+  const step = (id: string) => steps.find((s: Step) => s.id === id)?.value;
+  const numbers = step("T_points");
+  const tablePeriods = useMemo(() => (Array.isArray(numbers) ? numbers : []), [numbers]);
+  const corners = ["T_0", "T_S", "T_L"].map(step).filter((v) => typeof v === "number");
+  const longest = Math.max(4, tablePeriods.at(-1) ?? 0);
+  const brief = review.brief;
+  const curve = useQuery({
+    queryKey: ["curve", brief, longest, reducedBy],
+    queryFn: () => {
+      const asked = { kind: "spectrum", edition: brief.edition, site: brief.site, occupancy: brief.occupancy, T: drawnPeriods(longest, corners) };
+      const body = reducedBy ? { ...asked, direction: reducedBy, system: brief.system } : asked;
+      return answered(api.POST("/api/solve/", { body })) as unknown as Promise<Curve>;
+    },
+    enabled: corners.length === 3,
+    placeholderData: keepPreviousData,
+  });
+  const submitted = useMemo(() => submittedPoints(recheck?.checks ?? [], tablePeriods), [recheck, tablePeriods]);
+  const periods = useMemo(
+    () =>
+      (recheck?.checks ?? []).filter((c) => c.quantity === "T" && c.direction).flatMap((c) => [
+        ...(c.independent && typeof c.independent.value === "number" ? [{ name: `T ${c.direction ?? ""}`, T: c.independent.value, theirs: false }] : []),
+        ...(c.verdict !== "agrees" && typeof c.theirs?.value === "number" ? [{ name: `theirs ${c.direction ?? ""}`, T: c.theirs.value, theirs: true }] : []),
+      ]),
+    [recheck],
+  );
+  if (!recheck) return null;
+  const checks = recheck.checks.filter((c) => c.stage === "spectrum");
+  const corner = checks.filter((c) => c.point === null);
+  const points = checks.filter((c) => c.point !== null);
+  return (
+    <div className="split wide">
+      <main className="stage">
+        <div className="stage-head">
+          <h2 className="stage-title">Spectrum</h2>
+          <span className="end">
+            <SegmentedControl aria-label="View" value={view} onChange={(v) => { setView(v as View); }}
+              data={[{ value: "acceleration", label: "acceleration" }, { value: "displacement", label: "displacement" }, { value: "adrs", label: "ADRS" }]} />
+            <SegmentedControl aria-label="Scale" value={log} onChange={setLog} data={["linear", "log"]} />
+            <SegmentedControl aria-label="Reduced curve" value={reducedBy} onChange={(v) => { setReducedBy(v as "" | "X"); }}
+              data={[{ value: "", label: "design" }, { value: "X", label: "÷R X" }, { value: "Y", label: "÷R Y" }]} />
+          </span>
+        </div>
+        <Troubles error={curve.error} title="Our curve can't be drawn" />
+        {corners.length < 3 ? (
+          <p className="quiet empty">Our own curve needs the site values: give S_S, S_1, T_L and the site class under <Link to="../ground">Ground</Link>.</p>
+        ) : (
+          curve.data && <Chart T={curve.data.T} design={curve.data.elastic} reduced={curve.data.reduced} submitted={submitted} periods={periods} view={view} log={log === "log"} scheme={scheme} onSelect={select} />
+        )}
+        <p className="log-legend" style={{ display: "flex", gap: 18, fontSize: 12 }}>
+          <span><svg width={12} height={12} aria-hidden><circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} /></svg> <i className="theirs">theirs</i></span>
+          <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={2.4} /></svg> <b className="ours">ours, design spectrum</b></span>
+          {reducedBy && <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" /></svg> divided by R/I<sub>e</sub></span>}
+          <span className="quiet">full lozenge: starts here · hollow: inherited · band: ±1 %</span>
+        </p>
+        <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />
+        {points.length > 0 && <ChecksTable caption="Ordinates of their table" checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))} selected={selected?.id} onSelect={select} />}
+      </main>
+      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} />
+    </div>
+  );
+}
