@@ -69,6 +69,12 @@ def test_reduction_is_the_same_factor_everywhere(site: dict[str, Any], R: float,
 
 
 def test_without_a_system_there_is_no_reduced_curve() -> None:
-    request = {"kind": "spectrum", "edition": "asce7-16", "site": SITE, "occupancy": {"risk_category": "IV"}, "T": [0.3]}
+    request = {
+        "kind": "spectrum",
+        "edition": "asce7-16",
+        "site": SITE,
+        "occupancy": {"risk_category": "IV"},
+        "T": [0.3],
+    }
     result = solve(request)
     assert (result["elastic"], result["reduced"]) == ([pytest.approx(1.0)], None)

@@ -209,10 +209,11 @@ class _Recheck:
     def _check(self, key: Key, claim: Claim, index: int | None) -> Check:
         quantity = QUANTITIES[key[0]]
         place = claim.story if quantity.kind is Kind.STORIES else None if index is None else str(index + 1)
+        where = f"point {place}" if quantity.kind is Kind.POINTS else place
         check = Check(
             ".".join(p for p in (key_id(key), place, claim.case) if p),
             key,
-            " ".join(p for p in (quantity.symbol, key[1], place) if p),
+            " ".join(p for p in (quantity.symbol, key[1], where) if p),
             claim,
             index,
         )

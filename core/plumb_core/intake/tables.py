@@ -361,7 +361,7 @@ class _Reader:
                     f"the name {story!r} stands in row {seen[story] + 1} too",
                     "Give each story a name of its own.",
                 )
-                continue
+                story = None
             if story:
                 seen[story] = row
             for column in ("h", "w"):

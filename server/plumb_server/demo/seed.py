@@ -73,6 +73,7 @@ def _first_finding(review: Review, people: dict[str, User]) -> None:
         review,
         people[REVIEWER],
         checks=[check["id"], "S_D1"],
+        submission=services.latest_submission(review),
         severity="must",
         title="Site coefficient F_v is not that of the governing edition",
         clause=check["clause"],

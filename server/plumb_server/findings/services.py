@@ -11,7 +11,7 @@ from plumb_core.errors import InputRefused, Problem
 from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding, Message
 from plumb_server.reviews.access import Access
-from plumb_server.reviews.models import Review, Role
+from plumb_server.reviews.models import Review, Role, Submission
 from plumb_server.reviews.services import latest_submission, record, run_recheck
 from plumb_server.web.problems import Conflict, Unusable
 
@@ -45,25 +45,27 @@ def derivation(steps: list[dict[str, Any]], key: str) -> list[dict[str, Any]]:
     return [by_id[i] for i in wanted]
 
 
-def evidence_of(review: Review, check_ids: list[str]) -> list[dict[str, Any]]:
+def evidence_of(review: Review, submission: Submission | None, check_ids: list[str]) -> list[dict[str, Any]]:
     """The checks of a finding with the independent derivation of each; raises Unusable for unknown ids."""
-    result = run_recheck(review, latest_submission(review)).result
+    result = run_recheck(review, submission).result
     by_id = {c["id"]: c for c in result["checks"]}
     unknown = [i for i in check_ids if i not in by_id]
     if unknown:
-        raise Unusable([{"path": "/checks", "message": f"there is no check {i!r} in the latest recheck",
+        raise Unusable([{"path": "/checks", "message": f"there is no check {i!r} in the recheck of this submission",
                          "remedy": "Choose the check again on the sheet."} for i in unknown])  # fmt: skip
     return [by_id[i] | {"derivation": derivation(result["steps"]["independent"], by_id[i]["step"])} for i in check_ids]
 
 
 @transaction.atomic
-def file_finding(review: Review, user: User, *, checks: list[str], **fields: Any) -> Finding:
+def file_finding(
+    review: Review, user: User, *, checks: list[str], submission: Submission | None, **fields: Any
+) -> Finding:
     """A new finding with the next number; its evidence is kept as it stands now."""
     Review.objects.select_for_update().get(pk=review.pk)
     number = (review.findings.aggregate(highest=Max("number"))["highest"] or 0) + 1
     finding = Finding.objects.create(
-        review=review, number=number, author=user, checks=checks, evidence=evidence_of(review, checks),
-        submission=latest_submission(review), **fields,
+        review=review, number=number, author=user, checks=checks, evidence=evidence_of(review, submission, checks),
+        submission=submission, **fields,
     )  # fmt: skip
     record(review, user, "finding filed", finding=number, severity=finding.severity)
     return finding

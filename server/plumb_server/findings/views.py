@@ -16,7 +16,7 @@ from plumb_server.findings.models import Finding
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.reviews.serializers import CheckSerializer, StepSerializer
-from plumb_server.reviews.views import sent
+from plumb_server.reviews.views import chosen_submission, sent
 
 
 class EvidenceSerializer(CheckSerializer):
@@ -50,10 +50,11 @@ class FindingSerializer(serializers.ModelSerializer):
 
 class NewFindingSerializer(serializers.ModelSerializer):
     checks = serializers.ListField(child=serializers.CharField(max_length=200), max_length=500)
+    submission = serializers.IntegerField(required=False, allow_null=True, help_text="number; the latest by default")
 
     class Meta:
         model = Finding
-        fields = ["severity", "title", "clause", "text", "checks"]
+        fields = ["severity", "title", "clause", "text", "checks", "submission"]
 
 
 class FindingChangeSerializer(serializers.ModelSerializer):
@@ -81,7 +82,9 @@ class FindingsView(APIView):
     @extend_schema(operation_id="finding_file", request=NewFindingSerializer, responses={201: FindingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id, TEAM)
-        finding = services.file_finding(own.review, request.user, **sent(NewFindingSerializer, request))
+        given = sent(NewFindingSerializer, request)
+        given["submission"] = chosen_submission(own, given.get("submission"))
+        finding = services.file_finding(own.review, request.user, **given)
         return Response(finding_data(own, finding), status=status.HTTP_201_CREATED)
 
 

@@ -108,7 +108,7 @@ def undo_brief(review: Review, user: User) -> BriefRevision:
 
 def draft_submission(review: Review, user: User) -> Submission:
     """The submission that is being taken in; opened where none is."""
-    open_one = review.submissions.filter(status=Submission.Status.DRAFT).first()
+    open_one = open_draft(review)
     if open_one:
         return open_one
     highest = review.submissions.aggregate(highest=Max("number"))["highest"]
@@ -173,18 +173,17 @@ def sheets_from(data: bytes | str, name: str) -> list[Sheet]:
                          "remedy": refused.remedy}]) from None  # fmt: skip
 
 
-def known_stories(submission: Submission) -> list[str]:
+def known_stories(review: Review, submission: Submission | None) -> list[str]:
     """Stories that rows of forces may refer to: those of the brief, else those of the submission's own table."""
-    brief = current_brief(submission.review).brief
-    own = [s["name"] for s in brief.get("stories", [])]
-    return own or list(
-        dict.fromkeys(submission.claims.filter(quantity="h").order_by("id").values_list("story", flat=True))
-    )
+    own = [s["name"] for s in current_brief(review).brief.get("stories", [])]
+    if own or submission is None:
+        return own
+    return list(dict.fromkeys(submission.claims.filter(quantity="h").order_by("id").values_list("story", flat=True)))
 
 
-def remembered_mapping(submission: Submission, kind: str, heading: Sequence[str]) -> dict[str, Any] | None:
+def remembered_mapping(review: Review, kind: str, heading: Sequence[str]) -> dict[str, Any] | None:
     """How the last table of this kind with the same headings was read in this review."""
-    tables = ClaimTable.objects.filter(exhibit__submission__review=submission.review, kind=kind).order_by("-id")[:20]
+    tables = ClaimTable.objects.filter(exhibit__submission__review=review, kind=kind).order_by("-id")[:20]
     return next((t.mapping for t in tables if t.mapping.get("heading") == list(heading)), None)
 
 
@@ -192,17 +191,22 @@ def _heading(sheet: Sheet, header_row: int | None) -> list[str]:
     return [c.text for c in sheet.rows[header_row]] if header_row is not None else []
 
 
-def read_sheet(submission: Submission, sheet: Sheet, file: str, kind: str, mapping: dict[str, Any] | None) -> TableRead:
-    """Read one sheet as a table of a kind ('' = whatever it looks like)."""
+def open_draft(review: Review) -> Submission | None:
+    """The submission that is being taken in, if one is."""
+    return review.submissions.filter(status=Submission.Status.DRAFT).first()
+
+
+def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict[str, Any] | None) -> TableRead:
+    """Read one sheet as a table of a kind ('' = whatever it looks like); nothing is saved."""
     kind = kind or guess_kind(sheet) or "parameters"
     if kind not in TABLES:
         raise Unusable([{"path": "/kind", "message": f"{kind!r} is no kind of table",
                          "remedy": f"Use one of: {', '.join(TABLES)}."}])  # fmt: skip
-    stories = known_stories(submission)
+    stories = known_stories(review, open_draft(review))
     if mapping is not None:
         return read_table(sheet, kind, Mapping(**mapping), file=file, known_stories=stories)
     result = read_table(sheet, kind, file=file, known_stories=stories)
-    before = remembered_mapping(submission, kind, _heading(sheet, result.mapping.header_row))
+    before = remembered_mapping(review, kind, _heading(sheet, result.mapping.header_row))
     if before is None:
         return result
     again = {k: v for k, v in before.items() if k != "heading"}
@@ -215,7 +219,7 @@ def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, mapping:
     submission = exhibit.submission
     _locked(submission.review)
     _open(submission)
-    result = read_sheet(submission, sheet, exhibit.name, kind, mapping)
+    result = read_sheet(submission.review, sheet, exhibit.name, kind, mapping)
     if result.problems:
         raise Unusable([
             {"path": f"/rows/{p.row}/{p.column}" if p.row is not None else "/table", "message": p.message,
@@ -311,7 +315,8 @@ def run_recheck(review: Review, submission: Submission | None) -> Recheck:
 
 
 def latest_submission(review: Review) -> Submission | None:
-    return review.submissions.first()
+    """The latest submission that holds values, else the latest."""
+    return review.submissions.filter(claims__isnull=False).first() or review.submissions.first()
 
 
 # export and import

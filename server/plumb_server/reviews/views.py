@@ -139,31 +139,8 @@ class TeamView(APIView):
         return Response(MemberSerializer(member).data, status=status.HTTP_201_CREATED)
 
 
-def _brief_state(review: Review) -> dict[str, Any]:
-    revision = services.current_brief(review)
-    result = services.run_recheck(review, services.latest_submission(review))
-    return {"brief": revision.brief, "brief_number": revision.number, "can_undo": revision.undo_to is not None,
-            "recheck": result.result}  # fmt: skip
-
-
-class BriefView(APIView):
-    @extend_schema(operation_id="brief_change", request=BriefChangeSerializer, responses=BriefStateSerializer)
-    def put(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        given = sent(BriefChangeSerializer, request)
-        services.save_brief(own.review, request.user, given["brief"], given["based_on"])
-        return Response(_brief_state(own.review))
-
-
-class BriefUndoView(APIView):
-    @extend_schema(operation_id="brief_undo", request=None, responses=BriefStateSerializer)
-    def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        services.undo_brief(own.review, request.user)
-        return Response(_brief_state(own.review))
-
-
-def _submission(own: Access, number: int | None) -> Submission | None:
+def chosen_submission(own: Access, number: int | None) -> Submission | None:
+    """The submission of a number, or the latest."""
     if number is None:
         return services.latest_submission(own.review)
     return get_object_or_404(own.review.submissions, number=number)
@@ -177,19 +154,41 @@ def _asked_submission(request: Request) -> int | None:
     return int(text) if text.isdigit() else None
 
 
+def _brief_state(own: Access, submission: int | None) -> dict[str, Any]:
+    review = own.review
+    revision = services.current_brief(review)
+    result = services.run_recheck(review, chosen_submission(own, submission))
+    return {"brief": revision.brief, "brief_number": revision.number, "can_undo": revision.undo_to is not None,
+            "recheck": result.result}  # fmt: skip
+
+
+class BriefView(APIView):
+    @extend_schema(
+        operation_id="brief_change",
+        parameters=[SUBMISSION],
+        request=BriefChangeSerializer,
+        responses=BriefStateSerializer,
+    )
+    def put(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given = sent(BriefChangeSerializer, request)
+        services.save_brief(own.review, request.user, given["brief"], given["based_on"])
+        return Response(_brief_state(own, _asked_submission(request)))
+
+
+class BriefUndoView(APIView):
+    @extend_schema(operation_id="brief_undo", parameters=[SUBMISSION], request=None, responses=BriefStateSerializer)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        services.undo_brief(own.review, request.user)
+        return Response(_brief_state(own, _asked_submission(request)))
+
+
 class RecheckView(APIView):
     @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=RecheckSerializer)
     def get(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
-        return Response(services.run_recheck(own.review, _submission(own, _asked_submission(request))).result)
-
-
-class SubmissionsView(APIView):
-    @extend_schema(operation_id="submission_open", request=None, responses={201: SubmissionSerializer})
-    def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id, HANDS_IN)
-        submission = services.open_submission(own.review, request.user)
-        return Response(SubmissionSerializer(submission).data, status=status.HTTP_201_CREATED)
+        return Response(services.run_recheck(own.review, chosen_submission(own, _asked_submission(request))).result)
 
 
 def _own_submission(request: Request, submission_id: int, roles: tuple[Role, ...] = TEAM) -> Submission:
@@ -215,8 +214,8 @@ class ExhibitsView(APIView):
         },
         responses={201: ExhibitSerializer},
     )
-    def post(self, request: Request, submission_id: int) -> Response:
-        submission = _own_submission(request, submission_id, HANDS_IN)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id, HANDS_IN)
         file = request.FILES.get("file")
         if file is None:
             raise Unusable(
@@ -226,7 +225,9 @@ class ExhibitsView(APIView):
         if not file.name.lower().endswith(".pdf"):
             # what is to be read as tables is refused at once if it can't be; a PDF is kept as evidence
             services.sheets_from(data, file.name)
-        exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
+        with transaction.atomic():
+            submission = services.open_submission(own.review, request.user)
+            exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
         return Response(ExhibitSerializer(exhibit).data, status=status.HTTP_201_CREATED)
 
 
@@ -250,11 +251,11 @@ SHOWN_ROWS = 400
 class _TableView(APIView):
     """What reading and accepting a table share."""
 
-    def table(self, request: Request, submission: Submission) -> tuple[dict[str, Any], str, list[Any], int]:
+    def table(self, request: Request, own: Access) -> tuple[dict[str, Any], str, list[Any], int]:
         """(what was sent, file name, sheets, index of the chosen sheet)."""
         given = sent(ReadTableSerializer, request)
         if given.get("exhibit") is not None:
-            exhibit = get_object_or_404(submission.exhibits, pk=given["exhibit"])
+            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
             name, sheets = exhibit.name, services.sheets_of(exhibit)
         else:
             name = given.get("name") or "pasted table"
@@ -269,11 +270,11 @@ class _TableView(APIView):
 
 class TableReadView(_TableView):
     @extend_schema(operation_id="table_read", request=ReadTableSerializer, responses=TableReadSerializer)
-    def post(self, request: Request, submission_id: int) -> Response:
-        submission = _own_submission(request, submission_id)
-        given, name, sheets, index = self.table(request, submission)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given, name, sheets, index = self.table(request, own)
         sheet = sheets[index]
-        read = services.read_sheet(submission, sheet, name, given.get("kind", ""), given.get("mapping"))
+        read = services.read_sheet(own.review, sheet, name, given.get("kind", ""), given.get("mapping"))
         columns = [
             {"name": c.name, "title": c.title, "required": c.required,
              "units": list(UNITS[QUANTITIES[c.quantity].unit]) if c.quantity else []}
@@ -291,13 +292,14 @@ class TableReadView(_TableView):
 
 class TableAcceptView(_TableView):
     @extend_schema(operation_id="table_accept", request=ReadTableSerializer, responses={201: TableSerializer})
-    def post(self, request: Request, submission_id: int) -> Response:
-        submission = _own_submission(request, submission_id)
-        given, name, sheets, index = self.table(request, submission)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given, name, sheets, index = self.table(request, own)
         with transaction.atomic():
             if given.get("exhibit") is not None:
-                exhibit = get_object_or_404(submission.exhibits, pk=given["exhibit"])
+                exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
             else:
+                submission = services.open_submission(own.review, request.user)
                 exhibit = services.add_exhibit(
                     submission, request.user, name=name, data=given["text"].encode(), pasted=True
                 )
@@ -320,7 +322,7 @@ class ExportView(APIView):
     @extend_schema(operation_id="review_export", parameters=[SUBMISSION], responses=OpenApiTypes.OBJECT)
     def get(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
-        document = services.export_review(own.review, _submission(own, _asked_submission(request)),
+        document = services.export_review(own.review, chosen_submission(own, _asked_submission(request)),
                                           exported_findings(own.review))  # fmt: skip
         answer = HttpResponse(json.dumps(document, ensure_ascii=False, indent=1), content_type="application/json")
         name = _quoted(f"{own.review.title}.plumb.json")

@@ -2,7 +2,7 @@ import { SegmentedControl } from "@mantine/core";
 import { useState } from "react";
 import type { Check, Finding, Recheck } from "../shared/api/client";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
-import { alike, percent, unitLabel } from "../shared/numbers";
+import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Derivation } from "./Derivation";
 import { Steps } from "./derivation";
@@ -23,7 +23,7 @@ function Row({ name, side, check, where }: { name: string; side: Check["carried"
   return (
     <tr>
       <th scope="row">{name}</th>
-      <td className="n ours" title={side ? String(side.value) : undefined}>{side ? alike(side.value, check.theirs?.unit === check.unit || !check.theirs?.unit ? check.theirs?.text : undefined) : "–"}</td>
+      <td className="n ours" title={side ? String(side.value) : undefined}>{side ? oursText(side.value, check) : "–"}</td>
       <td className={"n" + (side && !side.agrees ? " off" : "")}>
         {side ? (side.deviation === null ? (side.agrees ? "same" : "other") : percent(side.deviation)) : ""}
       </td>
@@ -59,7 +59,7 @@ export function Bench({ recheck, check, findings, reviewId, onSelect }: Props) {
     );
   }
   const steps = new Steps(side === "independent" ? recheck.steps.independent : recheck.steps.carried);
-  const theirUnit = check.theirs?.unit && check.theirs.unit !== unitLabel(check.unit) ? check.theirs.unit : "";
+  const theirUnit = inOurUnit(check) ? "" : (check.theirs?.unit ?? "");
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
@@ -93,7 +93,7 @@ export function Bench({ recheck, check, findings, reviewId, onSelect }: Props) {
             <tr>
               <th scope="row">Theirs</th>
               <td className="n theirs" title={check.theirs ? String(check.theirs.value) : undefined}>
-                {theirUnit && typeof check.theirs?.value === "number" ? alike(check.theirs.value, undefined) : (check.theirs?.text || (check.theirs ? alike(check.theirs.value, undefined) : ""))}
+                {theirsText(check)}
               </td>
               <td />
               <td className="quiet">{theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}{place(check)}</td>
@@ -105,7 +105,7 @@ export function Bench({ recheck, check, findings, reviewId, onSelect }: Props) {
             {check.limit && (
               <tr>
                 <th scope="row">{check.limit.side === "max" ? "At most" : "At least"}</th>
-                <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>{alike(check.limit.value, check.theirs?.text)}</td>
+                <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>{oursText(check.limit.value, check)}</td>
                 <td />
                 <td className="quiet"><SymbolText text={check.limit.symbol} /> · {check.limit.clause}</td>
               </tr>

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answered, api, type Check, type Finding, type Recheck, type Severity } from "../shared/api/client";
 import { useRefresh } from "../shared/api/queries";
+import { SymbolText } from "../shared/Symbol";
 import { Troubles } from "../shared/Troubles";
 
 interface Props {
@@ -33,7 +34,7 @@ export function Remark({ check, recheck, filed, reviewId, next }: Props) {
       answered(
         api.POST("/api/reviews/{review_id}/findings/", {
           params: { path: { review_id: reviewId } },
-          body: { title, text, severity, clause: check.clause, checks: [check.id, ...following.slice(0, 200).map((c) => c.id)] },
+          body: { title, text, severity, clause: check.clause, checks: [check.id, ...following.slice(0, 200).map((c) => c.id)], submission: Number(recheck.submission.slice(1)) },
         }),
       ),
     onSuccess: async (finding) => {
@@ -47,7 +48,7 @@ export function Remark({ check, recheck, filed, reviewId, next }: Props) {
       <div className="bench-part"><h3>Remark</h3></div>
       {filed.map((f) => (
         <p key={f.id} className="bench-filed">
-          In <Link to={`/reviews/${reviewId}/findings?finding=${String(f.number)}`}>finding {f.number}</Link>, {f.status}: {f.title}
+          In <Link to={`/reviews/${reviewId}/findings?finding=${String(f.number)}`}>finding {f.number}</Link>, {f.status}: <SymbolText text={f.title} />
         </p>
       ))}
       {filed.length === 0 && (

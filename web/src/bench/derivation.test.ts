@@ -27,6 +27,11 @@ describe("an equation", () => {
     expect(substituted(cs, steps)).toBe(String.raw` \frac{0.8160}{8}`);
   });
 
+  it("puts a multiplication sign between numbers", () => {
+    const sms = step({ id: "S_MS", quantity: "S_MS", value: 1.224, tex: String.raw`\q{S_MS} = \tfrac{2}{3}\,\q{S_DS}\,\q{R}` });
+    expect(substituted(sms, new Steps([ds, sms, step({ id: "R", quantity: "R", value: 6, source: "input" })]))).toBe(String.raw` \tfrac{2}{3} \times 0.8160 \times 6`);
+  });
+
   it("has no second form where it holds no numbers", () => {
     expect(substituted(step({ tex: String.raw`\q{S_DS} = \text{given}` }), steps)).toBeNull();
   });

@@ -27,7 +27,7 @@ const shown = (value: number, source: Step["source"]) =>
   source === "rule" ? figures(value) : figures(value, Math.min(6, Math.max(1, Number(value.toPrecision(6)).toString().replace(/^0\.0*|\D/g, "").replace(/0+$/, "").length)));
 
 export function texNumber(step: Pick<Step, "value" | "source">, value = step.value): string | null {
-  if (typeof value === "number") return shown(value, step.source).replaceAll(" ", "\\,").replace("−", "-");
+  if (typeof value === "number") return shown(value, step.source).replaceAll(" ", "\\:").replace("−", "-");
   if (typeof value === "string") return `\\text{${value}}`;
   return null;
 }
@@ -47,7 +47,8 @@ export function substituted(step: Step, steps: Steps): string | null {
     if (number !== null) changed = true;
     return number ?? found?.symbol_tex ?? `\\text{${name}}`;
   });
-  return changed ? text : null;
+  // symbols side by side are multiplied; numbers side by side would be read as one
+  return changed ? text.replace(/([\d}])\s*\\,\s*(?=[\d\\(])/g, "$1 \\times ") : null;
 }
 
 /** A step's value in words, for a story or point of it where it is a list. */

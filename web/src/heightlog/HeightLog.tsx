@@ -2,7 +2,7 @@ import { Button, CopyButton, SegmentedControl } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
 import type { Recheck } from "../shared/api/client";
-import { figures, percent } from "../shared/numbers";
+import { figures, percent, theirsText } from "../shared/numbers";
 import { asText, axisMarks, levelsOf, trackOf, TRACK_TITLES, TRACKS, type Track, type TrackName } from "./data";
 import "./heightlog.css";
 
@@ -118,7 +118,7 @@ export function HeightLog({ recheck, plans, direction, onDirection, onSelect }: 
                 {tracks.flatMap((t) => {
                   const a = t.theirs[i] ?? null, b = t.ours[i] ?? null;
                   return [
-                    <td key={t.name + "t"} className="n theirs">{a === null ? "–" : figures(a)}</td>,
+                    <td key={t.name + "t"} className="n theirs">{t.checks[i] ? theirsText(t.checks[i]) : "–"}</td>,
                     <td key={t.name + "o"} className="n ours">{b === null ? "–" : figures(b)}</td>,
                     <td key={t.name + "d"} className={"n " + (t.out[i] ? "off" : "quiet")}>{a !== null && b ? percent((a - b) / b) : ""}</td>,
                   ];
@@ -189,7 +189,7 @@ function TrackView({ track, x, width, bottom, y, levels, hovered }: TrackProps) 
       )}
       {read && (
         <text x={x + width} y={28} textAnchor="end" className="log-read">
-          <tspan className="theirs" fill="var(--theirs)">{read.theirs === null ? "–" : figures(read.theirs)}</tspan>
+          <tspan className="theirs" fill="var(--theirs)">{hovered !== null && track.checks[hovered] ? theirsText(track.checks[hovered]) : "–"}</tspan>
           <tspan> / </tspan>
           <tspan fill="var(--ours)" fontWeight={640}>{read.ours === null ? "–" : figures(read.ours)}</tspan>
           {read.out && read.theirs !== null && read.ours ? <tspan fill="var(--off-text)" fontWeight={600}> {percent((read.theirs - read.ours) / read.ours)}</tspan> : null}

@@ -1,4 +1,4 @@
-import { Loader, Modal } from "@mantine/core";
+import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
@@ -20,9 +20,10 @@ export function ReviewLayout() {
   const location = useLocation();
   const review = useReview(id);
   const onTeam = review.data?.role === "lead" || review.data?.role === "reviewer";
-  const recheck = useRecheck(id, onTeam);
-  const findings = useFindings(id);
   const [params, setParams] = useSearchParams();
+  const number = /^\d+$/.test(params.get("s") ?? "") ? Number(params.get("s")) : undefined;
+  const recheck = useRecheck(id, number, onTeam);
+  const findings = useFindings(id);
   const [filter, setFilter] = useState<SheetFilter>({ deviating: false, direction: "", level: "" });
   const [folded, setFolded] = useState<SheetStage[]>([]);
   const [helping, help] = useDisclosure(false);
@@ -42,7 +43,9 @@ export function ReviewLayout() {
     if (next) select(next.check.id);
   };
   const page = PAGES.find((p) => location.pathname.endsWith(`/${p}`)) ?? "sheet";
-  const open = (name: string) => void go(`/reviews/${id}/${name}${chosen ? `?check=${encodeURIComponent(chosen)}` : ""}`);
+  const kept = new URLSearchParams([...(chosen ? [["check", chosen]] : []), ...(number === undefined ? [] : [["s", String(number)]])]).toString();
+  const to = (name: string) => `/reviews/${id}/${name}${kept && `?${kept}`}`;
+  const open = (name: string) => void go(to(name));
   const turn = (by: number) => () => { const next = PAGES[PAGES.indexOf(page) + by]; if (next) open(next); };
   const writeRemark = () => document.getElementById("remark")?.focus();
   const derivation = () => window.dispatchEvent(new Event("plumb:derivation"));
@@ -63,13 +66,14 @@ export function ReviewLayout() {
       </main>
     );
   }
-  const submission = review.data.submissions[0];
+  const { submissions } = review.data;
+  const submission = submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0) ?? submissions[0];
   const counts = recheck.data?.counts;
   const origins = recheck.data?.checks.filter((c) => c.role === "origin").length ?? 0;
   const inherited = recheck.data?.checks.filter((c) => c.role === "inherited").length ?? 0;
   const coverage = recheck.data?.coverage;
   const context: ReviewContext = {
-    review: review.data, recheck: recheck.data, findings: findings.data ?? [],
+    review: review.data, recheck: recheck.data, submission: number, findings: findings.data ?? [],
     selected: recheck.data?.checks.find((c) => c.id === chosen), select, rows, shown, filter, setFilter, folded,
     fold: (stage) => { setFolded((f) => (f.includes(stage) ? f.filter((s) => s !== stage) : [...f, stage])); },
   };
@@ -81,6 +85,10 @@ export function ReviewLayout() {
           <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden><path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" /><path d="M4 12h10l-5 10z" fill="var(--ours)" /></svg>
         </Link>
         <h1>{review.data.title}</h1>
+        {submissions.length > 1 && onTeam && (
+          <Select aria-label="Submission" w={84} size="xs" allowDeselect={false} value={String(submission?.number ?? "")} data={submissions.map((s) => ({ value: String(s.number), label: s.label }))}
+            onChange={(v) => { setParams((p) => { p.set("s", v ?? ""); p.delete("check"); return p; }, { replace: true }); }} />
+        )}
         {submission && <span className="chip">{submission.label} · {submission.exhibits.length} exhibit{submission.exhibits.length === 1 ? "" : "s"} · {submission.claims} claims{submission.status === "draft" ? " · draft" : ""}</span>}
         {onTeam && <span className="chip">{review.data.brief.edition.toUpperCase().replace("ASCE7", "ASCE 7")} of record</span>}
         {counts && coverage && (
@@ -95,7 +103,7 @@ export function ReviewLayout() {
       </header>
       <nav className="review-nav" aria-label="Stages">
         {pages.map((p) => (
-          <NavLink key={p} to={`/reviews/${id}/${p}${chosen ? `?check=${encodeURIComponent(chosen)}` : ""}`}>{p}</NavLink>
+          <NavLink key={p} to={to(p)}>{p}</NavLink>
         ))}
         <span className="review-nav-end">
           {onTeam && <button type="button" className="linklike" onClick={help.open}>keys <span className="key">?</span></button>}

@@ -5,8 +5,10 @@ import type { SheetFilter, SheetRow, SheetStage } from "../sheet/layout";
 /** What every screen of a review starts from. */
 export interface ReviewContext {
   review: Review;
-  /** of the latest submission; absent for members who see no recheck */
+  /** of the submission that is looked at; absent for members who see no recheck */
   recheck: Recheck | undefined;
+  /** number of the submission that is looked at, where one was chosen */
+  submission: number | undefined;
   findings: Finding[];
   selected: Check | undefined;
   select: (id: string) => void;

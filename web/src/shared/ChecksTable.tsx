@@ -1,6 +1,6 @@
 import type { Check } from "./api/client";
 import { Mark, shapeOf, verdictWords } from "./Mark";
-import { alike, percent, unitLabel } from "./numbers";
+import { oursText, percent, theirsText, unitLabel } from "./numbers";
 import { SymbolText } from "./Symbol";
 import "./checks.css";
 
@@ -23,7 +23,6 @@ export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
       <tbody>
         {checks.map((c) => {
           const ours = c.role === "origin" ? (c.carried ?? c.independent) : (c.independent ?? c.carried);
-          const sameUnit = !c.theirs?.unit || c.theirs.unit === unitLabel(c.unit);
           return (
             <tr key={c.id} className={c.verdict === "agrees" ? "" : "out"} aria-current={c.id === selected}>
               <td>
@@ -32,9 +31,9 @@ export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
                 </button>
               </td>
               <td className="n theirs" title={c.theirs ? String(c.theirs.value) : undefined}>
-                {c.theirs ? (sameUnit && c.theirs.text ? c.theirs.text : alike(c.theirs.value, undefined)) : "–"}
+                {theirsText(c)}
               </td>
-              <td className="n ours" title={ours ? String(ours.value) : undefined}>{ours ? alike(ours.value, sameUnit ? c.theirs?.text : undefined) : "–"}</td>
+              <td className="n ours" title={ours ? String(ours.value) : undefined}>{ours ? oursText(ours.value, c) : "–"}</td>
               <td className={"n" + (ours && !ours.agrees ? " off" : " quiet")}>{ours && ours.deviation !== null ? percent(ours.deviation) : ""}</td>
               <td className="quiet">{unitLabel(c.unit)}</td>
               <td className="verdict"><Mark shape={shapeOf(c)} /> {verdictWords(c)}</td>

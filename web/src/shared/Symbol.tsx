@@ -1,17 +1,20 @@
 import { Fragment } from "react";
 
-/** A symbol such as S_DS with its index set low; several may stand in one label. */
+const WORD = /^([([]?[\p{L}Σ/]+)_(\p{L}?[\p{L}\d]{1,7})([)\].,;:]*)$/u;
+
+/** A text in which symbols such as S_DS have their index set low; everything else stays as it is. */
 export function SymbolText({ text }: { text: string }) {
   return (
     <>
       {text.split(/(\s+)/).map((word, i) => {
-        const [head = "", ...low] = word.split("_");
-        return (
+        const [, head, low, after] = WORD.exec(word) ?? [];
+        return low === undefined ? (
+          <Fragment key={i}>{word}</Fragment>
+        ) : (
           <Fragment key={i}>
             {head}
-            {low.length > 0 && (
-              <sub style={{ fontSize: "0.78em", lineHeight: 0, verticalAlign: "-0.22em" }}>{low.join(" ")}</sub>
-            )}
+            <sub style={{ fontSize: "0.78em", lineHeight: 0, verticalAlign: "-0.22em" }}>{low}</sub>
+            {after}
           </Fragment>
         );
       })}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { alike, figures, percent, unitLabel } from "./numbers";
+import { alike, figures, oursText, percent, theirsText, unitLabel } from "./numbers";
 
 describe("figures", () => {
   it.each([
@@ -23,11 +23,25 @@ it("ours is written as theirs was, with at least three digits that mean somethin
 
 it("percent has its sign, and gives up decimals as it grows", () => {
   expect(percent(-0.134)).toBe("−13.4 %");
-  expect(percent(0.00049)).toBe("+0.0 %");
+  expect(percent(-0.00049)).toBe("0.0 %");
   expect(percent(1.5)).toBe("+150 %");
   expect(percent(99)).toBe("+99×");
 });
 
 it("units as people write them", () => {
   expect(unitLabel("kN*m")).toBe("kN m");
+});
+
+const source = { unit: "kN", theirs: { value: 444.82216, text: "100.0", unit: "kip" } };
+
+it("theirs stands as it was written, or turned into our unit", () => {
+  expect(theirsText({ unit: "kN", theirs: { value: 12400, text: "12400", unit: "kN" } })).toBe("12 400");
+  expect(theirsText(source)).toBe("444.8");
+  expect(theirsText({ unit: "", theirs: { value: "D", text: "D", unit: "" } })).toBe("D");
+  expect(theirsText({ unit: "", theirs: null })).toBe("–");
+});
+
+it("ours takes its decimals from theirs only in the same unit", () => {
+  expect(oursText(444.82216, source)).toBe("444.8");
+  expect(oursText(5579.97, { unit: "kN", theirs: { value: 569, text: "569", unit: "kN" } })).toBe("5580");
 });

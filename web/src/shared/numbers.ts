@@ -24,6 +24,7 @@ export function alike(value: number | string, theirs: string | undefined): strin
 
 /** Thin spaces between thousands from 10 000 on, and a real minus. */
 function grouped(text: string): string {
+  if (!/^[-+]?\d*\.?\d*$/.test(text)) return text;
   const [whole = "", part] = text.replace("-", "").split(".");
   const sign = text.startsWith("-") ? MINUS : "";
   const spaced = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, " ") : whole;
@@ -34,6 +35,7 @@ function grouped(text: string): string {
 export function percent(deviation: number): string {
   const value = 100 * deviation;
   const size = Math.abs(value);
+  if (size < 0.05) return "0.0 %";
   const text = size >= 1000 ? Math.round(size / 100).toString() + "×" : size.toFixed(size >= 99.95 ? 0 : 1) + " %";
   return (value < 0 ? MINUS : "+") + text;
 }
@@ -42,3 +44,20 @@ export function percent(deviation: number): string {
 export function unitLabel(unit: string): string {
   return unit.replace("*", " ").replace("^2", "²");
 }
+
+interface Given {
+  unit: string;
+  theirs: { value: number | string; text: string; unit: string } | null;
+}
+
+/** Whether theirs was written in our unit, so that it can be shown as it was written. */
+export const inOurUnit = (check: Given): boolean => !check.theirs?.unit || check.theirs.unit === unitLabel(check.unit);
+
+/** Theirs in our unit, as it was written where it was written in it. */
+export function theirsText(check: Given): string {
+  if (!check.theirs) return "–";
+  return inOurUnit(check) && check.theirs.text ? grouped(check.theirs.text) : alike(check.theirs.value, undefined);
+}
+
+/** A value of ours, to as many decimals as theirs. */
+export const oursText = (value: number | string, check: Given): string => alike(value, inOurUnit(check) ? check.theirs?.text : undefined);

@@ -4,8 +4,8 @@ import { useBriefChange } from "./api/queries";
 
 /** The brief of the open review and a way to change it: `change` gets a copy to write into. */
 export function useBrief() {
-  const { review } = useReviewContext();
-  const { save, undo } = useBriefChange(review.id);
+  const { review, submission } = useReviewContext();
+  const { save, undo } = useBriefChange(review.id, submission);
   const change = (edit: (brief: Brief) => void) => {
     const brief = structuredClone(review.brief);
     edit(brief);

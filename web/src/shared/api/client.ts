@@ -79,10 +79,10 @@ export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
 }
 
 /** Upload a file (multipart, which the generated client doesn't write). */
-export async function upload(submission: number, file: File): Promise<Exhibit> {
+export async function upload(review: string, file: File): Promise<Exhibit> {
   const body = new FormData();
   body.append("file", file);
-  const response = await fetch(`/api/submissions/${String(submission)}/exhibits/`, {
+  const response = await fetch(`/api/reviews/${review}/exhibits/`, {
     method: "POST",
     body,
     headers: { "X-CSRFToken": cookie("csrftoken") },

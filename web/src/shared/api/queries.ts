@@ -3,6 +3,10 @@ import { answered, api, type Brief, type Person, type Recheck, type Review } fro
 
 const path = (id: string) => ({ params: { path: { review_id: id } } });
 
+const asked = (id: string, submission: number | undefined) => ({
+  params: { path: { review_id: id }, query: submission === undefined ? {} : { submission } },
+});
+
 export const useSession = () =>
   useQuery({ queryKey: ["session"], queryFn: () => answered(api.GET("/api/session/")), staleTime: Infinity });
 
@@ -21,10 +25,11 @@ export const useReviews = () =>
 export const useReview = (id: string) =>
   useQuery({ queryKey: ["review", id], queryFn: () => answered(api.GET("/api/reviews/{review_id}/", path(id))) });
 
-export const useRecheck = (id: string, enabled = true) =>
+/** Of a submission by its number, or of the latest one that holds values. */
+export const useRecheck = (id: string, submission: number | undefined, enabled = true) =>
   useQuery({
-    queryKey: ["recheck", id],
-    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", path(id))),
+    queryKey: ["recheck", id, submission],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", asked(id, submission))),
     enabled,
   });
 
@@ -58,21 +63,23 @@ interface BriefState {
 }
 
 /** Save a brief; the answer holds the recheck it leads to, so that the screens change with one round trip. */
-export function useBriefChange(id: string) {
+export function useBriefChange(id: string, submission: number | undefined) {
   const client = useQueryClient();
   const settle = (state: BriefState) => {
     client.setQueryData(["review", id], (before: Review | undefined) =>
       before && { ...before, brief: state.brief, brief_number: state.brief_number, can_undo: state.can_undo },
     );
-    client.setQueryData(["recheck", id], state.recheck);
+    client.setQueryData(["recheck", id, submission], state.recheck);
+    // rechecks of other submissions rest on the brief as well
+    void client.invalidateQueries({ predicate: (q) => q.queryKey[0] === "recheck" && q.queryKey[1] === id && q.queryKey[2] !== submission });
   };
   const save = useMutation({
     mutationFn: ({ brief, basedOn }: { brief: Brief; basedOn: number }) =>
-      answered(api.PUT("/api/reviews/{review_id}/brief/", { ...path(id), body: { brief, based_on: basedOn } })),
+      answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn } })),
     onSuccess: settle,
   });
   const undo = useMutation({
-    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", path(id))),
+    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))),
     onSuccess: settle,
   });
   return { save, undo };

@@ -181,6 +181,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review_id}/exhibits/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["exhibit_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review_id}/export/": {
         parameters: {
             query?: never;
@@ -293,6 +309,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review_id}/tables/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What reading and accepting a table share. */
+        post: operations["table_accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review_id}/tables/read/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What reading and accepting a table share. */
+        post: operations["table_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review_id}/team/": {
         parameters: {
             query?: never;
@@ -368,56 +418,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["submission_accept"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/submissions/{submission_id}/exhibits/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["exhibit_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/submissions/{submission_id}/read/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description What reading and accepting a table share. */
-        post: operations["table_read"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/submissions/{submission_id}/tables/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description What reading and accepting a table share. */
-        post: operations["table_accept"];
         delete?: never;
         options?: never;
         head?: never;
@@ -661,6 +661,8 @@ export interface components {
             clause?: string;
             text: string;
             checks: string[];
+            /** @description number; the latest by default */
+            submission?: number | null;
         };
         NewMemberRequest: {
             email: string;
@@ -1469,7 +1471,10 @@ export interface operations {
     };
     brief_change: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description number of the submission; the latest by default */
+                submission?: number;
+            };
             header?: never;
             path: {
                 review_id: string;
@@ -1494,7 +1499,10 @@ export interface operations {
     };
     brief_undo: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description number of the submission; the latest by default */
+                submission?: number;
+            };
             header?: never;
             path: {
                 review_id: string;
@@ -1509,6 +1517,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BriefState"];
+                };
+            };
+        };
+    };
+    exhibit_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file?: string;
+                };
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Exhibit"];
                 };
             };
         };
@@ -1714,6 +1750,56 @@ export interface operations {
             };
         };
     };
+    table_accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ReadTableRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
+                };
+            };
+        };
+    };
+    table_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ReadTableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
+                };
+            };
+        };
+    };
     team_add: {
         parameters: {
             query?: never;
@@ -1868,84 +1954,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Submission"];
-                };
-            };
-        };
-    };
-    exhibit_add: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "multipart/form-data": {
-                    /** Format: binary */
-                    file?: string;
-                };
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Exhibit"];
-                };
-            };
-        };
-    };
-    table_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["ReadTableRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TableRead"];
-                };
-            };
-        };
-    };
-    table_accept: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["ReadTableRequest"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Table"];
                 };
             };
         };

@@ -7,7 +7,6 @@ import { useEditions } from "../../shared/api/queries";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
-import "../../shared/checks.css";
 import { StoriesEditor } from "./StoriesEditor";
 import { Walls } from "./Walls";
 

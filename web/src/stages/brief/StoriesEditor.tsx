@@ -45,12 +45,12 @@ export function StoriesEditor({ stories, onChange }: Props) {
               <td><Name name={s.name} taken={stories.map((o) => o.name)} onCommit={(name) => { set(i, { name }); }} /></td>
               <td><ValueInput aria-label={`Height of ${s.name}`} w={90} value={s.height} onCommit={(v) => { if (v !== null) set(i, { height: v }); }} /></td>
               <td><ValueInput aria-label={`Weight of ${s.name}`} w={120} value={s.weight} placeholder="not given" onCommit={(v) => { set(i, { weight: v }); }} /></td>
-              <td className="n quiet">{figures(stories.slice(0, i + 1).reduce((sum, o) => sum + o.height, 0))}</td>
+              <td className="n quiet">{stories.slice(0, i + 1).reduce((sum, o) => sum + o.height, 0).toFixed(2)}</td>
               <td><Button variant="subtle" color="gray" aria-label={`Remove ${s.name}`} onClick={() => { onChange(stories.filter((_, j) => j !== i)); }}>remove</Button></td>
             </tr>
           ))}
         </tbody>
-        {stories.length > 0 && <tfoot><tr><td className="quiet">sum</td><td className="n">{figures(stories.reduce((sum, s) => sum + s.height, 0))}</td><td className="n">{figures(total, 6)}</td><td /><td /></tr></tfoot>}
+        {stories.length > 0 && <tfoot><tr><td className="quiet">sum</td><td className="n">{stories.reduce((sum, s) => sum + s.height, 0).toFixed(2)}</td><td className="n">{figures(total, 6)}</td><td /><td /></tr></tfoot>}
       </table>
       <div style={{ display: "flex", gap: 8, marginTop: 8, alignItems: "center" }}>
         <Button variant="default" onClick={add}>Add a story on top</Button>

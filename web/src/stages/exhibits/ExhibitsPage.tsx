@@ -19,31 +19,23 @@ export default function ExhibitsPage() {
   const latest: Submission | undefined = review.submissions[0];
   const draft = latest?.status === "draft" ? latest : undefined;
   const [source, setSource] = useState<TableSource | null>(null);
-  const open = useMutation({
-    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/submissions/", { params: { path: { review_id: review.id } } })),
-    onSuccess: refresh,
-  });
   const accept = useMutation({
     mutationFn: (id: number) => answered(api.POST("/api/submissions/{submission_id}/accept/", { params: { path: { submission_id: id } } })),
     onSuccess: refresh,
   });
   const send = useMutation({
-    mutationFn: async (file: File) => {
-      const into = draft ?? (await open.mutateAsync());
-      return { exhibit: await upload(into.id, file), submission: into.id };
-    },
-    onSuccess: async ({ exhibit, submission }) => {
+    mutationFn: (file: File) => upload(review.id, file),
+    onSuccess: async (exhibit) => {
       await refresh();
-      if (onTeam && !exhibit.name.toLowerCase().endsWith(".pdf")) setSource({ submission, exhibit: exhibit.id, name: exhibit.name });
+      if (onTeam && !exhibit.name.toLowerCase().endsWith(".pdf")) setSource({ review: review.id, exhibit: exhibit.id, name: exhibit.name });
     },
   });
   const remove = useMutation({
     mutationFn: (id: number) => answered(api.DELETE("/api/tables/{table_id}/", { params: { path: { table_id: id } } })),
     onSuccess: refresh,
   });
-  const paste = async (text: string) => {
-    const into = draft ?? (await open.mutateAsync());
-    setSource({ submission: into.id, text, name: `pasted table ${String(into.exhibits.filter((e) => e.pasted).length + 1)}` });
+  const paste = (text: string) => {
+    setSource({ review: review.id, text, name: `pasted table ${String((draft?.exhibits.filter((e) => e.pasted).length ?? 0) + 1)}` });
   };
 
   useEffect(() => {
@@ -53,33 +45,31 @@ export default function ExhibitsPage() {
       const text = e.clipboardData?.getData("text/plain") ?? "";
       if (!onTeam || source || target?.closest("input, textarea") || !text.trim()) return;
       e.preventDefault();
-      void paste(text);
+      paste(text);
     };
     document.addEventListener("paste", onPaste);
     return () => { document.removeEventListener("paste", onPaste); };
   });
 
-  const next = latest ? `S${String(latest.number + 1)}` : "S0";
   return (
     <main className="page exhibits">
       <div className="stage-head">
         <h2 className="stage-title">Exhibits</h2>
-        <span className="quiet">{latest ? `${latest.label}, ${latest.status}, ${String(latest.claims)} values` : "nothing handed in yet"}</span>
+        <span className="quiet">{latest ? `${latest.label}, ${latest.status}, ${String(latest.claims)} values${draft ? "" : `; what is handed in next opens S${String(latest.number + 1)}`}` : "nothing handed in yet"}</span>
         <span className="end">
-          {!draft && <Button variant="default" loading={open.isPending} onClick={() => { open.mutate(); }}>Open {next}</Button>}
           <FileButton accept=".csv,.txt,.tsv,.xlsx,.pdf" onChange={(f) => { if (f) send.mutate(f); }}>
             {(props) => <Button variant="default" loading={send.isPending} {...props}>Upload a file</Button>}
           </FileButton>
           {draft && onTeam && <Button color="dark" disabled={draft.claims === 0} loading={accept.isPending} onClick={() => { accept.mutate(draft.id); }}>Accept {draft.label} for good</Button>}
         </span>
       </div>
-      <Troubles error={send.error ?? accept.error ?? open.error ?? remove.error} title={send.error ? "Not taken; nothing was saved" : "Not done"} />
+      <Troubles error={send.error ?? accept.error ?? remove.error} title={send.error ? "Not taken; nothing was saved" : "Not done"} />
       {source ? (
         <TablePreview key={source.name + String(source.exhibit ?? "")} source={source} onClose={() => { setSource(null); }} onAccepted={() => { setSource(null); void refresh(); }} />
       ) : onTeam && (
         <div className="paste-target">
           <textarea aria-label="Paste a table" placeholder={"Paste a table here, with its headings: parameters, stories (name, height, weight), story forces by case, or spectrum points.\nAnywhere on this page will do."}
-            value="" onChange={(e) => { if (e.currentTarget.value.trim()) void paste(e.currentTarget.value); }} />
+            value="" onChange={(e) => { if (e.currentTarget.value.trim()) paste(e.currentTarget.value); }} />
         </div>
       )}
       {review.submissions.map((s: Submission) => (
@@ -100,7 +90,7 @@ export default function ExhibitsPage() {
                       <td className="n">{tables.reduce((n, t) => n + t.claims, 0) || ""}</td>
                       <td className="n">
                         {s.status === "draft" && onTeam && <>
-                          <Button variant="subtle" size="compact-xs" onClick={() => { setSource({ submission: s.id, exhibit: e.id, name: e.name }); }}>read</Button>
+                          <Button variant="subtle" size="compact-xs" onClick={() => { setSource({ review: review.id, exhibit: e.id, name: e.name }); }}>read</Button>
                           {tables.map((t) => <Button key={t.id} variant="subtle" color="gray" size="compact-xs" onClick={() => { remove.mutate(t.id); }}>take out {KINDS[t.kind] ?? t.kind}</Button>)}
                         </>}
                       </td>

@@ -6,7 +6,7 @@ import { answered, api, type Mapping, type ReadTable, type TableRead } from "../
 import { Troubles } from "../../shared/Troubles";
 
 export interface TableSource {
-  submission: number;
+  review: string;
   name: string;
   text?: string;
   exhibit?: number;
@@ -28,20 +28,20 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   const [sheet, setSheet] = useState("");
   const [kind, setKind] = useState("");
   const [mapping, setMapping] = useState<Mapping | null>(null);
-  const path = { params: { path: { submission_id: source.submission } } };
+  const path = { params: { path: { review_id: source.review } } };
   const body: ReadTable = {
     ...(source.exhibit === undefined ? { text: source.text ?? "", name: source.name } : { exhibit: source.exhibit }),
     ...(sheet && { sheet }), ...(kind && { kind }), mapping,
   };
   const read = useQuery({
     queryKey: ["table", source, sheet, kind, mapping],
-    queryFn: () => answered(api.POST("/api/submissions/{submission_id}/read/", { ...path, body })),
+    queryFn: () => answered(api.POST("/api/reviews/{review_id}/tables/read/", { ...path, body })),
     placeholderData: keepPreviousData,
     staleTime: 0,
     gcTime: 0,
   });
   const accept = useMutation({
-    mutationFn: () => answered(api.POST("/api/submissions/{submission_id}/tables/", { ...path, body: { ...body, kind: read.data?.kind ?? kind, mapping: read.data?.mapping ?? mapping } })),
+    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/tables/", { ...path, body: { ...body, kind: read.data?.kind ?? kind, mapping: read.data?.mapping ?? mapping } })),
     onSuccess: onAccepted,
   });
   const ready = read.data !== undefined && read.data.problems.length === 0 && read.data.claims > 0;

@@ -6,7 +6,7 @@ import { useReviewContext } from "../../review/useReviewContext";
 import { answered, api, type Finding, type Severity } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
 import { Mark, shapeOf } from "../../shared/Mark";
-import { alike, percent } from "../../shared/numbers";
+import { oursText, percent, theirsText } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import "./findings.css";
@@ -40,7 +40,7 @@ export default function FindingsPage() {
               {shown.map((f) => (
                 <tr key={f.id} aria-current={f.id === chosen?.id}>
                   <td className="n">{f.number}</td>
-                  <td><button type="button" onClick={() => { setParams((p) => { p.set("finding", String(f.number)); return p; }, { replace: true }); }}>{f.title}</button><div className="quiet">{f.clause}</div></td>
+                  <td><button type="button" onClick={() => { setParams((p) => { p.set("finding", String(f.number)); return p; }, { replace: true }); }}><SymbolText text={f.title} /></button><div className="quiet">{f.clause}</div></td>
                   <td>{SEVERITY[f.severity ?? "must"]}</td>
                   <td className={f.status === "settled" ? "ours" : OPEN.includes(f.status) ? "off" : "quiet"}>{f.status}</td>
                   <td className="n quiet">{f.thread.length || ""}</td>
@@ -84,9 +84,9 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
         </>
       ) : (
         <>
-          <h2 className="bench-title">{finding.title}</h2>
+          <h2 className="bench-title"><SymbolText text={finding.title} /></h2>
           <p className="quiet" style={{ margin: "2px 0 8px", fontSize: 13 }}>{SEVERITY[finding.severity ?? "must"]}{finding.clause && ` · ${finding.clause}`}</p>
-          <p className="finding-text">{finding.text}</p>
+          <p className="finding-text"><SymbolText text={finding.text} /></p>
         </>
       )}
       <Troubles error={change.error} title="Not changed" />
@@ -112,8 +112,8 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                 return (
                   <tr key={c.id}>
                     <td><Mark shape={shapeOf(c)} /> {onTeam ? <Link to={`/reviews/${reviewId}/sheet?check=${encodeURIComponent(c.id)}`}><SymbolText text={c.label} /></Link> : <SymbolText text={c.label} />}</td>
-                    <td className="n theirs">{c.theirs?.text || (c.theirs ? alike(c.theirs.value, undefined) : "not stated")}</td>
-                    <td className="n ours">{ours ? alike(ours.value, c.theirs?.text) : "–"}</td>
+                    <td className="n theirs">{c.theirs ? theirsText(c) : "not stated"}</td>
+                    <td className="n ours">{ours ? oursText(ours.value, c) : "–"}</td>
                     <td className="n off">{ours?.deviation == null ? "" : percent(ours.deviation)}</td>
                   </tr>
                 );

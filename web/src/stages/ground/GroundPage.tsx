@@ -3,6 +3,7 @@ import { Bench } from "../../bench/Bench";
 import { useReviewContext } from "../../review/useReviewContext";
 import type { Site } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
+import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
@@ -18,10 +19,10 @@ export default function GroundPage() {
   const set = (edit: Partial<Site>) => { change((b) => { b.site = { ...b.site, ...edit }; }); };
   const checks = recheck.checks.filter((c) => c.stage === "ground");
   const number = (name: "S_S" | "S_1" | "T_L" | "F_a" | "F_v", label: string, unit: string) => (
-    <ValueInput label={label} unit={unit} value={site[name]} placeholder={name.startsWith("F") ? "from the table" : "not given"} onCommit={(v) => { set({ [name]: v }); }} />
+    <ValueInput label={<SymbolText text={label} />} unit={unit} value={site[name]} placeholder={name.startsWith("F") ? "from the table" : "not given"} onCommit={(v) => { set({ [name]: v }); }} />
   );
   const flag = (name: "class_by_default" | "velocity_measured" | "isolated_or_damped" | "diaphragms_rigid" | "category_by_S_DS_alone", label: string, standard = false) => (
-    <Checkbox label={label} checked={site[name] ?? standard} onChange={(e) => { set({ [name]: e.currentTarget.checked }); }} />
+    <Checkbox label={<SymbolText text={label} />} checked={site[name] ?? standard} onChange={(e) => { set({ [name]: e.currentTarget.checked }); }} />
   );
   return (
     <div className="split">
@@ -33,13 +34,13 @@ export default function GroundPage() {
         <Troubles error={error} title="Not saved; the values are as they were" />
         <h3 className="part">Our own values</h3>
         <div className="fields">
-          {number("S_S", "S_S, mapped, short period", "g")}
-          {number("S_1", "S_1, mapped, 1 s", "g")}
-          {number("T_L", "T_L, long-period transition", "s")}
+          {number("S_S", "S_S mapped, short period", "g")}
+          {number("S_1", "S_1 mapped, 1 s", "g")}
+          {number("T_L", "T_L long-period transition", "s")}
           <Select label="Site class" placeholder="not given" clearable value={site.site_class ?? null} data={Object.entries(CLASSES).map(([value, label]) => ({ value, label }))}
             onChange={(v) => { set({ site_class: v as Site["site_class"] }); }} />
-          {number("F_a", "F_a, where a study gives it", "")}
-          {number("F_v", "F_v, where a study gives it", "")}
+          {number("F_a", "F_a where a study gives it", "")}
+          {number("F_v", "F_v where a study gives it", "")}
         </div>
         <div className="fields" style={{ marginTop: 10 }}>
           {flag("class_by_default", "class by default, soil not known")}
@@ -48,7 +49,7 @@ export default function GroundPage() {
           {flag("diaphragms_rigid", "rigid diaphragms (11.6)")}
           {flag("category_by_S_DS_alone", "category by S_DS alone where 11.6 permits")}
         </div>
-        {recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}>{n}</li>)}</ul>}
+        {recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
         <ChecksTable caption="Theirs and ours" checks={checks} selected={selected?.id} onSelect={select} />
       </main>
       <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} />

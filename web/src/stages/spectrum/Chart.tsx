@@ -4,6 +4,7 @@ import { init, use as register, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
 import { figures, percent } from "../../shared/numbers";
+import { offset, REACH } from "../../sheet/layout";
 import { asSeen, type Submitted, type View } from "./curves";
 
 register([LineChart, ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, MarkAreaComponent, SVGRenderer]);
@@ -53,13 +54,16 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
     });
     const deviations = submitted.filter((p) => drawn(asSeen(view, p.T, p.S_a)[0])).map((p) => {
       const ours = p.check.independent;
-      return { value: [asSeen(view, p.T, p.S_a)[0], 100 * (ours?.deviation ?? 0)], id: p.check.id, itemStyle: { color: p.check.verdict === "agrees" ? colour("ours") : p.check.role === "origin" ? colour("off") : "transparent", borderColor: p.check.verdict === "agrees" ? colour("ours") : colour("off"), borderWidth: 1.5 }, symbol: p.check.verdict === "agrees" ? "circle" : "diamond", symbolSize: p.check.verdict === "agrees" ? 6 : 11 };
+      return { value: [asSeen(view, p.T, p.S_a)[0], offset(ours?.multiples ?? 0)], id: p.check.id, itemStyle: { color: p.check.verdict === "agrees" ? colour("ours") : p.check.role === "origin" ? colour("off") : "transparent", borderColor: p.check.verdict === "agrees" ? colour("ours") : colour("off"), borderWidth: 1.5 }, symbol: p.check.verdict === "agrees" ? "circle" : "diamond", symbolSize: p.check.verdict === "agrees" ? 6 : 11 };
     });
+    // the same scale as the plumb sheet's, so that one point far out doesn't flatten the rest
+    const labelled = new Map([-100, -10, 0, 10, 100].map((m) => [Math.round(offset(m) * 1e6), m === 0 ? "0" : `${m < 0 ? "−" : "+"}${String(Math.abs(m))}×`]));
+    const marks = [...labelled.keys()].map((k) => k / 1e6);
     const shownPeriods = view === "adrs" ? [] : periods;
     own.setOption({
       animation: false,
       textStyle: font,
-      grid: [{ left: 58, right: 20, top: 26, height: "56%" }, { left: 58, right: 20, bottom: 44, height: "20%" }],
+      grid: [{ left: 58, right: 20, top: 38, height: "53%" }, { left: 58, right: 20, bottom: 44, height: "20%" }],
       tooltip: {
         trigger: "item", backgroundColor: colour("panel"), borderColor: colour("line"), textStyle: { ...font, color: colour("ink") },
         formatter: (raw: unknown) => {
@@ -72,15 +76,18 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
       },
       xAxis: [xAxis(0, ""), xAxis(1, xName)],
       yAxis: [
-        { ...axis, gridIndex: 0, type: "value", name: yName.replace("_", ""), nameGap: 8, min: 0 },
-        { ...axis, gridIndex: 1, type: "value", name: "theirs off by, %", nameGap: 6, splitNumber: 2, nameTextStyle: { ...font, align: "left" } },
+        { ...axis, gridIndex: 0, type: "value", name: yName.replace("_", ""), nameGap: 16, min: 0 },
+        {
+          ...axis, gridIndex: 1, type: "value", name: "theirs off by, in tolerances", nameGap: 6, nameTextStyle: { ...font, align: "left" }, min: -REACH, max: REACH,
+          splitLine: { show: false }, axisTick: { customValues: marks }, axisLabel: { ...font, customValues: marks, formatter: (v: number) => labelled.get(Math.round(v * 1e6)) ?? "" },
+        },
       ],
       series: [
         {
           name: "ours, design spectrum", type: "line", data: line(design), showSymbol: false, lineStyle: { color: colour("ours"), width: 2.4 }, z: 2,
           markLine: {
             symbol: "none", silent: true, animation: false,
-            data: shownPeriods.map((p) => ({ xAxis: p.T, label: { formatter: p.name, position: p.theirs ? "insideEndTop" : "end", color: p.theirs ? colour("theirs") : colour("ours"), fontStyle: p.theirs ? "italic" : "normal", fontFamily: p.theirs ? "Source Serif 4" : "Archivo Variable", rotate: 0, fontSize: 11.5 }, lineStyle: { color: p.theirs ? colour("theirs") : colour("ours"), type: p.theirs ? "dashed" : "solid", width: 1 } })),
+            data: shownPeriods.map((p) => ({ xAxis: p.T, label: { formatter: p.name, position: "end", padding: p.theirs ? [0, 0, 15, 0] : 0, color: p.theirs ? colour("theirs") : colour("ours"), fontStyle: p.theirs ? "italic" : "normal", fontFamily: p.theirs ? "Source Serif 4" : "Archivo Variable", rotate: 0, fontSize: 11.5 }, lineStyle: { color: p.theirs ? colour("theirs") : colour("ours"), type: p.theirs ? "dashed" : "solid", width: 1 } })),
           },
         },
         ...(reduced ? [{ name: "ours, divided by R/I_e", type: "line" as const, data: line(reduced), showSymbol: false, lineStyle: { color: colour("ours"), width: 1.4, type: "dashed" as const } }] : []),

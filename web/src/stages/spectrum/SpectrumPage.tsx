@@ -76,7 +76,7 @@ export default function SpectrumPage() {
           <span><svg width={12} height={12} aria-hidden><circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} /></svg> <i className="theirs">theirs</i></span>
           <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={2.4} /></svg> <b className="ours">ours, design spectrum</b></span>
           {reducedBy && <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" /></svg> divided by R/I<sub>e</sub></span>}
-          <span className="quiet">full lozenge: starts here · hollow: inherited · band: ±1 %</span>
+          <span className="quiet">full lozenge: starts here · hollow: inherited · band: tolerance</span>
         </p>
         <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />
         {points.length > 0 && <ChecksTable caption="Ordinates of their table" checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))} selected={selected?.id} onSelect={select} />}

@@ -1,0 +1,68 @@
+"""Signing in and out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from conftest import Api
+from plumb_server.accounts.models import User
+from plumb_server.demo.seed import LEAD, PASSWORD
+
+pytestmark = pytest.mark.django_db
+
+
+def test_nobody_is_signed_in_at_first(demo: None) -> None:
+    assert Api().get("/api/session/").json() == {"person": None}
+
+
+def test_sign_in_and_out(demo: None) -> None:
+    client = Api()
+    client.get("/api/session/")
+    answer = client.send("POST", "/api/session/", {"email": LEAD.upper(), "password": PASSWORD})
+    assert answer.json()["person"]["name"] == "Ilse Varga"
+    assert client.send("DELETE", "/api/session/").status_code == 204
+    assert client.get("/api/reviews/").status_code == 403
+
+
+def test_a_wrong_password_is_said_without_saying_which_part_is_wrong(demo: None) -> None:
+    client = Api()
+    client.get("/api/session/")
+    for email in (LEAD, "nobody@nowhere.example"):
+        answer = client.send("POST", "/api/session/", {"email": email, "password": "wrong"})
+        assert answer.status_code == 422
+        assert answer["Content-Type"] == "application/problem+json"
+        assert answer.json()["errors"][0]["message"] == "e-mail address and password don't belong together"
+
+
+def test_signing_in_without_the_csrf_token_is_refused(demo: None) -> None:
+    answer = Api().send("POST", "/api/session/", {"email": LEAD, "password": PASSWORD})
+    assert answer.status_code == 403
+    assert "Load the page again" in answer.json()["errors"][0]["remedy"]
+
+
+def test_passwords_are_kept_with_argon2(demo: None) -> None:
+    assert User.objects.get(username=LEAD).password.startswith("argon2")
+
+
+def test_changes_without_the_csrf_token_are_refused(lead: Api, clinic: Any) -> None:
+    answer = lead.generic("PUT", f"/api/reviews/{clinic.pk}/brief/", "{}", content_type="application/json")
+    assert answer.status_code == 403
+
+
+def test_every_answer_forbids_foreign_scripts(demo: None) -> None:
+    policy = Api().get("/api/session/")["Content-Security-Policy"]
+    assert "default-src 'self'" in policy
+    assert "script-src" not in policy  # falls back to default-src, without 'unsafe-inline'
+
+
+def test_too_many_attempts_are_slowed_down(demo: None, settings: Any) -> None:
+    from django.core.cache import cache
+
+    cache.clear()
+    client = Api()
+    client.get("/api/session/")
+    codes = [client.send("POST", "/api/session/", {"email": LEAD, "password": "x"}).status_code for _ in range(31)]
+    cache.clear()
+    assert codes[:30] == [422] * 30
+    assert codes[30] == 429

@@ -1,0 +1,55 @@
+"""The demo holds exactly the slips that were made, and its clean review none."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from plumb_core.intake.sheets import read_file
+from plumb_server.demo.seed import seed
+from plumb_server.demo.submissions import FILES, SLIPS, file_bytes, tables
+from plumb_server.reviews import services
+from plumb_server.reviews.models import Review
+
+pytestmark = pytest.mark.django_db
+
+
+def result(title: str) -> dict[str, Any]:
+    review = Review.objects.get(title=title)
+    found: dict[str, Any] = services.run_recheck(review, services.latest_submission(review)).result
+    return found
+
+
+def test_the_clinic_has_exactly_its_slips_as_origins(demo: None) -> None:
+    found = result("Port Maren Clinic")
+    assert sorted(found["origins"]) == sorted(
+        c["id"] for c in found["checks"] if c["id"] in SLIPS or c["id"].split(".EQ")[0] in SLIPS
+    )
+    assert len(found["origins"]) == len(SLIPS) == 7
+    assert [c["id"] for c in found["checks"] if c["verdict"] == "gap"] == ["gap_design_category"]
+    assert [c["id"] for c in found["checks"] if c["verdict"] == "breaches"] == ["T.X"]
+
+
+def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:
+    checks = {c["id"]: c for c in result("Port Maren Clinic")["checks"]}
+    for inherited in ("S_M1", "S_D1", "T_S", "C_s.X", "V.X", "F.X.L8.EQX", "V_story.X.L1.EQX", "M_story.X.L1.EQX"):
+        assert checks[inherited]["role"] == "inherited", inherited
+        assert "F_v" in checks[inherited]["rests_on"], inherited
+
+
+def test_nothing_of_the_library_deviates(demo: None) -> None:
+    found = result("Sable Quay Library")
+    assert {c["verdict"] for c in found["checks"]} == {"agrees"}
+    assert all(c["follows"] for c in found["checks"])
+
+
+def test_the_files_are_those_that_the_script_makes(db: None) -> None:
+    for name, table in tables().items():
+        kept, made = (read_file(data, name)[0].rows for data in ((FILES / name).read_bytes(), file_bytes(name, table)))
+        assert kept == made, name
+
+
+def test_seeding_again_changes_nothing(demo: None) -> None:
+    before = list(Review.objects.values_list("pk", flat=True))
+    seed()
+    assert list(Review.objects.values_list("pk", flat=True)) == before

@@ -1,0 +1,80 @@
+"""Findings from filing to closure."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from conftest import Api
+from plumb_server.findings.services import STEPS
+from plumb_server.reviews.models import Review
+
+pytestmark = pytest.mark.django_db
+
+
+def file(client: Api, review: Review, checks: list[str]) -> Any:
+    body = {
+        "title": "Base shear differs",
+        "text": "Please correct.",
+        "severity": "must",
+        "clause": "12.8.1",
+        "checks": checks,
+    }
+    return client.send("POST", f"/api/reviews/{review.pk}/findings/", body)
+
+
+def test_a_finding_gets_the_next_number_and_keeps_its_evidence(reviewer: Api, clinic: Review) -> None:
+    finding = file(reviewer, clinic, ["V.Y", "F.Y.L8.EQY"]).json()
+    assert (finding["number"], finding["status"], finding["author"]) == (2, "draft", "Jonas Reed")
+    evidence = finding["evidence"][0]
+    assert evidence["id"] == "V.Y"
+    # the derivation begins with inputs and ends with the value itself
+    assert evidence["derivation"][0]["source"] in ("input", "adopted")
+    assert evidence["derivation"][-1]["id"] == "V.Y"
+    assert finding["submission"] == "S0"
+
+
+def test_a_finding_on_a_check_that_is_not_there_is_refused(reviewer: Api, clinic: Review) -> None:
+    answer = file(reviewer, clinic, ["V.Z"])
+    assert (answer.status_code, answer.json()["errors"][0]["path"]) == (422, "/checks")
+    assert clinic.findings.count() == 1
+
+
+def test_from_draft_to_settled(lead: Api, submitter: Api, clinic: Review) -> None:
+    finding = file(lead, clinic, ["V.Y"]).json()
+    path = f"/api/findings/{finding['id']}/"
+    assert lead.send("PATCH", path, {"text": "Please correct it."}).json()["text"] == "Please correct it."
+    assert lead.send("PATCH", path, {"status": "issued"}).json()["status"] == "issued"
+    assert submitter.send("POST", path + "messages/", {"text": "Corrected in S1."}).status_code == 201
+    seen = next(f for f in submitter.get(f"/api/reviews/{clinic.pk}/findings/").json() if f["number"] == 2)
+    assert (seen["status"], seen["thread"][0]["author"], seen["next_states"]) == ("answered", "Mira Oduya", [])
+    assert lead.send("PATCH", path, {"status": "settled"}).json()["status"] == "settled"
+
+
+def test_an_issued_text_stays_as_it_is(lead: Api, clinic: Review) -> None:
+    issued = clinic.findings.get(number=1)
+    answer = lead.send("PATCH", f"/api/findings/{issued.pk}/", {"text": "something else"})
+    assert answer.status_code == 409
+    issued.refresh_from_db()
+    assert issued.text != "something else"
+
+
+@pytest.mark.parametrize("status", list(STEPS))
+def test_states_follow_each_other_only_as_laid_down(status: str, lead: Api, clinic: Review) -> None:
+    for target in STEPS:
+        finding = clinic.findings.get(number=1)
+        finding.status = status
+        finding.save()
+        answer = lead.send("PATCH", f"/api/findings/{finding.pk}/", {"status": target})
+        allowed = target == status or target in STEPS[status]
+        assert answer.status_code == (200 if allowed else 409), target
+
+
+def test_a_reader_reads_the_register_and_writes_nothing(reader: Api, clinic: Review) -> None:
+    (finding,) = reader.get(f"/api/reviews/{clinic.pk}/findings/").json()
+    assert reader.send("POST", f"/api/findings/{finding['id']}/messages/", {"text": "x"}).status_code == 404
+
+
+def test_an_empty_remark_is_refused(reviewer: Api, clinic: Review) -> None:
+    answer = reviewer.send("POST", f"/api/reviews/{clinic.pk}/findings/", {"title": "", "text": " ", "checks": []})
+    assert {e["path"] for e in answer.json()["errors"]} == {"/title", "/text"}

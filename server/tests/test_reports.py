@@ -1,0 +1,82 @@
+"""The report, opened and read."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+
+import pytest
+from conftest import Api
+from plumb_server.reports.equations import picture, symbolic
+from plumb_server.reviews.models import Review
+from pypdf import PdfReader
+
+pytestmark = pytest.mark.django_db
+
+
+def text_of(pdf: bytes) -> str:
+    pages = [page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages]
+    return " ".join(" ".join(pages).split())
+
+
+def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead: Api, clinic: Review) -> None:
+    answer = lead.get(f"/api/reviews/{clinic.pk}/report/draft.pdf")
+    assert answer["Content-Type"] == "application/pdf"
+    text = text_of(answer.content)
+    for expected in (
+        "Port Maren Clinic",
+        "Peer review of the seismic analysis",
+        "ASCE/SEI 7-16",
+        "Scope and basis",
+        "Register of findings",
+        "Site coefficient F_v is not that of the governing edition",
+        "1.680",  # theirs
+        "1.94",  # ours
+        "−13.4 %",
+        "Table 11.4-2",
+        "clinic-S0-parameters.xlsx",
+        "site class = D",
+        "We used the office's table.",
+        "What was rechecked, and what was not",
+        "Seismic design category (SDC)",  # the gap
+        "story drift and stability coefficient",
+        hashlib.sha256(clinic.submissions.get().exhibits.get(name="clinic-S0-forces.csv").data).hexdigest()[:20],
+    ):
+        assert expected in text, expected
+    # deviations in no finding are not passed over
+    assert "that start in the submission and are in no finding" in text
+    assert "w L5" in text
+
+
+def test_the_preview_says_the_same_and_runs_no_script(lead: Api, clinic: Review) -> None:
+    clinic.description = "<script>alert(1)</script>"
+    clinic.save()
+    html = lead.get(f"/api/reviews/{clinic.pk}/report/preview/").content.decode()
+    assert "<script" not in html
+    assert "&lt;script&gt;" in html
+
+
+def test_only_a_lead_issues_and_readers_open_what_was_issued(
+    lead: Api, reader: Api, submitter: Api, clinic: Review
+) -> None:
+    issued = lead.send("POST", f"/api/reviews/{clinic.pk}/reports/").json()
+    assert (issued["number"], issued["issued_by"]) == (1, "Ilse Varga")
+    file = reader.get(f"/api/reports/{issued['id']}.pdf")
+    assert hashlib.sha256(file.content).hexdigest() == issued["sha256"]
+    assert submitter.get(f"/api/reports/{issued['id']}.pdf").status_code == 404
+    assert [r["number"] for r in reader.get(f"/api/reviews/{clinic.pk}/reports/").json()] == [1]
+
+
+def test_a_review_without_anything_has_a_report_too(lead: Api, new_review: str) -> None:
+    text = text_of(lead.get(f"/api/reviews/{new_review}/report/draft.pdf").content)
+    assert "No finding has been filed." in text
+    assert "Risk category is not stated" in text or "Risk category (risk category)" in text
+
+
+def test_every_equation_of_the_edition_can_be_set() -> None:
+    from plumb_core.editions import EDITIONS
+
+    for edition in EDITIONS.values():
+        for rule in edition.rules({}).values():
+            if rule.tex:
+                assert picture(symbolic({"tex": rule.tex})).startswith("data:image/svg+xml")

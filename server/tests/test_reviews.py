@@ -1,0 +1,313 @@
+"""Briefs, submissions, exhibits, claims and rechecks."""
+
+from __future__ import annotations
+
+import copy
+import hashlib
+import io
+import json
+from typing import Any
+
+import pytest
+from conftest import PARAMETERS, STORIES, Api
+from django.core.files.base import ContentFile
+from django.db import IntegrityError, connection, transaction
+from openpyxl import Workbook
+from plumb_server.demo.buildings import CLINIC_BRIEF
+from plumb_server.reviews import services
+from plumb_server.reviews.models import AuditEntry, Claim, Exhibit, Recheck, Review, Submission
+
+pytestmark = pytest.mark.django_db
+
+
+def errors(answer: Any) -> list[dict[str, str]]:
+    assert answer["Content-Type"] == "application/problem+json"
+    found: list[dict[str, str]] = answer.json()["errors"]
+    assert all(e["message"] and e["remedy"] for e in found)
+    return found
+
+
+# briefs
+
+
+def test_a_review_of_ones_own_from_brief_to_checks(lead: Api, new_review: str) -> None:
+    """Type the brief, paste two tables, read the checks."""
+    base = f"/api/reviews/{new_review}/"
+    brief = {"edition": "asce7-16", "occupancy": {"risk_category": "II"},
+             "site": {"S_S": 1.5, "S_1": 0.9, "T_L": 6.0, "site_class": "B", "velocity_measured": False},
+             "system": {d: {"period_type": "other", "R": 5.0} for d in ("X", "Y")}}  # fmt: skip
+    saved = lead.send("PUT", base + "brief/", {"brief": brief, "based_on": 1})
+    assert (saved.status_code, saved.json()["brief_number"]) == (200, 2)
+    for text in (STORIES, PARAMETERS):
+        assert lead.send("POST", base + "tables/", {"text": text}).status_code == 201
+    result = lead.get(base + "recheck/").json()
+    checks = {c["id"]: c for c in result["checks"]}
+    # S_DS = 2/3 x 1.0 x 1.5 = 1.0; C_s = 1.0/5; W = 1900; V = 380 both ways: theirs in X is 400
+    assert checks["S_DS"]["verdict"] == "agrees"
+    assert checks["V.X"]["independent"]["value"] == pytest.approx(380.0)
+    assert result["origins"] == ["V.X"]
+    assert checks["V.Y"]["verdict"] == "agrees"
+    # the weights are taken over from the submission: recomputed, not independent
+    assert (checks["w.L1"]["verdict"], checks["V.X"]["level"]) == ("open", 2)
+
+
+def test_a_brief_that_can_not_be_used_leaves_the_saved_one(lead: Api, new_review: str) -> None:
+    bad = {"edition": "asce7-16", "site": {"S_S": -1.0, "colour": 1}}
+    answer = lead.send("PUT", f"/api/reviews/{new_review}/brief/", {"brief": bad, "based_on": 1})
+    assert answer.status_code == 422
+    assert {e["path"] for e in errors(answer)} == {"/site/S_S", "/site/colour"}
+    assert lead.get(f"/api/reviews/{new_review}/").json()["brief_number"] == 1
+
+
+def test_two_people_changing_a_brief_at_once(lead: Api, reviewer: Api, clinic: Review) -> None:
+    path = f"/api/reviews/{clinic.pk}/brief/"
+    mine, theirs = copy.deepcopy(CLINIC_BRIEF), copy.deepcopy(CLINIC_BRIEF)
+    mine["site"]["S_S"], theirs["site"]["S_S"] = 1.3, 1.4
+    assert lead.send("PUT", path, {"brief": mine, "based_on": 1}).status_code == 200
+    answer = reviewer.send("PUT", path, {"brief": theirs, "based_on": 1})
+    assert answer.status_code == 409
+    assert "somebody changed" in errors(answer)[0]["message"]
+    assert services.current_brief(clinic).brief["site"]["S_S"] == 1.3
+
+
+def test_every_change_of_a_brief_can_be_undone_one_after_the_other(lead: Api, clinic: Review) -> None:
+    path = f"/api/reviews/{clinic.pk}/brief/"
+    number = 1
+    for value in (1.3, 1.4):
+        brief = copy.deepcopy(CLINIC_BRIEF)
+        brief["site"]["S_S"] = value
+        number = lead.send("PUT", path, {"brief": brief, "based_on": number}).json()["brief_number"]
+    undone = [lead.send("POST", path + "undo/").json() for _ in range(2)]
+    assert [u["brief"]["site"]["S_S"] for u in undone] == [1.3, 1.2]
+    assert [u["can_undo"] for u in undone] == [True, False]
+    assert lead.send("POST", path + "undo/").status_code == 409
+
+
+def test_a_changed_input_comes_back_with_its_recheck(lead: Api, clinic: Review) -> None:
+    brief = copy.deepcopy(CLINIC_BRIEF)
+    brief["site"]["F_v"] = 1.68
+    answer = lead.send("PUT", f"/api/reviews/{clinic.pk}/brief/", {"brief": brief, "based_on": 1}).json()
+    assert "F_v" not in answer["recheck"]["origins"]
+
+
+# exhibits and tables
+
+
+def test_an_exhibit_is_kept_byte_for_byte(lead: Api, new_review: str) -> None:
+    data = b"\xef\xbb\xbfStory;Height (m)\r\nL1;4,0\r\n"
+    answer = lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(data, name="høyde.csv"))
+    assert answer.json()["sha256"] == hashlib.sha256(data).hexdigest()
+    file = lead.get(f"/api/exhibits/{answer.json()['id']}/file/")
+    assert file.content == data
+    assert file["Content-Disposition"].startswith("attachment")
+
+
+def test_a_file_of_50_mb_is_refused_unread(lead: Api, new_review: str) -> None:
+    answer = lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(b"a,b\n" * 12_500_000, name="big.csv"))
+    assert answer.status_code == 413
+    assert "50 MB" in answer.json()["detail"]
+    assert not Submission.objects.filter(review=new_review).exists()
+
+
+@pytest.mark.parametrize(
+    ("name", "data"),
+    [("x.csv", b"\x00\x01\x02\x03"), ("x.xlsx", b"PK\x03\x04 broken"), ("x.txt", b"a sentence and nothing else"), ("x.csv", b" ")],
+)  # fmt: skip
+def test_rubbish_files_are_refused_and_leave_nothing_behind(lead: Api, new_review: str, name: str, data: bytes) -> None:
+    answer = lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(data, name=name))
+    assert answer.status_code == 422
+    assert errors(answer)[0]["path"] in ("/file", "/text")
+    assert not Exhibit.objects.filter(submission__review=new_review).exists()
+
+
+def test_reading_a_table_saves_nothing(lead: Api, new_review: str) -> None:
+    read = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", {"text": STORIES}).json()
+    assert (read["kind"], read["claims"], read["problems"]) == ("stories", 4, [])
+    assert read["mapping"]["units"] == {"h": "m", "w": "kN"}
+    assert not Submission.objects.filter(review=new_review).exists()
+
+
+BAD_TABLES = {
+    "units missing": ("Story\tHeight\tWeight\nL1\t4\t100\n", "/rows/0/1", "unit"),
+    "two stories of one name": ("Story\tHeight (m)\nL1\t4\nL1\t4\n", "/rows/2/0", "stands in row 2 too"),
+    "a negative height": ("Story\tHeight (m)\nL1\t-4\n", "/rows/1/1", "above zero"),
+    "a formula": ("Story\tHeight (m)\nL1\t=4*2\n", "/rows/1/1", "formula"),
+    "a script tag": ("Story\tHeight (m)\n<script>alert(1)</script>\t4\n", "/rows/1/0", "can't be a name"),
+    "no table": ("nothing but words", "/text", "no columns"),
+}
+
+
+@pytest.mark.parametrize(("text", "path", "message"), BAD_TABLES.values(), ids=list(BAD_TABLES))
+def test_a_bad_table_is_refused_in_its_place_and_leaves_nothing(lead: Api, new_review: str, text: str, path: str,
+                                                               message: str) -> None:  # fmt: skip
+    answer = lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": text})
+    assert answer.status_code == 422
+    found = errors(answer)
+    assert path in [e["path"] for e in found]
+    assert any(message in e["message"] for e in found)
+    for model in (Submission, Exhibit, Claim):
+        own = {"review": new_review} if model is Submission else {"submission__review": new_review}
+        assert not model.objects.filter(**own).exists()  # type: ignore[attr-defined]
+
+
+def test_a_formula_in_a_workbook_is_refused(lead: Api, new_review: str) -> None:
+    book = Workbook()
+    for row in (["Story", "Height (m)"], ["L1", "=2*2"]):
+        book.active.append(row)
+    data = io.BytesIO()
+    book.save(data)
+    exhibit = lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(data.getvalue(), name="s.xlsx")).json()
+    answer = lead.send("POST", f"/api/reviews/{new_review}/tables/", {"exhibit": exhibit["id"]})
+    assert (answer.status_code, errors(answer)[0]["path"]) == (422, "/rows/1/1")
+
+
+def test_the_same_value_twice_is_refused_and_the_first_stays(lead: Api, new_review: str) -> None:
+    path = f"/api/reviews/{new_review}/tables/"
+    assert lead.send("POST", path, {"text": STORIES}).status_code == 201
+    answer = lead.send("POST", path, {"text": STORIES.replace("900", "901")})
+    assert answer.status_code == 409
+    assert sorted(
+        Claim.objects.filter(quantity="w", submission__review=new_review).values_list("number", flat=True)
+    ) == [900, 1000]
+    assert Exhibit.objects.filter(submission__review=new_review).count() == 1
+
+
+def test_a_table_can_be_taken_out_until_the_submission_is_accepted(lead: Api, new_review: str) -> None:
+    table = lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": STORIES}).json()
+    assert lead.send("DELETE", f"/api/tables/{table['id']}/").status_code == 204
+    assert not Claim.objects.filter(submission__review=new_review).exists()
+    again = lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": STORIES}).json()
+    submission = Submission.objects.get(review=new_review)
+    assert lead.send("POST", f"/api/submissions/{submission.pk}/accept/").status_code == 200
+    assert lead.send("DELETE", f"/api/tables/{again['id']}/").status_code == 409
+
+
+def test_a_mapping_is_remembered_for_the_next_table_with_the_same_headings(lead: Api, new_review: str) -> None:
+    text = "floor\tclear\tmass on it\nL1\t4\t100\n"
+    mapping = {"header_row": 0, "columns": {"story": 0, "h": 1, "w": 2}, "units": {"h": "m", "w": "kip"}}
+    path = f"/api/reviews/{new_review}/tables/"
+    accepted = lead.send("POST", path, {"text": text, "kind": "stories", "mapping": mapping})
+    assert accepted.status_code == 201
+    read = lead.send("POST", path + "read/", {"text": text.replace("100", "200"), "kind": "stories"}).json()
+    # the heading row isn't recognised by itself, so it has to have been remembered
+    assert read["problems"] != [] or read["mapping"]["units"] == {"h": "m", "w": "kip"}
+
+
+def test_an_empty_submission_can_not_be_accepted(lead: Api, new_review: str) -> None:
+    lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(b"%PDF-1.7 report", name="report.pdf"))
+    submission = Submission.objects.get(review=new_review)
+    assert lead.send("POST", f"/api/submissions/{submission.pk}/accept/").status_code == 409
+
+
+# what can't be changed
+
+
+def test_the_database_keeps_accepted_submissions_as_they_are(clinic: Review) -> None:
+    claim = Claim.objects.filter(submission__review=clinic, quantity="V").first()
+    assert claim is not None
+    for attempt in (
+        lambda: Claim.objects.filter(pk=claim.pk).update(number=1.0),
+        lambda: claim.delete(),
+        lambda: Exhibit.objects.filter(submission__review=clinic).update(name="x"),
+        lambda: Submission.objects.filter(review=clinic).update(status="draft"),
+    ):
+        with pytest.raises(IntegrityError, match="can't be changed"), transaction.atomic():
+            attempt()
+
+
+def test_the_database_keeps_the_audit_trail_as_it_is(clinic: Review) -> None:
+    assert clinic.audit.count() > 5
+    for statement in ("UPDATE reviews_auditentry SET action = 'x'", "DELETE FROM reviews_auditentry"):
+        with pytest.raises(IntegrityError, match="audit trail"), transaction.atomic(), connection.cursor() as cursor:
+            cursor.execute(statement)
+
+
+def test_what_happens_is_in_the_audit_trail(lead: Api, new_review: str) -> None:
+    lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": STORIES})
+    actions = [e["action"] for e in lead.get(f"/api/reviews/{new_review}/audit/").json()]
+    assert actions == ["table accepted", "exhibit added", "submission opened", "review created"]
+    assert AuditEntry.objects.filter(review=new_review, actor__name="Ilse Varga").count() == 4
+
+
+def test_a_closed_review_takes_no_changes_until_it_is_opened_again(lead: Api, clinic: Review) -> None:
+    base = f"/api/reviews/{clinic.pk}/"
+    assert lead.send("PATCH", base, {"status": "closed"}).status_code == 200
+    answer = lead.send("PUT", base + "brief/", {"brief": {"edition": "asce7-16"}, "based_on": 1})
+    assert (answer.status_code, errors(answer)[0]["message"]) == (409, "the review is closed")
+    assert lead.send("PATCH", base, {"status": "open"}).status_code == 200
+
+
+# rechecks
+
+
+def test_the_same_question_is_computed_once(lead: Api, clinic: Review, monkeypatch: Any) -> None:
+    path = f"/api/reviews/{clinic.pk}/recheck/"
+    first = lead.get(path).json()
+    before = Recheck.objects.filter(review=clinic).count()
+
+    def never(document: Any) -> Any:
+        raise AssertionError("computed again")
+
+    monkeypatch.setattr(services, "core_recheck", never)
+    assert lead.get(path).json() == first
+    assert Recheck.objects.filter(review=clinic).count() == before
+
+
+def test_the_input_hash_tells_documents_and_engines_apart(monkeypatch: Any) -> None:
+    one = services.input_hash({"a": 1, "b": 2})
+    assert one == services.input_hash({"b": 2, "a": 1})
+    assert one != services.input_hash({"a": 1, "b": 3})
+    monkeypatch.setattr(services, "ENGINE", "another")
+    assert one != services.input_hash({"a": 1, "b": 2})
+
+
+def test_an_earlier_submission_can_still_be_looked_at(lead: Api, clinic: Review) -> None:
+    base = f"/api/reviews/{clinic.pk}/"
+    lead.send("POST", base + "tables/", {"text": "Item\tValue\tUnit\nF_v\t1.94\t\n"})
+    assert lead.get(base + "recheck/").json()["submission"] == "S1"
+    assert lead.get(base + "recheck/?submission=0").json()["origins"][0] == "F_v"
+    assert lead.get(base + "recheck/?submission=7").status_code == 404
+
+
+# export and import
+
+
+def test_an_exported_review_imports_to_the_same_result(lead: Api, clinic: Review) -> None:
+    exported = lead.get(f"/api/reviews/{clinic.pk}/export/")
+    assert exported["Content-Disposition"].endswith(".plumb.json")
+    document = json.loads(exported.content)
+    answer = lead.send("POST", "/api/reviews/import/", document)
+    assert answer.status_code == 201
+    new = answer.json()["id"]
+    assert new != str(clinic.pk)
+    before, after = (lead.get(f"/api/reviews/{i}/recheck/").json() for i in (clinic.pk, new))
+    assert after == before
+    again = json.loads(lead.get(f"/api/reviews/{new}/export/").content)
+    assert again["submission"] == document["submission"]
+    assert [f["text"] for f in again["review"]["findings"]] == [f["text"] for f in document["review"]["findings"]]
+    assert Submission.objects.get(review=new).status == "accepted"
+
+
+def test_the_headless_recheck_reads_an_exported_review(lead: Api, clinic: Review) -> None:
+    document = json.loads(lead.get(f"/api/reviews/{clinic.pk}/export/").content)
+    result = lead.send("POST", "/api/recheck/", document).json()
+    assert result == lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        (lambda d: d["submission"]["exhibits"][0].update(content="eA=="), "/submission/exhibits/0/content"),
+        (lambda d: d["submission"]["claims"][0].update(quantity="nonsense"), "/submission/claims/0/quantity"),
+        (lambda d: d["brief"].update(edition="x"), "/brief/edition"),
+        (lambda d: d["review"]["findings"][0].pop("text"), "/review/findings/0"),
+        (lambda d: d["submission"]["claims"].append(d["submission"]["claims"][0]), "/submission/claims"),
+    ],
+)
+def test_a_changed_export_is_refused_whole(change: Any, path: str, lead: Api, clinic: Review) -> None:
+    document = json.loads(lead.get(f"/api/reviews/{clinic.pk}/export/").content)
+    change(document)
+    count = Review.objects.count()
+    answer = lead.send("POST", "/api/reviews/import/", document)
+    assert (answer.status_code, errors(answer)[0]["path"]) == (422, path)
+    assert Review.objects.count() == count

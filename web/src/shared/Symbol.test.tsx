@@ -1,0 +1,9 @@
+import { render } from "@testing-library/react";
+import { expect, it } from "vitest";
+import { SymbolText } from "./Symbol";
+
+it("sets indices low, in symbols only", () => {
+  const { container } = render(<SymbolText text="C_u T_a, S_DS (F_v) of file S0_final.csv" />);
+  expect([...container.querySelectorAll("sub")].map((s) => s.textContent)).toEqual(["u", "a", "DS", "v"]);
+  expect(container.textContent).toBe("Cu Ta, SDS (Fv) of file S0_final.csv");
+});
