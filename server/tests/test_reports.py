@@ -22,7 +22,8 @@ def text_of(pdf: bytes) -> str:
 def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead: Api, clinic: Review) -> None:
     answer = lead.get(f"/api/reviews/{clinic.pk}/report/draft.pdf")
     assert answer["Content-Type"] == "application/pdf"
-    text = text_of(answer.content)
+    # indices are set low, which the text of a PDF shows as a gap or as nothing
+    text = text_of(answer.content).replace("F v", "F_v").replace("Fv", "F_v")
     for expected in (
         "Port Maren Clinic",
         "Peer review of the seismic analysis",

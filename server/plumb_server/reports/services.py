@@ -13,7 +13,7 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 from plumb_core.checks.remarks import figures
 from plumb_core.editions import EDITIONS
-from plumb_core.quantities import QUANTITIES
+from plumb_core.quantities import QUANTITIES, Kind
 
 from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding
@@ -119,14 +119,16 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
         for name, value in brief.get(part, {}).items():
             if name in names and value is not False:
                 quantity = names[name]
-                lines.append((f"{quantity.meaning} {quantity.symbol}", f"{_plain(value)} {quantity.unit}".strip()))
+                # words that serve as symbol would only say the same twice
+                symbol = quantity.symbol if quantity.kind is Kind.NUMBER else ""
+                lines.append((f"{quantity.meaning} {symbol}".strip(), f"{_plain(value)} {quantity.unit}".strip()))
     supplements = brief.get("site", {}).get("supplements")
     if supplements is not None:
         lines.append(("Supplements declared", ", ".join(map(str, supplements)) or "none"))
     for direction in ("X", "Y"):
         own = brief.get("system", {}).get(direction, {})
         said = ", ".join(
-            f"{names[k].symbol} {_plain(v)}" for k, v in own.items() if k in names and not isinstance(v, list)
+            f"{names[k].symbol} {_plain(v).replace('_', ' ')}" for k, v in own.items() if k in names and k != "walls"
         )
         lines.append((f"Lateral system {direction}", said or "not given"))
     stories = brief.get("stories", [])

@@ -1,4 +1,4 @@
-import { SegmentedControl } from "@mantine/core";
+import { ActionIcon, SegmentedControl, Tooltip } from "@mantine/core";
 import { useState } from "react";
 import type { Check, Finding, Recheck } from "../shared/api/client";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
@@ -38,11 +38,12 @@ interface Props {
   findings: Finding[];
   reviewId: string;
   onSelect: (id: string) => void;
-  heading?: "h1" | "h2";
+  /** go to the next or the previous deviation */
+  onStep?: (by: 1 | -1) => void;
 }
 
 /** What they said, what we get, why, and what to write about it: always the same parts in the same order. */
-export function Bench({ recheck, check, findings, reviewId, onSelect }: Props) {
+export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: Props) {
   const [side, setSide] = useState<"independent" | "carried">("independent");
   if (!check) {
     return (
@@ -65,6 +66,12 @@ export function Bench({ recheck, check, findings, reviewId, onSelect }: Props) {
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
   return (
     <aside className="bench" aria-label="Bench">
+      {onStep && (
+        <div className="bench-step">
+          <Tooltip label="previous deviation, N"><ActionIcon variant="default" size={26} aria-label="Previous deviation" onClick={() => { onStep(-1); }}>‹</ActionIcon></Tooltip>
+          <Tooltip label="next deviation, n"><ActionIcon variant="default" size={26} aria-label="Next deviation" onClick={() => { onStep(1); }}>›</ActionIcon></Tooltip>
+        </div>
+      )}
       <p className="bench-place">
         <span style={{ textTransform: "capitalize" }}>{check.stage}</span>
         {check.clause && ` · ${check.clause}`}

@@ -74,7 +74,7 @@ export function ReviewLayout() {
   const coverage = recheck.data?.coverage;
   const context: ReviewContext = {
     review: review.data, recheck: recheck.data, submission: number, findings: findings.data ?? [],
-    selected: recheck.data?.checks.find((c) => c.id === chosen), select, rows, shown, filter, setFilter, folded,
+    selected: recheck.data?.checks.find((c) => c.id === chosen), select, stepDeviation: (by) => { step(by, (r) => r.all.some(deviates))(); }, rows, shown, filter, setFilter, folded,
     fold: (stage) => { setFolded((f) => (f.includes(stage) ? f.filter((s) => s !== stage) : [...f, stage])); },
   };
   const pages = onTeam ? PAGES : review.data.role === "submitter" ? (["exhibits", "findings"] as const) : (["findings", "report"] as const);

@@ -12,6 +12,8 @@ export interface ReviewContext {
   findings: Finding[];
   selected: Check | undefined;
   select: (id: string) => void;
+  /** go to the next or the previous deviation */
+  stepDeviation: (by: 1 | -1) => void;
   rows: SheetRow[];
   shown: SheetRow[];
   filter: SheetFilter;

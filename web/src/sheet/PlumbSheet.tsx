@@ -7,7 +7,7 @@ import { SymbolText } from "../shared/Symbol";
 import { deviates, offset, REACH, STAGES, countsOf, type SheetFilter, type SheetRow, type SheetStage } from "./layout";
 import "./sheet.css";
 
-const ROW = 18;
+const ROW = 19;
 const HEAD = 8;
 
 interface Props {
@@ -20,6 +20,8 @@ interface Props {
   onFold: (stage: SheetStage) => void;
   onFilter: (filter: SheetFilter) => void;
 }
+
+const lineId = (check: string) => `line-${check.replace(/\W/g, "-")}`;
 
 /** Where lines and stages stand on the sheet, top down. */
 function placed(shown: SheetRow[], rows: SheetRow[], folded: SheetStage[]) {
@@ -94,7 +96,7 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
               <div key={stage} className="sheet-stage" style={{ top, height: h }}>
                 <div className="sheet-stage-name">
                   <ActionIcon
-                    variant="transparent" size={16} color="gray"
+                    variant="transparent" size={24} color="gray"
                     aria-label={`${isFolded ? "Unfold" : "Fold"} ${stage}`} aria-expanded={!isFolded}
                     onClick={() => { onFold(stage); }}
                   >
@@ -115,19 +117,27 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
             );
           })}
         </div>
-        <div className="sheet-lines" role="listbox" aria-label="Checks" tabIndex={-1}>
+        <div className="sheet-lines" role="listbox" aria-label="Checks" tabIndex={0} aria-activedescendant={chosen ? lineId(chosen.check.id) : undefined}
+          onKeyDown={(e) => {
+            const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+            if (by === undefined) return;
+            e.preventDefault();
+            const order = stages.flatMap((s) => s.lines.map((l) => l.row));
+            const next = order[order.findIndex((r) => r === chosen) + by];
+            if (next) onSelect(next.check.id);
+          }}>
           {stages.flatMap(({ lines }) =>
             lines.map(({ row, y }) => (
               <Tooltip key={row.check.id} label={`${row.check.meaning}: ${verdictWords(row.check)}`} position="top-start">
-                <button
-                  type="button" role="option" aria-selected={row.check.id === selected}
+                <div
+                  role="option" id={lineId(row.check.id)} aria-selected={row.check.id === selected}
                   aria-label={`${row.label}: ${verdictWords(row.check)}`}
                   className={"sheet-line" + (row.all.some(deviates) ? " out" : "") + (related(row) ? " related" : "")}
                   style={{ top: y - ROW / 2 }}
                   onClick={() => { onSelect(row.check.id); }}
                 >
                   <span className="sheet-label"><SymbolText text={row.label} /></span>
-                </button>
+                </div>
               </Tooltip>
             )),
           )}

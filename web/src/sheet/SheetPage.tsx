@@ -6,7 +6,7 @@ import { PlumbSheet } from "./PlumbSheet";
 
 /** A review's home: the plumb sheet with the bench beside it. */
 export function SheetPage() {
-  const { review, recheck, findings, selected, select, rows, shown, filter, setFilter, folded, fold } = useReviewContext();
+  const { review, recheck, findings, selected, select, stepDeviation, rows, shown, filter, setFilter, folded, fold } = useReviewContext();
   if (!recheck) return null;
   if (!review.submissions.some((s) => s.claims > 0)) {
     return (
@@ -23,7 +23,7 @@ export function SheetPage() {
     <div className="split">
       <PlumbSheet rows={rows} shown={shown} selected={(selected ?? first?.check)?.id ?? null} folded={folded} filter={filter}
         onSelect={select} onFold={fold} onFilter={setFilter} />
-      <Bench recheck={recheck} check={selected ?? first?.check} findings={findings} reviewId={review.id} onSelect={select} />
+      <Bench recheck={recheck} check={selected ?? first?.check} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
     </div>
   );
 }

@@ -12,7 +12,7 @@ const CLASSES = { A: "A hard rock", B: "B rock", C: "C very dense soil", D: "D s
 
 /** Do the site values hold? */
 export default function GroundPage() {
-  const { review, recheck, findings, selected, select } = useReviewContext();
+  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
   const { brief, change, error, undo, canUndo, busy } = useBrief();
   if (!recheck) return null;
   const site: Site = brief.site ?? {};
@@ -52,7 +52,7 @@ export default function GroundPage() {
         {recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
         <ChecksTable caption="Theirs and ours" checks={checks} selected={selected?.id} onSelect={select} />
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} />
+      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
     </div>
   );
 }

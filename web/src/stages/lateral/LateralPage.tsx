@@ -7,7 +7,7 @@ import type { Brief } from "../../shared/api/client";
 
 /** Theirs and ours of the static method, by direction and over the height. */
 export default function LateralPage() {
-  const { review, recheck, findings, selected, select } = useReviewContext();
+  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
   const [direction, setDirection] = useState<"X" | "Y">(selected?.direction === "Y" ? "Y" : "X");
   if (!recheck) return null;
   const brief: Brief = review.brief;
@@ -25,7 +25,7 @@ export default function LateralPage() {
         <HeightLog recheck={recheck} plans={plans} direction={direction} onDirection={setDirection} onSelect={select} />
         <ChecksTable caption={`Theirs and ours, direction ${direction}`} checks={checks} selected={selected?.id} onSelect={select} />
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} />
+      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
     </div>
   );
 }

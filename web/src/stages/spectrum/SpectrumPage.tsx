@@ -18,7 +18,7 @@ interface Curve {
 
 /** Is their curve the code's curve? */
 export default function SpectrumPage() {
-  const { review, recheck, findings, selected, select } = useReviewContext();
+  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
   const scheme = useComputedColorScheme("light");
   const [view, setView] = useState<View>("acceleration");
   const [log, setLog] = useState("linear");
@@ -81,7 +81,7 @@ export default function SpectrumPage() {
         <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />
         {points.length > 0 && <ChecksTable caption="Ordinates of their table" checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))} selected={selected?.id} onSelect={select} />}
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} />
+      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
     </div>
   );
 }

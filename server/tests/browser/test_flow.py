@@ -1,0 +1,270 @@
+"""What reviewers do, in a real browser against the real server."""
+
+from __future__ import annotations
+
+import json
+import time
+from pathlib import Path
+
+import pytest
+from conftest import Browser
+from plumb_server.demo.seed import LEAD, PASSWORD, REVIEWER, SUBMITTER
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+WEB = Path(__file__).resolve().parents[3] / "web"
+PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "lateral", "findings", "report"]
+
+
+def test_the_demo_sheet_shows_what_hangs_out_of_plumb_and_why(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + "/sheet")
+    b.wait_text(".review-counts", "7 origins")
+    assert "1 breached" in b.find(".review-counts").text
+    # the first deviation is open on the bench before anything is clicked
+    b.wait_text(".bench-title", "Long-period site coefficient")
+    values = b.find(".bench-values").text
+    assert "1.680" in values
+    assert "1.940" in values
+    assert "−13.4 %" in values
+    assert "clinic-S0-parameters.xlsx" in values
+    b.wait_text(".why", "needs")
+    b.find(".why .katex")
+
+
+def test_a_clean_review_is_a_straight_line(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Sable Quay Library") + "/sheet")
+    b.wait_text(".review-counts", "0 origins")
+    assert "0 gaps" in b.find(".review-counts").text
+    assert not b.all(".sheet-line.out")
+    assert len(b.all(".sheet-line")) > 30
+
+
+def test_the_keys_go_from_deviation_to_deviation_and_into_the_derivation(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + "/sheet")
+    b.wait_text(".bench-title", "Long-period")
+    seen = []
+    for _ in range(4):
+        b.keys("n")
+        time.sleep(0.3)
+        seen.append(b.find(".bench-title").text)
+    assert len(set(seen)) == 4
+    b.keys("d")
+    b.find(".why .why")
+    b.keys("?")
+    b.wait_text("[role=dialog]", "next deviation")
+    b.keys(Keys.ESCAPE)
+    time.sleep(0.4)
+    b.keys("o")
+    time.sleep(0.3)
+    assert all("out" in str(line.get_attribute("class")) for line in b.all(".sheet-line"))
+    b.keys("o")
+
+
+def test_the_palette_reaches_a_check_by_name(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + "/sheet")
+    b.wait_text(".review-counts", "origins")
+    b.keys(Keys.CONTROL + "k")
+    search = b.find("input[aria-label=Search]")
+    search.send_keys("exponent")
+    b.wait_text("[role=dialog]", "Exponent of the vertical distribution")
+    search.send_keys(Keys.ARROW_DOWN + Keys.ENTER)
+    b.wait_text(".bench-title", "Exponent of the vertical distribution")
+
+
+def test_a_finding_is_filed_issued_answered_and_settled(address: str) -> None:
+    reviewer = Browser(address)
+    try:
+        reviewer.sign_in(REVIEWER, PASSWORD)
+        path = reviewer.review("Port Maren Clinic")
+        reviewer.open(path + "/sheet?check=V.Y")
+        reviewer.wait_text(".bench-title", "Base shear")
+        reviewer.keys("r")
+        reviewer.find("#remark").send_keys(" See row 28." + Keys.CONTROL + Keys.ENTER)
+        reviewer.wait_text(".bench-filed", "finding 2")
+        reviewer.open(path + "/findings?finding=2")
+        reviewer.wait_text(".bench-place", "Finding 2")
+        reviewer.named("button", "Issue").click()
+        reviewer.wait_text(".bench-place", "issued")
+    finally:
+        reviewer.driver.quit()
+    submitter = Browser(address)
+    try:
+        submitter.sign_in(SUBMITTER, PASSWORD)
+        submitter.open(path + "/findings?finding=2")
+        submitter.find("textarea[aria-label='Your answer']").send_keys("Two digits changed places; corrected in S1.")
+        submitter.named("button", "Answer").click()
+        submitter.wait_text(".bench-place", "answered")
+        assert not submitter.all(".review-counts")
+    finally:
+        submitter.driver.quit()
+    lead = Browser(address)
+    try:
+        lead.sign_in(LEAD, PASSWORD)
+        lead.open(path + "/findings?finding=2")
+        lead.wait_text(".message", "corrected in S1")
+        lead.named("button", "Settle").click()
+        lead.wait_text(".bench-place", "settled")
+    finally:
+        lead.driver.quit()
+
+
+STORIES = "Level\tHeight (ft)\tWeight (kip)\nL2\t12\t200\nL1\t14\t220\n"
+PARAMETERS = (
+    "Item\tValue\tX\tY\tUnit\nS_S\t1.5\t\t\tg\nSite class\tB\t\t\t\nR\t\t5\t5\t\nS_DS\t0.9\t\t\tg\nV\t\t84\t76\tkip\n"
+)
+BRIEF = "L2\t3,6576\t890\nL1\t4,2672\t978,6\n"
+
+
+def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.named("button", "New review").click()
+    b.find("[role=dialog] input").send_keys("Gull Rock Station")
+    b.named("button", "Create and type the brief").click()
+    b.wait_text(".stage-title", "Brief")
+    b.paste("input[aria-label='Paste stories here']", BRIEF)
+    b.find("input[aria-label='Height of L1']")
+    b.type_into("input[aria-label='R X']", "5\n")
+    time.sleep(0.5)
+    b.type_into("input[aria-label='R Y']", "5\n")
+    time.sleep(0.5)
+    b.find("nav a[href*=ground]").click()
+    b.wait_text(".stage-title", "Ground")
+    fields = b.all(".fields input")
+    for field, text in zip(fields, ("1.5", "0.6", "8"), strict=False):
+        field.click()
+        field.send_keys(text + "\n")
+        time.sleep(0.5)
+    b.find("nav a[href*=exhibits]").click()
+    # a table with trouble in it says so in its cells, and can't be accepted
+    b.paste("body", STORIES.replace("\t12\t", "\t-12\t").replace("Weight (kip)", "Weight"))
+    b.wait_text(".preview .trouble", "2 things stand in the way")
+    assert len(b.all(".preview td.bad")) == 2
+    accept = next(x for x in b.all(".preview button") if "Accept" in x.text)
+    assert accept.get_attribute("disabled")
+    b.named("button", "Leave").click()
+    for text in (STORIES, PARAMETERS):
+        b.paste("body", text)
+        b.find(".preview")
+        button = next(x for x in b.all(".preview button") if "Accept" in x.text)
+        b.driver.execute_script("arguments[0].click()", button)
+        b.find(".paste-target textarea")
+    b.find("nav a[href*=sheet]").click()
+    b.wait_text(".sheet", "SDS")
+    b.wait_text(".review-counts", "origins")
+    labels = b.driver.execute_script(
+        "return [...document.querySelectorAll('.sheet-line')].map((e) => e.getAttribute('aria-label'))"
+    )
+    # heights and weights in feet and kips agree with the brief's metres and kilonewtons
+    assert "h: agrees" in labels
+    assert "w: agrees" in labels
+    assert b.problems() == []
+
+
+def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.open(b.review("Sable Quay Library") + "/ground")
+    b.wait_text(".checks", "agrees")
+    times = []
+    for value in ("0.91", "0.92", "0.93", "0.94"):
+        took = b.driver.execute_async_script(
+            """
+            const [value, done] = arguments;
+            const field = document.querySelectorAll('.fields input')[0];
+            const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+            set.call(field, value);
+            field.dispatchEvent(new Event('input', {bubbles: true}));
+            const row = [...document.querySelectorAll('.checks tbody tr')].find((r) => r.textContent.startsWith('SMS'));
+            const before = row.textContent;
+            setTimeout(() => {
+              const start = performance.now();
+              const watch = new MutationObserver(() => {
+                const now = [...document.querySelectorAll('.checks tbody tr')].find((r) => r.textContent.startsWith('SMS'));
+                if (now && now.textContent !== before) { watch.disconnect(); done(performance.now() - start); }
+              });
+              watch.observe(document.querySelector('.stage'), {subtree: true, childList: true, characterData: true});
+              field.dispatchEvent(new KeyboardEvent('keydown', {key: 'Enter', bubbles: true}));
+            }, 100);
+            """,
+            value,
+        )
+        times.append(took)
+        time.sleep(0.2)
+    print("changed input on the screen after, ms:", [round(t) for t in times])
+    assert min(times) < 150
+    b.named("button", "Undo").click()
+
+
+def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Sable Quay Library") + "/report")
+    b.find("iframe")
+    b.driver.switch_to.frame(b.find("iframe"))
+    try:
+        b.wait_text("h1", "Sable Quay Library")
+        assert "Not checked" in b.find("body").text
+    finally:
+        b.driver.switch_to.default_content()
+    assert b.all("a[href$='draft.pdf']")
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + f"/{page}" + ("?check=F_v" if page in ("ground", "lateral") else ""))
+    b.find(".bench-title, .stage-title, .sheet")
+    time.sleep(1.2)
+    for scheme in ("light", "dark"):
+        b.driver.execute_script(
+            "document.documentElement.setAttribute('data-mantine-color-scheme', arguments[0])", scheme
+        )
+        b.driver.execute_script((WEB / "node_modules/axe-core/axe.min.js").read_text())
+        found = b.driver.execute_async_script(
+            "const done = arguments[0]; axe.run(document, {iframes: false, runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})"
+            ".then((r) => done(r.violations.map((v) => [v.impact, v.id, v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary).slice(0, 4)])))"
+        )
+        serious = [v for v in found if v[0] in ("serious", "critical")]
+        assert serious == [], f"{scheme}: {json.dumps(serious, indent=1)[:3000]}"
+
+
+@pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800), (1920, 1080)])
+def test_no_page_scrolls_sideways(width: int, height: int, address: str) -> None:
+    b = Browser(address, width, height)
+    try:
+        b.sign_in(LEAD, PASSWORD)
+        path = b.review("Port Maren Clinic")
+        for page in PAGES:
+            b.open(f"{path}/{page}")
+            b.find(".bench-title, .stage-title, .sheet")
+            time.sleep(0.5)
+            over = b.driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
+            assert over <= 0, page
+    finally:
+        b.driver.quit()
+
+
+def test_the_first_load_is_under_350_kb_of_compressed_script(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open("/")
+    b.wait_text("h1", "Reviews")
+    sources = [
+        str(s.get_attribute("src")).split("/assets/")[1] for s in b.driver.find_elements(By.CSS_SELECTOR, "script[src]")
+    ]
+    preloaded = [
+        str(s.get_attribute("href")).split("/assets/")[1]
+        for s in b.driver.find_elements(By.CSS_SELECTOR, "link[rel=modulepreload]")
+    ]
+    sizes = {name: (WEB / "dist/assets" / f"{name}.gz").stat().st_size for name in {*sources, *preloaded}}
+    print("first load:", sizes)
+    assert 0 < sum(sizes.values()) < 350_000
+
+
+def test_strangers_are_told_there_is_nothing(browser: Browser) -> None:
+    browser.sign_in("avel.tran@northlight.example", PASSWORD)
+    browser.open("/reviews/00000000-0000-4000-8000-000000000000/sheet")
+    browser.wait_text(".trouble", "There is nothing here, or it isn't yours to see")
