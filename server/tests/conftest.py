@@ -9,7 +9,8 @@ from typing import Any
 import pytest
 from django.test import Client
 from plumb_server.accounts.models import User
-from plumb_server.demo.seed import LEAD, PASSWORD, READER, REVIEWER, STRANGER, SUBMITTER, seed
+from plumb_server.demo.people import LEAD, READER, REVIEWER, STRANGER, SUBMITTER
+from plumb_server.demo.seed import seed
 from plumb_server.reviews.models import Review
 
 STORIES = "Story\tHeight (m)\tWeight (kN)\nL2\t3.6\t900\nL1\t4.0\t1000\n"
@@ -86,6 +87,3 @@ def new_review(lead: Api) -> str:
     answer = lead.send("POST", "/api/reviews/", {"title": "Gull Rock Station", "brief": {"edition": "asce7-16"}})
     assert answer.status_code == 201
     return str(answer.json()["id"])
-
-
-__all__ = ["PASSWORD"]

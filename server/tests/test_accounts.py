@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from conftest import Api
 from plumb_server.accounts.models import User
-from plumb_server.demo.seed import LEAD, PASSWORD
+from plumb_server.demo.people import LEAD, PASSWORD
 
 pytestmark = pytest.mark.django_db
 

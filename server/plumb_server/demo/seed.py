@@ -6,26 +6,13 @@ from typing import Any
 
 from plumb_server.accounts.models import User
 from plumb_server.demo.buildings import CLINIC, CLINIC_BRIEF, LIBRARY, LIBRARY_BRIEF
+from plumb_server.demo.people import LEAD, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
 from plumb_server.demo.submissions import FILES
 from plumb_server.findings.services import change_finding, file_finding, write_message
 from plumb_server.reviews import services
 from plumb_server.reviews.access import access
 from plumb_server.reviews.models import Membership, Review, Role
 
-PASSWORD = "plumb-demo-2026"
-LEAD = "ilse.varga@hesper-review.example"
-REVIEWER = "jonas.reed@hesper-review.example"
-SUBMITTER = "mira.oduya@calder-finch.example"
-READER = "clerk@port-maren.example"
-STRANGER = "avel.tran@northlight.example"
-
-PEOPLE = {
-    LEAD: ("Ilse Varga", "Hesper Review Office"),
-    REVIEWER: ("Jonas Reed", "Hesper Review Office"),
-    SUBMITTER: ("Mira Oduya", "Calder Finch Structures"),
-    READER: ("Tomas Bell", "Port Maren Building Office"),
-    STRANGER: ("Avel Tran", "Northlight Partners"),
-}
 TEAM = {LEAD: Role.LEAD, REVIEWER: Role.REVIEWER, SUBMITTER: Role.SUBMITTER, READER: Role.READER}
 
 

@@ -166,7 +166,7 @@ def browser(address: str) -> Iterator[Browser]:
 @pytest.fixture(scope="session")
 def lead_browser(address: str) -> Iterator[Browser]:
     """Signed in as the lead; shared by tests that change nothing."""
-    from plumb_server.demo.seed import LEAD, PASSWORD
+    from plumb_server.demo.people import LEAD, PASSWORD
 
     own = Browser(address)
     own.sign_in(LEAD, PASSWORD)

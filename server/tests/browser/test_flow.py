@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 from conftest import Browser
-from plumb_server.demo.seed import LEAD, PASSWORD, REVIEWER, SUBMITTER
+from plumb_server.demo.people import LEAD, PASSWORD, REVIEWER, SUBMITTER
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 

@@ -54,7 +54,7 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
     <div className="why">
       <p className="why-clause">
         {step.clause}
-        {step.governed_by && step.candidates.length > 1 && <> · governed by <b>{step.governed_by}</b>{step.margin !== null && Math.abs(step.margin) < 10 && ` by ${percent(step.margin).replace("+", "")}`}</>}
+        {step.governed_by && step.candidates.length > 1 && <> · governed by <b><SymbolText text={step.governed_by} /></b>{step.margin !== null && Math.abs(step.margin) < 10 && ` by ${percent(step.margin).replace("+", "")}`}</>}
       </p>
       {step.tex && <div className="why-equation"><Tex tex={symbolic(step, steps)} /></div>}
       {numbers && <div className="why-equation"><Tex tex={`{}= ${numbers}`} /></div>}
@@ -64,7 +64,7 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
         <p className="why-candidates">
           {step.candidates.map((c) => (
             <span key={c.label} className={c.label === step.governed_by ? "ours" : "quiet"}>
-              {c.label} {{ base: "", upper: "at most ", lower: "at least " }[c.role]}{figures(c.value)}
+              <SymbolText text={c.label} /> {{ base: "", upper: "at most ", lower: "at least " }[c.role]}{figures(c.value)}
             </span>
           ))}
         </p>

@@ -100,7 +100,7 @@ def T_limit(C_u: float, T_a: float) -> float:
     return C_u * T_a
 
 
-@rule(clause="12.8.2", tex=r"\q{T} = \min(T_\text{analysis},\ \q{T_limit})\text{, or }T_a = \q{T_a}")
+@rule(clause="12.8.2", tex=r"\q{T} = \min(\q{T_analysis},\ \q{T_limit})\ \text{or}\ \q{T_a}")
 def T(T_a: float, T_limit: float, T_analysis: float | None = None) -> Governed:
     """Period used for the base shear, s: the analysis period up to C_u T_a, else the approximate period."""
     if T_analysis is None:

@@ -1,0 +1,16 @@
+"""The invented people of the demo, and the password they all sign in with."""
+
+PASSWORD = "plumb-demo-2026"
+LEAD = "ilse.varga@hesper-review.example"
+REVIEWER = "jonas.reed@hesper-review.example"
+SUBMITTER = "mira.oduya@calder-finch.example"
+READER = "clerk@port-maren.example"
+STRANGER = "avel.tran@northlight.example"
+
+PEOPLE = {
+    LEAD: ("Ilse Varga", "Hesper Review Office"),
+    REVIEWER: ("Jonas Reed", "Hesper Review Office"),
+    SUBMITTER: ("Mira Oduya", "Calder Finch Structures"),
+    READER: ("Tomas Bell", "Port Maren Building Office"),
+    STRANGER: ("Avel Tran", "Northlight Partners"),
+}
