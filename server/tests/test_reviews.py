@@ -188,9 +188,14 @@ def test_a_mapping_is_remembered_for_the_next_table_with_the_same_headings(lead:
     path = f"/api/reviews/{new_review}/tables/"
     accepted = lead.send("POST", path, {"text": text, "kind": "stories", "mapping": mapping})
     assert accepted.status_code == 201
-    read = lead.send("POST", path + "read/", {"text": text.replace("100", "200"), "kind": "stories"}).json()
-    # the heading row isn't recognised by itself, so it has to have been remembered
-    assert read["problems"] != [] or read["mapping"]["units"] == {"h": "m", "w": "kip"}
+    read = lead.send(
+        "POST", path + "read/", {"text": "S1\t\t\n" + text.replace("100", "200"), "kind": "stories"}
+    ).json()
+    # these headings aren't recognised by themselves, and they stand one row lower than before
+    assert read["problems"] == []
+    assert (read["mapping"]["header_row"], read["mapping"]["units"]) == (1, {"h": "m", "w": "kip"})
+    fresh = lead.send("POST", path + "read/", {"text": text.replace("clear", "net"), "kind": "stories"}).json()
+    assert fresh["problems"] != []
 
 
 def test_an_empty_submission_can_not_be_accepted(lead: Api, new_review: str) -> None:

@@ -26,6 +26,8 @@ STEPS: dict[str, tuple[str, ...]] = {
 }
 """Which states follow which."""
 
+CLOSED = (Status.SETTLED, Status.WITHDRAWN)
+
 VISIBLE_OUTSIDE = (Status.ISSUED, Status.ANSWERED, Status.SETTLED)
 """States in which submitter and readers see a finding."""
 

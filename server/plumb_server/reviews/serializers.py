@@ -57,10 +57,23 @@ class ReviewSerializer(serializers.ModelSerializer):
 
     role = serializers.ChoiceField(Role.choices)
     edition = serializers.CharField()
+    submission = serializers.CharField(allow_null=True, help_text="label of the latest submission")
+    open_findings = serializers.IntegerField(help_text="findings that the member sees and that aren't closed")
 
     class Meta:
         model = Review
-        fields = ["id", "title", "place", "client", "status", "created_at", "role", "edition"]
+        fields = [
+            "id",
+            "title",
+            "place",
+            "client",
+            "status",
+            "created_at",
+            "role",
+            "edition",
+            "submission",
+            "open_findings",
+        ]
 
 
 class NewReviewSerializer(serializers.Serializer):

@@ -5,7 +5,6 @@ from __future__ import annotations
 import base64
 import hashlib
 import json
-from collections.abc import Sequence
 from typing import Any
 
 from django.db import IntegrityError, transaction
@@ -181,10 +180,15 @@ def known_stories(review: Review, submission: Submission | None) -> list[str]:
     return list(dict.fromkeys(submission.claims.filter(quantity="h").order_by("id").values_list("story", flat=True)))
 
 
-def remembered_mapping(review: Review, kind: str, heading: Sequence[str]) -> dict[str, Any] | None:
-    """How the last table of this kind with the same headings was read in this review."""
-    tables = ClaimTable.objects.filter(exhibit__submission__review=review, kind=kind).order_by("-id")[:20]
-    return next((t.mapping for t in tables if t.mapping.get("heading") == list(heading)), None)
+def remembered_mapping(review: Review, kind: str, sheet: Sheet) -> dict[str, Any] | None:
+    """How the last table of this kind with the same headings was read in this review; None for new headings."""
+    headings = [[c.text for c in row] for row in sheet.rows[:12]]
+    for table in ClaimTable.objects.filter(exhibit__submission__review=review, kind=kind).order_by("-id")[:20]:
+        known = dict(table.mapping)
+        heading = known.pop("heading", None)
+        if heading and heading in headings:
+            return known | {"header_row": headings.index(heading)}
+    return None
 
 
 def _heading(sheet: Sheet, header_row: int | None) -> list[str]:
@@ -203,14 +207,8 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict
         raise Unusable([{"path": "/kind", "message": f"{kind!r} is no kind of table",
                          "remedy": f"Use one of: {', '.join(TABLES)}."}])  # fmt: skip
     stories = known_stories(review, open_draft(review))
-    if mapping is not None:
-        return read_table(sheet, kind, Mapping(**mapping), file=file, known_stories=stories)
-    result = read_table(sheet, kind, file=file, known_stories=stories)
-    before = remembered_mapping(review, kind, _heading(sheet, result.mapping.header_row))
-    if before is None:
-        return result
-    again = {k: v for k, v in before.items() if k != "heading"}
-    return read_table(sheet, kind, Mapping(**again), file=file, known_stories=stories)
+    known = remembered_mapping(review, kind, sheet) if mapping is None else mapping
+    return read_table(sheet, kind, Mapping(**known) if known else None, file=file, known_stories=stories)
 
 
 @transaction.atomic

@@ -24,7 +24,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.models import User
-from plumb_server.findings.services import exported_findings, import_findings
+from plumb_server.findings.services import CLOSED, exported_findings, import_findings, visible
 from plumb_server.reviews import services
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access, lead_only
 from plumb_server.reviews.models import ClaimTable, Exhibit, Membership, Review, Role, Submission
@@ -57,10 +57,15 @@ def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str
     return dict(given.validated_data)
 
 
-def _listed(review: Review, role: str) -> Review:
-    review.role = role  # type: ignore[attr-defined]
-    review.edition = services.current_brief(review).brief["edition"]  # type: ignore[attr-defined]
-    return review
+def _listed(own: Access) -> Review:
+    latest = own.review.submissions.first()
+    return _with(
+        own.review,
+        role=own.role,
+        edition=services.current_brief(own.review).brief["edition"],
+        submission=latest.label if latest else None,
+        open_findings=visible(own).exclude(status__in=CLOSED).count(),
+    )
 
 
 def _detail(own: Access) -> dict[str, Any]:
@@ -86,8 +91,9 @@ def _with(review: Review, **extra: Any) -> Review:
 class ReviewsView(APIView):
     @extend_schema(operation_id="reviews_list", responses=ReviewSerializer(many=True))
     def get(self, request: Request) -> Response:
-        own = request.user.memberships.select_related("review").order_by("-review__created_at")
-        return Response(ReviewSerializer([_listed(m.review, m.role) for m in own], many=True).data)
+        memberships = request.user.memberships.select_related("review").order_by("-review__created_at")
+        own = [Access(m.review, request.user, Role(m.role)) for m in memberships]
+        return Response(ReviewSerializer([_listed(o) for o in own], many=True).data)
 
     @extend_schema(operation_id="reviews_create", request=NewReviewSerializer, responses={201: ReviewDetailSerializer})
     def post(self, request: Request) -> Response:

@@ -19,7 +19,7 @@ interface Props {
 function titleOf(check: Check): string {
   if (check.verdict === "gap") return `${check.meaning}${check.direction ? ` ${check.direction}` : ""} is not stated`;
   const where = [check.direction, check.story].filter(Boolean).join(" ");
-  return `${check.meaning}${where ? ` ${where}` : ""} ${check.verdict === "breaches" ? "breaches its limit" : "differs"}`;
+  return `${check.meaning}${where ? ` ${where}` : ""} ${{ breaches: "breaches its limit", differs: "differs", agrees: "", open: "can't be rechecked yet", gap: "" }[check.verdict]}`.trim();
 }
 
 /** A finding drafted from the check, to edit and to file. */

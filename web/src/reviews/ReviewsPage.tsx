@@ -55,8 +55,9 @@ export function ReviewsPage() {
           <Link key={r.id} to={`/reviews/${r.id}/${r.role === "submitter" || r.role === "reader" ? "findings" : "sheet"}`}>
             <span><strong>{r.title}</strong><span className="quiet">{[r.place, r.client].filter(Boolean).join(" · ")}</span></span>
             <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
-            <span className="chip">you are {r.role}</span>
-            <span className="chip">{r.status}</span>
+            <span className={r.open_findings ? "off" : "quiet"}>{r.open_findings || "no"} open finding{r.open_findings === 1 ? "" : "s"}</span>
+            <span className="quiet">{r.submission ?? "nothing handed in"}</span>
+            <span className="chip">you are {r.role}{r.status === "closed" ? ", closed" : ""}</span>
           </Link>
         ))}
       </nav>

@@ -293,22 +293,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/reviews/{review_id}/submissions/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["submission_open"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/reviews/{review_id}/tables/": {
         parameters: {
             query?: never;
@@ -759,6 +743,10 @@ export interface components {
             readonly created_at: string;
             role: components["schemas"]["RoleEnum"];
             edition: string;
+            /** @description label of the latest submission */
+            submission: string | null;
+            /** @description findings that the member sees and that aren't closed */
+            open_findings: number;
         };
         /** @description A review with all that its screens start from. */
         ReviewDetail: {
@@ -1725,27 +1713,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
-                };
-            };
-        };
-    };
-    submission_open: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                review_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Submission"];
                 };
             };
         };
