@@ -93,11 +93,14 @@ class Rule:
 _MARK = re.compile(r"\\q\{(\w+)\}")
 
 
-def rule(clause: str, tex: str = "") -> Callable[[Callable[..., Any]], Rule]:
-    """Make a rule of a function; its name is the quantity it defines, its parameters the quantities it needs."""
+def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable[..., Any]], Rule]:
+    """Make a rule of a function; its parameters are the quantities it needs, its name is the quantity it defines.
+
+    defines : the quantity, for a variant that stands beside the rule it replaces under a name of its own
+    """
 
     def make(function: Callable[..., Any]) -> Rule:
-        name = function.__name__
+        name = defines or function.__name__
         parameters = inspect.signature(function).parameters
         unknown = [n for n in (name, *parameters, *_MARK.findall(tex)) if n not in QUANTITIES]
         if unknown:

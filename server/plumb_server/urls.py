@@ -5,6 +5,9 @@ from drf_spectacular.views import SpectacularAPIView
 
 from plumb_server.web.views import application, health
 
+handler404 = "plumb_server.web.problems.not_found"
+handler500 = "plumb_server.web.problems.failure"
+
 urlpatterns = [
     path("api/", include("plumb_server.accounts.urls")),
     path("api/", include("plumb_server.reviews.urls")),

@@ -66,3 +66,26 @@ def test_too_many_attempts_are_slowed_down(demo: None, settings: Any) -> None:
     cache.clear()
     assert codes[:30] == [422] * 30
     assert codes[30] == 429
+
+
+def test_unknown_addresses_and_broken_bodies_are_problems_too(lead: Api) -> None:
+    for answer, code in ((lead.get("/api/nothing/like/it/"), 404), (lead.get("/api/reviews/not-a-uuid/"), 404),
+                         (lead.send("DELETE", "/api/editions/"), 405)):  # fmt: skip
+        assert (answer.status_code, answer["Content-Type"]) == (code, "application/problem+json")
+        assert answer.json()["errors"][0]["remedy"]
+    broken = lead.generic("POST", "/api/solve/", "{not json", content_type="application/json",
+                          headers={"X-CSRFToken": lead.cookies["csrftoken"].value})  # fmt: skip
+    assert broken.status_code == 400
+
+
+def test_a_failure_is_a_problem_and_tells_nothing_of_the_inside(lead: Api, monkeypatch: Any) -> None:
+    from plumb_server.reviews import views
+
+    def fail(*_: Any) -> Any:
+        raise RuntimeError("secret inside")
+
+    monkeypatch.setattr(views, "core_solve", fail)
+    lead.raise_request_exception = False
+    answer = lead.send("POST", "/api/solve/", {})
+    assert (answer.status_code, answer["Content-Type"]) == (500, "application/problem+json")
+    assert "secret" not in answer.content.decode()

@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
+from plumb_core.checks.check import Check
 from plumb_core.quantities import QUANTITIES, Kind
-
-if TYPE_CHECKING:
-    from plumb_core.checks.recheck import Check
 
 
 def figures(value: float | str, digits: int = 4) -> str:

@@ -22,7 +22,6 @@ class NewMemberSerializer(serializers.Serializer):
 
 
 class TableSerializer(serializers.ModelSerializer):
-    exhibit = serializers.CharField(source="exhibit.name")
     claims = serializers.IntegerField(source="claims.count")
 
     class Meta:

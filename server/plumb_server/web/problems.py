@@ -96,3 +96,13 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     return problem(403, "not allowed", "the page is out of date", [
         {"path": "/", "message": "the page is out of date", "remedy": "Load the page again."}])  # fmt: skip
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    return problem(404, "not found", "there is nothing at this address")
+
+
+def failure(request: HttpRequest) -> HttpResponse:
+    """Something that nobody foresaw; the traceback is in the server's log."""
+    return problem(500, "failed", "the server failed at this; nothing was saved", [
+        {"path": "/", "message": "the server failed at this", "remedy": "Try again; if it stays, report what you did."}])  # fmt: skip

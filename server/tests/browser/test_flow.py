@@ -165,6 +165,17 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     assert b.problems() == []
 
 
+def test_a_file_too_large_is_refused_where_it_was_chosen(browser: Browser, tmp_path: Path) -> None:
+    big = tmp_path / "big.csv"
+    big.write_bytes(b"a,b\n" * 12_500_000)
+    browser.sign_in(LEAD, PASSWORD)
+    browser.open(browser.review("Sable Quay Library") + "/exhibits")
+    browser.find(".paste-target")
+    browser.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(big))
+    browser.wait_text(".trouble", "big.csv is 50 MB; at most 20 MB are taken")
+    assert "S0, accepted" in browser.find(".stage-head").text
+
+
 def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> None:
     b = browser
     b.sign_in(LEAD, PASSWORD)

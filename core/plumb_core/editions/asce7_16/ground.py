@@ -54,7 +54,8 @@ def F_v(S_1: float, site_class: str, class_by_default: bool = False, velocity_me
     return tables.interpolated(tables.F_V, site_class, S_1)
 
 
-def _F_v_as_printed(
+@rule(clause="Table 11.4-2 (first printing)", tex=F_v.tex, defines="F_v")
+def F_v_as_printed(
     S_1: float, site_class: str, class_by_default: bool = False, velocity_measured: bool = True
 ) -> float:
     """Long-period site coefficient as first printed: class E has a number only for S_1 <= 0.1."""
@@ -65,10 +66,6 @@ def _F_v_as_printed(
             "Declare Supplement 1, or give F_v from a ground motion hazard analysis (11.4.8).",
         )
     return float(F_v.function(S_1, site_class, class_by_default, velocity_measured))
-
-
-_F_v_as_printed.__name__ = "F_v"
-F_v_as_printed = rule(clause="Table 11.4-2 (first printing)", tex=F_v.tex)(_F_v_as_printed)
 
 
 @rule(clause="11.4.4, Eq. 11.4-1", tex=r"\q{S_MS} = \q{F_a}\,\q{S_S}")
@@ -91,13 +88,10 @@ def S_M1(F_v: float, S_1: float, site_class: str, isolated_or_damped: bool = Fal
     return F_v * S_1 * (1.5 if _exception_2(site_class, S_1, isolated_or_damped) else 1.0)
 
 
-def _S_M1_as_printed(F_v: float, S_1: float) -> float:
+@rule(clause="11.4.4, Eq. 11.4-2", tex=r"\q{S_M1} = \q{F_v}\,\q{S_1}", defines="S_M1")
+def S_M1_as_printed(F_v: float, S_1: float) -> float:
     """Site-adjusted MCE_R acceleration at 1 s, g, before Supplement 3."""
     return F_v * S_1
-
-
-_S_M1_as_printed.__name__ = "S_M1"
-S_M1_as_printed = rule(clause="11.4.4, Eq. 11.4-2", tex=r"\q{S_M1} = \q{F_v}\,\q{S_1}")(_S_M1_as_printed)
 
 
 @rule(clause="11.4.5, Eq. 11.4-3", tex=r"\q{S_DS} = \tfrac{2}{3}\,\q{S_MS}")
@@ -135,7 +129,12 @@ def design_category(S_DS: float, S_D1: float, S_1: float, S_S: float, risk_categ
     )
 
 
-def _design_category_by_S_DS_alone(
+@rule(
+    clause="11.6, Table 11.6-1 alone",
+    tex=r"\q{design_category} = \text{Table 11.6-1}(\q{S_DS})",
+    defines="design_category",
+)
+def design_category_by_S_DS_alone(
     S_DS: float,
     S_D1: float,
     S_1: float,
@@ -162,12 +161,6 @@ def _design_category_by_S_DS_alone(
     if permitted:
         return tables.category(tables.CATEGORY_BY_S_DS, S_DS, risk_category)
     return str(design_category.function(S_DS, S_D1, S_1, S_S, risk_category))
-
-
-_design_category_by_S_DS_alone.__name__ = "design_category"
-design_category_by_S_DS_alone = rule(
-    clause="11.6, Table 11.6-1 alone", tex=r"\q{design_category} = \text{Table 11.6-1}(\q{S_DS})"
-)(_design_category_by_S_DS_alone)
 
 
 def _triggers(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool) -> list[str]:

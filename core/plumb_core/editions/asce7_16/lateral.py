@@ -141,7 +141,8 @@ def C_s_upper(S_D1: float, T: float, T_L: float, R: float, I_e: float) -> Govern
     return Governed(S_D1 * T_L / (T**2 * R / I_e), "12.8-4")
 
 
-def _C_s_upper_as_printed(
+@rule(clause=C_s_upper.clause + ", with 11.4.8 exception 2 as first printed", tex=C_s_upper.tex, defines="C_s_upper")
+def C_s_upper_as_printed(
     S_D1: float,
     T: float,
     T_L: float,
@@ -160,12 +161,6 @@ def _C_s_upper_as_printed(
     if site_class == "D" and S_1 >= 0.2 and not isolated_or_damped:
         return Governed(1.5 * bound.value, bound.governed_by)
     return bound
-
-
-_C_s_upper_as_printed.__name__ = "C_s_upper"
-C_s_upper_as_printed = rule(clause=C_s_upper.clause + ", with 11.4.8 exception 2 as first printed", tex=C_s_upper.tex)(
-    _C_s_upper_as_printed
-)
 
 
 @rule(

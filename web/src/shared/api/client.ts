@@ -78,8 +78,14 @@ export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
   );
 }
 
+const MAX_FILE = 20_000_000;
+
 /** Upload a file (multipart, which the generated client doesn't write). */
 export async function upload(review: string, file: File): Promise<Exhibit> {
+  // the server refuses it unread, which a browser in the middle of sending only sees as a lost connection
+  if (file.size > MAX_FILE) {
+    throw new ApiProblem(413, [{ path: "/file", message: `${file.name} is ${String(Math.round(file.size / 1e6))} MB; at most ${String(MAX_FILE / 1e6)} MB are taken`, remedy: "Hand in the tables alone." }]);
+  }
   const body = new FormData();
   body.append("file", file);
   const response = await fetch(`/api/reviews/${review}/exhibits/`, {

@@ -858,7 +858,7 @@ export interface components {
         SubmissionStatusEnum: "draft" | "accepted";
         Table: {
             readonly id: number;
-            exhibit: string;
+            exhibit: number;
             kind: string;
             sheet: string;
             claims: number;

@@ -80,7 +80,7 @@ export default function ExhibitsPage() {
               <thead><tr><th>exhibit</th><th className="n">size</th><th>SHA-256</th><th>read as</th><th className="n">values</th><th /></tr></thead>
               <tbody>
                 {s.exhibits.map((e) => {
-                  const tables = s.tables.filter((t) => t.exhibit === e.name);
+                  const tables = s.tables.filter((t) => t.exhibit === e.id);
                   return (
                     <tr key={e.id}>
                       <td><a href={`/api/exhibits/${String(e.id)}/file/`} download>{e.name}</a></td>
