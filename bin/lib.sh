@@ -4,6 +4,8 @@
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 VENV="$ROOT/.venv"
 PY="$VENV/bin/python"
+# where Debian keeps ldconfig and runuser, which plain users don't have on their path
+PATH="$PATH:/usr/sbin:/sbin"
 
 say() { printf '%s\n' "$*" >&2; }
 
@@ -28,6 +30,17 @@ as_postgres() {
 
 pg_bin() { find /usr/lib/postgresql -path '*/bin/initdb' 2>/dev/null | sort -V | tail -n 1 | xargs -r dirname; }
 
+# set_up PACKAGES...: everything but the database; both commands may be started at once, one then waits for the other
+set_up() {
+  mkdir -p "$ROOT/.tools"
+  exec 8>"$ROOT/.tools/.lock"; flock 8
+  install_packages "$@"
+  install_python
+  install_web
+  build_web
+  flock -u 8; exec 8>&-
+}
+
 # --- Debian packages: name of a file or command that shows it is there, and the package that brings it
 have_font() { fc-list 2>/dev/null | grep -qi dejavu; }
 have_library() { ldconfig -p | grep -q "$1"; }
@@ -43,7 +56,6 @@ install_packages() {
   command -v fc-list >/dev/null || want+=(fontconfig)
   have_font || want+=(fonts-dejavu-core)
   command -v npm >/dev/null || want+=(nodejs npm)
-  command -v runuser >/dev/null || want+=(util-linux)
   for extra in "$@"; do command -v "${extra%%:*}" >/dev/null || want+=("${extra##*:}"); done
   [ ${#want[@]} = 0 ] && return
   say "Installing Debian packages: ${want[*]}"

@@ -115,7 +115,9 @@ def test_a_coefficient_below_the_minimum_is_a_breach(brief: dict[str, Any]) -> N
 
 def test_what_is_not_stated_is_a_gap(brief: dict[str, Any]) -> None:
     claims = [c for c in own_claims(brief) if c["quantity"] != "design_category" and c.get("direction") != "Y"]
-    gaps = {c["id"] for c in recheck(document(brief, claims))["checks"] if c["verdict"] == "gap"}
+    result = recheck(document(brief, claims))
+    gaps = {c["id"] for c in result["checks"] if c["verdict"] == "gap"}
+    assert by_id(result)["gap_design_category"]["note"].endswith("not stated in the submission; ours is D")
     assert gaps == {"gap_design_category", "gap_R.Y", "gap_T_a.Y", "gap_T.Y", "gap_C_s.Y", "gap_V.Y", "gap_F.Y"}
 
 

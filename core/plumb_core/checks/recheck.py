@@ -19,7 +19,7 @@ import numpy as np
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.checks.check import Check
 from plumb_core.checks.compare import Comparison, compare, half_unit
-from plumb_core.checks.remarks import draft
+from plumb_core.checks.remarks import draft, figures
 from plumb_core.documents import Claim, RecheckDocument, Source, read_recheck
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
@@ -283,6 +283,13 @@ class _Recheck:
                 checks.append(check)
         return checks
 
+    def _ours(self, key: Key) -> str:
+        """What we find for a value that isn't stated, in words; empty where there is no single value."""
+        if QUANTITIES[key[0]].kind not in (Kind.NUMBER, Kind.TEXT):
+            return ""
+        own, _, _ = self._value(self.independent, key, None)
+        return "" if own is None else f"; ours is {figures(own)} {QUANTITIES[key[0]].unit}".rstrip()
+
     def _gaps(self) -> list[Check]:
         gaps = []
         for name in self.edition.ASKED_FOR:
@@ -299,7 +306,7 @@ class _Recheck:
                             None,
                             verdict="gap",
                             clause=rule.clause if rule else "",
-                            note=f"{quantity.meaning} is not stated in the submission",
+                            note=f"{quantity.meaning} is not stated in the submission{self._ours(key)}",
                         )
                     )
         return gaps

@@ -91,9 +91,10 @@ export function ReviewLayout() {
         )}
         {submission && <span className="chip">{submission.label} · {submission.exhibits.length} exhibit{submission.exhibits.length === 1 ? "" : "s"} · {submission.claims} claims{submission.status === "draft" ? " · draft" : ""}</span>}
         {onTeam && <span className="chip">{review.data.brief.edition.toUpperCase().replace("ASCE7", "ASCE 7")} of record</span>}
-        {counts && coverage && (
+        {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}
+        {counts && coverage && coverage.claims > 0 && (
           <div className="review-counts" role="status">
-            <span className="quiet">checked {coverage.claims ? Math.round((100 * (coverage.recomputed + coverage.independent)) / coverage.claims) : 0} %</span>
+            <span className="quiet">checked {Math.round((100 * (coverage.recomputed + coverage.independent)) / coverage.claims)} %</span>
             <span className={origins ? "off" : "quiet"}><Mark shape={origins ? "origin" : "dot"} /> {origins} origin{origins === 1 ? "" : "s"}</span>
             <span className="quiet"><Mark shape="inherited" /> {inherited} inherited</span>
             <span className={counts.breaches ? "limit" : "quiet"}><Mark shape="breach" /> {counts.breaches} breached</span>

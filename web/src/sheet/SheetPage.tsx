@@ -10,11 +10,11 @@ export function SheetPage() {
   if (!recheck) return null;
   if (!review.submissions.some((s) => s.claims > 0)) {
     return (
-      <div className="page empty">
+      <div className="page"><div className="empty">
         <h2 className="stage-title">Nothing has been handed in yet</h2>
         <p>First say what building it is in the <Link to="../brief">brief</Link>; then paste or upload the submitted tables under{" "}
         <Link to="../exhibits">exhibits</Link>. Each accepted table hangs its values on this sheet at once.</p>
-      </div>
+      </div></div>
     );
   }
   // the first thing to look at, until the reviewer chooses
