@@ -42,8 +42,9 @@ set_up() {
 }
 
 # --- Debian packages: name of a file or command that shows it is there, and the package that brings it
-have_font() { fc-list 2>/dev/null | grep -qi dejavu; }
-have_library() { ldconfig -p | grep -q "$1"; }
+# (not grep -q: it would end the pipe early, and pipefail take that for a failure)
+have_font() { fc-list 2>/dev/null | grep -i dejavu >/dev/null; }
+have_library() { ldconfig -p | grep "$1" >/dev/null; }
 
 install_packages() {
   local want=()
@@ -145,12 +146,18 @@ start_postgres() {
   export PLUMB_DB_PORT PLUMB_DB_PASSWORD PLUMB_SECRET_KEY
 }
 
-make_database() {
-  "$PY" - <<'PYTHON'
-import os, psycopg
+# the database itself, its tables and the demo's data, in one process to be quick
+prepare_database() {
+  (cd "$ROOT/server" && DJANGO_SETTINGS_MODULE=plumb_server.settings "$PY" - <<'PYTHON'
+import django, os, psycopg
 with psycopg.connect(host="127.0.0.1", port=os.environ["PLUMB_DB_PORT"], user="plumb",
                      password=os.environ["PLUMB_DB_PASSWORD"], dbname="postgres", autocommit=True) as db:
     if not db.execute("SELECT 1 FROM pg_database WHERE datname = 'plumb'").fetchone():
         db.execute("CREATE DATABASE plumb")
+django.setup()
+from django.core.management import call_command
+call_command("migrate", verbosity=0)
+call_command("seed_demo")
 PYTHON
+  )
 }
