@@ -21,7 +21,7 @@ import numpy as np
 import numpy.typing as npt
 
 from plumb_core import DIRECTIONS
-from plumb_core.errors import MissingInput
+from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Scope
 
 Key = tuple[str, str | None]
@@ -140,6 +140,23 @@ class Step:
 PinFunction = Callable[[Key, Callable[[], "Step | None"]], Any]
 
 
+def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
+    """Result of a rule; raises RuleRefused where submitted values (a zero, a class that isn't there) give none."""
+    try:
+        with np.errstate(all="ignore"):
+            result = applied.function(**arguments)
+    except (ArithmeticError, LookupError):
+        result = None
+    value = result.value if isinstance(result, Governed) else result
+    if value is None or (isinstance(value, (float, np.ndarray)) and not np.all(np.isfinite(value))):
+        raise RuleRefused(
+            applied.name,
+            f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",
+            f"Check {', '.join(QUANTITIES[n].symbol for n in applied.parameters if n in arguments)}.",
+        )
+    return result
+
+
 @dataclass
 class Evaluation:
     """One evaluation of a rule set under one set of assumptions; values are computed when asked for, once.
@@ -222,7 +239,7 @@ class Evaluation:
                 arguments[parameter] = found[0].governed or Governed(found[0].value, "submitted")
             else:
                 arguments[parameter] = found[0].value
-        result = applied.function(**arguments)
+        result = _computed(applied, arguments)
         governed = result if isinstance(result, Governed) else None
         return Step(
             key,

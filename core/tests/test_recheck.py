@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import json
 import time
 from typing import Any
 
@@ -185,6 +186,31 @@ def test_one_slip_is_one_origin(quantity: str, factor: float) -> None:
     slip = next(c for c in claims if c["quantity"] == quantity)
     result = recheck(document(BRIEF, change(claims, quantity, slip["value"] * factor)))
     assert result["origins"] == [quantity]
+
+
+NUMBERS = [c for c in own_claims(BRIEF) if not isinstance(c["value"], str)]
+
+
+@settings(deadline=None, max_examples=60)
+@given(
+    st.lists(st.tuples(st.integers(0, len(NUMBERS) - 1), st.sampled_from([0.0, -1.0, 1e-300, 1e300, 1e9])), max_size=6),
+    st.sampled_from(["D", "Q", ""]),
+)
+def test_no_submitted_value_makes_a_recheck_fall_over(changes: list[tuple[int, float]], site_class: str) -> None:
+    claims = change(own_claims(BRIEF), "site_class", site_class)
+    for index, value in changes:
+        where = {k: v for k, v in NUMBERS[index].items() if k not in ("value", "text")}
+        claims = change(claims, value=value, **where)
+    result = recheck(document(BRIEF, claims))
+    # NaN or an infinity would be no JSON
+    json.dumps(result, allow_nan=False)
+    assert len(result["checks"]) >= len([c for c in claims if c["quantity"] != "T_points"])
+
+
+def test_what_can_not_be_carried_on_is_still_held_against_ours(brief: dict[str, Any]) -> None:
+    check = by_id(recheck(document(brief, change(own_claims(brief), "S_DS", 0.0))))["T_S"]
+    assert check["carried"] is None
+    assert check["verdict"] == "agrees"
 
 
 def test_same_question_same_answer(brief: dict[str, Any]) -> None:

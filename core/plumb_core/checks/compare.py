@@ -40,6 +40,14 @@ class Comparison:
         return abs(self.multiples) <= 1.0
 
 
+FARTHEST = 1e9
+"""What is further off than this many times is all the same, and an infinity would be no JSON."""
+
+
+def _bounded(value: float) -> float:
+    return max(-FARTHEST, min(FARTHEST, value))
+
+
 TEXT_APART = 10.0
 """Multiples of the tolerance that two different texts are taken to be apart."""
 
@@ -53,4 +61,5 @@ def compare(theirs: float | str, ours: float | str, relative: float, floor: floa
     # a rounded value may lie half a unit off plus the noise of binary fractions
     tolerance = max(relative * abs(ours), floor * (1 + 1e-9), 1e-12)
     difference = theirs - ours
-    return Comparison(theirs, ours, tolerance, difference / abs(ours) if ours else None, difference / tolerance)
+    deviation = _bounded(difference / abs(ours)) if ours else None
+    return Comparison(theirs, ours, tolerance, deviation, _bounded(difference / tolerance))
