@@ -18,9 +18,16 @@ from plumb_core.solve import solve
 
 
 def editions() -> list[dict[str, Any]]:
-    """The editions of this engine: id, title, year, request kinds."""
+    """The editions of this engine: id, title, year, request kinds, structure types, and what a brief can declare."""
     return [
-        {"id": e.ID, "title": e.TITLE, "year": e.YEAR, "supports": list(KINDS), "period_types": list(e.PERIOD_TYPES)}
+        {
+            "id": e.ID,
+            "title": e.TITLE,
+            "year": e.YEAR,
+            "supports": list(KINDS),
+            "period_types": list(e.PERIOD_TYPES),
+            "choices": list(e.CHOICES),
+        }
         for e in EDITIONS.values()
     ]
 

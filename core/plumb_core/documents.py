@@ -40,7 +40,7 @@ class Part(BaseModel):
 
 
 class Site(Part):
-    """Site values of ASCE/SEI 7-16.
+    """Site values of ASCE/SEI 7-05, 7-10 and 7-16.
 
     F_a and F_v override the tables; `supplements` declares which supplements hold.
     """
@@ -72,10 +72,11 @@ class Occupancy(Part):
 
 
 class Wall(Part):
-    """One shear wall in the direction: web area A_i (m2), length D_i (m)."""
+    """One shear wall in the direction: web area A_i (m2), length D_i (m), height h_i (m) where the edition asks for it."""
 
     A_i: Positive
     D_i: Positive
+    h_i: Positive | None = None
 
 
 class DirectionSystem(Part):

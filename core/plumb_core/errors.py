@@ -39,7 +39,12 @@ class MissingInput(LookupError):
 
 
 class RuleRefused(ValueError):
-    """A rule can't be applied to a value that the code excludes; `name` is the quantity to mend."""
+    """A rule can't be applied to a value that the code excludes.
+
+    name : the quantity to mend.  direction : of the evaluation that refused, set by the resolver.
+    """
+
+    direction: str | None = None
 
     def __init__(self, name: str, message: str, remedy: str):
         self.name = name

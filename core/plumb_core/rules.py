@@ -14,7 +14,7 @@ from __future__ import annotations
 import inspect
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 import numpy as np
@@ -116,6 +116,11 @@ def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable
         )
 
     return make
+
+
+def cited(same: Rule, clause: str) -> Rule:
+    """A rule that another edition has under another clause."""
+    return replace(same, clause=clause)
 
 
 def rule_set(*rules: Rule) -> dict[str, Rule]:
@@ -239,7 +244,11 @@ class Evaluation:
                 arguments[parameter] = found[0].governed or Governed(found[0].value, "submitted")
             else:
                 arguments[parameter] = found[0].value
-        result = _computed(applied, arguments)
+        try:
+            result = _computed(applied, arguments)
+        except RuleRefused as refused:
+            refused.direction = key[1]
+            raise
         governed = result if isinstance(result, Governed) else None
         return Step(
             key,

@@ -119,7 +119,8 @@ def _evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | No
     except MissingInput:
         raise InputRefused(_missing(evaluation, targets, stories)) from None
     except RuleRefused as refused:
-        key = (refused.name, None if QUANTITIES[refused.name].scope is Scope.BUILDING else "X")
+        direction = None if QUANTITIES[refused.name].scope is Scope.BUILDING else refused.direction or "X"
+        key = (refused.name, direction)
         raise InputRefused([Problem(path_of(key), refused.message, refused.remedy)]) from None
 
 
@@ -167,7 +168,20 @@ def steps_json(evaluation: Evaluation) -> list[dict[str, Any]]:
     return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key[0]].kind is not Kind.DATA]
 
 
-STATIC_KEYS = ("T_a", "T_limit", "T", "coefficient", "W", "V", "k", "F", "V_story", "M_story", "static_notes")
+STATIC_KEYS = (
+    "design_category",
+    "T_a",
+    "T_limit",
+    "T",
+    "coefficient",
+    "W",
+    "V",
+    "k",
+    "F",
+    "V_story",
+    "M_story",
+    "static_notes",
+)
 
 
 def _ground(request: GroundRequest) -> tuple[dict[str, Any], Evaluation]:
@@ -206,14 +220,13 @@ def _static(request: StaticRequest) -> tuple[dict[str, Any], Evaluation]:
     for d in asked:
         at = {n: steps[evaluation.key(n, d)] for n in STATIC_KEYS}
         governed = at["coefficient"].governed
-        in_a = governed is not None and governed.governed_by == "1.4-1"
         result[d] = {
             **{n: plain(at[n].value) for n in ("T_a", "T_limit", "T", "coefficient")},
             "governed_by": governed.governed_by if governed else None,
             "W": at["W"].value,
             "V": at["V"].value,
-            # category A: forces follow the weights alone, there is no exponent (1.4.2)
-            "exponent": None if in_a else at["k"].value,
+            # category A: forces follow the weights alone, there is no exponent
+            "exponent": None if at["design_category"].value == "A" else at["k"].value,
             **{n: plain(at[n].value) for n in ("F", "V_story", "M_story")},
         }
         notes += [f"{d}: {note}" for note in at["static_notes"].value]

@@ -319,3 +319,6 @@ class EditionSerializer(serializers.Serializer):
     year = serializers.IntegerField()
     supports = serializers.ListField(child=serializers.CharField())
     period_types = serializers.ListField(child=serializers.CharField())
+    choices = serializers.ListField(
+        child=serializers.CharField(), help_text="what a brief can declare beside its inputs"
+    )

@@ -172,7 +172,7 @@ def test_a_file_too_large_is_refused_where_it_was_chosen(browser: Browser, tmp_p
     browser.open(browser.review("Sable Quay Library") + "/exhibits")
     browser.find(".paste-target")
     browser.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(big))
-    browser.wait_text(".trouble", "big.csv is 50 MB; at most 20 MB are taken")
+    browser.wait_text(".trouble", "is 50 MB; at most 20 MB are taken")
     assert "S0, accepted" in browser.find(".stage-head").text
 
 
@@ -182,7 +182,7 @@ def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> Non
     b.open(b.review("Sable Quay Library") + "/ground")
     b.wait_text(".checks", "agrees")
     times = []
-    for value in ("0.91", "0.92", "0.93", "0.94"):
+    for value in ("0.91", "0.92", "0.93", "0.94", "0.95", "0.96", "0.97", "0.98"):
         took = b.driver.execute_async_script(
             """
             const [value, done] = arguments;
@@ -209,6 +209,22 @@ def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> Non
     print("changed input on the screen after, ms:", [round(t) for t in times])
     assert min(times) < 150
     b.named("button", "Undo").click()
+
+
+def test_a_lead_adds_a_member_and_writes_the_scope(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.open(b.review("Sable Quay Library") + "/brief")
+    b.type_into("input[type=email]", "avel.tran@northlight.example\n")
+    b.wait_text("table", "Avel Tran")
+    b.type_into("input[type=email]", "nobody@nowhere.example\n")
+    b.wait_text(".trouble", "Nobody signs in with nobody@nowhere.example")
+    b.type_into("textarea", "The scope of this review.\t")
+    time.sleep(0.6)
+    b.open(b.review("Sable Quay Library") + "/report")
+    b.driver.switch_to.frame(b.find("iframe"))
+    b.wait_text("body", "The scope of this review.")
+    b.driver.switch_to.default_content()
 
 
 def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:

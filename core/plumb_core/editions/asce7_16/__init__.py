@@ -17,6 +17,8 @@ ID = "asce7-16"
 TITLE = "ASCE/SEI 7-16"
 YEAR = 2016
 PERIOD_TYPES = STRUCTURE_TYPES
+CHOICES = ("supplements", "velocity_measured", "category_by_S_DS_alone")
+"""What the brief can declare for this edition beside its inputs."""
 
 GROUND_KEYS = (
     "F_a",

@@ -6,7 +6,7 @@ from plumb_core.editions.asce7_16 import tables
 from plumb_core.errors import RuleRefused
 from plumb_core.rules import rule
 
-_SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or mend the site class."
+SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or mend the site class."
 
 
 @rule(clause="Table 1.5-2", tex=r"\q{I_e} = \text{Table 1.5-2}(\q{risk_category})")
@@ -31,7 +31,7 @@ def F_a(S_S: float, site_class: str, class_by_default: bool = False, velocity_me
     S_S >= 1.0: the value of class C (11.4.8, exception 1).
     """
     if site_class == "F":
-        raise RuleRefused("site_class", "Table 11.4-1 has no F_a for site class F", _SITE_RESPONSE)
+        raise RuleRefused("site_class", "Table 11.4-1 has no F_a for site class F", SITE_RESPONSE)
     if _rock_without_velocity(site_class, velocity_measured, class_by_default):
         return 1.0
     value = tables.interpolated(tables.F_A, site_class, S_S)
@@ -48,7 +48,7 @@ def F_v(S_1: float, site_class: str, class_by_default: bool = False, velocity_me
     Class B without measured velocity: 1.0 (11.4.3).
     """
     if site_class == "F":
-        raise RuleRefused("site_class", "Table 11.4-2 has no F_v for site class F", _SITE_RESPONSE)
+        raise RuleRefused("site_class", "Table 11.4-2 has no F_v for site class F", SITE_RESPONSE)
     if _rock_without_velocity(site_class, velocity_measured, class_by_default):
         return 1.0
     return tables.interpolated(tables.F_V, site_class, S_1)

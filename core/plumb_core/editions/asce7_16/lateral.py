@@ -53,38 +53,47 @@ def C_w(walls: list[dict[str, float]], A_B: float, h_n: float) -> float:
     return 100.0 / A_B * sum(wall["A_i"] / (1.0 + 0.83 * (h_n / wall["D_i"]) ** 2) for wall in walls)
 
 
+def tenth_of_stories(h: Array, period_type: str, least: float) -> Governed:
+    """Eq. 12.8-8, 0.1 N s, for at most 12 stories of moment frames; `least` is the story height (m) that is judged."""
+    if len(h) > 12 or period_type not in ("steel_mrf", "rc_mrf") or least < 10 * FOOT - 1e-9:
+        raise RuleRefused(
+            "T_a_formula",
+            "0.1 N is for at most 12 stories of concrete or steel moment frames at least 10 ft (3.05 m) high",
+            "Take Eq. 12.8-7 for this structure.",
+        )
+    return Governed(0.1 * len(h), "12.8-8")
+
+
+def wall_period(h_n: float, C_w: float | None) -> Governed:
+    """Eq. 12.8-9, 0.0062 h_n / sqrt(C_w) s with h_n in m (0.0019 for feet)."""
+    if C_w is None:
+        raise RuleRefused(
+            "walls",
+            "Eq. 12.8-9 needs the walls and the area of the base",
+            "Give walls (A_i, D_i) and A_B, or take Eq. 12.8-7.",
+        )
+    return Governed(0.0062 * h_n / C_w**0.5, "12.8-9")
+
+
 @rule(clause="12.8.2.1, Eq. 12.8-7 to 12.8-9", tex=r"\q{T_a} = \q{C_t}\,\q{h_n}^{\q{x}}")
 def T_a(
     h_n: float, h: Array, C_t: float, x: float, period_type: str, T_a_formula: str = "12.8-7", C_w: float | None = None
 ) -> Governed:
     """Approximate fundamental period, s, by the declared equation.
 
-    12.8-7: C_t h_n^x.  12.8-8: 0.1 N, for at most 12 stories of concrete or steel moment frames with an average
-    story height of at least 10 ft.  12.8-9: 0.0062 h_n / sqrt(C_w) (0.0019 for feet), for concrete or masonry shear
-    walls up to 120 ft.
+    12.8-7: C_t h_n^x.  12.8-8: 0.1 N, for an *average* story height of at least 10 ft.  12.8-9: for concrete or
+    masonry shear walls up to 120 ft.
     """
     if T_a_formula == "12.8-8":
-        if len(h) > 12 or period_type not in ("steel_mrf", "rc_mrf") or float(np.mean(h)) < 10 * FOOT - 1e-9:
-            raise RuleRefused(
-                "T_a_formula",
-                "0.1 N is for at most 12 stories of moment frames with an average story height of at least 10 ft",
-                "Take Eq. 12.8-7 for this structure.",
-            )
-        return Governed(0.1 * len(h), "12.8-8")
+        return tenth_of_stories(h, period_type, float(np.mean(h)))
     if T_a_formula == "12.8-9":
-        if C_w is None:
-            raise RuleRefused(
-                "walls",
-                "Eq. 12.8-9 needs the walls and the area of the base",
-                "Give walls (A_i, D_i) and A_B, or take Eq. 12.8-7.",
-            )
         if h_n > 120 * FOOT + 1e-9:
             raise RuleRefused(
                 "T_a_formula",
                 "Eq. 12.8-9 is for structures of at most 120 ft (36.6 m)",
                 "Take Eq. 12.8-7 for this structure.",
             )
-        return Governed(0.0062 * h_n / C_w**0.5, "12.8-9")
+        return wall_period(h_n, C_w)
     return Governed(C_t * h_n**x, "12.8-7")
 
 
@@ -224,34 +233,40 @@ def M_story(V_story: Array, h: Array) -> Array:
     return np.cumsum((V_story * h)[::-1])[::-1]
 
 
+def permission(
+    design_category: str, T: float, T_S: float, h_n: float, N: int, risk_category: str, regular: bool | None,
+    light_frame: bool,
+) -> list[str]:  # fmt: skip
+    """What Table 12.6-1 says of the static method here, as 7-10 and 7-16 have it; empty where it is permitted."""
+    if design_category not in "DEF" or light_frame or (N <= 2 and risk_category in ("I", "II")):
+        return []
+    if regular is None:
+        return ["Table 12.6-1: irregularities are not stated, so permission of the static method is open"]
+    if not regular:
+        return [
+            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only up to 160 ft with "
+            "horizontal types 2 to 5 or vertical types 4, 5a, 5b"
+        ]
+    if h_n > 160 * FOOT and T >= 3.5 * T_S:
+        return ["Table 12.6-1: taller than 160 ft with T >= 3.5 T_S; the static method is not permitted"]
+    return []
+
+
+def reduced_plateau(S_DS_static: Governed) -> list[str]:
+    """A note where S_DS for C_s is not the full one."""
+    if S_DS_static.governed_by != "12.8.1.3":
+        return []
+    return ["S_DS for C_s reduced by 12.8.1.3, all of whose conditions are stated as met"]
+
+
 @rule(clause="11.4.8, 12.6, 12.8.1.3")
 def static_notes(
-    design_category: str,
-    T: float,
-    T_S: float,
-    h_n: float,
-    N: int,
-    site_class: str,
-    S_1: float,
-    risk_category: str,
-    S_DS_static: Governed,
-    regular: bool | None = None,
-    light_frame: bool = False,
-) -> list[str]:
-    """What a reviewer should know about the static method here; Table 12.6-1 says where it is permitted."""
-    notes = []
-    if S_DS_static.governed_by == "12.8.1.3":
-        notes.append("S_DS for C_s reduced by 12.8.1.3, all of whose conditions are stated as met")
-    if design_category in "DEF" and not (light_frame or (N <= 2 and risk_category in ("I", "II"))):
-        if regular is None:
-            notes.append("Table 12.6-1: irregularities are not stated, so permission of the static method is open")
-        elif not regular:
-            notes.append(
-                "Table 12.6-1: irregular structure in category D to F; the static method is permitted only up "
-                "to 160 ft with horizontal types 2 to 5 or vertical types 4, 5a, 5b"
-            )
-        elif h_n > 160 * FOOT and T >= 3.5 * T_S:
-            notes.append("Table 12.6-1: taller than 160 ft with T >= 3.5 T_S; the static method is not permitted")
+    design_category: str, T: float, T_S: float, h_n: float, N: int, site_class: str, S_1: float, risk_category: str,
+    S_DS_static: Governed, regular: bool | None = None, light_frame: bool = False,
+) -> list[str]:  # fmt: skip
+    """What a reviewer should know about the static method here."""
+    notes = reduced_plateau(S_DS_static)
+    notes += permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame)
     if site_class == "E" and S_1 >= 0.2 and T > T_S:
         notes.append("11.4.8 exception 3 asks for T <= T_S; a ground motion hazard analysis is required here")
     return notes

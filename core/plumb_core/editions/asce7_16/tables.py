@@ -68,7 +68,8 @@ def _lines(table: str) -> list[list[str]]:
     return [line.split() for line in table.strip().splitlines()[1:]]
 
 
-def _by_row(table: str) -> tuple[list[float], dict[str, list[float]]]:
+def by_row(table: str) -> tuple[list[float], dict[str, list[float]]]:
+    """A table whose heading holds the break points: (break points, values by row)."""
     head, *rows = _lines(table)
     return [float(v) for v in head[1:]], {row[0]: [float(v) for v in row[1:]] for row in rows}
 
@@ -78,9 +79,9 @@ def _categories(table: str) -> list[tuple[float, dict[str, str]]]:
     return [(float(row[0]), dict(zip(head[1:], row[1:], strict=True))) for row in rows]
 
 
-F_A = _by_row(TABLE_11_4_1)
-F_V = _by_row(TABLE_11_4_2)
-C_U = _by_row(TABLE_12_8_1)
+F_A = by_row(TABLE_11_4_1)
+F_V = by_row(TABLE_11_4_2)
+C_U = by_row(TABLE_12_8_1)
 PERIOD = {row[0]: (float(row[1]), float(row[2])) for row in _lines(TABLE_12_8_2)[1:]}
 STRUCTURE_TYPES = tuple(PERIOD)
 CATEGORY_BY_S_DS = _categories(TABLE_11_6_1)

@@ -521,6 +521,8 @@ export interface components {
             year: number;
             supports: string[];
             period_types: string[];
+            /** @description what a brief can declare beside its inputs */
+            choices: string[];
         };
         Evidence: {
             id: string;
@@ -977,7 +979,7 @@ export interface components {
         };
         /**
          * Site
-         * @description Site values of ASCE/SEI 7-16.
+         * @description Site values of ASCE/SEI 7-05, 7-10 and 7-16.
          *
          *     F_a and F_v override the tables; `supplements` declares which supplements hold.
          */
@@ -1107,13 +1109,18 @@ export interface components {
         };
         /**
          * Wall
-         * @description One shear wall in the direction: web area A_i (m2), length D_i (m).
+         * @description One shear wall in the direction: web area A_i (m2), length D_i (m), height h_i (m) where the edition asks for it.
          */
         Wall: {
             /** A I */
             A_i: number;
             /** D I */
             D_i: number;
+            /**
+             * H I
+             * @default null
+             */
+            h_i?: number | null;
         };
         /**
          * Brief

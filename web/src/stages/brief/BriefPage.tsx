@@ -1,5 +1,4 @@
 import { Button, Checkbox, Select } from "@mantine/core";
-import { useClipboard } from "@mantine/hooks";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/useReviewContext";
 import type { DirectionSystem, Edition } from "../../shared/api/client";
@@ -8,6 +7,7 @@ import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
 import { StoriesEditor } from "./StoriesEditor";
+import { ThisReview } from "./ThisReview";
 import { Walls } from "./Walls";
 
 const PERIOD_TYPES: Record<string, string> = {
@@ -21,7 +21,6 @@ export default function BriefPage() {
   const editions = useEditions();
   const { brief, change, error, undo, canUndo, busy } = useBrief();
   const edition = editions.data?.find((e: Edition) => e.id === brief.edition);
-  const copy = useClipboard();
   return (
     <main className="page" style={{ maxWidth: 1180 }}>
       <div className="stage-head">
@@ -39,9 +38,9 @@ export default function BriefPage() {
           onChange={(v) => { change((b) => { b.edition = v ?? b.edition; }); }} />
         <Select label="Risk category" placeholder="not given" clearable value={brief.occupancy?.risk_category ?? null} data={["I", "II", "III", "IV"]}
           onChange={(v) => { change((b) => { b.occupancy = { ...b.occupancy, risk_category: v as "I" | null }; }); }} />
-        <Select label="Supplements that hold" allowDeselect={false} value={(brief.site?.supplements ?? [1, 3]).join(" ")}
+        {edition?.choices.includes("supplements") && <Select label="Supplements that hold" allowDeselect={false} value={(brief.site?.supplements ?? [1, 3]).join(" ")}
           data={[{ value: "1 3", label: "1 and 3" }, { value: "1", label: "1" }, { value: "", label: "none" }]}
-          onChange={(v) => { change((b) => { b.site = { ...b.site, supplements: (v ?? "").split(" ").filter(Boolean).map(Number) as (1 | 3)[] }; }); }} />
+          onChange={(v) => { change((b) => { b.site = { ...b.site, supplements: (v ?? "").split(" ").filter(Boolean).map(Number) as (1 | 3)[] }; }); }} />}
         <ValueInput label="Tolerance" unit="%" value={(brief.tolerance ?? 0.01) * 100}
           onCommit={(v) => { change((b) => { b.tolerance = v === null ? null : v / 100; }); }} />
       </div>
@@ -75,19 +74,14 @@ export default function BriefPage() {
           })}
         </tbody>
       </table>
-      {(["X", "Y"] as const).some((d) => brief.system?.[d]?.T_a_formula === "12.8-9") && <Walls brief={brief} change={change} />}
+      {(["X", "Y"] as const).some((d) => brief.system?.[d]?.T_a_formula === "12.8-9") && <Walls brief={brief} change={change} heights={edition?.choices.includes("wall_heights") ?? false} />}
       <Checkbox mt="sm" label="light-frame construction" checked={brief.system?.light_frame ?? false}
         onChange={(e) => { const on = e.currentTarget.checked; change((b) => { b.system = { ...b.system, light_frame: on }; }); }} />
       <StoriesEditor stories={brief.stories ?? []} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
       <p className="quiet" style={{ fontSize: 13 }}>
         Site values stand under <Link to="../ground">Ground</Link>. What is left open here is taken over from the submission and lowers the level of independence.
       </p>
-      <h3 className="part">This review</h3>
-      <div style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
-        <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>Export .plumb.json</Button>
-        <Button variant="default" onClick={() => { copy.copy(window.location.href); }}>{copy.copied ? "Copied" : "Copy link"}</Button>
-      </div>
-      <p className="quiet" style={{ fontSize: 13 }}>Team: {review.team.map((m) => `${m.name} (${m.role})`).join(", ")}</p>
+      <ThisReview review={review} />
     </main>
   );
 }

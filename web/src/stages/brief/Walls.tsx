@@ -5,17 +5,19 @@ import { ValueInput } from "../../shared/ValueInput";
 interface Props {
   brief: Brief;
   change: (edit: (brief: Brief) => void) => void;
+  /** whether the edition asks for the height of each wall */
+  heights: boolean;
 }
 
-/** The data of Eq. 12.8-9: the area of the base, and web area and length of each wall by direction. */
-export function Walls({ brief, change }: Props) {
+/** The data of Eq. 12.8-9: the area of the base, and web area, length and, where asked for, height of each wall by direction. */
+export function Walls({ brief, change, heights }: Props) {
   return (
     <>
       <h3 className="part">Shear walls for Eq. 12.8-9</h3>
       <ValueInput label="Area of the base A_B" w={170} unit="m²" value={brief.system?.A_B} onCommit={(v) => { change((b) => { b.system = { ...b.system, A_B: v }; }); }} />
       {(["X", "Y"] as const).filter((d) => brief.system?.[d]?.T_a_formula === "12.8-9").map((d) => {
         const walls = brief.system?.[d]?.walls ?? [];
-        const set = (next: { A_i: number; D_i: number }[]) => { change((b) => { b.system = { ...b.system, [d]: { ...b.system?.[d], walls: next.length ? next : null } }; }); };
+        const set = (next: { A_i: number; D_i: number; h_i?: number | null }[]) => { change((b) => { b.system = { ...b.system, [d]: { ...b.system?.[d], walls: next.length ? next : null } }; }); };
         return (
           <div key={d} style={{ marginTop: 8 }}>
             {walls.map((wall, i) => (
@@ -23,6 +25,7 @@ export function Walls({ brief, change }: Props) {
                 <span className="quiet" style={{ width: 90 }}>wall {d} {i + 1}</span>
                 <ValueInput aria-label={`Web area of wall ${d} ${String(i + 1)}`} w={110} unit="m²" value={wall.A_i} onCommit={(v) => { if (v) set(walls.map((w, j) => (j === i ? { ...w, A_i: v } : w))); }} />
                 <ValueInput aria-label={`Length of wall ${d} ${String(i + 1)}`} w={110} unit="m" value={wall.D_i} onCommit={(v) => { if (v) set(walls.map((w, j) => (j === i ? { ...w, D_i: v } : w))); }} />
+                {heights && <ValueInput aria-label={`Height of wall ${d} ${String(i + 1)}`} w={130} unit="m" placeholder="full height" value={wall.h_i} onCommit={(v) => { set(walls.map((w, j) => (j === i ? { ...w, h_i: v } : w))); }} />}
                 <Button variant="subtle" color="gray" onClick={() => { set(walls.filter((_, j) => j !== i)); }}>remove</Button>
               </div>
             ))}

@@ -2,6 +2,7 @@ import { Button, Checkbox, Select } from "@mantine/core";
 import { Bench } from "../../bench/Bench";
 import { useReviewContext } from "../../review/useReviewContext";
 import type { Site } from "../../shared/api/client";
+import { useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
@@ -14,7 +15,9 @@ const CLASSES = { A: "A hard rock", B: "B rock", C: "C very dense soil", D: "D s
 export default function GroundPage() {
   const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
   const { brief, change, error, undo, canUndo, busy } = useBrief();
+  const editions = useEditions();
   if (!recheck) return null;
+  const choices = editions.data?.find((e) => e.id === brief.edition)?.choices ?? [];
   const site: Site = brief.site ?? {};
   const set = (edit: Partial<Site>) => { change((b) => { b.site = { ...b.site, ...edit }; }); };
   const checks = recheck.checks.filter((c) => c.stage === "ground");
@@ -44,7 +47,7 @@ export default function GroundPage() {
         </div>
         <div className="fields" style={{ marginTop: 10 }}>
           {flag("class_by_default", "class by default, soil not known")}
-          {flag("velocity_measured", "shear wave velocity measured", true)}
+          {choices.includes("velocity_measured") && flag("velocity_measured", "shear wave velocity measured", true)}
           {flag("isolated_or_damped", "isolated or damped structure")}
           {flag("diaphragms_rigid", "rigid diaphragms (11.6)")}
           {flag("category_by_S_DS_alone", "category by S_DS alone where 11.6 permits")}

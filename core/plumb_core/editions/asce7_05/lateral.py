@@ -1,0 +1,61 @@
+"""Equivalent lateral force procedure of ASCE/SEI 7-05, section 12.8, and 11.7 for design category A."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from plumb_core.editions.asce7_10 import lateral as next_edition
+from plumb_core.editions.asce7_16 import lateral as later
+from plumb_core.rules import Array, Candidate, Governed, cited, rule
+
+
+@rule(clause="12.8.2.1, Eq. 12.8-7 to 12.8-9", tex=later.T_a.tex)
+def T_a(
+    h_n: float, h: Array, C_t: float, x: float, period_type: str, T_a_formula: str = "12.8-7", C_w: float | None = None
+) -> Governed:
+    """Approximate fundamental period, s, by the declared equation; 12.8-8 asks for 10 ft of *every* story."""
+    if T_a_formula == "12.8-8":
+        return later.tenth_of_stories(h, period_type, float(np.min(h)))
+    if T_a_formula == "12.8-9":
+        return later.wall_period(h_n, C_w)
+    return Governed(C_t * h_n**x, "12.8-7")
+
+
+@rule(clause="12.8.1; 11.7.2 for category A", tex=later.coefficient.tex)
+def coefficient(C_s: Governed, design_category: str) -> Governed:
+    """Lateral force as a fraction of the seismic weight: C_s, or 0.01 in design category A (Eq. 11.7-1)."""
+    if design_category == "A":
+        return Governed(0.01, "11.7-1", (Candidate("11.7-1", 0.01, "base"),))
+    return C_s
+
+
+@rule(clause="12.6, 12.8.1.3")
+def static_notes(
+    design_category: str, T: float, T_S: float, N: int, risk_category: str, S_DS_static: Governed,
+    regular: bool | None = None, light_frame: bool = False,
+) -> list[str]:  # fmt: skip
+    """What a reviewer should know about the static method here; Table 12.6-1 of this edition asks for T < 3.5 T_S."""
+    notes = later.reduced_plateau(S_DS_static)
+    low = risk_category in ("I", "II") and (3 if light_frame else 2) >= N
+    if design_category not in "DEF" or low:
+        return notes
+    if T >= 3.5 * T_S:
+        notes.append("Table 12.6-1: T >= 3.5 T_S in category D to F; the static method is not permitted")
+    elif regular is None and not light_frame:
+        notes.append("Table 12.6-1: irregularities are not stated, so permission of the static method is open")
+    elif regular is False:
+        notes.append(
+            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with horizontal "
+            "types 2 to 5 or vertical types 4, 5a, 5b"
+        )
+    return notes
+
+
+RULES = (
+    *next_edition.RULES,
+    T_a,
+    coefficient,
+    static_notes,
+    cited(later.F, "12.8.3, Eq. 12.8-11 and 12.8-12; 11.7.2 for category A"),
+    cited(later.C_s_lower, "12.8.1.1, Eq. 12.8-5 (Supplement 2) and 12.8-6"),
+)
