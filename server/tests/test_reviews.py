@@ -316,3 +316,14 @@ def test_a_changed_export_is_refused_whole(change: Any, path: str, lead: Api, cl
     answer = lead.send("POST", "/api/reviews/import/", document)
     assert (answer.status_code, errors(answer)[0]["path"]) == (422, path)
     assert Review.objects.count() == count
+
+
+def test_another_edition_governs_when_the_brief_says_so(lead: Api, clinic: Review) -> None:
+    """Under 7-10 the submitted F_v of 1.68 is right, and so is S_D1 without the later supplement's half more."""
+    brief = copy.deepcopy(CLINIC_BRIEF) | {"edition": "asce7-10"}
+    answer = lead.send("PUT", f"/api/reviews/{clinic.pk}/brief/", {"brief": brief, "based_on": 1}).json()
+    checks = {c["id"]: c for c in answer["recheck"]["checks"]}
+    assert checks["F_v"]["verdict"] == "agrees"
+    # S_M1: theirs 0.907 = 1.5 x 1.68 x 0.36, which 7-10 doesn't ask for: 0.6048
+    assert checks["S_M1"]["role"] == "origin"
+    assert checks["S_M1"]["independent"]["value"] == pytest.approx(0.6048)
