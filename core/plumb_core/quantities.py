@@ -149,7 +149,7 @@ _ALL = (
     # Spectrum
     Quantity("T_0", "T_0", "T_0", "Start of the constant-acceleration branch", "s", _B, _N, "spectrum"),
     Quantity("T_S", "T_S", "T_S", "End of the constant-acceleration branch", "s", _B, _N, "spectrum"),
-    Quantity("T_points", "T", "T", "Periods of the spectrum table", "s", _B, _P, "spectrum", "spectrum"),
+    Quantity("T_points", "T_i", "T_i", "Periods of the spectrum table", "s", _B, _P, "spectrum", "spectrum"),
     Quantity("S_a", "S_a", "S_a", "Design spectral acceleration", "g", _B, _P, "spectrum"),
     Quantity(
         "S_a_reduced",

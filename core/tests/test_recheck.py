@@ -227,3 +227,45 @@ def test_a_full_recheck_takes_under_20_ms(brief: dict[str, Any]) -> None:
         recheck(asked)
         times.append(time.process_time() - start)
     assert min(times) < 0.020
+
+
+def test_a_second_case_of_a_direction_is_checked_too(brief: dict[str, Any]) -> None:
+    claims = own_claims(brief)
+    forces = [c for c in claims if c["quantity"] == "F" and c["direction"] == "X"]
+    again = [copy.deepcopy(c) | {"case": "EQX-"} for c in forces]
+    again[7] |= {"value": again[7]["value"] * 1.2, "text": repr(again[7]["value"] * 1.2)}
+    result = recheck(document(brief, claims + again))
+    checks = by_id(result)
+    assert checks["F.X.L7.EQX-#8"]["verdict"] == "agrees"
+    assert result["origins"] == ["F.X.L8.EQX-#9"]
+    # the sum is taken over the first case alone
+    assert checks["sum_F.X"]["verdict"] == "agrees"
+
+
+def test_a_wider_tolerance_of_the_brief_lets_more_agree(brief: dict[str, Any]) -> None:
+    claims = own_claims(brief)
+    shear = next(c for c in claims if c["quantity"] == "V" and c["direction"] == "Y")
+    claims = change(claims, "V", round(shear["value"] * 1.02, 1), direction="Y")
+    assert "V.Y" in recheck(document(brief, claims))["origins"]
+    assert recheck(document({**brief, "tolerance": 0.03}, claims))["origins"] == []
+
+
+def test_steps_lead_from_inputs_to_every_computed_value(brief: dict[str, Any]) -> None:
+    result = recheck(document(brief, own_claims(brief)))
+    for steps in result["steps"].values():
+        known: set[str] = set()
+        for step in steps:
+            # what a step rests on stands before it
+            assert set(step["inputs"]) <= known, step["id"]
+            known.add(step["id"])
+    independent = {s["id"]: s for s in result["steps"]["independent"]}
+    assert independent["C_s.X"]["governed_by"] == "12.8-3"
+    # S_DS/(R/I_e) = 0.816/4.8 = 0.17; C_s = 0.6984/(0.92139 x 4.8) = 0.157914; the next one is 0.17: 7.7 % away
+    assert independent["C_s.X"]["margin"] == pytest.approx(0.17 / 0.157914 - 1, rel=1e-3)
+
+
+def test_coverage_counts_values_by_level_and_names_what_was_not_checked(brief: dict[str, Any]) -> None:
+    claims = [*own_claims(brief), {"quantity": "F", "direction": "X", "story": "L9", "value": 1.0, "text": "1"}]
+    coverage = recheck(document(brief, claims))["coverage"]
+    assert coverage["claims"] == coverage["independent"] + 1
+    assert len(coverage["unchecked"]) == 1

@@ -81,3 +81,12 @@ def test_every_equation_of_the_edition_can_be_set() -> None:
         for rule in edition.rules({}).values():
             if rule.tex:
                 assert picture(symbolic({"tex": rule.tex})).startswith("data:image/svg+xml")
+
+
+def test_a_finding_with_many_consequences_lists_the_first_and_counts_the_rest(lead: Api, clinic: Review) -> None:
+    result = lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
+    checks = ["F_v", *[c["id"] for c in result["checks"] if "F_v" in c["rests_on"]]]
+    body = {"title": "All of it", "text": "See above.", "severity": "must", "checks": checks}
+    assert lead.send("POST", f"/api/reviews/{clinic.pk}/findings/", body).status_code == 201
+    text = text_of(lead.get(f"/api/reviews/{clinic.pk}/report/draft.pdf").content)
+    assert f"and {len(checks) - 12} more values that follow from it" in text

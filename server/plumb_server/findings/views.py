@@ -15,12 +15,8 @@ from plumb_server.findings import services
 from plumb_server.findings.models import Finding
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
 from plumb_server.reviews.models import Role
-from plumb_server.reviews.serializers import CheckSerializer, StepSerializer
+from plumb_server.reviews.serializers import CheckSerializer
 from plumb_server.reviews.views import chosen_submission, sent
-
-
-class EvidenceSerializer(CheckSerializer):
-    derivation = StepSerializer(many=True)
 
 
 class MessageSerializer(serializers.Serializer):
@@ -34,7 +30,7 @@ class FindingSerializer(serializers.ModelSerializer):
     submission = serializers.CharField(source="submission.label", default=None, allow_null=True)
     thread = MessageSerializer(many=True)
     checks = serializers.ListField(child=serializers.CharField())
-    evidence = EvidenceSerializer(many=True)
+    evidence = CheckSerializer(many=True)
     next_states = serializers.SerializerMethodField()
 
     class Meta:

@@ -30,6 +30,9 @@ from plumb_server.reviews.services import (
 )
 
 STAGES = ("brief", "ground", "spectrum", "weight", "lateral")
+EVIDENCE_ROWS = 12
+"""Values of a finding that the report lists; the rest is counted."""
+
 NOT_COVERED = (
     "make-up of the seismic weight from loads and shares",
     "structural model, stiffness and modes; mass participation",
@@ -78,8 +81,8 @@ def _row(check: dict[str, Any]) -> dict[str, Any]:
 
 def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
     """The derivation of a check for print: computed steps with equation and value, the last ones in full."""
-    computed = [s for s in check["derivation"] if s["source"] == "rule" and s["tex"]]
-    values = {s["id"]: s for s in check["derivation"]}
+    computed = [s for s in check.get("derivation", []) if s["source"] == "rule" and s["tex"]]
+    values = {s["id"]: s for s in check.get("derivation", [])}
     shown = []
     for step in computed:
         value = step["value"]
@@ -170,7 +173,12 @@ def context(review: Review) -> dict[str, Any]:
         "basis": _basis(brief),
         "notes": result["notes"],
         "findings": [
-            {"finding": f, "rows": [_row(c) for c in f.evidence], "steps": _steps(f.evidence[0]) if f.evidence else []}
+            {
+                "finding": f,
+                "rows": [_row(c) for c in f.evidence[:EVIDENCE_ROWS]],
+                "more": max(0, len(f.evidence) - EVIDENCE_ROWS),
+                "steps": _steps(f.evidence[0]) if f.evidence else [],
+            }
             for f in findings
         ],
         "stages": by_stage,

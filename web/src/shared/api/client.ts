@@ -49,7 +49,7 @@ const protect: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) });
 api.use(protect);
 
 interface Answer<T> {

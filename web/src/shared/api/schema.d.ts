@@ -524,37 +524,6 @@ export interface components {
             /** @description what a brief can declare beside its inputs */
             choices: string[];
         };
-        Evidence: {
-            id: string;
-            quantity: string;
-            direction: string | null;
-            story: string | null;
-            point: number | null;
-            case: string;
-            stage: string;
-            label: string;
-            symbol: string;
-            symbol_tex: string;
-            meaning: string;
-            unit: string;
-            clause: string;
-            theirs: components["schemas"]["Theirs"] | null;
-            carried: components["schemas"]["Ours"] | null;
-            independent: components["schemas"]["Ours"] | null;
-            /** Format: double */
-            multiples: number | null;
-            verdict: components["schemas"]["VerdictEnum"];
-            role: components["schemas"]["CheckRoleEnum"] | components["schemas"]["NullEnum"];
-            level: number | null;
-            limit: components["schemas"]["Limit"] | null;
-            follows: boolean;
-            rests_on: string[];
-            used_by: number;
-            step: string;
-            note: string;
-            draft: string;
-            derivation: components["schemas"]["Step"][];
-        };
         Exhibit: {
             readonly id: number;
             name: string;
@@ -573,7 +542,7 @@ export interface components {
             clause?: string;
             text: string;
             checks: string[];
-            evidence: components["schemas"]["Evidence"][];
+            evidence: components["schemas"]["Check"][];
             submission?: string | null;
             author: string;
             /** Format: date-time */
