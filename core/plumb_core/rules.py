@@ -153,7 +153,9 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     except (ArithmeticError, LookupError):
         result = None
     value = result.value if isinstance(result, Governed) else result
-    if value is None or (isinstance(value, (float, np.ndarray)) and not np.all(np.isfinite(value))):
+    # (a negative height to a broken power is a complex number)
+    numeric = isinstance(value, (float, complex, np.ndarray))
+    if value is None or (numeric and (np.iscomplexobj(value) or not np.all(np.isfinite(value)))):
         raise RuleRefused(
             applied.name,
             f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",
