@@ -98,7 +98,11 @@ install_web() {
   use_node
   mkdir -p "$ROOT/web/node_modules"
   done_once "$ROOT/web/node_modules/.installed" "$(sum_of "$ROOT/web/package-lock.json")" npm_install
+  # the client's types are made from the API's document, never by hand
+  [ -f "$ROOT/web/src/shared/api/schema.d.ts" ] || rm -f "$ROOT/web/node_modules/.client"
+  done_once "$ROOT/web/node_modules/.client" "$(sum_of "$ROOT/server/openapi.json" "$ROOT/web/package.json")" make_client
 }
+make_client() { (cd "$ROOT/web" && npm run --silent client >/dev/null); }
 npm_install() {
   say "Installing npm packages"
   (cd "$ROOT/web" && npm ci --loglevel=error --no-audit --no-fund)
