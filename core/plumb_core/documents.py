@@ -93,8 +93,8 @@ class DirectionSystem(Part):
 
 
 class System(Part):
-    X: DirectionSystem = DirectionSystem()
-    Y: DirectionSystem = DirectionSystem()
+    X: DirectionSystem = Field(default_factory=DirectionSystem)
+    Y: DirectionSystem = Field(default_factory=DirectionSystem)
     A_B: Positive | None = None
     light_frame: bool = False
 
@@ -116,8 +116,8 @@ class DirectionPeriod(Part):
 
 
 class Period(Part):
-    X: DirectionPeriod = DirectionPeriod()
-    Y: DirectionPeriod = DirectionPeriod()
+    X: DirectionPeriod = Field(default_factory=DirectionPeriod)
+    Y: DirectionPeriod = Field(default_factory=DirectionPeriod)
 
 
 class Brief(Part):
@@ -125,11 +125,11 @@ class Brief(Part):
 
     edition: EditionId
     comparison_editions: list[EditionId] = []
-    site: Site = Site()
-    occupancy: Occupancy = Occupancy()
-    system: System = System()
+    site: Site = Field(default_factory=Site)
+    occupancy: Occupancy = Field(default_factory=Occupancy)
+    system: System = Field(default_factory=System)
     stories: Stories = []
-    period: Period = Period()
+    period: Period = Field(default_factory=Period)
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None
 
 
@@ -143,6 +143,7 @@ class Source(Part):
     note: str = ""
 
 
+# defaults that are models come from a factory: pydantic would copy an instance deeply for every claim
 class Claim(Part):
     """One submitted value.
 
@@ -159,7 +160,7 @@ class Claim(Part):
     text: str = ""
     unit: str = ""
     scale: Positive = 1.0
-    source: Source = Source()
+    source: Source = Field(default_factory=Source)
 
 
 class Submission(Part):
@@ -174,7 +175,7 @@ class RecheckDocument(Part):
     format: Literal["plumb-recheck"] = FORMAT
     version: Literal[1] = FORMAT_VERSION
     brief: Brief
-    submission: Submission = Submission()
+    submission: Submission = Field(default_factory=Submission)
     review: dict[str, Any] | None = None
 
 
@@ -193,14 +194,14 @@ class SpectrumRequest(_Request):
     kind: Literal["spectrum"]
     T: Annotated[list[NotNegative], Field(min_length=1, max_length=100_000)]
     direction: Literal["X", "Y"] = "X"
-    system: System = System()
+    system: System = Field(default_factory=System)
 
 
 class StaticRequest(_Request):
     kind: Literal["static"]
     system: System
     stories: Annotated[Stories, Field(min_length=1)]
-    period: Period = Period()
+    period: Period = Field(default_factory=Period)
 
 
 Request = GroundRequest | SpectrumRequest | StaticRequest

@@ -12,6 +12,7 @@ pins), carried values (submitted values pinned), what-if (an input replaced), an
 from __future__ import annotations
 
 import inspect
+import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
@@ -145,17 +146,22 @@ class Step:
 PinFunction = Callable[[Key, Callable[[], "Step | None"]], Any]
 
 
+def _usable(value: Any) -> bool:
+    """Whether a rule gave a value: not None, not complex (a negative height to a broken power), finite."""
+    if isinstance(value, float):
+        return math.isfinite(value)
+    if isinstance(value, np.ndarray):
+        return bool(np.isfinite(value).all()) and not np.iscomplexobj(value)
+    return value is not None and not isinstance(value, complex)
+
+
 def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     """Result of a rule; raises RuleRefused where submitted values (a zero, a class that isn't there) give none."""
     try:
-        with np.errstate(all="ignore"):
-            result = applied.function(**arguments)
+        result = applied.function(**arguments)
     except (ArithmeticError, LookupError):
         result = None
-    value = result.value if isinstance(result, Governed) else result
-    # (a negative height to a broken power is a complex number)
-    numeric = isinstance(value, (float, complex, np.ndarray))
-    if value is None or (numeric and (np.iscomplexobj(value) or not np.all(np.isfinite(value)))):
+    if not _usable(result.value if isinstance(result, Governed) else result):
         raise RuleRefused(
             applied.name,
             f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",

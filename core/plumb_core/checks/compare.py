@@ -5,10 +5,12 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 _NUMBER = re.compile(r"^[+-]?(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d+))?$")
 
 
+@lru_cache(maxsize=4096)
 def half_unit(text: str) -> float:
     """Half a unit in the last place of a number as written, or 0.0 for a text that is no plain number.
 

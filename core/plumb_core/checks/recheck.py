@@ -412,6 +412,12 @@ def _check_json(check: Check, used_by: int) -> dict[str, Any]:
 
 def recheck(document: Any) -> dict[str, Any]:
     """Recheck a document; raises InputRefused naming every problem."""
+    # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
+    with np.errstate(all="ignore"):
+        return _recheck(document)
+
+
+def _recheck(document: Any) -> dict[str, Any]:
     read = read_recheck(document)
     problems = _problems(read)
     if problems:

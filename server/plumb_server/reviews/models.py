@@ -88,8 +88,16 @@ class Submission(models.Model):
         return f"S{self.number}"
 
 
+class ExhibitManager(models.Manager["Exhibit"]):
+    def get_queryset(self) -> models.QuerySet[Exhibit]:
+        # contents can be many megabytes; they are fetched when they are asked for
+        return super().get_queryset().defer("data")
+
+
 class Exhibit(models.Model):
     """A file or pasted block of a submission, byte for byte."""
+
+    objects = ExhibitManager()
 
     submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="exhibits")
     name = models.CharField(max_length=200)

@@ -47,7 +47,7 @@ class SubmissionSerializer(serializers.ModelSerializer):
 
     @extend_schema_field(TableSerializer(many=True))
     def get_tables(self, submission: Submission):
-        tables = ClaimTable.objects.filter(exhibit__submission=submission).select_related("exhibit")
+        tables = ClaimTable.objects.filter(exhibit__submission=submission)
         return TableSerializer(tables, many=True).data
 
 

@@ -260,33 +260,40 @@ def remove_table(table: ClaimTable, user: User) -> None:
 # rechecks
 
 
-def claim_document(claim: Claim) -> dict[str, Any]:
-    """A stored claim as the core's documents have it."""
-    source = {"file": claim.table.exhibit.name, "sheet": claim.table.sheet, "row": claim.row, "column": claim.column}
-    return {
-        "quantity": claim.quantity,
-        "direction": claim.direction or None,
-        "story": claim.story or None,
-        "point": claim.point,
-        "case": claim.case,
-        "value": claim.text if claim.number is None else claim.number,
-        "text": claim.text,
-        "unit": claim.unit,
-        "scale": claim.scale,
-        "source": source,
-    }
+CLAIM_COLUMNS = ("quantity", "direction", "story", "point", "case", "number", "text", "unit", "scale", "row", "column",
+                 "table__sheet", "table__exhibit__name")  # fmt: skip
+
+
+def claim_documents(submission: Submission) -> list[dict[str, Any]]:
+    """The stored claims as the core's documents have them; read as plain rows, without the exhibits' contents."""
+    return [
+        {
+            "quantity": quantity,
+            "direction": direction or None,
+            "story": story or None,
+            "point": point,
+            "case": case,
+            "value": text if number is None else number,
+            "text": text,
+            "unit": unit,
+            "scale": scale,
+            "source": {"file": file, "sheet": sheet, "row": row, "column": column},
+        }
+        for quantity, direction, story, point, case, number, text, unit, scale, row, column, sheet, file in (
+            submission.claims.order_by("id").values_list(*CLAIM_COLUMNS)
+        )
+    ]
 
 
 def recheck_document(brief: dict[str, Any], submission: Submission | None) -> dict[str, Any]:
     """The recheck document of a brief and a submission."""
-    claims = submission.claims.select_related("table__exhibit") if submission else []
     return {
         "format": "plumb-recheck",
         "version": 1,
         "brief": brief,
         "submission": {
             "label": submission.label if submission else "S0",
-            "claims": [claim_document(c) for c in claims],
+            "claims": claim_documents(submission) if submission else [],
         },
     }
 
@@ -297,19 +304,17 @@ def input_hash(document: dict[str, Any]) -> str:
     return hashlib.sha256(f"{ENGINE}\n{canonical}".encode()).hexdigest()
 
 
-def run_recheck(review: Review, submission: Submission | None) -> Recheck:
+def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
     """The recheck of a review as it stands, from the store where the same question was asked before."""
-    document = recheck_document(current_brief(review).brief, submission)
+    document = recheck_document((revision or current_brief(review)).brief, submission)
     digest = input_hash(document)
     stored = review.rechecks.filter(input_hash=digest).first()
     if stored:
         return stored
-    result = core_recheck(document)
-    # two requests may ask the same at once; whoever comes second takes the first one's answer
-    stored, _ = Recheck.objects.get_or_create(
-        review=review, input_hash=digest, defaults={"engine": ENGINE, "result": result}
-    )
-    return stored
+    fresh = Recheck(review=review, input_hash=digest, engine=ENGINE, result=core_recheck(document))
+    # where two requests ask the same at once, both have the same answer and one of them is kept
+    Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
+    return fresh
 
 
 def latest_submission(review: Review) -> Submission | None:

@@ -27,7 +27,7 @@ from plumb_server.accounts.models import User
 from plumb_server.findings.services import CLOSED, exported_findings, import_findings, visible
 from plumb_server.reviews import services
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access, lead_only
-from plumb_server.reviews.models import ClaimTable, Exhibit, Membership, Review, Role, Submission
+from plumb_server.reviews.models import BriefRevision, ClaimTable, Exhibit, Membership, Review, Role, Submission
 from plumb_server.reviews.serializers import (
     AuditSerializer,
     BriefChangeSerializer,
@@ -160,10 +160,8 @@ def _asked_submission(request: Request) -> int | None:
     return int(text) if text.isdigit() else None
 
 
-def _brief_state(own: Access, submission: int | None) -> dict[str, Any]:
-    review = own.review
-    revision = services.current_brief(review)
-    result = services.run_recheck(review, chosen_submission(own, submission))
+def _brief_state(own: Access, revision: BriefRevision, submission: int | None) -> dict[str, Any]:
+    result = services.run_recheck(own.review, chosen_submission(own, submission), revision)
     return {"brief": revision.brief, "brief_number": revision.number, "can_undo": revision.undo_to is not None,
             "recheck": result.result}  # fmt: skip
 
@@ -178,16 +176,19 @@ class BriefView(APIView):
     def put(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         given = sent(BriefChangeSerializer, request)
-        services.save_brief(own.review, request.user, given["brief"], given["based_on"])
-        return Response(_brief_state(own, _asked_submission(request)))
+        # one transaction for the brief and its recheck: the disk is waited for once
+        with transaction.atomic():
+            revision = services.save_brief(own.review, request.user, given["brief"], given["based_on"])
+            state = _brief_state(own, revision, _asked_submission(request))
+        return Response(state)
 
 
 class BriefUndoView(APIView):
     @extend_schema(operation_id="brief_undo", parameters=[SUBMISSION], request=None, responses=BriefStateSerializer)
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
-        services.undo_brief(own.review, request.user)
-        return Response(_brief_state(own, _asked_submission(request)))
+        revision = services.undo_brief(own.review, request.user)
+        return Response(_brief_state(own, revision, _asked_submission(request)))
 
 
 class RecheckView(APIView):
@@ -318,7 +319,9 @@ class TableAcceptView(_TableView):
 class TableView(APIView):
     @extend_schema(operation_id="table_remove", responses={204: None})
     def delete(self, request: Request, table_id: int) -> Response:
-        table = get_object_or_404(ClaimTable.objects.select_related("exhibit__submission__review"), pk=table_id)
+        table = get_object_or_404(
+            ClaimTable.objects.select_related("exhibit__submission__review").defer("exhibit__data"), pk=table_id
+        )
         access(request.user, table.exhibit.submission.review_id)
         services.remove_table(table, request.user)
         return Response(status=status.HTTP_204_NO_CONTENT)
