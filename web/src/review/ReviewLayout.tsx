@@ -24,12 +24,14 @@ export function ReviewLayout() {
   const number = /^\d+$/.test(params.get("s") ?? "") ? Number(params.get("s")) : undefined;
   const recheck = useRecheck(id, number, onTeam);
   const findings = useFindings(id);
-  const [filter, setFilter] = useState<SheetFilter>({ deviating: false, direction: "", level: "" });
+  const [wanted, setFilter] = useState<SheetFilter | null>(null);
   const [folded, setFolded] = useState<SheetStage[]>([]);
   const [helping, help] = useDisclosure(false);
   const chosen = params.get("check");
 
   const rows = useMemo(() => (recheck.data ? rowsOf(recheck.data) : []), [recheck.data]);
+  // until the reviewer says otherwise: what is out of plumb, so that all of it is seen at once; the whole line where nothing is
+  const filter = useMemo<SheetFilter>(() => wanted ?? { deviating: rows.some((r) => r.all.some(deviates)), direction: "", level: "" }, [wanted, rows]);
   const shown = useMemo(() => rows.filter((r) => passes(r, filter)), [rows, filter]);
   const select = (check: string) => {
     setParams((p) => { p.set("check", check); return p; }, { replace: true });
@@ -53,7 +55,7 @@ export function ReviewLayout() {
     next: step(1, () => true), previous: step(-1, () => true),
     nextDeviation: step(1, (r) => r.all.some(deviates)), previousDeviation: step(-1, (r) => r.all.some(deviates)),
     derivation, remark: writeRemark, nextStage: turn(1), previousStage: turn(-1), sheet: () => { open("sheet"); }, help: help.toggle,
-    out: () => { setFilter((f) => ({ ...f, deviating: !f.deviating })); },
+    out: () => { setFilter({ ...filter, deviating: !filter.deviating }); },
   };
   useHotkeys(KEYS.map((k) => [k.hotkey, () => act[k.act]?.(), { preventDefault: true }]));
 

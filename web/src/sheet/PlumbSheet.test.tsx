@@ -52,7 +52,7 @@ it("hangs what is lower to the left of the line and what is higher to the right"
 
 it("counts what starts here, what is inherited and what is missing at each stage", () => {
   const { container } = sheet();
-  expect([...container.querySelectorAll(".sheet-stage-counts")].map((c) => c.textContent)).toEqual(["1 here1 inherited1 gap", "1 here"]);
+  expect([...container.querySelectorAll(".sheet-stage-counts")].map((c) => c.textContent)).toEqual(["1 here1 inherited1 gap", "1 here1 agree"]);
 });
 
 it("is walked with the arrow keys and chosen from with a click", async () => {

@@ -29,9 +29,11 @@ function placed(shown: SheetRow[], rows: SheetRow[], folded: SheetStage[]) {
   return STAGES.filter((s) => rows.some((r) => r.stage === s)).map((stage) => {
     const own = folded.includes(stage) ? [] : shown.filter((r) => r.stage === stage);
     const top = y;
-    const height = Math.max(own.length * ROW, 40) + 2 * HEAD;
+    const counts = countsOf(rows.filter((r) => r.stage === stage).flatMap((r) => r.all));
+    const said = Object.values(counts).filter((n) => n > 0).length;
+    const height = Math.max(own.length * ROW, 22 + 16 * said) + 2 * HEAD;
     y += height;
-    return { stage, top, height, lines: own.map((row, i) => ({ row, y: top + HEAD + i * ROW + ROW / 2 })) };
+    return { stage, top, height, counts, lines: own.map((row, i) => ({ row, y: top + HEAD + i * ROW + ROW / 2 })) };
   });
 }
 
@@ -89,8 +91,7 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
       </div>
       <div className="sheet-body" ref={scroller}>
         <div className="sheet-stages">
-          {stages.map(({ stage, top, height: h }) => {
-            const counts = countsOf(rows.filter((r) => r.stage === stage).flatMap((r) => r.all));
+          {stages.map(({ stage, top, height: h, counts }) => {
             const isFolded = folded.includes(stage);
             return (
               <div key={stage} className="sheet-stage" style={{ top, height: h }}>
@@ -111,7 +112,7 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
                   {counts.inherited > 0 && <span>{counts.inherited} inherited</span>}
                   {counts.gaps > 0 && <span className="quiet">{counts.gaps} gap{counts.gaps > 1 ? "s" : ""}</span>}
                   {counts.open > 0 && <span className="quiet">{counts.open} open</span>}
-                  {counts.here + counts.inherited + counts.gaps + counts.open === 0 && <span className="quiet">{counts.total} agree</span>}
+                  {counts.agree > 0 && <span className="quiet">{counts.agree} agree</span>}
                 </div>
               </div>
             );

@@ -69,5 +69,5 @@ it("counts what starts here and what is inherited", () => {
     check({ verdict: "gap" }),
     check({}),
   ]);
-  expect(counts).toEqual({ here: 1, inherited: 1, gaps: 1, open: 0, total: 4 });
+  expect(counts).toEqual({ here: 1, inherited: 1, gaps: 1, open: 0, agree: 1 });
 });

@@ -79,11 +79,11 @@ export function offset(multiples: number): number {
 }
 
 export interface StageCounts {
+  agree: number;
   here: number;
   inherited: number;
   gaps: number;
   open: number;
-  total: number;
 }
 
 export function countsOf(checks: Check[]): StageCounts {
@@ -93,6 +93,6 @@ export function countsOf(checks: Check[]): StageCounts {
     inherited: count((c) => c.role === "inherited"),
     gaps: count((c) => c.verdict === "gap"),
     open: count((c) => c.verdict === "open"),
-    total: checks.length,
+    agree: count((c) => c.verdict === "agrees"),
   };
 }
