@@ -157,7 +157,6 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
         b.driver.execute_script("arguments[0].click()", button)
         b.find(".paste-target textarea")
     b.find("nav a[href*=sheet]").click()
-    b.wait_text(".sheet", "SDS")
     b.wait_text(".review-counts", "origins")
     b.keys("o")
     time.sleep(0.3)
