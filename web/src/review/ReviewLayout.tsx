@@ -36,12 +36,12 @@ export function ReviewLayout() {
   const select = (check: string) => {
     setParams((p) => { p.set("check", check); return p; }, { replace: true });
   };
+  /** select the next (or the previous) line of its kind after the one that is selected */
   const step = (by: 1 | -1, only: (row: (typeof rows)[number]) => boolean) => () => {
-    const list = shown.filter((r) => !folded.includes(r.stage) && only(r));
-    const order = shown.findIndex((r) => r.all.some((c) => c.id === chosen));
-    const at = list.findIndex((r) => shown.indexOf(r) >= order);
-    const on = at >= 0 && list[at] === shown[order];
-    const next = order < 0 ? list[by > 0 ? 0 : list.length - 1] : list[by > 0 ? (at < 0 ? list.length : at) + (on ? 1 : 0) : (at < 0 ? list.length : at) - 1];
+    const visible = shown.filter((r) => !folded.includes(r.stage));
+    const at = visible.findIndex((r) => r.all.some((c) => c.id === chosen));
+    const ahead = by > 0 ? visible.slice(at + 1) : visible.slice(0, at < 0 ? undefined : at).reverse();
+    const next = ahead.find(only);
     if (next) select(next.check.id);
   };
   const page = PAGES.find((p) => location.pathname.endsWith(`/${p}`)) ?? "sheet";
