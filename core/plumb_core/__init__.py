@@ -27,7 +27,4 @@ def _engine() -> str:
 ENGINE = _engine()
 """Version of the engine, as results carry it."""
 
-STANDARD_GRAVITY = 9.80665
-"""Standard acceleration of gravity, m/s2 (the 3rd CGPM's conventional value, 1901)."""
-
 DIRECTIONS: Final = ("X", "Y")

@@ -64,14 +64,12 @@ _BY_SUPPLEMENTS: dict[tuple[int, ...], dict[str, Rule]] = {
     (1,): _BASE | rule_set(ground.S_M1_as_printed, lateral.C_s_upper_as_printed),
     (): _BASE | rule_set(ground.F_v_as_printed, ground.S_M1_as_printed, lateral.C_s_upper_as_printed),
 }
-SUPPLEMENTS = tuple(_BY_SUPPLEMENTS)
-"""The combinations that can be declared.  Supplement 3 builds on Supplement 1."""
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set under the declared choices.
 
-    choices : `supplements`, one of SUPPLEMENTS; `category_by_S_DS_alone`, whether 11.6 permits (and the brief takes)
+    choices : `supplements`, [], [1] or [1, 3] (3 builds on 1); `category_by_S_DS_alone`, whether 11.6 permits (and the brief takes)
         the design category from Table 11.6-1 alone.
     """
     chosen = _BY_SUPPLEMENTS[tuple(choices.get("supplements", (1, 3)))]
