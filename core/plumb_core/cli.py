@@ -21,12 +21,12 @@ def editions() -> list[dict[str, Any]]:
     """The editions of this engine: id, title, year, request kinds, structure types, and what a brief can declare."""
     return [
         {
-            "id": e.ID,
-            "title": e.TITLE,
-            "year": e.YEAR,
+            "id": e.id,
+            "title": e.title,
+            "year": e.year,
             "supports": list(KINDS),
-            "period_types": list(e.PERIOD_TYPES),
-            "choices": list(e.CHOICES),
+            "period_types": list(e.period_types),
+            "choices": list(e.choices),
         }
         for e in EDITIONS.values()
     ]

@@ -146,10 +146,13 @@ class Step:
 PinFunction = Callable[[Key, Callable[[], "Step | None"]], Any]
 
 
-def _usable(value: Any) -> bool:
-    """Whether a rule gave a value: not None, not complex (a negative height to a broken power), finite."""
+def _usable(value: Any, unlimited: bool) -> bool:
+    """Whether a rule gave a value: not None, not complex (a negative height to a broken power), finite.
+
+    Infinity is a value where the quantity is `unlimited`.
+    """
     if isinstance(value, float):
-        return math.isfinite(value)
+        return math.isfinite(value) or (unlimited and value == math.inf)
     if isinstance(value, np.ndarray):
         return bool(np.isfinite(value).all()) and not np.iscomplexobj(value)
     return value is not None and not isinstance(value, complex)
@@ -161,7 +164,8 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
         result = applied.function(**arguments)
     except (ArithmeticError, LookupError):
         result = None
-    if not _usable(result.value if isinstance(result, Governed) else result):
+    value = result.value if isinstance(result, Governed) else result
+    if not _usable(value, QUANTITIES[applied.name].unlimited):
         raise RuleRefused(
             applied.name,
             f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",

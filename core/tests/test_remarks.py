@@ -27,7 +27,7 @@ def test_a_value_that_differs_is_told_with_clause_and_size(brief: dict[str, Any]
 def test_an_input_is_told_without_speaking_of_upstream_values(brief: dict[str, Any]) -> None:
     text = draft(brief, change(own_claims(brief), "R", 8.0, direction="X"), "R.X")
     assert text == (
-        "Response modification coefficient R in X is given as 8.0. We find 6; the given value is 33.3 % too high. "
+        "Response modification factor R in X is given as 8.0. We find 6; the given value is 33.3 % too high. "
         "Please correct, or state the basis."
     )
 

@@ -95,7 +95,7 @@ def test_tex_shows_symbols_or_numbers() -> None:
     assert written(S_DS.tex, lambda n: QUANTITIES[n].tex) == r"S_{DS} = 2\,S_S"
 
 
-@pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.ID)
+@pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.id)
 def test_every_rule_cites_its_clause_and_documents_itself(edition: Any) -> None:
     for name, own in edition.rules({}).items():
         assert own.clause, name

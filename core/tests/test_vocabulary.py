@@ -10,10 +10,10 @@ from plumb_core.cli import schema
 from plumb_core.documents import Brief, Site, read
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused
+from plumb_core.inputs import OF_BUILDING, path_of
 from plumb_core.intake.tables import PARAMETER_NAMES, TABLES
 from plumb_core.intake.units import UNITS, factor, known_unit
 from plumb_core.quantities import QUANTITIES, Kind, Scope
-from plumb_core.solve import path_of
 
 # kN, m, s and g in terms of the definitions: 1 lb = 0.45359237 kg, 1 ft = 0.3048 m, g = 9.80665 m/s2
 POUND_FORCE = 0.45359237 * 9.80665
@@ -76,21 +76,21 @@ def test_tables_and_names_refer_to_the_vocabulary() -> None:
         assert {c.quantity for c in columns if c.quantity} <= QUANTITIES.keys()
 
 
-@pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.ID)
+@pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.id)
 def test_an_edition_asks_limits_and_sums_only_what_it_knows(edition: Any) -> None:
     rules = edition.rules({})
     inputs = {q.name for q in QUANTITIES.values() if q.part}
-    assert set(edition.ASKED_FOR) <= rules.keys() | inputs
-    for quantity, (limit, side) in edition.LIMITS.items():
+    assert set(edition.asked_for) <= rules.keys() | inputs
+    for quantity, (limit, side) in edition.limits.items():
         assert {quantity, limit} <= rules.keys()
         assert side in ("max", "min")
-    for part, total in edition.SUMS.items():
+    for part, total in edition.sums.items():
         assert QUANTITIES[part].kind is Kind.STORIES
         assert QUANTITIES[part].unit == QUANTITIES[total].unit
         assert QUANTITIES[total].scope is Scope.DIRECTION
 
 
-@pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.ID)
+@pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.id)
 def test_every_rule_finds_what_it_needs_among_rules_and_inputs(edition: Any) -> None:
     rules = edition.rules({})
     inputs = {q.name for q in QUANTITIES.values() if q.part}
@@ -103,8 +103,9 @@ def test_places_in_a_request_are_where_its_schema_has_them() -> None:
     definitions = schema("request")["$defs"]
     parts = {"site": "Site", "occupancy": "Occupancy", "system": "DirectionSystem"}
     for quantity in QUANTITIES.values():
-        if quantity.part in parts and quantity.name not in ("A_B", "light_frame"):
+        if quantity.part in parts and quantity.name not in (*OF_BUILDING, "curve"):
             assert quantity.name in definitions[parts[quantity.part]]["properties"], quantity.name
+    assert {*OF_BUILDING} <= definitions["System"]["properties"].keys()
     assert path_of(("R", "X")) == "/system/X/R"
     assert path_of(("S_S", None)) == "/site/S_S"
     assert path_of(("T_analysis", "Y")) == "/period/Y/analysis"

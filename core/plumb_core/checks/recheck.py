@@ -20,12 +20,13 @@ from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.checks.check import Check
 from plumb_core.checks.compare import Comparison, compare, half_unit
 from plumb_core.checks.remarks import draft, figures
+from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import Claim, RecheckDocument, Source, read_recheck
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.inputs import brief_evaluation, rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Evaluation, Key, Step
-from plumb_core.solve import brief_evaluation, key_id, steps_json
 
 Value = float | str
 
@@ -119,10 +120,12 @@ class _Recheck:
     def _adopted(self) -> dict[Key, Any]:
         """Submitted inputs that stand in where the brief has none."""
         adopted: dict[Key, Any] = {}
-        rules = self.edition.rules(self.brief.site.model_dump())
+        own = brief_evaluation(self.brief, {})
+        given = {*own.inputs, *self.claims}
         for key, claims in self.claims.items():
             kind = QUANTITIES[key[0]].kind
-            if key[0] in rules or kind is Kind.POINTS:
+            computed = key[0] in own.rules and not rests_on_lacking(key, own.rules, given)
+            if computed or kind is Kind.POINTS:
                 continue
             if kind is not Kind.STORIES:
                 adopted[key] = claims.single[0].value
@@ -187,9 +190,10 @@ class _Recheck:
             claim,
             index,
         )
-        check.clause = self.independent.rules[key[0]].clause if key[0] in self.independent.rules else ""
         own, rests_on_adopted, why = self._value(self.independent, key, index)
         is_input = key in self.independent.inputs
+        if key[0] in self.independent.rules and not is_input:
+            check.clause = self.independent.rules[key[0]].clause
         if key in self.independent.adopted:
             check.note = "taken over from the submission: the brief has no value of its own"
             return check
@@ -221,9 +225,9 @@ class _Recheck:
             check.verdict, check.role = "differs", "origin"
 
     def _hold_to_limit(self, check: Check) -> None:
-        if check.key[0] not in self.edition.LIMITS or check.claim is None:
+        if check.key[0] not in self.edition.limits or check.claim is None:
             return
-        name, side = self.edition.LIMITS[check.key[0]]
+        name, side = self.edition.limits[check.key[0]]
         bound = self._limit(name, check.key[1])
         theirs = check.claim.value
         if bound is None or isinstance(theirs, str):
@@ -257,7 +261,7 @@ class _Recheck:
     def _sum_checks(self) -> list[Check]:
         """Level 1: submitted story values add up to the submitted total."""
         checks = []
-        for part, total in self.edition.SUMS.items():
+        for part, total in self.edition.sums.items():
             for direction in DIRECTIONS:
                 parts, claimed = self.claims.get((part, direction)), self.claims.get((total, direction))
                 if not parts or not claimed or len(parts.indexed) < len(self.stories):
@@ -292,7 +296,7 @@ class _Recheck:
 
     def _gaps(self) -> list[Check]:
         gaps = []
-        for name in self.edition.ASKED_FOR:
+        for name in self.edition.asked_for:
             quantity = QUANTITIES[name]
             for direction in DIRECTIONS if quantity.scope is Scope.DIRECTION else (None,):
                 key = (name, direction)
@@ -349,11 +353,11 @@ class _Recheck:
                 continue
             above = ancestors(check.key)
             if check.level == 1:
-                above = above | {check.key, (self.edition.SUMS[check.key[0]], check.key[1])}
+                above = above | {check.key, (self.edition.sums[check.key[0]], check.key[1])}
             found = [i for key, ids in origins.items() if key in above and key != check.key for i in ids]
             own = origins.get(check.key, []) if check.level == 1 else []
             if check.level == 1 and check.role == "origin":
-                total = (self.edition.SUMS[check.key[0]], check.key[1])
+                total = (self.edition.sums[check.key[0]], check.key[1])
                 direct = own + origins.get(total, [])
                 check.role = "inherited" if direct else "origin"
                 check.rests_on = direct

@@ -7,7 +7,11 @@ from functools import cache
 
 UNITS: dict[str, dict[str, str]] = {
     "m": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch"},
+    "km": {"km": "km", "m": "m", "mi": "mile"},
     "m^2": {"m2": "m^2", "ft2": "ft^2"},
+    "m/s": {"m/s": "m/s", "ft/s": "ft/s"},
+    "kPa": {"kPa": "kPa", "psf": "lbf/ft^2", "MPa": "MPa"},
+    "kN/m": {"kN/m": "kN/m", "MN/m": "MN/m", "kN/mm": "kN/mm", "kip/in": "kip/inch"},
     "s": {"s": "s", "ms": "ms"},
     "kN": {"kN": "kN", "N": "N", "MN": "MN", "kip": "kip", "lbf": "lbf", "tf": "tonne * g_0", "kgf": "kgf"},
     "kN*m": {"kN m": "kN*m", "N m": "N*m", "MN m": "MN*m", "kip ft": "kip*ft", "tf m": "tonne * g_0 * m"},

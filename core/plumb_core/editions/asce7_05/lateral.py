@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
 from plumb_core.editions.asce7_10 import lateral as next_edition
@@ -51,8 +53,19 @@ def static_notes(
     return notes
 
 
+@rule(clause="12.4.2.3, 12.4.3.2", tex=next_edition.load_combinations.tex)
+def load_combinations(
+    S_DS: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """Combinations 5 and 7 of 12.4.2.3 (with 1.6 H where earth pressure acts), and those with overstrength."""
+    vertical = 0.0 if S_DS <= 0.125 else S_DS
+    return later.combinations(vertical, later.stated_redundancy(rho, design_category), Omega_0, 0.2,
+                              ("12.4.2.3-5", "12.4.2.3-7", "12.4.3.2-5", "12.4.3.2-7"))  # fmt: skip
+
+
 RULES = (
     *next_edition.RULES,
+    load_combinations,
     T_a,
     coefficient,
     static_notes,

@@ -55,6 +55,7 @@ def ground_notes(
 
 RULES = (
     later.I_e,
+    later.soil_by_measurement,
     F_a,
     F_v,
     cited(later.S_MS, "11.4.3, Eq. 11.4-1"),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
 from plumb_core.editions.asce7_16 import lateral as later
@@ -62,8 +64,19 @@ def static_notes(
     )
 
 
+@rule(clause="2.3.2, 12.4.2, 12.4.3", tex=r"(1.2 + 0.2\,\q{S_DS})\,D + \q{rho}\,Q_E + L + 0.2\,S")
+def load_combinations(
+    S_DS: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """Combinations 5 and 7 of 2.3.2, plain and with overstrength; no vertical action for S_DS <= 0.125 (12.4.2.2)."""
+    vertical = 0.0 if S_DS <= 0.125 else S_DS
+    return later.combinations(vertical, later.stated_redundancy(rho, design_category), Omega_0, 0.2,
+                              ("2.3.2-5", "2.3.2-7", "2.3.2-5 with overstrength", "2.3.2-7 with overstrength"))  # fmt: skip
+
+
 REPLACED = (
     C_w,
+    load_combinations,
     T_a,
     S_DS_static,
     static_notes,

@@ -1,4 +1,4 @@
-"""ASCE/SEI 7-16, ground motion, design spectrum and static lateral force (chapters 11 and 12).
+"""ASCE/SEI 7-16, chapters 11 and 12.
 
 Supplements 1 and 3 are a declared choice of the brief (`site.supplements`, both by default).  A supplement replaces
 rules; it is no condition inside them.
@@ -9,16 +9,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from plumb_core.editions.asce7_16 import ground, lateral, spectrum
+from plumb_core.editions.asce7_16 import deformation, ground, lateral, modal, spectrum, systems, weight
 from plumb_core.editions.asce7_16.tables import STRUCTURE_TYPES
+from plumb_core.editions.edition import Edition
 from plumb_core.rules import Rule, rule_set
-
-ID = "asce7-16"
-TITLE = "ASCE/SEI 7-16"
-YEAR = 2016
-PERIOD_TYPES = STRUCTURE_TYPES
-CHOICES = ("supplements", "velocity_measured", "category_by_S_DS_alone")
-"""What the brief can declare for this edition beside its inputs."""
 
 GROUND_KEYS = (
     "F_a",
@@ -33,7 +27,6 @@ GROUND_KEYS = (
     "design_category",
     "site_specific_required",
 )
-"""What the request kind `ground` reports, in the edition's own symbols."""
 
 ASKED_FOR = (
     "risk_category",
@@ -54,10 +47,74 @@ ASKED_FOR = (
     "V",
     "F",
 )
-"""What a submission has to state for this edition's static method to be followed; what is absent is a gap.
-(11.4.2 to 11.6, 12.2.1, 12.7.2, 12.8.1 to 12.8.3)"""
+"""11.4.2 to 11.6, 12.2.1, 12.7.2, 12.8.1 to 12.8.3."""
 
-_BASE = rule_set(*ground.RULES, *spectrum.RULES, *lateral.RULES)
+INPUTS = (
+    "S_S", "S_1", "T_L", "site_class", "class_by_default", "velocity_measured", "isolated_or_damped", "diaphragms_rigid",
+    "F_a", "F_v", "v_s30", "N_SPT", "s_u", "risk_category", "I_e", "lateral_system", "stacked_systems", "period_type", "R",
+    "Omega_0", "C_d", "rho", "regular", "light_frame", "T_a_formula", "walls", "A_B",
+)  # fmt: skip
+OPTIONS = {"site_class": ("A", "B", "C", "D", "E", "F"), "risk_category": ("I", "II", "III", "IV")}
+
+COMPARED = {
+    "importance": "I_e",
+    "short_period": "S_DS",
+    "one_second": "S_D1",
+    "category": "design_category",
+    "reduction": "R",
+    "approximate_period": "T_a",
+    "period_limit": "T_limit",
+    "period": "T",
+    "coefficient": "coefficient",
+    "weight": "W",
+    "base_shear": "V",
+    "exponent": "k",
+    "eccentricity": "eccentricity",
+    "mass_target": "mass_target",
+    "scaling_share": "scaling_share",
+    "drift_amplifier": "amplifier",
+    "drift_limit": "drift_limit",
+    "theta_limit": "theta_limit",
+    "permission": "system_permission",
+}
+
+LIMITS = {"T": ("T_limit", "max"), "C_s": ("C_s_lower", "min")}
+"""12.8.2 and 12.8.1.1."""
+SUMS = {"F": "V"}
+"""12.8.3."""
+
+DEFINITIONS = {
+    "risk_category": "risk or occupancy category I to IV",
+    "site_class": "Table 20.3-1, classes A to F",
+    "class_by_default": "Table 20.3-1, classes A to F",
+    "lateral_system": "Table 12.2-1",
+    "stacked_systems": "Table 12.2-1",
+    "period_type": "rows of the approximate period",
+    "R": "Table 12.2-1",
+    "Omega_0": "Table 12.2-1",
+    "C_d": "Table 12.2-1",
+    "rho": "12.3.4",
+    "light_frame": "light-frame construction",
+    "isolated_or_damped": "isolated or damped",
+    "diaphragms_rigid": "rigid diaphragms",
+}
+
+SOIL = (
+    "site_class",
+    {"A": (1500, 5000), "B": (760, 1500), "C": (370, 760), "D": (180, 370), "E": (60, 180)},
+)
+
+
+ASPECTS: dict[str, Mapping[str, Any]] = {
+    "minimum": {"C_s_lower": 0.0},
+    "importance": {"I_e": 1.0},
+    "reduction": {"R": 1.0},
+    "soil": {"site_class": "B", "F_a": 1.0, "F_v": 1.0},
+}
+
+_BASE = rule_set(
+    *ground.RULES, *spectrum.RULES, *lateral.RULES, *systems.RULES, *weight.RULES, *modal.RULES, *deformation.RULES
+)
 
 _BY_SUPPLEMENTS: dict[tuple[int, ...], dict[str, Rule]] = {
     (1, 3): _BASE,
@@ -78,8 +135,23 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     return chosen
 
 
-LIMITS = {"T": ("T_limit", "max"), "C_s": ("C_s_lower", "min")}
-"""Code limits on submitted values: quantity -> (quantity of the limit, which side), 12.8.2 and 12.8.1.1."""
-
-SUMS = {"F": "V"}
-"""Story quantities whose submitted values must add up to another submitted value (12.8.3)."""
+EDITION = Edition(
+    id="asce7-16",
+    title="ASCE/SEI 7-16",
+    year=2016,
+    rules=rules,
+    inputs=INPUTS,
+    options=OPTIONS,
+    choices=("supplements", "velocity_measured", "category_by_S_DS_alone"),
+    period_types=STRUCTURE_TYPES,
+    formulas=("12.8-7", "12.8-8", "12.8-9"),
+    systems=systems.SYSTEMS,
+    ground_keys=GROUND_KEYS,
+    asked_for=ASKED_FOR,
+    limits=LIMITS,
+    sums=SUMS,
+    definitions=DEFINITIONS,
+    soil=SOIL,
+    aspects=ASPECTS,
+    compared=COMPARED,
+)

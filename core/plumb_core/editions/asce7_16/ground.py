@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import tables
 from plumb_core.errors import RuleRefused
 from plumb_core.rules import rule
@@ -219,4 +220,28 @@ def ground_notes(
     return notes
 
 
-RULES = (I_e, F_a, F_v, S_MS, S_M1, S_DS, S_D1, design_category, site_specific_required, ground_notes)
+VELOCITY = (("A", 1500.0), ("B", 760.0), ("C", 370.0), ("D", 180.0))
+"""Table 20.3-1: lower bounds of the shear wave velocity, m/s."""
+BLOWS = (("C", 50.0), ("D", 15.0))
+STRENGTH = (("C", 100.0), ("D", 50.0))
+
+
+@rule(clause="20.3, Table 20.3-1", tex=r"\q{soil_by_measurement} = \text{Table 20.3-1}")
+def soil_by_measurement(v_s30: float | None = None, N_SPT: float | None = None, s_u: float | None = None) -> str:
+    """Site class A to E from v_s30 (m/s), blow count or undrained strength (kPa); class F is found by its soils."""
+    return shared.measured(VELOCITY, BLOWS, STRENGTH, "E", v_s30, N_SPT, s_u)
+
+
+RULES = (
+    I_e,
+    soil_by_measurement,
+    F_a,
+    F_v,
+    S_MS,
+    S_M1,
+    S_DS,
+    S_D1,
+    design_category,
+    site_specific_required,
+    ground_notes,
+)

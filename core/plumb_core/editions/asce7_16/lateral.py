@@ -2,37 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
+from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import tables
+from plumb_core.editions.systems import FOOT
 from plumb_core.errors import RuleRefused
-from plumb_core.rules import Array, Candidate, Governed, bounded, rule
-
-FOOT = 0.3048
-
-
-@rule(clause="11.2", tex=r"\q{h_n} = \sum h_{sx}")
-def h_n(h: Array) -> float:
-    """Structural height, m, from the story heights."""
-    return float(np.sum(h))
-
-
-@rule(clause="12.8.3", tex=r"\q{h_x} = \sum_{i \le x} h_{sx,i}")
-def h_x(h: Array) -> Array:
-    """Height of each level above the base, m, shape (n_stories,)."""
-    return np.cumsum(h)
-
-
-@rule(clause="12.8.2.1", tex=r"\q{N} = \text{number of stories}")
-def N(h: Array) -> int:
-    """Number of stories above the base."""
-    return len(h)
-
-
-@rule(clause="12.7.2", tex=r"\q{W} = \sum w_x")
-def W(w: Array) -> float:
-    """Effective seismic weight, kN."""
-    return float(np.sum(w))
+from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
 
 
 @rule(clause="Table 12.8-2", tex=r"\q{C_t} = \text{Table 12.8-2}(\q{period_type})")
@@ -199,12 +177,6 @@ def coefficient(C_s: Governed, design_category: str) -> Governed:
     return C_s
 
 
-@rule(clause="12.8.1, Eq. 12.8-1", tex=r"\q{V} = \q{coefficient}\times\q{W}")
-def V(coefficient: float, W: float) -> float:
-    """Base shear, kN."""
-    return coefficient * W
-
-
 @rule(clause="12.8.3", tex=r"\q{k} = 1 + \frac{\q{T} - 0.5}{2}\ \text{between }1\text{ and }2")
 def k(T: float) -> float:
     """Exponent of the vertical distribution: 1 for T <= 0.5 s, 2 for T >= 2.5 s, linear between."""
@@ -221,16 +193,63 @@ def F(w: Array, h_x: Array, k: float, V: float, design_category: str) -> Array:
     return np.asarray(V * share / np.sum(share))
 
 
-@rule(clause="12.8.4, Eq. 12.8-13", tex=r"\q{V_story} = \sum_{i \ge x} F_i")
-def V_story(F: Array) -> Array:
-    """Story shear, kN, shape (n_stories,)."""
-    return np.cumsum(F[::-1])[::-1]
+@rule(clause="12.8.4.2", tex=r"\q{eccentricity} = 0.05")
+def eccentricity() -> float:
+    """Accidental eccentricity as a share of the plan dimension perpendicular to the force."""
+    return 0.05
 
 
-@rule(clause="12.8.5", tex=r"\q{M_story} = \sum_{i \ge x} V_i\,h_{s,i}")
-def M_story(V_story: Array, h: Array) -> Array:
-    """Overturning moment at the bottom of each story, kN m, shape (n_stories,): sum of story shear times height."""
-    return np.cumsum((V_story * h)[::-1])[::-1]
+def combinations(
+    S_DS: float, rho: float, Omega_0: float | None, snow: float, names: tuple[str, ...]
+) -> list[dict[str, Any]]:
+    """Strength combinations with the seismic action: factors of D, L, S and the horizontal action.
+
+    names : of the combination with gravity acting against, of that with gravity helping, and the same with overstrength
+    """
+    vertical = 0.2 * S_DS
+    found = [
+        {"name": names[0], "factors": {"D": 1.2 + vertical, "L": 1.0, "S": snow, "Q_E": rho}},
+        {"name": names[1], "factors": {"D": 0.9 - vertical, "Q_E": rho}},
+    ]
+    if Omega_0 is not None:
+        found += [
+            {"name": names[2], "factors": {"D": 1.2 + vertical, "L": 1.0, "S": snow, "Q_E": Omega_0}},
+            {"name": names[3], "factors": {"D": 0.9 - vertical, "Q_E": Omega_0}},
+        ]
+    return found
+
+
+def stated_redundancy(rho: float | None, design_category: str) -> float:
+    """The redundancy factor as stated, else what 12.3.4 gives without any test: 1.0 in A to C, 1.3 above."""
+    return rho if rho is not None else 1.3 if design_category in "DEF" else 1.0
+
+
+@rule(clause="2.3.6, 12.4.2, 12.4.3", tex=r"(1.2 + 0.2\,\q{S_DS_static})\,D + \q{rho}\,Q_E + L + 0.2\,S")
+def load_combinations(
+    S_DS_static: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """Combinations 6 and 7 of 2.3.6, plain and with overstrength; no vertical action in category B (12.4.2.2).
+
+    S_DS as 12.8.1.3 lets one take it.  The factor of L may be 0.5 where L_o <= 4.78 kPa, but for garages and assembly.
+    """
+    vertical = 0.0 if design_category in "AB" else S_DS_static
+    return combinations(vertical, stated_redundancy(rho, design_category), Omega_0, 0.2,
+                        ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength"))  # fmt: skip
+
+
+@rule(clause="12.5")
+def direction_rule(design_category: str) -> list[str]:
+    """How the two horizontal directions act together, by category."""
+    if design_category in "AB":
+        return ["each direction alone (12.5.2)"]
+    nonparallel = "nonparallel systems (horizontal type 5): 100 % of one direction with 30 % of the other (12.5.3)"
+    if design_category == "C":
+        return [nonparallel]
+    return [
+        nonparallel,
+        "columns and walls of two intersecting systems with at least 20 % of their axial design strength: "
+        "100 % with 30 % (12.5.4)",
+    ]
 
 
 def permission(
@@ -273,10 +292,10 @@ def static_notes(
 
 
 RULES = (
-    h_n,
-    h_x,
-    N,
-    W,
+    cited(shared.h_n, "11.2"),
+    cited(shared.h_x, "12.8.3"),
+    cited(shared.N, "12.8.2.1"),
+    cited(shared.W, "12.7.2"),
     C_t,
     x,
     C_w,
@@ -290,10 +309,14 @@ RULES = (
     C_s_lower,
     C_s,
     coefficient,
-    V,
+    cited(shared.V, "12.8.1, Eq. 12.8-1"),
     k,
     F,
-    V_story,
-    M_story,
+    cited(shared.V_story, "12.8.4, Eq. 12.8-13"),
+    cited(shared.M_story, "12.8.5"),
+    eccentricity,
+    cited(shared.M_ta, "12.8.4.2"),
+    load_combinations,
+    direction_rule,
     static_notes,
 )

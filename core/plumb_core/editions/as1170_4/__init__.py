@@ -1,0 +1,58 @@
+"""AS 1170.4-2007 with amendments 1 (2015) and 2 (2018)."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from plumb_core.editions.as1170_4 import ground, lateral, response, tables, weight
+from plumb_core.editions.edition import Edition
+from plumb_core.rules import Rule, rule_set
+
+_RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
+
+
+def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
+    """The rule set; this edition has no choices."""
+    return _RULES
+
+
+EDITION = Edition(
+    id="as1170.4",
+    title="AS 1170.4-2007 with Amendment 2",
+    year=2018,
+    rules=rules,
+    inputs=(
+        "Z", "k_p", "subsoil", "v_s30", "site_period", "importance_level", "lateral_system", "mu", "S_p", "period_type",
+        "static_method",
+    ),
+    options={
+        "subsoil": tuple(tables.SHAPE),
+        "importance_level": tuple(tables.K_P),
+        "static_method": (lateral.EQUIVALENT, lateral.TENTH, lateral.SIMPLIFIED),
+    },
+    period_types=tuple(tables.K_T),
+    systems=tables.SYSTEMS,
+    ground_keys=("k_p", "Z", "kpZ"),
+    asked_for=("Z", "k_p", "subsoil", "mu", "S_p", "T", "W", "V", "F"),
+    limits={"coefficient": ("C_s_lower", "min")},
+    sums={"F": "V"},
+    definitions={
+        "subsoil": "4.2, classes A_e to E_e",
+        "lateral_system": "Table 6.5(A)",
+        "period_type": "rows of the approximate period",
+    },
+    soil=("subsoil", {"A_e": (1500, 5000), "B_e": (360, 1500), "C_e": (250, 360), "D_e": (150, 250), "E_e": (60, 150)}),
+    aspects={
+        "minimum": {"C_s_lower": 0.0},
+        "importance": {"k_p": 1.0},
+        "reduction": {"mu": 1.0, "S_p": 1.0},
+        "soil": {"subsoil": "B_e"},
+    },
+    compared={
+        "importance": "k_p", "short_period": "kpZ", "category": "design_category", "reduction": "mu",
+        "approximate_period": "T_a", "period": "T", "coefficient": "coefficient", "weight": "W", "base_shear": "V",
+        "exponent": "k", "eccentricity": "eccentricity", "mass_target": "mass_target", "drift_amplifier": "amplifier",
+        "drift_limit": "drift_limit", "theta_limit": "theta_limit", "permission": "static_permitted",
+    },
+)  # fmt: skip

@@ -1,0 +1,117 @@
+"""Dynamic analysis, drift and P-Delta of AS 1170.4-2007: 6.6, 6.7, section 7.  It has no irregularities."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from plumb_core.editions import shared
+from plumb_core.editions.shared import Irregularity
+from plumb_core.rules import Array, cited, rule
+
+
+@rule(clause="7.4.2", tex=r"\q{mass_target} = 0.90")
+def mass_target() -> float:
+    """Share of the mass in the direction, for two-dimensional analysis."""
+    return 0.90
+
+
+@rule(clause="7.4.2, 7.4.3", tex=r"\q{mass_sum} \ge \q{mass_target}")
+def modes_enough(mass_sum: float, mass_target: float) -> bool:
+    """Whether the modes reach the target in the direction."""
+    return mass_sum >= mass_target - 1e-9
+
+
+@rule(clause="7.4.4")
+def modal_combination(T_modes: Array) -> str:
+    """CQC where frequencies lie within 15 %, else SRSS will do."""
+    return "CQC" if shared.closely_spaced(T_modes, 0.85) else "SRSS or CQC"
+
+
+@rule(clause="7.4")
+def modal_rules() -> list[str]:
+    """What the standard asks of the modal analysis."""
+    return [
+        "modes for at least 90 % of the mass; in three dimensions modes that aren't part of the seismic system, and those "
+        "under 0.05 T_1, may be left out (7.4.2, 7.4.3)",
+        "a recognized combination that minds closely spaced modes (7.4.4)",
+        "no rule that scales the dynamic base shear to the static one",
+        "torsion by an eccentricity of 0.1 b with both signs (6.6)",
+    ]
+
+
+@rule(clause="7.4", tex=r"\q{factor_required} = 1")
+def factor_required() -> float:
+    """This standard doesn't scale modal results to the static base shear."""
+    return 1.0
+
+
+@rule(clause="7.4")
+def scaled() -> list[str]:
+    """Responses that a scale factor applies to: none."""
+    return []
+
+
+@rule(clause="2.2")
+def vertical_irregularities() -> list[Irregularity]:
+    """The 2007 edition defines no irregularity; its categories go by importance, hazard, soil and height."""
+    return []
+
+
+@rule(clause="6.7.1", tex=r"\q{amplifier} = \frac{\q{mu}}{\q{S_p}}")
+def amplifier(mu: float, S_p: float) -> float:
+    """Design over elastic deflection."""
+    return mu / S_p
+
+
+@rule(clause="6.7.2, 5.4.4", tex=r"\q{drift_limit} = 0.015")
+def drift_limit() -> float:
+    """Limit of the story drift over the story height."""
+    return 0.015
+
+
+@rule(clause="6.7.3.1", tex=r"\q{theta} = \frac{\q{Delta}\,\q{P}}{h\,\q{mu}\,\q{V_drift}}")
+def theta(P: Array, Delta: Array, V_drift: Array, h: Array, mu: float) -> Array:
+    """Interstory stability coefficient m, shape (n_stories,): design drift times weight above over h mu times force above."""
+    return P * Delta / (h * mu * V_drift)
+
+
+@rule(clause="6.7.3.1", tex=r"\q{theta_limit} = 0.2")
+def theta_limit() -> float:
+    """Greatest coefficient; above it the structure may be unstable."""
+    return 0.2
+
+
+@rule(clause="6.7.3.2", tex=r"\q{theta_amplification} = \frac{0.9}{1-\q{theta}} \ge 1\text{ for }\q{theta} > 0.1")
+def theta_amplification(theta: Array) -> Array:
+    """Multiplier of forces and deflections where the coefficient exceeds 0.1."""
+    return np.where((theta > 0.1) & (theta < 1.0), np.maximum(1.0, 0.9 / np.where(theta < 1.0, 1.0 - theta, 1.0)), 1.0)
+
+
+@rule(clause="5.3, 6.7.1, 6.7.2")
+def drift_notes() -> list[str]:
+    """What holds for the drifts."""
+    return [
+        "the two axes one at a time, with torsion (6.7.2)",
+        "no drift check is stated for category I (5.3)",
+    ]
+
+
+RULES = (
+    mass_target,
+    cited(shared.mass_sum, "7.4.2"),
+    modes_enough,
+    modal_combination,
+    modal_rules,
+    factor_required,
+    scaled,
+    cited(shared.torsion_ratio, "no rule of the standard; greatest over average"),
+    vertical_irregularities,
+    amplifier,
+    cited(shared.Delta, "6.7.1"),
+    cited(shared.drift_ratio, "6.7.2"),
+    drift_limit,
+    theta,
+    theta_limit,
+    theta_amplification,
+    drift_notes,
+)

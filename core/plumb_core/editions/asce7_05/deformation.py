@@ -1,0 +1,24 @@
+"""Drift and P-Delta of ASCE/SEI 7-05 where they differ from 7-10: no importance factor in the stability coefficient."""
+
+from __future__ import annotations
+
+from plumb_core.editions.asce7_16 import deformation as later
+from plumb_core.rules import Array, rule
+
+
+@rule(clause="12.8.7, Eq. 12.8-16", tex=r"\q{theta} = \frac{\q{P}\,\q{Delta}}{\q{V_drift}\,h\,\q{C_d}}")
+def theta(P: Array, Delta: Array, V_drift: Array, h: Array, C_d: float) -> Array:
+    """Stability coefficient of each story, shape (n_stories,), as printed in this edition: without I."""
+    return P * Delta / (V_drift * h * C_d)
+
+
+@rule(clause="12.8.6.2, 12.8.7")
+def drift_notes(design_category: str = "") -> list[str]:
+    """What holds for the forces behind the drifts."""
+    return [
+        "the period for drift isn't limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
+        "gravity loads in P_x with no factor above 1.0 (12.8.7)",
+    ]
+
+
+RULES = (*later.RULES, theta, drift_notes)

@@ -1,0 +1,22 @@
+"""Effective seismic weight of ASCE/SEI 7-05, 12.7.2: as 7-10 without landscaping of roofs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from plumb_core.editions import shared
+from plumb_core.editions.asce7_16.weight import share_by
+from plumb_core.editions.shared import KPA_PER_PSF
+from plumb_core.rules import cited, rule
+
+_SHARE = share_by(30 * KPA_PER_PSF, 0.20, False)
+
+
+@rule(clause="12.7.2")
+def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
+    """Share of each load in the seismic weight; landscaping of roofs isn't listed in this edition."""
+    return shared.shares(loads, _SHARE)
+
+
+RULES = (w_shares, cited(shared.w, "12.7.2"))

@@ -1,0 +1,115 @@
+"""Table 12.2-1 of ASCE/SEI 7-16 (and 7-10): lateral systems with their factors and height limits in feet.
+
+One line a system: R, Omega_0, C_d, greatest heights in category B to F (NL no limit, NP not permitted), and its name.
+"""
+
+from __future__ import annotations
+
+from plumb_core.editions.systems import LateralSystem, height_of, permission, read_table, stacked_factor
+from plumb_core.rules import Rule, rule
+
+TABLE_12_2_1 = """
+id                                    R     Omega_0 C_d B    C    D    E    F    system
+A_special_RC_shear_wall               5     2.5   5     NL   NL   160  160  100  special reinforced concrete shear walls (bearing walls)
+A_ordinary_RC_shear_wall              4     2.5   4     NL   NL   NP   NP   NP   ordinary reinforced concrete shear walls (bearing walls)
+A_detailed_plain_concrete_SW          2     2.5   2     NL   NP   NP   NP   NP   detailed plain concrete shear walls (bearing walls)
+A_ordinary_plain_concrete_SW          1.5   2.5   1.5   NL   NP   NP   NP   NP   ordinary plain concrete shear walls (bearing walls)
+A_intermediate_precast_SW             4     2.5   4     NL   NL   40   40   40   intermediate precast shear walls (bearing walls)
+A_ordinary_precast_SW                 3     2.5   3     NL   NP   NP   NP   NP   ordinary precast shear walls (bearing walls)
+A_special_RM_SW                       5     2.5   3.5   NL   NL   160  160  100  special reinforced masonry shear walls (bearing walls)
+A_intermediate_RM_SW                  3.5   2.5   2.25  NL   NL   NP   NP   NP   intermediate reinforced masonry shear walls (bearing walls)
+A_ordinary_RM_SW                      2     2.5   1.75  NL   160  NP   NP   NP   ordinary reinforced masonry shear walls (bearing walls)
+A_light_frame_wood_WSP                6.5   3     4     NL   NL   65   65   65   light frame wood structural panels (bearing walls)
+A_light_frame_CFS_WSP_or_steel_sheet  6.5   3     4     NL   NL   65   65   65   light frame cold-formed steel wood structural panels or steel sheet (bearing walls)
+A_light_frame_other_panels            2     2.5   2     NL   NL   35   NP   NP   light frame other panels (bearing walls)
+A_CFS_flat_strap                      4     2     3.5   NL   NL   65   65   65   cold-formed steel flat strap (bearing walls)
+B_steel_EBF                           8     2     4     NL   NL   160  160  100  steel eccentrically braced frames (building frame)
+B_steel_SCBF                          6     2     5     NL   NL   160  160  100  steel special concentrically braced frames (building frame)
+B_steel_OCBF                          3.25  2     3.25  NL   NL   35   35   NP   steel ordinary concentrically braced frames (building frame)
+B_special_RC_SW                       6     2.5   5     NL   NL   160  160  100  special reinforced concrete shear walls (building frame)
+B_ordinary_RC_SW                      5     2.5   4.5   NL   NL   NP   NP   NP   ordinary reinforced concrete shear walls (building frame)
+B_intermediate_precast_SW             5     2.5   4.5   NL   NL   40   40   40   intermediate precast shear walls (building frame)
+B_ordinary_precast_SW                 4     2.5   4     NL   NP   NP   NP   NP   ordinary precast shear walls (building frame)
+B_composite_EBF                       8     2.5   4     NL   NL   160  160  100  composite eccentrically braced frames (building frame)
+B_composite_SCBF                      5     2     4.5   NL   NL   160  160  100  composite special concentrically braced frames (building frame)
+B_composite_OBF                       3     2     3     NL   NL   NP   NP   NP   composite ordinary braced frames (building frame)
+B_composite_plate_SW                  6.5   2.5   5.5   NL   NL   160  160  100  composite plate shear walls (building frame)
+B_composite_special_SW                6     2.5   5     NL   NL   160  160  100  composite special shear walls (building frame)
+B_composite_ordinary_SW               5     2.5   4.5   NL   NL   NP   NP   NP   composite ordinary shear walls (building frame)
+B_special_RM_SW                       5.5   2.5   4     NL   NL   160  160  100  special reinforced masonry shear walls (building frame)
+B_intermediate_RM_SW                  4     2.5   4     NL   NL   NP   NP   NP   intermediate reinforced masonry shear walls (building frame)
+B_ordinary_RM_SW                      2     2.5   2     NL   160  NP   NP   NP   ordinary reinforced masonry shear walls (building frame)
+B_light_frame_wood_WSP                7     2.5   4.5   NL   NL   65   65   65   light frame wood structural panels (building frame)
+B_light_frame_CFS_WSP                 7     2.5   4.5   NL   NL   65   65   65   light frame cold-formed steel wood structural panels (building frame)
+B_light_frame_other_panels            2.5   2.5   2.5   NL   NL   35   NP   NP   light frame other panels (building frame)
+B_steel_BRBF                          8     2.5   5     NL   NL   160  160  100  steel buckling-restrained braced frames (building frame)
+B_steel_SPSW                          7     2     6     NL   NL   160  160  100  steel special plate shear walls (building frame)
+C_steel_SMF                           8     3     5.5   NL   NL   NL   NL   NL   steel special moment frames (moment frame)
+C_steel_STMF                          7     3     5.5   NL   NL   160  100  NP   steel special truss moment frames (moment frame)
+C_steel_IMF                           4.5   3     4     NL   NL   35   NP   NP   steel intermediate moment frames (moment frame)
+C_steel_OMF                           3.5   3     3     NL   NL   NP   NP   NP   steel ordinary moment frames (moment frame)
+C_RC_SMF                              8     3     5.5   NL   NL   NL   NL   NL   reinforced concrete special moment frames (moment frame)
+C_RC_IMF                              5     3     4.5   NL   NL   NP   NP   NP   reinforced concrete intermediate moment frames (moment frame)
+C_RC_OMF                              3     3     2.5   NL   NP   NP   NP   NP   reinforced concrete ordinary moment frames (moment frame)
+C_composite_SMF                       8     3     5.5   NL   NL   NL   NL   NL   composite special moment frames (moment frame)
+C_composite_IMF                       5     3     4.5   NL   NL   NP   NP   NP   composite intermediate moment frames (moment frame)
+C_composite_PRMF                      6     3     5.5   160  160  100  NP   NP   composite partially restrained moment frames (moment frame)
+C_composite_OMF                       3     3     2.5   NL   NP   NP   NP   NP   composite ordinary moment frames (moment frame)
+C_CFS_special_bolted_MF               3.5   3     3.5   35   35   35   35   35   cold-formed steel special bolted moment frames (moment frame)
+D_SMF_steel_EBF                       8     2.5   4     NL   NL   NL   NL   NL   steel eccentrically braced frames (dual with special moment frames)
+D_SMF_steel_SCBF                      7     2.5   5.5   NL   NL   NL   NL   NL   steel special concentrically braced frames (dual with special moment frames)
+D_SMF_special_RC_SW                   7     2.5   5.5   NL   NL   NL   NL   NL   special reinforced concrete shear walls (dual with special moment frames)
+D_SMF_ordinary_RC_SW                  6     2.5   5     NL   NL   NP   NP   NP   ordinary reinforced concrete shear walls (dual with special moment frames)
+D_SMF_composite_EBF                   8     2.5   4     NL   NL   NL   NL   NL   composite eccentrically braced frames (dual with special moment frames)
+D_SMF_composite_SCBF                  6     2.5   5     NL   NL   NL   NL   NL   composite special concentrically braced frames (dual with special moment frames)
+D_SMF_composite_plate_SW              7.5   2.5   6     NL   NL   NL   NL   NL   composite plate shear walls (dual with special moment frames)
+D_SMF_composite_special_SW            7     2.5   6     NL   NL   NL   NL   NL   composite special shear walls (dual with special moment frames)
+D_SMF_composite_ordinary_SW           6     2.5   5     NL   NL   NP   NP   NP   composite ordinary shear walls (dual with special moment frames)
+D_SMF_special_RM_SW                   5.5   3     5     NL   NL   NL   NL   NL   special reinforced masonry shear walls (dual with special moment frames)
+D_SMF_intermediate_RM_SW              4     3     3.5   NL   NL   NP   NP   NP   intermediate reinforced masonry shear walls (dual with special moment frames)
+D_SMF_BRBF                            8     2.5   5     NL   NL   NL   NL   NL   buckling-restrained braced frames (dual with special moment frames)
+D_SMF_SPSW                            8     2.5   6.5   NL   NL   NL   NL   NL   steel special plate shear walls (dual with special moment frames)
+E_IMF_SCBF                            6     2.5   5     NL   NL   35   NP   NP   special concentrically braced frames (dual with intermediate moment frames)
+E_IMF_special_RC_SW                   6.5   2.5   5     NL   NL   160  100  100  special reinforced concrete shear walls (dual with intermediate moment frames)
+E_IMF_ordinary_RM_SW                  3     3     2.5   NL   160  NP   NP   NP   ordinary reinforced masonry shear walls (dual with intermediate moment frames)
+E_IMF_intermediate_RM_SW              3.5   3     3     NL   NL   NP   NP   NP   intermediate reinforced masonry shear walls (dual with intermediate moment frames)
+E_IMF_composite_SCBF                  5.5   2.5   4.5   NL   NL   160  100  NP   composite special concentrically braced frames (dual with intermediate moment frames)
+E_IMF_composite_OBF                   3.5   2.5   3     NL   NL   NP   NP   NP   composite ordinary braced frames (dual with intermediate moment frames)
+E_IMF_composite_ordinary_SW           5     3     4.5   NL   NL   NP   NP   NP   composite ordinary shear walls (dual with intermediate moment frames)
+E_IMF_ordinary_RC_SW                  5.5   2.5   4.5   NL   NL   NP   NP   NP   ordinary reinforced concrete shear walls (dual with intermediate moment frames)
+F_SW_frame_interactive_ordinary_RC    4.5   2.5   4     NL   NP   NP   NP   NP   shear walls and frames interacting, ordinary reinforced concrete (interactive)
+G_cantilever_steel_special            2.5   1.25  2.5   35   35   35   35   35   cantilever steel special (cantilevered columns)
+G_cantilever_steel_ordinary           1.25  1.25  1.25  35   35   NP   NP   NP   cantilever steel ordinary (cantilevered columns)
+G_cantilever_RC_special               2.5   1.25  2.5   35   35   35   35   35   cantilever reinforced concrete special (cantilevered columns)
+G_cantilever_RC_intermediate          1.5   1.25  1.5   35   35   NP   NP   NP   cantilever reinforced concrete intermediate (cantilevered columns)
+G_cantilever_RC_ordinary              1     1.25  1     35   NP   NP   NP   NP   cantilever reinforced concrete ordinary (cantilevered columns)
+G_cantilever_timber                   1.5   1.5   1.5   35   35   35   NP   NP   cantilever timber (cantilevered columns)
+H_steel_not_detailed                  3     3     3     NL   NL   NP   NP   NP   steel systems not detailed for seismic resistance
+"""
+
+CATEGORIES = ("B", "C", "D", "E", "F")
+FACTORS = ("R", "Omega_0", "C_d")
+SYSTEMS = read_table(TABLE_12_2_1, FACTORS, CATEGORIES)
+
+
+def system_rules(systems: dict[str, LateralSystem]) -> tuple[Rule, ...]:
+    """R, Omega_0, C_d, height limit and permission from a table of this form."""
+
+    @rule(clause="12.2.1, Table 12.2-1", tex=r"\q{height_limit} = \text{Table 12.2-1}(\q{lateral_system})")
+    def height_limit(
+        lateral_system: str, design_category: str, stacked_systems: tuple[dict[str, str], ...] = ()
+    ) -> float:
+        """Greatest structural height of the system, m, in the category; 0 where it is not permitted."""
+        names = [lateral_system, *(s["lateral_system"] for s in stacked_systems)]
+        return height_of(systems, names, design_category)
+
+    @rule(clause="12.2.1, Table 12.2-1")
+    def system_permission(height_limit: float, h_n: float, design_category: str) -> str:
+        """Whether the system is permitted here (without the height increases of 12.2.5.4 and the notes to the table)."""
+        return permission(height_limit, h_n, f"category {design_category}")
+
+    factors = tuple(stacked_factor(name, systems, "12.2.1, 12.2.3.1, Table 12.2-1") for name in FACTORS)
+    return (*factors, height_limit, system_permission)
+
+
+RULES = system_rules(SYSTEMS)

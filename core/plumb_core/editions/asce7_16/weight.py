@@ -1,0 +1,52 @@
+"""Effective seismic weight of ASCE/SEI 7-16, 12.7.2."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+from plumb_core.editions import shared
+from plumb_core.editions.shared import KPA_PER_PSF, at_least, intensity
+from plumb_core.rules import cited, rule
+
+PARTITIONS = 10 * KPA_PER_PSF
+"""Least partition load, kPa, where the floor load design asks for partitions (10 psf)."""
+
+
+def share_by(
+    snow_over: float, snow_share: float, landscaping: bool
+) -> Callable[[Mapping[str, Any], bool], tuple[float, str]]:
+    """The shares of 12.7.2 with the snow threshold (kPa), its share, and whether roof gardens count."""
+
+    def share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
+        kind = load["kind"]
+        if kind in ("dead", "equipment"):
+            return 1.0, "dead load and permanent equipment in full"
+        if kind == "storage":
+            return 0.25, "25 % of the live load of storage"
+        if kind == "partition":
+            return at_least(load, PARTITIONS), "the actual weight, at least 10 psf (0.48 kPa)"
+        if kind == "snow":
+            if intensity(load) > snow_over * (1 + 1e-9):
+                return snow_share, f"{snow_share:.0%} of the flat roof snow load above {snow_over:.2f} kPa"
+            return 0.0, f"flat roof snow load not above {snow_over:.2f} kPa"
+        if kind == "landscaping" and landscaping:
+            return 1.0, "landscaping of roofs in full"
+        return 0.0, "live load of floors and roofs isn't part of the weight"
+
+    return share
+
+
+_SHARE = share_by(30 * KPA_PER_PSF, 0.20, True)
+
+
+@rule(clause="12.7.2")
+def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
+    """Share of each load in the seismic weight.
+
+    The exception that leaves out storage adding no more than 5 % to a level is not taken: it permits, it doesn't ask.
+    """
+    return shared.shares(loads, _SHARE)
+
+
+RULES = (w_shares, cited(shared.w, "12.7.2"))

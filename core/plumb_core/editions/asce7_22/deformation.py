@@ -1,0 +1,54 @@
+"""Torsion, irregularity in height, drift and P-Delta of ASCE/SEI 7-22 where they differ from 7-16."""
+
+from __future__ import annotations
+
+from plumb_core.editions import shared
+from plumb_core.editions.asce7_16 import deformation as earlier
+from plumb_core.editions.shared import Irregularity
+from plumb_core.rules import Array, cited, rule
+
+
+@rule(clause="12.3.2.2, Table 12.3-2")
+def vertical_irregularities(
+    story_stiffness: Array | None = None,
+    story_strength: Array | None = None,
+    lateral_width: Array | None = None,
+    drift_ratio: Array | None = None,
+) -> list[Irregularity]:
+    """Soft (1a, 1b), geometric (2) and weak (4a, 4b) stories; this edition has no irregularity of mass.
+
+    Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it.
+    """
+    found = shared.less_than_above(story_strength, [("4b extreme weak story", 0.65, None), ("4a weak story", 0.80, None)],
+                                   "Table 12.3-2")  # fmt: skip
+    found += shared.more_than_adjacent(lateral_width, 1.3, "2 vertical geometric", "Table 12.3-2")
+    if shared.steady_drift(drift_ratio, 1.3):
+        return found
+    return found + shared.less_than_above(
+        story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)], "Table 12.3-2"
+    )
+
+
+@rule(clause="12.8.6, 12.8.7")
+def drift_notes(design_category: str = "") -> list[str]:
+    """What holds for the forces behind the drifts."""
+    return [
+        "the minimum of Eq. 12.8-6 need not be considered for drift, that of Eq. 12.8-7 has to be (12.8.6.1)",
+        "the period for drift isn't limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
+        "the displacement of the diaphragm may be left out of the story drift, not of separations (12.8.6)",
+        "gravity loads in P_x with no factor above 1.0 (12.8.7)",
+    ]
+
+
+RULES = (
+    *earlier.RULES,
+    cited(shared.torsion_ratio, "12.3.2.1.1, Eq. 12.3-2"),
+    cited(earlier.torsion_class, "12.3.2.1, Table 12.3-1 type 1, with 1.4 as its graver degree"),
+    cited(shared.A_x, "12.8.4.3, Eq. 12.8-15"),
+    vertical_irregularities,
+    cited(earlier.amplifier, "12.8.6, Eq. 12.8-16"),
+    cited(shared.Delta, "12.8.6, Eq. 12.8-16"),
+    cited(earlier.theta, "12.8.7, Eq. 12.8-18"),
+    cited(earlier.theta_limit, "12.8.7, Eq. 12.8-19"),
+    drift_notes,
+)

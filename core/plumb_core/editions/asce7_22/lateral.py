@@ -1,0 +1,93 @@
+"""Equivalent lateral force procedure of ASCE/SEI 7-22, section 12.8: as 7-16 with its equations moved on by one.
+
+Method 1 (multi-period spectrum) reads C_s off the spectrum; Method 2 (two-period) has the branches of 7-16.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from plumb_core.editions import shared
+from plumb_core.editions.asce7_16 import lateral as earlier
+from plumb_core.editions.asce7_22.spectrum import ordinates
+from plumb_core.rules import Array, Governed, bounded, cited, rule
+
+_NEXT = {"12.8-7": "12.8-8", "12.8-8": "12.8-9", "12.8-9": "12.8-10"}
+_BEFORE = {new: old for old, new in _NEXT.items()}
+
+
+@rule(clause="12.8.2.1, Eq. 12.8-8 to 12.8-10", tex=earlier.T_a.tex)
+def T_a(
+    h_n: float, h: Array, C_t: float, x: float, period_type: str, T_a_formula: str = "12.8-8", C_w: float | None = None
+) -> Governed:
+    """Approximate fundamental period, s, by the declared equation (12.8-8 C_t h_n^x, 12.8-9 0.1 N, 12.8-10 walls)."""
+    found: Governed = earlier.T_a.function(h_n, h, C_t, x, period_type, _BEFORE.get(T_a_formula, T_a_formula), C_w)
+    return Governed(found.value, _NEXT[found.governed_by])
+
+
+@rule(clause="12.8.1.1, Eq. 12.8-3", tex=earlier.C_s_plateau.tex)
+def C_s_plateau(S_DS_static: float, R: float, I_e: float) -> Governed:
+    """Coefficient before bounds, Method 2."""
+    return Governed(S_DS_static / (R / I_e), "12.8-3")
+
+
+@rule(clause="12.8.1.1, Eq. 12.8-4 and 12.8-5", tex=earlier.C_s_upper.tex)
+def C_s_upper(S_D1: float, T: float, T_L: float, R: float, I_e: float) -> Governed:
+    """Upper bound of the coefficient, Method 2."""
+    found: Governed = earlier.C_s_upper.function(S_D1, T, T_L, R, I_e)
+    return Governed(found.value, "12.8-4" if T <= T_L else "12.8-5")
+
+
+@rule(clause="12.8.1.1, Eq. 12.8-2", tex=r"\q{C_s_plateau} = \frac{S_a(\q{T})}{\q{R}/\q{I_e}}", defines="C_s_plateau")
+def C_s_from_spectrum(T: float, mce: Mapping[str, Sequence[float]], T_L: float, R: float, I_e: float) -> Governed:
+    """Coefficient by Method 1: the multi-period ordinate at T; below the period of its peak, that of the peak."""
+    peak = float(mce["T"][int(np.argmax(mce["S_a"]))])
+    S_a = float(ordinates(np.array([max(T, peak)]), mce, T_L)[0])
+    return Governed(S_a / (R / I_e), "12.8-2")
+
+
+@rule(clause="12.8.1.1", tex=r"\q{C_s} = \max(\q{C_s_plateau},\ \q{C_s_lower})", defines="C_s")
+def C_s_method_1(C_s_plateau: Governed, C_s_lower: Governed) -> Governed:
+    """Seismic response coefficient by Method 1: the spectrum has no upper bound beside itself."""
+    return bounded(C_s_plateau, lower=C_s_lower)
+
+
+@rule(clause="12.8.1.1, Eq. 12.8-6 and 12.8-7", tex=earlier.C_s_lower.tex)
+def C_s_lower(S_DS_static: float, I_e: float, S_1: float, R: float) -> Governed:
+    """Lower bound of the coefficient; Eq. 12.8-7 takes S_1 of site class BC."""
+    found: Governed = earlier.C_s_lower.function(S_DS_static, I_e, S_1, R)
+    return Governed(found.value, "12.8-6" if found.governed_by == "12.8-5" else "12.8-7")
+
+
+@rule(clause="2.3.6, 12.4.2, 12.4.3", tex=r"(1.2 + 0.2\,\q{S_DS_static})\,D + \q{rho}\,Q_E + L + 0.15\,S")
+def load_combinations(
+    S_DS_static: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """Combinations 6 and 7 of 2.3.6, with 0.15 S; no vertical action in category B (12.4.2.2)."""
+    vertical = 0.0 if design_category in "AB" else S_DS_static
+    return earlier.combinations(vertical, earlier.stated_redundancy(rho, design_category), Omega_0, 0.15,
+                                ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength"))  # fmt: skip
+
+
+@rule(clause="12.6, 12.8.1.3")
+def static_notes(S_DS_static: Governed) -> list[str]:
+    """What a reviewer should know about the static method here; this edition permits it for all structures."""
+    return earlier.reduced_plateau(S_DS_static)
+
+
+RULES = (
+    *earlier.RULES,
+    cited(earlier.C_w, "12.8.2.1, Eq. 12.8-11"),
+    T_a,
+    C_s_plateau,
+    C_s_upper,
+    C_s_lower,
+    cited(earlier.F, "12.8.3, Eq. 12.8-12 and 12.8-13; 1.4.2 for category A"),
+    cited(shared.V_story, "12.8.4, Eq. 12.8-14"),
+    load_combinations,
+    static_notes,
+)
+METHOD_1 = (C_s_from_spectrum, C_s_method_1)

@@ -1,0 +1,22 @@
+"""Effective seismic weight of ASCE/SEI 7-22, 12.7.2: 15 % of snow above 45 psf."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from plumb_core.editions import shared
+from plumb_core.editions.asce7_16.weight import share_by
+from plumb_core.editions.shared import KPA_PER_PSF
+from plumb_core.rules import cited, rule
+
+_SHARE = share_by(45 * KPA_PER_PSF, 0.15, True)
+
+
+@rule(clause="12.7.2")
+def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
+    """Share of each load in the seismic weight."""
+    return shared.shares(loads, _SHARE)
+
+
+RULES = (w_shares, cited(shared.w, "12.7.2"))

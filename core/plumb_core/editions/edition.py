@@ -1,0 +1,56 @@
+"""What an edition is to the rest of the core: its rules, and what it takes, asks for and limits."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from plumb_core.editions.systems import LateralSystem
+from plumb_core.rules import Rule
+
+ASPECTS = ("minimum", "period", "importance", "reduction", "soil")
+"""Ingredients of a base shear that are taken out one after the other to say why two editions part, in this order."""
+
+
+@dataclass(frozen=True)
+class Edition:
+    """One edition of one code.
+
+    rules : the rule set under the choices that a site declares (a mapping of the site's keys)
+    inputs : names of what site, occupancy and system take under this edition
+    options : allowed values of an input
+    choices : what the brief can declare beside the inputs
+    ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
+    period_types, formulas : of the approximate period; the first formula holds where none is named
+    systems : the table of lateral systems by id
+    limits : code limits on submitted values: quantity -> (quantity of the limit, which side)
+    sums : story quantities whose submitted values must add up to another submitted value
+    asked_for : what a submission has to state for the static method to be followed
+    definitions : input -> what defines it; a value carries over to an edition that defines it the same way
+    soil : the input that holds the class of the soil, and the shear wave velocities (m/s) between which a class lies
+    aspects : ingredient of the base shear -> values that take it out
+    compared : row of the side-by-side table -> quantity of this edition
+    longest_period : s, beyond which the edition has no spectrum
+    """
+
+    id: str
+    title: str
+    year: int
+    rules: Callable[[Mapping[str, Any]], dict[str, Rule]]
+    inputs: tuple[str, ...]
+    period_types: tuple[str, ...]
+    ground_keys: tuple[str, ...]
+    asked_for: tuple[str, ...]
+    formulas: tuple[str, ...] = ()
+    own_symbols: Mapping[str, str] = field(default_factory=dict)
+    options: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
+    choices: tuple[str, ...] = ()
+    systems: Mapping[str, LateralSystem] = field(default_factory=dict)
+    limits: Mapping[str, tuple[str, str]] = field(default_factory=dict)
+    sums: Mapping[str, str] = field(default_factory=dict)
+    definitions: Mapping[str, str] = field(default_factory=dict)
+    soil: tuple[str, Mapping[str, tuple[float, float]]] = ("", {})
+    aspects: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
+    compared: Mapping[str, str] = field(default_factory=dict)
+    longest_period: float | None = None

@@ -1,0 +1,56 @@
+"""IS 1893 (Part 1):2002."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from plumb_core.editions.edition import Edition
+from plumb_core.editions.is1893_2002 import ground, lateral, response, tables, weight
+from plumb_core.rules import Rule, rule_set
+
+_RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
+
+
+def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
+    """The rule set; this edition has no choices."""
+    return _RULES
+
+
+EDITION = Edition(
+    id="is1893-2002",
+    title="IS 1893 (Part 1):2002",
+    year=2002,
+    rules=rules,
+    inputs=("zone", "soil", "N_SPT", "use", "I", "lateral_system", "period_type", "R", "d", "regular"),
+    options={"zone": tuple(tables.TABLE_2), "soil": tuple(tables.SOIL), "use": tuple(tables.TABLE_6)},
+    period_types=tuple(tables.PERIOD),
+    systems=tables.SYSTEMS,
+    ground_keys=("Z", "I"),
+    asked_for=("zone", "soil", "Z", "I", "R", "T_a", "W", "V", "F"),
+    limits={"coefficient": ("C_s_lower", "min")},
+    sums={"F": "V"},
+    definitions={
+        "zone": "zones II to V",
+        "soil": "types I to III",
+        "use": "Table 6",
+        "lateral_system": "Table 7",
+        "R": "Table 7",
+        "period_type": "rows of 7.6",
+    },
+    # the code classes by blow count; velocities are those of like ground in other codes
+    soil=("soil", {"I": (360, 5000), "II": (180, 360), "III": (60, 180)}),
+    aspects={
+        "minimum": {"C_s_lower": 0.0},
+        "importance": {"I": 1.0},
+        "reduction": {"R": 1.0},
+        "soil": {"soil": "I"},
+    },
+    compared={
+        "importance": "I", "short_period": "Z", "category": "zone", "reduction": "R", "approximate_period": "T_a", "period": "T",
+        "coefficient": "coefficient", "weight": "W", "base_shear": "V", "exponent": "k", "eccentricity": "eccentricity",
+        "mass_target": "mass_target", "scaling_share": "scaling_share", "drift_amplifier": "amplifier",
+        "drift_limit": "drift_limit", "permission": "system_permission",
+    },
+    longest_period=ground.LONGEST,
+)  # fmt: skip

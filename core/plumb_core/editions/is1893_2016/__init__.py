@@ -1,0 +1,34 @@
+"""IS 1893 (Part 1):2016."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
+
+from plumb_core.editions import is1893_2002
+from plumb_core.editions.is1893_2016 import ground, lateral, response, tables, weight
+from plumb_core.rules import Rule, rule_set
+
+_RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
+
+
+def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
+    """The rule set; this edition has no choices."""
+    return _RULES
+
+
+EDITION = replace(
+    is1893_2002.EDITION,
+    id="is1893-2016",
+    title="IS 1893 (Part 1):2016",
+    year=2016,
+    rules=rules,
+    inputs=(*is1893_2002.EDITION.inputs, "walls"),
+    options={**is1893_2002.EDITION.options, "use": tuple(tables.TABLE_8)},
+    period_types=tuple(tables.PERIOD),
+    systems=tables.SYSTEMS,
+    definitions={**is1893_2002.EDITION.definitions, "use": "Table 8", "lateral_system": "Table 9", "R": "Table 9",
+                                                   "period_type": "rows of 7.6.2"},
+    longest_period=None,
+)  # fmt: skip

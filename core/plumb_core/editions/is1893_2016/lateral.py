@@ -1,0 +1,126 @@
+"""Lateral force of IS 1893 (Part 1):2016, section 7, where it differs from 2002."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from plumb_core.editions import shared
+from plumb_core.editions.is1893_2002 import lateral as earlier
+from plumb_core.editions.is1893_2016 import tables
+from plumb_core.editions.is1893_2016.ground import shape
+from plumb_core.editions.systems import factor
+from plumb_core.errors import RuleRefused
+from plumb_core.rules import Governed, bounded, cited, rule
+
+
+@rule(clause="7.6.2 b", tex=r"\q{A_c} = \sum A_{wi}\left[0.2 + (L_{wi}/h)^2\right],\ L_{wi}/h \le 0.9")
+def A_c(walls: Sequence[Mapping[str, float]], h_n: float) -> float:
+    """Effective area A_w of the walls of the first story, m2, from areas A_i (m2) and lengths D_i (m)."""
+    return float(sum(wall["A_i"] * (0.2 + min(wall["D_i"] / h_n, 0.9) ** 2) for wall in walls))
+
+
+@rule(
+    clause="7.6.2",
+    tex=r"\q{T_a} = C\,h^{0.75},\ \ \frac{0.075\,h^{0.75}}{\sqrt{\q{A_c}}} \ge \frac{0.09\,h}{\sqrt{\q{d}}}\text{ for walls, }"
+    r"\frac{0.09\,h}{\sqrt{\q{d}}}\text{ for all other}",
+)
+def T_a(h_n: float, period_type: str, d: float | None = None, A_c: float | None = None) -> Governed:
+    """Approximate fundamental period, s: bare frames, structural walls, all other buildings."""
+    coefficient = tables.PERIOD[period_type]
+    if coefficient is not None:
+        return Governed(coefficient * h_n**0.75, "7.6.2 a")
+    other = Governed(0.09 * h_n / earlier.base_dimension(d) ** 0.5, "7.6.2 c")
+    if period_type == "other":
+        return other
+    if A_c is None:
+        raise RuleRefused(
+            "walls", "the period of structural walls needs the walls", "Give walls (A_i, D_i), or take `other`."
+        )
+    return bounded(Governed(0.075 * h_n**0.75 / A_c**0.5, "7.6.2 b"), lower=other)
+
+
+@rule(clause="6.4.2, 6.4.2.1", tex=r"\q{S_a_T} = \frac{S_a}{g}(\q{T},\ \q{soil})")
+def S_a_T(T: float, soil: str) -> float:
+    """S_a/g of the static method at the period used: the plateau goes down to T = 0."""
+    return float(shape(np.array([T]), soil, False)[0])
+
+
+@rule(clause="7.2.2, Table 7", tex=r"\q{C_s_lower} = \text{Table 7}(\q{zone})")
+def C_s_lower(zone: str) -> Governed:
+    """Least design lateral force as a fraction of the weight, whatever R, I and soil."""
+    return Governed(tables.TABLE_7[zone] / 100.0, "7.2.2")
+
+
+@rule(
+    clause="6.4.2, 7.2.2",
+    tex=r"\q{coefficient} = \max\left(\frac{\q{Z}}{2}\,\frac{\q{S_a_T}}{\q{R}/\q{I}},\ \q{C_s_lower}\right)",
+)
+def coefficient(Z: float, I: float, R: float, S_a_T: float, C_s_lower: Governed) -> Governed:  # noqa: E741
+    """Design horizontal seismic coefficient A_h, not below Table 7."""
+    return bounded(Governed(Z / 2.0 * S_a_T / (R / I), "6.4.2"), lower=C_s_lower)
+
+
+@rule(clause="Table 9, notes")
+def system_permission(lateral_system: str, zone: str) -> str:
+    """Whether the system is permitted in the zone."""
+    return f"not permitted in zone {zone}" if zone in tables.PROHIBITED.get(lateral_system, ()) else "permitted"
+
+
+@rule(clause="6.4.3, 7.7.1")
+def static_permitted(zone: str, h_n: float, T_a: float, regular: bool | None = None) -> str:
+    """Whether the static method will do: regular buildings with T_a < 0.4 s, and below 15 m in zone II (7.7.1)."""
+    if regular is False:
+        return "not permitted: irregular building (6.4.3, 7.7.1)"
+    if T_a >= 0.4:
+        return "not permitted: T_a of 0.4 s or more (6.4.3)"
+    if zone != "II" or h_n >= 15.0:
+        return "not permitted: dynamic analysis but for regular buildings below 15 m in zone II (7.7.1)"
+    return "permitted" if regular else "open: irregularities are not stated"
+
+
+@rule(clause="6.3.2, 6.3.4", tex=earlier.load_combinations.tex)
+def load_combinations() -> list[dict[str, Any]]:
+    """Combinations of 6.3.2 with EL = +-(EL_x + 0.3 EL_y + 0.3 EL_z) and its permutations."""
+    return [
+        {"name": "6.3.2 b", "factors": {"DL": 1.2, "IL": 1.2, "EL": 1.2}},
+        {"name": "6.3.2 c", "factors": {"DL": 1.5, "EL": 1.5}},
+        {"name": "6.3.2 d", "factors": {"DL": 0.9, "EL": 1.5}},
+    ]
+
+
+@rule(clause="6.3.4")
+def direction_rule() -> list[str]:
+    """How the directions act together."""
+    return [
+        "100 % with 30 % of the other horizontal direction, and 30 % of the vertical where it counts (6.3.4.1), or SRSS (6.3.4.2)"
+    ]
+
+
+RULES = (
+    factor("R", tables.SYSTEMS, "7.2.6, Table 9"),
+    system_permission,
+    cited(shared.h_n, "7.6.2"),
+    cited(shared.h_x, "7.6.3"),
+    cited(shared.N, "7.7.5"),
+    cited(shared.W, "7.4"),
+    A_c,
+    T_a,
+    cited(earlier.T, "7.6.1, 7.6.2"),
+    S_a_T,
+    C_s_lower,
+    coefficient,
+    cited(shared.V, "7.6.1"),
+    cited(earlier.k, "7.6.3"),
+    cited(earlier.F, "7.6.3"),
+    cited(shared.V_story, "7.6.3"),
+    cited(shared.M_story, "7.6.3"),
+    cited(earlier.eccentricity, "7.8.2"),
+    cited(shared.M_ta, "7.8.2"),
+    static_permitted,
+    cited(earlier.static_notes, "6.4.3, 7.7.1"),
+    load_combinations,
+    direction_rule,
+)

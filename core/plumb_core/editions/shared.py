@@ -1,0 +1,243 @@
+"""Rules and helpers that say the same in every code; an edition cites them under its own clause."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from plumb_core.errors import RuleRefused
+from plumb_core.rules import Array, rule
+
+KPA_PER_PSF = 0.04788025898
+"""1 lbf/ft2 = 4.4482216152605 N / 0.3048^2 m2."""
+
+
+# Geometry and sums
+
+
+@rule(clause="", tex=r"\q{h_n} = \sum h_{sx}")
+def h_n(h: Array) -> float:
+    """Structural height, m, from the story heights."""
+    return float(np.sum(h))
+
+
+@rule(clause="", tex=r"\q{h_x} = \sum_{i \le x} h_{sx,i}")
+def h_x(h: Array) -> Array:
+    """Height of each level above the base, m, shape (n_stories,)."""
+    return np.cumsum(h)
+
+
+@rule(clause="", tex=r"\q{N} = \text{number of stories}")
+def N(h: Array) -> int:
+    """Number of stories above the base."""
+    return len(h)
+
+
+@rule(clause="", tex=r"\q{W} = \sum w_x")
+def W(w: Array) -> float:
+    """Effective seismic weight, kN."""
+    return float(np.sum(w))
+
+
+@rule(clause="", tex=r"\q{w} = \sum \text{share} \times \text{load}")
+def w(w_shares: Sequence[Sequence[Mapping[str, Any]]]) -> Array:
+    """Seismic weight of each story, kN, shape (n_stories,), from its loads and their shares."""
+    return np.array([sum(load["counted"] for load in story) for story in w_shares], dtype=float)
+
+
+@rule(clause="", tex=r"\q{V} = \q{coefficient}\times\q{W}")
+def V(coefficient: float, W: float) -> float:
+    """Base shear, kN."""
+    return coefficient * W
+
+
+@rule(clause="", tex=r"\q{V_story} = \sum_{i \ge x} F_i")
+def V_story(F: Array) -> Array:
+    """Story shear, kN, shape (n_stories,)."""
+    return np.cumsum(F[::-1])[::-1]
+
+
+@rule(clause="", tex=r"\q{M_story} = \sum_{i \ge x} V_i\,h_{s,i}")
+def M_story(V_story: Array, h: Array) -> Array:
+    """Overturning moment at the bottom of each story, kN m, shape (n_stories,): sum of story shear times height."""
+    return np.cumsum((V_story * h)[::-1])[::-1]
+
+
+@rule(clause="", tex=r"\q{M_ta} = \pm\,\q{eccentricity}\,b\,F_x")
+def M_ta(F: Array, b: Array, eccentricity: float) -> Array:
+    """Accidental torsion moment at each level, kN m, shape (n_stories,), without amplification, to be taken with both signs."""
+    return F * b * eccentricity
+
+
+@rule(clause="", tex=r"\q{mass_sum} = \sum \q{mass_share}")
+def mass_sum(mass_share: Array) -> float:
+    """Sum of the effective modal masses of a direction as a share of the mass."""
+    return float(np.sum(mass_share))
+
+
+@rule(
+    clause="", tex=r"\q{factor_required} = \max\left(1,\ \q{scaling_share}\,\frac{\q{V_static}}{\q{V_dynamic}}\right)"
+)
+def factor_required(scaling_share: float, V_static: float, V_dynamic: float) -> float:
+    """Scale factor for the modal results; never below 1, for the rule only raises."""
+    return max(1.0, scaling_share * V_static / V_dynamic)
+
+
+@rule(clause="", tex=r"\q{torsion_ratio} = \frac{\q{drift_max}}{\q{drift_avg}}")
+def torsion_ratio(drift_max: float, drift_avg: float) -> float:
+    """Greatest over average story drift of the two ends."""
+    return drift_max / drift_avg
+
+
+@rule(
+    clause="", tex=r"\q{A_x} = \left(\frac{\q{displacement_max}}{1.2\,\q{displacement_avg}}\right)^2,\ 1 \le A_x \le 3"
+)
+def A_x(displacement_max: float, displacement_avg: float) -> float:
+    """Torsional amplification factor of a level, from its *displacements* (the irregularity is judged on drifts)."""
+    return min(max((displacement_max / (1.2 * displacement_avg)) ** 2, 1.0), 3.0)
+
+
+@rule(clause="", tex=r"\q{Delta} = \q{amplifier}\,\q{delta_e}")
+def Delta(amplifier: float, delta_e: Array) -> Array:
+    """Design story drift, m, shape (n_stories,)."""
+    return amplifier * delta_e
+
+
+@rule(clause="", tex=r"\q{drift_ratio} = \q{Delta}/h")
+def drift_ratio(Delta: Array, h: Array) -> Array:
+    """Design story drift over the story height, shape (n_stories,)."""
+    return Delta / h
+
+
+# Helpers for rules
+
+
+def stiffest(value: float, bounds: Sequence[tuple[str, float]], softest: str) -> str:
+    """Class of the ground: the first whose lower bound the value is above; the last bound still belongs to its class."""
+    last = bounds[-1]
+    for name, bound in bounds:
+        if value > bound or ((name, bound) == last and value == bound):
+            return name
+    return softest
+
+
+def measured(
+    velocity: Sequence[tuple[str, float]],
+    blows: Sequence[tuple[str, float]],
+    strength: Sequence[tuple[str, float]],
+    softest: str,
+    v_s30: float | None,
+    N_SPT: float | None,
+    s_u: float | None,
+) -> str:
+    """Class from what was measured: velocity before blow count before shear strength."""
+    for value, bounds in ((v_s30, velocity), (N_SPT, blows), (s_u, strength)):
+        if value is not None and bounds:
+            return stiffest(value, bounds, softest)
+    raise RuleRefused(
+        "v_s30",
+        "nothing that was measured in the ground is given",
+        "Give v_s30 (m/s), the blow count or the undrained shear strength of the top 30 m.",
+    )
+
+
+def shares(
+    loads: Sequence[Sequence[Mapping[str, Any]]], share: Callable[[Mapping[str, Any], bool], tuple[float, str]]
+) -> list[list[dict[str, Any]]]:
+    """What of each load counts as seismic weight.
+
+    share : called with a load and whether it is on the top story, gives the share and the words for it.  A weight that
+        was given as such (kind `given`) counts in full.
+    """
+    counted = []
+    for number, story in enumerate(loads):
+        rows = []
+        for load in story:
+            part, why = (
+                (1.0, "given as seismic weight") if load["kind"] == "given" else share(load, number == len(loads) - 1)
+            )
+            rows.append({**load, "share": part, "counted": part * load["amount"], "why": why})
+        counted.append(rows)
+    return counted
+
+
+def intensity(load: Mapping[str, Any]) -> float:
+    """Intensity of a load, kPa; refused where the share depends on it and it isn't given."""
+    if load.get("intensity") is None:
+        raise RuleRefused(
+            "loads",
+            f"the share of {load.get('name') or load['kind']} depends on its intensity, which is not given",
+            "Give the intensity of the load in kPa.",
+        )
+    return float(load["intensity"])
+
+
+def at_least(load: Mapping[str, Any], floor: float) -> float:
+    """Share that brings a partition load up to `floor` kPa over its area, where the area is given."""
+    area = load.get("area")
+    return max(1.0, floor * area / load["amount"]) if area and load["amount"] > 0 else 1.0
+
+
+def closely_spaced(T_modes: Array, ratio: float) -> bool:
+    """Whether a period is more than `ratio` times the next longer one."""
+    T = np.sort(np.asarray(T_modes, dtype=float))[::-1]
+    return bool(np.any(T[1:] > ratio * T[:-1]))
+
+
+Irregularity = dict[str, Any]
+
+
+def _found(story: int, kind: str, ratio: float, limit: float, clause: str) -> Irregularity:
+    return {"story": story, "kind": kind, "ratio": float(ratio), "limit": limit, "clause": clause}
+
+
+def less_than_above(
+    values: Array | None, grades: Sequence[tuple[str, float, float | None]], clause: str
+) -> list[Irregularity]:
+    """Stories whose stiffness or strength falls short of those above.
+
+    grades : (kind, share of the story above, share of the mean of the three above or None), the gravest first
+    """
+    found: list[Irregularity] = []
+    for i in range(0 if values is None else len(values) - 1):
+        assert values is not None
+        above = values[i] / values[i + 1]
+        mean = values[i] / np.mean(values[i + 1 : i + 4]) if i + 3 < len(values) else np.inf
+        for kind, limit, mean_limit in grades:
+            if above < limit:
+                found.append(_found(i, kind, above, limit, clause))
+                break
+            if mean_limit is not None and mean < mean_limit:
+                found.append(_found(i, kind, mean, mean_limit, clause))
+                break
+    return found
+
+
+def more_than_adjacent(
+    values: Array | None, limit: float, kind: str, clause: str, *, only_below: bool = False, roof_exempt: bool = False
+) -> list[Irregularity]:
+    """Stories whose value exceeds `limit` times that of a story next to it.
+
+    only_below : compare with the story below only.  roof_exempt : a roof lighter than the floor below is no trigger.
+    """
+    found: list[Irregularity] = []
+    if values is None:
+        return found
+    top = len(values) - 1
+    for i in range(len(values)):
+        beside = [values[i - 1]] if i else []
+        if not only_below and i < top and not (roof_exempt and i + 1 == top):
+            beside.append(values[i + 1])
+        ratio = max((values[i] / other for other in beside), default=0.0)
+        if ratio > limit:
+            found.append(_found(i, kind, ratio, limit, clause))
+    return found
+
+
+def steady_drift(drift_ratio: Array | None, limit: float) -> bool:
+    """Whether no story drift ratio exceeds `limit` times that of the story above; the top two stories are not looked at."""
+    if drift_ratio is None or len(drift_ratio) < 3:
+        return False
+    return bool(np.all(drift_ratio[:-2] <= limit * drift_ratio[1:-1]))

@@ -1,0 +1,166 @@
+"""Modal analysis, scaling, torsion, irregularity, drift and P-Delta of UBC 1997: 1629.5, 1630.1.3, 1630.7 to 1630.10, 1631."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from plumb_core.editions import shared
+from plumb_core.editions.shared import Irregularity
+from plumb_core.rules import Array, cited, rule
+
+
+@rule(clause="1631.5.2", tex=r"\q{mass_target} = 0.90")
+def mass_target() -> float:
+    """Share of the mass in each principal horizontal direction."""
+    return 0.90
+
+
+@rule(clause="1631.5.2", tex=r"\q{mass_sum} \ge \q{mass_target}")
+def modes_enough(mass_sum: float, mass_target: float) -> bool:
+    """Whether the modes reach the target in the direction."""
+    return mass_sum >= mass_target - 1e-9
+
+
+@rule(clause="1631.5.3")
+def modal_combination(T_modes: Array) -> str:
+    """CQC where periods lie within 10 %, else SRSS will do; the code asks that modes acting on each other be considered."""
+    return "CQC" if shared.closely_spaced(T_modes, 0.9) else "SRSS or CQC"
+
+
+@rule(clause="1631.5")
+def modal_rules() -> list[str]:
+    """What the code asks of the modal analysis."""
+    return [
+        "all significant modes, at least 90 % of the participating mass in each principal direction (1631.5.2)",
+        "a recognized combination; in three-dimensional models the interaction of modes is considered (1631.5.3)",
+        "scaled to 90 % of the static base shear for regular buildings, 80 % with a site-specific spectrum, 100 % for "
+        "irregular ones, and not below the elastic base shear over R (1631.5.4)",
+    ]
+
+
+@rule(clause="1631.5.4", tex=r"\q{scaling_share} = 0.90,\ 0.80\text{ with a site spectrum},\ 1.0\text{ if irregular}")
+def scaling_share(regular: bool, site_spectrum: bool = False) -> float:
+    """Share of the static base shear that the modal one must reach."""
+    if not regular:
+        return 1.0
+    return 0.8 if site_spectrum else 0.9
+
+
+@rule(clause="1631.5.4, 1630.10.3")
+def scaled() -> list[str]:
+    """Responses that the scale factor applies to; for drifts the static shear may leave out Eq. 30-6 and the period limit."""
+    return ["forces", "drifts"]
+
+
+@rule(clause="1629.5.3, Table 16-M type 1")
+def torsion_class(torsion_ratio: float) -> str:
+    """Torsional irregularity: more than 1.2, for diaphragms that are not flexible; there is no graver class."""
+    return "torsional" if torsion_ratio > 1.2 else "regular"
+
+
+@rule(clause="1630.7, 1631.5.4, 1633.1, 1633.2.9")
+def torsion_consequences(torsion_class: str, zone: str = "") -> list[str]:
+    """What follows from the irregularity."""
+    if torsion_class == "regular":
+        return []
+    found = ["accidental torsion amplified by A_x (1630.7)", "modal results scaled to 100 % of the static base shear (1631.5.4)",
+             "N_a isn't limited to 1.1 (1629.4.2)"]  # fmt: skip
+    if zone != "1":
+        found.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
+    if zone in ("", "3", "4"):
+        found.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
+    return found
+
+
+@rule(clause="1629.5.3, Table 16-L")
+def vertical_irregularities(
+    story_stiffness: Array | None = None,
+    story_strength: Array | None = None,
+    w: Array | None = None,
+    lateral_width: Array | None = None,
+    drift_ratio: Array | None = None,
+) -> list[Irregularity]:
+    """Soft (1), mass (2), geometric (3) and weak (5) stories, from the story tables that are given.
+
+    Types 1 and 2 fall away where no story drift ratio exceeds 1.3 times that above it.
+    """
+    found = shared.less_than_above(
+        story_strength, [("5 weak story, below 65 %: 1629.9.1", 0.65, None), ("5 weak story", 0.80, None)], "Table 16-L"
+    )
+    found += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 16-L")
+    if shared.steady_drift(drift_ratio, 1.3):
+        return found
+    found += shared.less_than_above(story_stiffness, [("1 soft story", 0.7, 0.8)], "Table 16-L")
+    return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 16-L", roof_exempt=True)
+
+
+@rule(clause="1630.9.2, Eq. 30-17", tex=r"\q{amplifier} = 0.7\,\q{R}")
+def amplifier(R: float) -> float:
+    """Maximum inelastic response displacement over that of the design forces."""
+    return 0.7 * R
+
+
+@rule(clause="1630.10.3", tex=r"\q{T_drift} = \q{T_analysis}")
+def T_drift(T_a: float, T_analysis: float | None = None) -> float:
+    """Period that the drift limit depends on, s: from analysis and without its limit, else Method A's."""
+    return T_a if T_analysis is None else T_analysis
+
+
+@rule(clause="1630.10.2", tex=r"\q{drift_limit} = 0.025\text{ for }\q{T_drift} < 0.7\,\text{s},\ \text{else }0.020")
+def drift_limit(T_drift: float) -> float:
+    """Limit of the story drift over the story height."""
+    return 0.025 if T_drift < 0.7 else 0.020
+
+
+@rule(clause="1630.1.3", tex=r"\q{theta} = \frac{\q{P}\,\q{delta_e}}{\q{V_drift}\,h}")
+def theta(P: Array, delta_e: Array, V_drift: Array, h: Array) -> Array:
+    """Ratio of secondary to primary moment, shape (n_stories,), from the drift of the design forces."""
+    return P * delta_e / (V_drift * h)
+
+
+@rule(clause="1630.1.3", tex=r"\q{theta_limit} = 0.10")
+def theta_limit() -> float:
+    """Ratio above which P-Delta has to be considered; the code names no greatest value."""
+    return 0.10
+
+
+@rule(clause="1630.1.3", tex=r"\q{delta_e}/h \le 0.02/\q{R}\text{ in zones 3 and 4}")
+def theta_exempt(delta_e: Array, h: Array, R: float, zone: str = "") -> Sequence[bool]:
+    """Stories of zones 3 and 4 whose drift ratio is at most 0.02/R: P-Delta need not be considered."""
+    high = zone in ("3", "4")
+    return [bool(high and ratio <= 0.02 / R) for ratio in delta_e / h]
+
+
+@rule(clause="1630.9, 1630.10.3")
+def drift_notes() -> list[str]:
+    """What holds for the forces behind the drifts."""
+    return [
+        "design forces at strength level with rho = 1.0; Eq. 30-6 and the limit of the period may be left out (1630.10.3)",
+        "I is in the design forces and isn't divided out (1630.9)",
+    ]
+
+
+RULES = (
+    mass_target,
+    cited(shared.mass_sum, "1631.5.2"),
+    modes_enough,
+    modal_combination,
+    modal_rules,
+    scaling_share,
+    cited(shared.factor_required, "1631.5.4"),
+    scaled,
+    cited(shared.torsion_ratio, "Table 16-M"),
+    torsion_class,
+    cited(shared.A_x, "1630.7, Eq. 30-16"),
+    torsion_consequences,
+    vertical_irregularities,
+    amplifier,
+    cited(shared.Delta, "1630.9.2, Eq. 30-17"),
+    cited(shared.drift_ratio, "1630.10.2"),
+    T_drift,
+    drift_limit,
+    theta,
+    theta_limit,
+    theta_exempt,
+    drift_notes,
+)

@@ -1,0 +1,239 @@
+"""From the parts of a request or brief to an evaluation, and from what it lacks back to places in the document."""
+
+from __future__ import annotations
+
+from collections.abc import Container, Iterable, Mapping
+from typing import Any
+
+import numpy as np
+
+from plumb_core import DIRECTIONS
+from plumb_core.documents import Brief, Comparison, Occupancy, Period, Site, Stories, System
+from plumb_core.editions import EDITIONS
+from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.quantities import QUANTITIES, Scope
+from plumb_core.rules import Evaluation, Key, Rule, Step
+
+PATHS = {
+    "T_points": "/T",
+    "damping": "/damping",
+    "curve": "/site/T",
+    "T_analysis": "/period/{d}/analysis",
+    "A_B": "/system/A_B",
+    "light_frame": "/system/light_frame",
+    "h": "/stories",
+    "w": "/stories",
+    "b": "/stories",
+    "loads": "/stories",
+    "ductility_class": "/system/ductility_class",
+    "regular_in_plan": "/system/regular_in_plan",
+    "regular_in_elevation": "/system/regular_in_elevation",
+    "static_method": "/system/static_method",
+    "V_static": "/{d}/static",
+    "V_dynamic": "/{d}/dynamic",
+    "factor_used": "/{d}/factor_used",
+    "site_spectrum": "/site_spectrum",
+    "structure_type": "/structure_type",
+    "T_drift": "/T",
+    "T_modes": "/T",
+    "mass_share": "/mass_share/{d}",
+}
+"""Places in a request of the quantities whose place doesn't follow from `Quantity.part` and name."""
+
+STAND_INS = ("lateral_system", "ductility_class", "mce", "loads")
+"""Inputs that one can do without where what follows from them is given; the message names what is lacking then."""
+
+OF_BUILDING = ("A_B", "light_frame", "ductility_class", "regular_in_plan", "regular_in_elevation", "static_method")
+"""Inputs of the system that hold for both directions."""
+
+GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_period", "regular", "regular_in_plan",
+            "regular_in_elevation")  # fmt: skip
+"""Inputs of site and system that are the same under every edition."""
+
+
+def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
+    given["h", None] = np.array([s.height for s in stories])
+    if all(s.weight is not None for s in stories):
+        given["w", None] = np.array([s.weight for s in stories], dtype=float)
+    elif all(s.weight is not None or s.loads for s in stories):
+        given["loads", None] = [
+            [load.model_dump() for load in s.loads or ()]
+            if s.weight is None
+            else [{"name": "seismic weight", "kind": "given", "amount": s.weight}]
+            for s in stories
+        ]
+    for along, direction in enumerate(DIRECTIONS):
+        if all(s.plan is not None for s in stories):
+            given["b", direction] = np.array([(s.plan or [0, 0])[1 - along] for s in stories])
+        if stories[0].plan is not None:
+            given.setdefault(("d", direction), None)
+            given["d", direction] = given["d", direction] or stories[0].plan[along]
+        for name, part in (
+            ("story_stiffness", "stiffness"),
+            ("story_strength", "strength"),
+            ("lateral_width", "width"),
+        ):
+            values = [getattr(getattr(s, part), direction, None) for s in stories]
+            if all(v is not None for v in values):
+                given[name, direction] = np.array(values)
+
+
+def inputs_of(
+    site: Site,
+    occupancy: Occupancy,
+    system: System | None = None,
+    stories: Stories | None = None,
+    period: Period | None = None,
+) -> dict[Key, Any]:
+    """The values given in the parts of a request or brief, by key."""
+    given: dict[Key, Any] = {}
+    for part, where in ((site, "site"), (occupancy, "occupancy")):
+        for name, value in part:
+            if name in QUANTITIES and QUANTITIES[name].part == where:
+                given[name, None] = value
+    # read by rules as plain mappings
+    given["mce", None] = site.mce.model_dump() if site.mce else None
+    given["own", None] = site.own.model_dump() if site.own else None
+    if site.T is not None:
+        ordinates = {"S_a": site.S_a} if site.S_a is not None else {"S_d": site.S_d}
+        given["curve", None] = {"T": site.T, **ordinates, "read": site.read}
+    if system is not None:
+        for name in OF_BUILDING:
+            given[name, None] = getattr(system, name)
+        for direction in DIRECTIONS:
+            for name, value in getattr(system, direction).model_dump().items():
+                given[name, direction] = value
+    for direction in DIRECTIONS if period is not None else ():
+        given["T_analysis", direction] = getattr(period, direction).analysis
+    if stories:
+        _of_stories(stories, given)
+    return {key: value for key, value in given.items() if value is not None}
+
+
+def edition_rules(edition: str, site: Site) -> dict[str, Rule]:
+    """The rule set of an edition under the choices that the site declares."""
+    return EDITIONS[edition].rules(dict(site))
+
+
+def path_of(key: Key) -> str:
+    """Place of a quantity in a request, as a JSON pointer."""
+    name, direction = key
+    if name in PATHS:
+        return PATHS[name].format(d=direction)
+    part = QUANTITIES[name].part
+    return "/" + "/".join(p for p in (part, direction, name) if p)
+
+
+def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key]) -> bool:
+    """Whether the rule of an input rests on a stand-in that nobody has given, so that the input itself is asked for."""
+    if not QUANTITIES[key[0]].part:
+        return False
+    needs = {"loads" if p == "w_shares" else p for p in rules[key[0]].parameters} & {*STAND_INS}
+    return any((p, None if QUANTITIES[p].scope is Scope.BUILDING else key[1]) not in given for p in needs)
+
+
+def _lacking(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
+    """What nobody has given of all that the targets need; a stand-in gives way to what follows from it."""
+    needed: dict[Key, None] = {}
+    for target in targets:
+        for key in (target, *sorted(evaluation.ancestors(target, optional=False), key=str)):
+            if key in evaluation.inputs:
+                continue
+            if key[0] not in evaluation.rules:
+                if key[0] not in STAND_INS:
+                    needed[key] = None
+                continue
+            if rests_on_lacking(key, evaluation.rules, evaluation.inputs):
+                needed[key] = None
+    # where the base value of a factor is lacking, naming the factor is enough
+    named = {key[0] for key in needed}
+    return [key for key in needed if not (key[0] in ("q_0", "alpha_u_1") and "q" in named)]
+
+
+def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: Stories | None) -> list[Problem]:
+    """Every input that the targets need and nobody has given, as problems with their places."""
+    problems = []
+    for key in _lacking(evaluation, targets):
+        quantity = QUANTITIES[key[0]]
+        if key[0] == "w" and stories:
+            problems += [
+                Problem(
+                    f"/stories/{i}/weight",
+                    "the seismic weight of the story is not given",
+                    "Give the weight at the floor in kN, or the loads it comes from.",
+                )
+                for i, s in enumerate(stories)
+                if s.weight is None and not s.loads
+            ]
+        elif key[0] == "b" and stories:
+            problems += [
+                Problem(
+                    f"/stories/{i}/plan", "the plan of the story is not given", "Give its dimensions in X and Y in m."
+                )
+                for i, s in enumerate(stories)
+                if s.plan is None
+            ]
+        else:
+            unit = f" in {quantity.unit}" if quantity.unit else ""
+            problems.append(
+                Problem(
+                    path_of(key),
+                    f"{quantity.symbol} ({quantity.meaning}) is not given",
+                    f"Give {quantity.symbol}{unit}.",
+                )
+            )
+    return list(dict.fromkeys(problems))
+
+
+def evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | None = None) -> dict[Key, Step]:
+    """Steps of the targets; raises InputRefused with every missing input, or with what a rule refused."""
+    try:
+        return {key: evaluation.step(*key) for key in targets}
+    except MissingInput as missing:
+        found = missing_problems(evaluation, targets, stories)
+        key = (missing.name, missing.direction)
+        raise InputRefused(
+            found or [Problem(path_of(key), f"{missing.name} is not given", f"Give {missing.name}.")]
+        ) from None
+    except RuleRefused as refused:
+        direction = None if QUANTITIES[refused.name].scope is Scope.BUILDING else refused.direction or "X"
+        raise InputRefused([Problem(path_of((refused.name, direction)), refused.message, refused.remedy)]) from None
+
+
+def _carried_over(brief: Brief, edition: str, of: str) -> dict[str, Any]:
+    """Names that mean the same under the governing edition and another, so that their values carry over."""
+    ours, theirs = EDITIONS[of].definitions, EDITIONS[edition].definitions
+    return {name: True for name, meaning in theirs.items() if ours.get(name) == meaning}
+
+
+def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
+    """Site, occupancy and system of the brief under an edition.
+
+    For a comparison edition: its own part of the brief, geometry and measurements from the governing part, and values
+    that both editions define the same way.  Nothing else is carried over.
+    """
+    if edition == brief.edition:
+        return brief.site, brief.occupancy, brief.system
+    own = brief.comparisons.get(edition) or Comparison()
+    same = {*GEOMETRY, *_carried_over(brief, edition, brief.edition)}
+
+    def merged(mine: Any, governing: Any) -> Any:
+        given = {n: v for n, v in mine if n in mine.model_fields_set and v is not None}
+        shared = {n: v for n, v in governing if n in same and v is not None}
+        return type(mine).model_construct(**{**dict(type(mine)()), **shared, **given})
+
+    system = merged(own.system, brief.system)
+    for direction in DIRECTIONS:
+        setattr(system, direction, merged(getattr(own.system, direction), getattr(brief.system, direction)))
+    return merged(own.site, brief.site), merged(own.occupancy, brief.occupancy), system
+
+
+def brief_evaluation(brief: Brief, adopted: dict[Key, Any], edition: str = "") -> Evaluation:
+    """Evaluation of a brief over its own inputs, and over `adopted` ones where it has none.
+
+    edition : a comparison edition, by default the governing one
+    """
+    site, occupancy, system = brief_parts(brief, edition or brief.edition)
+    own = inputs_of(site, occupancy, system, brief.stories, brief.period)
+    taken = {key: value for key, value in adopted.items() if key not in own}
+    return Evaluation(edition_rules(edition or brief.edition, site), taken | own, frozenset(taken))
