@@ -253,6 +253,7 @@ class Comparison(Part):
     site: Site = Field(default_factory=Site)
     occupancy: Occupancy = Field(default_factory=Occupancy)
     system: System = Field(default_factory=System)
+    structure_type: str | None = None
 
 
 class Brief(Part):
@@ -266,6 +267,7 @@ class Brief(Part):
     system: System = Field(default_factory=System)
     stories: Stories = []
     period: Period = Field(default_factory=Period)
+    structure_type: str | None = None
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None
 
 

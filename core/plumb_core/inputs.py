@@ -132,7 +132,7 @@ def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key])
     return any((p, None if QUANTITIES[p].scope is Scope.BUILDING else key[1]) not in given for p in needs)
 
 
-def _lacking(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
+def lacking(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
     """What nobody has given of all that the targets need; a stand-in gives way to what follows from it."""
     needed: dict[Key, None] = {}
     for target in targets:
@@ -153,7 +153,7 @@ def _lacking(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
 def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: Stories | None) -> list[Problem]:
     """Every input that the targets need and nobody has given, as problems with their places."""
     problems = []
-    for key in _lacking(evaluation, targets):
+    for key in lacking(evaluation, targets):
         quantity = QUANTITIES[key[0]]
         if key[0] == "w" and stories:
             problems += [
@@ -235,5 +235,8 @@ def brief_evaluation(brief: Brief, adopted: dict[Key, Any], edition: str = "") -
     """
     site, occupancy, system = brief_parts(brief, edition or brief.edition)
     own = inputs_of(site, occupancy, system, brief.stories, brief.period)
+    part = brief if edition in ("", brief.edition) else brief.comparisons.get(edition)
+    if part is not None and part.structure_type is not None:
+        own["structure_type", None] = part.structure_type
     taken = {key: value for key, value in adopted.items() if key not in own}
     return Evaluation(edition_rules(edition or brief.edition, site), taken | own, frozenset(taken))

@@ -10,8 +10,11 @@ import numpy as np
 from plumb_core.errors import RuleRefused
 from plumb_core.rules import Array, rule
 
-KPA_PER_PSF = 0.04788025898
-"""1 lbf/ft2 = 4.4482216152605 N / 0.3048^2 m2."""
+# loads of the US codes as they print them in SI (10, 30 and 45 psf)
+PARTITIONS = 0.48
+"""Least partition load, kPa."""
+SNOW_30_PSF, SNOW_45_PSF = 1.44, 2.16
+"""Snow loads, kPa, above which a share counts."""
 
 
 # Geometry and sums

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from plumb_core.editions.as1170_4 import tables
@@ -69,9 +71,9 @@ def S_a_reduced(S_a: Array, S_p: float, mu: float) -> Array:
 
 
 @rule(clause="7.2", tex=r"\q{S_a_vertical} = 0.5\,C(T)\,\q{S_p}")
-def S_a_vertical(S_a: Array, S_p: float = 1.0) -> Array:
-    """Vertical spectrum, g: half of the horizontal one, not divided by the ductility."""
-    return 0.5 * np.asarray(S_a) * S_p
+def S_a_vertical(S_a: Array, S_p: Mapping[str, float] | None = None) -> Array:
+    """Vertical spectrum, g: half of the horizontal one, not divided by the ductility, with the greater S_p of the directions."""
+    return 0.5 * np.asarray(S_a) * max((S_p or {"": 1.0}).values())
 
 
 @rule(clause="3.3, 6.5")

@@ -7,10 +7,10 @@ from typing import Any
 
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16.weight import share_by
-from plumb_core.editions.shared import KPA_PER_PSF
+from plumb_core.editions.shared import SNOW_30_PSF
 from plumb_core.rules import cited, rule
 
-_SHARE = share_by(30 * KPA_PER_PSF, 0.20, False)
+_SHARE = share_by(SNOW_30_PSF, 0.20, False)
 
 
 @rule(clause="12.7.2")

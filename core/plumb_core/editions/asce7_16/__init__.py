@@ -52,9 +52,10 @@ ASKED_FOR = (
 INPUTS = (
     "S_S", "S_1", "T_L", "site_class", "class_by_default", "velocity_measured", "isolated_or_damped", "diaphragms_rigid",
     "F_a", "F_v", "v_s30", "N_SPT", "s_u", "risk_category", "I_e", "lateral_system", "stacked_systems", "period_type", "R",
-    "Omega_0", "C_d", "rho", "regular", "light_frame", "T_a_formula", "walls", "A_B",
+    "Omega_0", "C_d", "rho", "regular", "light_frame", "T_a_formula", "walls", "A_B", "structure_type",
 )  # fmt: skip
-OPTIONS = {"site_class": ("A", "B", "C", "D", "E", "F"), "risk_category": ("I", "II", "III", "IV")}
+OPTIONS = {"site_class": ("A", "B", "C", "D", "E", "F"), "risk_category": ("I", "II", "III", "IV"),
+           "structure_type": deformation.STRUCTURE_TYPES}  # fmt: skip
 
 COMPARED = {
     "importance": "I_e",

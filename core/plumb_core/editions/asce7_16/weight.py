@@ -6,11 +6,8 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from plumb_core.editions import shared
-from plumb_core.editions.shared import KPA_PER_PSF, at_least, intensity
+from plumb_core.editions.shared import PARTITIONS, SNOW_30_PSF, at_least, intensity
 from plumb_core.rules import cited, rule
-
-PARTITIONS = 10 * KPA_PER_PSF
-"""Least partition load, kPa, where the floor load design asks for partitions (10 psf)."""
 
 
 def share_by(
@@ -37,7 +34,7 @@ def share_by(
     return share
 
 
-_SHARE = share_by(30 * KPA_PER_PSF, 0.20, True)
+_SHARE = share_by(SNOW_30_PSF, 0.20, True)
 
 
 @rule(clause="12.7.2")

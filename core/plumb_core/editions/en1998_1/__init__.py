@@ -25,13 +25,14 @@ EDITION = Edition(
     inputs=(
         "a_gR", "ground_type", "spectrum_type", "S", "T_B", "T_C", "T_D", "beta", "a_vg_ratio", "nu", "v_s30", "N_SPT", "s_u",
         "importance_class", "gamma_I", "lateral_system", "ductility_class", "alpha_u_1", "alpha_0", "q_0", "q", "regular_in_plan",
-        "regular_in_elevation", "period_type", "T_a_formula", "walls", "d_gravity",
+        "regular_in_elevation", "period_type", "T_a_formula", "walls", "d_gravity", "structure_type",
     ),
     options={
         "ground_type": ("A", "B", "C", "D", "E", "S1", "S2"),
         "spectrum_type": (1, 2),
         "importance_class": tuple(tables.GAMMA_I),
         "ductility_class": ("DCL", "DCM", "DCH"),
+        "structure_type": tuple(response.DRIFT_LIMIT),
     },
     period_types=tuple(tables.C_T),
     formulas=("4.6", "4.7", "4.9"),

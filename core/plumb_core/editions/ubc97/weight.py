@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from plumb_core.editions import shared
-from plumb_core.editions.shared import KPA_PER_PSF, at_least, intensity
+from plumb_core.editions.shared import PARTITIONS, SNOW_30_PSF, at_least, intensity
 from plumb_core.rules import cited, rule
 
 
@@ -17,9 +17,9 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
     if kind == "storage":
         return 0.25, "25 % of the live load of storage and warehouses"
     if kind == "partition":
-        return at_least(load, 10 * KPA_PER_PSF), "the partition load, at least 10 psf (0.48 kPa)"
+        return at_least(load, PARTITIONS), "the partition load, at least 10 psf (0.48 kPa)"
     if kind == "snow":
-        if intensity(load) > 30 * KPA_PER_PSF * (1 + 1e-9):
+        if intensity(load) > SNOW_30_PSF * (1 + 1e-9):
             return 1.0, "design snow load above 30 psf (1.44 kPa); may be reduced up to 75 % with approval"
         return 0.0, "design snow load of 30 psf (1.44 kPa) or less"
     return 0.0, "live load of floors and roofs isn't part of the weight"

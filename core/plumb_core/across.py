@@ -1,0 +1,283 @@
+"""The same building under several editions: values side by side, curves, and why the base shears part."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+
+from plumb_core import DIRECTIONS, ENGINE
+from plumb_core.derivation import key_id, plain, steps_json
+from plumb_core.documents import Brief
+from plumb_core.editions import EDITIONS
+from plumb_core.editions.edition import ASPECTS, Edition
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.inputs import brief_evaluation, brief_parts, lacking
+from plumb_core.quantities import QUANTITIES, Scope
+from plumb_core.rules import Evaluation, Key
+
+ROWS = {
+    "importance": "Importance",
+    "short_period": "Short-period or peak value",
+    "one_second": "1 s value or soil factor",
+    "category": "Category, zone or seismicity",
+    "reduction": "Reduction of the elastic force",
+    "approximate_period": "Approximate period",
+    "period_limit": "Limit on the period",
+    "period": "Period used",
+    "coefficient": "V/W",
+    "weight": "Seismic weight",
+    "base_shear": "Base shear",
+    "exponent": "Exponent over the height",
+    "eccentricity": "Accidental eccentricity",
+    "mass_target": "Mass that modes have to reach",
+    "scaling_share": "Dynamic over static base shear",
+    "drift_amplifier": "Design over elastic drift",
+    "drift_limit": "Limit of the story drift",
+    "theta_limit": "Limit of the stability coefficient",
+    "permission": "System or method permitted",
+}
+"""Rows of the side-by-side table; `Edition.compared` says which quantity of an edition stands in which."""
+
+GRID = np.unique(np.round(np.concatenate([np.linspace(0.0, 0.2, 9), np.geomspace(0.2, 10.0, 56)]), 4))
+"""Periods of the curves, s; the corner periods of an edition are added to it."""
+
+CORNERS = ("T_0", "T_S", "T_L", "T_B", "T_C", "T_D")
+PERIODS = np.round(np.geomspace(0.1, 6.0, 36), 4)
+"""Periods at which the base shear coefficient is drawn, s."""
+
+_FAILED = (MissingInput, RuleRefused)
+
+
+def _value(evaluation: Evaluation, name: str, direction: str | None = None) -> Any:
+    try:
+        return evaluation.value(name, direction)
+    except _FAILED:
+        return None
+
+
+def _why_not(evaluation: Evaluation, name: str, direction: str | None) -> str:
+    try:
+        evaluation.step(name, direction)
+    except MissingInput as missing:
+        return f"{QUANTITIES[missing.name].symbol} is not given"
+    except RuleRefused as refused:
+        return f"{refused.message}. {refused.remedy}"
+    return ""
+
+
+def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
+    """What an edition needs beyond what is known of the building: inputs by name and direction.
+
+    For the class of the soil with proposals, which nobody takes over silently: `basis` says where they come from.
+    """
+    evaluation = brief_evaluation(brief, {}, edition)
+    targets: list[Key] = [("S_a", None), *(("V", d) for d in DIRECTIONS), *(("drift_ratio", d) for d in DIRECTIONS)]
+    known = {("T_points", None), ("delta_e", "X"), ("delta_e", "Y")}
+    found = [
+        k for k in lacking(evaluation, targets) if k not in known and QUANTITIES[k[0]].part not in ("stories", "period")
+    ]
+    held = EDITIONS[edition]
+    result = []
+    for name, direction in found:
+        entry: dict[str, Any] = {"name": name, "direction": direction}
+        if name == held.soil[0]:
+            entry |= _soil_proposals(brief, held, evaluation)
+        result.append(entry)
+    return result
+
+
+def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> dict[str, Any]:
+    measured = _value(evaluation, "soil_by_measurement")
+    if measured is not None:
+        return {"proposals": [{"value": measured, "share": 1.0}], "basis": "from what was measured in the ground"}
+    governing = EDITIONS[brief.edition]
+    given = getattr(brief_parts(brief, brief.edition)[0], governing.soil[0], None) if governing.soil[0] else None
+    if given not in governing.soil[1]:
+        return {"proposals": [], "basis": ""}
+    low, high = governing.soil[1][given]
+    # soils are spaced by ratios of velocity, so overlaps are measured on a logarithmic scale
+    found = []
+    for name, (least, most) in edition.soil[1].items():
+        overlap = (
+            math.log(min(high, most) / max(low, least)) / math.log(high / low)
+            if min(high, most) > max(low, least)
+            else 0.0
+        )
+        if overlap > 0.02:
+            found.append({"value": name, "share": round(overlap, 2)})
+    found.sort(key=lambda p: -float(str(p["share"])))
+    basis = (
+        f"{given} of {governing.title} means {low:g} to {high:g} m/s"
+        if high < 5000
+        else f"{given} of {governing.title} means above {low:g} m/s"
+    )
+    return {"proposals": found, "basis": basis}
+
+
+def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | None) -> dict[str, Any] | None:
+    name = edition.compared.get(row)
+    if name is None:
+        return None
+    quantity = QUANTITIES[name]
+    try:
+        step = evaluation.step(name, direction)
+    except _FAILED:
+        return {"quantity": name, "symbol": quantity.symbol, "symbol_tex": quantity.tex, "value": None, "unit": quantity.unit,
+                "step": "", "governed_by": None, "clause": "", "note": _why_not(evaluation, name, direction)}  # fmt: skip
+    unlimited = isinstance(step.value, float) and math.isinf(step.value)
+    return {
+        "quantity": name,
+        "symbol": quantity.symbol,
+        "symbol_tex": quantity.tex,
+        "value": plain(step.value),
+        "unit": quantity.unit,
+        "step": key_id(step.key),
+        "governed_by": step.governed.governed_by if step.governed else None,
+        "clause": step.clause,
+        "note": "no limit" if unlimited else "",
+    }
+
+
+def _rows(evaluations: dict[str, Evaluation]) -> list[dict[str, Any]]:
+    rows = []
+    for row, label in ROWS.items():
+        cells = []
+        for identity, evaluation in evaluations.items():
+            edition = EDITIONS[identity]
+            name = edition.compared.get(row)
+            both = name is not None and QUANTITIES[name].scope is Scope.DIRECTION
+            cells.append(
+                {"edition": identity, **{d: _cell(evaluation, edition, row, d) for d in DIRECTIONS}}
+                if both
+                else {"edition": identity, "both": _cell(evaluation, edition, row, None)}
+            )
+        if any(any(c.get(k) for k in ("X", "Y", "both")) for c in cells):
+            rows.append({"id": row, "label": label, "cells": cells})
+    return rows
+
+
+def _spectrum(evaluation: Evaluation, edition: Edition) -> dict[str, Any] | None:
+    corners = [c for c in (_value(evaluation, name) for name in CORNERS) if c]
+    T = np.unique(np.concatenate([GRID, corners]))
+    curve = evaluation.inputs.get(("curve", None))
+    if curve:
+        T = np.unique(np.concatenate([T, curve["T"]]))
+        T = T[(curve["T"][0] <= T) & (curve["T"][-1] >= T) & ((T > 0) | ("S_a" in curve))]
+    T = T[(edition.longest_period or GRID[-1]) >= T]
+    drawn = Evaluation(evaluation.rules, {**evaluation.inputs, ("T_points", None): T})
+    elastic = _value(drawn, "S_a")
+    if elastic is None:
+        return None
+    reduced = {d: _value(drawn, "S_a_reduced", d) for d in DIRECTIONS}
+    return {"T": T.tolist(), "elastic": plain(elastic), "reduced": {d: plain(v) for d, v in reduced.items()}}
+
+
+def _against_period(evaluation: Evaluation, direction: str) -> dict[str, list[float]] | None:
+    """V/W drawn over the period: only what rests on the period is computed again at each."""
+    if _value(evaluation, "coefficient", direction) is None:
+        return None
+    T_key: Key = ("T", direction)
+    kept = {s.key: s for s in evaluation.steps() if s.key != T_key and T_key not in evaluation.ancestors(s.key)}
+    periods, values = [], []
+    for period in PERIODS.tolist():
+        at = Evaluation(evaluation.rules, evaluation.inputs, pins={T_key: period}, _steps=dict(kept))
+        value = _value(at, "coefficient", direction)
+        if value is not None:
+            periods.append(period)
+            values.append(float(value))
+    return {"T": periods, "coefficient": values}
+
+
+def _without(
+    evaluation: Evaluation, edition: Edition, direction: str, reference: float, aspects: list[str]
+) -> list[float] | None:
+    """V/W as it is, and with one ingredient after the other taken out."""
+    pins: dict[Key, Any] = {}
+    found = [_value(evaluation, "coefficient", direction)]
+    for aspect in aspects:
+        if aspect == "period":
+            pins["T", direction] = reference
+        for name, value in edition.aspects.get(aspect, {}).items():
+            pins[evaluation.key(name, direction)] = value
+        swapped = Evaluation(evaluation.rules, evaluation.inputs, pins=dict(pins))
+        found.append(_value(swapped, "coefficient", direction))
+    return None if any(v is None or v <= 0 for v in found) else [float(v) for v in found]
+
+
+def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[dict[str, Any]]:
+    """Why the base shears part: factors whose product is the ratio of the base shears, the farthest from 1 first."""
+    result = []
+    for direction in DIRECTIONS:
+        ours = evaluations[governing]
+        reference = _value(ours, "T_analysis", direction) or _value(ours, "T_a", direction)
+        for identity, evaluation in evaluations.items():
+            if identity == governing or not reference:
+                continue
+            # what one of the two can't take out on its own stays with the hazard
+            both = [EDITIONS[governing].aspects, EDITIONS[identity].aspects]
+            aspects = [a for a in ASPECTS if a == "period" or all(a in held for held in both)]
+            base = _without(ours, EDITIONS[governing], direction, reference, aspects)
+            other = _without(evaluation, EDITIONS[identity], direction, reference, aspects)
+            weights = _value(evaluation, "W"), _value(ours, "W")
+            if base is None or other is None or not all(weights):
+                continue
+            factors = [
+                {"aspect": aspect, "factor": (other[i] / other[i + 1]) / (base[i] / base[i + 1]),
+                 "governing": base[i] / base[i + 1], "other": other[i] / other[i + 1]}
+                for i, aspect in enumerate(aspects)
+            ]  # fmt: skip
+            factors.append(
+                {"aspect": "weight", "factor": weights[0] / weights[1], "governing": weights[1], "other": weights[0]}
+            )
+            hazard = "hazard" if "soil" in aspects else "hazard_and_soil"
+            factors.append(
+                {"aspect": hazard, "factor": other[-1] / base[-1], "governing": base[-1], "other": other[-1]}
+            )
+            factors.sort(key=lambda f: -abs(math.log(float(f["factor"]))))
+            ratio = other[0] * weights[0] / (base[0] * weights[1])
+            result.append(
+                {"edition": identity, "direction": direction, "ratio": ratio, "period": reference, "factors": factors}
+            )
+    return result
+
+
+WORDS = ("direction_rule", "load_combinations", "modal_rules", "ground_notes", "static_notes", "drift_notes")
+
+
+def _words(evaluation: Evaluation) -> dict[str, Any]:
+    found: dict[str, Any] = {}
+    for name in WORDS:
+        for direction in DIRECTIONS if QUANTITIES[name].scope is Scope.DIRECTION else (None,):
+            value = _value(evaluation, name, direction)
+            if value:
+                found.setdefault(name, value)
+    return found
+
+
+def across(brief: Brief) -> dict[str, Any]:
+    """The brief under its governing edition and all its comparison editions.
+
+    Returns editions with what each still needs, rows of values, spectra, V/W over the period, story shears, and for each
+    comparison edition and direction the factors whose product is the ratio of its base shear to the governing one.
+    """
+    with np.errstate(all="ignore"):
+        identities = list(dict.fromkeys([brief.edition, *brief.comparison_editions]))
+        evaluations = {i: brief_evaluation(brief, {}, i) for i in identities}
+        rows = _rows(evaluations)
+        return {
+            "engine": ENGINE,
+            "governing": brief.edition,
+            "editions": [
+                {"id": i, "title": EDITIONS[i].title, "needs": needs(brief, i), "words": _words(evaluations[i])} for i in identities
+            ],
+            "rows": rows,
+            "spectra": {i: _spectrum(e, EDITIONS[i]) for i, e in evaluations.items()},
+            "coefficients": {i: {d: _against_period(e, d) for d in DIRECTIONS} for i, e in evaluations.items()},
+            "story_shears": {
+                i: {d: plain(_value(e, "V_story", d)) for d in DIRECTIONS} for i, e in evaluations.items()
+            },
+            "partings": _partings(evaluations, brief.edition),
+            "steps": {i: steps_json(e) for i, e in evaluations.items()},
+        }  # fmt: skip
