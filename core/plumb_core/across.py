@@ -13,7 +13,7 @@ from plumb_core.documents import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
-from plumb_core.inputs import brief_evaluation, brief_parts, lacking
+from plumb_core.inputs import brief_evaluation, lacking
 from plumb_core.quantities import QUANTITIES, Scope
 from plumb_core.rules import Evaluation, Key
 
@@ -93,8 +93,8 @@ def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> d
     if measured is not None:
         return {"proposals": [{"value": measured, "share": 1.0}], "basis": "from what was measured in the ground"}
     governing = EDITIONS[brief.edition]
-    given = getattr(brief_parts(brief, brief.edition)[0], governing.soil[0], None) if governing.soil[0] else None
-    if given not in governing.soil[1]:
+    given = getattr(brief.site, governing.soil[0], None) if governing.soil[0] else None
+    if given is None or given not in governing.soil[1]:
         return {"proposals": [], "basis": ""}
     low, high = governing.soil[1][given]
     # soils are spaced by ratios of velocity, so overlaps are measured on a logarithmic scale
@@ -223,7 +223,7 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[dict[s
             weights = _value(evaluation, "W"), _value(ours, "W")
             if base is None or other is None or not all(weights):
                 continue
-            factors = [
+            factors: list[dict[str, Any]] = [
                 {"aspect": aspect, "factor": (other[i] / other[i + 1]) / (base[i] / base[i + 1]),
                  "governing": base[i] / base[i + 1], "other": other[i] / other[i + 1]}
                 for i, aspect in enumerate(aspects)
@@ -235,7 +235,7 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[dict[s
             factors.append(
                 {"aspect": hazard, "factor": other[-1] / base[-1], "governing": base[-1], "other": other[-1]}
             )
-            factors.sort(key=lambda f: -abs(math.log(float(f["factor"]))))
+            factors.sort(key=lambda f: -abs(math.log(f["factor"])))
             ratio = other[0] * weights[0] / (base[0] * weights[1])
             result.append(
                 {"edition": identity, "direction": direction, "ratio": ratio, "period": reference, "factors": factors}

@@ -51,6 +51,11 @@ GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_per
 """Inputs of site and system that are the same under every edition."""
 
 
+_SITE = [n for n in Site.model_fields if n in QUANTITIES and QUANTITIES[n].part == "site"]
+_OCCUPANCY = [n for n in Occupancy.model_fields if n in QUANTITIES]
+_LISTS = {"walls", "stacked_systems"}
+
+
 def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
     given["h", None] = np.array([s.height for s in stories])
     if all(s.weight is not None for s in stories):
@@ -73,9 +78,10 @@ def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
             ("story_strength", "strength"),
             ("lateral_width", "width"),
         ):
-            values = [getattr(getattr(s, part), direction, None) for s in stories]
-            if all(v is not None for v in values):
-                given[name, direction] = np.array(values)
+            if getattr(stories[0], part) is not None:
+                values = [getattr(getattr(s, part), direction, None) for s in stories]
+                if all(v is not None for v in values):
+                    given[name, direction] = np.array(values)
 
 
 def inputs_of(
@@ -87,10 +93,9 @@ def inputs_of(
 ) -> dict[Key, Any]:
     """The values given in the parts of a request or brief, by key."""
     given: dict[Key, Any] = {}
-    for part, where in ((site, "site"), (occupancy, "occupancy")):
-        for name, value in part:
-            if name in QUANTITIES and QUANTITIES[name].part == where:
-                given[name, None] = value
+    for part, names in ((site, _SITE), (occupancy, _OCCUPANCY)):
+        for name in names:
+            given[name, None] = getattr(part, name)
     # read by rules as plain mappings
     given["mce", None] = site.mce.model_dump() if site.mce else None
     given["own", None] = site.own.model_dump() if site.own else None
@@ -101,8 +106,11 @@ def inputs_of(
         for name in OF_BUILDING:
             given[name, None] = getattr(system, name)
         for direction in DIRECTIONS:
-            for name, value in getattr(system, direction).model_dump().items():
-                given[name, direction] = value
+            own = getattr(system, direction)
+            for name in own.model_fields_set:
+                given[name, direction] = getattr(own, name)
+            for name in _LISTS & own.model_fields_set:
+                given[name, direction] = [item.model_dump() for item in getattr(own, name) or ()] or None
     for direction in DIRECTIONS if period is not None else ():
         given["T_analysis", direction] = getattr(period, direction).analysis
     if stories:
@@ -112,7 +120,7 @@ def inputs_of(
 
 def edition_rules(edition: str, site: Site) -> dict[str, Rule]:
     """The rule set of an edition under the choices that the site declares."""
-    return EDITIONS[edition].rules(dict(site))
+    return EDITIONS[edition].rules(site.__dict__)
 
 
 def path_of(key: Key) -> str:
@@ -128,7 +136,7 @@ def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key])
     """Whether the rule of an input rests on a stand-in that nobody has given, so that the input itself is asked for."""
     if not QUANTITIES[key[0]].part:
         return False
-    needs = {"loads" if p == "w_shares" else p for p in rules[key[0]].parameters} & {*STAND_INS}
+    needs = {"loads" if p.name == "w_shares" else p.name for p in rules[key[0]].parameters} & {*STAND_INS}
     return any((p, None if QUANTITIES[p].scope is Scope.BUILDING else key[1]) not in given for p in needs)
 
 

@@ -16,7 +16,7 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 import numpy.typing as npt
@@ -75,6 +75,15 @@ def bounded(base: Governed, *, upper: Governed | None = None, lower: Governed | 
     return Governed(best.value, best.governed_by, tuple(candidates))
 
 
+class Parameter(NamedTuple):
+    """What a rule asks for: a quantity, whether per direction, whether it can do without, whether with what governed."""
+
+    name: str
+    per_direction: bool
+    optional: bool
+    wants_governed: bool
+
+
 @dataclass(frozen=True, slots=True)
 class Rule:
     """One definition of a code: a pure function with its clause and its equation.
@@ -86,9 +95,7 @@ class Rule:
     function: Callable[..., Any]
     clause: str
     tex: str
-    parameters: tuple[str, ...]
-    optional: frozenset[str]
-    wants_governed: frozenset[str]
+    parameters: tuple[Parameter, ...]
 
 
 _MARK = re.compile(r"\\q\{(\w+)\}")
@@ -111,9 +118,15 @@ def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable
             function=function,
             clause=clause,
             tex=tex,
-            parameters=tuple(parameters),
-            optional=frozenset(n for n, p in parameters.items() if p.default is not inspect.Parameter.empty),
-            wants_governed=frozenset(n for n, p in parameters.items() if p.annotation in (Governed, "Governed")),
+            parameters=tuple(
+                Parameter(
+                    n,
+                    QUANTITIES[n].scope is Scope.DIRECTION,
+                    p.default is not inspect.Parameter.empty,
+                    p.annotation in (Governed, "Governed"),
+                )
+                for n, p in parameters.items()
+            ),
         )
 
     return make
@@ -169,7 +182,7 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
         raise RuleRefused(
             applied.name,
             f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",
-            f"Check {', '.join(QUANTITIES[n].symbol for n in applied.parameters if n in arguments)}.",
+            f"Check {', '.join(QUANTITIES[p.name].symbol for p in applied.parameters if p.name in arguments)}.",
         )
     return result
 
@@ -205,20 +218,26 @@ class Evaluation:
 
     def step(self, name: str, direction: str | None = None) -> Step:
         """Step of a quantity, pinned where a pin is given."""
-        key = self.key(name, direction)
-        if key not in self._steps:
-            self._steps[key] = self._pinned(key) if key in self.pins else self.unpinned(*key)
-        return self._steps[key]
+        return self._at(self.key(name, direction))
+
+    def _at(self, key: Key) -> Step:
+        step = self._steps.get(key)
+        if step is None:
+            step = self._steps[key] = self._pinned(key) if key in self.pins else self._free(key)
+        return step
 
     def unpinned(self, name: str, direction: str | None = None) -> Step:
         """Step of a quantity from its input or rule, whether or not it is pinned (its inputs stay pinned)."""
-        key = self.key(name, direction)
+        return self._free(self.key(name, direction))
+
+    def _free(self, key: Key) -> Step:
         if key in self.inputs:
             adopted = key in self.adopted
             return Step(key, self.inputs[key], "adopted" if adopted else "input", rests_on_adopted=adopted)
-        if name not in self.rules:
+        applied = self.rules.get(key[0])
+        if applied is None:
             raise MissingInput(*key)
-        return self._apply(self.rules[name], key)
+        return self._apply(applied, key)
 
     def steps(self) -> list[Step]:
         """All steps taken so far, inputs before what rests on them."""
@@ -240,22 +259,23 @@ class Evaluation:
         arguments: dict[str, Any] = {}
         used: list[Key] = []
         adopted = False
+        direction = key[1]
         for parameter in applied.parameters:
-            for_all = key[1] is None and QUANTITIES[parameter].scope is Scope.DIRECTION
-            try:
-                found = [self.step(parameter, d) for d in (DIRECTIONS if for_all else (key[1],))]
-            except MissingInput:
-                if parameter in applied.optional:
+            name = parameter.name
+            if parameter.per_direction and direction is None:
+                found = self._both_ways(parameter)
+                if found is None:
                     continue
-                raise
-            used += [s.key for s in found]
-            adopted = adopted or any(s.rests_on_adopted for s in found)
-            if for_all:
-                arguments[parameter] = {s.key[1]: s.value for s in found}
-            elif parameter in applied.wants_governed:
-                arguments[parameter] = found[0].governed or Governed(found[0].value, "submitted")
-            else:
-                arguments[parameter] = found[0].value
+                used += [s.key for s in found.values()]
+                adopted = adopted or any(s.rests_on_adopted for s in found.values())
+                arguments[name] = {d: s.value for d, s in found.items()}
+                continue
+            step = self._wanted(parameter, (name, direction if parameter.per_direction else None))
+            if step is None:
+                continue
+            used.append(step.key)
+            adopted = adopted or step.rests_on_adopted
+            arguments[name] = (step.governed or Governed(step.value, "submitted")) if parameter.wants_governed else step.value
         try:
             result = _computed(applied, arguments)
         except RuleRefused as refused:
@@ -272,6 +292,28 @@ class Evaluation:
             governed,
             adopted,
         )
+
+    def _wanted(self, parameter: Parameter, key: Key) -> Step | None:
+        """Step of a parameter, None for one that the rule can do without; raises MissingInput."""
+        if not parameter.optional:
+            return self._at(key)
+        # most optional inputs are absent; to see that is much quicker than to fail
+        if key[0] not in self.rules and key not in self.inputs and key not in self.pins:
+            return None
+        try:
+            return self._at(key)
+        except MissingInput:
+            return None
+
+    def _both_ways(self, parameter: Parameter) -> dict[str, Step] | None:
+        """Steps of a direction's parameter for a building's rule."""
+        found = {}
+        for direction in DIRECTIONS:
+            step = self._wanted(parameter, (parameter.name, direction))
+            if step is None:
+                return None
+            found[direction] = step
+        return found
 
     def ancestors(self, key: Key, *, optional: bool = True) -> set[Key]:
         """Keys of everything that the rule of `key` rests on, through pinned values too (their rules' inputs).
@@ -292,9 +334,9 @@ class Evaluation:
         applied = self.rules[key[0]]
         needs: list[Key] = []
         for parameter in applied.parameters:
-            if optional or parameter not in applied.optional:
-                for_all = key[1] is None and QUANTITIES[parameter].scope is Scope.DIRECTION
-                needs += [self.key(parameter, d) for d in (DIRECTIONS if for_all else (key[1],))]
+            if optional or not parameter.optional:
+                directions = () if not parameter.per_direction else DIRECTIONS if key[1] is None else (key[1],)
+                needs += [(parameter.name, d) for d in directions] or [(parameter.name, None)]
         return needs
 
 

@@ -14,7 +14,6 @@ from plumb_core.across import across
 from plumb_core.documents import Brief, read
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS
-from plumb_core.errors import InputRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.solve import solve
 

@@ -95,7 +95,7 @@ def test_every_rule_finds_what_it_needs_among_rules_and_inputs(edition: Any) -> 
     rules = edition.rules({})
     inputs = {q.name for q in QUANTITIES.values() if q.part}
     for rule in rules.values():
-        assert set(rule.parameters) <= rules.keys() | inputs, rule.name
+        assert {p.name for p in rule.parameters} <= rules.keys() | inputs, rule.name
 
 
 def test_places_in_a_request_are_where_its_schema_has_them() -> None:
