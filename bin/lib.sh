@@ -165,3 +165,16 @@ call_command("seed_demo")
 PYTHON
   )
 }
+
+# --- the simulated hazard service, a process of its own on a free loopback port
+stop_hazard() {
+  local pid; pid=$(cat "$DATA/hazard.pid" 2>/dev/null || true)
+  if [ -n "$pid" ] && grep -aq hazard "/proc/$pid/cmdline" 2>/dev/null; then kill "$pid" 2>/dev/null || true; fi
+}
+start_hazard() {
+  stop_hazard
+  local port; port=$(free_port)
+  "$VENV/bin/gunicorn" --chdir "$ROOT/hazard" service:application --bind "127.0.0.1:$port" --workers 1 --threads 2 \
+    --pid "$DATA/hazard.pid" --log-level warning --log-file "$DATA/hazard.log" --daemon
+  export PLUMB_HAZARD_URL="http://127.0.0.1:$port"
+}

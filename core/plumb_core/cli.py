@@ -10,26 +10,12 @@ from typing import Any, NoReturn
 
 from pydantic import TypeAdapter
 
+from plumb_core.across import across
+from plumb_core.catalogue import editions
 from plumb_core.checks.recheck import recheck
-from plumb_core.documents import KINDS, RecheckDocument, Request
-from plumb_core.editions import EDITIONS
+from plumb_core.documents import RecheckDocument, Request, read_recheck
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.solve import solve
-
-
-def editions() -> list[dict[str, Any]]:
-    """The editions of this engine: id, title, year, request kinds, structure types, and what a brief can declare."""
-    return [
-        {
-            "id": e.id,
-            "title": e.title,
-            "year": e.year,
-            "supports": list(KINDS),
-            "period_types": list(e.period_types),
-            "choices": list(e.choices),
-        }
-        for e in EDITIONS.values()
-    ]
 
 
 def schema(name: str) -> dict[str, Any]:
@@ -61,34 +47,54 @@ _DIRECTION = {
         "M_story": _NUMBERS,
     },
 }
+_TRUTH = {"type": "boolean"}
+_MAYBE = {"type": ["number", "null"]}
 _COMMON = {"engine": _TEXT, "edition": _TEXT, "notes": {"type": "array", "items": _TEXT}, "steps": {"type": "array"}}
+
+
+def _result(kind: str, required: list[str], **properties: Any) -> dict[str, Any]:
+    return {
+        "type": "object",
+        "required": ["engine", "kind", "edition", *required],
+        "properties": {**_COMMON, "kind": {"const": kind}, **properties},
+    }
+
+
+def _rows(**properties: Any) -> dict[str, Any]:
+    return {"type": "array", "items": {"type": "object", "required": list(properties), "properties": properties}}
+
+
+_SCALED = {
+    "type": "object",
+    "required": ["share", "factor_required", "applies_to", "ok"],
+    "properties": {
+        "share": _MAYBE,
+        "factor_required": _NUMBER,
+        "applies_to": {"type": "array", "items": {"enum": ["forces", "drifts"]}},
+        "ok": _TRUTH,
+    },
+}
 RESULT_SCHEMA: dict[str, Any] = {
     "$schema": "https://json-schema.org/draft/2020-12/schema",
     "title": "Result of one request",
     "oneOf": [
-        {
-            "type": "object",
-            "required": ["engine", "kind", "edition", "notes"],
-            "properties": {**_COMMON, "kind": {"const": "ground"}},
-        },
-        {
-            "type": "object",
-            "required": ["engine", "kind", "edition", "T", "elastic", "reduced", "notes"],
-            "properties": {
-                **_COMMON,
-                "kind": {"const": "spectrum"},
-                "T": _NUMBERS,
-                "elastic": _NUMBERS,
-                "reduced": {"type": ["array", "null"], "items": {"type": "number"}},
-            },
-        },
-        {
-            "type": "object",
-            "required": ["engine", "kind", "edition", "notes"],
-            "properties": {**_COMMON, "kind": {"const": "static"}, "X": _DIRECTION, "Y": _DIRECTION},
-        },
+        _result("ground", ["notes"]),
+        _result("spectrum", ["T", "elastic", "reduced", "notes"], T=_NUMBERS, elastic=_NUMBERS,
+                reduced={"type": ["array", "null"], "items": _NUMBER}),
+        _result("static", ["notes"], X=_DIRECTION, Y=_DIRECTION),
+        _result("scaling", [], X=_SCALED, Y=_SCALED),
+        _result("torsion", ["rows"], rows=_rows(
+            story=_TEXT, case=_TEXT, direction={"enum": ["X", "Y", None]}, ratio=_NUMBER,
+            **{"class": {"enum": ["regular", "torsional", "extreme", None]}}, amplification=_MAYBE)),
+        _result("drift", ["stories"], stories=_rows(
+            name=_TEXT, design_drift=_NUMBER, ratio=_NUMBER, limit=_MAYBE, ok=_TRUTH, theta=_MAYBE, theta_limit=_MAYBE,
+            theta_ok={"type": ["boolean", "null"]})),
+        _result("weight", ["W", "stories"], W=_NUMBER, stories=_rows(name=_TEXT, weight=_NUMBER, loads={"type": "array"})),
+        _result("irregularity", ["X", "Y"], X={"type": "array"}, Y={"type": "array"}),
+        _result("modes", ["combination"], combination={"type": ["string", "null"]}),
+        _result("system", ["X", "Y"], X={"type": "object"}, Y={"type": "object"}),
     ],
-}
+}  # fmt: skip
 
 
 def errors_json(refused: InputRefused) -> dict[str, Any]:
@@ -139,6 +145,7 @@ def main(arguments: list[str] | None = None) -> int:
     solving.add_argument("--lines", action="store_true", help="one request per line, one result per line")
     solving.add_argument("file", help="a file, or - for standard input")
     commands.add_parser("recheck", help="recheck a .plumb.json document").add_argument("file")
+    commands.add_parser("across", help="compare the editions of a .plumb.json document").add_argument("file")
     commands.add_parser("schema", help="print a JSON Schema").add_argument(
         "name", choices=["request", "recheck", "result"]
     )
@@ -150,6 +157,8 @@ def main(arguments: list[str] | None = None) -> int:
             print(dump(schema(chosen.name)))
         elif chosen.command == "recheck":
             print(dump(recheck(read_json(_read_file(chosen.file)))))
+        elif chosen.command == "across":
+            print(dump(across(read_recheck(read_json(_read_file(chosen.file))).brief)))
         elif chosen.lines:
             _solve_lines(_read_file(chosen.file))
         else:

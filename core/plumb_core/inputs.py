@@ -236,6 +236,38 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
     return merged(own.site, brief.site), merged(own.occupancy, brief.occupancy), system
 
 
+def governed_by(brief: Brief, edition: str) -> Brief:
+    """The brief with another edition governing; raises InputRefused for one that this engine doesn't hold.
+
+    What the two define the same way is taken over, what was given under the edition before is kept as a comparison.
+    """
+    if edition not in EDITIONS:
+        raise InputRefused(
+            [Problem("/edition", f"edition {edition!r} is not in this engine", f"Use one of: {', '.join(EDITIONS)}.")]
+        )
+    if edition == brief.edition:
+        return brief
+    site, occupancy, system = brief_parts(brief, edition)
+    mine = brief.comparisons.get(edition)
+    before = Comparison(
+        site=brief.site, occupancy=brief.occupancy, system=brief.system, structure_type=brief.structure_type
+    )
+    return brief.model_copy(
+        update={
+            "edition": edition,
+            "site": site,
+            "occupancy": occupancy,
+            "system": system,
+            "structure_type": mine.structure_type if mine else None,
+            "comparison_editions": [
+                brief.edition,
+                *(e for e in brief.comparison_editions if e not in (edition, brief.edition)),
+            ],
+            "comparisons": {**{k: v for k, v in brief.comparisons.items() if k != edition}, brief.edition: before},
+        }
+    )
+
+
 def brief_evaluation(brief: Brief, adopted: dict[Key, Any], edition: str = "") -> Evaluation:
     """Evaluation of a brief over its own inputs, and over `adopted` ones where it has none.
 

@@ -275,7 +275,9 @@ class Evaluation:
                 continue
             used.append(step.key)
             adopted = adopted or step.rests_on_adopted
-            arguments[name] = (step.governed or Governed(step.value, "submitted")) if parameter.wants_governed else step.value
+            arguments[name] = (
+                (step.governed or Governed(step.value, "submitted")) if parameter.wants_governed else step.value
+            )
         try:
             result = _computed(applied, arguments)
         except RuleRefused as refused:

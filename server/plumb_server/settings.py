@@ -6,6 +6,7 @@ PLUMB_HOSTS       comma-separated host names that the application answers to (de
 PLUMB_TLS         1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol (default 0)
 PLUMB_DB_HOST, PLUMB_DB_PORT, PLUMB_DB_NAME, PLUMB_DB_USER, PLUMB_DB_PASSWORD
                   PostgreSQL (default 127.0.0.1, 5432, plumb, plumb, no password)
+PLUMB_HAZARD_URL  hazard service that answers as hazard/README.md has it (default http://127.0.0.1:8471)
 PLUMB_WEB         folder of the built web application (default ../web/dist)
 """
 
@@ -72,6 +73,10 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
+
+HAZARD_URL = os.environ.get("PLUMB_HAZARD_URL", "http://127.0.0.1:8471").rstrip("/")
+HAZARD_TIMEOUT = 2.0
+"""s, for each of two tries"""
 
 USE_TZ = True
 TIME_ZONE = "UTC"

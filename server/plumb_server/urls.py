@@ -3,6 +3,7 @@
 from django.urls import include, path, re_path
 from drf_spectacular.views import SpectacularAPIView
 
+from plumb_server.hazard.views import HazardView
 from plumb_server.web.views import application, health
 
 handler404 = "plumb_server.web.problems.not_found"
@@ -13,6 +14,7 @@ urlpatterns = [
     path("api/", include("plumb_server.reviews.urls")),
     path("api/", include("plumb_server.findings.urls")),
     path("api/", include("plumb_server.reports.urls")),
+    path("api/hazard/", HazardView.as_view()),
     path("api/openapi/", SpectacularAPIView.as_view()),
     path("health/", health),
     re_path(r"^(?!api/|assets/).*$", application),

@@ -247,6 +247,11 @@ class BriefChangeSerializer(serializers.Serializer):
     based_on = serializers.IntegerField()
 
 
+class GovernSerializer(serializers.Serializer):
+    edition = serializers.CharField(max_length=40)
+    based_on = serializers.IntegerField()
+
+
 class BriefStateSerializer(serializers.Serializer):
     """A brief after a change, with the recheck it leads to."""
 
@@ -313,12 +318,150 @@ class AuditSerializer(serializers.Serializer):
     detail = serializers.JSONField()
 
 
+class EditionInputSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    part = serializers.ChoiceField(choices=["brief", "site", "occupancy", "system"])
+    per_direction = serializers.BooleanField()
+    symbol = serializers.CharField()
+    symbol_tex = serializers.CharField()
+    meaning = serializers.CharField()
+    unit = serializers.CharField()
+    form = serializers.ChoiceField(choices=["number", "text", "flag", "choice", "data"])
+    options = serializers.ListField(child=NumberOrTextField())
+    computed = serializers.BooleanField(help_text="a rule of the edition gives it where it isn't given")
+    shared = serializers.BooleanField(help_text="the same under every edition")
+
+
+class LateralSystemSerializer(serializers.Serializer):
+    id = serializers.CharField()
+    title = serializers.CharField()
+    factors = serializers.DictField(child=serializers.FloatField())
+    heights = serializers.DictField(
+        child=serializers.FloatField(allow_null=True),
+        help_text="greatest height, m, by category or zone; null: no limit",
+    )
+
+
 class EditionSerializer(serializers.Serializer):
     id = serializers.CharField()
     title = serializers.CharField()
     year = serializers.IntegerField()
     supports = serializers.ListField(child=serializers.CharField())
     period_types = serializers.ListField(child=serializers.CharField())
+    formulas = serializers.ListField(child=serializers.CharField())
     choices = serializers.ListField(
         child=serializers.CharField(), help_text="what a brief can declare beside its inputs"
     )
+    soil_input = serializers.CharField(allow_blank=True)
+    inputs = EditionInputSerializer(many=True)
+    systems = LateralSystemSerializer(many=True)
+
+
+class AcrossCellSerializer(serializers.Serializer):
+    quantity = serializers.CharField()
+    symbol = serializers.CharField()
+    symbol_tex = serializers.CharField()
+    value = NumberOrTextField(allow_null=True)
+    unit = serializers.CharField(allow_blank=True)
+    step = serializers.CharField(allow_blank=True)
+    governed_by = serializers.CharField(allow_null=True)
+    clause = serializers.CharField(allow_blank=True)
+    note = serializers.CharField(allow_blank=True)
+
+
+class AcrossCellsSerializer(serializers.Serializer):
+    """A value of the building (`both`), or one for each direction; absent where the edition has no such quantity."""
+
+    edition = serializers.CharField()
+    both = AcrossCellSerializer(required=False, allow_null=True)
+    X = AcrossCellSerializer(required=False, allow_null=True)
+    Y = AcrossCellSerializer(required=False, allow_null=True)
+
+
+class AcrossRowSerializer(serializers.Serializer):
+    id = serializers.CharField()
+    label = serializers.CharField()
+    cells = AcrossCellsSerializer(many=True)
+
+
+class ProposalSerializer(serializers.Serializer):
+    value = serializers.CharField()
+    share = serializers.FloatField()
+
+
+class NeedSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    direction = serializers.ChoiceField(choices=["X", "Y"], allow_null=True)
+    proposals = ProposalSerializer(many=True, required=False)
+    basis = serializers.CharField(required=False, allow_blank=True)
+
+
+class LoadCombinationSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    factors = serializers.DictField(child=serializers.FloatField())
+
+
+class WordsSerializer(serializers.Serializer):
+    direction_rule = serializers.ListField(child=serializers.CharField(), required=False)
+    modal_rules = serializers.ListField(child=serializers.CharField(), required=False)
+    ground_notes = serializers.ListField(child=serializers.CharField(), required=False)
+    static_notes = serializers.ListField(child=serializers.CharField(), required=False)
+    drift_notes = serializers.ListField(child=serializers.CharField(), required=False)
+    load_combinations = LoadCombinationSerializer(many=True, required=False)
+
+
+class AcrossEditionSerializer(serializers.Serializer):
+    id = serializers.CharField()
+    title = serializers.CharField()
+    needs = NeedSerializer(many=True)
+    words = WordsSerializer()
+
+
+class BothWaysSerializer(serializers.Serializer):
+    X = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+    Y = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+
+
+class AcrossSpectrumSerializer(serializers.Serializer):
+    T = serializers.ListField(child=serializers.FloatField())
+    elastic = serializers.ListField(child=serializers.FloatField())
+    reduced = BothWaysSerializer()
+
+
+class PointsSerializer(serializers.Serializer):
+    T = serializers.ListField(child=serializers.FloatField())
+    coefficient = serializers.ListField(child=serializers.FloatField())
+
+
+class AgainstPeriodSerializer(serializers.Serializer):
+    X = PointsSerializer(allow_null=True)
+    Y = PointsSerializer(allow_null=True)
+
+
+class PartingFactorSerializer(serializers.Serializer):
+    aspect = serializers.CharField()
+    factor = serializers.FloatField()
+    governing = serializers.FloatField()
+    other = serializers.FloatField()
+
+
+class PartingSerializer(serializers.Serializer):
+    edition = serializers.CharField()
+    direction = serializers.ChoiceField(choices=["X", "Y"])
+    ratio = serializers.FloatField()
+    period = serializers.FloatField()
+    factors = PartingFactorSerializer(many=True)
+
+
+class AcrossSerializer(serializers.Serializer):
+    """A brief under its governing edition and those it is compared with; maps are by edition."""
+
+    engine = serializers.CharField()
+    governing = serializers.CharField()
+    editions = AcrossEditionSerializer(many=True)
+    rows = AcrossRowSerializer(many=True)
+    spectra = serializers.DictField(child=AcrossSpectrumSerializer(allow_null=True))
+    coefficients = serializers.DictField(child=AgainstPeriodSerializer())
+    story_shears = serializers.DictField(child=BothWaysSerializer())
+    partings = PartingSerializer(many=True)
+    steps = serializers.DictField(child=StepSerializer(many=True))

@@ -14,6 +14,7 @@ from plumb_core import ENGINE
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents import Brief, RecheckDocument, read
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.inputs import governed_by
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.tables import TABLES, Mapping, TableRead, guess_kind, read_table
 
@@ -54,6 +55,16 @@ def create_review(user: User, *, brief: dict[str, Any], **fields: Any) -> Review
 def canonical_brief(brief: Any) -> dict[str, Any]:
     """A brief as the core reads it; raises InputRefused naming every problem."""
     return read(Brief, brief).model_dump(mode="json", exclude_none=True)
+
+
+def read_brief(review: Review) -> Brief:
+    """The brief as the core's model."""
+    return read(Brief, current_brief(review).brief)
+
+
+def govern(review: Review, user: User, edition: str, based_on: int) -> BriefRevision:
+    """Another edition governs; what was given under the one before is kept as its part of the comparison."""
+    return save_brief(review, user, governed_by(read_brief(review), edition).model_dump(mode="json"), based_on)
 
 
 def current_brief(review: Review) -> BriefRevision:

@@ -11,8 +11,9 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
+from plumb_core.across import across as core_across
+from plumb_core.catalogue import editions as core_editions
 from plumb_core.checks.recheck import recheck as core_recheck
-from plumb_core.cli import editions as core_editions
 from plumb_core.intake.tables import TABLES
 from plumb_core.intake.units import UNITS
 from plumb_core.quantities import QUANTITIES
@@ -29,11 +30,13 @@ from plumb_server.reviews import services
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access, lead_only
 from plumb_server.reviews.models import BriefRevision, ClaimTable, Exhibit, Membership, Review, Role, Submission
 from plumb_server.reviews.serializers import (
+    AcrossSerializer,
     AuditSerializer,
     BriefChangeSerializer,
     BriefStateSerializer,
     EditionSerializer,
     ExhibitSerializer,
+    GovernSerializer,
     MemberSerializer,
     NewMemberSerializer,
     NewReviewSerializer,
@@ -179,6 +182,19 @@ class BriefView(APIView):
         # one transaction for the brief and its recheck: the disk is waited for once
         with transaction.atomic():
             revision = services.save_brief(own.review, request.user, given["brief"], given["based_on"])
+            state = _brief_state(own, revision, _asked_submission(request))
+        return Response(state)
+
+
+class BriefGovernView(APIView):
+    @extend_schema(
+        operation_id="brief_govern", parameters=[SUBMISSION], request=GovernSerializer, responses=BriefStateSerializer
+    )
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given = sent(GovernSerializer, request)
+        with transaction.atomic():
+            revision = services.govern(own.review, request.user, given["edition"], given["based_on"])
             state = _brief_state(own, revision, _asked_submission(request))
         return Response(state)
 
@@ -350,6 +366,15 @@ class EditionsView(APIView):
     @extend_schema(operation_id="editions_list", responses=EditionSerializer(many=True))
     def get(self, request: Request) -> Response:
         return Response(core_editions())
+
+
+class AcrossView(APIView):
+    """The review's brief under all its editions."""
+
+    @extend_schema(operation_id="across_get", responses=AcrossSerializer)
+    def get(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        return Response(core_across(services.read_brief(own.review)))
 
 
 class SolveView(APIView):

@@ -10,6 +10,8 @@ from plumb_core.errors import InputRefused
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 
+from plumb_server.hazard.client import HazardRefused, HazardUnavailable
+
 MEDIA_TYPE = "application/problem+json"
 
 
@@ -38,6 +40,7 @@ class Unusable(exceptions.APIException):
 TITLES = {
     400: "not understood", 401: "not signed in", 403: "not allowed", 404: "not found", 405: "not possible here",
     409: "not now", 413: "too large", 415: "format not taken", 422: "can't be used", 429: "too often",
+    503: "not now",
 }  # fmt: skip
 REMEDIES = {
     401: "Sign in.",
@@ -81,7 +84,7 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         error = exceptions.PermissionDenied()
     if not isinstance(error, exceptions.APIException):
         return None
-    if isinstance(error, (Conflict, Unusable)):
+    if isinstance(error, (Conflict, Unusable, HazardRefused, HazardUnavailable)):
         errors = error.errors
     elif isinstance(error, exceptions.ValidationError):
         errors = _flat(error.detail)

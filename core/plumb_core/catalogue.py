@@ -1,0 +1,69 @@
+"""What this engine holds, as JSON: its editions with what each takes, its systems, its kinds of requests."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from plumb_core.derivation import plain
+from plumb_core.documents import KINDS
+from plumb_core.editions import EDITIONS
+from plumb_core.editions.edition import Edition
+from plumb_core.inputs import GEOMETRY, OF_BUILDING
+from plumb_core.quantities import QUANTITIES, Kind, Scope
+
+_FORMS = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.FLAG: "flag", Kind.DATA: "data"}
+
+
+def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]:
+    quantity = QUANTITIES[name]
+    options: tuple[Any, ...] = edition.options.get(name, ())
+    if name == "period_type":
+        options = edition.period_types
+    if name == "T_a_formula":
+        options = edition.formulas
+    return {
+        "name": name,
+        # the structure type stands at the top of a brief, though its quantity belongs to drift
+        "part": "brief" if name == "structure_type" else "site" if quantity.part == "drift" else quantity.part,
+        "per_direction": quantity.scope is Scope.DIRECTION and name not in OF_BUILDING,
+        "symbol": quantity.symbol,
+        "symbol_tex": quantity.tex,
+        "meaning": quantity.meaning,
+        "unit": quantity.unit,
+        "form": "choice" if options else _FORMS[quantity.kind],
+        "options": list(options),
+        # where it isn't given, a rule of the edition gives it
+        "computed": name in ruled,
+        # the same whichever edition: entered once, with the building
+        "shared": name in GEOMETRY,
+    }
+
+
+def editions() -> list[dict[str, Any]]:
+    """The editions of this engine: id, title, year, request kinds, inputs, structure types, systems and choices."""
+    found = []
+    for e in EDITIONS.values():
+        ruled = frozenset(e.rules({}))
+        found.append(
+            {
+                "id": e.id,
+                "title": e.title,
+                "year": e.year,
+                "supports": list(KINDS),
+                "period_types": list(e.period_types),
+                "formulas": list(e.formulas),
+                "choices": list(e.choices),
+                "soil_input": e.soil[0],
+                "inputs": [_input(name, e, ruled) for name in e.inputs],
+                "systems": [
+                    {
+                        "id": name,
+                        "title": s.title,
+                        "factors": dict(s.factors),
+                        "heights": {group: plain(h) for group, h in s.heights.items()},
+                    }
+                    for name, s in e.systems.items()
+                ],
+            }
+        )
+    return found
