@@ -54,6 +54,7 @@ def editions() -> list[dict[str, Any]]:
                 "formulas": list(e.formulas),
                 "choices": list(e.choices),
                 "soil_input": e.soil[0],
+                "longest_period": e.longest_period,
                 "inputs": [_input(name, e, ruled) for name in e.inputs],
                 "systems": [
                     {

@@ -17,6 +17,7 @@ const ExhibitsPage = lazy(() => import("./stages/exhibits/ExhibitsPage"));
 const GroundPage = lazy(() => import("./stages/ground/GroundPage"));
 const SpectrumPage = lazy(() => import("./stages/spectrum/SpectrumPage"));
 const LateralPage = lazy(() => import("./stages/lateral/LateralPage"));
+const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
 const ReportPage = lazy(() => import("./stages/report/ReportPage"));
 
@@ -56,6 +57,7 @@ export function App() {
                   <Route path="ground" element={<GroundPage />} />
                   <Route path="spectrum" element={<SpectrumPage />} />
                   <Route path="lateral" element={<LateralPage />} />
+                  <Route path="across" element={<AcrossPage />} />
                   <Route path="findings" element={<FindingsPage />} />
                   <Route path="report" element={<ReportPage />} />
                 </Route>

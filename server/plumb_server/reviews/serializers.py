@@ -353,6 +353,7 @@ class EditionSerializer(serializers.Serializer):
         child=serializers.CharField(), help_text="what a brief can declare beside its inputs"
     )
     soil_input = serializers.CharField(allow_blank=True)
+    longest_period = serializers.FloatField(allow_null=True, help_text="s, beyond which the edition has no spectrum")
     inputs = EditionInputSerializer(many=True)
     systems = LateralSystemSerializer(many=True)
 
@@ -417,7 +418,7 @@ class AcrossEditionSerializer(serializers.Serializer):
     words = WordsSerializer()
 
 
-class BothWaysSerializer(serializers.Serializer):
+class ListsByDirectionSerializer(serializers.Serializer):
     X = serializers.ListField(child=serializers.FloatField(), allow_null=True)
     Y = serializers.ListField(child=serializers.FloatField(), allow_null=True)
 
@@ -425,7 +426,7 @@ class BothWaysSerializer(serializers.Serializer):
 class AcrossSpectrumSerializer(serializers.Serializer):
     T = serializers.ListField(child=serializers.FloatField())
     elastic = serializers.ListField(child=serializers.FloatField())
-    reduced = BothWaysSerializer()
+    reduced = ListsByDirectionSerializer()
 
 
 class PointsSerializer(serializers.Serializer):
@@ -462,6 +463,6 @@ class AcrossSerializer(serializers.Serializer):
     rows = AcrossRowSerializer(many=True)
     spectra = serializers.DictField(child=AcrossSpectrumSerializer(allow_null=True))
     coefficients = serializers.DictField(child=AgainstPeriodSerializer())
-    story_shears = serializers.DictField(child=BothWaysSerializer())
+    story_shears = serializers.DictField(child=ListsByDirectionSerializer())
     partings = PartingSerializer(many=True)
     steps = serializers.DictField(child=StepSerializer(many=True))

@@ -57,6 +57,7 @@ export function valueText(step: Step, index: number | null): string {
     const value = index === null ? undefined : step.value[index];
     return value === undefined ? `${String(step.value.length)} values` : shown(value, step.source);
   }
+  if (step.value === null) return "no limit";
   return typeof step.value === "number" ? shown(step.value, step.source) : figures(step.value);
 }
 

@@ -12,7 +12,7 @@ import { Palette } from "./Palette";
 import type { ReviewContext } from "./useReviewContext";
 import "./review.css";
 
-const PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "lateral", "findings", "report"] as const;
+const PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "lateral", "across", "findings", "report"] as const;
 
 export function ReviewLayout() {
   const { id = "" } = useParams();

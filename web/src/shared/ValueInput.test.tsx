@@ -2,7 +2,8 @@ import { MantineProvider } from "@mantine/core";
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { typedNumber, ValueInput } from "./ValueInput";
+import { typedNumber } from "./typedNumber";
+import { ValueInput } from "./ValueInput";
 
 describe("typed numbers", () => {
   it.each([["1.5", 1.5], ["1,5", 1.5], ["12 400", 12400], [" .36 ", 0.36], ["", null], ["−2", -2], ["1.2.3", undefined], ["abc", undefined]])(

@@ -1,17 +1,11 @@
 import { TextInput, type TextInputProps } from "@mantine/core";
 import { useState } from "react";
+import { typedNumber } from "./typedNumber";
 
 interface Props extends Omit<TextInputProps, "value" | "onChange"> {
   value: number | null | undefined;
   onCommit: (value: number | null) => void;
   unit?: string;
-}
-
-/** A number as people type it: a point or a comma, spaces between thousands; null for an empty field, undefined for no number. */
-export function typedNumber(text: string): number | null | undefined {
-  const plain = text.trim().replace(/\s/g, "").replace("−", "-").replace(/^(-?\d*),(\d+)$/, "$1.$2");
-  if (plain === "") return null;
-  return /^-?(\d+\.?\d*|\.\d+)(e-?\d+)?$/i.test(plain) ? Number(plain) : undefined;
 }
 
 /** A field for a number; what is typed counts when the field is left or Enter is pressed, Escape takes it back. */

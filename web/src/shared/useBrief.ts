@@ -5,11 +5,14 @@ import { useBriefChange } from "./api/queries";
 /** The brief of the open review and a way to change it: `change` gets a copy to write into. */
 export function useBrief() {
   const { review, submission } = useReviewContext();
-  const { save, undo } = useBriefChange(review.id, submission);
+  const { save, govern, undo } = useBriefChange(review.id, submission);
   const change = (edit: (brief: Brief) => void) => {
     const brief = structuredClone(review.brief);
     edit(brief);
     save.mutate({ brief, basedOn: review.brief_number });
   };
-  return { brief: review.brief, change, error: save.error ?? undo.error, undo: () => { undo.mutate(); }, canUndo: review.can_undo, busy: save.isPending || undo.isPending };
+  return {
+    brief: review.brief, change, govern: (edition: string) => { govern.mutate({ edition, basedOn: review.brief_number }); },
+    error: save.error ?? govern.error ?? undo.error, undo: () => { undo.mutate(); }, canUndo: review.can_undo, busy: save.isPending || govern.isPending || undo.isPending,
+  };
 }

@@ -1,6 +1,6 @@
 import type { Check, Recheck } from "../shared/api/client";
 
-export const STAGES = ["brief", "ground", "spectrum", "weight", "lateral"] as const;
+export const STAGES = ["brief", "ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift"] as const;
 export type SheetStage = (typeof STAGES)[number];
 
 /** One line of the sheet: a check, or the story or point checks of one quantity that tell the same. */

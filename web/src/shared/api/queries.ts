@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { answered, api, type Brief, type Person, type Recheck, type Review } from "./client";
 
 const path = (id: string) => ({ params: { path: { review_id: id } } });
@@ -31,6 +31,14 @@ export const useRecheck = (id: string, submission: number | undefined, enabled =
     queryKey: ["recheck", id, submission],
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", asked(id, submission))),
     enabled,
+  });
+
+/** The brief under all its editions, with what each of them still needs. */
+export const useAcross = (id: string) =>
+  useQuery({
+    queryKey: ["across", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/across/", path(id))),
+    placeholderData: keepPreviousData,
   });
 
 export const useFindings = (id: string) =>
@@ -70,6 +78,7 @@ export function useBriefChange(id: string, submission: number | undefined) {
       before && { ...before, brief: state.brief, brief_number: state.brief_number, can_undo: state.can_undo },
     );
     client.setQueryData(["recheck", id, submission], state.recheck);
+    void client.invalidateQueries({ queryKey: ["across", id] });
     // rechecks of other submissions rest on the brief as well
     void client.invalidateQueries({ predicate: (q) => q.queryKey[0] === "recheck" && q.queryKey[1] === id && q.queryKey[2] !== submission });
   };
@@ -78,9 +87,14 @@ export function useBriefChange(id: string, submission: number | undefined) {
       answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn } })),
     onSuccess: settle,
   });
+  const govern = useMutation({
+    mutationFn: ({ edition, basedOn }: { edition: string; basedOn: number }) =>
+      answered(api.POST("/api/reviews/{review_id}/brief/govern/", { ...asked(id, submission), body: { edition, based_on: basedOn } })),
+    onSuccess: settle,
+  });
   const undo = useMutation({
     mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))),
     onSuccess: settle,
   });
-  return { save, undo };
+  return { save, govern, undo };
 }

@@ -1,28 +1,42 @@
-import { Button, Checkbox, Select } from "@mantine/core";
+import { Button, MultiSelect, Select } from "@mantine/core";
 import { Link } from "react-router";
+import { EditionFields } from "../../editions/EditionFields";
+import { OwnSpectrum } from "../../editions/OwnSpectrum";
+import { compareWith } from "../../editions/places";
 import { useReviewContext } from "../../review/useReviewContext";
-import type { DirectionSystem, Edition } from "../../shared/api/client";
-import { useEditions } from "../../shared/api/queries";
+import type { DirectionSystem, Edition, System } from "../../shared/api/client";
+import { useAcross, useEditions } from "../../shared/api/queries";
+import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
 import { StoriesEditor } from "./StoriesEditor";
 import { ThisReview } from "./ThisReview";
 import { Walls } from "./Walls";
+import "../../editions/editions.css";
 
-const PERIOD_TYPES: Record<string, string> = {
-  steel_mrf: "steel moment frame", rc_mrf: "concrete moment frame", steel_ebf: "steel eccentrically braced frame",
-  steel_brbf: "steel buckling-restrained braced frame", other: "all other systems",
-};
+const WALL_FORMULAS = ["12.8-9", "12.8-10", "30-9", "4.7"];
 
-/** What building, which code, which system each way: the reviewer's own side. */
+/** What building, which codes, which system each way: the reviewer's own side. */
 export default function BriefPage() {
   const { review } = useReviewContext();
   const editions = useEditions();
-  const { brief, change, error, undo, canUndo, busy } = useBrief();
-  const edition = editions.data?.find((e: Edition) => e.id === brief.edition);
+  const across = useAcross(review.id);
+  const { brief, change, govern, error, undo, canUndo, busy } = useBrief();
+  const known = editions.data ?? [];
+  const governing = known.find((e: Edition) => e.id === brief.edition);
+  const compared = (brief.comparison_editions ?? []).flatMap((id) => known.filter((e) => e.id === id));
+  const needsOf = (id: string) => across.data?.editions.find((e) => e.id === id)?.needs ?? [];
+  const inputs = new Set([governing, ...compared].flatMap((e) => e?.inputs.map((i) => i.name) ?? []));
+  const direction = (d: "X" | "Y", edit: (s: DirectionSystem) => void) => {
+    change((b) => { const s = { ...b.system?.[d] }; edit(s); b.system = { ...b.system, [d]: s }; });
+  };
+  const building = (edit: Partial<System>) => { change((b) => { b.system = { ...b.system, ...edit }; }); };
+  const wallsOf = (["X", "Y"] as const).filter((d) => WALL_FORMULAS.includes(brief.system?.[d]?.T_a_formula ?? "") || brief.system?.[d]?.period_type === "rc_walls" || compared.some((e) => WALL_FORMULAS.includes(brief.comparisons?.[e.id]?.system?.[d]?.T_a_formula ?? "") || brief.comparisons?.[e.id]?.system?.[d]?.period_type === "rc_walls"));
+  const tested = (value: boolean | null | undefined) => (value === true ? "none" : value === false ? "some" : "open");
+  const TESTED = [{ value: "none", label: "none" }, { value: "some", label: "some" }, { value: "open", label: "not tested" }];
   return (
-    <main className="page" style={{ maxWidth: 1180 }}>
+    <main className="page" style={{ maxWidth: 1240 }}>
       <div className="stage-head">
         <h2 className="stage-title">Brief</h2>
         <span className="quiet">what the reviewer knows, none of it from the submission</span>
@@ -32,55 +46,69 @@ export default function BriefPage() {
         </span>
       </div>
       <Troubles error={error} title="Not saved; the brief is as it was" />
-      <h3 className="part">Code and occupancy</h3>
-      <div className="fields">
-        <Select label="Governing edition" allowDeselect={false} value={brief.edition} data={(editions.data ?? []).map((e: Edition) => ({ value: e.id, label: e.title }))}
-          onChange={(v) => { change((b) => { b.edition = v ?? b.edition; }); }} />
-        <Select label="Risk category" placeholder="not given" clearable value={brief.occupancy?.risk_category ?? null} data={["I", "II", "III", "IV"]}
-          onChange={(v) => { change((b) => { b.occupancy = { ...b.occupancy, risk_category: v as "I" | null }; }); }} />
-        {edition?.choices.includes("supplements") && <Select label="Supplements that hold" allowDeselect={false} value={(brief.site?.supplements ?? [1, 3]).join(" ")}
-          data={[{ value: "1 3", label: "1 and 3" }, { value: "1", label: "1" }, { value: "", label: "none" }]}
-          onChange={(v) => { change((b) => { b.site = { ...b.site, supplements: (v ?? "").split(" ").filter(Boolean).map(Number) as (1 | 3)[] }; }); }} />}
+      <h3 className="part">Codes</h3>
+      <div className="fields" style={{ gridTemplateColumns: "230px minmax(280px, 1fr) 120px" }}>
+        <Select label="Governing edition" allowDeselect={false} value={brief.edition} data={known.map((e: Edition) => ({ value: e.id, label: e.title }))}
+          onChange={(v) => { if (v && v !== brief.edition) govern(v); }} />
+        <MultiSelect label="Compared with" placeholder={compared.length ? undefined : "any number of editions"} value={brief.comparison_editions ?? []} searchable hidePickedOptions
+          data={known.filter((e) => e.id !== brief.edition).map((e) => ({ value: e.id, label: e.title }))} onChange={(ids) => { change((b) => { compareWith(b, ids); }); }} />
         <ValueInput label="Tolerance" unit="%" value={(brief.tolerance ?? 0.01) * 100}
           onCommit={(v) => { change((b) => { b.tolerance = v === null ? null : v / 100; }); }} />
       </div>
-      <h3 className="part">Lateral system in each direction</h3>
-      <table className="plain" style={{ maxWidth: 1100 }}>
-        <thead><tr><th>direction</th><th>structure type for T<sub>a</sub></th><th>equation of T<sub>a</sub></th><th>R</th><th>Ω<sub>0</sub></th><th>C<sub>d</sub></th><th>ρ</th><th>T from analysis</th><th>irregularities</th></tr></thead>
+      <h3 className="part">Building, the same under every edition</h3>
+      <table className="plain by-direction">
+        <thead><tr><th /><th>T from analysis</th>{inputs.has("d") && <th>base dimension d</th>}{inputs.has("d_gravity") && <th>top displacement under gravity</th>}{inputs.has("regular") && <th>irregularities</th>}</tr></thead>
         <tbody>
-          {(["X", "Y"] as const).map((d) => {
-            const own: DirectionSystem = brief.system?.[d] ?? {};
-            const set = (edit: (s: DirectionSystem) => void) => { change((b) => { const s = { ...b.system?.[d] }; edit(s); b.system = { ...b.system, [d]: s }; }); };
-            const number = (name: "R" | "Omega_0" | "C_d" | "rho", title: string) => (
-              <td><ValueInput aria-label={`${title} ${d}`} w={64} value={own[name]} onCommit={(v) => { set((s) => { s[name] = v; }); }} /></td>
-            );
-            return (
-              <tr key={d}>
-                <td><b>{d}</b></td>
-                <td><Select aria-label={`Structure type ${d}`} w={210} clearable placeholder="not given" value={own.period_type ?? null}
-                  data={(edition?.period_types ?? []).map((t: string) => ({ value: t, label: PERIOD_TYPES[t] ?? t }))}
-                  onChange={(v) => { set((s) => { s.period_type = v; }); }} /></td>
-                <td><Select aria-label={`Equation of T_a ${d}`} w={150} allowDeselect={false} value={own.T_a_formula ?? "12.8-7"}
-                  data={[{ value: "12.8-7", label: "12.8-7 general" }, { value: "12.8-8", label: "12.8-8 0.1 N" }, { value: "12.8-9", label: "12.8-9 walls" }]}
-                  onChange={(v) => { set((s) => { s.T_a_formula = (v ?? "12.8-7") as "12.8-7"; }); }} /></td>
-                {number("R", "R")}{number("Omega_0", "Omega_0")}{number("C_d", "C_d")}{number("rho", "rho")}
-                <td><ValueInput aria-label={`T from analysis ${d}`} w={92} unit="s" value={brief.period?.[d]?.analysis}
-                  onCommit={(v) => { change((b) => { b.period = { ...b.period, [d]: { analysis: v } }; }); }} /></td>
-                <td><Select aria-label={`Irregularities ${d}`} w={120} allowDeselect={false} value={own.regular === true ? "none" : own.regular === false ? "some" : "open"}
-                  data={[{ value: "none", label: "none" }, { value: "some", label: "some" }, { value: "open", label: "not tested" }]}
-                  onChange={(v) => { set((s) => { s.regular = v === "open" ? null : v === "none"; }); }} /></td>
-              </tr>
-            );
-          })}
+          {(["X", "Y"] as const).map((d) => (
+            <tr key={d}>
+              <td><b>{d}</b></td>
+              <td><ValueInput aria-label={`T from analysis ${d}`} w={110} unit="s" value={brief.period?.[d]?.analysis}
+                onCommit={(v) => { change((b) => { b.period = { ...b.period, [d]: { analysis: v } }; }); }} /></td>
+              {inputs.has("d") && <td><ValueInput aria-label={`Base dimension ${d}`} w={130} unit="m" placeholder={brief.stories?.[0]?.plan ? "from the plan" : "not given"} value={brief.system?.[d]?.d} onCommit={(v) => { direction(d, (s) => { s.d = v; }); }} /></td>}
+              {inputs.has("d_gravity") && <td><ValueInput aria-label={`Top displacement under gravity ${d}`} w={130} unit="m" placeholder="not given" value={brief.system?.[d]?.d_gravity} onCommit={(v) => { direction(d, (s) => { s.d_gravity = v; }); }} /></td>}
+              {inputs.has("regular") && <td><Select aria-label={`Irregularities ${d}`} w={130} allowDeselect={false} value={tested(brief.system?.[d]?.regular)} data={TESTED}
+                onChange={(v) => { direction(d, (s) => { s.regular = v === "open" ? null : v === "none"; }); }} /></td>}
+            </tr>
+          ))}
         </tbody>
       </table>
-      {(["X", "Y"] as const).some((d) => brief.system?.[d]?.T_a_formula === "12.8-9") && <Walls brief={brief} change={change} heights={edition?.choices.includes("wall_heights") ?? false} />}
-      <Checkbox mt="sm" label="light-frame construction" checked={brief.system?.light_frame ?? false}
-        onChange={(e) => { const on = e.currentTarget.checked; change((b) => { b.system = { ...b.system, light_frame: on }; }); }} />
+      {inputs.has("regular_in_plan") && (
+        <div className="fields" style={{ marginTop: 6, maxWidth: 480 }}>
+          <Select label="Irregular in plan" allowDeselect={false} value={tested(brief.system?.regular_in_plan)} data={TESTED} onChange={(v) => { building({ regular_in_plan: v === "open" ? null : v === "none" }); }} />
+          <Select label="Irregular in elevation" allowDeselect={false} value={tested(brief.system?.regular_in_elevation)} data={TESTED} onChange={(v) => { building({ regular_in_elevation: v === "open" ? null : v === "none" }); }} />
+        </div>
+      )}
+      {wallsOf.length > 0 && <Walls brief={brief} change={change} directions={wallsOf} heights={governing?.choices.includes("wall_heights") ?? false} area={[governing, ...compared].some((e) => e?.inputs.some((i) => i.name === "A_B"))} />}
       <StoriesEditor stories={brief.stories ?? []} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
-      <p className="quiet" style={{ fontSize: 13 }}>
-        Site values stand under <Link to="../ground">Ground</Link>. What is left open here is taken over from the submission and lowers the level of independence.
-      </p>
+      {governing && (
+        <section className="edition-part" aria-label={governing.title}>
+          <header><h4>{governing.title}</h4><span className="quiet">governs</span></header>
+          <EditionFields key={governing.id} edition={governing} brief={brief} change={change} needs={needsOf(governing.id)} wanted={(i) => i.part !== "site"} />
+          {governing.choices.includes("supplements") && (
+            <Select label="Supplements that hold" mt={8} w={200} allowDeselect={false} value={(brief.site?.supplements ?? [1, 3]).join(" ")}
+              data={[{ value: "1 3", label: "1 and 3" }, { value: "1", label: "1" }, { value: "", label: "none" }]}
+              onChange={(v) => { change((b) => { b.site = { ...b.site, supplements: (v ?? "").split(" ").filter(Boolean).map(Number) as (1 | 3)[] }; }); }} />
+          )}
+          <p className="quiet" style={{ fontSize: 13, margin: "8px 0 0" }}>
+            Site values stand under <Link to="../ground">Ground</Link>. What is left open is taken over from the submission and lowers the level of independence.
+          </p>
+        </section>
+      )}
+      {compared.map((edition) => {
+        const needs = needsOf(edition.id);
+        return (
+          <section key={edition.id} className="edition-part" aria-label={edition.title}>
+            <header>
+              <h4>{edition.title}</h4>
+              {across.data && (needs.length === 0
+                ? <span className="quiet">complete · <Link to="../across">side by side</Link></span>
+                : <span className="off">needs <SymbolText text={[...new Set(needs.map((n) => edition.inputs.find((i) => i.name === n.name)?.symbol ?? n.name))].join(", ")} /></span>)}
+            </header>
+            <EditionFields edition={edition} brief={brief} change={change} needs={needs} wanted={() => true} onDemand />
+            {edition.inputs.some((i) => i.name === "curve") && <OwnSpectrum edition={edition} brief={brief} change={change} />}
+          </section>
+        );
+      })}
       <ThisReview review={review} />
     </main>
   );

@@ -5,17 +5,20 @@ import { ValueInput } from "../../shared/ValueInput";
 interface Props {
   brief: Brief;
   change: (edit: (brief: Brief) => void) => void;
+  directions: ("X" | "Y")[];
   /** whether the edition asks for the height of each wall */
   heights: boolean;
+  /** whether an edition asks for the area of the base */
+  area: boolean;
 }
 
-/** The data of Eq. 12.8-9: the area of the base, and web area, length and, where asked for, height of each wall by direction. */
-export function Walls({ brief, change, heights }: Props) {
+/** What periods of wall buildings rest on: web area, length and, where asked for, height of each wall by direction. */
+export function Walls({ brief, change, directions, heights, area }: Props) {
   return (
     <>
-      <h3 className="part">Shear walls for Eq. 12.8-9</h3>
-      <ValueInput label="Area of the base A_B" w={170} unit="m²" value={brief.system?.A_B} onCommit={(v) => { change((b) => { b.system = { ...b.system, A_B: v }; }); }} />
-      {(["X", "Y"] as const).filter((d) => brief.system?.[d]?.T_a_formula === "12.8-9").map((d) => {
+      <h3 className="part">Shear walls of the first story</h3>
+      {area && <ValueInput label="Area of the base A_B" w={170} unit="m²" value={brief.system?.A_B} onCommit={(v) => { change((b) => { b.system = { ...b.system, A_B: v }; }); }} />}
+      {directions.map((d) => {
         const walls = brief.system?.[d]?.walls ?? [];
         const set = (next: { A_i: number; D_i: number; h_i?: number | null }[]) => { change((b) => { b.system = { ...b.system, [d]: { ...b.system?.[d], walls: next.length ? next : null } }; }); };
         return (

@@ -1,5 +1,5 @@
 import type { Story } from "../../shared/api/client";
-import { typedNumber } from "../../shared/ValueInput";
+import { typedNumber } from "../../shared/typedNumber";
 
 export interface PastedStories {
   stories: Story[];

@@ -1,32 +1,40 @@
-import { Button, Checkbox, Select } from "@mantine/core";
+import { Button, Checkbox, SegmentedControl } from "@mantine/core";
+import { useState } from "react";
 import { Bench } from "../../bench/Bench";
+import { EditionFields } from "../../editions/EditionFields";
+import { HazardLookup } from "../../editions/HazardLookup";
+import { OwnSpectrum } from "../../editions/OwnSpectrum";
+import { give, given, shortTitle } from "../../editions/places";
 import { useReviewContext } from "../../review/useReviewContext";
 import type { Site } from "../../shared/api/client";
-import { useEditions } from "../../shared/api/queries";
+import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
+import { figures } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
+import "../../editions/editions.css";
 
-const CLASSES = { A: "A hard rock", B: "B rock", C: "C very dense soil", D: "D stiff soil", E: "E soft clay", F: "F site response" };
+const MEASURED = ["v_s30", "N_SPT", "s_u", "site_period"] as const;
 
 /** Do the site values hold? */
 export default function GroundPage() {
   const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
   const { brief, change, error, undo, canUndo, busy } = useBrief();
   const editions = useEditions();
-  if (!recheck) return null;
-  const choices = editions.data?.find((e) => e.id === brief.edition)?.choices ?? [];
+  const across = useAcross(review.id);
+  const [chosen, setChosen] = useState(brief.edition);
+  if (!recheck || !editions.data) return null;
+  const ids = [brief.edition, ...(brief.comparison_editions ?? [])];
+  const edition = editions.data.find((e) => e.id === (ids.includes(chosen) ? chosen : brief.edition));
+  if (!edition) return null;
+  const governs = edition.id === brief.edition;
   const site: Site = brief.site ?? {};
-  const set = (edit: Partial<Site>) => { change((b) => { b.site = { ...b.site, ...edit }; }); };
-  const checks = recheck.checks.filter((c) => c.stage === "ground");
-  const number = (name: "S_S" | "S_1" | "T_L" | "F_a" | "F_v", label: string, unit: string) => (
-    <ValueInput label={<SymbolText text={label} />} unit={unit} value={site[name]} placeholder={name.startsWith("F") ? "from the table" : "not given"} onCommit={(v) => { set({ [name]: v }); }} />
-  );
-  const flag = (name: "class_by_default" | "velocity_measured" | "isolated_or_damped" | "diaphragms_rigid" | "category_by_S_DS_alone", label: string, standard = false) => (
-    <Checkbox label={<SymbolText text={label} />} checked={site[name] ?? standard} onChange={(e) => { set({ [name]: e.currentTarget.checked }); }} />
-  );
+  const described = across.data?.editions.find((e) => e.id === edition.id);
+  const shared = new Map(editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])));
+  const measured = MEASURED.filter((n) => shared.has(n));
+  const mce = given(brief, edition.id, { name: "mce", part: "site" }, null) as { T: number[] } | null | undefined;
   return (
     <div className="split">
       <main className="stage">
@@ -34,26 +42,28 @@ export default function GroundPage() {
           <h2 className="stage-title">Ground</h2>
           <span className="end"><span className="quiet" aria-live="polite">{busy ? "saving…" : ""}</span><Button variant="default" disabled={!canUndo} onClick={undo}>Undo</Button></span>
         </div>
+        {ids.length > 1 && (
+          <SegmentedControl aria-label="Edition" mt={8} value={edition.id} onChange={setChosen} data={ids.flatMap((id) => (editions.data ?? []).filter((e) => e.id === id).map((e) => ({ value: e.id, label: shortTitle(e) })))} />
+        )}
         <Troubles error={error} title="Not saved; the values are as they were" />
-        <h3 className="part">Our own values</h3>
-        <div className="fields">
-          {number("S_S", "S_S mapped, short period", "g")}
-          {number("S_1", "S_1 mapped, 1 s", "g")}
-          {number("T_L", "T_L long-period transition", "s")}
-          <Select label="Site class" placeholder="not given" clearable value={site.site_class ?? null} data={Object.entries(CLASSES).map(([value, label]) => ({ value, label }))}
-            onChange={(v) => { set({ site_class: v as Site["site_class"] }); }} />
-          {number("F_a", "F_a where a study gives it", "")}
-          {number("F_v", "F_v where a study gives it", "")}
-        </div>
-        <div className="fields" style={{ marginTop: 10 }}>
-          {flag("class_by_default", "class by default, soil not known")}
-          {choices.includes("velocity_measured") && flag("velocity_measured", "shear wave velocity measured", true)}
-          {flag("isolated_or_damped", "isolated or damped structure")}
-          {flag("diaphragms_rigid", "rigid diaphragms (11.6)")}
-          {flag("category_by_S_DS_alone", "category by S_DS alone where 11.6 permits")}
-        </div>
-        {recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
-        <ChecksTable caption="Theirs and ours" checks={checks} selected={selected?.id} onSelect={select} />
+        <h3 className="part">Our own values{ids.length > 1 && ` under ${edition.title}`}</h3>
+        <EditionFields key={edition.id} edition={edition} brief={brief} change={change} needs={described?.needs ?? []} wanted={(i) => i.part === "site" && !MEASURED.includes(i.name as "v_s30")} />
+        {edition.choices.includes("category_by_S_DS_alone") && governs && (
+          <Checkbox mt={8} label={<SymbolText text="category by S_DS alone where 11.6 permits" />} checked={site.category_by_S_DS_alone ?? false} onChange={(e) => { const on = e.currentTarget.checked; change((b) => { b.site = { ...b.site, category_by_S_DS_alone: on }; }); }} />
+        )}
+        {mce && <p className="quiet" style={{ fontSize: 13 }}>Multi-period spectrum of {figures(mce.T.length)} points is given. <button type="button" className="linklike" onClick={() => { change((b) => { give(b, edition.id, { name: "mce", part: "site" }, null, null); }); }}>leave it out</button></p>}
+        {edition.inputs.some((i) => i.name === "curve") ? <OwnSpectrum edition={edition} brief={brief} change={change} /> : <HazardLookup key={`look-${edition.id}`} edition={edition} brief={brief} change={change} />}
+        {measured.length > 0 && (
+          <>
+            <h3 className="part">Measured in the ground</h3>
+            <div className="fields">
+              {measured.map((name) => <ValueInput key={name} label={<SymbolText text={`${shared.get(name)?.symbol ?? name} ${shared.get(name)?.meaning.toLowerCase() ?? ""}`} />} unit={shared.get(name)?.unit} placeholder="not given" value={site[name]} onCommit={(v) => { change((b) => { b.site = { ...b.site, [name]: v }; }); }} />)}
+            </div>
+          </>
+        )}
+        {governs && recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
+        {!governs && (described?.words.ground_notes?.length ?? 0) > 0 && <ul className="notes">{described?.words.ground_notes?.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
+        {governs && <ChecksTable caption="Theirs and ours" checks={recheck.checks.filter((c) => c.stage === "ground")} selected={selected?.id} onSelect={select} />}
       </main>
       <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
     </div>

@@ -1,0 +1,96 @@
+import { Button } from "@mantine/core";
+import { useState } from "react";
+import type { Brief, Edition, EditionInput, Need } from "../shared/api/client";
+import { SymbolText } from "../shared/Symbol";
+import { Field } from "./Field";
+import { give, given } from "./places";
+import { StackedSystems } from "./StackedSystems";
+
+export type Change = (edit: (brief: Brief) => void) => void;
+
+interface Props {
+  edition: Edition;
+  brief: Brief;
+  change: Change;
+  needs: Need[];
+  /** which inputs to show, in their order */
+  wanted: (input: EditionInput) => boolean;
+  /** show only what is needed or given, and the rest on demand */
+  onDemand?: boolean;
+}
+
+const DIRECTIONS = ["X", "Y"] as const;
+
+/** What an edition takes of site, occupancy and system: only what it needs beyond what is known, and the rest on demand. */
+export function EditionFields({ edition, brief, change, needs, wanted, onDemand = false }: Props) {
+  const [all, setAll] = useState(!onDemand);
+  const inputs = edition.inputs.filter((i) => wanted(i) && !i.shared && i.form !== "data");
+  const needed = (input: EditionInput, direction: string | null) => needs.some((n) => n.name === input.name && (direction === null || n.direction === direction));
+  const held = (input: EditionInput, direction: string | null) => {
+    const value = given(brief, edition.id, input, direction);
+    return value !== undefined && value !== null && value !== false;
+  };
+  // a factor that is lacking may come from the table of systems as well
+  const lacksFactor = needs.some((n) => edition.systems[0] && n.name in edition.systems[0].factors) || needs.some((n) => n.name === "q");
+  const shown = (input: EditionInput) => all || DIRECTIONS.some((d) => needed(input, input.per_direction ? d : null) || held(input, input.per_direction ? d : null)) || (lacksFactor && input.name === "lateral_system");
+  const single = inputs.filter((i) => !i.per_direction && shown(i));
+  const both = inputs.filter((i) => i.per_direction && shown(i));
+  const hidden = inputs.filter((i) => !shown(i)).length;
+  const commit = (input: EditionInput, direction: "X" | "Y" | null) => (value: number | string | boolean | null) => {
+    change((b) => { give(b, edition.id, input, direction, value); });
+  };
+  const standing = (input: EditionInput) => (input.name === "T_a_formula" ? input.options[0]?.toString() : undefined);
+  return (
+    <div className="edition-fields">
+      {single.some((i) => i.form !== "flag") && (
+        <div className="fields">
+          {single.filter((i) => i.form !== "flag").map((input) => (
+            <div key={input.name} className={needed(input, null) ? "field needed" : "field"}>
+              <Field edition={edition} input={input} direction={null} value={given(brief, edition.id, input, null)} onCommit={commit(input, null)} />
+              <Proposals need={needs.find((n) => n.name === input.name)} onTake={commit(input, null)} />
+            </div>
+          ))}
+        </div>
+      )}
+      {single.some((i) => i.form === "flag") && (
+        <div className="fields flags">
+          {single.filter((i) => i.form === "flag").map((input) => (
+            <Field key={input.name} edition={edition} input={input} direction={null} value={given(brief, edition.id, input, null)} onCommit={commit(input, null)} />
+          ))}
+        </div>
+      )}
+      {both.length > 0 && (
+        <table className="plain by-direction">
+          <thead><tr><th /> {both.map((i) => <th key={i.name} title={i.meaning}><SymbolText text={i.symbol} />{i.unit && `, ${i.unit}`}</th>)}</tr></thead>
+          <tbody>
+            {DIRECTIONS.map((d) => (
+              <tr key={d}>
+                <td><b>{d}</b></td>
+                {both.map((input) => (
+                  <td key={input.name} className={(needed(input, d) ? "needed " : "") + input.form + (input.name === "lateral_system" ? " wide" : "")}>
+                    <Field bare edition={edition} input={input} direction={d} value={given(brief, edition.id, input, d)} standing={standing(input)} onCommit={commit(input, d)} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {all && inputs.some((i) => i.name === "lateral_system") && edition.inputs.some((i) => i.name === "stacked_systems") && <StackedSystems edition={edition} brief={brief} change={change} />}
+      {onDemand && (hidden > 0 || all) && <Button variant="subtle" size="compact-xs" mt={6} onClick={() => { setAll(!all); }}>{all ? "only what is needed" : `${String(hidden)} more that may be given`}</Button>}
+    </div>
+  );
+}
+
+/** Classes that a value under another edition suggests; taken over only when the reviewer says so. */
+function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: string) => void }) {
+  if (!need?.proposals?.length) return null;
+  return (
+    <p className="proposals">
+      <span className="quiet">not carried over: {need.basis}. </span>
+      {need.proposals.map((p) => (
+        <button key={p.value} type="button" className="linklike" onClick={() => { onTake(p.value); }}>take {p.value}{p.share < 1 && <span className="quiet"> ({Math.round(100 * p.share)} %)</span>}</button>
+      ))}
+    </p>
+  );
+}

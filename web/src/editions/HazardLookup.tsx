@@ -1,0 +1,52 @@
+import { Button, Select } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { answered, api, type Brief, type Edition } from "../shared/api/client";
+import { figures } from "../shared/numbers";
+import { SymbolText } from "../shared/Symbol";
+import { Troubles } from "../shared/Troubles";
+import { ValueInput } from "../shared/ValueInput";
+import type { Change } from "./EditionFields";
+import { give, given } from "./places";
+
+/** Values by coordinates from the hazard service: shown with version and date, taken over only on demand. */
+export function HazardLookup({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
+  const [latitude, setLatitude] = useState<number | null>(null);
+  const [longitude, setLongitude] = useState<number | null>(null);
+  const siteClass = edition.inputs.find((i) => i.name === "site_class");
+  const byClass = edition.inputs.some((i) => i.name === "mce");
+  const ownClass = given(brief, edition.id, { name: "site_class", part: "site" }, null) as string | null | undefined;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const asked = chosen ?? ownClass ?? "";
+  const look = useMutation({
+    mutationFn: () =>
+      answered(api.GET("/api/hazard/", { params: { query: { edition: edition.id, latitude: latitude ?? 0, longitude: longitude ?? 0, ...(byClass && asked ? { site_class: asked } : {}) } } })),
+  });
+  const values = Object.entries(look.data?.values ?? {});
+  const take = () => {
+    change((b) => { for (const [name, value] of values) give(b, edition.id, { name, part: "site" }, null, value); });
+  };
+  const taken = values.length > 0 && values.every(([name, value]) => JSON.stringify(given(brief, edition.id, { name, part: "site" }, null)) === JSON.stringify(value));
+  const text = (value: unknown) => (typeof value === "number" ? figures(value) : typeof value === "string" ? value : "a spectrum of 22 periods");
+  const unit = (name: string) => edition.inputs.find((i) => i.name === name)?.unit ?? "";
+  return (
+    <section aria-label="Hazard by coordinates">
+      <h3 className="part">Hazard by coordinates</h3>
+      <form className="lookup" onSubmit={(e) => { e.preventDefault(); look.mutate(); }}>
+        <ValueInput label="Latitude" w={120} unit="°N" placeholder="47.62" value={latitude} onCommit={setLatitude} />
+        <ValueInput label="Longitude" w={120} unit="°E" placeholder="−30.41" value={longitude} onCommit={setLongitude} />
+        {byClass && siteClass && <Select label="Site class" w={110} value={asked || null} placeholder="needed" data={siteClass.options.filter((o) => o !== "F").map(String)} onChange={setChosen} />}
+        <Button type="submit" variant="default" loading={look.isPending} disabled={latitude === null || longitude === null || (byClass && !asked)}>Look up</Button>
+        <span className="quiet" style={{ fontSize: 12.5, paddingBottom: 6 }}>47 to 49° N, 32 to 29° W in the demo; typed values always do</span>
+      </form>
+      <Troubles error={look.error} title="No values" />
+      {look.data && (
+        <div className="lookup-answer" role="status">
+          <p style={{ margin: "2px 0" }}>{edition.title} at {figures(look.data.latitude, 4)}°, {figures(look.data.longitude, 4)}° · <span className="quiet">data {look.data.version} of {look.data.date}</span></p>
+          <table className="plain"><tbody>{values.map(([name, value]) => <tr key={name}><td><SymbolText text={name} /></td><td className="n ours">{text(value)}</td><td className="quiet">{typeof value === "number" ? unit(name) : ""}</td></tr>)}</tbody></table>
+          <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>{taken ? "Taken over" : "Take these over"}</Button>
+        </div>
+      )}
+    </section>
+  );
+}

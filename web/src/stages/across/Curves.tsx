@@ -1,0 +1,72 @@
+import { LineChart } from "echarts/charts";
+import { GridComponent, TooltipComponent } from "echarts/components";
+import { init, use as register, type EChartsType } from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import { useEffect, useRef } from "react";
+import { figures } from "../../shared/numbers";
+import { lineOf } from "./across";
+
+register([LineChart, GridComponent, TooltipComponent, SVGRenderer]);
+
+export interface Line {
+  id: string;
+  title: string;
+  /** place among the editions, which gives the line its looks */
+  index: number;
+  points: [number, number][];
+}
+
+interface Props {
+  lines: Line[];
+  xName: string;
+  yName: string;
+  log: boolean;
+  scheme: string;
+  label: string;
+}
+
+/** Curves of several editions over each other; the governing one is the thickest. */
+export function Curves({ lines, xName, yName, log, scheme, label }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const chart = useRef<EChartsType | null>(null);
+  useEffect(() => {
+    if (!box.current) return;
+    const own = init(box.current, null, { renderer: "svg" });
+    chart.current = own;
+    const fit = new ResizeObserver(() => { own.resize(); });
+    fit.observe(box.current);
+    return () => { fit.disconnect(); own.dispose(); };
+  }, []);
+  useEffect(() => {
+    const own = chart.current;
+    if (!own) return;
+    const style = getComputedStyle(document.documentElement);
+    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    const font = { fontFamily: "Archivo Variable", color: colour("quiet"), fontSize: 11.5 };
+    const axis = { axisLine: { lineStyle: { color: colour("quiet") } }, axisLabel: font, nameTextStyle: font, splitLine: { lineStyle: { color: colour("line"), type: "dotted" as const } } };
+    const scale = log ? ("log" as const) : ("value" as const);
+    // a logarithmic axis can't show zeros
+    const drawn = (p: [number, number]) => !log || (p[0] > 0 && p[1] > 0);
+    const smallest = Math.min(...lines.flatMap((l) => l.points.filter(drawn).map((p) => p[0])));
+    own.setOption({
+      animation: false, textStyle: font, grid: { left: 58, right: 18, top: 30, bottom: 42 },
+      tooltip: {
+        trigger: "axis", backgroundColor: colour("panel"), borderColor: colour("line"), textStyle: { ...font, color: colour("ink") },
+        formatter: (raw: unknown) => {
+          const items = raw as { seriesName: string; data: [number, number]; axisValue: number }[];
+          return `${xName.split(",")[0] ?? ""} ${figures(items[0]?.axisValue ?? 0, 3)}<br>${items.map((i) => `${i.seriesName} <b>${figures(i.data[1])}</b>`).join("<br>")}`;
+        },
+      },
+      xAxis: { ...axis, type: scale, name: xName, nameLocation: "middle", nameGap: 26, ...(log ? { min: smallest } : { min: 0, max: Math.max(...lines.flatMap((l) => l.points.map((p) => p[0]))) }) },
+      yAxis: { ...axis, type: scale, name: yName, nameGap: 12 },
+      series: lines.map((l) => {
+        const look = lineOf(l.index);
+        return {
+          name: l.title, type: "line", data: l.points.filter(drawn), showSymbol: false, z: l.index === 0 ? 3 : 2,
+          lineStyle: { color: colour(look.colour), width: l.index === 0 ? 2.6 : 1.7, type: look.dash ? look.dash.split(" ").map(Number) : "solid" }, itemStyle: { color: colour(look.colour) },
+        };
+      }),
+    }, { notMerge: true });
+  }, [lines, xName, yName, log, scheme]);
+  return <div ref={box} style={{ height: 330 }} role="img" aria-label={label} />;
+}

@@ -1,0 +1,52 @@
+import type { Across } from "../../shared/api/client";
+import { figures } from "../../shared/numbers";
+import { ASPECTS, telling, times, type Direction } from "./across";
+
+interface Props {
+  across: Across;
+  direction: Direction;
+  titleOf: (id: string) => string;
+}
+
+const WIDTH = 150;
+
+/** Why the base shears part: one ingredient after the other taken out of both editions; the factors multiply to the ratio. */
+export function Partings({ across, direction, titleOf }: Props) {
+  const own = across.partings.filter((p) => p.direction === direction);
+  if (own.length === 0) return null;
+  const reach = Math.max(Math.log(1.5), ...own.flatMap((p) => p.factors.map((f) => Math.abs(Math.log(f.factor)))));
+  const x = (factor: number) => WIDTH / 2 + (Math.log(factor) / reach) * (WIDTH / 2 - 4);
+  return (
+    <section aria-label="Why they part">
+      <h3 className="part">Why they part, {direction}</h3>
+      <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
+        Base shear over that of {titleOf(across.governing)}, taken apart by leaving out the minimum, a common period of {figures(own[0]?.period ?? 0, 3)} s in place of the period rule, then importance, reduction and soil in both editions. The factors multiply to the ratio.
+      </p>
+      <div className="partings">
+        {own.map((p) => {
+          const { apart, alike } = telling(p.factors);
+          return (
+            <table key={p.edition} className="plain parting">
+              <thead><tr><th>{titleOf(p.edition)}</th><th className="n">V {times(p.ratio)}</th><th aria-hidden /></tr></thead>
+              <tbody>
+                {apart.map((f) => (
+                  <tr key={f.aspect}>
+                    <td>{ASPECTS[f.aspect] ?? f.aspect}</td>
+                    <td className="n">{times(f.factor)}</td>
+                    <td aria-hidden>
+                      <svg width={WIDTH} height={14}>
+                        <line x1={WIDTH / 2} x2={WIDTH / 2} y1={0} y2={14} stroke="var(--ink)" />
+                        <rect x={Math.min(WIDTH / 2, x(f.factor))} width={Math.abs(x(f.factor) - WIDTH / 2)} y={4} height={6} fill="var(--ours)" />
+                      </svg>
+                    </td>
+                  </tr>
+                ))}
+                {alike > 0 && <tr><td colSpan={3} className="quiet">{alike} more change nothing</td></tr>}
+              </tbody>
+            </table>
+          );
+        })}
+      </div>
+    </section>
+  );
+}
