@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from plumb_core.across import across
 from plumb_core.intake.sheets import read_file
 from plumb_server.demo.seed import seed
-from plumb_server.demo.submissions import FILES, SLIPS, file_bytes, tables
+from plumb_server.demo.submissions import EXCHANGE_SLIPS, FILES, GRANARY_SLIPS, SLIPS, file_bytes, tables
 from plumb_server.reviews import services
 from plumb_server.reviews.models import Review
 
@@ -35,6 +36,22 @@ def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:
     for inherited in ("S_M1", "S_D1", "T_S", "C_s.X", "V.X", "F.X.L8.EQX", "V_story.X.L1.EQX", "M_story.X.L1.EQX"):
         assert checks[inherited]["role"] == "inherited", inherited
         assert "F_v" in checks[inherited]["rests_on"], inherited
+
+
+@pytest.mark.parametrize(("title", "slips", "gap"), [("Quillon Exchange", EXCHANGE_SLIPS, "gap_importance_class"),
+                                                     ("Aldermouth Granary Lofts", GRANARY_SLIPS, "gap_zone")])  # fmt: skip
+def test_the_other_reviews_have_exactly_their_slips(demo: None, title: str, slips: tuple[str, ...], gap: str) -> None:
+    found = result(title)
+    assert sorted(found["origins"]) == sorted(slips)
+    assert [c["id"] for c in found["checks"] if c["verdict"] == "gap"] == [gap]
+    assert {c["verdict"] for c in found["checks"]} == {"agrees", "differs", "gap"}
+
+
+@pytest.mark.parametrize("title", ["Quillon Exchange", "Aldermouth Granary Lofts"])
+def test_their_comparisons_lack_nothing(demo: None, title: str) -> None:
+    found = across(services.read_brief(Review.objects.get(title=title)))
+    assert [e["needs"] for e in found["editions"]] == [[], [], []]
+    assert len(found["partings"]) == 4
 
 
 def test_nothing_of_the_library_deviates(demo: None) -> None:

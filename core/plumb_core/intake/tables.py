@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from plumb_core.documents import Claim, Direction, Source
+from plumb_core.editions import EDITIONS, Edition
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.units import UNITS, factor, known_unit, plain_number, uses_decimal_comma
 from plumb_core.quantities import QUANTITIES, Kind, Scope
@@ -60,59 +61,38 @@ TABLES: dict[str, tuple[Column, ...]] = {
     ),
 }
 
-PARAMETER_NAMES: dict[str, str] = {
-    "ss": "S_S",
-    "s1": "S_1",
-    "tl": "T_L",
-    "siteclass": "site_class",
-    "fa": "F_a",
-    "fv": "F_v",
-    "sms": "S_MS",
-    "sm1": "S_M1",
-    "sds": "S_DS",
-    "sd1": "S_D1",
-    "t0": "T_0",
-    "ts": "T_S",
-    "sdc": "design_category",
-    "seismicdesigncategory": "design_category",
-    "designcategory": "design_category",
-    "riskcategory": "risk_category",
-    "ie": "I_e",
-    "importancefactor": "I_e",
-    "r": "R",
-    "responsemodificationcoefficient": "R",
-    "omega0": "Omega_0",
-    "ω0": "Omega_0",
-    "overstrengthfactor": "Omega_0",
-    "cd": "C_d",
-    "deflectionamplificationfactor": "C_d",
-    "rho": "rho",
-    "ρ": "rho",
-    "redundancyfactor": "rho",
-    "hn": "h_n",
-    "structuralheight": "h_n",
-    "ct": "C_t",
-    "ta": "T_a",
-    "approximateperiod": "T_a",
-    "cu": "C_u",
-    "cuta": "T_limit",
-    "upperlimitonperiod": "T_limit",
-    "tanalysis": "T_analysis",
-    "analysisperiod": "T_analysis",
-    "periodfromanalysis": "T_analysis",
-    "t": "T",
-    "periodused": "T",
-    "tused": "T",
-    "cs": "C_s",
-    "seismicresponsecoefficient": "C_s",
-    "w": "W",
-    "seismicweight": "W",
-    "effectiveseismicweight": "W",
-    "v": "V",
-    "baseshear": "V",
-    "k": "k",
-}
-_TEXT_VALUES = {"site_class": "ABCDEF", "design_category": "ABCDEF", "risk_category": ("I", "II", "III", "IV")}
+PARAMETER_NAMES: dict[str, str] = {}
+"""Names of parameters as they are normalised, and the quantity that each stands for."""
+
+for _quantity, _names in {
+    # symbols stand for themselves; these are the words beside them
+    "S_S": "ss", "S_1": "s1", "T_L": "tl", "site_class": "siteclass", "F_a": "fa", "F_v": "fv", "S_MS": "sms", "S_M1": "sm1",
+    "S_DS": "sds", "S_D1": "sd1", "T_0": "t0", "T_S": "ts", "design_category": "sdc seismicdesigncategory designcategory edc",
+    "risk_category": "riskcategory occupancycategory", "I_e": "ie importancefactor", "R": "r responsemodificationcoefficient "
+    "responsemodificationfactor responsereductionfactor", "Omega_0": "omega0 ω0 overstrengthfactor",
+    "C_d": "cd deflectionamplificationfactor", "rho": "rho ρ redundancyfactor", "h_n": "hn structuralheight buildingheight",
+    "C_t": "ct kt", "T_a": "ta approximateperiod", "C_u": "cu", "T_limit": "cuta upperlimitonperiod tmax",
+    "T_analysis": "tanalysis analysisperiod periodfromanalysis", "T": "t t1 periodused tused fundamentalperiod",
+    "C_s": "cs seismicresponsecoefficient", "coefficient": "v/w vw ah baseshearcoefficient", "W": "w seismicweight effectiveseismicweight",
+    "V": "v fb vb baseshear", "k": "k", "F_t": "ft topforce", "lambda_": "lambda λ", "S_a_T": "sdt1 sdt cht1 sag ordinateatt sdatt1 chatt1",
+    "zone": "zone seismiczone", "Z": "z zonefactor hazardfactor seismiczonefactor", "soil": "soil soilprofile soilprofiletype soiltype",
+    "source_type": "sourcetype", "source_distance_km": "sourcedistance", "N_a": "na", "N_v": "nv", "C_a": "ca", "C_v": "cv", "I": "i",
+    "a_gR": "agr", "a_g": "ag", "ground_type": "groundtype", "spectrum_type": "spectrumtype", "S": "s soilfactor", "T_B": "tb",
+    "T_C": "tc", "T_D": "td", "beta": "beta β", "importance_class": "importanceclass", "gamma_I": "gammai γi", "q": "q behaviourfactor",
+    "k_p": "kp probabilityfactor", "subsoil": "subsoil subsoilclass", "kpZ": "kpz", "importance_level": "importancelevel",
+    "mu": "mu μ ductilityfactor structuralductilityfactor", "S_p": "sp structuralperformancefactor",
+    "lateral_system": "lateralsystem",
+}.items():  # fmt: skip
+    PARAMETER_NAMES |= dict.fromkeys(_names.split(), _quantity)
+
+ALSO = {"I_e": ("I", "gamma_I"), "risk_category": ("occupancy_category",), "C_s": ("coefficient",)}
+"""Quantities that the same words stand for under editions that don't have the first one."""
+
+MAY_BE_ZERO = {"F_t", "source_distance_km", "beta"}
+"""Parameters that are nothing where the code says so; all others are above zero."""
+
+_TEXT_VALUES = {"design_category": ("A", "B", "C", "D", "E", "F", "I", "II", "III")}
+"""Allowed texts of quantities that rules give; those of inputs stand with the edition."""
 _SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
 _TOTAL = re.compile(r"(?i)^(total|sum|Σ|grand total|subtotal)\b")
 
@@ -200,8 +180,10 @@ def _heading(sheet: Sheet, kind: str) -> tuple[int | None, dict[str, int]]:
 
 
 class _Reader:
-    def __init__(self, sheet: Sheet, kind: str, given: Mapping, file: str, known: list[str]):
+    def __init__(self, sheet: Sheet, kind: str, given: Mapping, file: str, known: list[str], edition: Edition | None):
         self.sheet, self.kind, self.file, self.known = sheet, kind, file, known
+        self.edition = edition
+        self.held = {*edition.rules({}), *edition.inputs} if edition else {*QUANTITIES}
         self.problems: list[CellProblem] = []
         self.skipped: list[int] = []
         header, columns = _heading(sheet, kind)
@@ -496,9 +478,9 @@ class _Reader:
         normal = _normal(text) or _normal(text.strip("()[]"))
         inside = re.search(r"[\[(]\s*([xXyY])\s*[\])]", text)
         if normal in PARAMETER_NAMES:
-            return PARAMETER_NAMES[normal], _direction(inside.group(1)) if inside else None
+            return self.meant(normal), _direction(inside.group(1)) if inside else None
         if normal[-1:] in "xy" and normal[:-1] in PARAMETER_NAMES:
-            return PARAMETER_NAMES[normal[:-1]], _direction(normal[-1])
+            return self.meant(normal[:-1]), _direction(normal[-1])
         self.problem(
             row,
             self.columns["name"],
@@ -506,6 +488,23 @@ class _Reader:
             "Leave the row out, or name it by its symbol in the code, such as S_DS or T_a X.",
         )
         return None
+
+    def meant(self, normal: str) -> str:
+        """The quantity that a name stands for under the edition of the review."""
+        first = PARAMETER_NAMES[normal]
+        return next((q for q in (first, *ALSO.get(first, ())) if q in self.held), first)
+
+    def allowed(self, quantity: str) -> tuple[str, ...]:
+        """Texts that a quantity can have; () where any will do."""
+        if quantity in _TEXT_VALUES:
+            return _TEXT_VALUES[quantity]
+        editions = [self.edition] if self.edition else EDITIONS.values()
+        found = [
+            str(o)
+            for e in editions
+            for o in (e.systems if quantity == "lateral_system" else e.options.get(quantity, ()))
+        ]
+        return tuple(dict.fromkeys(found))
 
     def places(self, row: int, quantity: str, direction: Direction | None) -> list[tuple[str, list[Direction | None]]]:
         """The columns that hold values in this row, with the directions each value is for."""
@@ -540,18 +539,20 @@ class _Reader:
     def parameter_claim(self, row: int, column: str, quantity: str, direction: Direction | None) -> Claim | None:
         known = QUANTITIES[quantity]
         if known.kind is Kind.TEXT:
-            text = self.text(row, column).upper().removeprefix("CLASS ").strip()
-            allowed = _TEXT_VALUES[quantity]
-            if text not in tuple(allowed):
+            written = self.text(row, column).strip()
+            allowed = self.allowed(quantity)
+            plain = _normal(re.sub(r"(?i)^class ", "", written))
+            text = next((a for a in allowed if _normal(a) == plain), "" if allowed else written[:60])
+            if not text:
                 self.problem(
                     row,
                     self.columns[column],
-                    f"{self.text(row, column)[:40]!r} is no {known.meaning.lower()}",
-                    f"Use one of: {', '.join(allowed)}.",
+                    f"{written[:40]!r} is no {known.meaning.lower()}",
+                    f"Use one of: {', '.join(allowed)}." if allowed else "Write it down.",
                 )
                 return None
             return Claim(quantity=quantity, direction=direction, value=text, text=text, source=self.source(row, column))
-        number = self.number(row, column, known.symbol, positive=True)
+        number = self.number(row, column, known.symbol, positive=quantity not in MAY_BE_ZERO)
         written = self.text(row, "unit")
         unit = known_unit(written or "-", known.unit)
         if unit is None:
@@ -575,7 +576,13 @@ def _guess_order(names: list[str]) -> str:
 
 
 def read_table(
-    sheet: Sheet, kind: str, mapping: Mapping | None = None, *, file: str = "", known_stories: Sequence[str] = ()
+    sheet: Sheet,
+    kind: str,
+    mapping: Mapping | None = None,
+    *,
+    file: str = "",
+    known_stories: Sequence[str] = (),
+    edition: Edition | None = None,
 ) -> TableRead:
     """Read a sheet as a table of a kind.
 
@@ -586,8 +593,9 @@ def read_table(
     mapping : what the reviewer has set; the rest is recognised
     file : name of the exhibit, for the provenance of the claims
     known_stories : names that rows of forces may refer to; empty if no stories are known yet
+    edition : of the review; names and texts that editions use for different things are read as it has them
     """
-    reader = _Reader(sheet, kind, mapping or Mapping(), file, list(known_stories))
+    reader = _Reader(sheet, kind, mapping or Mapping(), file, list(known_stories), edition)
     reader.check_columns()
     claims: list[Claim] = []
     stories: list[str] = []

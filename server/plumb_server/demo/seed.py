@@ -5,7 +5,16 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_server.accounts.models import User
-from plumb_server.demo.buildings import CLINIC, CLINIC_BRIEF, LIBRARY, LIBRARY_BRIEF
+from plumb_server.demo.buildings import (
+    CLINIC,
+    CLINIC_BRIEF,
+    EXCHANGE,
+    EXCHANGE_BRIEF,
+    GRANARY,
+    GRANARY_BRIEF,
+    LIBRARY,
+    LIBRARY_BRIEF,
+)
 from plumb_server.demo.people import LEAD, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
 from plumb_server.demo.submissions import FILES
 from plumb_server.findings.services import change_finding, file_finding, write_message
@@ -19,6 +28,13 @@ TEAM = {LEAD: Role.LEAD, REVIEWER: Role.REVIEWER, SUBMITTER: Role.SUBMITTER, REA
 def seed() -> None:
     """Make whatever of the demo isn't there yet."""
     people = {email: _person(email) for email in PEOPLE}
+    if not Review.objects.filter(title=GRANARY).exists():
+        _review(people, GRANARY, GRANARY_BRIEF, "granary-", place="Aldermouth, Hesper Isles", client="Aldermouth Harbour Trust",
+                description="Granary made into lofts, five stories of reinforced concrete: walls in X, moment frames in Y, storage on "
+                "two floors.")  # fmt: skip
+    if not Review.objects.filter(title=EXCHANGE).exists():
+        _review(people, EXCHANGE, EXCHANGE_BRIEF, "exchange-", place="Quillon, Hesper Isles", client="Quillon Exchange Holding",
+                description="Offices and trading floor, 14 stories of steel: a braced core in X, moment frames in Y.")  # fmt: skip
     # the clinic last, so that it stands first in the list of reviews
     if not Review.objects.filter(title=LIBRARY).exists():
         _review(people, LIBRARY, LIBRARY_BRIEF, "library-", place="Sable Quay, Hesper Isles",

@@ -14,6 +14,21 @@ The Port Maren Clinic's S0 holds these slips, named as the test of them finds th
 
 and leaves out the seismic design category.  The Sable Quay Library's S0 is right, written in feet and kips.
 
+The Quillon Exchange's S0 (EN 1998-1):
+
+| S          | 1.20 for 1.15: the soil factor of ground type B                                                       |
+| q.Y        | 6.5 for 4.0: the behaviour factor of class DCH for a frame of class DCM                                |
+| lambda_.Y  | 0.85 though T_1 exceeds 2 T_C                                                                          |
+| V.X        | the importance factor a second time, in the base shear                                                 |
+
+and leaves out the importance class.  The Aldermouth Granary Lofts' S0 (UBC 1997):
+
+| C_v        | 0.45 for 0.54: the row of soil profile S_C                                                             |
+| w.F1, w.F2 | the storage load left out of two floors                                                                |
+| F_t.Y      | no force at the top though T exceeds 0.7 s                                                             |
+
+and leaves out the zone.
+
 `manage.py make_demo_files` writes them to `demo/files/`.
 """
 
@@ -31,11 +46,22 @@ from plumb_core.inputs import brief_evaluation
 from plumb_core.intake.units import factor
 from plumb_core.rules import Evaluation, Key
 
-from plumb_server.demo.buildings import CLINIC, CLINIC_BRIEF, LIBRARY, LIBRARY_BRIEF
+from plumb_server.demo.buildings import (
+    CLINIC,
+    CLINIC_BRIEF,
+    EXCHANGE,
+    EXCHANGE_BRIEF,
+    GRANARY,
+    GRANARY_BRIEF,
+    LIBRARY,
+    LIBRARY_BRIEF,
+)
 
 FILES = Path(__file__).parent / "files"
 SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.EQX", "V.Y", "k.Y")
 """Ids of the checks at which the clinic's slips are made."""
+EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X")
+GRANARY_SLIPS = ("C_v", "w.F1", "w.F2", "F_t.Y")
 
 PERIODS = [0.0, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.74, 0.8, 0.9, 1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 6.0, 8.0, 10.0]
 
@@ -45,20 +71,25 @@ PARAMETERS = {
     LIBRARY: ("risk_category", "I_e", "site_class", "S_S", "S_1", "T_L", "F_a", "F_v", "S_MS", "S_M1", "S_DS", "S_D1",
               "design_category", "T_0", "T_S", "R", "Omega_0", "C_d", "T_a", "T_limit", "T_analysis", "T", "C_s", "W", "V",
               "k"),
+    EXCHANGE: ("a_gR", "gamma_I", "a_g", "ground_type", "spectrum_type", "S", "T_B", "T_C", "T_D", "q", "h_n", "T_a", "T_analysis",
+               "T", "S_a_T", "lambda_", "W", "V"),
+    GRANARY: ("soil", "Z", "C_a", "C_v", "T_S", "occupancy_category", "I", "R", "Omega_0", "h_n", "T_a", "T_limit", "T_analysis", "T",
+              "coefficient", "W", "V", "F_t"),
 }  # fmt: skip
 NAMES = {
     "risk_category": "Risk category", "site_class": "Site class", "design_category": "Seismic design category",
     "I_e": "Importance factor", "T_limit": "C_u T_a", "T_analysis": "Analysis period", "T": "Period used",
-    "W": "Seismic weight", "V": "Base shear", "Omega_0": "Omega_0",
+    "W": "Seismic weight", "V": "Base shear", "Omega_0": "Omega_0", "lambda_": "lambda", "S_a_T": "S_d at T_1", "ground_type": "Ground type",
+    "spectrum_type": "Spectrum type", "soil": "Soil profile type", "occupancy_category": "Occupancy category", "coefficient": "V/W",
 }  # fmt: skip
 UNIT_OF = {"S_S": "g", "S_1": "g", "S_MS": "g", "S_M1": "g", "S_DS": "g", "S_D1": "g", "T_L": "s", "T_0": "s", "T_S": "s",
-           "T_a": "s", "T_limit": "s", "T_analysis": "s", "T": "s", "h_n": "m", "W": "kN", "V": "kN"}  # fmt: skip
+           "T_a": "s", "T_limit": "s", "T_analysis": "s", "T": "s", "h_n": "m", "W": "kN", "V": "kN", "a_gR": "g", "a_g": "g",
+           "T_B": "s", "T_C": "s", "T_D": "s", "F_t": "kN"}  # fmt: skip
 DIGITS = {
     "I_e": 2,
     "S_S": 2,
     "S_1": 2,
     "T_L": 0,
-    "R": 0,
     "Omega_0": 1,
     "C_d": 1,
     "h_n": 1,
@@ -66,8 +97,37 @@ DIGITS = {
     "W": 0,
     "V": 0,
     "k": 3,
+    "gamma_I": 1,
+    "spectrum_type": 0,
+    "S": 2,
+    "T_B": 2,
+    "T_C": 1,
+    "T_D": 1,
+    "q": 1,
+    "S_a_T": 4,
+    "lambda_": 2,
+    "Z": 2,
+    "I": 2,
+    "coefficient": 4,
+    "F_t": 0,
 }
-TWO_WAYS = ("R", "Omega_0", "C_d", "T_a", "T_limit", "T_analysis", "T", "C_s", "V", "k")
+TWO_WAYS = (
+    "R",
+    "Omega_0",
+    "C_d",
+    "q",
+    "T_a",
+    "T_limit",
+    "T_analysis",
+    "T",
+    "C_s",
+    "S_a_T",
+    "lambda_",
+    "coefficient",
+    "V",
+    "k",
+    "F_t",
+)
 
 Table = list[list[Any]]
 
@@ -98,6 +158,20 @@ def clinic_run() -> Evaluation:
     return evaluation_of(CLINIC_BRIEF, pins)
 
 
+def exchange_run() -> Evaluation:
+    pins: dict[Key, Any] = {("S", None): 1.20, ("q", "Y"): 6.5, ("lambda_", "Y"): 0.85}
+    before = evaluation_of(EXCHANGE_BRIEF, pins)
+    return evaluation_of(EXCHANGE_BRIEF, pins | {("V", "X"): round(1.2 * before.value("V", "X"))})
+
+
+def granary_run() -> Evaluation:
+    weights = np.array(evaluation_of(GRANARY_BRIEF, {}).value("w"))
+    for story in (0, 1):
+        dead, _storage = GRANARY_BRIEF["stories"][story]["loads"]
+        weights[story] = dead["amount"]
+    return evaluation_of(GRANARY_BRIEF, {("C_v", None): 0.45, ("w", None): weights, ("F_t", "Y"): 0.0})
+
+
 def library_run() -> Evaluation:
     return evaluation_of(LIBRARY_BRIEF, {})
 
@@ -108,7 +182,7 @@ def _written(name: str, value: Any, unit: str = "", imperial: bool = False) -> s
     if imperial and unit == "kN":
         value = value / factor("kip", "kN")
         return f"{value:.1f}"
-    return f"{value:.{DIGITS.get(name, 3)}f}"
+    return f"{value:g}" if name == "R" else f"{value:.{DIGITS.get(name, 3)}f}"
 
 
 def parameters(run: Evaluation, building: str, imperial: bool) -> Table:
@@ -177,7 +251,7 @@ def xlsx_bytes(sheet: str, table: Table) -> bytes:
 
 def tables() -> dict[str, Table]:
     """The tables of the demo's files, by file name."""
-    clinic, library = clinic_run(), library_run()
+    clinic, library, exchange, granary = clinic_run(), library_run(), exchange_run(), granary_run()
     return {
         "clinic-S0-parameters.xlsx": parameters(clinic, CLINIC, imperial=False),
         "clinic-S0-stories.csv": stories(clinic, CLINIC_BRIEF, imperial=False),
@@ -187,6 +261,14 @@ def tables() -> dict[str, Table]:
         "library-S0-stories.csv": stories(library, LIBRARY_BRIEF, imperial=True),
         "library-S0-forces.csv": forces(library, LIBRARY_BRIEF, imperial=True),
         "library-S0-spectrum.csv": spectrum(library),
+        "exchange-S0-parameters.xlsx": parameters(exchange, EXCHANGE, imperial=False),
+        "exchange-S0-stories.csv": stories(exchange, EXCHANGE_BRIEF, imperial=False),
+        "exchange-S0-forces.csv": forces(exchange, EXCHANGE_BRIEF, imperial=False),
+        "exchange-S0-spectrum.csv": spectrum(exchange),
+        "granary-S0-parameters.csv": parameters(granary, GRANARY, imperial=False),
+        "granary-S0-stories.csv": stories(granary, GRANARY_BRIEF, imperial=False),
+        "granary-S0-forces.csv": forces(granary, GRANARY_BRIEF, imperial=False),
+        "granary-S0-spectrum.csv": spectrum(granary),
     }
 
 

@@ -13,6 +13,7 @@ from django.utils import timezone
 from plumb_core import ENGINE
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents import Brief, RecheckDocument, read
+from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import governed_by
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
@@ -219,7 +220,10 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict
                          "remedy": f"Use one of: {', '.join(TABLES)}."}])  # fmt: skip
     stories = known_stories(review, open_draft(review))
     known = remembered_mapping(review, kind, sheet) if mapping is None else mapping
-    return read_table(sheet, kind, Mapping(**known) if known else None, file=file, known_stories=stories)
+    edition = EDITIONS[current_brief(review).brief["edition"]]
+    return read_table(
+        sheet, kind, Mapping(**known) if known else None, file=file, known_stories=stories, edition=edition
+    )
 
 
 @transaction.atomic

@@ -161,10 +161,10 @@ def static_permitted(T: float, T_C: float, regular_in_elevation: bool | None = N
 
 
 @rule(clause="4.3.3.2.1, 4.3.3.2.2(3)")
-def static_notes(static_permitted: str, h_n: float, T_a: Governed, q: float) -> list[str]:
+def static_notes(static_permitted: str, h_n: float, T_a: Governed, T: Governed, q: float) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"lateral force method: {static_permitted}"]
-    if T_a.governed_by in ("4.6", "4.7") and h_n > 40.0:
+    if T.governed_by == "T_a" and T_a.governed_by in ("4.6", "4.7") and h_n > 40.0:
         notes.append(f"Eq. {T_a.governed_by} is for heights up to 40 m; take the period from analysis (4.3.3.2.2(3))")
     if q < 1.5:
         notes.append("q below 1.5: the recommended lower bound of the behaviour factor is 1.5 (3.2.2.5(3)P)")
