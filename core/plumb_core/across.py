@@ -278,6 +278,7 @@ def across(brief: Brief) -> dict[str, Any]:
             "story_shears": {
                 i: {d: plain(_value(e, "V_story", d)) for d in DIRECTIONS} for i, e in evaluations.items()
             },
+            "weights": {i: {"w": plain(_value(e, "w")), "loads": _value(e, "w_shares")} for i, e in evaluations.items()},
             "partings": _partings(evaluations, brief.edition),
             "steps": {i: steps_json(e) for i, e in evaluations.items()},
         }  # fmt: skip

@@ -344,4 +344,5 @@ class Evaluation:
 
 def written(tex: str, show: Callable[[str], str]) -> str:
     r"""The TeX of a rule with each ``\q{name}`` replaced by ``show(name)`` (its symbol, or its number)."""
-    return _MARK.sub(lambda m: show(m.group(1)), tex)
+    # in braces, so that a command before it doesn't swallow a letter (\\times W)
+    return _MARK.sub(lambda m: "{" + show(m.group(1)) + "}", tex)

@@ -92,7 +92,7 @@ def test_bounded_minimum_wins_over_maximum() -> None:
 
 
 def test_tex_shows_symbols_or_numbers() -> None:
-    assert written(S_DS.tex, lambda n: QUANTITIES[n].tex) == r"S_{DS} = 2\,S_S"
+    assert written(S_DS.tex, lambda n: QUANTITIES[n].tex) == r"{S_{DS}} = 2\,{S_S}"
 
 
 @pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.id)

@@ -25,6 +25,7 @@ export const theme = createTheme({
     TextInput: { defaultProps: { size: "xs" } },
     NumberInput: { defaultProps: { size: "xs", hideControls: true } },
     Select: { defaultProps: { size: "xs", checkIconPosition: "right" } },
+    MultiSelect: { defaultProps: { size: "xs" } },
     Textarea: { defaultProps: { size: "sm" } },
     PasswordInput: { defaultProps: { size: "sm" } },
     Checkbox: { defaultProps: { size: "xs" } },

@@ -20,7 +20,7 @@ def number(value: Any) -> str:
     if isinstance(value, (int, float)):
         return figures(float(value))
     if isinstance(value, str):
-        return rf"\text{{{value}}}"
+        return r"\text{" + value.replace("_", r"\_") + "}"
     return r"\ldots"
 
 

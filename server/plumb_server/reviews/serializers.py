@@ -454,6 +454,22 @@ class PartingSerializer(serializers.Serializer):
     factors = PartingFactorSerializer(many=True)
 
 
+class CountedLoadSerializer(serializers.Serializer):
+    """A load with what of it counts as seismic weight, and why."""
+
+    name = serializers.CharField(allow_blank=True)
+    kind = serializers.CharField()
+    amount = serializers.FloatField()
+    share = serializers.FloatField()
+    counted = serializers.FloatField()
+    why = serializers.CharField()
+
+
+class WeightsSerializer(serializers.Serializer):
+    w = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+    loads = serializers.ListField(child=CountedLoadSerializer(many=True), allow_null=True)
+
+
 class AcrossSerializer(serializers.Serializer):
     """A brief under its governing edition and those it is compared with; maps are by edition."""
 
@@ -464,5 +480,6 @@ class AcrossSerializer(serializers.Serializer):
     spectra = serializers.DictField(child=AcrossSpectrumSerializer(allow_null=True))
     coefficients = serializers.DictField(child=AgainstPeriodSerializer())
     story_shears = serializers.DictField(child=ListsByDirectionSerializer())
+    weights = serializers.DictField(child=WeightsSerializer())
     partings = PartingSerializer(many=True)
     steps = serializers.DictField(child=StepSerializer(many=True))

@@ -20,7 +20,12 @@ const steps = new Steps([ds, rx, ry, cs]);
 
 describe("an equation", () => {
   it("is written in symbols", () => {
-    expect(symbolic(cs, steps)).toBe(String.raw`C_s = \frac{S_{DS}}{R}`);
+    expect(symbolic(cs, steps)).toBe(String.raw`{C_s} = \frac{{S_{DS}}}{{R}}`);
+  });
+
+  it("keeps a command apart from the symbol that follows it", () => {
+    const times = step({ id: "V.X", quantity: "V", direction: "X", symbol_tex: "V", tex: String.raw`\q{V} = 2\times\q{R}` });
+    expect(symbolic(times, new Steps([times, rx]))).toBe(String.raw`{V} = 2\times{R}`);
   });
 
   it("is written with the numbers of its own direction", () => {

@@ -28,14 +28,17 @@ const shown = (value: number, source: Step["source"]) =>
 
 export function texNumber(step: Pick<Step, "value" | "source">, value = step.value): string | null {
   if (typeof value === "number") return shown(value, step.source).replaceAll(" ", "\\:").replace("−", "-");
-  if (typeof value === "string") return `\\text{${value}}`;
+  if (typeof value === "string") return `\\text{${value.replaceAll("_", "\\_")}}`;
   return null;
 }
 
 /** The rule's equation in symbols. */
 export function symbolic(step: Step, steps: Steps): string {
-  return step.tex.replace(MARK, (_, name: string) => steps.named(name, step)?.symbol_tex ?? `\\text{${name}}`);
+  return step.tex.replace(MARK, (_, name: string) => braced(steps.named(name, step)?.symbol_tex ?? `\\text{${name}}`));
 }
+
+/** In braces, so that a command before it doesn't swallow a letter (\times W). */
+const braced = (tex: string) => `{${tex}}`;
 
 /** The right side of the rule's equation with numbers in place of symbols; null where nothing changes. */
 export function substituted(step: Step, steps: Steps): string | null {
@@ -45,7 +48,7 @@ export function substituted(step: Step, steps: Steps): string | null {
     const found = steps.named(name, step);
     const number = found && found !== step ? texNumber(found) : null;
     if (number !== null) changed = true;
-    return number ?? found?.symbol_tex ?? `\\text{${name}}`;
+    return number ?? braced(found?.symbol_tex ?? `\\text{${name}}`);
   });
   // symbols side by side are multiplied; numbers side by side would be read as one
   return changed ? text.replace(/([\d}])\s*\\,\s*(?=[\d\\(])/g, "$1 \\times ") : null;

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { useState } from "react";
-import type { Brief, Edition, EditionInput, Need } from "../shared/api/client";
+import type { Brief, Edition, EditionInput, Need, Step } from "../shared/api/client";
+import { trimmed } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Field } from "./Field";
 import { give, given } from "./places";
@@ -13,6 +14,8 @@ interface Props {
   brief: Brief;
   change: Change;
   needs: Need[];
+  /** our derivation under this edition: what the code gives stands in the fields that are left empty */
+  steps?: Step[] | undefined;
   /** which inputs to show, in their order */
   wanted: (input: EditionInput) => boolean;
   /** show only what is needed or given, and the rest on demand */
@@ -22,7 +25,7 @@ interface Props {
 const DIRECTIONS = ["X", "Y"] as const;
 
 /** What an edition takes of site, occupancy and system: only what it needs beyond what is known, and the rest on demand. */
-export function EditionFields({ edition, brief, change, needs, wanted, onDemand = false }: Props) {
+export function EditionFields({ edition, brief, change, needs, steps, wanted, onDemand = false }: Props) {
   const [all, setAll] = useState(!onDemand);
   const inputs = edition.inputs.filter((i) => wanted(i) && !i.shared && i.form !== "data");
   const needed = (input: EditionInput, direction: string | null) => needs.some((n) => n.name === input.name && (direction === null || n.direction === direction));
@@ -39,14 +42,18 @@ export function EditionFields({ edition, brief, change, needs, wanted, onDemand 
   const commit = (input: EditionInput, direction: "X" | "Y" | null) => (value: number | string | boolean | null) => {
     change((b) => { give(b, edition.id, input, direction, value); });
   };
-  const standing = (input: EditionInput) => (input.name === "T_a_formula" ? input.options[0]?.toString() : undefined);
+  const standing = (input: EditionInput, direction: "X" | "Y" | null) => {
+    if (input.name === "T_a_formula") return input.options[0]?.toString();
+    const value = steps?.find((s) => s.id === (direction ? `${input.name}.${direction}` : input.name) && s.source === "rule")?.value;
+    return typeof value === "number" ? trimmed(value) : typeof value === "string" ? value : undefined;
+  };
   return (
     <div className="edition-fields">
       {single.some((i) => i.form !== "flag") && (
         <div className="fields">
           {single.filter((i) => i.form !== "flag").map((input) => (
             <div key={input.name} className={needed(input, null) ? "field needed" : "field"}>
-              <Field edition={edition} input={input} direction={null} value={given(brief, edition.id, input, null)} onCommit={commit(input, null)} />
+              <Field edition={edition} input={input} direction={null} value={given(brief, edition.id, input, null)} standing={standing(input, null)} onCommit={commit(input, null)} />
               <Proposals need={needs.find((n) => n.name === input.name)} onTake={commit(input, null)} />
             </div>
           ))}
@@ -68,7 +75,7 @@ export function EditionFields({ edition, brief, change, needs, wanted, onDemand 
                 <td><b>{d}</b></td>
                 {both.map((input) => (
                   <td key={input.name} className={(needed(input, d) ? "needed " : "") + input.form + (input.name === "lateral_system" ? " wide" : "")}>
-                    <Field bare edition={edition} input={input} direction={d} value={given(brief, edition.id, input, d)} standing={standing(input)} onCommit={commit(input, d)} />
+                    <Field bare edition={edition} input={input} direction={d} value={given(brief, edition.id, input, d)} standing={standing(input, d)} onCommit={commit(input, d)} />
                   </td>
                 ))}
               </tr>

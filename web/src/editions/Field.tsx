@@ -38,7 +38,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
   const name = `${input.symbol}${direction ? ` ${direction}` : ""}`;
   const shown = input.symbol === input.meaning.toLowerCase() || input.symbol.length > 12 ? input.meaning : `${input.symbol} ${input.meaning.charAt(0).toLowerCase()}${input.meaning.slice(1)}`;
   const label = bare ? { "aria-label": name } : { label: <SymbolText text={shown} />, "aria-label": name };
-  const placeholder = standing ?? (input.computed ? "by the code" : "not given");
+  const placeholder = standing ?? (input.computed ? "by code" : "not given");
   if (input.name === "lateral_system") {
     return (
       <Select {...label} searchable clearable placeholder={placeholder} nothingFoundMessage="no such system" value={typeof value === "string" ? value : null} comboboxProps={{ width: 430, position: "bottom-start" }}
@@ -53,7 +53,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
   if (input.form === "choice") {
     const numeric = typeof input.options[0] === "number";
     return (
-      <Select {...label} clearable={!standing} placeholder={placeholder} value={value === null || value === undefined ? null : String(value as string | number)}
+      <Select {...label} clearable={input.name !== "T_a_formula"} placeholder={placeholder} value={value === null || value === undefined ? null : String(value as string | number)}
         data={input.options.map((o) => ({ value: String(o), label: worded(input, String(o)) }))} comboboxProps={{ width: "max-content", position: "bottom-start" }}
         onChange={(v) => { onCommit(v === null ? null : numeric ? Number(v) : v); }} />
     );

@@ -2,7 +2,8 @@ import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
-import { useFindings, useRecheck, useReview } from "../shared/api/queries";
+import { shortTitle } from "../editions/places";
+import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
 import { Troubles } from "../shared/Troubles";
@@ -24,6 +25,7 @@ export function ReviewLayout() {
   const number = /^\d+$/.test(params.get("s") ?? "") ? Number(params.get("s")) : undefined;
   const recheck = useRecheck(id, number, onTeam);
   const findings = useFindings(id);
+  const editions = useEditions();
   const [wanted, setFilter] = useState<SheetFilter | null>(null);
   const [folded, setFolded] = useState<SheetStage[]>([]);
   const [helping, help] = useDisclosure(false);
@@ -92,7 +94,7 @@ export function ReviewLayout() {
             onChange={(v) => { setParams((p) => { p.set("s", v ?? ""); p.delete("check"); return p; }, { replace: true }); }} />
         )}
         {submission && <span className="chip">{submission.label} · {submission.exhibits.length} exhibit{submission.exhibits.length === 1 ? "" : "s"} · {submission.claims} claims{submission.status === "draft" ? " · draft" : ""}</span>}
-        {onTeam && <span className="chip">{review.data.brief.edition.toUpperCase().replace("ASCE7", "ASCE 7")} of record</span>}
+        {onTeam && <span className="chip">{shortTitle(editions.data?.find((e) => e.id === review.data.brief.edition) ?? { title: review.data.brief.edition })} of record</span>}
         {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}
         {counts && coverage && coverage.claims > 0 && (
           <div className="review-counts" role="status">

@@ -6,7 +6,7 @@ const WORD = /^([([]?[\p{L}Σ/]+)_(\p{L}?[\p{L}\d]{1,7})([)\].,;:]*)$/u;
 export function SymbolText({ text }: { text: string }) {
   return (
     <>
-      {text.split(/(\s+)/).map((word, i) => {
+      {text.split(/(\s+|\/)/).map((word, i) => {
         const [, head, low, after] = WORD.exec(word) ?? [];
         return low === undefined ? (
           <Fragment key={i}>{word}</Fragment>

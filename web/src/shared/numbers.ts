@@ -13,6 +13,9 @@ export function figures(value: number | string | boolean, digits = 4): string {
   return grouped(text);
 }
 
+/** Four digits, without zeros that say nothing (0.05, not 0.05000): for factors and limits. */
+export const trimmed = (value: number): string => figures(value).replace(/(\.\d*?)0+$/, "$1").replace(/\.$/, "");
+
 /** Ours written to as many decimals as theirs was given with, and at least three significant digits. */
 export function alike(value: number | string, theirs: string | undefined): string {
   if (typeof value === "string") return value;

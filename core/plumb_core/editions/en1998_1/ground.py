@@ -46,7 +46,9 @@ def _parameter(name: str, column: int) -> Rule:
 
     read.__doc__ = f"{name} by ground type and type of spectrum, recommended values."
     return rule(
-        clause="3.2.2.2, Tables 3.2 and 3.3", tex=rf"\q{{{name}}} = \text{{Table 3.}}(\q{{ground_type}})", defines=name
+        clause="3.2.2.2, Tables 3.2 and 3.3",
+        tex=rf"\q{{{name}}} = \text{{Table 3.2 or 3.3}}(\q{{ground_type}})",
+        defines=name,
     )(read)
 
 

@@ -23,6 +23,7 @@ export type Edition = Schemas["Edition"];
 export type EditionInput = Schemas["EditionInput"];
 export type Across = Schemas["Across"];
 export type AcrossCell = Schemas["AcrossCell"];
+export type Load = Schemas["Load"];
 export type Need = Schemas["Need"];
 export type Verdict = Check["verdict"];
 export type Severity = "must" | "should" | "note";

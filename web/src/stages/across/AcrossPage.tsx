@@ -62,7 +62,7 @@ export default function AcrossPage() {
             <tbody>
               {data.rows.map((r) => (
                 <tr key={r.id}>
-                  <th scope="row">{r.label}</th>
+                  <th scope="row">{r.label}{unitOf(r, direction)}</th>
                   {data.editions.map((e, i) => {
                     const own = cellOf(r.cells, e.id, direction);
                     const on = at === e.id && row?.id === r.id;
@@ -77,6 +77,7 @@ export default function AcrossPage() {
             </tbody>
           </table>
         </div>
+        <Partings across={data} direction={direction} titleOf={titleOf} />
         {lines.length > 0 && (
           <>
             <div className="stage-head" style={{ marginTop: 18 }}>
@@ -87,12 +88,11 @@ export default function AcrossPage() {
                 <SegmentedControl aria-label="Scale" value={scale} onChange={setScale} data={["linear", "log"]} />
               </span>
             </div>
-            <Curves lines={lines} xName={xName} yName={yName} log={scale === "log"} scheme={scheme} label={`${drawn} curves of ${lines.map((l) => l.title).join(", ")}; the table above holds the values at the period used`} />
+            <Curves lines={lines} xName={xName} yName={yName} longest={drawn === "coefficient" ? 6 : view === "adrs" ? undefined : 4} log={scale === "log"} scheme={scheme} label={`${drawn} curves of ${lines.map((l) => l.title).join(", ")}; the table above holds the values at the period used`} />
             <p className="across-legend">{lines.map((l) => <span key={l.id}><Swatch index={l.index} /> {l.title}</span>)}</p>
           </>
         )}
         <ShearLog stories={review.brief.stories ?? []} direction={direction} shears={data.editions.map((e) => ({ id: e.id, title: titleOf(e.id), X: data.story_shears[e.id]?.X ?? null, Y: data.story_shears[e.id]?.Y ?? null }))} />
-        <Partings across={data} direction={direction} titleOf={titleOf} />
         <Rules data={data} titleOf={titleOf} />
       </main>
       <aside className="bench" aria-label="Derivation">
@@ -118,13 +118,23 @@ function Swatch({ index }: { index: number }) {
 function CellButton({ cell, label, pressed, onClick }: { cell: AcrossCell; label: string; pressed: boolean; onClick: () => void }) {
   const long = typeof cell.value === "string" && cell.value.length > 14;
   return (
-    <button type="button" className={`across-cell${cell.value === null && cell.note !== "no limit" ? " open" : ""}${long ? " long" : ""}`} aria-label={label} aria-pressed={pressed} onClick={onClick}
+    <button type="button" className={`across-cell${cell.value === null && cell.note !== "no limit" ? " open" : ""}${forbids(cell) ? " limit" : ""}`} aria-label={label} aria-pressed={pressed} onClick={onClick}
       title={typeof cell.value === "number" ? String(cell.value) : cell.note}>
-      {typeof cell.value === "string" ? <SymbolText text={long ? (cell.value.split(/[:,]/)[0] ?? "") : cell.value} /> : shown(cell)}
       <span className="across-by"><SymbolText text={cell.governed_by ?? cell.symbol} /></span>
+      <span>{typeof cell.value === "string" ? <SymbolText text={long ? (cell.value.split(/[:,]/)[0] ?? "") : cell.value} /> : shown(cell)}</span>
     </button>
   );
 }
+
+/** ", kN" where all editions have the value in the same unit. */
+function unitOf(row: Across["rows"][number], direction: Direction): string {
+  const units = new Set(row.cells.flatMap((c) => cellOf(row.cells, c.edition, direction)?.unit ?? []));
+  const [unit] = units;
+  return units.size === 1 && unit ? `, ${unitLabel(unit)}` : "";
+}
+
+/** Whether the code forbids what the brief has. */
+const forbids = (cell: AcrossCell) => typeof cell.value === "string" && /^(not permitted|too tall)/.test(cell.value);
 
 /** What the editions ask in words: directions together, modes, combinations of loads. */
 function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => string }) {

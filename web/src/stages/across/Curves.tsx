@@ -20,13 +20,15 @@ interface Props {
   lines: Line[];
   xName: string;
   yName: string;
+  /** s, where the axis of periods ends */
+  longest: number | undefined;
   log: boolean;
   scheme: string;
   label: string;
 }
 
 /** Curves of several editions over each other; the governing one is the thickest. */
-export function Curves({ lines, xName, yName, log, scheme, label }: Props) {
+export function Curves({ lines, xName, yName, longest, log, scheme, label }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType | null>(null);
   useEffect(() => {
@@ -57,7 +59,7 @@ export function Curves({ lines, xName, yName, log, scheme, label }: Props) {
           return `${xName.split(",")[0] ?? ""} ${figures(items[0]?.axisValue ?? 0, 3)}<br>${items.map((i) => `${i.seriesName} <b>${figures(i.data[1])}</b>`).join("<br>")}`;
         },
       },
-      xAxis: { ...axis, type: scale, name: xName, nameLocation: "middle", nameGap: 26, ...(log ? { min: smallest } : { min: 0, max: Math.max(...lines.flatMap((l) => l.points.map((p) => p[0]))) }) },
+      xAxis: { ...axis, type: scale, name: xName, nameLocation: "middle", nameGap: 26, ...(log ? { min: smallest } : { min: 0, ...(longest === undefined ? {} : { max: longest }) }) },
       yAxis: { ...axis, type: scale, name: yName, nameGap: 12 },
       series: lines.map((l) => {
         const look = lineOf(l.index);
@@ -67,6 +69,6 @@ export function Curves({ lines, xName, yName, log, scheme, label }: Props) {
         };
       }),
     }, { notMerge: true });
-  }, [lines, xName, yName, log, scheme]);
+  }, [lines, xName, yName, longest, log, scheme]);
   return <div ref={box} style={{ height: 330 }} role="img" aria-label={label} />;
 }

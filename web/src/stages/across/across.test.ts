@@ -17,6 +17,9 @@ describe("the side-by-side table", () => {
     expect(shown(cell(null, "R is not given"))).toBe("open");
     expect(shown(cell(null, "no limit"))).toBe("no limit");
     expect(shown(cell(12345.6))).toBe("12 346");
+    expect(shown(cell(0.05))).toBe("0.05");
+    expect(shown(cell(4))).toBe("4");
+    expect(shown(cell(1200))).toBe("1200");
     expect(shown(cell("D"))).toBe("D");
   });
 

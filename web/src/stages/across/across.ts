@@ -1,5 +1,5 @@
 import type { Across, AcrossCell } from "../../shared/api/client";
-import { figures } from "../../shared/numbers";
+import { figures, trimmed } from "../../shared/numbers";
 
 export type Direction = "X" | "Y";
 
@@ -21,7 +21,7 @@ export function cellOf(cells: Across["rows"][number]["cells"], edition: string, 
 export function shown(cell: AcrossCell | null): string {
   if (!cell) return "–";
   if (cell.value === null) return cell.note === "no limit" ? "no limit" : "open";
-  return typeof cell.value === "number" ? figures(cell.value) : cell.value;
+  return typeof cell.value === "number" ? trimmed(cell.value) : cell.value;
 }
 
 export const ASPECTS: Record<string, string> = {

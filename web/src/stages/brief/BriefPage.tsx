@@ -2,7 +2,7 @@ import { Button, MultiSelect, Select } from "@mantine/core";
 import { Link } from "react-router";
 import { EditionFields } from "../../editions/EditionFields";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
-import { compareWith } from "../../editions/places";
+import { compareWith, shortTitle } from "../../editions/places";
 import { useReviewContext } from "../../review/useReviewContext";
 import type { DirectionSystem, Edition, System } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
@@ -10,6 +10,7 @@ import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
+import { LoadsEditor } from "./LoadsEditor";
 import { StoriesEditor } from "./StoriesEditor";
 import { ThisReview } from "./ThisReview";
 import { Walls } from "./Walls";
@@ -79,11 +80,10 @@ export default function BriefPage() {
         </div>
       )}
       {wallsOf.length > 0 && <Walls brief={brief} change={change} directions={wallsOf} heights={governing?.choices.includes("wall_heights") ?? false} area={[governing, ...compared].some((e) => e?.inputs.some((i) => i.name === "A_B"))} />}
-      <StoriesEditor stories={brief.stories ?? []} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
       {governing && (
         <section className="edition-part" aria-label={governing.title}>
           <header><h4>{governing.title}</h4><span className="quiet">governs</span></header>
-          <EditionFields key={governing.id} edition={governing} brief={brief} change={change} needs={needsOf(governing.id)} wanted={(i) => i.part !== "site"} />
+          <EditionFields key={governing.id} edition={governing} brief={brief} change={change} needs={needsOf(governing.id)} steps={across.data?.steps[governing.id]} wanted={(i) => i.part !== "site"} />
           {governing.choices.includes("supplements") && (
             <Select label="Supplements that hold" mt={8} w={200} allowDeselect={false} value={(brief.site?.supplements ?? [1, 3]).join(" ")}
               data={[{ value: "1 3", label: "1 and 3" }, { value: "1", label: "1" }, { value: "", label: "none" }]}
@@ -104,11 +104,15 @@ export default function BriefPage() {
                 ? <span className="quiet">complete · <Link to="../across">side by side</Link></span>
                 : <span className="off">needs <SymbolText text={[...new Set(needs.map((n) => edition.inputs.find((i) => i.name === n.name)?.symbol ?? n.name))].join(", ")} /></span>)}
             </header>
-            <EditionFields edition={edition} brief={brief} change={change} needs={needs} wanted={() => true} onDemand />
+            <EditionFields edition={edition} brief={brief} change={change} needs={needs} steps={across.data?.steps[edition.id]} wanted={() => true} onDemand />
             {edition.inputs.some((i) => i.name === "curve") && <OwnSpectrum edition={edition} brief={brief} change={change} />}
           </section>
         );
       })}
+      <div className="edition-part">
+        <StoriesEditor stories={brief.stories ?? []} fromLoads={across.data?.weights[brief.edition]?.w} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
+        <LoadsEditor stories={brief.stories ?? []} weights={across.data?.weights} editions={[governing, ...compared].flatMap((e) => (e ? [{ id: e.id, title: shortTitle(e) }] : []))} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
+      </div>
       <ThisReview review={review} />
     </main>
   );

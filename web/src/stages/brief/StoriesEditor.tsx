@@ -8,10 +8,12 @@ import { pastedStories } from "./stories";
 interface Props {
   stories: Story[];
   onChange: (stories: Story[]) => void;
+  /** weights that follow from the loads of the stories, kN */
+  fromLoads?: number[] | null | undefined;
 }
 
 /** The reviewer's own stories, the top one first as the building stands; cells of a spreadsheet can be pasted. */
-export function StoriesEditor({ stories, onChange }: Props) {
+export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
   const [problems, setProblems] = useState<string[]>([]);
   const set = (i: number, edit: Partial<Story>) => { onChange(stories.map((s, j) => (j === i ? { ...s, ...edit } : s))); };
   const top = stories.at(-1);
@@ -19,7 +21,7 @@ export function StoriesEditor({ stories, onChange }: Props) {
     const number = Number(/(\d+)$/.exec(top?.name ?? "")?.[1] ?? stories.length) + 1;
     onChange([...stories, { ...(top ?? { height: 3.6 }), name: `L${String(number)}` }]);
   };
-  const total = stories.reduce((sum, s) => sum + (s.weight ?? 0), 0);
+  const total = stories.reduce((sum, s, i) => sum + (s.weight ?? (s.loads?.length ? (fromLoads?.[i] ?? 0) : 0)), 0);
   return (
     <section onPaste={(e) => {
       const text = e.clipboardData.getData("text/plain");
@@ -44,7 +46,7 @@ export function StoriesEditor({ stories, onChange }: Props) {
             <tr key={i}>
               <td><Name name={s.name} taken={stories.map((o) => o.name)} onCommit={(name) => { set(i, { name }); }} /></td>
               <td><ValueInput aria-label={`Height of ${s.name}`} w={90} value={s.height} onCommit={(v) => { if (v !== null) set(i, { height: v }); }} /></td>
-              <td><ValueInput aria-label={`Weight of ${s.name}`} w={120} value={s.weight} placeholder="not given" onCommit={(v) => { set(i, { weight: v }); }} /></td>
+              <td><ValueInput aria-label={`Weight of ${s.name}`} w={140} value={s.weight} placeholder={s.loads?.length && fromLoads?.[i] ? `${figures(fromLoads[i])} from loads` : "not given"} onCommit={(v) => { set(i, { weight: v }); }} /></td>
               <td className="n quiet">{stories.slice(0, i + 1).reduce((sum, o) => sum + o.height, 0).toFixed(2)}</td>
               <td><Button variant="subtle" color="gray" aria-label={`Remove ${s.name}`} onClick={() => { onChange(stories.filter((_, j) => j !== i)); }}>remove</Button></td>
             </tr>

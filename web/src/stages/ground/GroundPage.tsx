@@ -47,7 +47,7 @@ export default function GroundPage() {
         )}
         <Troubles error={error} title="Not saved; the values are as they were" />
         <h3 className="part">Our own values{ids.length > 1 && ` under ${edition.title}`}</h3>
-        <EditionFields key={edition.id} edition={edition} brief={brief} change={change} needs={described?.needs ?? []} wanted={(i) => i.part === "site" && !MEASURED.includes(i.name as "v_s30")} />
+        <EditionFields key={edition.id} edition={edition} brief={brief} change={change} needs={described?.needs ?? []} steps={across.data?.steps[edition.id]} wanted={(i) => i.part === "site" && !MEASURED.includes(i.name as "v_s30")} />
         {edition.choices.includes("category_by_S_DS_alone") && governs && (
           <Checkbox mt={8} label={<SymbolText text="category by S_DS alone where 11.6 permits" />} checked={site.category_by_S_DS_alone ?? false} onChange={(e) => { const on = e.currentTarget.checked; change((b) => { b.site = { ...b.site, category_by_S_DS_alone: on }; }); }} />
         )}

@@ -90,7 +90,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
             data: shownPeriods.map((p) => ({ xAxis: p.T, label: { formatter: p.name, position: "end", padding: p.theirs ? [0, 0, 15, 0] : 0, color: p.theirs ? colour("theirs") : colour("ours"), fontStyle: p.theirs ? "italic" : "normal", fontFamily: p.theirs ? "Source Serif 4" : "Archivo Variable", rotate: 0, fontSize: 11.5 }, lineStyle: { color: p.theirs ? colour("theirs") : colour("ours"), type: p.theirs ? "dashed" : "solid", width: 1 } })),
           },
         },
-        ...(reduced ? [{ name: "ours, divided by R/I_e", type: "line" as const, data: line(reduced), showSymbol: false, lineStyle: { color: colour("ours"), width: 1.4, type: "dashed" as const } }] : []),
+        ...(reduced ? [{ name: "ours, reduced for strength", type: "line" as const, data: line(reduced), showSymbol: false, lineStyle: { color: colour("ours"), width: 1.4, type: "dashed" as const } }] : []),
         {
           name: "theirs", type: "scatter", symbol: "circle", symbolSize: 8, z: 3,
           data: submitted.filter((p) => drawn(asSeen(view, p.T, p.S_a)[0])).map((p) => ({ value: asSeen(view, p.T, p.S_a), id: p.check.id })),

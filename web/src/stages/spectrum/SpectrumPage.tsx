@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { Bench } from "../../bench/Bench";
 import { useReviewContext } from "../../review/useReviewContext";
 import { answered, api, type Step } from "../../shared/api/client";
+import { useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { Troubles } from "../../shared/Troubles";
 import { Chart } from "./Chart";
@@ -27,9 +28,10 @@ export default function SpectrumPage() {
   const step = (id: string) => steps.find((s: Step) => s.id === id)?.value;
   const numbers = step("T_points");
   const tablePeriods = useMemo(() => (Array.isArray(numbers) ? numbers : []), [numbers]);
-  const corners = ["T_0", "T_S", "T_L"].map(step).filter((v) => typeof v === "number");
-  const longest = Math.max(4, tablePeriods.at(-1) ?? 0);
+  const corners = ["T_0", "T_S", "T_L", "T_B", "T_C", "T_D"].map(step).filter((v) => typeof v === "number");
   const brief = review.brief;
+  const editions = useEditions();
+  const longest = Math.min(Math.max(4, tablePeriods.at(-1) ?? 0), editions.data?.find((e) => e.id === brief.edition)?.longest_period ?? Infinity);
   const curve = useQuery({
     queryKey: ["curve", brief, longest, reducedBy],
     queryFn: () => {
@@ -37,7 +39,8 @@ export default function SpectrumPage() {
       const body = reducedBy ? { ...asked, direction: reducedBy, system: brief.system } : asked;
       return answered(api.POST("/api/solve/", { body })) as unknown as Promise<Curve>;
     },
-    enabled: corners.length === 3,
+    enabled: editions.data !== undefined,
+    retry: false,
     placeholderData: keepPreviousData,
   });
   const submitted = useMemo(() => submittedPoints(recheck?.checks ?? [], tablePeriods), [recheck, tablePeriods]);
@@ -63,22 +66,24 @@ export default function SpectrumPage() {
               data={[{ value: "acceleration", label: "acceleration" }, { value: "displacement", label: "displacement" }, { value: "adrs", label: "ADRS" }]} />
             <SegmentedControl aria-label="Scale" value={log} onChange={setLog} data={["linear", "log"]} />
             <SegmentedControl aria-label="Reduced curve" value={reducedBy} onChange={(v) => { setReducedBy(v as "" | "X"); }}
-              data={[{ value: "", label: "design" }, { value: "X", label: "÷R X" }, { value: "Y", label: "÷R Y" }]} />
+              data={[{ value: "", label: "design" }, { value: "X", label: "reduced X" }, { value: "Y", label: "reduced Y" }]} />
           </span>
         </div>
-        <Troubles error={curve.error} title="Our curve can't be drawn" />
-        {corners.length < 3 ? (
-          <p className="quiet empty">Our own curve needs the site values: give S_S, S_1, T_L and the site class under <Link to="../ground">Ground</Link>.</p>
+        {curve.error ? (
+          <>
+            <p className="quiet empty">Our own curve needs the site values: give them under <Link to="../ground">Ground</Link>, what it is reduced by under <Link to="../brief">Brief</Link>.</p>
+            <Troubles error={curve.error} title="What is lacking" />
+          </>
         ) : (
           curve.data && <Chart T={curve.data.T} design={curve.data.elastic} reduced={curve.data.reduced} submitted={submitted} periods={periods} view={view} log={log === "log"} scheme={scheme} onSelect={select} />
         )}
         <p className="log-legend" style={{ display: "flex", gap: 18, fontSize: 12 }}>
           <span><svg width={12} height={12} aria-hidden><circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} /></svg> <i className="theirs">theirs</i></span>
           <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={2.4} /></svg> <b className="ours">ours, design spectrum</b></span>
-          {reducedBy && <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" /></svg> divided by R/I<sub>e</sub></span>}
+          {reducedBy && <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" /></svg> reduced for strength, {reducedBy}</span>}
           <span className="quiet">full lozenge: starts here · hollow: inherited · band: tolerance</span>
         </p>
-        <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />
+        {(corner.length > 0 || points.length === 0) && <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />}
         {points.length > 0 && <ChecksTable caption="Ordinates of their table" checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))} selected={selected?.id} onSelect={select} />}
       </main>
       <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />

@@ -1,0 +1,47 @@
+import type { Load, Story } from "../../shared/api/client";
+import { typedNumber } from "../../shared/typedNumber";
+
+export const KINDS = ["dead", "live", "storage", "roof_live", "partition", "equipment", "snow", "landscaping"] as const;
+export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
+  dead: "dead", live: "live", storage: "storage", roof_live: "roof live", partition: "partitions", equipment: "equipment", snow: "snow", landscaping: "landscaping",
+};
+
+export interface PastedLoads {
+  stories: Story[];
+  problems: string[];
+}
+
+const kindOf = (text: string) => KINDS.find((k) => k === text.trim().toLowerCase().replace(/[\s-]+/g, "_") || KIND_WORDS[k] === text.trim().toLowerCase());
+
+/**
+ * Loads from cells copied out of a spreadsheet: story, load, kind, amount in kN, and where they count intensity in kPa,
+ * area in m2, category of use.  They take the place of the weights of the stories named; nothing is taken where a line
+ * can't be read.
+ */
+export function pastedLoads(text: string, stories: Story[]): PastedLoads {
+  const found = new Map<string, Load[]>();
+  const problems: string[] = [];
+  let story = "";
+  text.split(/\r?\n/).forEach((line, i) => {
+    if (!line.trim()) return;
+    const [place = "", name = "", kind = "", amount = "", intensity = "", area = "", category = ""] = line.split(/\t|;/).map((c) => c.trim());
+    const value = typedNumber(amount);
+    // a line of headings holds no numbers
+    if (i === 0 && value === undefined) return;
+    story = place || story;
+    const known = kindOf(kind);
+    const more = [typedNumber(intensity), typedNumber(area)];
+    if (!stories.some((s) => s.name === story)) problems.push(`Line ${String(i + 1)}: there is no story ${story || "without a name"}`);
+    else if (!known) problems.push(`Line ${String(i + 1)}: ${kind || "no kind"} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`);
+    else if (typeof value !== "number" || value < 0 || more.includes(undefined)) problems.push(`Line ${String(i + 1)} doesn't hold an amount in kN: ${line.trim().slice(0, 60)}`);
+    else {
+      const load: Load = { name: name.slice(0, 60), kind: known, amount: value };
+      if (typeof more[0] === "number") load.intensity = more[0];
+      if (typeof more[1] === "number") load.area = more[1];
+      if (category) load.category = category;
+      found.set(story, [...(found.get(story) ?? []), load]);
+    }
+  });
+  if (problems.length === 0 && found.size === 0) problems.push("There is no load in what was pasted");
+  return { problems, stories: stories.map((s) => (found.has(s.name) ? { ...s, weight: null, loads: found.get(s.name) ?? null } : s)) };
+}
