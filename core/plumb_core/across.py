@@ -79,11 +79,15 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
         k for k in lacking(evaluation, targets) if k not in known and QUANTITIES[k[0]].part not in ("stories", "period")
     ]
     held = EDITIONS[edition]
+    governing = brief_evaluation(brief, {})
     result = []
     for name, direction in found:
         entry: dict[str, Any] = {"name": name, "direction": direction}
         if name == held.soil[0]:
             entry |= _soil_proposals(brief, held, evaluation)
+        elif name in held.inputs and (value := governing.inputs.get((name, direction))) is not None:
+            # the same symbol, but defined (or mapped) otherwise
+            entry["basis"] = f"{QUANTITIES[name].symbol} of {EDITIONS[brief.edition].title} is {value}"
         result.append(entry)
     return result
 
@@ -270,7 +274,14 @@ def across(brief: Brief) -> dict[str, Any]:
             "engine": ENGINE,
             "governing": brief.edition,
             "editions": [
-                {"id": i, "title": EDITIONS[i].title, "needs": needs(brief, i), "words": _words(evaluations[i])} for i in identities
+                {
+                    "id": i,
+                    "title": EDITIONS[i].title,
+                    "needs": needs(brief, i),
+                    "measured_soil": _value(evaluations[i], "soil_by_measurement"),
+                    "words": _words(evaluations[i]),
+                }
+                for i in identities
             ],
             "rows": rows,
             "spectra": {i: _spectrum(e, EDITIONS[i]) for i, e in evaluations.items()},

@@ -278,6 +278,14 @@ def test_what_an_edition_needs_beyond_what_is_known() -> None:
     assert found["asce7-16"] == set()
     # the systems' factors and the site class carry over between 7-05 and 7-16, mapped values don't
     assert found["asce7-05"] == {("S_S", None), ("S_1", None), ("T_L", None)}
+    S_S = next(
+        n
+        for e in across(read(Brief, bare))["editions"]
+        if e["id"] == "asce7-05"
+        for n in e["needs"]
+        if n["name"] == "S_S"
+    )
+    assert S_S["basis"] == "S_S of ASCE/SEI 7-16 is 1.2"
     assert ("site_class", None) in found["asce7-22"]
     assert ("R", "X") in found["ubc97"]
     assert {("q", "X"), ("a_gR", None), ("ground_type", None)} <= found["en1998-1"]
@@ -294,3 +302,36 @@ def test_a_class_of_soil_is_proposed_and_never_converted() -> None:
     editions = {e["id"]: e for e in across(read(Brief, measured))["editions"]}
     soil = next(n for n in editions["asce7-22"]["needs"] if n["name"] == "site_class")
     assert soil["proposals"] == [{"value": "D", "share": 1.0}]
+
+
+def test_all_editions_both_directions_sixty_stories_in_time() -> None:
+    """Ground, spectrum and static method of every edition: under 60 ms with derivations, 20 ms without (process time).
+
+    The least of several runs, so that a busy machine doesn't fail it; `bench/editions.py` prints medians.
+    """
+    import time
+
+    def least(steps: bool) -> float:
+        documents = []
+        for edition in ALL:
+            both = request(
+                edition,
+                "static",
+                building(60, 3.0 if edition not in ("is1893-2002", "custom") else 1.5),
+                1.5,
+                steps=steps,
+            )
+            both["system"]["Y"] = both["system"]["X"]
+            common = {k: both[k] for k in ("edition", "site", "occupancy", "system", "steps")}
+            documents += [both, {**common, "kind": "spectrum", "T": [0.05 * i for i in range(60)]}]
+            documents.append({k: v for k, v in common.items() if k != "system"} | {"kind": "ground"})
+        found = []
+        for _ in range(12):
+            start = time.process_time()
+            for document in documents:
+                solve(document)
+            found.append(time.process_time() - start)
+        return min(found)
+
+    assert least(True) < 0.060
+    assert least(False) < 0.020

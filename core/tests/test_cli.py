@@ -10,7 +10,8 @@ from typing import Any
 
 import pytest
 from conftest import BRIEF, document, own_claims
-from plumb_core.cli import main
+from plumb_core.cli import main, schema
+from plumb_core.solve import solve
 
 
 def run(arguments: list[str], capsys: Any, stdin: str | None = None, monkeypatch: Any = None) -> tuple[int, str, str]:
@@ -136,3 +137,36 @@ def test_a_file_that_is_not_there(capsys: Any) -> None:
     status, out, err = run(["solve", "/nowhere/at/all.json"], capsys)
     assert (status, out) == (2, "")
     assert "can't read" in json.loads(err)["errors"][0]["message"]
+
+
+def test_the_editions_of_a_document_side_by_side(capsys: Any, tmp_path: Path) -> None:
+    brief = BRIEF | {
+        "comparison_editions": ["asce7-10"],
+        "comparisons": {"asce7-10": {"site": {"S_S": 1.2, "S_1": 0.36, "T_L": 8.0}}},
+    }
+    file = tmp_path / "x.plumb.json"
+    file.write_text(json.dumps(document(brief, [])))
+    status, out, _ = run(["across", str(file)], capsys)
+    found = json.loads(out)
+    assert (status, [e["id"] for e in found["editions"]]) == (0, ["asce7-16", "asce7-10"])
+    # class D: F_v 1.94 and 1.68, F_a 1.02 both; V = min of both bounds, T beyond T_S: ratio of S_D1, 1.68/(1.94 x 1.5)
+    ratio = next(p["ratio"] for p in found["partings"] if p["direction"] == "X")
+    assert ratio == pytest.approx(1.68 / (1.94 * 1.5))
+
+
+@pytest.mark.parametrize("kind", ["scaling", "torsion", "drift"])
+def test_results_of_the_later_kinds_fit_their_schema(kind: str) -> None:
+    body: dict[str, Any] = {
+        "scaling": {"X": {"static": 2.0, "dynamic": 1.0}},
+        "torsion": {"rows": [{"story": "L1", "ends": [1.0, 1.5]}]},
+        "drift": {"system": {"X": {"C_d": 5.0}}, "occupancy": {"risk_category": "II"}, "stories": [{"name": "L1", "height": 4.0}],
+                  "elastic_drift": [0.01]},
+    }[kind]  # fmt: skip
+    answer = solve({"kind": kind, "edition": "asce7-16", **body})
+    own = next(r for r in schema("result")["oneOf"] if r["properties"]["kind"]["const"] == kind)
+    assert {*own["required"]} <= answer.keys()
+    rows = {"torsion": "rows", "drift": "stories"}.get(kind)
+    if rows:
+        assert {*own["properties"][rows]["items"]["required"]} <= answer[rows][0].keys()
+    else:
+        assert {*own["properties"]["X"]["required"]} <= answer["X"].keys()

@@ -29,19 +29,18 @@ from plumb_server.reviews.services import (
     run_recheck,
 )
 
-STAGES = ("brief", "ground", "spectrum", "weight", "lateral")
+STAGES = ("brief", "ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift")
 EVIDENCE_ROWS = 12
 """Values of a finding that the report lists; the rest is counted."""
 
 NOT_COVERED = (
-    "make-up of the seismic weight from loads and shares",
-    "structural model, stiffness and modes; mass participation",
-    "scaling of dynamic to static base shear",
-    "torsional irregularity and its amplification",
-    "story drift and stability coefficient",
-    "lateral system limits by height and design category (Table 12.2-1)",
+    "structural model, stiffness and modes; the submission's mode tables",
+    "the submission's scaling of dynamic to static base shear",
+    "the submission's story drifts, torsional irregularity and stability coefficients",
+    "the loads that the submission's seismic weight is made of",
+    "load combinations used by the submission",
 )
-"""What the recheck has no rules for; a reader must not take silence for agreement."""
+"""What of a submission the recheck takes no tables of; a reader must not take silence for agreement."""
 
 
 def _percent(deviation: float | None) -> str:
@@ -117,21 +116,24 @@ def _font(pattern: str) -> str:
 def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
     """The brief's own inputs, as lines of a table."""
     lines = []
+    held = EDITIONS[brief["edition"]].inputs
     names = {name: q for name, q in QUANTITIES.items() if q.part}
     for part in ("site", "occupancy"):
         for name, value in brief.get(part, {}).items():
-            if name in names and value is not False:
+            if name in names and isinstance(value, int | float | str) and value is not False and name in held:
                 quantity = names[name]
                 # words that serve as symbol would only say the same twice
                 symbol = quantity.symbol if quantity.kind is Kind.NUMBER else ""
                 lines.append((f"{quantity.meaning} {symbol}".strip(), f"{_plain(value)} {quantity.unit}".strip()))
     supplements = brief.get("site", {}).get("supplements")
-    if supplements is not None:
+    if supplements is not None and "supplements" in EDITIONS[brief["edition"]].choices:
         lines.append(("Supplements declared", ", ".join(map(str, supplements)) or "none"))
     for direction in ("X", "Y"):
         own = brief.get("system", {}).get(direction, {})
         said = ", ".join(
-            f"{names[k].symbol} {_plain(v).replace('_', ' ')}" for k, v in own.items() if k in names and k != "walls"
+            f"{names[k].symbol} {_plain(v).replace('_', ' ')}"
+            for k, v in own.items()
+            if k in names and isinstance(v, int | float | str)
         )
         lines.append((f"Lateral system {direction}", said or "not given"))
     stories = brief.get("stories", [])

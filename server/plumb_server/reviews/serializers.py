@@ -415,6 +415,7 @@ class AcrossEditionSerializer(serializers.Serializer):
     id = serializers.CharField()
     title = serializers.CharField()
     needs = NeedSerializer(many=True)
+    measured_soil = serializers.CharField(allow_null=True, help_text="class of the soil from what was measured")
     words = WordsSerializer()
 
 

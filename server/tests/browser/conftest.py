@@ -57,7 +57,8 @@ def address() -> Iterator[str]:
     environment = os.environ | {"PLUMB_DB_NAME": DATABASE}
     for command in (["migrate", "--verbosity", "0"], ["seed_demo"]):
         subprocess.run([sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True)
-    port = free_port()
+    port, hazard_port = free_port(), free_port()
+    environment["PLUMB_HAZARD_URL"] = f"http://127.0.0.1:{hazard_port}"
     gunicorn = Path(sys.executable).parent / "gunicorn"
     command = [
         str(gunicorn),
@@ -70,6 +71,10 @@ def address() -> Iterator[str]:
         "warning",
     ]
     server = subprocess.Popen(command, cwd=SERVER, env=environment)
+    hazard = subprocess.Popen(
+        [str(gunicorn), "service:application", "--bind", f"127.0.0.1:{hazard_port}", "--log-level", "warning"],
+        cwd=SERVER.parent / "hazard",
+    )
     try:
         for _ in range(100):
             try:
@@ -79,8 +84,9 @@ def address() -> Iterator[str]:
                 time.sleep(0.1)
         yield f"http://127.0.0.1:{port}"
     finally:
-        server.terminate()
-        server.wait(10)
+        for process in (server, hazard):
+            process.terminate()
+            process.wait(10)
 
 
 class Browser:

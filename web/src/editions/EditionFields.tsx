@@ -84,18 +84,18 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
         </table>
       )}
       {all && inputs.some((i) => i.name === "lateral_system") && edition.inputs.some((i) => i.name === "stacked_systems") && <StackedSystems edition={edition} brief={brief} change={change} />}
-      {onDemand && (hidden > 0 || all) && <Button variant="subtle" size="compact-xs" mt={6} onClick={() => { setAll(!all); }}>{all ? "only what is needed" : `${String(hidden)} more that may be given`}</Button>}
+      {onDemand && (hidden > 0 || all) && <Button variant="subtle" size="compact-sm" mt={6} onClick={() => { setAll(!all); }}>{all ? "only what is needed" : `${String(hidden)} more that may be given`}</Button>}
     </div>
   );
 }
 
 /** Classes that a value under another edition suggests; taken over only when the reviewer says so. */
 function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: string) => void }) {
-  if (!need?.proposals?.length) return null;
+  if (!need?.basis) return null;
   return (
     <p className="proposals">
-      <span className="quiet">not carried over: {need.basis}. </span>
-      {need.proposals.map((p) => (
+      <span className="quiet">not carried over: <SymbolText text={need.basis} />. </span>
+      {need.proposals?.map((p) => (
         <button key={p.value} type="button" className="linklike" onClick={() => { onTake(p.value); }}>take {p.value}{p.share < 1 && <span className="quiet"> ({Math.round(100 * p.share)} %)</span>}</button>
       ))}
     </p>

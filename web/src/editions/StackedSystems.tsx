@@ -27,10 +27,10 @@ export function StackedSystems({ edition, brief, change }: { edition: Edition; b
                 <span className="quiet">{d}, from</span>
                 <Select aria-label={`Story from which system ${String(i + 1)} above stands in ${d}`} w={90} allowDeselect={false} value={s.from_story} data={stories} onChange={(v) => { set(list.map((o, j) => (j === i ? { ...o, from_story: v ?? o.from_story } : o))); }} />
                 <Select aria-label={`System ${String(i + 1)} above in ${d}`} w={330} searchable allowDeselect={false} value={s.lateral_system} data={systems} onChange={(v) => { set(list.map((o, j) => (j === i ? { ...o, lateral_system: v ?? o.lateral_system } : o))); }} />
-                <Button variant="subtle" color="gray" size="compact-xs" onClick={() => { set(list.filter((_, j) => j !== i)); }}>remove</Button>
+                <Button variant="subtle" color="gray" size="compact-sm" onClick={() => { set(list.filter((_, j) => j !== i)); }}>remove</Button>
               </div>
             ))}
-            <Button variant="subtle" size="compact-xs" onClick={() => { set([...list, { lateral_system: systems[0]?.value ?? "", from_story: stories[Math.floor(stories.length / 2)] ?? "" }]); }}>another system higher up in {d}</Button>
+            <Button variant="subtle" size="compact-sm" onClick={() => { set([...list, { lateral_system: systems[0]?.value ?? "", from_story: stories[Math.floor(stories.length / 2)] ?? "" }]); }}>another system higher up in {d}</Button>
           </div>
         );
       })}

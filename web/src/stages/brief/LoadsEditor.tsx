@@ -47,7 +47,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                     const counted = weights?.[e.id]?.loads?.[i]?.[k];
                     return <td key={e.id} className="n" title={counted?.why}>{counted ? <>{figures(counted.counted)} <span className="quiet">× {trimmed(counted.share)}</span></> : "open"}</td>;
                   })}
-                  <td><Button variant="subtle" color="gray" size="compact-xs" aria-label={`Remove load ${place}`} onClick={() => { set(i, (s.loads ?? []).filter((_, j) => j !== k)); }}>remove</Button></td>
+                  <td><Button variant="subtle" color="gray" size="compact-sm" aria-label={`Remove load ${place}`} onClick={() => { set(i, (s.loads ?? []).filter((_, j) => j !== k)); }}>remove</Button></td>
                 </tr>
               );
             }))}

@@ -34,6 +34,7 @@ export default function GroundPage() {
   const described = across.data?.editions.find((e) => e.id === edition.id);
   const shared = new Map(editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])));
   const measured = MEASURED.filter((n) => shared.has(n));
+  const ownSoil = given(brief, edition.id, { name: edition.soil_input, part: "site" }, null) as string | null | undefined;
   const mce = given(brief, edition.id, { name: "mce", part: "site" }, null) as { T: number[] } | null | undefined;
   return (
     <div className="split">
@@ -59,6 +60,11 @@ export default function GroundPage() {
             <div className="fields">
               {measured.map((name) => <ValueInput key={name} label={<SymbolText text={`${shared.get(name)?.symbol ?? name} ${shared.get(name)?.meaning.toLowerCase() ?? ""}`} />} unit={shared.get(name)?.unit} placeholder="not given" value={site[name]} onCommit={(v) => { change((b) => { b.site = { ...b.site, [name]: v }; }); }} />)}
             </div>
+            {described?.measured_soil && (
+              <p className={ownSoil && ownSoil !== described.measured_soil ? "off" : "quiet"} style={{ fontSize: 13, margin: "6px 0 0" }}>
+                What was measured is <SymbolText text={described.measured_soil} /> under {edition.title}{ownSoil && ownSoil !== described.measured_soil ? <>, while <SymbolText text={ownSoil} /> is given</> : ""}.
+              </p>
+            )}
           </>
         )}
         {governs && recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
