@@ -17,6 +17,7 @@ PASTED = (
     "Story\tHeight (m)\tWeight\nL3\t3.9\t5600\nL2\t-3.9\t=2*2800\nL2\t3.9\tabout\n<script>\t4.8\t6100\nTotal\t\t17300\n"
 )
 CLINIC, LIBRARY = "Port Maren Clinic", "Sable Quay Library"
+EXCHANGE, GRANARY = "Quillon Exchange", "Aldermouth Granary Lofts"
 
 # name: (review, page, dark, script run before the picture)
 VIEWS = {
@@ -24,6 +25,9 @@ VIEWS = {
     "sheet-dark": (CLINIC, "sheet?check=T.X", True, ""),
     "sheet-in-plumb": (LIBRARY, "sheet?check=C_s.X", False, ""),
     "brief": (CLINIC, "brief", False, ""),
+    "brief-compared": (GRANARY, "brief", False, ""),
+    "across": (EXCHANGE, "across", False, ""),
+    "ground-en": (EXCHANGE, "ground?check=S", False, ""),
     "exhibits-paste": (CLINIC, "exhibits", False, "paste"),
     "ground": (CLINIC, "ground?check=S_D1", False, ""),
     "spectrum": (CLINIC, "spectrum?check=S_a.1", False, ""),
@@ -44,7 +48,7 @@ def main(address: str, wanted: list[str]) -> None:
     if not wanted or "reviews" in wanted:
         time.sleep(1)
         browser.driver.save_screenshot(str(HERE / "reviews.png"))
-    paths = {title: browser.review(title) for title in (CLINIC, LIBRARY)}
+    paths = {title: browser.review(title) for title in (CLINIC, LIBRARY, EXCHANGE, GRANARY)}
     for name, (title, page, dark, act) in VIEWS.items():
         if wanted and name not in wanted:
             continue
