@@ -80,6 +80,18 @@ def mass_sum(mass_share: Array) -> float:
     return float(np.sum(mass_share))
 
 
+@rule(clause="", tex=r"\q{mass_target} = 0.90")
+def mass_target() -> float:
+    """Share of the mass that the modes have to reach in each direction."""
+    return 0.90
+
+
+@rule(clause="", tex=r"\q{mass_sum} \ge \q{mass_target}")
+def modes_enough(mass_sum: float, mass_target: float) -> bool:
+    """Whether the modes reach the target in the direction."""
+    return mass_sum >= mass_target - 1e-9
+
+
 @rule(
     clause="", tex=r"\q{factor_required} = \max\left(1,\ \q{scaling_share}\,\frac{\q{V_static}}{\q{V_dynamic}}\right)"
 )

@@ -9,18 +9,6 @@ from plumb_core.editions.shared import Irregularity
 from plumb_core.rules import Array, cited, rule
 
 
-@rule(clause="7.4.2", tex=r"\q{mass_target} = 0.90")
-def mass_target() -> float:
-    """Share of the mass in the direction, for two-dimensional analysis."""
-    return 0.90
-
-
-@rule(clause="7.4.2, 7.4.3", tex=r"\q{mass_sum} \ge \q{mass_target}")
-def modes_enough(mass_sum: float, mass_target: float) -> bool:
-    """Whether the modes reach the target in the direction."""
-    return mass_sum >= mass_target - 1e-9
-
-
 @rule(clause="7.4.4")
 def modal_combination(T_modes: Array) -> str:
     """CQC where frequencies lie within 15 %, else SRSS will do."""
@@ -97,9 +85,9 @@ def drift_notes() -> list[str]:
 
 
 RULES = (
-    mass_target,
+    cited(shared.mass_target, "7.4.2"),
     cited(shared.mass_sum, "7.4.2"),
-    modes_enough,
+    cited(shared.modes_enough, "7.4.2, 7.4.3"),
     modal_combination,
     modal_rules,
     factor_required,

@@ -7,12 +7,6 @@ from plumb_core.editions.asce7_16 import modal as later
 from plumb_core.rules import cited, rule
 
 
-@rule(clause="12.9.1", tex=r"\q{mass_target} = 0.90")
-def mass_target() -> float:
-    """Share of the mass in each orthogonal direction."""
-    return 0.90
-
-
 @rule(clause="12.9")
 def modal_rules() -> list[str]:
     """What the standard asks of the modal analysis."""
@@ -33,9 +27,9 @@ def scaling_share() -> float:
 
 
 RULES = (
-    mass_target,
+    cited(shared.mass_target, "12.9.1"),
     cited(shared.mass_sum, "12.9.1"),
-    cited(later.modes_enough, "12.9.1"),
+    cited(shared.modes_enough, "12.9.1"),
     cited(later.modal_combination, "12.9.3"),
     modal_rules,
     scaling_share,

@@ -17,12 +17,6 @@ def mass_target() -> Governed:
     )
 
 
-@rule(clause="12.9.1.1", tex=r"\q{mass_sum} \ge \q{mass_target}")
-def modes_enough(mass_sum: float, mass_target: float) -> bool:
-    """Whether the modes reach the target in the direction."""
-    return mass_sum >= mass_target - 1e-9
-
-
 @rule(clause="12.9.1.3")
 def modal_combination(T_modes: Array) -> str:
     """CQC where periods are closely spaced, else SRSS will do."""
@@ -63,7 +57,7 @@ def scaled_by(near_fault: str, clause: str) -> Rule:
 RULES = (
     mass_target,
     cited(shared.mass_sum, "12.9.1.1"),
-    modes_enough,
+    cited(shared.modes_enough, "12.9.1.1"),
     modal_combination,
     modal_rules,
     scaling_share,

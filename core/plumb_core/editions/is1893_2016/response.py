@@ -82,9 +82,9 @@ def drift_notes() -> list[str]:
 
 
 RULES = (
-    cited(earlier.mass_target, "7.7.5.2"),
+    cited(shared.mass_target, "7.7.5.2"),
     cited(shared.mass_sum, "7.7.5.2"),
-    cited(earlier.modes_enough, "7.7.5.2"),
+    cited(shared.modes_enough, "7.7.5.2"),
     cited(earlier.modal_combination, "7.7.5.3"),
     modal_rules,
     cited(earlier.scaling_share, "7.7.3"),

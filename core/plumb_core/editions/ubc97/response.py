@@ -9,18 +9,6 @@ from plumb_core.editions.shared import Irregularity
 from plumb_core.rules import Array, cited, rule
 
 
-@rule(clause="1631.5.2", tex=r"\q{mass_target} = 0.90")
-def mass_target() -> float:
-    """Share of the mass in each principal horizontal direction."""
-    return 0.90
-
-
-@rule(clause="1631.5.2", tex=r"\q{mass_sum} \ge \q{mass_target}")
-def modes_enough(mass_sum: float, mass_target: float) -> bool:
-    """Whether the modes reach the target in the direction."""
-    return mass_sum >= mass_target - 1e-9
-
-
 @rule(clause="1631.5.3")
 def modal_combination(T_modes: Array) -> str:
     """CQC where periods lie within 10 %, else SRSS will do; the code asks that modes acting on each other be considered."""
@@ -141,9 +129,9 @@ def drift_notes() -> list[str]:
 
 
 RULES = (
-    mass_target,
+    cited(shared.mass_target, "1631.5.2"),
     cited(shared.mass_sum, "1631.5.2"),
-    modes_enough,
+    cited(shared.modes_enough, "1631.5.2"),
     modal_combination,
     modal_rules,
     scaling_share,

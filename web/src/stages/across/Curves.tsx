@@ -1,8 +1,9 @@
 import { LineChart } from "echarts/charts";
 import { GridComponent, TooltipComponent } from "echarts/components";
-import { init, use as register, type EChartsType } from "echarts/core";
+import { use as register } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
-import { useEffect, useRef } from "react";
+import { useEffect } from "react";
+import { chartLooks, useChart } from "../../shared/useChart";
 import { figures } from "../../shared/numbers";
 import { lineOf } from "./across";
 
@@ -29,23 +30,11 @@ interface Props {
 
 /** Curves of several editions over each other; the governing one is the thickest. */
 export function Curves({ lines, xName, yName, longest, log, scheme, label }: Props) {
-  const box = useRef<HTMLDivElement>(null);
-  const chart = useRef<EChartsType | null>(null);
-  useEffect(() => {
-    if (!box.current) return;
-    const own = init(box.current, null, { renderer: "svg" });
-    chart.current = own;
-    const fit = new ResizeObserver(() => { own.resize(); });
-    fit.observe(box.current);
-    return () => { fit.disconnect(); own.dispose(); };
-  }, []);
+  const { box, chart } = useChart();
   useEffect(() => {
     const own = chart.current;
     if (!own) return;
-    const style = getComputedStyle(document.documentElement);
-    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
-    const font = { fontFamily: "Archivo Variable", color: colour("quiet"), fontSize: 11.5 };
-    const axis = { axisLine: { lineStyle: { color: colour("quiet") } }, axisLabel: font, nameTextStyle: font, splitLine: { lineStyle: { color: colour("line"), type: "dotted" as const } } };
+    const { colour, font, axis } = chartLooks();
     const scale = log ? ("log" as const) : ("value" as const);
     // a logarithmic axis can't show zeros
     const drawn = (p: [number, number]) => !log || (p[0] > 0 && p[1] > 0);
@@ -69,6 +58,6 @@ export function Curves({ lines, xName, yName, longest, log, scheme, label }: Pro
         };
       }),
     }, { notMerge: true });
-  }, [lines, xName, yName, longest, log, scheme]);
+  }, [chart, lines, xName, yName, longest, log, scheme]);
   return <div ref={box} style={{ height: 330 }} role="img" aria-label={label} />;
 }

@@ -1,8 +1,9 @@
 import { LineChart, ScatterChart } from "echarts/charts";
 import { GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
-import { init, use as register, type EChartsType } from "echarts/core";
+import { use as register } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
-import { useEffect, useRef } from "react";
+import { useEffect } from "react";
+import { chartLooks, useChart } from "../../shared/useChart";
 import { figures, percent } from "../../shared/numbers";
 import { offset, REACH } from "../../sheet/layout";
 import { asSeen, type Submitted, type View } from "./curves";
@@ -27,27 +28,15 @@ const AXES: Record<View, [string, string]> = {
 
 /** Our curve, their points hollow, the marks of each direction's period, and the deviation by period underneath. */
 export function Chart({ T, design, reduced, submitted, periods, view, log, scheme, onSelect }: Props) {
-  const box = useRef<HTMLDivElement>(null);
-  const chart = useRef<EChartsType | null>(null);
-  useEffect(() => {
-    if (!box.current) return;
-    const own = init(box.current, null, { renderer: "svg" });
-    chart.current = own;
-    const fit = new ResizeObserver(() => { own.resize(); });
-    fit.observe(box.current);
-    return () => { fit.disconnect(); own.dispose(); };
-  }, []);
+  const { box, chart } = useChart();
   useEffect(() => {
     const own = chart.current;
     if (!own) return;
-    const style = getComputedStyle(document.documentElement);
-    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
-    const font = { fontFamily: "Archivo Variable", color: colour("quiet"), fontSize: 11.5 };
+    const { colour, font, axis } = chartLooks();
     const [xName, yName] = AXES[view];
     // a logarithmic axis can't show a point at zero
     const drawn = (x: number) => !log || x > 0;
     const line = (values: number[]) => T.map((t, i) => asSeen(view, t, values[i] ?? 0)).filter(([x]) => drawn(x));
-    const axis = { axisLine: { lineStyle: { color: colour("quiet") } }, axisLabel: font, nameTextStyle: font, splitLine: { lineStyle: { color: colour("line"), type: "dotted" as const } } };
     const xAxis = (gridIndex: number, name: string) => ({
       ...axis, gridIndex, type: log ? ("log" as const) : ("value" as const), name, nameLocation: "middle" as const, nameGap: 24,
       min: log ? (view === "adrs" ? 0.1 : 0.01) : 0, ...(view === "adrs" ? {} : { max: T.at(-1) }),
@@ -108,6 +97,6 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
       const id = (event.data as { id?: string } | undefined)?.id;
       if (id) onSelect(id);
     });
-  }, [T, design, reduced, submitted, periods, view, log, scheme, onSelect]);
+  }, [chart, T, design, reduced, submitted, periods, view, log, scheme, onSelect]);
   return <div ref={box} style={{ height: 440 }} role="img" aria-label="Design spectrum: our curve and the submitted points; the table below holds the values" />;
 }
