@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_core.derivation import plain
-from plumb_core.documents import KINDS
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import Edition
 from plumb_core.inputs import GEOMETRY, OF_BUILDING
 from plumb_core.quantities import QUANTITIES, Kind, Scope
+from plumb_core.requests import KINDS
 
 _FORMS = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.FLAG: "flag", Kind.DATA: "data"}
 

@@ -9,7 +9,11 @@ import numpy as np
 
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.derivation import plain, steps_json
-from plumb_core.documents import (
+from plumb_core.editions import EDITIONS
+from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.inputs import edition_rules, evaluated, inputs_of
+from plumb_core.reading import read_request
+from plumb_core.requests import (
     DriftRequest,
     GroundRequest,
     IrregularityRequest,
@@ -22,11 +26,7 @@ from plumb_core.documents import (
     TorsionRequest,
     TorsionRow,
     WeightRequest,
-    read_request,
 )
-from plumb_core.editions import EDITIONS
-from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.rules import Evaluation, Key, Rule
 
 GRAVITY = 9.80665

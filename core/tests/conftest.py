@@ -7,9 +7,10 @@ from typing import Any
 
 import numpy as np
 import pytest
-from plumb_core.documents import Brief, read
+from plumb_core.documents import Brief
 from plumb_core.inputs import brief_evaluation
 from plumb_core.quantities import QUANTITIES, Kind, Scope
+from plumb_core.reading import read
 
 EIGHT = [(4.8, 6100.0)] + [(3.9, 5600.0)] * 6 + [(3.9, 4200.0)]
 

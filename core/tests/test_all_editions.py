@@ -11,10 +11,11 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from plumb_core.across import across
-from plumb_core.documents import Brief, read
+from plumb_core.documents import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS
 from plumb_core.quantities import QUANTITIES
+from plumb_core.reading import read
 from plumb_core.solve import solve
 
 SITES: dict[str, dict[str, Any]] = {

@@ -7,13 +7,14 @@ from typing import Any
 
 import pytest
 from plumb_core.cli import schema
-from plumb_core.documents import Brief, Site, read
+from plumb_core.documents import Brief, Site
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused
 from plumb_core.inputs import OF_BUILDING, path_of
 from plumb_core.intake.tables import PARAMETER_NAMES, TABLES
 from plumb_core.intake.units import UNITS, factor, known_unit
 from plumb_core.quantities import QUANTITIES, Kind, Scope
+from plumb_core.reading import read
 
 # kN, m, s and g in terms of the definitions: 1 lb = 0.45359237 kg, 1 ft = 0.3048 m, g = 9.80665 m/s2
 POUND_FORCE = 0.45359237 * 9.80665

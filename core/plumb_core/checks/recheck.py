@@ -21,11 +21,12 @@ from plumb_core.checks.check import Check
 from plumb_core.checks.compare import Comparison, compare, half_unit
 from plumb_core.checks.remarks import draft, figures
 from plumb_core.derivation import key_id, steps_json
-from plumb_core.documents import Claim, RecheckDocument, Source, read_recheck
+from plumb_core.documents import Claim, RecheckDocument, Source
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import brief_evaluation, rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind, Scope
+from plumb_core.reading import read_recheck
 from plumb_core.rules import Evaluation, Key, Step
 
 Value = float | str

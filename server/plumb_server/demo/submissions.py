@@ -41,9 +41,10 @@ from typing import Any
 
 import numpy as np
 from openpyxl import Workbook
-from plumb_core.documents import Brief, read
+from plumb_core.documents import Brief
 from plumb_core.inputs import brief_evaluation
 from plumb_core.intake.units import factor
+from plumb_core.reading import read
 from plumb_core.rules import Evaluation, Key
 
 from plumb_server.demo.buildings import (

@@ -12,12 +12,13 @@ from django.db.models import Max
 from django.utils import timezone
 from plumb_core import ENGINE
 from plumb_core.checks.recheck import recheck as core_recheck
-from plumb_core.documents import Brief, RecheckDocument, read
+from plumb_core.documents import Brief, RecheckDocument
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import governed_by
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.tables import TABLES, Mapping, TableRead, guess_kind, read_table
+from plumb_core.reading import read
 
 from plumb_server.accounts.models import User
 from plumb_server.reviews.models import (

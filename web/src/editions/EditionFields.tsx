@@ -4,10 +4,8 @@ import type { Brief, Edition, EditionInput, Need, Step } from "../shared/api/cli
 import { trimmed } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Field } from "./Field";
-import { give, given } from "./places";
+import { give, given, type Change } from "./places";
 import { StackedSystems } from "./StackedSystems";
-
-export type Change = (edit: (brief: Brief) => void) => void;
 
 interface Props {
   edition: Edition;

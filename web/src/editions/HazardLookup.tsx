@@ -6,8 +6,7 @@ import { figures } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Troubles } from "../shared/Troubles";
 import { ValueInput } from "../shared/ValueInput";
-import type { Change } from "./EditionFields";
-import { give, given } from "./places";
+import { give, given, type Change } from "./places";
 
 /** Values by coordinates from the hazard service: shown with version and date, taken over only on demand. */
 export function HazardLookup({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {

@@ -3,8 +3,7 @@ import { useState } from "react";
 import type { Brief, Edition } from "../shared/api/client";
 import { ValueInput } from "../shared/ValueInput";
 import { pairs } from "./curve";
-import type { Change } from "./EditionFields";
-import { give, given } from "./places";
+import { give, given, type Change } from "./places";
 
 const OWN: [string, string, string][] = [
   ["period_coefficient", "coefficient of the period", "needed without analysis"], ["period_exponent", "its exponent", "0.75"], ["period_limit", "limit on the period, × T_a", "no limit"],

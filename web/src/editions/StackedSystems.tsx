@@ -1,7 +1,6 @@
 import { Button, Select } from "@mantine/core";
 import type { Brief, Edition } from "../shared/api/client";
-import type { Change } from "./EditionFields";
-import { give, given } from "./places";
+import { give, given, type Change } from "./places";
 
 interface Stacked {
   lateral_system: string;

@@ -3,6 +3,9 @@ import type { Brief, Edition, EditionInput } from "../shared/api/client";
 /** What a field holds; structured inputs (walls, curves) have editors of their own. */
 export type FieldValue = number | string | boolean | null | undefined;
 
+/** A way to change the brief: `edit` gets a copy to write into. */
+export type Change = (edit: (brief: Brief) => void) => void;
+
 type Parts = Record<string, Record<string, unknown> | undefined>;
 
 /** The part of a brief that an edition has to itself: the brief itself for the governing one. */

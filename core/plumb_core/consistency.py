@@ -1,0 +1,207 @@
+"""Problems that only show across the fields of a document, read off the raw document beside those of single fields."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from itertools import pairwise
+from typing import Any
+
+from plumb_core.documents import Site
+from plumb_core.editions import EDITIONS, Edition
+from plumb_core.errors import Problem
+
+
+def _one_of(allowed: Iterable[Any]) -> str:
+    return f"Use one of: {', '.join(str(a) for a in allowed)}."
+
+
+_CURVE = ("T", "S_a", "S_d", "read")
+"""Keys of a site that make up the input `curve`."""
+
+
+def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
+    """Site values that the edition doesn't know: most likely meant for another one."""
+    known = {*edition.inputs, *edition.choices} | ({*_CURVE} if "curve" in edition.inputs else set())
+    problems = []
+    for name, field in Site.model_fields.items():
+        value = site.get(name)
+        if name not in known and value is not None and value != field.get_default(call_default_factory=True):
+            problems.append(
+                Problem(
+                    f"{prefix}/site/{name}",
+                    f"{name} is no site value of {edition.id}",
+                    f"Leave it out; {edition.id} takes: {', '.join(n for n in Site.model_fields if n in known)}.",
+                )
+            )
+    return problems
+
+
+def _not_allowed(part: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
+    """Values that the edition's tables don't hold."""
+    allowed: dict[str, tuple[Any, ...]] = dict(edition.options)
+    if edition.period_types:
+        allowed["period_type"] = edition.period_types
+    allowed["T_a_formula"] = edition.formulas
+    found = []
+    for name, path, value in _leaves(part):
+        if name == "lateral_system" and isinstance(value, str) and value not in edition.systems:
+            found.append(
+                Problem(f"{prefix}{path}", f"{edition.id} has no lateral system {value!r}", _one_of(edition.systems))
+            )
+        elif (
+            name in allowed
+            and isinstance(value, str | int)
+            and not isinstance(value, bool)
+            and value not in allowed[name]
+        ):
+            label = "period type" if name == "period_type" else name
+            found.append(
+                Problem(f"{prefix}{path}", f"{label} {value!r} is not in {edition.id}", _one_of(allowed[name]))
+            )
+    return found
+
+
+def _leaves(part: Mapping[str, Any]) -> Iterator[tuple[str, str, Any]]:
+    """(name, path, value) of what stands in site, occupancy and system."""
+    for place in ("site", "occupancy", "system"):
+        inner = part.get(place)
+        for name, value in inner.items() if isinstance(inner, dict) else ():
+            if place == "system" and name in ("X", "Y") and isinstance(value, dict):
+                for own, given in value.items():
+                    yield own, f"/system/{name}/{own}", given
+                    for i, stacked in enumerate(given if own == "stacked_systems" and isinstance(given, list) else ()):
+                        if isinstance(stacked, dict):
+                            yield (
+                                "lateral_system",
+                                f"/system/{name}/{own}/{i}/lateral_system",
+                                stacked.get("lateral_system"),
+                            )
+            else:
+                yield name, f"/{place}/{name}", value
+
+
+def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
+    """Curves whose periods don't rise or whose columns differ in length."""
+    problems = []
+    mce = site.get("mce")
+    found = [(f"{prefix}/site/mce", mce.get("T"), mce.get("S_a"))] if isinstance(mce, dict) else []
+    if site.get("T") is not None:
+        ordinates = [site.get(n) for n in ("S_a", "S_d") if site.get(n) is not None]
+        if len(ordinates) != 1:
+            problems.append(
+                Problem(f"{prefix}/site", "a curve needs either S_a (g) or S_d (m) beside T", "Give one of the two.")
+            )
+        else:
+            found.append((f"{prefix}/site", site["T"], ordinates[0]))
+    for path, T, values in found:
+        if not isinstance(T, list) or not isinstance(values, list):
+            continue
+        if len(T) != len(values):
+            problems.append(
+                Problem(f"{path}/T", f"{len(T)} periods for {len(values)} ordinates", "Give one ordinate a period.")
+            )
+        if all(isinstance(t, int | float) for t in T) and any(b <= a for a, b in pairwise(T)):
+            problems.append(
+                Problem(f"{path}/T", "the periods don't rise", "Sort the points by period, each period once.")
+            )
+    return problems
+
+
+def _story_names(stories: Any, prefix: str) -> list[Problem]:
+    problems = []
+    seen = set()
+    for index, story in enumerate(stories if isinstance(stories, list) else ()):
+        name = story.get("name") if isinstance(story, dict) else None
+        if isinstance(name, str) and name in seen:
+            problems.append(
+                Problem(
+                    f"{prefix}/stories/{index}/name",
+                    f"the name {name!r} stands for two stories",
+                    "Give each story a name of its own.",
+                )
+            )
+        seen.add(name if isinstance(name, str) else None)
+    return problems
+
+
+def _torsion_rows(part: Mapping[str, Any]) -> list[Problem]:
+    problems = []
+    rows = part.get("rows") if part.get("kind") == "torsion" else None
+    for i, row in enumerate(rows if isinstance(rows, list) else ()):
+        if not isinstance(row, dict):
+            continue
+        pair = row.get("max") is not None and row.get("avg") is not None
+        if pair == (row.get("ends") is not None):
+            problems.append(Problem(f"/rows/{i}", "a row needs either max and avg, or ends", "Give one of the two."))
+        for name in ("ends", "displacement_ends"):
+            ends = row.get(name)
+            if (
+                isinstance(ends, list)
+                and len(ends) == 2
+                and all(isinstance(e, int | float) for e in ends)
+                and sum(ends) == 0
+            ):
+                problems.append(
+                    Problem(
+                        f"/rows/{i}/{name}",
+                        "the average of the two ends is zero",
+                        "Give displacements that differ from a pure twist.",
+                    )
+                )
+        if (
+            pair
+            and isinstance(row["max"], int | float)
+            and isinstance(row["avg"], int | float)
+            and row["max"] < row["avg"]
+        ):
+            problems.append(
+                Problem(f"/rows/{i}/max", "the greatest is less than the average", "Give the greater of the two ends.")
+            )
+    return problems
+
+
+def _drift_lists(part: Mapping[str, Any]) -> list[Problem]:
+    if part.get("kind") != "drift":
+        return []
+    problems = []
+    stories = part.get("stories")
+    count = len(stories) if isinstance(stories, list) else 0
+    if (part.get("elastic_drift") is None) == (part.get("elastic_displacement") is None):
+        problems.append(
+            Problem(
+                "/elastic_drift",
+                "give either elastic_drift or elastic_displacement",
+                "Give one of the two, one value a story.",
+            )
+        )
+    if (part.get("P") is None) != (part.get("V") is None):
+        problems.append(Problem("/P", "the stability coefficient needs P and V", "Give both, or neither."))
+    for name in ("elastic_drift", "elastic_displacement", "P", "V"):
+        values = part.get(name)
+        if isinstance(values, list) and len(values) != count:
+            problems.append(
+                Problem(
+                    f"/{name}", f"{len(values)} values for {count} stories", "Give one value a story, bottom to top."
+                )
+            )
+    return problems
+
+
+def problems_across(part: Any, prefix: str) -> list[Problem]:
+    """Problems that only show across fields; read off the raw document, so that they stand beside all others."""
+    if not isinstance(part, dict):
+        return []
+    problems = []
+    edition = EDITIONS.get(part["edition"]) if isinstance(part.get("edition"), str) else None
+    site = part.get("site")
+    if edition is not None:
+        problems += _not_allowed(part, edition, prefix)
+        if isinstance(site, dict):
+            problems += _foreign(site, edition, prefix)
+    if isinstance(site, dict):
+        problems += _curves(site, prefix)
+    comparisons = part.get("comparisons")
+    for name, own in comparisons.items() if isinstance(comparisons, dict) else ():
+        if isinstance(own, dict):
+            problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}")
+    return problems + _story_names(part.get("stories"), prefix) + _torsion_rows(part) + _drift_lists(part)

@@ -1,0 +1,170 @@
+"""The requests of the headless contract, as `contract.md` has them, and a few beside them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from plumb_core.documents import (
+    Direction,
+    EditionId,
+    Finite,
+    Name,
+    NotNegative,
+    Occupancy,
+    Part,
+    Period,
+    Positive,
+    Site,
+    Stories,
+    System,
+)
+
+
+class _Request(Part):
+    edition: EditionId
+    site: Site = Field(default_factory=Site)
+    occupancy: Occupancy = Field(default_factory=Occupancy)
+    steps: bool = False
+
+
+class GroundRequest(_Request):
+    kind: Literal["ground"]
+    site: Site
+    occupancy: Occupancy
+
+
+class SpectrumRequest(_Request):
+    kind: Literal["spectrum"]
+    site: Site
+    occupancy: Occupancy
+    T: Annotated[list[NotNegative], Field(min_length=1, max_length=100_000)]
+    direction: Direction = "X"
+    system: System = Field(default_factory=System)
+    damping: Annotated[float, Field(gt=0, le=0.5, allow_inf_nan=False)] | None = None
+
+
+class StaticRequest(_Request):
+    kind: Literal["static"]
+    site: Site
+    occupancy: Occupancy
+    system: System
+    stories: Annotated[Stories, Field(min_length=1)]
+    period: Period = Field(default_factory=Period)
+
+
+class DirectionShears(Part):
+    """Base shears of a direction: static, and modal before scaling (kN)."""
+
+    static: Positive
+    dynamic: Positive
+    T: Positive | None = None
+    factor_used: Positive | None = None
+    static_coefficient_governed_by: str | None = None
+
+
+class ScalingRequest(_Request):
+    kind: Literal["scaling"]
+    system: System = Field(default_factory=System)
+    regular: bool | None = None
+    site_spectrum: bool = False
+    X: DirectionShears | None = None
+    Y: DirectionShears | None = None
+
+
+class TorsionRow(Part):
+    """Drifts (m) of a story in a case: `max` and `avg`, or those of the two `ends`; displacements of the ends for A_x."""
+
+    story: Name
+    case: Annotated[str, Field(max_length=60)] = ""
+    direction: Direction | None = None
+    max: Positive | None = None
+    avg: Positive | None = None
+    ends: Annotated[list[Finite], Field(min_length=2, max_length=2)] | None = None
+    displacement_ends: Annotated[list[Finite], Field(min_length=2, max_length=2)] | None = None
+
+
+class TorsionRequest(_Request):
+    kind: Literal["torsion"]
+    system: System = Field(default_factory=System)
+    rows: Annotated[list[TorsionRow], Field(min_length=1, max_length=100_000)]
+
+
+StoryValues = Annotated[list[Finite], Field(min_length=1, max_length=300)]
+StoryForces = Annotated[list[Positive], Field(min_length=1, max_length=300)]
+
+
+class DriftRequest(_Request):
+    """Elastic displacements of the floors or drifts of the stories (m) under the design forces, bottom to top."""
+
+    kind: Literal["drift"]
+    direction: Direction = "X"
+    structure_type: str | None = None
+    system: System = Field(default_factory=System)
+    stories: Annotated[Stories, Field(min_length=1)]
+    period: Period = Field(default_factory=Period)
+    T: Positive | None = None
+    elastic_displacement: StoryValues | None = None
+    elastic_drift: StoryValues | None = None
+    P: StoryForces | None = None
+    V: StoryForces | None = None
+    shear_ratio: Positive | None = None
+
+
+class WeightRequest(_Request):
+    """Seismic weight from the loads of the stories."""
+
+    kind: Literal["weight"]
+    stories: Annotated[Stories, Field(min_length=1)]
+
+
+class IrregularityRequest(_Request):
+    """Irregularity in height from the story tables."""
+
+    kind: Literal["irregularity"]
+    stories: Annotated[Stories, Field(min_length=1)]
+
+
+class ModesRequest(_Request):
+    """Periods (s) of the modes and their effective modal masses as shares of the mass, in each direction."""
+
+    kind: Literal["modes"]
+    T: Annotated[list[Positive], Field(min_length=1, max_length=10_000)]
+    mass_share: dict[Direction, Annotated[list[NotNegative], Field(min_length=1, max_length=10_000)]]
+    stories: Stories = []
+
+
+class SystemRequest(_Request):
+    """Factors of a lateral system, its permission here, and the load combinations that go with it."""
+
+    kind: Literal["system"]
+    system: System
+    stories: Stories = []
+    period: Period = Field(default_factory=Period)
+
+
+Request = (
+    GroundRequest
+    | SpectrumRequest
+    | StaticRequest
+    | ScalingRequest
+    | TorsionRequest
+    | DriftRequest
+    | WeightRequest
+    | IrregularityRequest
+    | ModesRequest
+    | SystemRequest
+)
+KINDS: dict[str, type[Request]] = {
+    "ground": GroundRequest,
+    "spectrum": SpectrumRequest,
+    "static": StaticRequest,
+    "scaling": ScalingRequest,
+    "torsion": TorsionRequest,
+    "drift": DriftRequest,
+    "weight": WeightRequest,
+    "irregularity": IrregularityRequest,
+    "modes": ModesRequest,
+    "system": SystemRequest,
+}
