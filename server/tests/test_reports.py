@@ -8,6 +8,7 @@ import io
 import pytest
 from conftest import Api
 from plumb_server.reports.equations import picture, symbolic
+from plumb_server.reports.services import page
 from plumb_server.reviews.models import Review
 from pypdf import PdfReader
 
@@ -40,7 +41,7 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
         "We used the office's table.",
         "What was rechecked, and what was not",
         "Seismic design category (SDC)",  # the gap
-        "story drift and stability coefficient",
+        "story drifts, torsional irregularity and stability coefficients",
         hashlib.sha256(clinic.submissions.get().exhibits.get(name="clinic-S0-forces.csv").data).hexdigest()[:20],
     ):
         assert expected in text, expected
@@ -90,3 +91,12 @@ def test_a_finding_with_many_consequences_lists_the_first_and_counts_the_rest(le
     assert lead.send("POST", f"/api/reviews/{clinic.pk}/findings/", body).status_code == 201
     text = text_of(lead.get(f"/api/reviews/{clinic.pk}/report/draft.pdf").content)
     assert f"and {len(checks) - 12} more values that follow from it" in text
+
+
+def test_the_basis_speaks_the_words_of_the_edition(demo: None) -> None:
+    html = page(Review.objects.get(title="Quillon Exchange"))
+    for expected in ("EN 1998-1:2004", "steel concentric bracing, diagonals", "period type steel mrf", "ductility class DCM",
+                     "ASCE/SEI 7-22, IS 1893 (Part 1):2016"):  # fmt: skip
+        assert expected in html, expected
+    # what belongs to another edition isn't told
+    assert "Supplements" not in html

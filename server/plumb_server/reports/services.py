@@ -103,8 +103,9 @@ def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
 
 
 def _plain(value: Any) -> str:
-    text = number(value)
-    return text.removeprefix(r"\text{").removesuffix("}")
+    if isinstance(value, str):
+        return value
+    return number(value).removeprefix(r"\text{").removesuffix("}")
 
 
 def _font(pattern: str) -> str:
@@ -128,14 +129,24 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
     supplements = brief.get("site", {}).get("supplements")
     if supplements is not None and "supplements" in EDITIONS[brief["edition"]].choices:
         lines.append(("Supplements declared", ", ".join(map(str, supplements)) or "none"))
+    edition = EDITIONS[brief["edition"]]
+
+    def said(name: str, value: Any) -> str:
+        if name == "lateral_system" and value in edition.systems:
+            return edition.systems[value].title
+        return f"{names[name].symbol} {_plain(value).replace('_', ' ')}"
+
+    def told(own: dict[str, Any]) -> str:
+        return ", ".join(said(k, v) for k, v in own.items() if k in names and isinstance(v, int | float | str))
+
+    system = brief.get("system", {})
     for direction in ("X", "Y"):
-        own = brief.get("system", {}).get(direction, {})
-        said = ", ".join(
-            f"{names[k].symbol} {_plain(v).replace('_', ' ')}"
-            for k, v in own.items()
-            if k in names and isinstance(v, int | float | str)
-        )
-        lines.append((f"Lateral system {direction}", said or "not given"))
+        lines.append((f"Lateral system {direction}", told(system.get(direction, {})) or "not given"))
+    whole = told({k: v for k, v in system.items() if v is not False})
+    if whole:
+        lines.append(("Building", whole))
+    if brief.get("comparison_editions"):
+        lines.append(("Compared with", ", ".join(EDITIONS[e].title for e in brief["comparison_editions"])))
     stories = brief.get("stories", [])
     if stories:
         height = sum(s["height"] for s in stories)
