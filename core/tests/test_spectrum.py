@@ -78,3 +78,38 @@ def test_without_a_system_there_is_no_reduced_curve() -> None:
     }
     result = solve(request)
     assert (result["elastic"], result["reduced"]) == ([pytest.approx(1.0)], None)
+
+
+@pytest.mark.parametrize(("site_class", "columns"), [
+    # S_S 0.2, 0.3, 0.6, 1.0, 2.0
+    ("A", [0.7, 0.8, 0.9, 0.9, 0.9]), ("B", [0.7, 0.8, 0.9, 0.9, 0.9]), ("C", [0.7, 0.8, 1.0, 1.1, 1.3]),
+    ("D", [0.7, 0.9, 1.1, 1.3, 1.5]), ("E", [0.7, 0.9, 1.1, 1.3, 1.5]),
+])  # fmt: skip
+def test_vertical_spectrum_of_7_16(site_class: str, columns: list[float]) -> None:
+    """S_av = 2/3 S_aMv: 0.3 C_v S_MS up to 0.025 s, half way up at 0.0375 s, 0.8 C_v S_MS up to 0.15 s, then (0.15/T)^0.75.
+
+    F_a is given as 1.0, so that S_MS = S_S; S_1 is small, so that half of the horizontal ordinate doesn't govern at 1 s.
+    """
+    for S_S, C_v in zip([0.2, 0.3, 0.6, 1.0, 2.0], columns, strict=True):
+        site = {"S_S": S_S, "S_1": 0.05, "T_L": 6.0, "site_class": site_class, "F_a": 1.0}
+        request = {"kind": "spectrum", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"},
+                   "T": [0.0, 0.025, 0.0375, 0.05, 0.15, 0.6]}  # fmt: skip
+        found = solve(request)["vertical"]
+        plateau = 0.8 * C_v * S_S
+        expected = [0.3 * C_v * S_S, 0.3 * C_v * S_S, 0.55 * C_v * S_S, plateau, plateau, plateau * 0.25**0.75]
+        # half of S_aM: S_MS/2 on its plateau, which starts at T_0 and governs there where C_v is small
+        horizontal = [1.5 * s for s in solve(request)["elastic"]]
+        assert found == pytest.approx([2 / 3 * max(e, 0.5 * h) for e, h in zip(expected, horizontal, strict=True)])
+
+
+def test_half_of_the_horizontal_ordinate_is_the_least_vertical_one() -> None:
+    # class D with S_1 = 0.6: at 2 s the horizontal S_aM = 1.7 x 0.6 x 1.5/2 = 0.765, half of it 0.3825; 0.8 x 1.3 x 1.0 x 0.0748 is less
+    site = {"S_S": 1.0, "S_1": 0.6, "T_L": 8.0, "site_class": "D", "F_a": 1.0}
+    request = {
+        "kind": "spectrum",
+        "edition": "asce7-16",
+        "site": site,
+        "occupancy": {"risk_category": "II"},
+        "T": [2.0],
+    }
+    assert solve(request)["vertical"] == pytest.approx([2 / 3 * 0.3825])

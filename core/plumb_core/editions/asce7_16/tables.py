@@ -26,6 +26,17 @@ D       2.4   2.2   2.0   1.9   1.8   1.7
 E       4.2   3.3   2.8   2.4   2.2   2.0
 """
 
+TABLE_11_9_1 = """
+Table 11.9-1  Vertical coefficient C_v by S_S
+class   0.2   0.3   0.6   1.0   2.0
+A       0.7   0.8   0.9   0.9   0.9
+B       0.7   0.8   0.9   0.9   0.9
+C       0.7   0.8   1.0   1.1   1.3
+D       0.7   0.9   1.1   1.3   1.5
+E       0.7   0.9   1.1   1.3   1.5
+F       0.7   0.9   1.1   1.3   1.5
+"""
+
 TABLE_12_8_1 = """
 Table 12.8-1  Coefficient for upper limit on calculated period
 S_D1    0.1   0.15  0.2   0.3   0.4
@@ -81,6 +92,7 @@ def _categories(table: str) -> list[tuple[float, dict[str, str]]]:
 
 F_A = by_row(TABLE_11_4_1)
 F_V = by_row(TABLE_11_4_2)
+C_V = by_row(TABLE_11_9_1)
 C_U = by_row(TABLE_12_8_1)
 PERIOD = {row[0]: (float(row[1]), float(row[2])) for row in _lines(TABLE_12_8_2)[1:]}
 STRUCTURE_TYPES = tuple(PERIOD)
