@@ -16,8 +16,8 @@ CLINIC_BRIEF: dict[str, Any] = {
     "site": {"S_S": 1.2, "S_1": 0.36, "T_L": 8.0, "site_class": "D", "supplements": [1, 3]},
     "occupancy": {"risk_category": "III"},
     "system": {
-        "X": {"period_type": "other", "R": 6.0, "Omega_0": 2.5, "C_d": 5.0, "rho": 1.0, "regular": True},
-        "Y": {"period_type": "rc_mrf", "R": 8.0, "Omega_0": 3.0, "C_d": 5.5, "rho": 1.0, "regular": True},
+        "X": {"lateral_system": "B_special_RC_SW", "period_type": "other", "rho": 1.0, "regular": True},
+        "Y": {"lateral_system": "C_RC_SMF", "period_type": "rc_mrf", "rho": 1.0, "regular": True},
     },
     "stories": [
         {"name": f"L{i + 1}", "height": 4.8 if i == 0 else 3.9, "weight": weight, "plan": [36.0, 22.5]}
@@ -31,7 +31,7 @@ LIBRARY_BRIEF: dict[str, Any] = {
     "site": {"S_S": 0.9, "S_1": 0.28, "T_L": 6.0, "site_class": "C", "supplements": [1, 3]},
     "occupancy": {"risk_category": "II"},
     "system": {
-        d: {"period_type": "steel_mrf", "R": 8.0, "Omega_0": 3.0, "C_d": 5.5, "rho": 1.3, "regular": True}
+        d: {"lateral_system": "C_steel_SMF", "period_type": "steel_mrf", "rho": 1.3, "regular": True}
         for d in ("X", "Y")
     },
     "stories": [

@@ -2,7 +2,7 @@ import { Button, Select } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Brief, type Edition } from "../shared/api/client";
-import { figures } from "../shared/numbers";
+import { figures, trimmed } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Troubles } from "../shared/Troubles";
 import { ValueInput } from "../shared/ValueInput";
@@ -26,7 +26,8 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
     change((b) => { for (const [name, value] of values) give(b, edition.id, { name, part: "site" }, null, value); });
   };
   const taken = values.length > 0 && values.every(([name, value]) => JSON.stringify(given(brief, edition.id, { name, part: "site" }, null)) === JSON.stringify(value));
-  const text = (value: unknown) => (typeof value === "number" ? figures(value) : typeof value === "string" ? value : "a spectrum of 22 periods");
+  const text = (value: unknown) => (typeof value === "number" ? trimmed(value) : typeof value === "string" ? value : "a spectrum of 22 periods");
+  const symbol = (name: string) => edition.inputs.find((i) => i.name === name)?.symbol ?? name;
   const unit = (name: string) => edition.inputs.find((i) => i.name === name)?.unit ?? "";
   return (
     <section aria-label="Hazard by coordinates">
@@ -42,7 +43,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
       {look.data && (
         <div className="lookup-answer" role="status">
           <p style={{ margin: "2px 0" }}>{edition.title} at {figures(look.data.latitude, 4)}°, {figures(look.data.longitude, 4)}° · <span className="quiet">data {look.data.version} of {look.data.date}</span></p>
-          <table className="plain"><tbody>{values.map(([name, value]) => <tr key={name}><td><SymbolText text={name} /></td><td className="n ours">{text(value)}</td><td className="quiet">{typeof value === "number" ? unit(name) : ""}</td></tr>)}</tbody></table>
+          <table className="plain"><tbody>{values.map(([name, value]) => <tr key={name}><td><SymbolText text={symbol(name)} /></td><td className="n ours">{text(value)}</td><td className="quiet">{typeof value === "number" ? unit(name) : ""}</td></tr>)}</tbody></table>
           <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>{taken ? "Taken over" : "Take these over"}</Button>
         </div>
       )}

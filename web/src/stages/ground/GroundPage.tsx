@@ -9,7 +9,6 @@ import { useReviewContext } from "../../review/useReviewContext";
 import type { Site } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
-import { figures } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
@@ -52,7 +51,7 @@ export default function GroundPage() {
         {edition.choices.includes("category_by_S_DS_alone") && governs && (
           <Checkbox mt={8} label={<SymbolText text="category by S_DS alone where 11.6 permits" />} checked={site.category_by_S_DS_alone ?? false} onChange={(e) => { const on = e.currentTarget.checked; change((b) => { b.site = { ...b.site, category_by_S_DS_alone: on }; }); }} />
         )}
-        {mce && <p className="quiet" style={{ fontSize: 13 }}>Multi-period spectrum of {figures(mce.T.length)} points is given. <button type="button" className="linklike" onClick={() => { change((b) => { give(b, edition.id, { name: "mce", part: "site" }, null, null); }); }}>leave it out</button></p>}
+        {mce && <p className="quiet" style={{ fontSize: 13 }}>Multi-period spectrum of {mce.T.length} points is given. <button type="button" className="linklike" onClick={() => { change((b) => { give(b, edition.id, { name: "mce", part: "site" }, null, null); }); }}>leave it out</button></p>}
         {edition.inputs.some((i) => i.name === "curve") ? <OwnSpectrum edition={edition} brief={brief} change={change} /> : <HazardLookup key={`look-${edition.id}`} edition={edition} brief={brief} change={change} />}
         {measured.length > 0 && (
           <>
