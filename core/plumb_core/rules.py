@@ -142,8 +142,7 @@ def rule_set(*rules: Rule) -> dict[str, Rule]:
     return {r.name: r for r in rules}
 
 
-@dataclass(frozen=True, slots=True)
-class Step:
+class Step(NamedTuple):
     """What one evaluation did for one quantity."""
 
     key: Key
@@ -167,7 +166,7 @@ def _usable(value: Any, unlimited: bool) -> bool:
     if isinstance(value, float):
         return math.isfinite(value) or (unlimited and value == math.inf)
     if isinstance(value, np.ndarray):
-        return bool(np.isfinite(value).all()) and not np.iscomplexobj(value)
+        return value.dtype.kind != "c" and bool(np.isfinite(value).all())
     return value is not None and not isinstance(value, complex)
 
 
@@ -270,7 +269,8 @@ class Evaluation:
                 adopted = adopted or any(s.rests_on_adopted for s in found.values())
                 arguments[name] = {d: s.value for d, s in found.items()}
                 continue
-            step = self._wanted(parameter, (name, direction if parameter.per_direction else None))
+            wanted = (name, direction if parameter.per_direction else None)
+            step = self._steps.get(wanted) or self._wanted(parameter, wanted)
             if step is None:
                 continue
             used.append(step.key)

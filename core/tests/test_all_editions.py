@@ -17,6 +17,7 @@ from plumb_core.editions.edition import ASPECTS
 from plumb_core.quantities import QUANTITIES
 from plumb_core.reading import read
 from plumb_core.solve import solve
+from timing import process_seconds
 
 SITES: dict[str, dict[str, Any]] = {
     "asce7-05": {"S_S": 1.2, "S_1": 0.5, "T_L": 6.0, "site_class": "D"},
@@ -306,13 +307,12 @@ def test_a_class_of_soil_is_proposed_and_never_converted() -> None:
 
 
 def test_all_editions_both_directions_sixty_stories_in_time() -> None:
-    """Ground, spectrum and static method of every edition: under 60 ms with derivations, 20 ms without (process time).
+    """Ground, spectrum and static method of every edition: under 60 ms with derivations, 20 ms without of process time.
 
-    The least of several runs, so that a busy machine doesn't fail it; `bench/editions.py` prints medians.
+    `bench/editions.py` prints medians of the clock.
     """
-    import time
 
-    def least(steps: bool) -> float:
+    def taken(steps: bool) -> float:
         documents = []
         for edition in ALL:
             both = request(
@@ -326,13 +326,7 @@ def test_all_editions_both_directions_sixty_stories_in_time() -> None:
             common = {k: both[k] for k in ("edition", "site", "occupancy", "system", "steps")}
             documents += [both, {**common, "kind": "spectrum", "T": [0.05 * i for i in range(60)]}]
             documents.append({k: v for k, v in common.items() if k != "system"} | {"kind": "ground"})
-        found = []
-        for _ in range(12):
-            start = time.process_time()
-            for document in documents:
-                solve(document)
-            found.append(time.process_time() - start)
-        return min(found)
+        return process_seconds(lambda: [solve(document) for document in documents])
 
-    assert least(True) < 0.060
-    assert least(False) < 0.020
+    assert taken(True) < 0.060
+    assert taken(False) < 0.020
