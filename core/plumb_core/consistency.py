@@ -9,6 +9,7 @@ from typing import Any
 from plumb_core.documents import Site
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import Problem
+from plumb_core.frame_problems import problems_of_frame
 
 
 def _one_of(allowed: Iterable[Any]) -> str:
@@ -204,4 +205,10 @@ def problems_across(part: Any, prefix: str) -> list[Problem]:
     for name, own in comparisons.items() if isinstance(comparisons, dict) else ():
         if isinstance(own, dict):
             problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}")
-    return problems + _story_names(part.get("stories"), prefix) + _torsion_rows(part) + _drift_lists(part)
+    return [
+        *problems,
+        *_story_names(part.get("stories"), prefix),
+        *_torsion_rows(part),
+        *_drift_lists(part),
+        *problems_of_frame(part.get("frame"), f"{prefix}/frame"),
+    ]

@@ -18,6 +18,8 @@ FORMAT_VERSION: Final = 1
 Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
+Point = Annotated[list[Finite], Field(min_length=2, max_length=2)]
+"""x, y in plan, m."""
 Direction = Literal["X", "Y"]
 Name = Annotated[str, Field(min_length=1, max_length=60)]
 
@@ -220,6 +222,9 @@ class Story(Part):
     """One story: its height below the floor (m), the seismic weight at the floor (kN) or the loads it comes from.
 
     stiffness (kN/m), strength (kN), width (m) of the lateral system: for irregularity in height.
+    mass (t), inertia (t m2 about the centre of mass), centre and corners (m) of the floor: for the reviewer's own model;
+    by default the weight over g, a uniform plan, the middle of the plan, and the corners of `plan` about the centre.
+    gravity : vertical load of the floor for P-Delta, kN; by default the mass times g.
     """
 
     name: Name
@@ -230,6 +235,11 @@ class Story(Part):
     stiffness: BothWays | None = None
     strength: BothWays | None = None
     width: BothWays | None = None
+    mass: Positive | None = None
+    inertia: Positive | None = None
+    centre: Point | None = None
+    corners: Annotated[list[Point], Field(min_length=3, max_length=400)] | None = None
+    gravity: NotNegative | None = None
 
 
 Stories = Annotated[list[Story], Field(max_length=300)]

@@ -20,6 +20,7 @@ from plumb_core.documents import (
     Stories,
     System,
 )
+from plumb_core.model_requests import MODEL_KINDS, ModelRequest
 
 
 class _Request(Part):
@@ -145,7 +146,8 @@ class SystemRequest(_Request):
 
 
 Request = (
-    GroundRequest
+    ModelRequest
+    | GroundRequest
     | SpectrumRequest
     | StaticRequest
     | ScalingRequest
@@ -167,4 +169,5 @@ KINDS: dict[str, type[Request]] = {
     "irregularity": IrregularityRequest,
     "modes": ModesRequest,
     "system": SystemRequest,
+    **MODEL_KINDS,
 }

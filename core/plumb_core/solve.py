@@ -9,9 +9,12 @@ import numpy as np
 
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.derivation import plain, steps_json
+from plumb_core.dynamics.modes import Progress, quiet
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
+from plumb_core.model import answer as model_answer
+from plumb_core.model_requests import ModelPart
 from plumb_core.reading import read_request
 from plumb_core.requests import (
     DriftRequest,
@@ -332,11 +335,17 @@ _ANSWERS: dict[type[Any], Callable[[Any], Answer]] = {
 }
 
 
-def solve(document: Any) -> dict[str, Any]:
-    """Answer one request document; raises InputRefused naming every problem."""
+def solve(document: Any, progress: Progress = quiet) -> dict[str, Any]:
+    """Answer one request document; raises InputRefused naming every problem.
+
+    progress : told the phase and the share done of what takes long
+    """
     request: Request = read_request(document)
+    head = {"engine": ENGINE, "kind": request.kind, "edition": request.edition}
+    if isinstance(request, ModelPart):
+        return head | model_answer(request, progress)
     result, evaluation = _ANSWERS[type(request)](request)
-    answer = {"engine": ENGINE, "kind": request.kind, "edition": request.edition, **result}
+    answer = {**head, **result}
     if request.steps:
         answer["steps"] = steps_json(evaluation)
     return answer

@@ -1,0 +1,93 @@
+"""Factorisation of sparse symmetric matrices: solutions, signs of the pivots, and where a matrix is singular."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import numpy.typing as npt
+import scipy.sparse as sp
+from scipy.sparse.linalg import splu
+
+try:
+    from sksparse import cholmod
+except ImportError:  # SuperLU does the same, more slowly where models are large (docs/performance.md)
+    cholmod = None
+
+Array = npt.NDArray[np.float64]
+SINGULAR = 1e-12
+"""Least eigenvalue of the matrix scaled to a unit diagonal, below which it counts as singular."""
+
+
+class NotStable(ValueError):
+    """A stiffness that isn't positive definite.
+
+    mode : the movement that meets no stiffness, or less than none, shape (n,)
+    negative : less than none, which gravity can do to a stiffness
+    """
+
+    def __init__(self, mode: Array, negative: bool):
+        self.mode = mode
+        self.negative = negative
+        super().__init__("the stiffness isn't positive definite")
+
+
+def _lu(A: sp.csc_array) -> Any:
+    """L U with pivots from the diagonal only, so that it is L D L^T and the signs of the pivots are the inertia."""
+    return splu(A, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
+
+
+class Factor:
+    """A factorised symmetric positive definite matrix; raises NotStable for any other.
+
+    CHOLMOD's supernodal Cholesky where scikit-sparse is installed, else SuperLU.
+    """
+
+    def __init__(self, A: sp.csc_array):
+        self.A = A
+        diagonal = A.diagonal()
+        if A.shape[0] == 0 or np.any(diagonal <= 0):
+            at = np.zeros(A.shape[0])
+            at[diagonal <= 0] = 1.0
+            raise NotStable(at, bool(np.any(diagonal < 0)))
+        self._scale = 1.0 / np.sqrt(diagonal)
+        self._solve = self._factorised(A)
+        least, mode = self._least()
+        if least < SINGULAR:
+            raise NotStable(mode, least < -SINGULAR)
+
+    def _factorised(self, A: sp.csc_array) -> Any:
+        if cholmod is not None:
+            try:
+                return cholmod.cholesky(sp.csc_matrix(A))
+            except cholmod.CholmodNotPositiveDefiniteError:
+                pass
+        try:
+            lu = _lu(A)
+        except RuntimeError:  # exactly singular: with a hair of stiffness everywhere it shows where
+            lu = _lu((A + sp.diags_array(1e-14 * A.diagonal())).tocsc())
+        return lu.solve
+
+    def solve(self, b: Array) -> Array:
+        """Solution for b of shape (n,) or (n, k)."""
+        return np.asarray(self._solve(np.asfortranarray(b)))
+
+    def _least(self) -> tuple[float, Array]:
+        """Estimate of the least eigenvalue (in size) of the matrix scaled to a unit diagonal, and its vector, unscaled."""
+        v = np.random.default_rng(0).standard_normal(len(self._scale))
+        value = 1.0
+        for _ in range(3):
+            v /= np.linalg.norm(v)
+            w = self.solve(v / self._scale) / self._scale
+            if not np.all(np.isfinite(w)):
+                break
+            value = float(v @ w) / float(w @ w)
+            v = w
+        mode = v * self._scale
+        return value, mode / max(float(np.abs(mode).max()), 1e-300)
+
+
+def negative_eigenvalues(K: sp.csc_array, mass: Array, shift: float) -> int:
+    """Number of eigenvalues of (K, M) below `shift` (Sylvester's law of inertia on K - shift M)."""
+    lu = _lu((K - shift * sp.diags_array(mass)).tocsc())
+    return int(np.count_nonzero(lu.U.diagonal() < 0))

@@ -1,0 +1,558 @@
+"""Three-dimensional frame: tables of nodes and members become stiffness, mass and floors, all members at once.
+
+Each node has ux uy uz rx ry rz.  A rigid diaphragm replaces ux, uy, rz of its nodes by X, Y, RZ of its centre of mass, an
+exact constraint: every member's stiffness is taken to those before it is added.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+import scipy.sparse as sp
+
+from plumb_core.dynamics.factor import Factor
+from plumb_core.dynamics.floors import leaning_columns, outline_properties
+from plumb_core.dynamics.inspect import about_equations, about_tables
+from plumb_core.dynamics.members import DOFS, chord_stiffness, local_axes, local_stiffness, released
+from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure, Warning
+from plumb_core.errors import InputRefused, Problem
+from plumb_core.modelling import Frame
+
+Flags = npt.NDArray[np.bool_]
+SAME_LEVEL = 0.05
+"""m, within which nodes and floors are on one level."""
+SOURCES = ("members", "lines", "point", "equipment", "floors")
+"""Columns of the mass table: each mass is in exactly one."""
+_TENSION_ONLY = {"half": 0.5, "both": 1.0, "none": 0.0}
+
+
+@dataclass
+class Tables:
+    """A frame as arrays; n nodes, m members.
+
+    at : (n, 3) m.  i, j : node of each end (m,).  ends : flexible ends (2, m, 3) m.  offsets : node to end (2, m, 3) m.
+    rigid_of : rigid diaphragm of each node, -1 for none (n,).  floor_nodes : nodes of each diaphragm.
+    masses : by source, mx my mz iz of each node (n, 4), t and t m2.
+    """
+
+    frame: Frame
+    at: Array
+    i: Ints
+    j: Ints
+    offsets: Array
+    fixed: Flags
+    springs: Array
+    rigid_of: Ints
+    floor_nodes: list[Ints]
+
+    @cached_property
+    def ends(self) -> Array:
+        return np.stack([self.at[self.i], self.at[self.j]]) + self.offsets
+
+    @cached_property
+    def chord(self) -> Array:
+        return np.asarray(self.ends[1] - self.ends[0])
+
+    @cached_property
+    def length(self) -> Array:
+        return np.asarray(np.linalg.norm(self.chord, axis=1))
+
+    def section(self, name: str, fill: float = np.nan) -> Array:
+        """A value of each member's section, shape (m,); `fill` where it isn't given."""
+        values = {s.id: getattr(s, name) for s in self.frame.sections}
+        return np.array([fill if (v := values[m.section]) is None else v for m in self.frame.members], dtype=float)
+
+    def material(self, name: str, fill: float = np.nan) -> Array:
+        values = {s.id: getattr(s, name) for s in self.frame.materials}
+        return np.array([fill if (v := values[m.material]) is None else v for m in self.frame.members], dtype=float)
+
+    @cached_property
+    def base(self) -> float:
+        """Elevation of the lowest support, m."""
+        return float(self.at[self.supported, 2].min() if self.supported.any() else self.at[:, 2].min())
+
+    @cached_property
+    def supported(self) -> Flags:
+        """Nodes that are fixed or sprung in any way, (n,)."""
+        return np.asarray(self.fixed.any(axis=1) | (self.springs > 0).any(axis=1))
+
+
+def tables_of(frame: Frame) -> Tables:
+    """The frame as arrays; references are those of a frame that `problems_of_frame` finds nothing in."""
+    place = {node.id: k for k, node in enumerate(frame.nodes)}
+    at = np.array([node.at for node in frame.nodes])
+    m = len(frame.members)
+    offsets = np.zeros((2, m, 3))
+    for end, name in enumerate(("offset_i", "offset_j")):
+        given = [(k, o) for k, member in enumerate(frame.members) if (o := getattr(member, name)) is not None]
+        if given:
+            offsets[end, [k for k, _ in given]] = [o for _, o in given]
+    fixed = np.zeros((len(at), 6), dtype=bool)
+    springs = np.zeros((len(at), 6))
+    for support in frame.supports:
+        node = place[support.node]
+        fixed[node, [DOFS.index(d) for d in support.fixed]] = True
+        if support.springs is not None:
+            springs[node] += [getattr(support.springs, d) or 0.0 for d in DOFS]
+    floor_nodes = [np.array([place[n] for n in d.nodes]) for d in frame.diaphragms]
+    rigid_of = np.full(len(at), -1)
+    for k, (diaphragm, nodes) in enumerate(zip(frame.diaphragms, floor_nodes, strict=True)):
+        if diaphragm.rigid:
+            rigid_of[nodes] = k
+    return Tables(
+        frame, at, np.array([place[x.i] for x in frame.members]), np.array([place[x.j] for x in frame.members]),
+        offsets, fixed, springs, rigid_of, floor_nodes,
+    )  # fmt: skip
+
+
+# Mass
+
+
+def node_masses(tables: Tables) -> dict[str, Array]:
+    """Mass at the nodes by source, each (n, 4): mx, my, mz (t), iz (t m2); the floors' own are not in it."""
+    frame = tables.frame
+    n = len(tables.at)
+    found = {source: np.zeros((n, 4)) for source in SOURCES[:-1]}
+    vertical = 1.0 if frame.vertical_mass else 0.0
+    along = {
+        "members": tables.material("density") * tables.section("A") * tables.length if frame.member_mass else None,
+        "lines": np.array([x.line_mass for x in frame.members]) * tables.length,
+    }
+    for source, mass in along.items():
+        if mass is not None and mass.any():
+            # half to each end
+            share = np.bincount(tables.i, mass / 2, n) + np.bincount(tables.j, mass / 2, n)
+            found[source][:, :3] = share[:, None] * (1.0, 1.0, vertical)
+    place = {node.id: k for k, node in enumerate(frame.nodes)}
+    for own in frame.masses:
+        found[own.source][place[own.node]] += (own.mx, own.my, own.mz, own.iz)
+    return found
+
+
+@dataclass
+class _Centres:
+    """Mass of each floor with its centre: what the rigid diaphragms move about."""
+
+    centre: Array
+    mass: Array
+    inertia: Array
+    gravity: Array
+
+
+def _floor_levels(tables: Tables) -> tuple[list[str], list[Ints], Flags]:
+    """Names and nodes of the floors, bottom to top; levels of nodes where the frame names no diaphragm."""
+    frame, at = tables.frame, tables.at
+    if frame.diaphragms:
+        order = sorted(range(len(frame.diaphragms)), key=lambda k: float(at[tables.floor_nodes[k], 2].mean()))
+        return (
+            [frame.diaphragms[k].id for k in order],
+            [tables.floor_nodes[k] for k in order],
+            np.array([frame.diaphragms[k].rigid for k in order]),
+        )
+    above = np.flatnonzero(at[:, 2] > tables.base + SAME_LEVEL)
+    if not len(above):
+        return ["top"], [np.arange(len(at))], np.zeros(1, dtype=bool)
+    above = above[np.argsort(at[above, 2], kind="stable")]
+    breaks = np.flatnonzero(np.diff(at[above, 2]) > SAME_LEVEL) + 1
+    levels = np.split(above, breaks)
+    return [f"{at[nodes, 2].mean():.6g} m" for nodes in levels], levels, np.zeros(len(levels), dtype=bool)
+
+
+def _below(z: Array, plans: Sequence[Array]) -> Ints:
+    """Index of the floor below each; where a level holds several (towers), the one nearest in plan."""
+    found = np.full(len(z), -1)
+    middle = np.array([(p.min(axis=0) + p.max(axis=0)) / 2 for p in plans])
+    for k in range(len(z)):
+        lower = np.flatnonzero(z < z[k] - SAME_LEVEL)
+        if len(lower):
+            level = lower[z[lower] > z[lower].max() - SAME_LEVEL]
+            found[k] = level[np.argmin(((middle[level] - middle[k]) ** 2).sum(axis=1))]
+    return found
+
+
+def _box(points: Array) -> Array:
+    (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
+    return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
+
+
+# Equations
+
+
+@dataclass
+class _Equations:
+    """Numbers of the degrees of freedom: `of_node` (n, 6), -1 where fixed; `of_floor` (n_floors, 3), -1 for flexible floors."""
+
+    of_node: Ints
+    of_floor: Ints
+    count: int
+
+    def without(self, idle: Flags) -> _Equations:
+        """The equations that are left, in their order, when the idle ones are dropped."""
+        again = np.append(np.where(idle, -1, np.cumsum(~idle) - 1), -1)
+        return _Equations(again[self.of_node], again[self.of_floor], int((~idle).sum()))
+
+
+def _numbered(tables: Tables, rigid_floor_of: Ints, n_floors: int) -> _Equations:
+    numbers = np.full((len(tables.at), 6), -1)
+    free = ~tables.fixed
+    in_rigid = rigid_floor_of >= 0
+    free[np.ix_(in_rigid, np.array([0, 1, 5]))] = False
+    count = int(free.sum())
+    numbers[free] = np.arange(count)
+    of_floor = np.full((n_floors, 3), -1)
+    used = np.unique(rigid_floor_of[in_rigid])
+    of_floor[used] = count + np.arange(3 * len(used)).reshape(-1, 3)
+    for k, dof in enumerate((0, 1, 5)):
+        numbers[in_rigid, dof] = of_floor[rigid_floor_of[in_rigid], k]
+    return _Equations(numbers, of_floor, count + 3 * len(used))
+
+
+def _node_maps(tables: Tables, rigid_floor_of: Ints, centre: Array) -> Array:
+    """(n, 6, 6): displacements of a node from those that its equations stand for."""
+    maps = np.broadcast_to(np.eye(6), (len(tables.at), 6, 6)).copy()
+    nodes = np.flatnonzero(rigid_floor_of >= 0)
+    arm = tables.at[nodes, :2] - centre[rigid_floor_of[nodes]]
+    maps[nodes, 0, 5] = -arm[:, 1]
+    maps[nodes, 1, 5] = arm[:, 0]
+    return maps
+
+
+def _end_maps(maps: Array, node: Ints, offset: Array) -> Array:
+    """(m, 6, 6): displacements of the flexible end at `offset` from its node."""
+    found = maps[node]
+    if offset.any():
+        x, y, z = offset.T
+        turn = np.zeros((len(node), 6, 6))
+        turn[:] = np.eye(6)
+        turn[:, 0, 4], turn[:, 0, 5] = z, -y
+        turn[:, 1, 3], turn[:, 1, 5] = -z, x
+        turn[:, 2, 3], turn[:, 2, 4] = y, -x
+        found = turn @ found
+    return found
+
+
+@dataclass
+class _Elements:
+    """Members ready to be added up: local stiffness, lengths and the maps from equations to local displacements (m, 12, 12)."""
+
+    local: Array
+    length: Array
+    maps: Array
+    dofs: Ints
+    EA: Array
+
+    def taken_to_equations(self, local: Array) -> Array:
+        return self.maps.transpose(0, 2, 1) @ (local @ self.maps)
+
+
+def _releases(tables: Tables) -> Flags:
+    flags = np.zeros((len(tables.i), 12), dtype=bool)
+    for k, member in enumerate(tables.frame.members):
+        if member.release_i or member.release_j:
+            flags[k, [DOFS.index(d) for d in member.release_i]] = True
+            flags[k, [6 + DOFS.index(d) for d in member.release_j]] = True
+    return flags
+
+
+def _factors(tables: Tables, name: str) -> Array | float:
+    factors = tables.frame.stiffness_factors
+    if not factors:
+        return 1.0
+    by_group = {group: getattr(f, name) for group, f in factors.items()}
+    return np.array([by_group.get(m.group, 1.0) for m in tables.frame.members])
+
+
+def _elements(tables: Tables, maps: Array, equations: _Equations) -> _Elements:
+    members = tables.frame.members
+    E, nu = tables.material("E"), tables.material("nu")
+    G = tables.material("G")
+    G = np.where(np.isnan(G), E / (2.0 * (1.0 + nu)), G)
+    L, axes = local_axes(tables.chord, np.radians([m.roll for m in members]))
+    share = _TENSION_ONLY[tables.frame.tension_only]
+    acting = np.array([share if m.axial == "tension_only" else 1.0 for m in members])
+    EA = acting * E * tables.section("A") * _factors(tables, "A")
+    local = local_stiffness(
+        L,
+        EA,
+        acting * G * tables.section("J") * _factors(tables, "J"),
+        acting * E * tables.section("Iy") * _factors(tables, "Iy"),
+        acting * E * tables.section("Iz") * _factors(tables, "Iz"),
+        G * tables.section("Ay", np.inf),
+        G * tables.section("Az", np.inf),
+    )
+    releases = _releases(tables)
+    if releases.any():
+        local = released(local, releases)
+    turned = np.zeros((len(L), 12, 12))
+    for end, node in enumerate((tables.i, tables.j)):
+        by_axes = np.zeros((len(L), 6, 6))
+        by_axes[:, :3, :3] = by_axes[:, 3:, 3:] = axes
+        turned[:, 6 * end : 6 * end + 6, 6 * end : 6 * end + 6] = by_axes @ _end_maps(maps, node, tables.offsets[end])
+    dofs = np.concatenate([equations.of_node[tables.i], equations.of_node[tables.j]], axis=1)
+    return _Elements(local, L, turned, dofs, EA)
+
+
+def _added_up(blocks: Array, dofs: Ints, size: int) -> sp.csc_array:
+    """Blocks (m, d, d) added at their equations (m, d); -1 is left out."""
+    rows = np.broadcast_to(dofs[:, :, None], blocks.shape)
+    columns = np.broadcast_to(dofs[:, None, :], blocks.shape)
+    keep = (rows >= 0) & (columns >= 0) & (blocks != 0)
+    index = np.int32 if size < 2**31 else np.int64
+    found = sp.coo_array((blocks[keep], (rows[keep].astype(index), columns[keep].astype(index))), shape=(size, size))
+    return found.tocsc()
+
+
+def _spring_blocks(tables: Tables, maps: Array) -> tuple[Array, Ints]:
+    nodes = np.flatnonzero((tables.springs > 0).any(axis=1))
+    own = maps[nodes]
+    return own.transpose(0, 2, 1) @ (tables.springs[nodes][:, :, None] * own), nodes
+
+
+# The whole
+
+
+def structure_of_frame(frame: Frame) -> Structure:
+    """The frame's equations; raises InputRefused where they can't be set up, with every reason."""
+    tables = tables_of(frame)
+    warnings = about_tables(tables)
+    stopping = [w for w in warnings if w.stops]
+    if stopping:
+        raise InputRefused([Problem(f"/frame{w.path}", f"{w.message}: {w.cause}", w.remedy) for w in stopping])
+    return _Assembly(tables, warnings).structure()
+
+
+class _Assembly:
+    def __init__(self, tables: Tables, warnings: list[Warning]):
+        self.tables, self.warnings = tables, warnings
+        self.names, self.levels, self.rigid = _floor_levels(tables)
+        self.sources = node_masses(tables)
+        self.masses = np.asarray(sum(self.sources.values()))
+        self.z = np.array([tables.at[nodes, 2].mean() for nodes in self.levels])
+        self.rigid_floor_of = np.full(len(tables.at), -1)
+        for k, nodes in enumerate(self.levels):
+            if self.rigid[k]:
+                self.rigid_floor_of[nodes] = k
+        self.nearest = self._nearest_floor()
+        self._spread_flexible_floors()
+        if tables.frame.concentrate:
+            self._concentrate()
+        self.floors = self._floors()
+
+    def _nearest_floor(self) -> Ints:
+        """Floor that each node's mass is counted to: its own, else the nearest in height, of several the nearest in plan."""
+        at = self.tables.at
+        distance = np.abs(at[:, 2, None] - self.z[None, :])
+        middle = np.array([at[nodes, :2].mean(axis=0) for nodes in self.levels])
+        plan = np.sqrt(((at[:, None, :2] - middle[None, :, :]) ** 2).sum(axis=2))
+        rank = np.round(distance / SAME_LEVEL) * 1e6 + plan
+        found: Ints = np.argmin(rank, axis=1).astype(np.int64)
+        for k, nodes in enumerate(self.levels):
+            found[nodes] = k
+        return found
+
+    def _spread_flexible_floors(self) -> None:
+        """A mass given for a flexible floor goes to its nodes in equal parts."""
+        own = np.zeros_like(self.masses)
+        for k in np.flatnonzero(~self.rigid):
+            given = sum(f.mass for f in self.tables.frame.floors if f.diaphragm == self.names[k])
+            own[self.levels[k], :2] += given / len(self.levels[k])
+        self.sources["floors"] = own
+        self.masses = self.masses + own
+
+    def _concentrate(self) -> None:
+        """Horizontal mass of nodes between rigid floors goes to the nearest of them; its place in plan is kept."""
+        lone = (self.rigid_floor_of < 0) & self.rigid[self.nearest] & ~self.tables.fixed[:, :2].all(axis=1)
+        self.lifted = np.where(lone[:, None], self.masses, 0.0)
+        self.lifted[:, 2] = 0.0
+        self.masses = self.masses - self.lifted
+
+    def _floors(self) -> Floors:
+        """Floors with the mass that sits on them."""
+        frame, at = self.tables.frame, self.tables.at
+        given = {name: [f for f in frame.floors if f.diaphragm == name] for name in self.names}
+        lifted = self.lifted if frame.concentrate else np.zeros_like(self.masses)
+        n = len(self.names)
+        centre, mass = np.zeros((n, 2)), np.zeros((n, 2))
+        inertia, gravity = np.zeros(n), np.zeros(n)
+        corners, self.floor_own = [], np.zeros(n)
+        for k, (name, nodes) in enumerate(zip(self.names, self.levels, strict=True)):
+            points, m, own = [at[nodes, :2]], [self.masses[nodes, :2]], [self.masses[nodes, 3]]
+            extra = np.flatnonzero((self.nearest == k) & (lifted[:, :2] > 0).any(axis=1))
+            points, m, own = [*points, at[extra, :2]], [*m, lifted[extra, :2]], [*own, lifted[extra, 3]]
+            corners.append(_box(at[nodes, :2]))
+            for floor in given[name] if self.rigid[k] else ():
+                middle, square = outline_properties(np.array(floor.outline) if floor.outline else corners[k])
+                place = middle if floor.centre is None else np.array(floor.centre)
+                turning = floor.inertia
+                if turning is None:
+                    turning = floor.mass * (square + float(((middle - place) ** 2).sum()))
+                points, m, own = [*points, place[None]], [*m, np.full((1, 2), floor.mass)], [*own, np.array([turning])]
+                self.floor_own[k] += floor.mass
+                gravity[k] += floor.gravity if floor.gravity is not None else floor.mass * GRAVITY
+            P, M, J = np.concatenate(points), np.concatenate(m), np.concatenate(own)
+            mass[k] = M.sum(axis=0)
+            # about this point the diaphragm's mass matrix is diagonal, also where mx and my differ
+            weights = np.where(mass[k][::-1] > 0, M[:, ::-1], 1e-300)
+            centre[k] = (weights * P).sum(axis=0) / weights.sum(axis=0) if mass[k].any() else P.mean(axis=0)
+            arm = P - centre[k]
+            inertia[k] = J.sum() + (M[:, 0] * arm[:, 1] ** 2 + M[:, 1] * arm[:, 0] ** 2).sum()
+            carried = np.flatnonzero(self.nearest == k)
+            gravity[k] += (self.masses + lifted)[carried, :2].mean(axis=1).sum() * GRAVITY
+        below = _below(self.z, corners)
+        h = self.z - np.where(below >= 0, self.z[below], self.tables.base)
+        return Floors(self.names, self.z, h, below, centre, mass, inertia, corners, gravity, self.rigid)
+
+    def structure(self) -> Structure:
+        tables, floors = self.tables, self.floors
+        maps = _node_maps(tables, self.rigid_floor_of, floors.centre)
+        equations = _numbered(tables, self.rigid_floor_of, len(floors))
+        elements = _elements(tables, maps, equations)
+        K = self._stiffness(elements, maps, equations)
+        mass = self._mass(equations)
+        # what has neither stiffness nor mass (a released rotation) isn't a degree of freedom
+        idle = (K.diagonal() <= 0) & (mass <= 0)
+        idle[equations.of_floor[equations.of_floor >= 0]] = False
+        if idle.any():
+            keep = np.flatnonzero(~idle)
+            equations = equations.without(idle)
+            K, mass = K[keep][:, keep].tocsc(), mass[keep]
+            elements.dofs = np.concatenate([equations.of_node[tables.i], equations.of_node[tables.j]], axis=1)
+        influence, axis = self._influence(equations, mass)
+        spread, dof_node = self._spread(maps, equations)
+        built = Structure(
+            K=K,
+            mass=mass,
+            influence=influence,
+            at_floors=self._at_floors(equations, mass),
+            floor_of=self.nearest[dof_node],
+            floors=floors,
+            axis=axis,
+            node_ids=[node.id for node in tables.frame.nodes],
+            node_at=tables.at,
+            spread=spread,
+            dof_node=dof_node,
+            warnings=self.warnings,
+            mass_table=self._mass_table(),
+        )
+        if tables.frame.p_delta:
+            built = self._with_second_order(built, elements, equations)
+        built.warnings.extend(about_equations(tables, built, self.sources))
+        return built
+
+    def _stiffness(self, elements: _Elements, maps: Array, equations: _Equations) -> sp.csc_array:
+        blocks = elements.taken_to_equations(elements.local)
+        K = _added_up(blocks, elements.dofs, equations.count)
+        if (self.tables.springs > 0).any():
+            springs, nodes = _spring_blocks(self.tables, maps)
+            K = K + _added_up(springs, equations.of_node[nodes], equations.count)
+        return K.tocsc()
+
+    def _mass(self, equations: _Equations) -> Array:
+        mass = np.zeros(equations.count)
+        free_nodes = self.rigid_floor_of < 0
+        for column, dof in enumerate((0, 1, 2, 5)):
+            numbers = equations.of_node[:, dof]
+            use = (numbers >= 0) & (free_nodes if dof != 2 else True)
+            np.add.at(mass, numbers[use], self.masses[use, column])
+        for k in np.flatnonzero(self.rigid):
+            mass[equations.of_floor[k]] = (*self.floors.mass[k], self.floors.inertia[k])
+        return mass
+
+    def _influence(self, equations: _Equations, mass: Array) -> tuple[Array, Array]:
+        count = equations.count
+        place = np.zeros((count, 2))
+        r = np.zeros((count, 4))
+        for dof, column in ((0, 0), (1, 1), (5, 2), (2, 3)):
+            numbers = equations.of_node[:, dof]
+            r[numbers[numbers >= 0], column] = 1.0
+            place[numbers[numbers >= 0]] = self.tables.at[numbers >= 0, :2]
+        for k in np.flatnonzero(self.rigid):
+            place[equations.of_floor[k]] = self.floors.centre[k]
+        mx, my = mass * r[:, 0], mass * r[:, 1]
+        # as for a floor: the axis about which rotation doesn't couple with translation
+        axis = np.array([
+            my @ place[:, 0] / my.sum() if my.any() else place[:, 0].mean(),
+            mx @ place[:, 1] / mx.sum() if mx.any() else place[:, 1].mean(),
+        ])  # fmt: skip
+        r[:, 2] += -r[:, 0] * (place[:, 1] - axis[1]) + r[:, 1] * (place[:, 0] - axis[0])
+        return r, axis
+
+    def _at_floors(self, equations: _Equations, mass: Array) -> sp.csc_array:
+        """Of a rigid floor its own equations; of a flexible one the mean movement and rotation of its nodes, by mass."""
+        rows, columns, values = [], [], []
+        for k in range(len(self.floors)):
+            if self.rigid[k]:
+                rows.append(equations.of_floor[k])
+                columns.append(3 * k + np.arange(3))
+                values.append(np.ones(3))
+                continue
+            nodes = self.levels[k]
+            arm = self.tables.at[nodes, :2] - self.floors.centre[k]
+            ways = []
+            for c, sign in ((0, -1.0), (1, 1.0)):
+                numbers = equations.of_node[nodes, c]
+                free = numbers >= 0
+                m = mass[numbers[free]]
+                ways.append((numbers[free], m if m.any() else np.ones(len(m)), sign * arm[free, 1 - c]))
+            polar = sum(float((m * lever**2).sum()) for _, m, lever in ways)
+            for c, (numbers, m, lever) in enumerate(ways):
+                if len(numbers):
+                    rows += [numbers, numbers]
+                    columns += [np.full(len(numbers), 3 * k + c), np.full(len(numbers), 3 * k + 2)]
+                    values += [m / m.sum(), m * lever / polar if polar > 0 else np.zeros(len(m))]
+        shape = (equations.count, 3 * len(self.floors))
+        return sp.csc_array((np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), shape=shape)
+
+    def _spread(self, maps: Array, equations: _Equations) -> tuple[sp.csr_array, Ints]:
+        n = len(self.tables.at)
+        rows = np.broadcast_to(np.arange(6 * n).reshape(n, 6, 1), maps.shape)
+        columns = np.broadcast_to(equations.of_node[:, None, :], maps.shape)
+        keep = (columns >= 0) & (maps != 0)
+        spread = sp.csr_array((maps[keep], (rows[keep], columns[keep])), shape=(6 * n, equations.count))
+        dof_node = np.zeros(equations.count, dtype=np.int64)
+        for dof in range(5, -1, -1):
+            numbers = equations.of_node[:, dof]
+            dof_node[numbers[numbers >= 0]] = np.flatnonzero(numbers >= 0)
+        return spread, dof_node
+
+    def _with_second_order(self, built: Structure, elements: _Elements, equations: _Equations) -> Structure:
+        """Stiffness less what gravity takes: of stories on rigid floors by their loads, of other members by their thrust."""
+        K = built.K
+        if self.rigid.any():
+            # what stands on flexible floors comes down through the members all the way, below
+            leaning = replace(self.floors, gravity=np.where(self.rigid, self.floors.gravity, 0.0))
+            K = K + leaning_columns(leaning, equations.of_floor, equations.count)
+        if not self.rigid.all():
+            loads = np.zeros(equations.count)
+            numbers = equations.of_node[:, 2]
+            loose = ~self.rigid[self.nearest] & (numbers >= 0)
+            loads[numbers[loose]] = -GRAVITY * self.masses[loose, :2].mean(axis=1)
+            if loads.any():
+                u = Factor(built.K).solve(loads)
+                padded = np.append(u, 0.0)
+                local = np.einsum("mij,mj->mi", elements.maps, padded[elements.dofs])
+                N = elements.EA / elements.length * (local[:, 6] - local[:, 0])
+                K = K + _added_up(
+                    elements.taken_to_equations(chord_stiffness(N, elements.length)), elements.dofs, equations.count
+                )
+        return replace(built, K=K.tocsc())
+
+    def _mass_table(self) -> list[dict[str, object]]:
+        """Mass by floor and source, t: what stands on it and what is between, at the nearest floor."""
+        moving = ~self.tables.fixed[:, :2].all(axis=1)
+        rows = []
+        for k, name in enumerate(self.names):
+            own = {
+                source: float(values[(self.nearest == k) & moving, :2].mean(axis=1).sum())
+                for source, values in self.sources.items()
+            }
+            own["floors"] += float(self.floor_own[k])
+            rows.append({
+                "floor": name, **own, "total": sum(own.values()), "inertia": float(self.floors.inertia[k]),
+                "centre": self.floors.centre[k].tolist(),
+            })  # fmt: skip
+        return rows

@@ -1,0 +1,249 @@
+"""Warnings that a careful analyst would give about a frame, each with its cause and its remedy."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import TYPE_CHECKING
+
+import numpy as np
+import scipy.sparse as sp
+from scipy.sparse.csgraph import connected_components
+
+from plumb_core.dynamics.structure import GRAVITY, Array, Ints, Structure, Warning
+
+if TYPE_CHECKING:
+    from plumb_core.dynamics.frame import Tables
+
+NEAR = 1e-3
+"""m, within which two nodes stand at one place."""
+FEW = 12
+"""Ids named in a warning; the count tells how many more there are."""
+
+
+def _names(ids: Iterable[str]) -> str:
+    found = list(ids)
+    return ", ".join(found[:FEW]) + (f" and {len(found) - FEW} more" if len(found) > FEW else "")
+
+
+def about_tables(tables: Tables) -> list[Warning]:
+    """What shows before anything is computed."""
+    return [
+        w
+        for look in (_zero_length, _coincident, _duplicates, _unsupported, _loose_nodes, _floors, _one_plane, _tension_only,
+                     _member_ends)
+        for w in look(tables)
+    ]  # fmt: skip
+
+
+def _zero_length(tables: Tables) -> Iterable[Warning]:
+    for k in np.flatnonzero(tables.length < NEAR):
+        member = tables.frame.members[k]
+        yield Warning(
+            "zero_length", f"member {member.id} has no length", f"its ends {member.i} and {member.j} are at one place",
+            "Remove the member, or move a node.", f"/members/{k}", True, (member.i, member.j), (member.id,),
+        )  # fmt: skip
+
+
+def _coincident(tables: Tables) -> Iterable[Warning]:
+    keys = np.round(tables.at / NEAR).astype(np.int64)
+    _, which, counts = np.unique(keys, axis=0, return_inverse=True, return_counts=True)
+    which = which.ravel()
+    for group in np.flatnonzero(counts > 1)[:FEW]:
+        ids = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(which == group))
+        yield Warning(
+            "coincident_nodes", f"nodes {_names(ids)} are at one place", "members that end in different ones aren't connected",
+            "Use one node, unless the gap is meant.", f"/nodes/{int(np.flatnonzero(which == group)[1])}", False, ids,
+        )  # fmt: skip
+
+
+def _duplicates(tables: Tables) -> Iterable[Warning]:
+    pairs = np.sort(np.stack([tables.i, tables.j], axis=1), axis=1)
+    _, which, counts = np.unique(pairs, axis=0, return_inverse=True, return_counts=True)
+    which = which.ravel()
+    for group in np.flatnonzero(counts > 1)[:FEW]:
+        at = np.flatnonzero(which == group)
+        ids = tuple(tables.frame.members[k].id for k in at)
+        yield Warning(
+            "duplicate_members", f"members {_names(ids)} join the same two nodes", "their stiffness and mass count twice",
+            "Remove all but one, unless they are meant side by side.", f"/members/{at[1]}", False, (), ids,
+        )  # fmt: skip
+
+
+def _links(tables: Tables) -> tuple[int, Ints]:
+    """Number of connected parts and the part of each node; rigid diaphragms connect."""
+    n = len(tables.at)
+    a, b = [tables.i], [tables.j]
+    for diaphragm, nodes in zip(tables.frame.diaphragms, tables.floor_nodes, strict=True):
+        if diaphragm.rigid:
+            a.append(np.full(len(nodes), nodes[0]))
+            b.append(nodes)
+    i, j = np.concatenate(a), np.concatenate(b)
+    count, part = connected_components(sp.coo_array((np.ones(len(i)), (i, j)), shape=(n, n)), directed=False)
+    return count, part
+
+
+def _unsupported(tables: Tables) -> Iterable[Warning]:
+    count, part = _links(tables)
+    supported = tables.supported
+    joined = np.bincount(np.concatenate([tables.i, tables.j]), minlength=len(tables.at)) > 0
+    if not supported.any():
+        yield Warning(
+            "no_supports", "nothing is supported", "the table of supports is empty or fixes nothing",
+            "Give the supports of the columns and walls at the base.", "/supports", True,
+        )  # fmt: skip
+        return
+    for p in range(count):
+        mine = part == p
+        if joined[mine].any() and not supported[mine].any():
+            ids = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(mine))
+            yield Warning(
+                "unsupported", f"a part of the frame isn't supported: nodes {_names(ids)}", "no member leads from it to a support",
+                "Connect it, support it, or remove it.", f"/nodes/{int(np.flatnonzero(mine)[0])}", True, ids,
+            )  # fmt: skip
+
+
+def _loose_nodes(tables: Tables) -> Iterable[Warning]:
+    n = len(tables.at)
+    joined = np.bincount(np.concatenate([tables.i, tables.j]), minlength=n) > 0
+    held = joined | (tables.springs > 0).any(axis=1) | (tables.rigid_of >= 0) | tables.fixed.all(axis=1)
+    place = {node.id: k for k, node in enumerate(tables.frame.nodes)}
+    massive = np.zeros(n, dtype=bool)
+    massive[[place[m.node] for m in tables.frame.masses if m.mx + m.my + m.mz > 0]] = True
+    heavy = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~held & massive))
+    if heavy:
+        yield Warning(
+            "mass_without_stiffness", f"nodes {_names(heavy)} have mass but no stiffness", "no member ends there",
+            "Connect them, put them into a diaphragm, or take their mass to another node.", "/masses", True, heavy,
+        )  # fmt: skip
+    idle = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~held & ~massive))
+    if idle:
+        yield Warning(
+            "loose_node", f"nodes {_names(idle)} have neither stiffness nor mass", "no member ends there; they are left out",
+            "Remove them, or connect them.", f"/nodes/{place[idle[0]]}", False, idle,
+        )  # fmt: skip
+
+
+def _floors(tables: Tables) -> Iterable[Warning]:
+    frame = tables.frame
+    for k, (diaphragm, nodes) in enumerate(zip(frame.diaphragms, tables.floor_nodes, strict=True)):
+        if not diaphragm.rigid:
+            continue
+        fixed = nodes[tables.fixed[nodes][:, (0, 1, 5)].any(axis=1)]
+        if len(fixed):
+            ids = tuple(frame.nodes[n].id for n in fixed)
+            yield Warning(
+                "diaphragm_supported", f"nodes {_names(ids)} of diaphragm {diaphragm.id} are supported horizontally",
+                "a rigid floor can't move with one of its nodes held", "Take these nodes out of the diaphragm, or leave it out.",
+                f"/diaphragms/{k}/nodes", True, ids,
+            )  # fmt: skip
+        height = np.ptp(tables.at[nodes, 2])
+        if height > 0.5:
+            yield Warning(
+                "diaphragm_not_level", f"the nodes of diaphragm {diaphragm.id} lie up to {height:.3g} m above each other",
+                "a rigid diaphragm moves in its own plane only", "Check the nodes of this floor.", f"/diaphragms/{k}/nodes", False,
+                tuple(frame.nodes[n].id for n in nodes),
+            )  # fmt: skip
+    in_floor = np.zeros(len(tables.at), dtype=bool)
+    for nodes in tables.floor_nodes:
+        in_floor[nodes] = True
+    # a level is a floor where members lie flat in it
+    flat = np.abs(tables.chord[:, 2]) < 1e-3 * np.maximum(tables.length, 1e-12)
+    beam_nodes = np.unique(np.concatenate([tables.i[flat], tables.j[flat]])) if flat.any() else np.zeros(0, dtype=int)
+    bare = beam_nodes[~in_floor[beam_nodes] & (tables.at[beam_nodes, 2] > tables.base + 0.05)]
+    levels: dict[float, list[int]] = {}
+    for n in bare:
+        levels.setdefault(round(float(tables.at[n, 2]), 1), []).append(int(n))
+    for z, nodes_here in sorted(levels.items()):
+        if len(nodes_here) >= 3:
+            yield Warning(
+                "no_diaphragm", f"the floor at {z:g} m has no diaphragm", "its nodes move by themselves; story values are averages",
+                "Give a diaphragm for this floor; rigid: false says that it is meant to be flexible.", "/diaphragms", False,
+                tuple(frame.nodes[n].id for n in nodes_here),
+            )  # fmt: skip
+
+
+def _one_plane(tables: Tables) -> Iterable[Warning]:
+    at = tables.at[:, :2] - tables.at[:, :2].mean(axis=0)
+    spread = np.linalg.svd(at, compute_uv=False) / np.sqrt(len(at))
+    if spread[-1] < 1e-3 and spread[0] > 1e-3:
+        yield Warning(
+            "one_plane", "all nodes lie in one vertical plane", "a plane frame says nothing of the other direction or of torsion",
+            "Model the building in space, or judge one direction only.", "/nodes",
+        )  # fmt: skip
+
+
+def _tension_only(tables: Tables) -> Iterable[Warning]:
+    ids = tuple(m.id for m in tables.frame.members if m.axial == "tension_only")
+    if ids:
+        how, what = {
+            "half": (
+                "act at half their stiffness, in tension and compression",
+                "right for pairs of diagonals; a single one is too soft",
+            ),
+            "both": (
+                "act with their whole stiffness in tension and compression",
+                "pairs of diagonals are twice as stiff as they can be",
+            ),
+            "none": ("are left out", "the frame is softer than with them"),
+        }[tables.frame.tension_only]
+        yield Warning(
+            "tension_only", f"{len(ids)} tension-only members {how}", f"a linear run can't switch members off; {what}",
+            "Choose half, both or none to fit how they are arranged.", "/tension_only", False, (), ids,
+        )  # fmt: skip
+
+
+def _member_ends(tables: Tables) -> Iterable[Warning]:
+    for k, member in enumerate(tables.frame.members):
+        loose = set(member.release_i) & set(member.release_j)
+        if loose & {"ux", "uy", "uz", "rx"}:
+            yield Warning(
+                "released_both_ends", f"member {member.id} is released in {', '.join(sorted(loose & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
+                "it turns or slides freely by itself and carries nothing that way", "Release one end only.", f"/members/{k}",
+                False, (), (member.id,),
+            )  # fmt: skip
+
+
+def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Array]) -> list[Warning]:
+    """What shows once stiffness and mass are there."""
+    found = []
+    diagonal = built.K.diagonal()
+    positive = diagonal[diagonal > 0]
+    if len(positive):
+        L2 = np.square(np.maximum(tables.length, 1e-9))
+        bending = tables.material("E") * np.maximum(tables.section("Iy"), tables.section("Iz")) / (L2 * tables.length)
+        usual = bending[bending > 0]
+        if len(usual) and usual.max() / np.median(usual) > 1e6:
+            k = int(np.argmax(bending))
+            member = tables.frame.members[k]
+            found.append(
+                Warning("stiffness_range", f"member {member.id} is {usual.max() / np.median(usual):.1g} times as stiff as the usual one",
+                        "sections, materials or lengths in different units, or a very short member",
+                        "Check section, material and length; use offsets for rigid ends.", f"/members/{k}", False, (), (member.id,))
+            )  # fmt: skip
+    if not built.mass.any():
+        found.append(
+            Warning("no_mass", "nothing has mass", "no floors, masses or densities are given", "Give the mass of the floors, or member_mass with densities.",
+                    "/floors", True)
+        )  # fmt: skip
+    counted = sources["members"][:, 0].sum()
+    floor_sum = sum(f.mass for f in tables.frame.floors)
+    if counted > 0 and floor_sum > 0:
+        found.append(
+            Warning("members_beside_floors", f"members bring {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
+                    "a floor's mass often holds its beams and columns already", "Leave member_mass off where the floors hold the members.", "/member_mass")
+        )  # fmt: skip
+    return found
+
+
+def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warning]:
+    """Floors whose mass isn't that of the static method: weights (kN) by floor name."""
+    found = []
+    for k, name in enumerate(built.floors.names):
+        if name in weights:
+            modal = float(built.floors.mass[k].mean()) * GRAVITY
+            if abs(modal - weights[name]) > 0.02 * weights[name]:
+                found.append(
+                    Warning("weight_differs", f"floor {name} weighs {modal:.5g} kN in the model, {weights[name]:.5g} kN in the static method",
+                            "mass is left out, counted twice, or in another unit", "Compare the make-up of both.", f"/floors/{k}")
+                )  # fmt: skip
+    return found

@@ -1,0 +1,130 @@
+"""Submitted modes beside ours: matched by shape, never by number."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.optimize import linear_sum_assignment
+
+from plumb_core.dynamics.structure import Array, Floors
+
+LIKE = 0.6
+"""Likeness from which two modes are taken for the same."""
+
+
+@dataclass(frozen=True)
+class SubmittedMode:
+    """A mode of a submission: period (s), shares of mass in X, Y, RZ, and movements of the floors (n_floors, 3).
+
+    What isn't stated is None, or NaN within a shape.
+    """
+
+    T: float | None
+    share: tuple[float | None, float | None, float | None]
+    shape: Array | None = None
+
+
+@dataclass(frozen=True)
+class Match:
+    """theirs, ours : indices.  mac : modal assurance criterion, None without shapes.  likeness : what they were matched by."""
+
+    theirs: int
+    ours: int
+    mac: float | None
+    likeness: float
+
+
+@dataclass(frozen=True)
+class Matching:
+    """swapped : the submitted axes X and Y fit ours only when exchanged; likeness of all as submitted and exchanged."""
+
+    matches: list[Match]
+    swapped: bool
+    as_submitted: float
+    exchanged: float
+
+
+def mac(a: Array, b: Array, weights: Array) -> float:
+    """Modal assurance criterion of two shapes, weighted by mass, over the components that both have.
+
+    R. J. Allemang and D. L. Brown, A correlation coefficient for modal vector analysis (1982).
+    """
+    use = np.isfinite(a) & np.isfinite(b)
+    a, b, w = a[use], b[use], weights[use]
+    size = float((w * a * a).sum() * (w * b * b).sum())
+    return float((w * a * b).sum() ** 2 / size) if size > 0 else 0.0
+
+
+def _by_numbers(theirs: SubmittedMode, T: float, share: Array) -> float:
+    """Likeness from period and shares, 0 to 1, where there are no shapes."""
+    near = 1.0 if theirs.T is None else float(np.exp(-(np.log(theirs.T / T) ** 2) / (2 * 0.25**2)))
+    stated = [(s, float(o)) for s, o in zip(theirs.share, share, strict=True) if s is not None]
+    if not stated:
+        return near
+    # which way the mode goes counts, not how much mass it takes along
+    a, b = np.array([s for s, _ in stated]), np.array([o for _, o in stated])
+    size = float(np.linalg.norm(a) * np.linalg.norm(b))
+    way = float(a @ b) / size if size > 0 else 0.5
+    return near * (0.2 + 0.8 * way)
+
+
+def _likeness(
+    theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes: Array, weights: Array
+) -> tuple[Array, Array]:
+    likeness = np.zeros((len(theirs), len(T)))
+    macs = np.full((len(theirs), len(T)), np.nan)
+    for i, mode in enumerate(theirs):
+        for j in range(len(T)):
+            if mode.shape is not None and np.isfinite(mode.shape).any():
+                macs[i, j] = mac(mode.shape, shapes[j], weights)
+                # of modes alike in shape, the nearer period
+                near = 1.0 if mode.T is None else float(np.exp(-abs(np.log(mode.T / T[j]))))
+                likeness[i, j] = macs[i, j] * (0.9 + 0.1 * near)
+            else:
+                likeness[i, j] = _by_numbers(mode, float(T[j]), share[j])
+    return likeness, macs
+
+
+def _exchanged(mode: SubmittedMode) -> SubmittedMode:
+    """The mode with its axes X and Y exchanged."""
+    x, y, rz = mode.share
+    shape = None if mode.shape is None else np.stack([mode.shape[:, 1], mode.shape[:, 0], mode.shape[:, 2]], axis=1)
+    if shape is not None:
+        # exchanging the axes mirrors the plan: the sense of rotation turns over
+        shape = shape * np.array([1.0, 1.0, -1.0])
+    return SubmittedMode(mode.T, (y, x, rz), shape)
+
+
+def _agreement(theirs: Sequence[SubmittedMode], T: Array, likeness: Array, pairs: Sequence[tuple[int, int]]) -> float:
+    """How well pairs agree in shape and in period together, 0 to 1."""
+    told = [
+        likeness[i, j] * (1.0 if (own := theirs[i].T) is None else float(np.exp(-4.0 * abs(np.log(own / T[j])))))
+        for i, j in pairs
+    ]
+    return float(np.mean(told)) if told else 0.0
+
+
+def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes: Array, floors: Floors) -> Matching:
+    """Pairs of submitted modes and ours: T (k,), share (k, 3), shapes (k, n_floors, 3).
+
+    Alike shapes with the periods of the other direction speak for exchanged axes.
+    """
+    weights = np.concatenate([floors.mass, floors.inertia[:, None]], axis=1)
+
+    def paired(modes: Sequence[SubmittedMode]) -> tuple[Array, Array, list[tuple[int, int]]]:
+        likeness, macs = _likeness(modes, T, share, shapes, weights)
+        rows, columns = linear_sum_assignment(likeness, maximize=True)
+        return likeness, macs, list(zip(rows.tolist(), columns.tolist(), strict=True))
+
+    likeness, macs, pairs = paired(theirs)
+    as_submitted = _agreement(theirs, T, likeness, pairs)
+    turned, _, others = paired([_exchanged(m) for m in theirs])
+    exchanged = _agreement(theirs, T, turned, others)
+    matches = [
+        Match(i, j, None if np.isnan(macs[i, j]) else float(macs[i, j]), float(likeness[i, j]))
+        for i, j in pairs
+        if likeness[i, j] >= LIKE
+    ]
+    return Matching(matches, exchanged > as_submitted + 0.1 and exchanged > LIKE, as_submitted, exchanged)

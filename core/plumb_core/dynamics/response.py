@@ -1,0 +1,269 @@
+"""Response spectrum analysis: every quantity formed mode by mode, then combined.
+
+What the modes leave out can be added as the static response to the inertia that they lack.  Accidental eccentricity is taken
+as static moments at the floors, or as floors whose mass is shifted, whose modes are found in the span of the modes and the
+floors' static displacements.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+import numpy as np
+
+from plumb_core.dynamics.combine import DirectionRule, ModalRule, Rule, combine_directions
+from plumb_core.dynamics.modes import Modes
+from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Structure
+
+Axis = Literal["X", "Y"]
+AXES: tuple[Axis, Axis] = ("X", "Y")
+Spectrum = Callable[[Array], Array]
+"""Ordinates (g) at periods (s)."""
+
+
+@dataclass(frozen=True)
+class Settings:
+    """How modal maxima are combined.
+
+    eccentricity : share of the plan breadth at right angles to the excitation; as `moments` at the floors or shifted `mass`
+    residual_period : s, at which the ordinate for what the modes leave out is read; None leaves it out
+    sign_of : mode (from 1) whose signs the results take
+    """
+
+    combine: Rule = "CQC"
+    damping: float = 0.05
+    residual_period: float | None = None
+    eccentricity: float = 0.0
+    eccentricity_as: Literal["moments", "mass"] = "moments"
+    sign_of: int | None = None
+
+
+def ends_of(floors: Floors) -> dict[str, tuple[list[int], list[int]]]:
+    """Corners at the two ends of each floor, by direction: displacements in X differ along Y and the other way round."""
+    found: dict[str, tuple[list[int], list[int]]] = {}
+    for d, across in (("X", 1), ("Y", 0)):
+        low = [int(np.argmin(c[:, across])) for c in floors.corners]
+        high = [int(np.argmax(c[:, across])) for c in floors.corners]
+        found[d] = (low, high)
+    return found
+
+
+def at_points(floors: Floors, movement: Array, floor: int, points: Array) -> Array:
+    """Displacements X, Y of points (p, 2) that move with a floor: (..., p, 2) from movements (..., n_floors, 3)."""
+    arm = points - floors.centre[floor]
+    u, v, turn = (movement[..., floor, c][..., None] for c in range(3))
+    return np.stack([u - turn * arm[:, 1], v + turn * arm[:, 0]], axis=-1)
+
+
+def quantities(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]:
+    """Everything that is reported, linear in one mode's movement (k, n_floors, 3) and forces (k, n_floors, 3).
+
+    drift of corners and edges is that of the points of the floor against the same points of the floor below.
+    """
+    shear = np.einsum("ij,kjc->kic", floors.carried, forces)
+    overturning = np.einsum("ij,kjc->kic", floors.levers, forces[:, :, :2])
+    found = {
+        "base": shear_at_base(floors, forces),
+        "force": forces,
+        "shear": shear,
+        "overturning": overturning,
+        "displacement": movement,
+    }
+    ends = ends_of(floors)
+    for floor in range(len(floors)):
+        below = floors.below[floor]
+        points = floors.corners[floor]
+        here = at_points(floors, movement, floor, points)
+        drift = here if below < 0 else here - at_points(floors, movement, int(below), points)
+        found[f"drift{floor}"] = drift
+        for c, d in enumerate(AXES):
+            low, high = ends[d][0][floor], ends[d][1][floor]
+            pair = drift[..., (low, high), c]
+            found[f"edge{d}{floor}"] = np.concatenate([pair, pair.mean(axis=-1, keepdims=True)], axis=-1)
+            both = here[..., (low, high), c]
+            found[f"end{d}{floor}"] = np.concatenate([both, both.mean(axis=-1, keepdims=True)], axis=-1)
+    return found
+
+
+def shear_at_base(floors: Floors, forces: Array) -> Array:
+    """X, Y, MZ over all floors, (k, 3)."""
+    return np.asarray(forces.sum(axis=1))
+
+
+def _modal(
+    structure: Structure, modes: Modes, axis: int, spectrum: Spectrum, settings: Settings
+) -> tuple[Array, Array]:
+    """Peak movements and forces of the floors mode by mode, (k, n_floors, 3), the residual last where it is asked for."""
+    acceleration = spectrum(modes.T) * GRAVITY * modes.gamma[:, axis]
+    movement = modes.floors * (acceleration / modes.omega**2)[:, None, None]
+    forces = structure.floor_forces(structure.mass[:, None] * modes.shapes) * acceleration[:, None, None]
+    if settings.residual_period is not None:
+        left = structure.mass * (structure.influence[:, axis] - modes.shapes @ modes.gamma[:, axis])
+        at = float(spectrum(np.array([settings.residual_period]))[0]) * GRAVITY
+        u = structure.factor.solve(left) * at
+        movement = np.concatenate([movement, structure.floor_displacements(u)[None]])
+        forces = np.concatenate([forces, structure.floor_forces(left * at)[None]])
+    return movement, forces
+
+
+def _combined(
+    structure: Structure, modes: Modes, axis: int, spectrum: Spectrum, settings: Settings
+) -> dict[str, Array]:
+    movement, forces = _modal(structure, modes, axis, spectrum, settings)
+    rule = ModalRule(settings.combine, modes.omega, settings.damping, settings.residual_period is not None)
+    by_mode = quantities(structure.floors, movement, forces)
+    found = {name: rule(values) for name, values in by_mode.items()}
+    if settings.sign_of is not None:
+        chosen = settings.sign_of - 1
+        found = {name: np.where(by_mode[name][chosen] < 0, -1.0, 1.0) * value for name, value in found.items()}
+    return found
+
+
+def _added(found: dict[str, Array], more: Mapping[str, Array]) -> dict[str, Array]:
+    """Results made greater in size by those of the accidental moments, their signs kept."""
+    return {name: value + np.where(value < 0, -1.0, 1.0) * np.abs(more[name]) for name, value in found.items()}
+
+
+def _with_moments(structure: Structure, found: dict[str, Array], axis: int, share: float) -> dict[str, Array]:
+    """Accidental moments: force of each floor times its eccentricity, all in one sense, as a static load."""
+    floors = structure.floors
+    breadth = np.array([floors.breadth(f, AXES[axis]) for f in range(len(floors))])
+    moments = share * breadth * np.abs(found["force"][:, axis])
+    load = np.zeros(3 * len(floors))
+    load[2::3] = moments
+    u = structure.factor.solve(np.asarray(structure.at_floors @ load))
+    forces = np.zeros((1, len(floors), 3))
+    forces[0, :, 2] = moments
+    static = quantities(floors, structure.floor_displacements(u)[None], forces)
+    return _added(found, {name: value[0] for name, value in static.items()})
+
+
+class Shifted:
+    """Modes of the structure with its floors' mass shifted, in the span of its modes and its floors' static displacements.
+
+    For masses on rigid floors alone that span holds all modes there are, so that nothing is approximated.
+    """
+
+    def __init__(self, structure: Structure, modes: Modes):
+        self.structure = structure
+        floors = structure.at_floors.toarray()
+        static = structure.factor.solve(floors)
+        basis = np.concatenate([modes.shapes, static], axis=1)
+        # scaled by their energy and cleaned of what is there twice
+        stiffness = basis.T @ (structure.K @ basis)
+        scale = 1.0 / np.sqrt(np.maximum(np.diag(stiffness), 1e-300))
+        values, vectors = np.linalg.eigh(scale[:, None] * stiffness * scale)
+        keep = values > 1e-10 * values[-1]
+        self.basis = basis @ (scale[:, None] * vectors[:, keep] / np.sqrt(values[keep]))
+        self.mass = self.basis.T @ (structure.mass[:, None] * self.basis)
+        self.floors = np.asarray(structure.at_floors.T @ self.basis).reshape(len(structure.floors), 3, -1)
+        self.influence = self.basis.T @ (structure.mass[:, None] * structure.influence)
+        self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(len(structure.floors), 3, 4)
+
+    def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
+        """(omega, gamma, movements, forces per unit acceleration) with floors shifted by `shift` (n_floors, 2), m."""
+        floors = self.structure.floors
+        m, f = floors.mass.mean(axis=1), len(floors)
+        extra = np.zeros((f, 3, 3))
+        extra[:, 0, 2] = extra[:, 2, 0] = -m * shift[:, 1]
+        extra[:, 1, 2] = extra[:, 2, 1] = m * shift[:, 0]
+        extra[:, 2, 2] = m * (shift**2).sum(axis=1)
+        mass = self.mass + np.einsum("fap,fab,fbq->pq", self.floors, extra, self.floors)
+        values, vectors = np.linalg.eigh((mass + mass.T) / 2.0)
+        # the basis is orthonormal in stiffness: eigenvalues of its mass are 1/omega^2
+        values, vectors = values[::-1][:count], vectors[:, ::-1][:, :count]
+        positive = values > 1e-12 * values[0]
+        values, vectors = values[positive], vectors[:, positive]
+        omega = 1.0 / np.sqrt(values)
+        vectors = vectors / np.sqrt(values)
+        influence = self.influence + np.einsum("fap,fab,fbc->pc", self.floors, extra, self.rigid)
+        gamma = vectors.T @ influence
+        movement = np.einsum("fap,pk->kfa", self.floors, vectors)
+        shapes = self.basis @ vectors
+        forces = self.structure.floor_forces(self.structure.mass[:, None] * shapes)
+        more = np.einsum("fab,kfb->kfa", extra, movement)
+        # the extra moments are about the floors' centres; forces are summed about the building's axis
+        arm = floors.centre - self.structure.axis
+        more[:, :, 2] += arm[:, 0] * more[:, :, 1] - arm[:, 1] * more[:, :, 0]
+        return omega, gamma, movement, forces + more
+
+
+def _with_shifted_mass(structure: Structure, modes: Modes, found: dict[str, Array], axis: int, spectrum: Spectrum,
+                       settings: Settings, shifted: Shifted) -> dict[str, Array]:  # fmt: skip
+    """Envelope over the mass where it is and shifted either way."""
+    floors = structure.floors
+    breadth = np.array([floors.breadth(f, AXES[axis]) for f in range(len(floors))])
+    for sign in (1.0, -1.0):
+        shift = np.zeros((len(floors), 2))
+        shift[:, 1 - axis] = sign * settings.eccentricity * breadth
+        omega, gamma, movement, forces = shifted.modes(shift, len(modes))
+        acceleration = spectrum(2.0 * np.pi / omega) * GRAVITY * gamma[:, axis]
+        rule = ModalRule(settings.combine, omega, settings.damping, False)
+        by_mode = quantities(
+            floors, movement * (acceleration / omega**2)[:, None, None], forces * acceleration[:, None, None]
+        )
+        for name, values in by_mode.items():
+            found[name] = np.where(found[name] < 0, -1.0, 1.0) * np.maximum(np.abs(found[name]), rule(values))
+    return found
+
+
+def spectrum_response(
+    structure: Structure, modes: Modes, spectra: Mapping[str, Spectrum], settings: Settings,
+    direction_rule: DirectionRule | None = None, shifted: Shifted | None = None,
+) -> dict[str, Array]:  # fmt: skip
+    """Combined maxima by name, as `quantities` has them, for excitation along each of `spectra` (X, Y, Z).
+
+    With several directions they are combined by `direction_rule`.
+    """
+    parts = []
+    if settings.eccentricity and settings.eccentricity_as == "mass" and shifted is None:
+        shifted = Shifted(structure, modes)
+    for direction, spectrum in spectra.items():
+        axis = {"X": 0, "Y": 1, "Z": 3}[direction]
+        found = _combined(structure, modes, axis, spectrum, settings)
+        if settings.eccentricity and axis < 2:
+            if settings.eccentricity_as == "moments":
+                found = _with_moments(structure, found, axis, settings.eccentricity)
+            elif shifted is not None:
+                found = _with_shifted_mass(structure, modes, found, axis, spectrum, settings, shifted)
+        parts.append(found)
+    if len(parts) == 1:
+        return parts[0]
+    return {name: combine_directions([p[name] for p in parts], direction_rule or "SRSS") for name in parts[0]}
+
+
+def by_story(floors: Floors, found: Mapping[str, Array], directions: Sequence[str] = AXES) -> list[dict[str, Any]]:
+    """The results as rows of stories, bottom to top."""
+    rows = []
+    for i, name in enumerate(floors.names):
+        corners = floors.corners[i]
+        row: dict[str, Any] = {
+            "name": name,
+            "force": {"X": float(found["force"][i, 0]), "Y": float(found["force"][i, 1])},
+            "shear": {"X": float(found["shear"][i, 0]), "Y": float(found["shear"][i, 1])},
+            "overturning": {"X": float(found["overturning"][i, 0]), "Y": float(found["overturning"][i, 1])},
+            "displacement": dict(zip(("X", "Y", "RZ"), found["displacement"][i].tolist(), strict=True)),
+            "drift": [
+                {"corner": corners[p].tolist(), "X": float(x), "Y": float(y)}
+                for p, (x, y) in enumerate(found[f"drift{i}"])
+            ],
+            "edges": {d: _edge(found, d, i) for d in directions},
+        }
+        rows.append(row)
+    return rows
+
+
+def _edge(found: Mapping[str, Array], d: str, floor: int) -> dict[str, Any]:
+    """Drifts and displacements of the two ends, their averages, and greatest over average."""
+    a, b, mean = np.abs(found[f"edge{d}{floor}"])
+    p, q, middle = np.abs(found[f"end{d}{floor}"])
+    greatest = max(a, b)
+    return {
+        "drift": [float(a), float(b)],
+        "average": float(mean),
+        "ratio": float(greatest / mean) if mean > 1e-12 * max(greatest, 1e-300) else None,
+        "displacement": [float(p), float(q)],
+        "displacement_average": float(middle),
+    }

@@ -1,0 +1,86 @@
+"""Static response of the model to forces at its floors, with accidental eccentricity and its amplification."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from plumb_core.dynamics.response import AXES, quantities
+from plumb_core.dynamics.structure import Array, Structure
+
+Amplifier = Callable[[float, float], float]
+"""A_x from the greatest and the average displacement of the two ends of a floor."""
+ROUNDS = 25
+
+
+@dataclass(frozen=True)
+class StaticCase:
+    """Results of one direction and one sense of the eccentricity.
+
+    sign : 0 without, +1 or -1 with eccentricity.  results : by name, as `quantities` has them, signed
+    A_x : amplification of each floor, (n_floors,), and of each round of its iteration; None where there is no rule for it
+    """
+
+    direction: str
+    sign: int
+    results: dict[str, Array]
+    A_x: Array | None
+    rounds: list[Array]
+
+
+def _solved(structure: Structure, axis: int, forces: Array, moments: Array) -> dict[str, Array]:
+    floors = structure.floors
+    load = np.zeros(3 * len(floors))
+    load[axis::3] = forces
+    load[2::3] = moments
+    u = structure.factor.solve(np.asarray(structure.at_floors @ load))
+    # moments about the building's axis: the forces act at the floors' own centres
+    acting = np.zeros((1, len(floors), 3))
+    acting[0, :, axis] = forces
+    arm = floors.centre - structure.axis
+    acting[0, :, 2] = moments + forces * (-arm[:, 1] if axis == 0 else arm[:, 0])
+    found = quantities(floors, structure.floor_displacements(u)[None], acting)
+    return {name: value[0] for name, value in found.items()}
+
+
+def static_response(
+    structure: Structure, direction: str, forces: Array, eccentricity: float, amplifier: Amplifier | None = None
+) -> list[StaticCase]:
+    """Response to forces (kN, (n_floors,)) at the centres of mass: without and with eccentricity either way.
+
+    eccentricity : share of the plan breadth.  amplifier : the code's A_x; repeated with amplified moments until it stands.
+    """
+    axis = AXES.index(direction)
+    floors = structure.floors
+    breadth = np.array([floors.breadth(f, AXES[axis]) for f in range(len(floors))])
+    cases = [StaticCase(direction, 0, _solved(structure, axis, forces, np.zeros(len(floors))), None, [])]
+    if not eccentricity:
+        return cases
+    for sign in (1, -1):
+        # a force in X with its point moved along +Y turns the floor the negative way
+        turn = (-1.0 if axis == 0 else 1.0) * sign * eccentricity * breadth * forces
+        found = _solved(structure, axis, forces, turn)
+        if amplifier is None:
+            cases.append(StaticCase(direction, sign, found, None, []))
+            continue
+        rounds: list[Array] = []
+        for _ in range(ROUNDS):
+            A_x = _amplification(found, direction, len(floors), amplifier)
+            settled = bool(rounds) and bool(np.allclose(A_x, rounds[-1], rtol=1e-6))
+            rounds.append(A_x)
+            if settled or np.all(A_x == 1.0):
+                break
+            found = _solved(structure, axis, forces, turn * A_x)
+        cases.append(StaticCase(direction, sign, found, rounds[-1], rounds))
+    return cases
+
+
+def _amplification(found: dict[str, Array], direction: str, n: int, amplifier: Amplifier) -> Array:
+    values = np.ones(n)
+    for i in range(n):
+        a, b, mean = found[f"end{direction}{i}"]
+        if abs(mean) > 1e-12 * max(abs(a), abs(b), 1e-300):
+            values[i] = amplifier(max(abs(a), abs(b)), abs(mean))
+    return values

@@ -1,0 +1,93 @@
+"""Problems of a frame's tables that only show across them: references, repeated ids; read off the raw document."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from plumb_core.errors import Problem
+
+_TABLES = {
+    "nodes": "node",
+    "materials": "material",
+    "sections": "section",
+    "members": "member",
+    "diaphragms": "diaphragm",
+}
+_REFERENCES = (
+    ("members", "i", "nodes"), ("members", "j", "nodes"), ("members", "section", "sections"),
+    ("members", "material", "materials"), ("supports", "node", "nodes"), ("masses", "node", "nodes"),
+    ("floors", "diaphragm", "diaphragms"),
+)  # fmt: skip
+MOST = 200
+"""Problems of one frame that are named; a table pasted wrong has one in every row."""
+
+
+def _rows(frame: Mapping[str, Any], table: str) -> list[dict[str, Any]]:
+    found = frame.get(table)
+    return [row if isinstance(row, dict) else {} for row in found] if isinstance(found, list) else []
+
+
+def _repeated(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
+    for table, word in _TABLES.items():
+        seen: set[str] = set()
+        for k, row in enumerate(_rows(frame, table)):
+            name = row.get("id")
+            if isinstance(name, str):
+                if name in seen:
+                    yield Problem(
+                        f"{prefix}/{table}/{k}/id",
+                        f"the id {name!r} stands for two {word}s",
+                        f"Give each {word} an id of its own.",
+                    )
+                seen.add(name)
+
+
+def _unknown(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
+    known = {t: {row.get("id") for row in _rows(frame, t) if isinstance(row.get("id"), str)} for t in _TABLES}
+    for table, key, of in _REFERENCES:
+        for k, row in enumerate(_rows(frame, table)):
+            name = row.get(key)
+            if isinstance(name, str) and name not in known[of]:
+                yield Problem(f"{prefix}/{table}/{k}/{key}", f"there is no {_TABLES[of]} {name!r}",
+                              f"Mend the id, or add the {_TABLES[of]}.")  # fmt: skip
+
+
+def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
+    known = {row.get("id") for row in _rows(frame, "nodes")}
+    taken: dict[str, str] = {}
+    for k, diaphragm in enumerate(_rows(frame, "diaphragms")):
+        nodes = diaphragm.get("nodes")
+        for n, node in enumerate(nodes if isinstance(nodes, list) else ()):
+            if not isinstance(node, str):
+                continue
+            path = f"{prefix}/diaphragms/{k}/nodes/{n}"
+            if node not in known:
+                yield Problem(path, f"there is no node {node!r}", "Mend the id, or add the node.")
+            elif node in taken:
+                yield Problem(
+                    path, f"node {node!r} is in diaphragm {taken[node]!r} already", "Name it in one diaphragm, once."
+                )
+            taken.setdefault(node, str(diaphragm.get("id")))
+
+
+def _members(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
+    groups = {row.get("group") for row in _rows(frame, "members")}
+    factors = frame.get("stiffness_factors")
+    for group in factors if isinstance(factors, dict) else ():
+        if group not in groups:
+            yield Problem(f"{prefix}/stiffness_factors/{group}", f"no member is in the group {group!r}",
+                          "Mend the name, or leave it out.")  # fmt: skip
+
+
+def problems_of_frame(frame: Any, prefix: str) -> list[Problem]:
+    """Every problem across the tables of a frame, up to `MOST`."""
+    if not isinstance(frame, dict):
+        return []
+    found = []
+    for look in (_repeated, _unknown, _diaphragms, _members):
+        for problem in look(frame, prefix):
+            found.append(problem)
+            if len(found) == MOST:
+                return found
+    return found

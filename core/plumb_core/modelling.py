@@ -1,0 +1,159 @@
+"""Documents of the reviewer's own model: lateral lines on rigid diaphragms, or a three-dimensional frame.
+
+As the section "Structural input" of `contract.md` has them, with a few keys beside them, each with a default that leaves
+the contract's meaning alone.  m, kN, t, rad; angles in plan in degrees from +X, counter-clockwise.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from plumb_core.documents import Finite, NotNegative, Part, Point, Positive
+
+Vector = Annotated[list[Finite], Field(min_length=3, max_length=3)]
+Dof = Literal["ux", "uy", "uz", "rx", "ry", "rz"]
+Id = Annotated[str, Field(min_length=1, max_length=60)]
+MANY = 200_000
+
+
+class LateralLine(Part):
+    """A shear-type element between consecutive diaphragms: stiffness in kN/m of relative displacement along `angle`."""
+
+    story: Annotated[int, Field(ge=0)]
+    at: Point
+    angle: Finite = 0.0
+    stiffness: Positive
+    name: Annotated[str, Field(max_length=60)] = ""
+
+
+class Node(Part):
+    id: Id
+    at: Vector
+
+
+class Material(Part):
+    """E in kN/m2, density in t/m3; G follows from nu unless it is given."""
+
+    id: Id
+    E: Positive
+    nu: Annotated[float, Field(gt=-1, le=0.5, allow_inf_nan=False)] = 0.2
+    G: Positive | None = None
+    density: NotNegative = 0.0
+
+
+class Section(Part):
+    """Area and second moments in m2 and m4; Ay, Az: shear areas, without which shear deformation is left out."""
+
+    id: Id
+    A: Positive
+    Iy: NotNegative
+    Iz: NotNegative
+    J: NotNegative
+    Ay: Positive | None = None
+    Az: Positive | None = None
+
+
+class Member(Part):
+    """A member from node i to node j; offsets (m, global) lead from the node to the end of the flexible part."""
+
+    id: Id
+    i: Id
+    j: Id
+    section: Id
+    material: Id
+    roll: Finite = 0.0
+    release_i: list[Dof] = []
+    release_j: list[Dof] = []
+    axial: Literal["both", "tension_only"] = "both"
+    group: Annotated[str, Field(max_length=60)] = ""
+    offset_i: Vector | None = None
+    offset_j: Vector | None = None
+    line_mass: NotNegative = 0.0
+
+
+class StiffnessFactors(Part):
+    """Factors on the gross section of a group of members, for cracking."""
+
+    A: Positive = 1.0
+    Iy: Positive = 1.0
+    Iz: Positive = 1.0
+    J: Positive = 1.0
+
+
+class Springs(Part):
+    """Stiffness of a support, kN/m and kN m/rad."""
+
+    ux: Positive | None = None
+    uy: Positive | None = None
+    uz: Positive | None = None
+    rx: Positive | None = None
+    ry: Positive | None = None
+    rz: Positive | None = None
+
+
+class Support(Part):
+    node: Id
+    fixed: list[Dof] = []
+    springs: Springs | None = None
+
+
+class Diaphragm(Part):
+    """Nodes of a floor; a floor that isn't `rigid` only gathers what is reported for it."""
+
+    id: Id
+    nodes: Annotated[list[Id], Field(min_length=1)]
+    rigid: bool = True
+
+
+class NodeMass(Part):
+    """Mass at a node, t; iz about the vertical, t m2."""
+
+    node: Id
+    mx: NotNegative = 0.0
+    my: NotNegative = 0.0
+    mz: NotNegative = 0.0
+    iz: NotNegative = 0.0
+    source: Literal["point", "equipment"] = "point"
+
+
+class FloorMass(Part):
+    """Mass lumped at a diaphragm: t, t m2 about its centre; outline: corners for which a missing centre and inertia are taken.
+
+    gravity : vertical load that goes with P-Delta, kN; by default the mass times g.
+    """
+
+    diaphragm: Id
+    mass: NotNegative
+    inertia: NotNegative | None = None
+    centre: Point | None = None
+    outline: Annotated[list[Point], Field(min_length=3, max_length=400)] | None = None
+    gravity: NotNegative | None = None
+
+
+class Frame(Part):
+    """A three-dimensional frame.
+
+    tension_only : how members that only take tension act in a linear run: at half stiffness, both ways, or left out.
+    vertical_mass : whether the mass of members acts vertically too.  concentrate : mass between floors is taken to the
+    nearest floor, its first moments in plan kept.
+    """
+
+    nodes: Annotated[list[Node], Field(min_length=1, max_length=MANY)]
+    materials: Annotated[list[Material], Field(min_length=1, max_length=MANY)]
+    sections: Annotated[list[Section], Field(min_length=1, max_length=MANY)]
+    members: Annotated[list[Member], Field(min_length=1, max_length=MANY)]
+    supports: Annotated[list[Support], Field(max_length=MANY)] = []
+    diaphragms: Annotated[list[Diaphragm], Field(max_length=2000)] = []
+    masses: Annotated[list[NodeMass], Field(max_length=MANY)] = []
+    floors: Annotated[list[FloorMass], Field(max_length=2000)] = []
+    stiffness_factors: dict[str, StiffnessFactors] = {}
+    member_mass: bool = False
+    vertical_mass: bool = True
+    concentrate: bool = False
+    tension_only: Literal["half", "both", "none"] = "half"
+    p_delta: bool = False
+
+
+Lines = Annotated[list[LateralLine], Field(min_length=1, max_length=20_000)]
