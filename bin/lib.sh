@@ -57,6 +57,11 @@ install_packages() {
   command -v fc-list >/dev/null || want+=(fontconfig)
   have_font || want+=(fonts-dejavu-core)
   command -v npm >/dev/null || want+=(nodejs npm)
+  # what CHOLMOD is built with and runs on (docs/performance.md)
+  command -v gcc >/dev/null || want+=(gcc libc6-dev)
+  python3.11 -c 'import sysconfig, sys; sys.exit(not __import__("os").path.exists(sysconfig.get_path("include") + "/Python.h"))' 2>/dev/null || want+=(python3.11-dev)
+  [ -f /usr/include/suitesparse/cholmod.h ] || want+=(libsuitesparse-dev)
+  have_library libopenblas || want+=(libopenblas0-pthread)
   for extra in "$@"; do command -v "${extra%%:*}" >/dev/null || want+=("${extra##*:}"); done
   [ ${#want[@]} = 0 ] && return
   say "Installing Debian packages: ${want[*]}"
@@ -81,6 +86,8 @@ install_python() {
 pip_install() {
   say "Installing Python packages"
   "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/base.txt" -r "$ROOT/requirements/dev.txt"
+  "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/cholmod.txt" \
+    || say "CHOLMOD can't be built here: large models are solved with SuperLU, more slowly"
   "$PY" -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e "$ROOT/core"
 }
 

@@ -1,19 +1,16 @@
-"""The documents that the core reads: requests and the recheck document, as `contract.md` has them.
+"""The parts of the documents that the core reads, as `contract.md` has them.
 
 Unknown keys, NaN, infinities, negative heights and zero weights are refused with the place and the remedy.
 """
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Final, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from plumb_core.editions import EDITIONS
-
-FORMAT: Final = "plumb-recheck"
-FORMAT_VERSION: Final = 1
 
 Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
@@ -198,12 +195,12 @@ class Load(Part):
     """One load of a story: its whole amount (kN); of it a share by the edition's rule counts as seismic weight.
 
     intensity (kPa) where the share depends on it; `area` (m2) of partitions, for their minimum; `category` of use A to H
-    and `occupancy` for EN 1998-1; `share` for the reviewer's own rules.
+    and `occupancy` for EN 1998-1; `share` for the reviewer's own rules.  An amount keeps its sign: what is taken off counts off.
     """
 
     name: Annotated[str, Field(max_length=60)] = ""
     kind: LoadKind
-    amount: NotNegative
+    amount: Finite
     intensity: NotNegative | None = None
     area: Positive | None = None
     category: Annotated[str, Field(max_length=20)] | None = None
@@ -312,13 +309,3 @@ class Submission(Part):
     label: str = "S0"
     claims: list[Claim] = []
     exhibits: list[dict[str, Any]] = []
-
-
-class RecheckDocument(Part):
-    """A recheck document (`.plumb.json`); `review` holds what the web application keeps beside it."""
-
-    format: Literal["plumb-recheck"] = FORMAT
-    version: Literal[1] = FORMAT_VERSION
-    brief: Brief
-    submission: Submission = Field(default_factory=Submission)
-    review: dict[str, Any] | None = None

@@ -8,6 +8,7 @@ from typing import Any, Literal
 import numpy as np
 
 from plumb_core import DIRECTIONS
+from plumb_core.documents import Direction
 from plumb_core.dynamics.factor import NotStable
 from plumb_core.dynamics.frame import structure_of_frame, tables_of
 from plumb_core.dynamics.history import (
@@ -202,7 +203,7 @@ def modal(request: ModalRequest, progress: Progress = quiet) -> dict[str, Any]:
     if request.shapes == "nodes":
         result["nodes"] = {"ids": built.node_ids, "shapes": _node_shapes(built, modes)}
     if request.submitted is not None:
-        result["comparison"] = _compared(request.submitted, built, modes, share, target)
+        result["comparison"] = compared(request.submitted, result)
     return result
 
 
@@ -231,12 +232,15 @@ def _submitted_mode(part: SubmittedModePart, names: list[str]) -> SubmittedMode:
     return SubmittedMode(part.T, (given.get("X"), given.get("Y"), given.get("RZ")), shape)
 
 
-def _compared(
-    submitted: list[SubmittedModePart], built: Structure, modes: Modes, share: Array, target: float
-) -> dict[str, Any]:
-    """Their modes beside ours, in the order of ours; their running sums against the target."""
-    theirs = [_submitted_mode(p, built.floors.names) for p in submitted]
-    matching = match_modes(theirs, modes.T, share[:, :3], modes.floors, built.floors)
+def compared(submitted: list[SubmittedModePart], answer: Mapping[str, Any]) -> dict[str, Any]:
+    """Their modes beside ours (an answer to `modal`): matched rows in the order of ours, and their sums against the target."""
+    modes, floors, target = answer["modes"], answer["floors"], answer["target"]
+    theirs = [_submitted_mode(p, [f["name"] for f in floors]) for p in submitted]
+    share = np.array([[m["mass_ratio"][d] for d in ("X", "Y", "RZ")] for m in modes])
+    weights = np.array([[f["mass"], f["mass"], f["inertia"]] for f in floors])
+    matching = match_modes(
+        theirs, np.array([m["T"] for m in modes]), share, np.array([m["shape"] for m in modes]), weights
+    )
     theirs_of = {m.ours: m for m in matching.matches}
     matched = {m.theirs for m in matching.matches}
     last = max((m.ours for m in matching.matches), default=-1)
@@ -245,12 +249,11 @@ def _compared(
         match = theirs_of.get(j)
         rows.append({"ours": j + 1, "theirs": match.theirs + 1 if match else None,
                      "mac": match.mac if match else None, "likeness": match.likeness if match else None})  # fmt: skip
-    sums = {
-        d: float(sum(s for p in submitted if (s := p.mass_ratio.get(d)) is not None))
-        if any(d in p.mass_ratio for p in submitted)
-        else None
-        for d in ("X", "Y", "RZ")
-    }
+    axes: tuple[Literal["X", "Y", "RZ"], ...] = ("X", "Y", "RZ")
+    sums: dict[str, float | None] = {}
+    for d in axes:
+        stated = [p.mass_ratio[d] for p in submitted if d in p.mass_ratio]
+        sums[d] = float(sum(stated)) if stated else None
     return {
         "rows": rows,
         "unmatched": [i + 1 for i in range(len(theirs)) if i not in matched],
@@ -258,7 +261,7 @@ def _compared(
         "swapped": matching.swapped,
         "likeness": {"as_submitted": matching.as_submitted, "exchanged": matching.exchanged},
         "sums": sums,
-        "enough": {d: None if sums[d] is None else sums[d] >= target - 1e-9 for d in DIRECTIONS},  # type: ignore[operator]
+        "enough": {d: None if (total := sums[d]) is None else total >= target - 1e-9 for d in DIRECTIONS},
     }
 
 
@@ -377,7 +380,7 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
     }
 
 
-def _edition_forces(request: StaticResponseRequest, built: Structure) -> tuple[dict[str, Array], Evaluation]:
+def _edition_forces(request: StaticResponseRequest, built: Structure) -> tuple[dict[Direction, Array], Evaluation]:
     """The edition's forces at the floors; the model's own periods where none are given."""
     period = {d: getattr(request.period, d).analysis for d in DIRECTIONS}
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories, request.period)
@@ -392,7 +395,7 @@ def _edition_forces(request: StaticResponseRequest, built: Structure) -> tuple[d
     evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
     if request.forces is not None:
         return {d: np.array(f, dtype=float) for d, f in request.forces.items()}, evaluation
-    asked = DIRECTIONS if request.direction == "both" else (request.direction,)
+    asked: tuple[Direction, ...] = ("X", "Y") if request.direction == "both" else (request.direction,)
     steps = evaluated(evaluation, [("F", d) for d in asked], request.stories)
     return {d: np.asarray(steps["F", d].value, dtype=float) for d in asked}, evaluation
 

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from plumb_core.documents import Finite, NotNegative, Part, Point, Positive
+from plumb_core.documents import Finite, Name, NotNegative, Part, Point, Positive
 
 Vector = Annotated[list[Finite], Field(min_length=3, max_length=3)]
 Dof = Literal["ux", "uy", "uz", "rx", "ry", "rz"]
@@ -157,3 +157,39 @@ class Frame(Part):
 
 
 Lines = Annotated[list[LateralLine], Field(min_length=1, max_length=20_000)]
+
+
+class ModelFloor(Part):
+    """What the model of lateral lines has at a story beside the brief's height and weight; see `Story`."""
+
+    name: Name
+    mass: Positive | None = None
+    inertia: Positive | None = None
+    centre: Point | None = None
+    corners: Annotated[list[Point], Field(min_length=3, max_length=400)] | None = None
+    gravity: NotNegative | None = None
+
+
+class Analysis(Part):
+    """How the model is solved: a number of modes or a target, and how their maxima are combined."""
+
+    method: Literal["eigen", "ritz"] = "eigen"
+    modes: Annotated[int, Field(gt=0, le=5000)] | None = None
+    target: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] | None = None
+    combine: Literal["CQC", "SRSS", "ABS"] = "CQC"
+    directions: Literal["SRSS", "100-30", "100-30-30"] = "SRSS"
+    damping: Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)] = 0.05
+    residual_mass: bool = False
+    eccentricity: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] = 0.05
+    eccentricity_as: Literal["moments", "mass"] = "moments"
+
+
+class ReferenceModel(Part):
+    """The reviewer's own model of the building, in one depth or both; `use` says which one answers."""
+
+    use: Literal["lines", "frame"] = "lines"
+    floors: Annotated[list[ModelFloor], Field(max_length=300)] = []
+    lateral_lines: Annotated[list[LateralLine], Field(max_length=20_000)] = []
+    frame: Frame | None = None
+    p_delta: bool = False
+    analysis: Analysis = Field(default_factory=Analysis)

@@ -28,6 +28,10 @@ class Kind(Enum):
     """array of shape (n_stories,), bottom to top"""
     POINTS = "points"
     """array over the points of a table"""
+    MODES = "modes"
+    """array over modes; never pinned: modes are matched by shape"""
+    SHAPES = "shapes"
+    """array over modes and stories"""
     DATA = "data"
     """structured input or notes; never compared"""
 
@@ -223,6 +227,16 @@ _ALL = (
     Quantity("scaling_share", "scaling share", r"V_\text{dyn}/V_\text{static}", "Share of the static base shear that the dynamic one must reach", "", _D, _N, "scaling", "", 0.001),
     Quantity("factor_required", "factor required", r"f_\text{required}", "Scale factor that the code asks for", "", _D, _N, "scaling"),
     Quantity("scaled", "what is scaled", r"\text{scaled}", "Responses that the factor applies to", "", _D, _X, "scaling"),
+    # Modes of a submission, beside those of the reviewer's own model
+    Quantity("m", "m", "m_x", "Mass of the floor in the analysis", "t", _B, _S, "weight", "", 0.02),
+    Quantity("T_mode", "T_n", "T_n", "Period of the mode", "s", _B, Kind.MODES, "modes", "", 0.05),
+    Quantity("f_mode", "f_n", "f_n", "Frequency of the mode", "Hz", _B, Kind.MODES, "modes", "", 0.05),
+    Quantity("mass_ratio", "M*_n/M", r"M^*_n/M", "Effective modal mass as a share of the mass", "", _D, Kind.MODES, "modes", "", 0.05),
+    Quantity("mass_ratio_RZ", "J*_n/J", r"J^*_n/J", "Effective modal inertia about the vertical as a share", "", _B, Kind.MODES, "modes", "", 0.05),
+    Quantity("mass_running", "ΣM*/M", r"\sum M^*/M", "Running sum of the effective modal masses", "", _D, Kind.MODES, "modes", "", 0.01),
+    Quantity("mass_running_RZ", "ΣJ*/J", r"\sum J^*/J", "Running sum of the effective modal inertias", "", _B, Kind.MODES, "modes", "", 0.01),
+    Quantity("mode_u", "φ", r"\varphi", "Movement of the floor in the mode", "", _D, Kind.SHAPES, "modes"),
+    Quantity("mode_rz", "φ_RZ", r"\varphi_{RZ}", "Rotation of the floor in the mode", "", _B, Kind.SHAPES, "modes"),
     # Twist
     Quantity("drift_max", "Δ_max", r"\Delta_{\max}", "Greatest story drift at an end", "m", _B, _N, "twist", "twist"),
     Quantity("drift_avg", "Δ_avg", r"\Delta_\text{avg}", "Average of the story drifts at the two ends", "m", _B, _N, "twist", "twist"),

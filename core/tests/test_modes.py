@@ -162,7 +162,7 @@ def test_thrust_in_a_member_without_a_diaphragm_softens_it() -> None:
 
 def test_a_frame_agrees_with_a_dense_solution_by_another_route() -> None:
     model = small_building()
-    T, shapes, share = DenseFrame(model["frame"]).modes()
+    T, _, share = DenseFrame(model["frame"]).modes()
     found = modal(model, modes=len(T))
     assert len(found["modes"]) == len(T)
     assert periods(found) == pytest.approx(T.tolist(), rel=1e-6)

@@ -9,7 +9,7 @@ upstream values would lead elsewhere (`follows` is then false).
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
@@ -19,15 +19,19 @@ import numpy as np
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.checks.check import Check
 from plumb_core.checks.compare import Comparison, compare, half_unit
+from plumb_core.checks.modal import QUANTITY_KINDS, modal_checks
 from plumb_core.checks.remarks import draft, figures
 from plumb_core.derivation import key_id, steps_json
-from plumb_core.documents import Claim, RecheckDocument, Source
+from plumb_core.documents import Claim, Source
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import brief_evaluation, rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.reading import read_recheck
+from plumb_core.reference import request_to
+from plumb_core.review_document import RecheckDocument
 from plumb_core.rules import Evaluation, Key, Step
+from plumb_core.solve import GRAVITY, solve
 
 Value = float | str
 
@@ -71,10 +75,15 @@ def _problems(document: RecheckDocument) -> list[Problem]:
         if (quantity.kind is Kind.TEXT) != isinstance(claim.value, str):
             wants = "a text" if quantity.kind is Kind.TEXT else "a number"
             problems.append(Problem(f"{path}/value", f"{quantity.symbol} is {wants}", f"Give {wants}."))
-        if quantity.kind is Kind.STORIES and not claim.story:
+        if quantity.kind in (Kind.STORIES, Kind.SHAPES) and not claim.story:
             problems.append(Problem(f"{path}/story", f"{quantity.symbol} is a story's value", "Name the story."))
-        if quantity.kind is Kind.POINTS and claim.point is None:
-            problems.append(Problem(f"{path}/point", f"{quantity.symbol} is a point's value", "Number the point."))
+        numbered = {Kind.POINTS: "point", Kind.MODES: "mode", Kind.SHAPES: "mode"}.get(quantity.kind)
+        if numbered and claim.point is None:
+            problems.append(
+                Problem(
+                    f"{path}/point", f"{quantity.symbol} is a {numbered}'s value", f"Number the {numbered} in `point`."
+                )
+            )
     return problems
 
 
@@ -86,6 +95,8 @@ class _Recheck:
         self.tolerance_scale = (self.brief.tolerance or 0.01) / 0.01
         self.stories = [s.name for s in self.brief.stories] or self._submitted_stories()
         self.unplaced: list[Claim] = []
+        self.of_modes = [c for c in document.submission.claims if QUANTITIES[c.quantity].kind in QUANTITY_KINDS]
+        self.modes: dict[str, Any] | None = None
         self.claims = self._by_key()
         self.independent = brief_evaluation(self.brief, self._adopted())
         self._give_points()
@@ -102,6 +113,8 @@ class _Recheck:
         claims: dict[Key, _Claims] = {}
         places = {name: i for i, name in enumerate(self.stories)}
         for claim in self.document.submission.claims:
+            if QUANTITIES[claim.quantity].kind in QUANTITY_KINDS:
+                continue
             at = claims.setdefault((claim.quantity, claim.direction), _Claims())
             kind = QUANTITIES[claim.quantity].kind
             if kind is Kind.STORIES:
@@ -325,7 +338,38 @@ class _Recheck:
             checks.append(Check(f"unplaced_{n}.{key_id(key)}.{claim.story}", key, label, claim, note=note))
         return checks
 
-    def checks(self) -> list[Check]:
+    def _mass_checks(self) -> list[Check]:
+        """Masses of the analysis against their own weights (level 1) and against ours."""
+        checks = []
+        claims = self.claims.pop(("m", None), None)
+        for i, claim in sorted(claims.indexed.items()) if claims else ():
+            check = Check(f"m.{claim.story}", ("m", None), f"m {claim.story}", claim, i)
+            relative, floor = QUANTITIES["m"].tolerance * self.tolerance_scale, _number_floor(claim)
+            theirs = self.claims.get(("w", None))
+            weight = theirs.indexed.get(i) if theirs else None
+            if weight is not None:
+                rounding = floor + _number_floor(weight) / GRAVITY
+                check.carried = compare(claim.value, float(weight.value) / GRAVITY, relative, rounding)
+                check.note = "mass of the analysis against their own seismic weight over g"
+            own, rests_on_adopted, why = self._value(self.independent, ("w", None), i)
+            if isinstance(own, float) and not rests_on_adopted and ("w", None) not in self.independent.adopted:
+                check.independent = compare(claim.value, own / GRAVITY, relative, floor)
+            if check.carried is None and check.independent is None:
+                check.note = why
+            else:
+                check.level = 3 if check.independent is not None else 1
+                self._judge(check)
+            checks.append(check)
+        return checks
+
+    def _target(self) -> tuple[float | None, str]:
+        """(share of the mass that the edition asks for, clause), None where it has no such rule."""
+        rule = self.independent.rules.get("mass_target")
+        step = self._limit("mass_target", None) if rule else None
+        return (float(step.value), rule.clause) if step is not None and rule is not None else (None, "")
+
+    def checks(self, answer: Mapping[str, Any] | None) -> list[Check]:
+        by_mass = self._mass_checks()
         checks = [self._check(key, claim, None) for key, c in self.claims.items() for claim in c.single[:1]]
         for key, c in self.claims.items():
             if key[0] != "T_points":
@@ -336,7 +380,9 @@ class _Recheck:
                 again.id += f"#{n}"
                 again.label += f" {claim.case}" if claim.case else " again"
                 checks.append(again)
-        checks += self._sum_checks() + self._gaps() + self._unplaced()
+        target, clause = self._target()
+        of_modes, self.modes = modal_checks(self.of_modes, target, clause, answer, self.tolerance_scale)
+        checks += self._sum_checks() + self._gaps() + self._unplaced() + by_mass + of_modes
         order = list(QUANTITIES)
         checks.sort(key=lambda c: (order.index(c.key[0]), c.key[1] or "", c.index or 0))
         self._link(checks)
@@ -350,7 +396,10 @@ class _Recheck:
                 origins.setdefault(check.key, []).append(check.id)
         ancestors = cache(self.carried.ancestors)
         for check in checks:
-            if check.role is None and check.follows:
+            if (check.role is None and check.follows) or QUANTITIES[check.key[0]].kind in QUANTITY_KINDS:
+                continue
+            if check.key[0] == "m":
+                check.rests_on = [i for i in origins.get(("w", None), []) if check.role == "inherited"]
                 continue
             above = ancestors(check.key)
             if check.level == 1:
@@ -388,6 +437,7 @@ def _check_json(check: Check, used_by: int) -> dict[str, Any]:
         "direction": check.key[1],
         "story": claim.story if claim else None,
         "point": claim.point if claim else None,
+        "mode": check.index + 1 if quantity.kind is Kind.MODES and check.index is not None else None,
         "case": claim.case if claim else "",
         "stage": quantity.stage,
         "label": check.label,
@@ -415,20 +465,37 @@ def _check_json(check: Check, used_by: int) -> dict[str, Any]:
     }
 
 
-def recheck(document: Any) -> dict[str, Any]:
-    """Recheck a document; raises InputRefused naming every problem."""
+Ask = Callable[[dict[str, Any]], "dict[str, Any] | None"]
+"""Answers a request to the reviewer's own model; None where there is no answer yet."""
+
+
+def _own_modes(document: RecheckDocument, ask: Ask) -> dict[str, Any] | None:
+    """Modes of the document's own model, None without one or where it can't stand."""
+    if document.model is None:
+        return None
+    try:
+        return ask(request_to("modal", document.brief, document.model))
+    except InputRefused:
+        return None
+
+
+def recheck(document: Any, ask: Ask = solve) -> dict[str, Any]:
+    """Recheck a document; raises InputRefused naming every problem.
+
+    ask : how the reviewer's own model is asked; by default it is solved at once
+    """
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
-        return _recheck(document)
+        return _recheck(document, ask)
 
 
-def _recheck(document: Any) -> dict[str, Any]:
+def _recheck(document: Any, ask: Ask) -> dict[str, Any]:
     read = read_recheck(document)
     problems = _problems(read)
     if problems:
         raise InputRefused(problems)
     run = _Recheck(read)
-    checks = run.checks()
+    checks = run.checks(_own_modes(read, ask) if run.of_modes else None)
     used_by = Counter(origin for c in checks for origin in c.rests_on)
     # evaluate what the screens show beside the checks, as far as the inputs reach
     for name in ("design_category", "S_a", "V_story", "M_story", "h_x"):
@@ -457,6 +524,7 @@ def _recheck(document: Any) -> dict[str, Any]:
             "unchecked": [c.id for c in counted if c.level is None],
         },
         "steps": {"independent": steps_json(run.independent), "carried": steps_json(run.carried)},
+        "modes": run.modes,
         "notes": _notes(run.independent),
     }
 

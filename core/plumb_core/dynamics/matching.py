@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.optimize import linear_sum_assignment
 
-from plumb_core.dynamics.structure import Array, Floors
+from plumb_core.dynamics.structure import Array
 
 LIKE = 0.6
 """Likeness from which two modes are taken for the same."""
@@ -106,12 +106,11 @@ def _agreement(theirs: Sequence[SubmittedMode], T: Array, likeness: Array, pairs
     return float(np.mean(told)) if told else 0.0
 
 
-def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes: Array, floors: Floors) -> Matching:
-    """Pairs of submitted modes and ours: T (k,), share (k, 3), shapes (k, n_floors, 3).
+def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes: Array, weights: Array) -> Matching:
+    """Pairs of submitted modes and ours: T (k,), share (k, 3), shapes (k, n_floors, 3), weights (n_floors, 3) in t, t, t m2.
 
     Alike shapes with the periods of the other direction speak for exchanged axes.
     """
-    weights = np.concatenate([floors.mass, floors.inertia[:, None]], axis=1)
 
     def paired(modes: Sequence[SubmittedMode]) -> tuple[Array, Array, list[tuple[int, int]]]:
         likeness, macs = _likeness(modes, T, share, shapes, weights)

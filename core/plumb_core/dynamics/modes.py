@@ -235,11 +235,13 @@ def _lowest(
         compliance, np.concatenate([loads, random.standard_normal((compliance.m, BLOCK - loads.shape[1]))], axis=1)
     )
     by_pivots = verify or structure.n <= COUNTED
-    wanted, tries = count + 1, 0
+    wanted, tries, look_at = count + 1, 0, 2 * (count + 1)
     while True:
         grows = krylov.extend() and krylov.size < compliance.m
-        if grows and krylov.basis.shape[1] < 2 * wanted:
+        if grows and krylov.basis.shape[1] < look_at:
             continue
+        # looking costs as the cube of the basis: a tenth more of it each time
+        look_at = int(1.1 * krylov.basis.shape[1])
         values, vectors, residuals = krylov.approximations()
         settled = residuals[:wanted] < 1e-9 * values[:wanted]
         progress("modes", 0.2 + 0.5 * float(settled.mean()))

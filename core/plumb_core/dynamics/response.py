@@ -15,7 +15,7 @@ import numpy as np
 
 from plumb_core.dynamics.combine import DirectionRule, ModalRule, Rule, combine_directions
 from plumb_core.dynamics.modes import Modes
-from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Structure
+from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure
 
 Axis = Literal["X", "Y"]
 AXES: tuple[Axis, Axis] = ("X", "Y")
@@ -40,56 +40,42 @@ class Settings:
     sign_of: int | None = None
 
 
-def ends_of(floors: Floors) -> dict[str, tuple[list[int], list[int]]]:
-    """Corners at the two ends of each floor, by direction: displacements in X differ along Y and the other way round."""
-    found: dict[str, tuple[list[int], list[int]]] = {}
-    for d, across in (("X", 1), ("Y", 0)):
-        low = [int(np.argmin(c[:, across])) for c in floors.corners]
-        high = [int(np.argmax(c[:, across])) for c in floors.corners]
-        found[d] = (low, high)
-    return found
+def _at_points(floors: Floors, movement: Array, of: Ints) -> Array:
+    """Displacements X, Y of the floors' corners (k, n, c, 2) that move with floors `of` (n,) of movements (k, n_floors, 3)."""
+    arm = floors.points - floors.centre[of][:, None, :]
+    moved = movement[:, of, :]
+    turn = moved[:, :, None, 2]
+    return np.stack([moved[:, :, None, 0] - turn * arm[..., 1], moved[:, :, None, 1] + turn * arm[..., 0]], axis=-1)
 
 
-def at_points(floors: Floors, movement: Array, floor: int, points: Array) -> Array:
-    """Displacements X, Y of points (p, 2) that move with a floor: (..., p, 2) from movements (..., n_floors, 3)."""
-    arm = points - floors.centre[floor]
-    u, v, turn = (movement[..., floor, c][..., None] for c in range(3))
-    return np.stack([u - turn * arm[:, 1], v + turn * arm[:, 0]], axis=-1)
+def _ends(floors: Floors, at_corners: Array) -> Array:
+    """(k, n, 2, 3): of X and Y the values at the two ends of each floor and their average, from those at corners (k, n, c, 2)."""
+    rows = np.arange(len(floors))[:, None, None]
+    axes = np.arange(2)[None, :, None]
+    pair = at_corners[:, rows, floors.ends, axes]
+    return np.concatenate([pair, pair.mean(axis=-1, keepdims=True)], axis=-1)
 
 
 def quantities(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]:
-    """Everything that is reported, linear in one mode's movement (k, n_floors, 3) and forces (k, n_floors, 3).
+    """Everything that is reported, linear in movements (k, n, 3) and forces (k, n, 3) of modes, cases or instants.
 
-    drift of corners and edges is that of the points of the floor against the same points of the floor below.
+    base (k, 3), force, shear, displacement (k, n, 3), overturning (k, n, 2); drift (k, n, c, 2) of corners against the same
+    points of the floor below; edge_drift and end (k, n, 2, 3): drifts and displacements of the two ends and their average.
     """
-    shear = np.einsum("ij,kjc->kic", floors.carried, forces)
-    overturning = np.einsum("ij,kjc->kic", floors.levers, forces[:, :, :2])
-    found = {
-        "base": shear_at_base(floors, forces),
+    below = np.maximum(floors.below, 0)
+    here = _at_points(floors, movement, np.arange(len(floors)))
+    under = _at_points(floors, movement, below) * (floors.below >= 0)[None, :, None, None]
+    drift = here - under
+    return {
+        "base": forces.sum(axis=1),
         "force": forces,
-        "shear": shear,
-        "overturning": overturning,
+        "shear": floors.carried @ forces,
+        "overturning": floors.levers @ forces[:, :, :2],
         "displacement": movement,
+        "drift": drift,
+        "edge_drift": _ends(floors, drift),
+        "end": _ends(floors, here),
     }
-    ends = ends_of(floors)
-    for floor in range(len(floors)):
-        below = floors.below[floor]
-        points = floors.corners[floor]
-        here = at_points(floors, movement, floor, points)
-        drift = here if below < 0 else here - at_points(floors, movement, int(below), points)
-        found[f"drift{floor}"] = drift
-        for c, d in enumerate(AXES):
-            low, high = ends[d][0][floor], ends[d][1][floor]
-            pair = drift[..., (low, high), c]
-            found[f"edge{d}{floor}"] = np.concatenate([pair, pair.mean(axis=-1, keepdims=True)], axis=-1)
-            both = here[..., (low, high), c]
-            found[f"end{d}{floor}"] = np.concatenate([both, both.mean(axis=-1, keepdims=True)], axis=-1)
-    return found
-
-
-def shear_at_base(floors: Floors, forces: Array) -> Array:
-    """X, Y, MZ over all floors, (k, 3)."""
-    return np.asarray(forces.sum(axis=1))
 
 
 def _modal(
@@ -160,6 +146,7 @@ class Shifted:
         self.mass = self.basis.T @ (structure.mass[:, None] * self.basis)
         self.floors = np.asarray(structure.at_floors.T @ self.basis).reshape(len(structure.floors), 3, -1)
         self.influence = self.basis.T @ (structure.mass[:, None] * structure.influence)
+        self.forces = structure.tally @ (structure.mass[:, None] * self.basis)
         self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(len(structure.floors), 3, 4)
 
     def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
@@ -170,7 +157,8 @@ class Shifted:
         extra[:, 0, 2] = extra[:, 2, 0] = -m * shift[:, 1]
         extra[:, 1, 2] = extra[:, 2, 1] = m * shift[:, 0]
         extra[:, 2, 2] = m * (shift**2).sum(axis=1)
-        mass = self.mass + np.einsum("fap,fab,fbq->pq", self.floors, extra, self.floors)
+        flat = self.floors.reshape(3 * f, -1)
+        mass = self.mass + flat.T @ (extra @ self.floors).reshape(3 * f, -1)
         values, vectors = np.linalg.eigh((mass + mass.T) / 2.0)
         # the basis is orthonormal in stiffness: eigenvalues of its mass are 1/omega^2
         values, vectors = values[::-1][:count], vectors[:, ::-1][:, :count]
@@ -178,12 +166,11 @@ class Shifted:
         values, vectors = values[positive], vectors[:, positive]
         omega = 1.0 / np.sqrt(values)
         vectors = vectors / np.sqrt(values)
-        influence = self.influence + np.einsum("fap,fab,fbc->pc", self.floors, extra, self.rigid)
+        influence = self.influence + flat.T @ (extra @ self.rigid).reshape(3 * f, -1)
         gamma = vectors.T @ influence
-        movement = np.einsum("fap,pk->kfa", self.floors, vectors)
-        shapes = self.basis @ vectors
-        forces = self.structure.floor_forces(self.structure.mass[:, None] * shapes)
-        more = np.einsum("fab,kfb->kfa", extra, movement)
+        movement = (flat @ vectors).T.reshape(-1, f, 3)
+        forces = (self.forces @ vectors).T.reshape(-1, f, 3)
+        more = (extra @ movement[:, :, :, None])[..., 0]
         # the extra moments are about the floors' centres; forces are summed about the building's axis
         arm = floors.centre - self.structure.axis
         more[:, :, 2] += arm[:, 0] * more[:, :, 1] - arm[:, 1] * more[:, :, 0]
@@ -234,36 +221,41 @@ def spectrum_response(
     return {name: combine_directions([p[name] for p in parts], direction_rule or "SRSS") for name in parts[0]}
 
 
-def by_story(floors: Floors, found: Mapping[str, Array], directions: Sequence[str] = AXES) -> list[dict[str, Any]]:
+def by_story(floors: Floors, found: Mapping[str, Array], directions: Sequence[Axis] = AXES) -> list[dict[str, Any]]:
     """The results as rows of stories, bottom to top."""
     rows = []
     for i, name in enumerate(floors.names):
-        corners = floors.corners[i]
+        corners = floors.corners[i].tolist()
         row: dict[str, Any] = {
             "name": name,
-            "force": {"X": float(found["force"][i, 0]), "Y": float(found["force"][i, 1])},
-            "shear": {"X": float(found["shear"][i, 0]), "Y": float(found["shear"][i, 1])},
-            "overturning": {"X": float(found["overturning"][i, 0]), "Y": float(found["overturning"][i, 1])},
-            "displacement": dict(zip(("X", "Y", "RZ"), found["displacement"][i].tolist(), strict=True)),
+            **{
+                key: dict(zip(axes, found[key][i].tolist(), strict=False))
+                for key, axes in (
+                    ("force", AXES),
+                    ("shear", AXES),
+                    ("overturning", AXES),
+                    ("displacement", (*AXES, "RZ")),
+                )
+            },
             "drift": [
-                {"corner": corners[p].tolist(), "X": float(x), "Y": float(y)}
-                for p, (x, y) in enumerate(found[f"drift{i}"])
+                {"corner": corner, "X": x, "Y": y}
+                for corner, (x, y) in zip(corners, found["drift"][i].tolist(), strict=False)
             ],
-            "edges": {d: _edge(found, d, i) for d in directions},
+            "edges": {d: _edge(found, AXES.index(d), i) for d in directions},
         }
         rows.append(row)
     return rows
 
 
-def _edge(found: Mapping[str, Array], d: str, floor: int) -> dict[str, Any]:
+def _edge(found: Mapping[str, Array], axis: int, floor: int) -> dict[str, Any]:
     """Drifts and displacements of the two ends, their averages, and greatest over average."""
-    a, b, mean = np.abs(found[f"edge{d}{floor}"])
-    p, q, middle = np.abs(found[f"end{d}{floor}"])
+    a, b, mean = np.abs(found["edge_drift"][floor, axis]).tolist()
+    p, q, middle = np.abs(found["end"][floor, axis]).tolist()
     greatest = max(a, b)
     return {
-        "drift": [float(a), float(b)],
-        "average": float(mean),
-        "ratio": float(greatest / mean) if mean > 1e-12 * max(greatest, 1e-300) else None,
-        "displacement": [float(p), float(q)],
-        "displacement_average": float(middle),
+        "drift": [a, b],
+        "average": mean,
+        "ratio": greatest / mean if mean > 1e-12 * max(greatest, 1e-300) else None,
+        "displacement": [p, q],
+        "displacement_average": middle,
     }

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from plumb_core.dynamics.response import AXES, quantities
+from plumb_core.dynamics.response import AXES, Axis, quantities
 from plumb_core.dynamics.structure import Array, Structure
 
 Amplifier = Callable[[float, float], float]
@@ -23,7 +23,7 @@ class StaticCase:
     A_x : amplification of each floor, (n_floors,), and of each round of its iteration; None where there is no rule for it
     """
 
-    direction: str
+    direction: Axis
     sign: int
     results: dict[str, Array]
     A_x: Array | None
@@ -46,7 +46,7 @@ def _solved(structure: Structure, axis: int, forces: Array, moments: Array) -> d
 
 
 def static_response(
-    structure: Structure, direction: str, forces: Array, eccentricity: float, amplifier: Amplifier | None = None
+    structure: Structure, direction: Axis, forces: Array, eccentricity: float, amplifier: Amplifier | None = None
 ) -> list[StaticCase]:
     """Response to forces (kN, (n_floors,)) at the centres of mass: without and with eccentricity either way.
 
@@ -77,10 +77,9 @@ def static_response(
     return cases
 
 
-def _amplification(found: dict[str, Array], direction: str, n: int, amplifier: Amplifier) -> Array:
+def _amplification(found: dict[str, Array], direction: Axis, n: int, amplifier: Amplifier) -> Array:
     values = np.ones(n)
-    for i in range(n):
-        a, b, mean = found[f"end{direction}{i}"]
+    for i, (a, b, mean) in enumerate(found["end"][:, AXES.index(direction)]):
         if abs(mean) > 1e-12 * max(abs(a), abs(b), 1e-300):
             values[i] = amplifier(max(abs(a), abs(b)), abs(mean))
     return values

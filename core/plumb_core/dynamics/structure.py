@@ -86,6 +86,18 @@ class Floors:
         return found
 
     @cached_property
+    def points(self) -> Array:
+        """Corners of all floors, (n, c, 2), those of floors with fewer filled up with their last one."""
+        most = max(len(c) for c in self.corners)
+        return np.array([np.concatenate([c, np.repeat(c[-1:], most - len(c), axis=0)]) for c in self.corners])
+
+    @cached_property
+    def ends(self) -> Ints:
+        """Corners at the two ends of each floor, (n, 2, 2): for X those least and furthest along Y, for Y along X."""
+        across = self.points[:, :, ::-1]
+        return np.stack([across.argmin(axis=1), across.argmax(axis=1)], axis=2)
+
+    @cached_property
     def levers(self) -> Array:
         """(n, n): height of floor j above the bottom of story i, where that story carries it, m."""
         bottom = self.z - self.h

@@ -47,7 +47,15 @@ def W(w: Array) -> float:
 @rule(clause="", tex=r"\q{w} = \sum \text{share} \times \text{load}")
 def w(w_shares: Sequence[Sequence[Mapping[str, Any]]]) -> Array:
     """Seismic weight of each story, kN, shape (n_stories,), from its loads and their shares."""
-    return np.array([sum(load["counted"] for load in story) for story in w_shares], dtype=float)
+    weights = np.array([sum(load["counted"] for load in story) for story in w_shares], dtype=float)
+    if np.any(weights <= 0):
+        place = int(np.argmax(weights <= 0))
+        raise RuleRefused(
+            "loads",
+            f"the loads of story {place + 1} from the bottom come to {weights[place]:.4g} kN of seismic weight",
+            "Check the signs of its loads: what is taken off is more than what is there.",
+        )
+    return weights
 
 
 @rule(clause="", tex=r"\q{V} = \q{coefficient}\times\q{W}")

@@ -13,6 +13,8 @@ UNITS: dict[str, dict[str, str]] = {
     "kPa": {"kPa": "kPa", "psf": "lbf/ft^2", "MPa": "MPa"},
     "kN/m": {"kN/m": "kN/m", "MN/m": "MN/m", "kN/mm": "kN/mm", "kip/in": "kip/inch"},
     "s": {"s": "s", "ms": "ms"},
+    "Hz": {"Hz": "Hz"},
+    "t": {"t": "tonne", "kg": "kg", "kip s2/in": "kip*s^2/inch", "kip s2/ft": "kip*s^2/ft", "kN s2/m": "kN*s^2/m"},
     "kN": {"kN": "kN", "N": "N", "MN": "MN", "kip": "kip", "lbf": "lbf", "tf": "tonne * g_0", "kgf": "kgf"},
     "kN*m": {"kN m": "kN*m", "N m": "N*m", "MN m": "MN*m", "kip ft": "kip*ft", "tf m": "tonne * g_0 * m"},
     "g": {"g": "g_0", "%g": "0.01 * g_0", "m/s2": "m/s^2", "cm/s2": "cm/s^2", "ft/s2": "ft/s^2", "in/s2": "inch/s^2"},

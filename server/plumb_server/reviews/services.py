@@ -12,7 +12,8 @@ from django.db.models import Max
 from django.utils import timezone
 from plumb_core import ENGINE
 from plumb_core.checks.recheck import recheck as core_recheck
-from plumb_core.documents import Brief, RecheckDocument
+from plumb_core.documents import Brief
+from plumb_core.review_document import RecheckDocument
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import governed_by

@@ -1,0 +1,96 @@
+"""From a brief and the reviewer's own model to the requests that ask it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from plumb_core.documents import Brief
+from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.inputs import brief_evaluation
+from plumb_core.modelling import ReferenceModel
+
+
+def story_weights(brief: Brief) -> list[float | None]:
+    """Seismic weight of each story, kN, given or from its loads; None where it isn't known."""
+    try:
+        return [float(w) for w in brief_evaluation(brief, {}).value("w")]
+    except (MissingInput, RuleRefused):
+        return [s.weight for s in brief.stories]
+
+
+def _stories(brief: Brief, model: ReferenceModel) -> list[dict[str, Any]]:
+    """Stories of the brief with what the model adds to them."""
+    own = {f.name: f.model_dump(exclude_none=True) for f in model.floors}
+    rows = []
+    for story, weight in zip(brief.stories, story_weights(brief), strict=True):
+        row = story.model_dump(mode="json", exclude_none=True, include={"name", "height", "plan"})
+        if weight is not None and weight > 0:
+            row["weight"] = weight
+        rows.append(row | own.get(story.name, {}))
+    return rows
+
+
+def model_part(brief: Brief, model: ReferenceModel) -> dict[str, Any]:
+    """The model as the requests take it; raises InputRefused where the chosen depth isn't there yet."""
+    if model.use == "frame":
+        if model.frame is None:
+            raise InputRefused(
+                [Problem("/frame", "there is no frame yet", "Build one by the grid, or paste its tables.")]
+            )
+        return {
+            "stories": _stories(brief, model),
+            "frame": model.frame.model_dump(mode="json", exclude_none=True, exclude_defaults=True),
+            "p_delta": model.p_delta,
+        }
+    if not model.lateral_lines:
+        raise InputRefused(
+            [Problem("/lateral_lines", "there are no lateral lines yet", "Add the walls and frames of each story.")]
+        )
+    return {
+        "stories": _stories(brief, model),
+        "lateral_lines": [line.model_dump(mode="json") for line in model.lateral_lines],
+        "p_delta": model.p_delta,
+    }
+
+
+def request_to(kind: str, brief: Brief, model: ReferenceModel) -> dict[str, Any]:
+    """The request of a kind (model, modal, response_X, response_Y, static_response) that asks the model under the brief."""
+    part = model_part(brief, model)
+    a = model.analysis
+    how: dict[str, Any] = {"method": a.method}
+    if a.modes is not None:
+        how["modes"] = a.modes
+    elif a.target is not None:
+        how["target"] = a.target
+    edition = {
+        "edition": brief.edition,
+        **{
+            n: getattr(brief, n).model_dump(mode="json", exclude_none=True, exclude_unset=True)
+            for n in ("site", "occupancy", "system")
+        },
+    }
+    if kind == "model":
+        return {"kind": "model", **part}
+    if kind == "modal":
+        nodes = {"shapes": "nodes"} if model.use == "frame" else {}
+        return {"kind": "modal", **part, **how, **nodes}
+    if kind in ("response_X", "response_Y"):
+        return {
+            "kind": "response", **part, **how, "spectrum": edition, "direction": kind[-1], "combine": a.combine,
+            "damping": a.damping, "residual_mass": a.residual_mass, "eccentricity": a.eccentricity,
+            "eccentricity_as": a.eccentricity_as,
+        }  # fmt: skip
+    if kind == "static_response":
+        return {
+            "kind": "static_response", **part, **edition, "eccentricity": a.eccentricity,
+            "period": brief.period.model_dump(mode="json", exclude_none=True),
+        }  # fmt: skip
+    raise InputRefused(
+        [
+            Problem(
+                "/kind",
+                f"the model can't be asked for {kind!r}",
+                "Use model, modal, response_X, response_Y or static_response.",
+            )
+        ]
+    )

@@ -1,0 +1,24 @@
+"""The recheck document: brief, submission and the reviewer's own model, which is a review's export too."""
+
+from __future__ import annotations
+
+from typing import Any, Final, Literal
+
+from pydantic import Field
+
+from plumb_core.documents import Brief, Part, Submission
+from plumb_core.modelling import ReferenceModel
+
+FORMAT: Final = "plumb-recheck"
+FORMAT_VERSION: Final = 1
+
+
+class RecheckDocument(Part):
+    """A recheck document (`.plumb.json`); `review` holds what the web application keeps beside it."""
+
+    format: Literal["plumb-recheck"] = FORMAT
+    version: Literal[1] = FORMAT_VERSION
+    brief: Brief
+    submission: Submission = Field(default_factory=Submission)
+    model: ReferenceModel | None = None
+    review: dict[str, Any] | None = None
