@@ -173,6 +173,20 @@ PYTHON
   )
 }
 
+# --- the worker that carries out the jobs of the queue, started again whenever it ends
+stop_worker() {
+  local pid; pid=$(cat "$DATA/worker.pid" 2>/dev/null || true)
+  if [ -n "$pid" ] && grep -aq run_worker "/proc/$pid/cmdline" 2>/dev/null; then
+    kill -- "-$pid" 2>/dev/null || true
+  fi
+}
+start_worker() {
+  stop_worker
+  # CHOLMOD and NumPy share the machine with the server: one worker, at a lower priority
+  (cd "$ROOT/server" && exec setsid nohup nice -n 5 bash -c '
+    while true; do "$0" manage.py run_worker; sleep 1; done' "$PY" run_worker >>"$DATA/worker.log" 2>&1 </dev/null & echo $! > "$DATA/worker.pid")
+}
+
 # --- the simulated hazard service, a process of its own on a free loopback port
 stop_hazard() {
   local pid; pid=$(cat "$DATA/hazard.pid" 2>/dev/null || true)

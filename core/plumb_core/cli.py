@@ -51,7 +51,12 @@ _DIRECTION = {
 }
 _TRUTH = {"type": "boolean"}
 _MAYBE = {"type": ["number", "null"]}
-_COMMON = {"engine": _TEXT, "edition": _TEXT, "notes": {"type": "array", "items": _TEXT}, "steps": {"type": "array"}}
+_COMMON = {
+    "engine": _TEXT,
+    "edition": {"type": ["string", "null"]},
+    "notes": {"type": "array", "items": _TEXT},
+    "steps": {"type": "array"},
+}
 
 
 def _result(kind: str, required: list[str], **properties: Any) -> dict[str, Any]:
@@ -76,6 +81,8 @@ _SCALED = {
         "ok": _TRUTH,
     },
 }
+_WARNINGS = _rows(code=_TEXT, message=_TEXT, cause=_TEXT, remedy=_TEXT, path=_TEXT, stops=_TRUTH,
+                  nodes={"type": "array", "items": _TEXT}, members={"type": "array", "items": _TEXT})  # fmt: skip
 RESULT_SCHEMA: dict[str, Any] = {
     "$schema": "https://json-schema.org/draft/2020-12/schema",
     "title": "Result of one request",
@@ -95,6 +102,15 @@ RESULT_SCHEMA: dict[str, Any] = {
         _result("irregularity", ["X", "Y"], X={"type": "array"}, Y={"type": "array"}),
         _result("modes", ["combination"], combination={"type": ["string", "null"]}),
         _result("system", ["X", "Y"], X={"type": "object"}, Y={"type": "object"}),
+        _result("model", ["usable", "warnings", "mass", "floors"], usable=_TRUTH, warnings=_WARNINGS),
+        _result("modal", ["modes", "cumulative", "enough", "warnings"], warnings=_WARNINGS, modes=_rows(
+            T=_NUMBER, f=_NUMBER, omega=_NUMBER, gamma={"type": "object"}, mass_ratio={"type": "object"},
+            kind={"enum": ["X", "Y", "twist", "mixed", "local"]})),
+        _result("response", ["base_shear", "stories", "warnings"], base_shear={"type": "object"}, warnings=_WARNINGS,
+                stories=_rows(name=_TEXT, force={"type": "object"}, shear={"type": "object"},
+                              displacement={"type": "object"}, drift={"type": "array"})),
+        _result("static_response", ["eccentricity", "forces", "cases", "warnings"], cases={"type": "array"}, warnings=_WARNINGS),
+        _result("time_history", ["dt", "base_shear", "stories", "by_spectrum", "warnings"], dt=_NUMBER, warnings=_WARNINGS),
     ],
 }  # fmt: skip
 

@@ -235,8 +235,8 @@ _ALL = (
     Quantity("mass_ratio_RZ", "J*_n/J", r"J^*_n/J", "Effective modal inertia about the vertical as a share", "", _B, Kind.MODES, "modes", "", 0.05),
     Quantity("mass_running", "ΣM*/M", r"\sum M^*/M", "Running sum of the effective modal masses", "", _D, Kind.MODES, "modes", "", 0.01),
     Quantity("mass_running_RZ", "ΣJ*/J", r"\sum J^*/J", "Running sum of the effective modal inertias", "", _B, Kind.MODES, "modes", "", 0.01),
-    Quantity("mode_u", "φ", r"\varphi", "Movement of the floor in the mode", "", _D, Kind.SHAPES, "modes"),
-    Quantity("mode_rz", "φ_RZ", r"\varphi_{RZ}", "Rotation of the floor in the mode", "", _B, Kind.SHAPES, "modes"),
+    Quantity("mode_u", "φ", r"\varphi", "Movement of the floor in the mode", "m", _D, Kind.SHAPES, "modes"),
+    Quantity("mode_rz", "φ_RZ", r"\varphi_{RZ}", "Rotation of the floor in the mode", "rad", _B, Kind.SHAPES, "modes"),
     # Twist
     Quantity("drift_max", "Δ_max", r"\Delta_{\max}", "Greatest story drift at an end", "m", _B, _N, "twist", "twist"),
     Quantity("drift_avg", "Δ_avg", r"\Delta_\text{avg}", "Average of the story drifts at the two ends", "m", _B, _N, "twist", "twist"),

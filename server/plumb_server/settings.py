@@ -31,10 +31,12 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "rest_framework",
     "drf_spectacular",
+    "procrastinate.contrib.django",
     "plumb_server.accounts",
     "plumb_server.reviews",
     "plumb_server.findings",
     "plumb_server.reports",
+    "plumb_server.reference",
     "plumb_server.demo",
 ]
 
@@ -130,6 +132,7 @@ SPECTACULAR_SETTINGS = {
         "VerdictEnum": ["agrees", "differs", "breaches", "gap", "open"],
         "FindingStatusEnum": "plumb_server.findings.models.Finding.Status",
         "SubmissionStatusEnum": "plumb_server.reviews.models.Submission.Status",
+        "RunStatusEnum": "plumb_server.reference.models.Run.Status",
         "ReviewStatusEnum": "plumb_server.reviews.models.Review.Status",
         "RoleEnum": "plumb_server.reviews.models.Role",
         "CheckRoleEnum": ["origin", "inherited"],

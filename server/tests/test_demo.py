@@ -8,7 +8,7 @@ import pytest
 from plumb_core.across import across
 from plumb_core.intake.sheets import read_file
 from plumb_server.demo.seed import seed
-from plumb_server.demo.submissions import EXCHANGE_SLIPS, FILES, GRANARY_SLIPS, SLIPS, file_bytes, tables
+from plumb_server.demo.submissions import EXCHANGE_SLIPS, FILES, GRANARY_SLIPS, MODAL_SLIPS, SLIPS, file_bytes, tables
 from plumb_server.reviews import services
 from plumb_server.reviews.models import Review
 
@@ -23,12 +23,13 @@ def result(title: str) -> dict[str, Any]:
 
 def test_the_clinic_has_exactly_its_slips_as_origins(demo: None) -> None:
     found = result("Port Maren Clinic")
+    slips = (*SLIPS, *MODAL_SLIPS)
     assert sorted(found["origins"]) == sorted(
-        c["id"] for c in found["checks"] if c["id"] in SLIPS or c["id"].split(".EQ")[0] in SLIPS
+        c["id"] for c in found["checks"] if c["id"] in slips or c["id"].split(".EQ")[0] in slips
     )
-    assert len(found["origins"]) == len(SLIPS) == 7
+    assert len(found["origins"]) == len(slips) == 10
     assert [c["id"] for c in found["checks"] if c["verdict"] == "gap"] == ["gap_design_category"]
-    assert [c["id"] for c in found["checks"] if c["verdict"] == "breaches"] == ["T.X"]
+    assert [c["id"] for c in found["checks"] if c["verdict"] == "breaches"] == ["T.X", "mass_sum.Y"]
 
 
 def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:

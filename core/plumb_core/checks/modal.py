@@ -17,6 +17,7 @@ from plumb_core.quantities import QUANTITIES, Kind
 QUANTITY_KINDS = (Kind.MODES, Kind.SHAPES)
 SHARE_FLOOR = 0.03
 """Difference of shares of the mass that a model of the reviewer's own may have."""
+SWAPPED = "axes_swapped"
 _AXES: tuple[tuple[Literal["X", "Y", "RZ"], str, Literal["X", "Y"] | None], ...] = (
     ("X", "mass_ratio", "X"), ("Y", "mass_ratio", "Y"), ("RZ", "mass_ratio_RZ", None),
 )  # fmt: skip
@@ -157,6 +158,7 @@ def _against_model(
     table: ModeTable, answer: Mapping[str, Any] | None, comparison: Mapping[str, Any] | None, scale: float
 ) -> list[Check]:
     """Periods and shares against the modes of our own model that they were matched with."""
+    swapped = bool(comparison and comparison["swapped"])
     ours_of = {r["theirs"]: r for r in comparison["rows"] if r["theirs"]} if comparison else {}
     checks = []
     for place, mode in enumerate(table.modes):
@@ -177,10 +179,13 @@ def _against_model(
             if own is not None:
                 value = own["T"] if axis == "T" else own["mass_ratio"][axis]
                 floor = _floor(claim) if axis == "T" else max(_floor(claim), SHARE_FLOOR)
-                check.independent = compare(
-                    float(claim.value), float(value), QUANTITIES[quantity].tolerance * scale, floor
-                )
+                relative = QUANTITIES[quantity].tolerance * scale
+                check.independent = compare(float(claim.value), float(value), relative, floor)
                 _judged(check, check.independent.agrees, 3)
+                if swapped and direction is not None and check.role == "origin":
+                    other = own["mass_ratio"]["Y" if direction == "X" else "X"]
+                    if compare(float(claim.value), float(other), relative, floor).agrees:
+                        check.role, check.rests_on = "inherited", [SWAPPED]
             checks.append(check)
     return checks
 
@@ -190,9 +195,7 @@ def _of_the_whole(comparison: Mapping[str, Any] | None, answer: Mapping[str, Any
     checks = []
     if comparison and comparison["swapped"]:
         like = comparison["likeness"]
-        check = Check(
-            "axes_swapped", ("mass_ratio", "X"), "axes X and Y", None, verdict="differs", role="origin", level=3
-        )
+        check = Check(SWAPPED, ("mass_ratio", "X"), "axes X and Y", None, verdict="differs", role="origin", level=3)
         check.note = f"their modes fit our model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted {like['as_submitted']:.2f})"
         checks.append(check)
     for number in comparison["missing"] if comparison and answer else ():

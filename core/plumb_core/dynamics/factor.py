@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from contextlib import AbstractContextManager, nullcontext
+from functools import cache
 from typing import Any
 
 import numpy as np
 import numpy.typing as npt
 import scipy.sparse as sp
 from scipy.sparse.linalg import splu
+from threadpoolctl import ThreadpoolController
 
 try:
     from sksparse import cholmod
@@ -15,8 +18,20 @@ except ImportError:  # SuperLU does the same, more slowly where models are large
     cholmod = None
 
 Array = npt.NDArray[np.float64]
+ALONE = 25_000
+"""Equations below which one thread is quicker: NumPy's threads and those of the factorisation get in each other's way."""
 SINGULAR = 1e-12
 """Least eigenvalue of the matrix scaled to a unit diagonal, below which it counts as singular."""
+
+
+@cache
+def _pools() -> ThreadpoolController:
+    return ThreadpoolController()
+
+
+def threads_for(n: int) -> AbstractContextManager[Any]:
+    """As many threads as n equations are worth."""
+    return _pools().limit(limits=1) if n < ALONE else nullcontext()
 
 
 class NotStable(ValueError):

@@ -63,12 +63,22 @@ class Tables:
 
     def section(self, name: str, fill: float = np.nan) -> Array:
         """A value of each member's section, shape (m,); `fill` where it isn't given."""
-        values = {s.id: getattr(s, name) for s in self.frame.sections}
-        return np.array([fill if (v := values[m.section]) is None else v for m in self.frame.members], dtype=float)
+        values = [fill if (v := getattr(s, name)) is None else v for s in self.frame.sections]
+        return np.array(values, dtype=float)[self._section_of]
 
     def material(self, name: str, fill: float = np.nan) -> Array:
-        values = {s.id: getattr(s, name) for s in self.frame.materials}
-        return np.array([fill if (v := values[m.material]) is None else v for m in self.frame.members], dtype=float)
+        values = [fill if (v := getattr(s, name)) is None else v for s in self.frame.materials]
+        return np.array(values, dtype=float)[self._material_of]
+
+    @cached_property
+    def _section_of(self) -> Ints:
+        place = {s.id: k for k, s in enumerate(self.frame.sections)}
+        return np.array([place[m.section] for m in self.frame.members])
+
+    @cached_property
+    def _material_of(self) -> Ints:
+        place = {s.id: k for k, s in enumerate(self.frame.materials)}
+        return np.array([place[m.material] for m in self.frame.members])
 
     @cached_property
     def base(self) -> float:
@@ -317,11 +327,21 @@ def _spring_blocks(tables: Tables, maps: Array) -> tuple[Array, Ints]:
 
 def structure_of_frame(frame: Frame) -> Structure:
     """The frame's equations; raises InputRefused where they can't be set up, with every reason."""
+    return assembled(*read_tables(frame))
+
+
+def read_tables(frame: Frame) -> tuple[Tables, list[Warning]]:
+    """The frame as arrays, and what is to be said about them; raises InputRefused where that stops everything."""
     tables = tables_of(frame)
     warnings = about_tables(tables)
     stopping = [w for w in warnings if w.stops]
     if stopping:
         raise InputRefused([Problem(f"/frame{w.path}", f"{w.message}: {w.cause}", w.remedy) for w in stopping])
+    return tables, warnings
+
+
+def assembled(tables: Tables, warnings: list[Warning]) -> Structure:
+    """The equations of tables that nothing stops."""
     return _Assembly(tables, warnings).structure()
 
 

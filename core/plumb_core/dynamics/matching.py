@@ -38,7 +38,7 @@ class Match:
 
 @dataclass(frozen=True)
 class Matching:
-    """swapped : the submitted axes X and Y fit ours only when exchanged; likeness of all as submitted and exchanged."""
+    """swapped : the submitted axes X and Y fit ours only when exchanged, and are matched so; agreement of all either way."""
 
     matches: list[Match]
     swapped: bool
@@ -66,7 +66,9 @@ def _by_numbers(theirs: SubmittedMode, T: float, share: Array) -> float:
     # which way the mode goes counts, not how much mass it takes along
     a, b = np.array([s for s, _ in stated]), np.array([o for _, o in stated])
     size = float(np.linalg.norm(a) * np.linalg.norm(b))
-    way = float(a @ b) / size if size > 0 else 0.5
+    if max(np.linalg.norm(a), np.linalg.norm(b)) < 0.005:
+        return near  # neither moves along what is stated
+    way = float(a @ b) / size if size > 0 else 0.0
     return near * (0.2 + 0.8 * way)
 
 
@@ -119,11 +121,14 @@ def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes:
 
     likeness, macs, pairs = paired(theirs)
     as_submitted = _agreement(theirs, T, likeness, pairs)
-    turned, _, others = paired([_exchanged(m) for m in theirs])
+    turned, turned_macs, others = paired([_exchanged(m) for m in theirs])
     exchanged = _agreement(theirs, T, turned, others)
+    swapped = exchanged > as_submitted + 0.1 and exchanged > LIKE
+    if swapped:
+        likeness, macs, pairs = turned, turned_macs, others
     matches = [
         Match(i, j, None if np.isnan(macs[i, j]) else float(macs[i, j]), float(likeness[i, j]))
         for i, j in pairs
         if likeness[i, j] >= LIKE
     ]
-    return Matching(matches, exchanged > as_submitted + 0.1 and exchanged > LIKE, as_submitted, exchanged)
+    return Matching(matches, swapped, as_submitted, exchanged)

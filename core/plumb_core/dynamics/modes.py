@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from plumb_core.dynamics.factor import NotStable, negative_eigenvalues
+from plumb_core.dynamics.factor import NotStable, negative_eigenvalues, threads_for
 from plumb_core.dynamics.structure import Array, Structure, Warning
 
 Progress = Callable[[str, float], None]
@@ -324,9 +324,10 @@ def find_modes(
     structure: Structure, count: int, method: str = "eigen", progress: Progress = quiet, verify: bool = False
 ) -> Modes:
     """Modes by either method; raises NotStable for a mechanism."""
-    if method == "ritz":
-        return ritz_modes(structure, count, progress)
-    return eigen_modes(structure, count, progress, verify)
+    with threads_for(structure.n):
+        if method == "ritz":
+            return ritz_modes(structure, count, progress)
+        return eigen_modes(structure, count, progress, verify)
 
 
 def rayleigh_periods(structure: Structure, forces: Array | None = None) -> Array:

@@ -14,6 +14,7 @@ from typing import Any, Literal
 import numpy as np
 
 from plumb_core.dynamics.combine import DirectionRule, ModalRule, Rule, combine_directions
+from plumb_core.dynamics.factor import threads_for
 from plumb_core.dynamics.modes import Modes
 from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure
 
@@ -204,6 +205,14 @@ def spectrum_response(
 
     With several directions they are combined by `direction_rule`.
     """
+    with threads_for(structure.n):
+        return _all_directions(structure, modes, spectra, settings, direction_rule, shifted)
+
+
+def _all_directions(
+    structure: Structure, modes: Modes, spectra: Mapping[str, Spectrum], settings: Settings,
+    direction_rule: DirectionRule | None, shifted: Shifted | None,
+) -> dict[str, Array]:  # fmt: skip
     parts = []
     if settings.eccentricity and settings.eccentricity_as == "mass" and shifted is None:
         shifted = Shifted(structure, modes)

@@ -10,7 +10,7 @@ import numpy as np
 import numpy.typing as npt
 import scipy.sparse as sp
 
-from plumb_core.dynamics.factor import Factor
+from plumb_core.dynamics.factor import Factor, threads_for
 
 Array = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
@@ -139,7 +139,8 @@ class Structure:
 
     @cached_property
     def factor(self) -> Factor:
-        return Factor(self.K)
+        with threads_for(self.n):
+            return Factor(self.K)
 
     @cached_property
     def massive(self) -> Ints:

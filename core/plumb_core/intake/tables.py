@@ -27,6 +27,9 @@ class Column:
     positive: bool = False
 
 
+_SHARE = r"(share|mass|massshare|massratio|effectivemass|effectivemodalmass|modalmass|participation)?"
+_RUNNING = r"(sum|runningsum|running|cumulative|cumulativemass|total|Σ)(mass|share)?"
+
 TABLES: dict[str, tuple[Column, ...]] = {
     "parameters": (
         Column("name", "parameter", r"parameter|name|item|symbol|quantity|coefficient", required=True),
@@ -39,6 +42,7 @@ TABLES: dict[str, tuple[Column, ...]] = {
         Column("story", "story", r"story|storey|level|floor|storyname", required=True),
         Column("h", "story height", r"(story|storey|floor)?height|hsx|h", True, "h", positive=True),
         Column("w", "seismic weight", r"(story|storey|seismic|floor)?weight|wx|w", False, "w", positive=True),
+        Column("m", "mass in the analysis", r"(story|storey|floor|modal)?mass|m", False, "m", positive=True),
     ),
     "forces": (
         Column("case", "case", r"case|loadcase|load|combination|direction", required=True),
@@ -58,6 +62,24 @@ TABLES: dict[str, tuple[Column, ...]] = {
             True,
             "S_a",
         ),
+    ),
+    "modes": (
+        Column("mode", "number of the mode", r"mode|modeno|modenumber|n", required=True),
+        Column("T_mode", "period", r"period|t|tn", False, "T_mode", positive=True),
+        Column("f_mode", "frequency", r"frequency|f|fn", False, "f_mode", positive=True),
+        Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?x", False, "mass_ratio"),
+        Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?y", False, "mass_ratio"),
+        Column("mass_ratio_RZ", "share of the inertia about Z", rf"{_SHARE}(about|in)?r?z", False, "mass_ratio_RZ"),
+        Column("mass_running_X", "running sum in X", rf"{_RUNNING}(in|along)?x", False, "mass_running"),
+        Column("mass_running_Y", "running sum in Y", rf"{_RUNNING}(in|along)?y", False, "mass_running"),
+        Column("mass_running_RZ", "running sum about Z", rf"{_RUNNING}(about|in)?r?z", False, "mass_running_RZ"),
+    ),
+    "shapes": (
+        Column("mode", "number of the mode", r"mode|modeno|modenumber|n", required=True),
+        Column("story", "story", r"story|storey|level|floor|storyname", required=True),
+        Column("mode_u_X", "movement in X", r"(movement|displacement|shape|φ|phi|u)?x", False, "mode_u"),
+        Column("mode_u_Y", "movement in Y", r"(movement|displacement|shape|φ|phi|u)?y", False, "mode_u"),
+        Column("mode_rz", "rotation about Z", r"(rotation|movement|shape|φ|phi)?(about)?r?z", False, "mode_rz"),
     ),
 }
 
@@ -229,6 +251,8 @@ class _Reader:
         numbers = [c for c in TABLES[self.kind] if c.quantity and c.name in self.columns]
         if self.kind == "forces" and not numbers:
             self.problem(None, None, "no column of forces, shears or moments is recognised", "Point at one of them.")
+        if self.kind in ("modes", "shapes") and not numbers:
+            self.problem(None, None, "no column of values is recognised", "Point at the columns that hold them.")
         if self.kind == "parameters" and not {"value", "value_X", "value_Y"} & self.columns.keys():
             self.problem(None, None, "no column of values is recognised", "Point at the column that holds the values.")
         for column in numbers:
@@ -346,7 +370,7 @@ class _Reader:
                 story = None
             if story:
                 seen[story] = row
-            for column in ("h", "w"):
+            for column in ("h", "w", "m"):
                 if column in self.columns:
                     title = self.by_name[column].title
                     number = self.number(row, column, title, positive=True)
@@ -444,6 +468,77 @@ class _Reader:
                         )
                     last = number[0]
                 claims.append(self.claim(row, column, column, number, self.units[column], point=point))
+        return claims, []
+
+    def mode_number(self, row: int) -> int | None:
+        """Number of the mode of a row, from 1; the number often stands only in the first row of its block."""
+        text, index = self.text(row, "mode"), self.columns["mode"]
+        match = re.fullmatch(r"(?i)(?:mode\s*)?(\d{1,4})(?:\.0+)?", text.strip())
+        if match and int(match.group(1)) > 0:
+            return int(match.group(1))
+        self.problem(row, index, f"{text[:40]!r} is no number of a mode", "Number the modes from 1.")
+        return None
+
+    def modal_claims(self, row: int, mode: int, **place: Any) -> list[Claim]:
+        """Claims of all columns of a row; directions stand in the names of the columns."""
+        claims = []
+        for name, index in self.columns.items():
+            column = self.by_name[name]
+            # what a mode table leaves blank isn't stated
+            if not column.quantity or name not in self.units or not self.sheet.rows[row][index].text:
+                continue
+            number = self.number(row, name, column.title, positive=column.positive)
+            if number:
+                direction = name[-1] if QUANTITIES[column.quantity].scope is Scope.DIRECTION else None
+                unit = self.units[name]
+                claims.append(
+                    self.claim(row, name, column.quantity, number, unit, point=mode - 1, direction=direction, **place)
+                )
+        return claims
+
+    def modes(self, rows: list[int]) -> tuple[list[Claim], list[str]]:
+        claims: list[Claim] = []
+        seen: dict[int, int] = {}
+        for row in rows:
+            mode = self.mode_number(row)
+            if mode is None:
+                continue
+            if mode in seen:
+                self.problem(
+                    row,
+                    self.columns["mode"],
+                    f"mode {mode} stands in row {seen[mode] + 1} too",
+                    "Leave one of the rows out.",
+                )
+                continue
+            seen[mode] = row
+            claims += self.modal_claims(row, mode)
+        return claims, []
+
+    def shapes(self, rows: list[int]) -> tuple[list[Claim], list[str]]:
+        claims: list[Claim] = []
+        seen: set[tuple[int, str]] = set()
+        mode: int | None = None
+        for row in rows:
+            if self.text(row, "mode"):
+                mode = self.mode_number(row)
+            story = self.name(row, "story", "story")
+            if story and self.known and story not in self.known:
+                self.problem(row, self.columns["story"], f"story {story!r} is not among the stories known so far",
+                             f"Use one of: {', '.join(self.known)}; or accept the table of stories first.")  # fmt: skip
+                continue
+            if mode is None or story is None:
+                continue
+            if (mode, story) in seen:
+                self.problem(
+                    row,
+                    self.columns["story"],
+                    f"story {story!r} stands twice in mode {mode}",
+                    "Leave one of the rows out.",
+                )
+                continue
+            seen.add((mode, story))
+            claims += self.modal_claims(row, mode, story=story)
         return claims, []
 
     def parameters(self, rows: list[int]) -> tuple[list[Claim], list[str]]:

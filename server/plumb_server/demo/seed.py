@@ -15,9 +15,11 @@ from plumb_server.demo.buildings import (
     LIBRARY,
     LIBRARY_BRIEF,
 )
+from plumb_server.demo.clinic_model import clinic_model
 from plumb_server.demo.people import LEAD, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
 from plumb_server.demo.submissions import FILES
 from plumb_server.findings.services import change_finding, file_finding, write_message
+from plumb_server.reference import services as services_of_model
 from plumb_server.reviews import services
 from plumb_server.reviews.access import access
 from plumb_server.reviews.models import Membership, Review, Role
@@ -44,7 +46,8 @@ def seed() -> None:
         review = _review(people, CLINIC, CLINIC_BRIEF, "clinic-", place="Port Maren, Hesper Isles",
                          client="Port Maren Building Office",
                          description="Clinic, eight stories, reinforced concrete: walls in X, moment frames in Y. The "
-                         "review covers ground motion, design spectrum and the static lateral forces of S0.")  # fmt: skip
+                         "review covers ground motion, design spectrum, static lateral forces and modes of S0.")  # fmt: skip
+        services_of_model.save_model(review, people[REVIEWER], clinic_model(), 0)
         _first_finding(review, people)
 
 

@@ -12,7 +12,13 @@ The Port Maren Clinic's S0 holds these slips, named as the test of them finds th
 | V.Y        | two digits of the base shear changed places; the forces were distributed from it                     |
 | k.Y        | 1.0 for 1.49: the forces distributed linearly                                                        |
 
-and leaves out the seismic design category.  The Sable Quay Library's S0 is right, written in feet and kips.
+and leaves out the seismic design category.  Its modes (of `clinic_model`) hold
+
+| m.L6       | the mass of one story in part only                                                                     |
+| axes_swapped | X and Y exchanged in the table of modes and in the shapes                                            |
+| mass_sum.Y | five modes: too few in one direction, X of the building, which their table calls Y                     |
+
+The Sable Quay Library's S0 is right, written in feet and kips.
 
 The Quillon Exchange's S0 (EN 1998-1):
 
@@ -57,11 +63,14 @@ from plumb_server.demo.buildings import (
     LIBRARY,
     LIBRARY_BRIEF,
 )
+from plumb_server.demo.clinic_model import STATED_MODES, submitted_modes
 
 FILES = Path(__file__).parent / "files"
 SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.EQX", "V.Y", "k.Y")
 """Ids of the checks at which the clinic's slips are made."""
 EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X")
+MODAL_SLIPS = ("m.L6", "axes_swapped", "mass_sum.Y")
+"""Ids of the checks at which the slips of the clinic's modal analysis are made."""
 GRANARY_SLIPS = ("C_v", "w.F1", "w.F2", "F_t.Y")
 
 PERIODS = [0.0, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.74, 0.8, 0.9, 1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 6.0, 8.0, 10.0]
@@ -200,6 +209,36 @@ def parameters(run: Evaluation, building: str, imperial: bool) -> Table:
     return rows
 
 
+def modes() -> Table:
+    """The clinic's table of modes, with X and Y exchanged."""
+    rows: Table = [["Mode", "Period (s)", "Share X (%)", "Share Y (%)", "Share RZ (%)", "Sum X (%)", "Sum Y (%)"]]
+    sums = [0.0, 0.0]
+    for n, mode in enumerate(submitted_modes()["modes"][:STATED_MODES]):
+        share = [round(100 * mode["mass_ratio"][d], 2) for d in ("Y", "X", "RZ")]
+        sums = [sums[0] + share[0], sums[1] + share[1]]
+        rows.append([n + 1, f"{mode['T']:.3f}", *(f"{s:.2f}" for s in share), *(f"{s:.2f}" for s in sums)])
+    return rows
+
+
+def shapes() -> Table:
+    """The clinic's mode shapes at the centres of mass, axes exchanged, the greatest movement 1 m."""
+    rows: Table = [["Mode", "Story", "Movement X (m)", "Movement Y (m)", "Rotation RZ (rad)"]]
+    names = [f["name"] for f in submitted_modes()["floors"]]
+    for n, mode in enumerate(submitted_modes()["modes"][:STATED_MODES]):
+        greatest = max(abs(v) for row in mode["shape"] for v in row[:2]) or max(abs(row[2]) for row in mode["shape"])
+        for i in reversed(range(len(names))):
+            x, y, rz = (v / greatest for v in mode["shape"][i])
+            # seen in exchanged axes the sense of rotation turns over
+            rows.append([n + 1 if i == len(names) - 1 else "", names[i], f"{y:.4f}", f"{x:.4f}", f"{-rz:.5f}"])
+    return rows
+
+
+def with_masses(table: Table) -> Table:
+    """The clinic's stories with the masses of its modal analysis, of one story only in part."""
+    masses = {f["name"]: f["mass"] for f in submitted_modes()["floors"]}
+    return [[*table[0], "Mass (t)"], *([*row, f"{masses[row[0]]:.1f}"] for row in table[1:])]
+
+
 def stories(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
     length, force = ("ft", "kip") if imperial else ("m", "kN")
     rows: Table = [["Story", f"Height ({length})", f"Seismic weight ({force})"]]
@@ -255,7 +294,9 @@ def tables() -> dict[str, Table]:
     clinic, library, exchange, granary = clinic_run(), library_run(), exchange_run(), granary_run()
     return {
         "clinic-S0-parameters.xlsx": parameters(clinic, CLINIC, imperial=False),
-        "clinic-S0-stories.csv": stories(clinic, CLINIC_BRIEF, imperial=False),
+        "clinic-S0-stories.csv": with_masses(stories(clinic, CLINIC_BRIEF, imperial=False)),
+        "clinic-S0-modes.csv": modes(),
+        "clinic-S0-shapes.csv": shapes(),
         "clinic-S0-forces.csv": forces(clinic, CLINIC_BRIEF, imperial=False),
         "clinic-S0-spectrum.csv": spectrum(clinic, first=float(clinic.value("S_DS"))),
         "library-S0-parameters.csv": parameters(library, LIBRARY, imperial=True),

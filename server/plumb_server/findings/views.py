@@ -16,7 +16,8 @@ from plumb_server.findings.models import Finding
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.reviews.serializers import CheckSerializer
-from plumb_server.reviews.views import chosen_submission, sent
+from plumb_server.reviews.views import chosen_submission
+from plumb_server.web.requests import sent
 
 
 class MessageSerializer(serializers.Serializer):

@@ -17,15 +17,15 @@ from plumb_core.quantities import QUANTITIES, Kind
 
 from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding
+from plumb_server.hashing import input_hash
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reports.models import Report
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.services import (
     current_brief,
-    input_hash,
     latest_submission,
-    recheck_document,
     record,
+    review_document,
     run_recheck,
 )
 
@@ -178,7 +178,7 @@ def context(review: Review) -> dict[str, Any]:
         "team": review.team.select_related("user").filter(role__in=["lead", "reviewer"]),
         "now": timezone.now(),
         "engine": result["engine"],
-        "hash": input_hash(recheck_document(brief, submission)),
+        "hash": input_hash(review_document(review, submission)),
         "counts": result["counts"],
         "coverage": result["coverage"],
         "origins": len(result["origins"]),
@@ -224,7 +224,7 @@ def issue_report(review: Review, user: User) -> Report:
     number = (review.reports.aggregate(highest=Max("number"))["highest"] or 0) + 1
     data = pdf(review)
     digest = hashlib.sha256(data).hexdigest()
-    document = recheck_document(current_brief(review).brief, latest_submission(review))
+    document = review_document(review, latest_submission(review))
     report = Report.objects.create(
         review=review, number=number, pdf=data, sha256=digest, input_hash=input_hash(document), issued_by=user
     )

@@ -4,24 +4,30 @@ from __future__ import annotations
 
 import base64
 import hashlib
-import json
 from typing import Any
 
 from django.db import IntegrityError, transaction
 from django.db.models import Max
 from django.utils import timezone
 from plumb_core import ENGINE
+from plumb_core.checks.modal import QUANTITY_KINDS
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents import Brief
-from plumb_core.review_document import RecheckDocument
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import governed_by
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.tables import TABLES, Mapping, TableRead, guess_kind, read_table
+from plumb_core.modelling import ReferenceModel
+from plumb_core.quantities import QUANTITIES
 from plumb_core.reading import read
+from plumb_core.reference import request_to
+from plumb_core.review_document import RecheckDocument
 
 from plumb_server.accounts.models import User
+from plumb_server.hashing import input_hash
+from plumb_server.reference.models import ModelRevision
+from plumb_server.reference.runs import stored_answer
 from plumb_server.reviews.models import (
     AuditEntry,
     BriefRevision,
@@ -76,7 +82,7 @@ def current_brief(review: Review) -> BriefRevision:
     return revision
 
 
-def _locked(review: Review) -> Review:
+def locked(review: Review) -> Review:
     """The review's row, locked, so that numbers are given out once."""
     locked = Review.objects.select_for_update().get(pk=review.pk)
     if locked.status == Review.Status.CLOSED:
@@ -88,7 +94,7 @@ def _locked(review: Review) -> Review:
 def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRevision:
     """A new state of the brief; refused where somebody else changed it meanwhile."""
     checked = canonical_brief(brief)
-    _locked(review)
+    locked(review)
     current = current_brief(review)
     if current.number != based_on:
         raise Conflict("somebody changed the brief meanwhile", "Load the page again; then make your change once more.")
@@ -104,7 +110,7 @@ def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRe
 @transaction.atomic
 def undo_brief(review: Review, user: User) -> BriefRevision:
     """Back to the state before the last change that isn't undone yet."""
-    _locked(review)
+    locked(review)
     current = current_brief(review)
     if current.undo_to is None:
         raise Conflict("there is no change of the brief to undo", "Nothing needs to be done.")
@@ -137,13 +143,13 @@ def _open(submission: Submission) -> None:
 
 @transaction.atomic
 def open_submission(review: Review, user: User) -> Submission:
-    return draft_submission(_locked(review), user)
+    return draft_submission(locked(review), user)
 
 
 @transaction.atomic
 def accept_submission(submission: Submission, user: User) -> Submission:
     """Close a submission for good."""
-    _locked(submission.review)
+    locked(submission.review)
     submission.refresh_from_db()
     _open(submission)
     if not submission.claims.exists():
@@ -158,7 +164,7 @@ def accept_submission(submission: Submission, user: User) -> Submission:
 @transaction.atomic
 def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, pasted: bool = False) -> Exhibit:
     """Keep a file as it is; the same bytes twice are the same exhibit."""
-    _locked(submission.review)
+    locked(submission.review)
     _open(submission)
     if not data:
         raise Unusable([{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}])
@@ -232,7 +238,7 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict
 def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, mapping: dict[str, Any] | None) -> ClaimTable:
     """Turn a table into claims, all of them or none; raises Unusable naming every cell that stands in the way."""
     submission = exhibit.submission
-    _locked(submission.review)
+    locked(submission.review)
     _open(submission)
     result = read_sheet(submission.review, sheet, exhibit.name, kind, mapping)
     if result.problems:
@@ -267,7 +273,7 @@ def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, mapping:
 def remove_table(table: ClaimTable, user: User) -> None:
     """Take a table's claims out of a submission that isn't accepted yet; the exhibit stays."""
     submission = table.exhibit.submission
-    _locked(submission.review)
+    locked(submission.review)
     _open(submission)
     record(submission.review, user, "table removed", submission=submission.label, exhibit=table.exhibit.name,
            kind=table.kind)  # fmt: skip
@@ -302,9 +308,12 @@ def claim_documents(submission: Submission) -> list[dict[str, Any]]:
     ]
 
 
-def recheck_document(brief: dict[str, Any], submission: Submission | None) -> dict[str, Any]:
-    """The recheck document of a brief and a submission."""
+def recheck_document(
+    brief: dict[str, Any], submission: Submission | None, model: dict[str, Any] | None = None
+) -> dict[str, Any]:
+    """The recheck document of a brief, a submission and, where there is one, the reviewer's own model."""
     return {
+        **({"model": model} if model else {}),
         "format": "plumb-recheck",
         "version": 1,
         "brief": brief,
@@ -315,20 +324,43 @@ def recheck_document(brief: dict[str, Any], submission: Submission | None) -> di
     }
 
 
-def input_hash(document: dict[str, Any]) -> str:
-    """Hash of everything that a result depends on: the document and the engine's version."""
-    canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
-    return hashlib.sha256(f"{ENGINE}\n{canonical}".encode()).hexdigest()
+def current_model(review: Review) -> ModelRevision | None:
+    """The reviewer's own model as it stands, None where there is none yet."""
+    return review.model_revisions.first()
+
+
+def review_document(
+    review: Review, submission: Submission | None, revision: BriefRevision | None = None
+) -> dict[str, Any]:
+    """The recheck document of a review as it stands."""
+    model = current_model(review)
+    return recheck_document((revision or current_brief(review)).brief, submission, model.model if model else None)
+
+
+def own_modes(review: Review, document: dict[str, Any]) -> dict[str, Any] | None:
+    """Modes of the review's own model, where the submission states modes and the model has its answer (or has it at once)."""
+    stated = any(QUANTITIES[c["quantity"]].kind in QUANTITY_KINDS for c in document["submission"]["claims"])
+    if not stated or "model" not in document:
+        return None
+    try:
+        request = request_to("modal", read(Brief, document["brief"]), read(ReferenceModel, document["model"]))
+    except InputRefused:
+        return None
+    return stored_answer(review, request)
 
 
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
     """The recheck of a review as it stands, from the store where the same question was asked before."""
-    document = recheck_document((revision or current_brief(review)).brief, submission)
-    digest = input_hash(document)
+    document = review_document(review, submission, revision)
+    answer = own_modes(review, document)
+    # with the answer of our own model more can be said than without
+    digest = input_hash(document | {"answered": answer is not None})
     stored = review.rechecks.filter(input_hash=digest).first()
     if stored:
         return stored
-    fresh = Recheck(review=review, input_hash=digest, engine=ENGINE, result=core_recheck(document))
+    fresh = Recheck(
+        review=review, input_hash=digest, engine=ENGINE, result=core_recheck(document, lambda request: answer)
+    )
     # where two requests ask the same at once, both have the same answer and one of them is kept
     Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
     return fresh
@@ -344,7 +376,7 @@ def latest_submission(review: Review) -> Submission | None:
 
 def export_review(review: Review, submission: Submission | None, findings: list[dict[str, Any]]) -> dict[str, Any]:
     """A review as a recheck document with its exhibits and findings (`.plumb.json`)."""
-    document = recheck_document(current_brief(review).brief, submission)
+    document = review_document(review, submission)
     exhibits = submission.exhibits.all() if submission else []
     tables = ClaimTable.objects.filter(exhibit__submission=submission) if submission else []
     document["submission"]["exhibits"] = [
@@ -395,6 +427,8 @@ def import_review(user: User, document: Any) -> tuple[Review, list[dict[str, Any
         client=str(about.get("client", ""))[:120],
         description=str(about.get("description", ""))[:2000],
     )
+    if document.get("model"):
+        ModelRevision.objects.create(review=review, number=1, model=document["model"], author=user)
     submission = open_submission(review, user)
     exhibits = _import_exhibits(submission, user, checked.submission.exhibits)
     by_name = {e.name: e for e in exhibits.values()}

@@ -18,7 +18,7 @@ from plumb_core.intake.tables import TABLES
 from plumb_core.intake.units import UNITS
 from plumb_core.quantities import QUANTITIES
 from plumb_core.solve import solve as core_solve
-from rest_framework import serializers, status
+from rest_framework import status
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -50,14 +50,9 @@ from plumb_server.reviews.serializers import (
     TableSerializer,
 )
 from plumb_server.web.problems import Conflict, Unusable
+from plumb_server.web.requests import sent
 
 HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
-
-
-def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str, Any]:
-    given = serializer(data=request.data)
-    given.is_valid(raise_exception=True)
-    return dict(given.validated_data)
 
 
 def _listed(own: Access) -> Review:

@@ -6,6 +6,7 @@ from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
 from plumb_core.documents import Brief
+from plumb_core.modelling import ReferenceModel
 from rest_framework import serializers
 
 
@@ -16,9 +17,9 @@ class BriefField(serializers.JSONField):
 
 def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:
     """The core's own documents as components, so that clients are generated for them too."""
-    schema = Brief.model_json_schema(ref_template="#/components/schemas/{model}")
     components = result.setdefault("components", {}).setdefault("schemas", {})
-    for name, definition in schema.pop("$defs", {}).items():
-        components[name] = definition
-    components["Brief"] = schema
+    for document in (Brief, ReferenceModel):
+        schema = document.model_json_schema(ref_template="#/components/schemas/{model}")
+        components |= schema.pop("$defs", {})
+        components[document.__name__] = schema
     return result

@@ -1,0 +1,67 @@
+"""The reviewer's own model of a building in its states, and the runs that ask it."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from plumb_server.reviews.models import Review
+
+
+class ModelRevision(models.Model):
+    """One state of a review's own model; the newest holds.  An undo is a new state that restores an earlier one."""
+
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="model_revisions")
+    number = models.PositiveIntegerField()
+    model = models.JSONField()
+    undo_to = models.PositiveIntegerField(null=True)
+    """number of the state that an undo restores; None for the first"""
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["review", "number"], name="model_numbers")]
+
+
+class Run(models.Model):
+    """A question to a review's own model and its answer, kept under the hash of the question and the engine's version.
+
+    A run that isn't finished when its worker ends is taken up again by the next one; nothing but time is lost.
+    """
+
+    class Status(models.TextChoices):
+        QUEUED = "queued"
+        RUNNING = "running"
+        DONE = "done"
+        REFUSED = "refused"
+        CANCELLED = "cancelled"
+        FAILED = "failed"
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="runs")
+    kind = models.CharField(max_length=20)
+    input_hash = models.CharField(max_length=64)
+    engine = models.CharField(max_length=20)
+    request = models.JSONField()
+    status = models.CharField(max_length=10, choices=Status, default=Status.QUEUED)
+    phase = models.CharField(max_length=60, blank=True)
+    share = models.FloatField(default=0.0)
+    """of the work that is done, 0 to 1"""
+    cancel = models.BooleanField(default=False)
+    """somebody asked for it to stop"""
+    attempts = models.PositiveIntegerField(default=0)
+    result = models.JSONField(null=True)
+    problems = models.JSONField(default=list)
+    created_at = models.DateTimeField(auto_now_add=True)
+    finished_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-created_at"]
+        constraints = [models.UniqueConstraint(fields=["review", "input_hash"], name="a_run_once")]
+
+    @property
+    def open(self) -> bool:
+        return self.status in (self.Status.QUEUED, self.Status.RUNNING)

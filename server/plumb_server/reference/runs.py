@@ -1,0 +1,141 @@
+"""Runs of the reviewer's own model: solved at once or through the queue, told of, cancelled, kept."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+from plumb_core import ENGINE
+from plumb_core.errors import InputRefused
+from plumb_core.solve import solve
+
+from plumb_server.hashing import input_hash
+from plumb_server.reference.models import Run
+from plumb_server.reviews.models import Review
+
+AT_ONCE = 3_000
+"""Degrees of freedom of a model that is solved within the request; larger ones take over a second and go to the queue."""
+TOLD_EVERY = 0.25
+"""s between notes of progress."""
+
+
+def _degrees(request: dict[str, Any]) -> int:
+    frame = request.get("frame")
+    return 6 * len(frame["nodes"]) if frame else 3 * len(request.get("stories", []))
+
+
+def stored_run(review: Review, request: dict[str, Any]) -> Run | None:
+    return review.runs.filter(input_hash=input_hash(request)).first()
+
+
+def run_for(review: Review, kind: str, request: dict[str, Any]) -> Run:
+    """The run that answers a request; an answer that is there is taken from the store, small models are solved at once."""
+    digest = input_hash(request)
+    with transaction.atomic():
+        run, created = Run.objects.select_for_update().get_or_create(
+            review=review, input_hash=digest, defaults={"kind": kind, "engine": ENGINE, "request": request}
+        )
+        if not created and (run.open or run.status in (Run.Status.DONE, Run.Status.REFUSED)):
+            return run
+        _reset(run)
+        if _degrees(request) > AT_ONCE:
+            _queue(run)
+            return run
+    return carry_out(run)
+
+
+def _reset(run: Run) -> None:
+    run.status, run.phase, run.share, run.cancel = Run.Status.QUEUED, "", 0.0, False
+    run.problems, run.result, run.finished_at = [], None, None
+    run.save()
+
+
+def _queue(run: Run) -> None:
+    from plumb_server.reference.tasks import carry_out_run
+
+    # the job is deferred in the same transaction as the run: one is never there without the other
+    carry_out_run.defer(run=str(run.pk))
+
+
+class Cancelled(Exception):
+    """Somebody asked for the run to stop."""
+
+
+class _Teller:
+    """Notes phase and progress of a run now and then, and stops it where somebody asked for that."""
+
+    def __init__(self, run: Run):
+        self.run = run
+        self.last = 0.0
+
+    def __call__(self, phase: str, share: float) -> None:
+        now = time.monotonic()
+        if now - self.last < TOLD_EVERY and phase == self.run.phase:
+            return
+        self.last = now
+        self.run.phase, self.run.share = phase, share
+        Run.objects.filter(pk=self.run.pk).update(phase=phase, share=share)
+        if Run.objects.filter(pk=self.run.pk, cancel=True).exists():
+            raise Cancelled
+
+
+def carry_out(run: Run) -> Run:
+    """Solve a run and keep its answer, or why there is none."""
+    run.status, run.attempts = Run.Status.RUNNING, run.attempts + 1
+    run.save(update_fields=["status", "attempts"])
+    teller = _Teller(run)
+    try:
+        teller("reading", 0.0)
+        run.result = solve(run.request, teller)
+        run.status, run.phase, run.share = Run.Status.DONE, "", 1.0
+    except Cancelled:
+        run.status = Run.Status.CANCELLED
+    except InputRefused as refused:
+        run.status, run.problems = Run.Status.REFUSED, [p.as_json() for p in refused.problems]
+    except MemoryError:
+        run.status = Run.Status.FAILED
+        run.problems = [
+            {
+                "path": "/",
+                "message": "the model needs more memory than there is",
+                "remedy": "Ask for fewer modes, or use a coarser model.",
+            }
+        ]
+    except Exception:
+        run.status = Run.Status.FAILED
+        run.problems = [
+            {
+                "path": "/",
+                "message": "the run failed for a reason of its own",
+                "remedy": "Run it again; if it fails again, tell the operator.",
+            }
+        ]
+        run.finished_at = timezone.now()
+        run.save()
+        raise
+    run.finished_at = timezone.now()
+    run.save()
+    return run
+
+
+def cancel(run: Run) -> Run:
+    """Ask a run to stop; one that hasn't begun stops at once."""
+    with transaction.atomic():
+        held = Run.objects.select_for_update().get(pk=run.pk)
+        if held.status == Run.Status.QUEUED:
+            held.status, held.finished_at = Run.Status.CANCELLED, timezone.now()
+        held.cancel = held.open or held.cancel
+        held.save(update_fields=["status", "finished_at", "cancel"])
+    return held
+
+
+def stored_answer(review: Review, request: dict[str, Any]) -> dict[str, Any] | None:
+    """The answer to a request where it is in the store; small ones are solved for it, large ones wait for their run."""
+    run = stored_run(review, request)
+    if run is not None and run.status == Run.Status.DONE:
+        return run.result  # type: ignore[no-any-return]
+    if run is None and _degrees(request) <= AT_ONCE:
+        return run_for(review, "modal", request).result  # type: ignore[no-any-return]
+    return None

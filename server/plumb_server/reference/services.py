@@ -1,0 +1,75 @@
+"""The reviewer's own model: its states, and asking it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from plumb_core.modelling import ReferenceModel
+from plumb_core.reading import read
+from plumb_core.reference import request_to
+
+from plumb_server.accounts.models import User
+from plumb_server.reference.models import ModelRevision, Run
+from plumb_server.reference.runs import run_for
+from plumb_server.reviews.models import Review
+from plumb_server.reviews.services import current_model, locked, read_brief, record
+from plumb_server.web.problems import Conflict
+
+KINDS = ("model", "modal", "response_X", "response_Y", "static_response")
+
+
+# the model
+
+
+def canonical_model(model: Any) -> dict[str, Any]:
+    """A model as the core reads it; raises InputRefused naming every problem."""
+    return read(ReferenceModel, model).model_dump(mode="json", exclude_none=True, exclude_defaults=True)
+
+
+@transaction.atomic
+def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRevision:
+    """A new state of the model; refused where somebody else changed it meanwhile.  `based_on` 0: there was none."""
+    checked = canonical_model(model)
+    locked(review)
+    current = current_model(review)
+    number = current.number if current else 0
+    if number != based_on:
+        raise Conflict("somebody changed the model meanwhile", "Load the page again; then make your change once more.")
+    if current is not None and checked == current.model:
+        return current
+    saved = ModelRevision.objects.create(
+        review=review, number=number + 1, model=checked, undo_to=number or None, author=user
+    )
+    record(review, user, "model changed", number=saved.number)
+    return saved
+
+
+@transaction.atomic
+def undo_model(review: Review, user: User) -> ModelRevision:
+    """Back to the state before the last change that isn't undone yet."""
+    locked(review)
+    current = current_model(review)
+    if current is None or current.undo_to is None:
+        raise Conflict("there is no change of the model to undo", "Nothing needs to be done.")
+    before = review.model_revisions.get(number=current.undo_to)
+    saved = ModelRevision.objects.create(
+        review=review, number=current.number + 1, model=before.model, undo_to=before.undo_to, author=user
+    )
+    record(review, user, "model change undone", number=saved.number, restores=before.number)
+    return saved
+
+
+# asking
+
+
+def _question(review: Review, kind: str) -> dict[str, Any]:
+    """The request of a kind that asks the review's own model as it stands; raises InputRefused where there is none."""
+    current = current_model(review)
+    model = read(ReferenceModel, current.model if current else {})
+    return request_to(kind, read_brief(review), model)
+
+
+def ask(review: Review, kind: str) -> Run:
+    """The run that answers a question of a kind to the review's own model."""
+    return run_for(review, kind, _question(review, kind))
