@@ -184,12 +184,60 @@ class Analysis(Part):
     eccentricity_as: Literal["moments", "mass"] = "moments"
 
 
+class Rectangle(Part):
+    """A solid rectangular section, m: width, and depth in the plane of bending."""
+
+    width: Positive
+    depth: Positive
+
+
+class Panel(Part):
+    """Something that stiffens a bay: a wall in its middle, or a pair of diagonals; lines, bays and stories count from 1."""
+
+    kind: Literal["wall", "braces"]
+    along: Literal["X", "Y"]
+    line: Annotated[int, Field(ge=1, le=200)]
+    bay: Annotated[int, Field(ge=1, le=200)]
+    from_story: Annotated[int, Field(ge=1, le=300)] = 1
+    to_story: Annotated[int, Field(ge=1, le=300)]
+
+
+class Cracking(Part):
+    """Share of the gross bending stiffness by group."""
+
+    columns: Positive = 0.7
+    beams: Positive = 0.35
+    walls: Positive = 0.5
+
+
+class Grid(Part):
+    """A regular frame: bays along X and Y (m), sections by group, walls and bracing by bay; stories are the brief's."""
+
+    bays_x: Annotated[list[Positive], Field(min_length=1, max_length=100)]
+    bays_y: Annotated[list[Positive], Field(min_length=1, max_length=100)]
+    E: Positive = 3.0e7
+    nu: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] = 0.2
+    density: NotNegative = 2.5
+    columns: Rectangle
+    beams_x: Rectangle
+    beams_y: Rectangle
+    wall_thickness: Positive = 0.3
+    brace_area: Positive = 0.004
+    cracking: Cracking = Field(default_factory=Cracking)
+    base: Literal["fixed", "pinned"] = "fixed"
+    panels: Annotated[list[Panel], Field(max_length=2000)] = []
+
+
 class ReferenceModel(Part):
-    """The reviewer's own model of the building, in one depth or both; `use` says which one answers."""
+    """The reviewer's own model of the building, in one depth or both; `use` says which one answers.
+
+    grid : what the frame was built from, where it was built by the grid
+    """
 
     use: Literal["lines", "frame"] = "lines"
     floors: Annotated[list[ModelFloor], Field(max_length=300)] = []
     lateral_lines: Annotated[list[LateralLine], Field(max_length=20_000)] = []
     frame: Frame | None = None
+    grid: Grid | None = None
     p_delta: bool = False
     analysis: Analysis = Field(default_factory=Analysis)

@@ -71,11 +71,18 @@ def known_unit(text: str, core_unit: str) -> str | None:
 def factor(label: str, core_unit: str) -> float:
     """Factor from a labelled unit to the core's unit."""
     # imported here: building the registry takes a noticeable part of a second, and only intake needs it
+
+    return factor_between(UNITS[core_unit][label], {"g": "g_0", "": "dimensionless"}.get(core_unit, core_unit))
+
+
+@cache
+def factor_between(expression: str, target: str) -> float:
+    """What turns a number in a unit of the units library into another."""
+    # the library takes long to load, and only intake needs it
     from pint import UnitRegistry
 
     registry: UnitRegistry[float] = UnitRegistry()
-    target = {"g": "g_0", "": "dimensionless"}.get(core_unit, core_unit)
-    magnitude = registry.parse_expression(UNITS[core_unit][label]).to(target).magnitude
+    magnitude = registry.parse_expression(expression).to(target).magnitude
     # conversions go through several products; 15 figures drop their binary noise
     return float(f"{magnitude:.15g}")
 
