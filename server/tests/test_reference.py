@@ -295,3 +295,35 @@ def _wait_for(condition: Any, seconds: float = 30.0) -> None:
     while not condition():
         assert time.monotonic() < end, "it didn't happen"
         time.sleep(0.1)
+
+
+# frames from a grid and from tables
+
+
+def test_a_grid_becomes_a_frame_over_the_briefs_stories(lead: Api, clinic: Review) -> None:
+    grid = {"bays_x": [6.0, 6.0], "bays_y": [7.0], "columns": {"width": 0.5, "depth": 0.5}, "beams_x": {"width": 0.3, "depth": 0.6},
+            "beams_y": {"width": 0.3, "depth": 0.6}}  # fmt: skip
+    frame = lead.send("POST", _path(clinic, "model/frame/"), {"grid": grid}).json()["frame"]
+    assert [d["id"] for d in frame["diaphragms"]] == [f"L{i}" for i in range(1, 9)]
+    assert frame["floors"][0]["mass"] == pytest.approx(6480 / 9.80665)
+    wrong = lead.send("POST", _path(clinic, "model/frame/"), {"grid": {**grid, "bays_x": []}})
+    assert wrong.status_code == 422
+    assert wrong.json()["errors"][0]["path"] == "/bays_x"
+
+
+def test_tables_are_read_and_become_a_frame(lead: Api, clinic: Review) -> None:
+    path = _path(clinic, "model/table/")
+    asked = lead.send("POST", path, {"text": "Node\tX\tY\tZ\n1\t0\t0\t0\n2\t0\t0\t3\n"}).json()
+    assert asked["kind"] == "nodes"
+    assert asked["rows"] == []
+    assert "unit of x is missing" in asked["problems"][0]["message"]
+    units = {"x": "m", "y": "m", "z": "m"}
+    nodes = lead.send("POST", path, {"text": "Node\tX\tY\tZ\n1\t0\t0\t0\n2\t0\t0\t3\n", "units": units}).json()["rows"]
+    frame = lead.send(
+        "POST",
+        _path(clinic, "model/frame/"),
+        {"tables": {"nodes": nodes, "floors": [{"diaphragm": "L1", "z": 3.0, "mass": 5.0}]}},
+    ).json()["frame"]
+    assert frame["diaphragms"] == [{"id": "L1", "nodes": ["1", "2"][1:]}]
+    for bad in ({"text": "x", "kind": "roofs"}, {"content": "%%%", "name": "a.csv"}):
+        assert lead.send("POST", path, bad).status_code == 422

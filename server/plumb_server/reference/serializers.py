@@ -7,6 +7,7 @@ from rest_framework import serializers
 
 from plumb_server.reference.models import Run
 from plumb_server.reference.services import KINDS
+from plumb_server.reviews.serializers import CellProblemSerializer
 
 
 @extend_schema_field({"$ref": "#/components/schemas/ReferenceModel"})
@@ -70,10 +71,57 @@ class AnsweredRunSerializer(RunSerializer):
         fields = (*RunSerializer.Meta.fields, "result")
 
 
-class FrameTableSerializer(serializers.Serializer):
-    """A pasted or uploaded table of a frame: text, or a file's name with its content in base64."""
+@extend_schema_field({"$ref": "#/components/schemas/Grid"})
+class GridField(serializers.JSONField):
+    """A grid, as the core's JSON Schema describes it."""
 
-    text = serializers.CharField(required=False, allow_blank=True, max_length=5_000_000, trim_whitespace=False)
-    kind = serializers.CharField(required=False, allow_blank=True)
+
+@extend_schema_field({"$ref": "#/components/schemas/Frame"})
+class FrameField(serializers.JSONField):
+    """A frame, as the core's JSON Schema describes it."""
+
+
+class BuildFrameSerializer(serializers.Serializer):
+    """Either a grid, or the rows of tables by their kind."""
+
+    grid = GridField(required=False)
+    tables = serializers.DictField(child=serializers.ListField(child=serializers.DictField()), required=False)
+
+
+class BuiltFrameSerializer(serializers.Serializer):
+    frame = FrameField()
+
+
+class FrameTableSerializer(serializers.Serializer):
+    """A pasted table, or an uploaded file with its contents in base64; what the reviewer has set of how it is read."""
+
+    text = serializers.CharField(required=False, allow_blank=True, max_length=20_000_000, trim_whitespace=False)
+    name = serializers.CharField(required=False, max_length=200, default="pasted table")
+    content = serializers.CharField(required=False, max_length=24_000_000)
+    sheet = serializers.CharField(required=False, allow_blank=True, default="")
+    kind = serializers.CharField(required=False, allow_blank=True, default="")
     columns = serializers.DictField(child=serializers.IntegerField(min_value=0), required=False)
     units = serializers.DictField(child=serializers.CharField(), required=False)
+
+
+class FrameColumnSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    title = serializers.CharField()
+    required = serializers.BooleanField()
+    units = serializers.ListField(child=serializers.CharField())
+
+
+class FrameTableReadSerializer(serializers.Serializer):
+    """How a table is read: the first rows as they stand, and the rows as a frame has them."""
+
+    kind = serializers.CharField()
+    kinds = serializers.ListField(child=serializers.CharField())
+    sheet = serializers.CharField()
+    sheets = serializers.ListField(child=serializers.CharField())
+    header = serializers.IntegerField(allow_null=True)
+    columns = serializers.DictField(child=serializers.IntegerField())
+    units = serializers.DictField(child=serializers.CharField())
+    known = FrameColumnSerializer(many=True)
+    cells = serializers.ListField(child=serializers.ListField(child=serializers.CharField()))
+    problems = CellProblemSerializer(many=True)
+    rows = serializers.ListField(child=serializers.DictField())

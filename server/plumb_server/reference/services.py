@@ -5,15 +5,18 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import transaction
-from plumb_core.modelling import ReferenceModel
+from plumb_core.grid import frame_of_grid
+from plumb_core.intake.frame_tables import FrameTableRead, read_frame_table
+from plumb_core.intake.sheets import Sheet
+from plumb_core.modelling import Grid, ReferenceModel
 from plumb_core.reading import read
-from plumb_core.reference import request_to
+from plumb_core.reference import request_to, story_weights
 
 from plumb_server.accounts.models import User
 from plumb_server.reference.models import ModelRevision, Run
 from plumb_server.reference.runs import run_for
 from plumb_server.reviews.models import Review
-from plumb_server.reviews.services import current_model, locked, read_brief, record
+from plumb_server.reviews.services import current_model, locked, read_brief, record, sheets_from
 from plumb_server.web.problems import Conflict
 
 KINDS = ("model", "modal", "response_X", "response_Y", "static_response")
@@ -58,6 +61,24 @@ def undo_model(review: Review, user: User) -> ModelRevision:
     )
     record(review, user, "model change undone", number=saved.number, restores=before.number)
     return saved
+
+
+# frames from a grid and from tables
+
+
+def built_frame(review: Review, grid: Any) -> dict[str, Any]:
+    """The frame of a grid over the brief's stories; raises InputRefused naming what doesn't fit."""
+    brief = read_brief(review)
+    stories = [(s.name, s.height, w) for s, w in zip(brief.stories, story_weights(brief), strict=True)]
+    return frame_of_grid(read(Grid, grid), stories)
+
+
+def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sheet, FrameTableRead, list[str]]:
+    """(the sheet, what was made of it, names of all sheets) of a pasted or uploaded table of a frame."""
+    sheets = sheets_from(data, name)
+    names = [s.name for s in sheets]
+    chosen = sheets[names.index(sheet) if sheet in names else 0]
+    return chosen, read_frame_table(chosen, **how), names
 
 
 # asking

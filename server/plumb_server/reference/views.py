@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import base64
 from typing import Any
 
 from django.shortcuts import get_object_or_404
 from drf_spectacular.utils import extend_schema
+from plumb_core.intake.frame_tables import FRAME_TABLES, UNITS, frame_of_tables
 from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -16,11 +18,16 @@ from plumb_server.reference.models import ModelRevision, Run
 from plumb_server.reference.serializers import (
     AnsweredRunSerializer,
     AskSerializer,
+    BuildFrameSerializer,
+    BuiltFrameSerializer,
+    FrameTableReadSerializer,
+    FrameTableSerializer,
     ModelChangeSerializer,
     ModelStateSerializer,
 )
 from plumb_server.reviews.access import access
 from plumb_server.reviews.services import current_model
+from plumb_server.web.problems import Unusable
 from plumb_server.web.requests import sent
 
 
@@ -48,6 +55,59 @@ class ModelUndoView(APIView):
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         return Response(_state(services.undo_model(own.review, request.user)))
+
+
+class FrameView(APIView):
+    """A frame from a grid or from tables; nothing is saved."""
+
+    @extend_schema(operation_id="frame_build", request=BuildFrameSerializer, responses=BuiltFrameSerializer)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given = sent(BuildFrameSerializer, request)
+        if "grid" in given:
+            return Response({"frame": services.built_frame(own.review, given["grid"])})
+        return Response({"frame": frame_of_tables(given.get("tables", {}))})
+
+
+SHOWN_ROWS = 60
+
+
+class FrameTableView(APIView):
+    """Read a table of a frame; nothing is saved."""
+
+    @extend_schema(operation_id="frame_table", request=FrameTableSerializer, responses=FrameTableReadSerializer)
+    def post(self, request: Request, review_id: str) -> Response:
+        access(request.user, review_id)
+        given = sent(FrameTableSerializer, request)
+        try:
+            data = base64.b64decode(given["content"], validate=True) if "content" in given else given.get("text", "")
+        except ValueError:
+            raise Unusable(
+                [{"path": "/content", "message": "the file didn't arrive whole", "remedy": "Choose it again."}]
+            ) from None
+        how = {k: given[k] for k in ("kind", "columns", "units") if given.get(k)}
+        if how.get("kind", "nodes") not in FRAME_TABLES:
+            raise Unusable(
+                [
+                    {
+                        "path": "/kind",
+                        "message": f"{how['kind']!r} is no table of a frame",
+                        "remedy": f"Use one of: {', '.join(FRAME_TABLES)}.",
+                    }
+                ]
+            )
+        sheet, read, names = services.read_table(data, given["name"], given["sheet"], **how)
+        known = [
+            {"name": c.name, "title": c.title, "required": c.required, "units": list(UNITS[c.unit]) if c.unit else []}
+            for c in FRAME_TABLES[read.kind]
+        ]
+        return Response(
+            FrameTableReadSerializer({
+                "kind": read.kind, "kinds": list(FRAME_TABLES), "sheet": sheet.name, "sheets": names, "header": read.header,
+                "columns": read.columns, "units": read.units, "known": known, "problems": read.problems,
+                "cells": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]], "rows": read.rows if not read.problems else [],
+            }).data
+        )  # fmt: skip
 
 
 class RunsView(APIView):

@@ -150,6 +150,7 @@ class CheckSerializer(serializers.Serializer):
     direction = serializers.CharField(allow_null=True)
     story = serializers.CharField(allow_null=True)
     point = serializers.IntegerField(allow_null=True)
+    mode = serializers.IntegerField(allow_null=True)
     case = serializers.CharField()
     stage = serializers.CharField()
     label = serializers.CharField()
@@ -239,6 +240,8 @@ class RecheckSerializer(serializers.Serializer):
     counts = CountsSerializer()
     coverage = CoverageSerializer()
     steps = StepsSerializer()
+    modes = serializers.JSONField(allow_null=True)
+    """their modes, and beside ours where our own model has been run"""
     notes = serializers.ListField(child=serializers.CharField())
 
 
