@@ -7,7 +7,7 @@ from rest_framework import serializers
 
 from plumb_server.reference.models import Run
 from plumb_server.reference.services import KINDS
-from plumb_server.reviews.serializers import CellProblemSerializer
+from plumb_server.reviews.serializers import CellSerializer
 
 
 @extend_schema_field({"$ref": "#/components/schemas/ReferenceModel"})
@@ -123,5 +123,5 @@ class FrameTableReadSerializer(serializers.Serializer):
     units = serializers.DictField(child=serializers.CharField())
     known = FrameColumnSerializer(many=True)
     cells = serializers.ListField(child=serializers.ListField(child=serializers.CharField()))
-    problems = CellProblemSerializer(many=True)
+    problems = CellSerializer(many=True)
     rows = serializers.ListField(child=serializers.DictField())
