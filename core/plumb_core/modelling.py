@@ -55,7 +55,7 @@ class Section(Part):
     Az: Positive | None = None
 
 
-class Member(Part):
+class FrameMember(Part):
     """A member from node i to node j; offsets (m, global) lead from the node to the end of the flexible part."""
 
     id: Id
@@ -143,7 +143,7 @@ class Frame(Part):
     nodes: Annotated[list[Node], Field(min_length=1, max_length=MANY)]
     materials: Annotated[list[Material], Field(min_length=1, max_length=MANY)]
     sections: Annotated[list[Section], Field(min_length=1, max_length=MANY)]
-    members: Annotated[list[Member], Field(min_length=1, max_length=MANY)]
+    members: Annotated[list[FrameMember], Field(min_length=1, max_length=MANY)]
     supports: Annotated[list[Support], Field(max_length=MANY)] = []
     diaphragms: Annotated[list[Diaphragm], Field(max_length=2000)] = []
     masses: Annotated[list[NodeMass], Field(max_length=MANY)] = []

@@ -17,6 +17,9 @@ const ExhibitsPage = lazy(() => import("./stages/exhibits/ExhibitsPage"));
 const GroundPage = lazy(() => import("./stages/ground/GroundPage"));
 const SpectrumPage = lazy(() => import("./stages/spectrum/SpectrumPage"));
 const LateralPage = lazy(() => import("./stages/lateral/LateralPage"));
+const WeightPage = lazy(() => import("./stages/weight/WeightPage"));
+const FramePage = lazy(() => import("./stages/frame/FramePage"));
+const ModesPage = lazy(() => import("./stages/modes/ModesPage"));
 const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
 const ReportPage = lazy(() => import("./stages/report/ReportPage"));
@@ -56,6 +59,9 @@ export function App() {
                   <Route path="exhibits" element={<ExhibitsPage />} />
                   <Route path="ground" element={<GroundPage />} />
                   <Route path="spectrum" element={<SpectrumPage />} />
+                  <Route path="weight" element={<WeightPage />} />
+                  <Route path="frame" element={<FramePage />} />
+                  <Route path="modes" element={<ModesPage />} />
                   <Route path="lateral" element={<LateralPage />} />
                   <Route path="across" element={<AcrossPage />} />
                   <Route path="findings" element={<FindingsPage />} />

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.core.exceptions import ImproperlyConfigured
 from drf_spectacular.utils import extend_schema_field
 from plumb_core.documents import Brief
 from plumb_core.modelling import ReferenceModel
@@ -20,6 +21,10 @@ def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:
     components = result.setdefault("components", {}).setdefault("schemas", {})
     for document in (Brief, ReferenceModel):
         schema = document.model_json_schema(ref_template="#/components/schemas/{model}")
-        components |= schema.pop("$defs", {})
+        parts = schema.pop("$defs", {})
+        clash = [name for name, part in parts.items() if components.get(name, part) != part]
+        if clash:
+            raise ImproperlyConfigured(f"parts of the core's documents have names of the server's own: {', '.join(clash)}")
+        components |= parts
         components[document.__name__] = schema
     return result

@@ -13,7 +13,7 @@ import { Palette } from "./Palette";
 import type { ReviewContext } from "./useReviewContext";
 import "./review.css";
 
-const PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "lateral", "across", "findings", "report"] as const;
+const PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "weight", "frame", "modes", "lateral", "across", "findings", "report"] as const;
 
 export function ReviewLayout() {
   const { id = "" } = useParams();

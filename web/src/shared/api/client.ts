@@ -25,6 +25,12 @@ export type Across = Schemas["Across"];
 export type AcrossCell = Schemas["AcrossCell"];
 export type Load = Schemas["Load"];
 export type Need = Schemas["Need"];
+export type ReferenceModel = Schemas["ReferenceModel"];
+export type Frame = Schemas["Frame"];
+export type LateralLine = Schemas["LateralLine"];
+export type Grid = Schemas["Grid"];
+export type FrameTableRead = Schemas["FrameTableRead"];
+export type Run = Schemas["AnsweredRun"];
 export type Verdict = Check["verdict"];
 export type Severity = "must" | "should" | "note";
 

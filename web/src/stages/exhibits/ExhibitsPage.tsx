@@ -9,7 +9,7 @@ import { Troubles } from "../../shared/Troubles";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 
-const KINDS: Record<string, string> = { parameters: "parameters", stories: "stories", forces: "story forces by case", spectrum: "spectrum points" };
+const KINDS: Record<string, string> = { parameters: "parameters", stories: "stories", forces: "story forces by case", spectrum: "spectrum points", modes: "modes", shapes: "mode shapes" };
 
 /** What did they hand in? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {

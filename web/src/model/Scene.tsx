@@ -1,0 +1,157 @@
+import { Canvas, useFrame, useThree } from "@react-three/fiber";
+import { useEffect, useMemo, useRef } from "react";
+import { BufferAttribute, BufferGeometry, Color, Vector3, type Group, type LineSegments, type Points } from "three";
+import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
+import { chartLooks } from "../shared/useChart";
+import type { Drawn, Point } from "./geometry";
+import { groupColours, type View } from "./looks";
+
+export interface Outline {
+  corners: Point[];
+  movement: Point[];
+}
+
+export interface SceneProps {
+  drawn: Drawn;
+  /** displacement of each point at full swing, in the scale it is drawn in */
+  movement?: Point[] | undefined;
+  floors: Outline[];
+  /** floors as the submission states them moving */
+  ghosts?: Outline[] | undefined;
+  playing: boolean;
+  /** part of the swing where it stands still, -1 to 1 */
+  phase: number;
+  turning: boolean;
+  view: View;
+  /** points and segments that warnings are about */
+  marked?: { points: Set<number>; segments: Set<string>; stops: boolean } | undefined;
+  picked?: string | null;
+  onPick?: ((id: string) => void) | undefined;
+  scheme: string;
+}
+
+/** The model in space, for looking: three.js draws it when this module is loaded. */
+export default function Scene(props: SceneProps) {
+  const { points } = props.drawn;
+  const box = useMemo(() => {
+    const range = (c: 0 | 1 | 2) => { const v = points.map((p) => p[c]); return [Math.min(...v, 0), Math.max(...v, 1)] as const; };
+    const [x, y, z] = [range(0), range(1), range(2)];
+    const size = Math.hypot(x[1] - x[0], y[1] - y[0], z[1] - z[0]);
+    return { middle: new Vector3((x[0] + x[1]) / 2, (y[0] + y[1]) / 2, (z[0] + z[1]) / 2), size };
+  }, [points]);
+  return (
+    <Canvas frameloop={props.playing || props.turning ? "always" : "demand"} camera={{ fov: 28, near: box.size / 200, far: box.size * 12 }} raycaster={{ params: { Line: { threshold: box.size / 220 }, Points: { threshold: 0.2 }, Mesh: {}, LOD: {}, Sprite: {} } }}>
+      <Camera middle={box.middle} size={box.size} view={props.view} turning={props.turning} />
+      <Model {...props} size={box.size} />
+    </Canvas>
+  );
+}
+
+function Camera({ middle, size, view, turning }: { middle: Vector3; size: number; view: View; turning: boolean }) {
+  const { camera, gl, invalidate } = useThree();
+  const controls = useRef<OrbitControls | null>(null);
+  useEffect(() => {
+    camera.up.set(0, 0, 1);
+    const own = new OrbitControls(camera, gl.domElement);
+    own.addEventListener("change", () => { invalidate(); });
+    controls.current = own;
+    return () => { own.dispose(); };
+  }, [camera, gl, invalidate]);
+  useEffect(() => {
+    const from = { turn: new Vector3(-1.05, -1.5, 0.72), plan: new Vector3(0, -0.001, 1), "along X": new Vector3(-1, 0, 0.02), "along Y": new Vector3(0, -1, 0.02) }[view];
+    camera.position.copy(middle).addScaledVector(from.normalize(), size * 2.05);
+    controls.current?.target.copy(middle);
+    controls.current?.update();
+    invalidate();
+  }, [camera, middle, size, view, invalidate]);
+  useFrame(() => {
+    if (!controls.current) return;
+    controls.current.autoRotate = turning;
+    controls.current.autoRotateSpeed = 0.7;
+    controls.current.update();
+  });
+  return null;
+}
+
+function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked, onPick, scheme, size }: SceneProps & { size: number }) {
+  const colour = useMemo(() => { void scheme; const { colour: of } = chartLooks(); return (name: string) => new Color(of(name)); }, [scheme]);
+  const lines = useRef<LineSegments>(null);
+  const nodes = useRef<Points>(null);
+  const plates = useRef<Group>(null);
+  const clock = useRef(0);
+  const { invalidate } = useThree();
+
+  const frame = useMemo(() => {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(new Float32Array(drawn.segments.length * 6), 3));
+    const colours = groupColours([...new Set(drawn.segments.map((s) => s.group))]);
+    const values = new Float32Array(drawn.segments.length * 6);
+    drawn.segments.forEach((s, k) => {
+      const own = colour(picked === s.id ? "theirs" : marked?.segments.has(s.id) ? (marked.stops ? "limit" : "off") : (colours[s.group] ?? "ink"));
+      values.set([own.r, own.g, own.b, own.r, own.g, own.b], k * 6);
+    });
+    geometry.setAttribute("color", new BufferAttribute(values, 3));
+    return geometry;
+  }, [drawn, colour, marked, picked]);
+  const outline = (shown: Outline[]) => {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(new Float32Array(shown.reduce((n, f) => n + f.corners.length * 6, 0)), 3));
+    return geometry;
+  };
+  const floorLines = useMemo(() => outline(floors), [floors]);
+  const ghostLines = useMemo(() => outline(ghosts ?? []), [ghosts]);
+  const feet = useMemo(() => {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(new Float32Array(drawn.supports.flatMap((p) => drawn.points[p] ?? [])), 3));
+    return geometry;
+  }, [drawn]);
+  const signs = useMemo(() => {
+    const at = [...(marked?.points ?? [])].flatMap((p) => drawn.points[p] ?? []);
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(new Float32Array(at), 3));
+    return geometry;
+  }, [drawn, marked]);
+
+  const place = (part: number) => {
+    const position = frame.getAttribute("position") as BufferAttribute;
+    drawn.segments.forEach((s, k) => {
+      [s.a, s.b].forEach((p, end) => {
+        const base = drawn.points[p] ?? [0, 0, 0], by = movement?.[p] ?? [0, 0, 0];
+        position.setXYZ(2 * k + end, base[0] + part * by[0], base[1] + part * by[1], base[2] + part * by[2]);
+      });
+    });
+    position.needsUpdate = true;
+    frame.computeBoundingSphere();
+    for (const [geometry, shown] of [[floorLines, floors], [ghostLines, ghosts ?? []]] as const) {
+      const corners = geometry.getAttribute("position") as BufferAttribute;
+      let n = 0;
+      for (const f of shown) {
+        f.corners.forEach((c, k) => {
+          for (const i of [k, (k + 1) % f.corners.length]) {
+            const base = f.corners[i] ?? c, by = f.movement[i] ?? [0, 0, 0];
+            corners.setXYZ(n++, base[0] + part * by[0], base[1] + part * by[1], base[2] + part * by[2]);
+          }
+        });
+      }
+      corners.needsUpdate = true;
+      geometry.computeBoundingSphere();
+    }
+  };
+  useEffect(() => { if (!playing) place(movement ? phase : 0); invalidate(); });
+  useFrame((_, delta) => {
+    if (!playing) return;
+    clock.current += delta;
+    place(Math.sin(clock.current * 2.2));
+  });
+  return (
+    <group ref={plates}>
+      <lineSegments ref={lines} geometry={frame} onClick={onPick && ((e) => { e.stopPropagation(); const s = drawn.segments[Math.floor((e.index ?? 0) / 2)]; if (s) onPick(s.id); })}>
+        <lineBasicMaterial vertexColors />
+      </lineSegments>
+      <lineSegments geometry={floorLines}><lineBasicMaterial color={colour("ours")} transparent opacity={0.55} /></lineSegments>
+      {ghosts && ghosts.length > 0 && <lineSegments geometry={ghostLines}><lineBasicMaterial color={colour("theirs")} /></lineSegments>}
+      <points ref={nodes} geometry={feet}><pointsMaterial color={colour("ink")} size={size / 90} /></points>
+      <points geometry={signs}><pointsMaterial color={colour(marked?.stops ? "limit" : "off")} size={size / 45} /></points>
+    </group>
+  );
+}

@@ -1,0 +1,88 @@
+import { Button, SegmentedControl, useComputedColorScheme } from "@mantine/core";
+import { useReducedMotion } from "@mantine/hooks";
+import { useState } from "react";
+import { Link } from "react-router";
+import { Bench } from "../../bench/Bench";
+import type { ModalAnswer, SubmittedModes } from "../../model/answers";
+import { RunStatus } from "../../model/RunStatus";
+import { useModel, useRun } from "../../model/useModel";
+import { Warnings } from "../../model/Warnings";
+import { useReviewContext } from "../../review/useReviewContext";
+import { ChecksTable } from "../../shared/ChecksTable";
+import { ModesTable } from "./ModesTable";
+import { ModeViewer } from "./ModeViewer";
+import { RunningSums } from "./RunningSums";
+import "./modes.css";
+
+/** Enough modes, of the right kind? Theirs and ours, matched by shape. */
+export default function ModesPage() {
+  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
+  const scheme = useComputedColorScheme("light");
+  const still = useReducedMotion();
+  const model = useModel(review.id);
+  const modal = useRun<ModalAnswer>(review.id, "modal", model.number, review.brief_number, model.number > 0);
+  const [chosen, setChosen] = useState(1);
+  const [direction, setDirection] = useState<"X" | "Y">("X");
+  if (!recheck) return null;
+  const answer = modal.answer;
+  const submitted = recheck.modes as SubmittedModes | null;
+  const comparison = submitted?.comparison ?? null;
+  const checks = recheck.checks.filter((c) => c.stage === "modes");
+  const mode = Math.min(chosen, answer?.modes.length ?? 1);
+  return (
+    <div className="split wide">
+      <main className="stage">
+        <div className="stage-head">
+          <h2 className="stage-title">Modes</h2>
+          <span className="quiet">enough of them, of the right kind? theirs matched with ours by shape</span>
+        </div>
+        {model.number === 0 && !model.loading && (
+          <div className="empty">
+            <p>There is no model of our own yet, so their modes can only be held against themselves and the code's target.</p>
+            <Button component={Link} to="../frame">Make one: ten minutes with lateral lines</Button>
+          </div>
+        )}
+        {model.number > 0 && <RunStatus {...modal} />}
+        {comparison?.swapped && (
+          <p className="modes-word off">X and Y look exchanged in their tables: their modes fit ours only that way round.</p>
+        )}
+        {answer && (
+          <>
+            <p className="modes-word">
+              {(["X", "Y"] as const).map((d) => (
+                <span key={d}>
+                  <b>{d}</b>{" "}
+                  {answer.reached_at[d] === null ? <span className="off">our {answer.modes.length} modes don’t reach {Math.round(100 * answer.target)} %</span> : <>ours reach {Math.round(100 * answer.target)} % with mode {answer.reached_at[d]}</>}
+                  {comparison && comparison.sums[d] !== null && <>, <span className={comparison.enough[d] ? "theirs" : "limit"}>theirs sum to {(100 * (comparison.sums[d] ?? 0)).toFixed(1)} %</span></>}
+                </span>
+              ))}
+            </p>
+            <ModeViewer model={model.model} answer={answer} mode={mode} theirs={theirsOf(submitted, mode)} swapped={comparison?.swapped ?? false} scheme={scheme} still={still} onMode={setChosen} />
+          </>
+        )}
+        {(answer ?? submitted) && <ModesTable answer={answer} submitted={submitted} chosen={mode} onChoose={setChosen} checks={checks} onSelect={select} />}
+        {answer && (
+          <>
+            <div className="stage-head" style={{ marginTop: 18 }}>
+              <h3 className="part" style={{ margin: 0 }}>Running sum of the effective modal mass</h3>
+              <SegmentedControl aria-label="Direction of the running sums" value={direction} data={["X", "Y"]} onChange={(v) => { setDirection(v as "X" | "Y"); }} />
+            </div>
+            <RunningSums answer={answer} submitted={submitted} direction={direction} scheme={scheme} />
+            <p className="quiet modes-small">
+              Rayleigh’s periods as a second opinion: X {answer.rayleigh.X?.toFixed(3) ?? "–"} s, Y {answer.rayleigh.Y?.toFixed(3) ?? "–"} s. That no mode is missing was checked by: {answer.counted_by}.
+            </p>
+            <Warnings warnings={answer.warnings} />
+          </>
+        )}
+        <ChecksTable caption="Checks of their modes" checks={checks} selected={selected?.id} onSelect={select} />
+      </main>
+      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
+    </div>
+  );
+}
+
+/** Their mode that ours was matched with. */
+function theirsOf(submitted: SubmittedModes | null, ours: number) {
+  const number = submitted?.comparison?.rows.find((r) => r.ours === ours)?.theirs;
+  return number ? submitted?.theirs[number - 1] : undefined;
+}
