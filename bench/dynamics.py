@@ -5,7 +5,7 @@
 Regular frames with rigid floors and member mass, 60 modes.  *bare*: scipy.sparse.linalg.splu (minimum degree ordering, the
 better one for these matrices) and eigsh in shift-and-invert mode on the same matrices.  *whole*: read and inspect the document, assemble,
 constrain, factorise, modes, participation.  *response*: both directions, residual mass, the accidental
-eccentricity either way, once as moments and once as shifted mass.  Prints ratios, the growth exponent, and peak memory.
+eccentricity either way, as moments or as shifted mass, whichever takes longer.  Prints ratios, the growth exponent, and peak memory.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ import scipy.sparse as sp
 from plumb_core.dynamics import factor
 from plumb_core.dynamics.frame import assembled, read_tables
 from plumb_core.dynamics.modes import find_modes
-from plumb_core.dynamics.response import Settings, Shifted, spectrum_response
+from plumb_core.dynamics.response import Settings, spectrum_response
 from plumb_core.modelling import Frame
 from scipy.sparse.linalg import LinearOperator, eigsh, splu
 
@@ -85,15 +85,13 @@ def bare(K: Any, mass: np.ndarray) -> tuple[float, float, np.ndarray]:
     return f, e, np.sort(2 * np.pi / np.sqrt(values))[::-1]
 
 
-def all_responses(structure: Any, modes: Any) -> None:
+def all_responses(structure: Any, modes: Any, how: Any) -> None:
     def curve(T: np.ndarray) -> np.ndarray:
         return np.minimum(1.0, 0.6 / np.maximum(T, 0.01))
 
     spectra = {"X": curve, "Y": curve}
-    shifted = Shifted(structure, modes)
-    for how in ("moments", "mass"):
-        own = Settings(residual_period=0.0, eccentricity=0.05, eccentricity_as=how)
-        spectrum_response(structure, modes, spectra, own, "SRSS", shifted)
+    own = Settings(residual_period=0.0, eccentricity=0.05, eccentricity_as=how)
+    spectrum_response(structure, modes, spectra, own, "SRSS")
 
 
 def main(sizes: list[int]) -> None:
@@ -108,7 +106,9 @@ def main(sizes: list[int]) -> None:
         factored, _ = seconds(lambda s=structure: factor.Factor(s.K))
         _ = structure.factor  # kept by the structure; its time is the one above
         solved, modes = seconds(lambda s=structure: find_modes(s, MODES))
-        answered, _ = seconds(lambda s=structure, m=modes: all_responses(s, m))
+        answered = max(
+            seconds(lambda s=structure, m=modes, h=how: all_responses(s, m, h))[0] for how in ("moments", "mass")
+        )
         f, e, T = bare(structure.K, structure.mass)
         assert np.allclose(T, modes.T, rtol=1e-6), "the bare solution has other periods"
         whole = read + assemble + factored + solved

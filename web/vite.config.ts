@@ -4,7 +4,7 @@ import { defineConfig } from "vite";
 
 export default defineConfig({
   plugins: [react()],
-  build: { target: "es2022", chunkSizeWarningLimit: 700 },
+  build: { target: "es2022", chunkSizeWarningLimit: 1000 },
   server: { proxy: { "/api": "http://127.0.0.1:8470" } },
   test: { environment: "jsdom", setupFiles: "src/test-setup.ts", css: false },
 });

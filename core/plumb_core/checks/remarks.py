@@ -24,8 +24,17 @@ def _name(check: Check) -> str:
     if check.claim is not None and check.claim.story:
         name += f" at {check.claim.story}"
     if check.claim is not None and check.claim.point is not None:
-        name += f", point {check.claim.point + 1}"
+        numbered = "mode" if quantity.kind in (Kind.MODES, Kind.SHAPES) else "point"
+        name += f", {numbered} {check.claim.point + 1}"
     return name
+
+
+_SAID = {"axes_swapped": "the axes X and Y, which are exchanged"}
+"""Origins that have no symbol of their own, in words."""
+
+
+def _kind(check: Check) -> Kind:
+    return QUANTITIES[check.key[0]].kind
 
 
 def _off(deviation: float | None) -> str:
@@ -40,11 +49,22 @@ def draft(check: Check) -> str:
     unit = f" {unit}" if unit else ""
     clause = f" ({check.clause})" if check.clause else ""
     name = _name(check)
+    if check.claim is None and check.level == 3 and check.verdict == "differs":
+        return f"{check.note[:1].upper()}{check.note[1:]}. Please say which way the axes of the model run, and correct the tables."
+    if check.verdict == "gap" and check.id.startswith("missing_mode"):
+        return f"{check.note[:1].upper()}{check.note[1:]}. Please include it, or say why it was left out."
     if check.verdict == "gap":
         return f"{name} is not stated. Please give it{clause}, with its basis."
     shown = check.shown()
     if check.verdict not in ("differs", "breaches") or shown is None or check.claim is None:
         return ""
+    if (
+        check.level == 1
+        and _kind(check) in (Kind.MODES, Kind.STORIES)
+        and check.note
+        and not check.id.startswith("sum_")
+    ):
+        return f"{check.label}: {figures(shown.theirs)}{unit} is stated, {figures(shown.ours)}{unit} follows ({check.note}). Please reconcile."
     if check.level == 1:
         return (
             f"{check.label}: the story values add up to {figures(shown.theirs)}{unit}, while "
@@ -57,6 +77,8 @@ def draft(check: Check) -> str:
         said += f" It {word} of {figures(check.limit['value'])}{unit} ({check.limit['clause']})."
     found = f"We find {figures(shown.ours)}{unit}"
     if check.role == "inherited":
-        return f"{said} {found}{_off(shown.deviation)}. It follows from: {', '.join(check.rests_on)}."
+        return f"{said} {found}{_off(shown.deviation)}. It follows from: {', '.join(_SAID.get(i, i) for i in check.rests_on)}."
+    if _kind(check) is Kind.MODES and check.verdict != "breaches":
+        return f"{said} {found} in {check.note}{_off(shown.deviation)}. Please correct, or state the basis."
     basis = " with your own upstream values" if check.carried is not None else ""
     return f"{said} {found}{basis}{clause}{_off(shown.deviation)}. Please correct, or state the basis."

@@ -20,7 +20,7 @@ from plumb_core.dynamics.inspect import about_equations, about_tables
 from plumb_core.dynamics.members import DOFS, chord_stiffness, local_axes, local_stiffness, released
 from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure, Warning
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.modelling import Frame
+from plumb_core.modelling import FloorMass, Frame
 
 Flags = npt.NDArray[np.bool_]
 SAME_LEVEL = 0.05
@@ -184,6 +184,14 @@ def _below(z: Array, plans: Sequence[Array]) -> Ints:
     return found
 
 
+def _outline(floor: FloorMass, box: Array) -> tuple[Array, float]:
+    """Centroid and polar radius of gyration squared of a floor's plan; the box about its nodes where no outline is given."""
+    if floor.outline:
+        return outline_properties(np.array(floor.outline))
+    a, b = box[2] - box[0]
+    return (box[0] + box[2]) / 2.0, float(a * a + b * b) / 12.0
+
+
 def _box(points: Array) -> Array:
     (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
     return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
@@ -310,10 +318,35 @@ def _added_up(blocks: Array, dofs: Ints, size: int) -> sp.csc_array:
     """Blocks (m, d, d) added at their equations (m, d); -1 is left out."""
     rows = np.broadcast_to(dofs[:, :, None], blocks.shape)
     columns = np.broadcast_to(dofs[:, None, :], blocks.shape)
-    keep = (rows >= 0) & (columns >= 0) & (blocks != 0)
-    index = np.int32 if size < 2**31 else np.int64
-    found = sp.coo_array((blocks[keep], (rows[keep].astype(index), columns[keep].astype(index))), shape=(size, size))
+    at = np.flatnonzero((rows >= 0) & (columns >= 0) & (blocks != 0))
+    numbers = dofs.astype(np.int32)
+    d = blocks.shape[1]
+    found = sp.coo_array(
+        (
+            blocks.reshape(-1)[at],
+            (np.repeat(numbers.reshape(-1), d)[at], np.repeat(numbers, d, axis=0).reshape(-1)[at]),
+        ),
+        shape=(size, size),
+    )
     return found.tocsc()
+
+
+def _spread(maps: Array, equations: _Equations) -> sp.csr_array:
+    """(6 n_nodes, n): movements of every node from its equations."""
+    n = len(maps)
+    rows = np.broadcast_to(np.arange(6 * n).reshape(n, 6, 1), maps.shape)
+    columns = np.broadcast_to(equations.of_node[:, None, :], maps.shape)
+    keep = (columns >= 0) & (maps != 0)
+    return sp.csr_array((maps[keep], (rows[keep], columns[keep])), shape=(6 * n, equations.count))
+
+
+def _nodes_of(equations: _Equations) -> Ints:
+    """A node that each equation belongs to, (n,)."""
+    found = np.zeros(equations.count, dtype=np.int64)
+    for dof in range(5, -1, -1):
+        numbers = equations.of_node[:, dof]
+        found[numbers[numbers >= 0]] = np.flatnonzero(numbers >= 0)
+    return found
 
 
 def _spring_blocks(tables: Tables, maps: Array) -> tuple[Array, Ints]:
@@ -405,7 +438,7 @@ class _Assembly:
             points, m, own = [*points, at[extra, :2]], [*m, lifted[extra, :2]], [*own, lifted[extra, 3]]
             corners.append(_box(at[nodes, :2]))
             for floor in given[name] if self.rigid[k] else ():
-                middle, square = outline_properties(np.array(floor.outline) if floor.outline else corners[k])
+                middle, square = _outline(floor, corners[k])
                 place = middle if floor.centre is None else np.array(floor.centre)
                 turning = floor.inertia
                 if turning is None:
@@ -420,8 +453,7 @@ class _Assembly:
             centre[k] = (weights * P).sum(axis=0) / weights.sum(axis=0) if mass[k].any() else P.mean(axis=0)
             arm = P - centre[k]
             inertia[k] = J.sum() + (M[:, 0] * arm[:, 1] ** 2 + M[:, 1] * arm[:, 0] ** 2).sum()
-            carried = np.flatnonzero(self.nearest == k)
-            gravity[k] += (self.masses + lifted)[carried, :2].mean(axis=1).sum() * GRAVITY
+        gravity += np.bincount(self.nearest, (self.masses + lifted)[:, :2].mean(axis=1), n) * GRAVITY
         below = _below(self.z, corners)
         h = self.z - np.where(below >= 0, self.z[below], self.tables.base)
         return Floors(self.names, self.z, h, below, centre, mass, inertia, corners, gravity, self.rigid)
@@ -442,7 +474,7 @@ class _Assembly:
             K, mass = K[keep][:, keep].tocsc(), mass[keep]
             elements.dofs = np.concatenate([equations.of_node[tables.i], equations.of_node[tables.j]], axis=1)
         influence, axis = self._influence(equations, mass)
-        spread, dof_node = self._spread(maps, equations)
+        dof_node = _nodes_of(equations)
         built = Structure(
             K=K,
             mass=mass,
@@ -453,10 +485,10 @@ class _Assembly:
             axis=axis,
             node_ids=[node.id for node in tables.frame.nodes],
             node_at=tables.at,
-            spread=spread,
+            make_spread=lambda: _spread(maps, equations),
             dof_node=dof_node,
             warnings=self.warnings,
-            mass_table=self._mass_table(),
+            make_mass_table=self._mass_table,
         )
         if tables.frame.p_delta:
             built = self._with_second_order(built, elements, equations)
@@ -527,18 +559,6 @@ class _Assembly:
         shape = (equations.count, 3 * len(self.floors))
         return sp.csc_array((np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), shape=shape)
 
-    def _spread(self, maps: Array, equations: _Equations) -> tuple[sp.csr_array, Ints]:
-        n = len(self.tables.at)
-        rows = np.broadcast_to(np.arange(6 * n).reshape(n, 6, 1), maps.shape)
-        columns = np.broadcast_to(equations.of_node[:, None, :], maps.shape)
-        keep = (columns >= 0) & (maps != 0)
-        spread = sp.csr_array((maps[keep], (rows[keep], columns[keep])), shape=(6 * n, equations.count))
-        dof_node = np.zeros(equations.count, dtype=np.int64)
-        for dof in range(5, -1, -1):
-            numbers = equations.of_node[:, dof]
-            dof_node[numbers[numbers >= 0]] = np.flatnonzero(numbers >= 0)
-        return spread, dof_node
-
     def _with_second_order(self, built: Structure, elements: _Elements, equations: _Equations) -> Structure:
         """Stiffness less what gravity takes: of stories on rigid floors by their loads, of other members by their thrust."""
         K = built.K
@@ -564,15 +584,19 @@ class _Assembly:
     def _mass_table(self) -> list[dict[str, object]]:
         """Mass by floor and source, t: what stands on it and what is between, at the nearest floor."""
         moving = ~self.tables.fixed[:, :2].all(axis=1)
-        rows = []
-        for k, name in enumerate(self.names):
-            own = {
-                source: float(values[(self.nearest == k) & moving, :2].mean(axis=1).sum())
-                for source, values in self.sources.items()
-            }
-            own["floors"] += float(self.floor_own[k])
-            rows.append({
-                "floor": name, **own, "total": sum(own.values()), "inertia": float(self.floors.inertia[k]),
+        n = len(self.names)
+        by_source: dict[str, Array] = {
+            source: np.asarray(np.bincount(self.nearest[moving], values[moving, :2].mean(axis=1), n), dtype=float)
+            for source, values in self.sources.items()
+        }
+        by_source["floors"] = by_source["floors"] + self.floor_own
+        return [
+            {
+                "floor": name,
+                **{source: float(by_source[source][k]) for source in SOURCES},
+                "total": float(sum(by_source[source][k] for source in SOURCES)),
+                "inertia": float(self.floors.inertia[k]),
                 "centre": self.floors.centre[k].tolist(),
-            })  # fmt: skip
-        return rows
+            }
+            for k, name in enumerate(self.names)
+        ]

@@ -135,10 +135,10 @@ def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p
         axis=axis,
         node_ids=floors.names,
         node_at=np.column_stack([floors.centre, floors.z]),
-        spread=spread,
+        make_spread=lambda: spread,
         dof_node=np.repeat(np.arange(n), 3),
         warnings=_line_warnings(floors, story, at, direction, stiffness),
-        mass_table=[
+        make_mass_table=lambda: [
             {"floor": name, "stories": m, "total": m, "inertia": j, "centre": c.tolist()}
             for name, m, j, c in zip(floors.names, floors.mass[:, 0], floors.inertia, floors.centre, strict=True)
         ],

@@ -135,20 +135,25 @@ class Shifted:
 
     def __init__(self, structure: Structure, modes: Modes):
         self.structure = structure
-        floors = structure.at_floors.toarray()
-        static = structure.factor.solve(floors)
-        basis = np.concatenate([modes.shapes, static], axis=1)
+        f, k = len(structure.floors), len(modes)
+        unit = structure.at_floors.toarray()
+        static = structure.factor.solve(unit)
+        heavy = structure.mass[:, None] * static
+        # the modes are orthonormal in mass, and K static = unit loads: no product with K is needed
+        at_floors = modes.floors.reshape(k, -1)
+        stiffness = np.block([[np.diag(modes.omega**2), at_floors], [at_floors.T, unit.T @ static]])
+        coupling = modes.shapes.T @ heavy
+        mass = np.block([[np.eye(k), coupling], [coupling.T, static.T @ heavy]])
         # scaled by their energy and cleaned of what is there twice
-        stiffness = basis.T @ (structure.K @ basis)
         scale = 1.0 / np.sqrt(np.maximum(np.diag(stiffness), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * stiffness * scale)
         keep = values > 1e-10 * values[-1]
-        self.basis = basis @ (scale[:, None] * vectors[:, keep] / np.sqrt(values[keep]))
-        self.mass = self.basis.T @ (structure.mass[:, None] * self.basis)
-        self.floors = np.asarray(structure.at_floors.T @ self.basis).reshape(len(structure.floors), 3, -1)
-        self.influence = self.basis.T @ (structure.mass[:, None] * structure.influence)
-        self.forces = structure.tally @ (structure.mass[:, None] * self.basis)
-        self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(len(structure.floors), 3, 4)
+        turn = scale[:, None] * vectors[:, keep] / np.sqrt(values[keep])
+        self.mass = turn.T @ mass @ turn
+        self.floors = (np.concatenate([at_floors.T, unit.T @ static], axis=1) @ turn).reshape(f, 3, -1)
+        self.influence = turn.T @ np.concatenate([modes.gamma, heavy.T @ structure.influence])
+        self.forces = structure.tally @ np.concatenate([structure.mass[:, None] * modes.shapes, heavy], axis=1) @ turn
+        self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(f, 3, 4)
 
     def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
         """(omega, gamma, movements, forces per unit acceleration) with floors shifted by `shift` (n_floors, 2), m."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, Literal
@@ -119,7 +120,7 @@ class Structure:
     at_floors : sparse (n, 3 n_floors): floor displacements (X, Y, RZ of each) are its transpose times the displacements,
         and it spreads forces and moments at floors over the degrees of freedom
     floor_of : floor to which the inertia force of a degree of freedom is counted, shape (n,)
-    nodes : ids and places of what moves; `spread` (6 n_nodes, n) gives ux uy uz rx ry rz of each
+    node_ids, node_at : what moves and where; `spread` and `mass_table` are made when they are asked for
     """
 
     K: sp.csc_array
@@ -131,11 +132,21 @@ class Structure:
     axis: Array
     node_ids: list[str]
     node_at: Array
-    spread: sp.csr_array
+    make_spread: Callable[[], sp.csr_array]
     dof_node: Ints
     """index of a node that each degree of freedom belongs to, shape (n,)"""
+    make_mass_table: Callable[[], list[dict[str, Any]]]
     warnings: list[Warning] = field(default_factory=list)
-    mass_table: list[dict[str, Any]] = field(default_factory=list)
+
+    @cached_property
+    def spread(self) -> sp.csr_array:
+        """(6 n_nodes, n): ux uy uz rx ry rz of every node from the displacements."""
+        return self.make_spread()
+
+    @cached_property
+    def mass_table(self) -> list[dict[str, Any]]:
+        """Mass by floor and source, t, with inertia (t m2) and centre (m)."""
+        return self.make_mass_table()
 
     @cached_property
     def factor(self) -> Factor:

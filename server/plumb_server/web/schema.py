@@ -24,7 +24,9 @@ def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:
         parts = schema.pop("$defs", {})
         clash = [name for name, part in parts.items() if components.get(name, part) != part]
         if clash:
-            raise ImproperlyConfigured(f"parts of the core's documents have names of the server's own: {', '.join(clash)}")
+            raise ImproperlyConfigured(
+                f"parts of the core's documents have names of the server's own: {', '.join(clash)}"
+            )
         components |= parts
         components[document.__name__] = schema
     return result

@@ -75,6 +75,8 @@ def address() -> Iterator[str]:
         [str(gunicorn), "service:application", "--bind", f"127.0.0.1:{hazard_port}", "--log-level", "warning"],
         cwd=SERVER.parent / "hazard",
     )
+    # the worker as bin/start runs it, for models that go to the queue
+    worker = subprocess.Popen([sys.executable, "manage.py", "run_worker"], cwd=SERVER, env=environment)
     try:
         for _ in range(100):
             try:
@@ -84,9 +86,12 @@ def address() -> Iterator[str]:
                 time.sleep(0.1)
         yield f"http://127.0.0.1:{port}"
     finally:
-        for process in (server, hazard):
+        for process in (server, hazard, worker):
             process.terminate()
-            process.wait(10)
+            try:
+                process.wait(10)
+            except subprocess.TimeoutExpired:
+                process.kill()
 
 
 class Browser:

@@ -13,14 +13,14 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 WEB = Path(__file__).resolve().parents[3] / "web"
-PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "lateral", "across", "findings", "report"]
+PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "weight", "frame", "modes", "lateral", "across", "findings", "report"]
 
 
 def test_the_demo_sheet_shows_what_hangs_out_of_plumb_and_why(lead_browser: Browser) -> None:
     b = lead_browser
     b.open(b.review("Port Maren Clinic") + "/sheet")
-    b.wait_text(".review-counts", "7 origins")
-    assert "1 breached" in b.find(".review-counts").text
+    b.wait_text(".review-counts", "10 origins")
+    assert "2 breached" in b.find(".review-counts").text
     # the first deviation is open on the bench before anything is clicked
     b.wait_text(".bench-title", "Long-period site coefficient")
     values = b.find(".bench-values").text

@@ -1,5 +1,6 @@
 import { ActionIcon, SegmentedControl, Tooltip } from "@mantine/core";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Check, Finding, Recheck } from "../shared/api/client";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
@@ -64,6 +65,8 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
+  // what has no rule of a code behind it but our own model
+  const fromModel = check.stage === "modes" || check.quantity === "m";
   return (
     <aside className="bench" aria-label="Bench">
       {onStep && (
@@ -106,9 +109,9 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
               <td className="quiet">{theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}{place(check)}</td>
             </tr>
             {check.carried && <Row name={check.level === 1 ? "Theirs, stated" : "Ours, carried"} side={check.carried} check={check}
-              where={check.level === 1 ? "their own total" : "our rule on their upstream values"} />}
+              where={check.level === 1 ? (fromModel ? "their own other value" : "their own total") : "our rule on their upstream values"} />}
             {check.independent && <Row name="Ours, independent" side={check.independent} check={check}
-              where={check.level === 2 ? "rests on inputs taken over from them" : check.carried ? "our inputs all the way down" : "our own input"} />}
+              where={check.level === 2 ? "rests on inputs taken over from them" : fromModel ? "our own model" : check.carried ? "our inputs all the way down" : "our own input"} />}
             {check.limit && (
               <tr>
                 <th scope="row">{check.limit.side === "max" ? "At most" : "At least"}</th>
@@ -138,7 +141,8 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
             data={[{ value: "independent", label: "with our inputs" }, { value: "carried", label: "with theirs" }]} />
         )}
       </div>
-      <Derivation key={`${check.id}-${side}`} id={check.step} steps={steps} index={index} checks={recheck.checks} onSelect={onSelect} />
+      {fromModel ? <p className="quiet bench-from">{check.quantity === "m" ? <>Ours is our seismic weight over g; both stand story by story under <Link to="../weight">Weight</Link>.</> : check.level === 1 ? "Their own values against each other; no model is needed." : <>Ours is read off our own model: <Link to="../modes">Modes</Link> shows it moving, <Link to="../frame">Frame</Link> what it is made of.</>}</p>
+        : <Derivation key={`${check.id}-${side}`} id={check.step} steps={steps} index={index} checks={recheck.checks} onSelect={onSelect} />}
       <Remark key={check.id} check={check} recheck={recheck} filed={filed} reviewId={reviewId} next={findings.length + 1} />
     </aside>
   );

@@ -37,18 +37,24 @@ export default function Scene(props: SceneProps) {
     const range = (c: 0 | 1 | 2) => { const v = points.map((p) => p[c]); return [Math.min(...v, 0), Math.max(...v, 1)] as const; };
     const [x, y, z] = [range(0), range(1), range(2)];
     const size = Math.hypot(x[1] - x[0], y[1] - y[0], z[1] - z[0]);
-    return { middle: new Vector3((x[0] + x[1]) / 2, (y[0] + y[1]) / 2, (z[0] + z[1]) / 2), size };
+    const across = Math.hypot(x[1] - x[0], y[1] - y[0]), up = z[1] - z[0];
+    return { across, up, middle: new Vector3((x[0] + x[1]) / 2, (y[0] + y[1]) / 2, (z[0] + z[1]) / 2), size };
   }, [points]);
   return (
-    <Canvas frameloop={props.playing || props.turning ? "always" : "demand"} camera={{ fov: 28, near: box.size / 200, far: box.size * 12 }} raycaster={{ params: { Line: { threshold: box.size / 220 }, Points: { threshold: 0.2 }, Mesh: {}, LOD: {}, Sprite: {} } }}>
-      <Camera middle={box.middle} size={box.size} view={props.view} turning={props.turning} />
+    <Canvas frameloop={props.playing || props.turning ? "always" : "demand"} camera={{ fov: FOV, near: box.size / 200, far: box.size * 12 }} raycaster={{ params: { Line: { threshold: box.size / 220 }, Points: { threshold: 0.2 }, Mesh: {}, LOD: {}, Sprite: {} } }}>
+      <Camera box={box} view={props.view} turning={props.turning} />
       <Model {...props} size={box.size} />
     </Canvas>
   );
 }
 
-function Camera({ middle, size, view, turning }: { middle: Vector3; size: number; view: View; turning: boolean }) {
-  const { camera, gl, invalidate } = useThree();
+interface Box { middle: Vector3; across: number; up: number }
+
+const FOV = 28;
+
+function Camera({ box, view, turning }: { box: Box; view: View; turning: boolean }) {
+  const { camera, gl, invalidate, size } = useThree();
+  const aspect = size.width / Math.max(1, size.height);
   const controls = useRef<OrbitControls | null>(null);
   useEffect(() => {
     camera.up.set(0, 0, 1);
@@ -59,11 +65,14 @@ function Camera({ middle, size, view, turning }: { middle: Vector3; size: number
   }, [camera, gl, invalidate]);
   useEffect(() => {
     const from = { turn: new Vector3(-1.05, -1.5, 0.72), plan: new Vector3(0, -0.001, 1), "along X": new Vector3(-1, 0, 0.02), "along Y": new Vector3(0, -1, 0.02) }[view];
-    camera.position.copy(middle).addScaledVector(from.normalize(), size * 2.05);
-    controls.current?.target.copy(middle);
+    // as near as lets all of it be seen from every side, whatever the shape of the window
+    const half = Math.tan((FOV * Math.PI) / 360), tall = view === "plan" ? box.across : box.up + 0.45 * box.across;
+    const distance = Math.max(tall / 2 / half, box.across / 2 / (half * aspect)) * 1.08 + box.across / 2;
+    camera.position.copy(box.middle).addScaledVector(from.normalize(), distance);
+    controls.current?.target.copy(box.middle);
     controls.current?.update();
     invalidate();
-  }, [camera, middle, size, view, invalidate]);
+  }, [camera, box, view, aspect, invalidate]);
   useFrame(() => {
     if (!controls.current) return;
     controls.current.autoRotate = turning;
@@ -150,8 +159,8 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
       </lineSegments>
       <lineSegments geometry={floorLines}><lineBasicMaterial color={colour("ours")} transparent opacity={0.55} /></lineSegments>
       {ghosts && ghosts.length > 0 && <lineSegments geometry={ghostLines}><lineBasicMaterial color={colour("theirs")} /></lineSegments>}
-      <points ref={nodes} geometry={feet}><pointsMaterial color={colour("ink")} size={size / 90} /></points>
-      <points geometry={signs}><pointsMaterial color={colour(marked?.stops ? "limit" : "off")} size={size / 45} /></points>
+      <points ref={nodes} geometry={feet}><pointsMaterial color={colour("ink")} size={size / 55} /></points>
+      <points geometry={signs}><pointsMaterial color={colour(marked?.stops ? "limit" : "off")} size={size / 30} /></points>
     </group>
   );
 }

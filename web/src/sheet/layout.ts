@@ -52,7 +52,7 @@ export function rowsOf(recheck: Recheck): SheetRow[] {
 
 function row(check: Check, all: Check[]): SheetRow {
   const base = [check.symbol, check.direction].filter(Boolean).join(" ");
-  const place = check.story ?? (check.point === null ? null : `point ${String(check.point + 1)}`);
+  const place = check.story ?? (check.point === null ? null : check.mode === null ? `point ${String(check.point + 1)}` : `mode ${String(check.mode)}`);
   const label = place === null ? check.label : all.length > 1 && !deviates(check) ? base : `${base} ${place}`;
   return { check, all, label, stage: check.stage as SheetStage };
 }

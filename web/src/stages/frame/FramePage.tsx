@@ -69,7 +69,7 @@ export default function FramePage() {
       )}
       {use === "frame" && way === "grid" && <GridBuilder reviewId={review.id} stories={review.brief.stories ?? []} grid={model.grid ?? null} replaces={Boolean(model.frame)} onTake={(grid, frame) => { own.change((m) => { m.grid = grid; m.frame = frame; m.use = "frame"; }); setWay("view"); }} />}
       {use === "frame" && way === "tables" && <FrameTables reviewId={review.id} frame={model.frame ?? null} onTake={(frame) => { own.change((m) => { m.frame = frame; m.grid = null; m.use = "frame"; }); setWay("view"); }} />}
-      {use === "lines" && <LinesEditor stories={review.brief.stories ?? []} model={model} floors={answer?.floors ?? []} change={own.change} />}
+      {use === "lines" && !own.loading && <LinesEditor stories={review.brief.stories ?? []} model={model} floors={answer?.floors ?? []} change={own.change} />}
       {drawn.points.length > 0 && way === "view" && (
         <section className="scene" aria-label="The model in space" style={{ marginTop: 10 }}>
           <div className="scene-tools">
@@ -83,7 +83,7 @@ export default function FramePage() {
               <Scene drawn={drawn} floors={floors} playing={false} phase={0} turning={false} view={view} marked={marked} picked={picked} onPick={setPicked} scheme={scheme} />
             </Suspense>
           </div>
-          <p className="scene-legend" style={{ margin: 0 }}>
+          <p className="scene-legend">
             {groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}
             <span><svg width={10} height={10} aria-hidden><rect width={8} height={8} fill="var(--ink)" /></svg>supports</span>
           </p>

@@ -47,10 +47,10 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   const setPanel = (i: number, to: Partial<Panel>) => { set({ panels: panels.map((p, j) => (j === i ? { ...p, ...to } : p)) }); };
   const rectangle = (title: string, key: "columns" | "beams_x" | "beams_y") => (
     <tr>
-      <td>{title}</td>
+      <td style={{ whiteSpace: "nowrap" }}>{title}</td>
       <td><ValueInput aria-label={`Width of ${title}`} w={84} value={own[key].width} onCommit={(v) => { if (v) set({ [key]: { ...own[key], width: v } }); }} /></td>
       <td><ValueInput aria-label={`Depth of ${title}`} w={84} value={own[key].depth} onCommit={(v) => { if (v) set({ [key]: { ...own[key], depth: v } }); }} /></td>
-      <td>{key === "columns" ? factor("columns") : key === "beams_x" ? factor("beams") : <span className="quiet">as beams along X</span>}</td>
+      <td>{key === "columns" ? factor("columns") : key === "beams_x" ? factor("beams") : <span className="quiet">as along X</span>}</td>
     </tr>
   );
   const factor = (key: "columns" | "beams" | "walls") => (
@@ -58,11 +58,15 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   );
   return (
     <section aria-label="Build by the grid">
+      <div className="grid-build">
       <div className="grid-parts">
         <div>
           <h3 className="part">Bays</h3>
+          <div style={{ display: "flex", gap: 12 }}>
           <Bays label="Along X, m" value={own.bays_x} onCommit={(bays_x) => { set({ bays_x }); }} />
           <Bays label="Along Y, m" value={own.bays_y} onCommit={(bays_y) => { set({ bays_y }); }} />
+          </div>
+          <p className="quiet" style={{ fontSize: 12, margin: "2px 0 0" }}>3x6 8 stands for three bays of 6 m and one of 8 m</p>
           <div style={{ display: "flex", gap: 10, marginTop: 8 }}>
             <Select label="Base" w={110} allowDeselect={false} value={own.base ?? "fixed"} data={["fixed", "pinned"]} onChange={(v) => { set({ base: v as "fixed" | "pinned" }); }} />
             <ValueInput label="E" w={120} unit="GPa" value={(own.E ?? 3e7) / 1e6} onCommit={(v) => { if (v) set({ E: v * 1e6 }); }} />
@@ -106,21 +110,24 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
           </div>
         </div>
       </div>
+      <div>
       <Troubles error={built.error} title="This grid can't be built" />
       {drawn && (
-        <div className="scene" style={{ marginTop: 10 }}>
+        <div className="scene" style={{ marginTop: 18 }}>
           <div className="scene-tools">
             <span className="quiet">{drawn.points.length} nodes, {drawn.segments.length} members</span>
             <Button ml="auto" disabled={!frame || built.isPlaceholderData} onClick={() => { if (frame) onTake(own, frame); }}>{replaces ? "Take it in place of the frame" : "Take this frame"}</Button>
           </div>
-          <div style={{ height: 340 }} role="img" aria-label="The frame of this grid in space">
+          <div style={{ height: 420 }} role="img" aria-label="The frame of this grid in space">
             <Suspense fallback={<p className="quiet" style={{ padding: 12 }}>loading the view…</p>}>
               <Scene drawn={drawn} floors={floorsOf(frame)} playing={false} phase={0} turning={false} view="turn" scheme={scheme} />
             </Suspense>
           </div>
-          <p className="scene-legend" style={{ margin: 0 }}>{groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}</p>
+          <p className="scene-legend">{groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}</p>
         </div>
       )}
+      </div>
+      </div>
     </section>
   );
 }
@@ -138,7 +145,7 @@ function Bays({ label, value, onCommit }: { label: string; value: number[]; onCo
   const read = typed === null ? value : readBays(typed);
   const commit = () => { if (typed !== null && read) { onCommit(read); setTyped(null); } };
   return (
-    <TextInput label={label} description="3x6 8 stands for three bays of 6 m and one of 8 m" w={300} value={typed ?? baysText(value)} error={read ? undefined : "Give widths above zero, such as 3x6 8"}
+    <TextInput label={label} w={200} value={typed ?? baysText(value)} error={read ? undefined : "Give widths above zero, such as 3x6 8"}
       onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); if (e.key === "Escape") setTyped(null); }} />
   );
 }

@@ -58,7 +58,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
           <p className="quiet">No lines in {name} yet: add the walls, frames and bracing that resist sideways, or paste story, x, y, angle, stiffness from a spreadsheet.</p>
         ) : (
           <table className="plain lines-table" aria-label={`Lateral lines of ${name}`}>
-            <thead><tr><th>line</th><th className="n">x, m</th><th className="n">y, m</th><th className="n">angle, °</th><th className="n">stiffness, kN/m</th><th /></tr></thead>
+            <thead><tr><th>line</th><th>x, m</th><th>y, m</th><th>angle, °</th><th>stiffness, kN/m</th><th /></tr></thead>
             <tbody>
               {own.map(({ line, index }, k) => {
                 const called = line.name ? line.name : `line ${String(k + 1)}`;

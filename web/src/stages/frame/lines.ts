@@ -26,7 +26,7 @@ export function centreOfStiffness(lines: readonly LateralLine[]): [number, numbe
     mx += l.stiffness * c * arm; my += l.stiffness * s * arm;
   }
   const det = xx * yy - xy * xy;
-  if (Math.abs(det) < 1e-9 * (xx + yy) ** 2) return null;
+  if (Math.abs(det) <= 1e-9 * (xx + yy) ** 2) return null;
   // the point that a movement without rotation pushes through: [xx xy; xy yy] [-y; x] = [mx; my]
   const minusY = (yy * mx - xy * my) / det, x = (xx * my - xy * mx) / det;
   return [x, -minusY];

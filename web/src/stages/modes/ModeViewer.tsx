@@ -73,12 +73,12 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
             <SegmentedControl aria-label="View" value={view} data={["turn", "plan", "along X", "along Y"]} onChange={(v) => { setView(v as View); }} />
           </span>
         </div>
-        <div style={{ height: 330 }} role="img" aria-label={`The model in mode ${String(mode)}, ${own.kind}`}>
+        <div style={{ height: 310 }} role="img" aria-label={`The model in mode ${String(mode)}, ${own.kind}`}>
           <Suspense fallback={<p className="quiet" style={{ padding: 12 }}>loading the view…</p>}>
             <Scene drawn={drawn} movement={movement} floors={outlines} ghosts={ghosts} playing={playing} phase={phase} turning={playing && view === "turn"} view={view} scheme={scheme} />
           </Suspense>
         </div>
-        <p className="scene-legend" style={{ margin: 0 }}>
+        <p className="scene-legend">
           <span><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke="var(--ours)" strokeWidth={2} /></svg>our floors</span>
           {ghosts && <span className="theirs"><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke="var(--theirs)" strokeWidth={2} /></svg>their floors{swapped ? ", axes exchanged back" : ""}</span>}
         </p>

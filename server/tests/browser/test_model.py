@@ -1,0 +1,134 @@
+"""The reviewer's own model in the browser: lateral lines, frames, modes, weights, and runs on the queue."""
+
+from __future__ import annotations
+
+import time
+
+from conftest import Browser
+from plumb_server.demo.people import LEAD, PASSWORD
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import WebDriverWait
+
+LINES = "story\tx\ty\tangle\tstiffness\tname\n" + "".join(
+    f"{story}\t{x}\t{y}\t{angle}\t{k}\t{name}\n"
+    for story in ("Ground", "Gallery", "Reading", "Roof")
+    for x, y, angle, k, name in (
+        (0, -10, 0, 90000, "A"),
+        (0, 10, 0, 90000, "B"),
+        (-12, 0, 90, 80000, "1"),
+        (12, 0, 90, 80000, "2"),
+    )
+)
+
+
+def choose(b: Browser, group: str, value: str) -> None:
+    """Choose one of a row of choices."""
+    field = b.find(f"[role=radiogroup][aria-label={group!r}] input[value={value!r}]")
+    field.find_element("xpath", "following-sibling::label").click()
+    time.sleep(0.4)
+
+
+def test_modes_of_the_clinic_theirs_and_ours(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + "/modes")
+    b.wait_text("table.modes", "1.632")
+    assert "X and Y look exchanged" in b.find(".stage").text
+    assert "theirs sum to 66.2 %" in b.find(".modes-word:nth-of-type(2), .modes-word ~ .modes-word").text
+    # a share out of plumb opens on the bench, and says what it follows from
+    b.find("table.modes tbody tr button.off").click()
+    b.wait_text(".bench-title", "Effective modal mass")
+    b.wait_text(".bench", "axes X and Y")
+    b.wait_text(".bench", "Ours is read off our own model")
+    # the viewer: another mode, paused, stepped, seen in plan
+    b.find("canvas")
+    b.find("button[aria-label='Next mode']").click()
+    b.wait_text(".scene-tools", "Mode 2")
+    b.named("button", "Pause").click()
+    b.find("button[aria-label='Step the swing']").click()
+    choose(b, "View", "plan")
+    assert "their floors, axes exchanged back" in b.find(".scene-legend").text
+    assert b.all(".modes-plan polygon")
+    assert b.problems() == []
+
+
+def test_weights_of_the_clinic_by_story(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + "/weight")
+    b.wait_text(".weight-table", "3069")
+    assert "centre of mass 18.00, 11.25 m" in b.find(".weight-plan").text
+    next(e for e in b.all(".weight-table button.off") if e.text == "3069").click()
+    b.wait_text(".bench-title", "Mass of the floor in the analysis")
+    b.wait_text("section[aria-label='Where the mass of our model comes from']", "floors")
+    assert b.problems() == []
+
+
+def test_ten_minutes_of_lateral_lines(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    path = b.review("Sable Quay Library")
+    b.open(path + "/modes")
+    b.wait_text(".empty", "There is no model of our own yet")
+    b.named("a", "Make one: ten minutes with lateral lines").click()
+    b.wait_text(".lines", "No lines in Ground yet")
+    # a bad row is named and nothing is taken; then the right ones
+    b.paste("input[aria-label='Paste lateral lines here']", "Cellar\t0\t0\t0\t5\nGround\t0\t0\t0\t-5\n")
+    b.wait_text(".trouble", "give x (m), y (m), angle")
+    b.paste("input[aria-label='Paste lateral lines here']", LINES)
+    b.wait_text(".page", "It stands: 12 degrees of freedom, 4 floors")
+    assert len(b.all(".lines-plan .line")) == 4
+    # moved by the keyboard on the plan, the table follows; by the mouse too
+    b.all(".lines-plan .line")[3].send_keys(Keys.ARROW_LEFT)
+    WebDriverWait(b.driver, 10).until(lambda d: b.find("input[aria-label='x of 2']").get_attribute("value") == "11.75")
+    line = b.all(".lines-plan .line line")[0]
+    ActionChains(b.driver).click_and_hold(line).move_by_offset(0, -40).release().perform()
+    WebDriverWait(b.driver, 10).until(lambda d: b.find("input[aria-label='y of A']").get_attribute("value") != "-10")
+    b.named("button", "Undo").click()
+    WebDriverWait(b.driver, 10).until(lambda d: b.find("input[aria-label='y of A']").get_attribute("value") == "-10")
+    b.open(path + "/modes")
+    b.wait_text("table.modes", "twist")
+    assert len(b.all("table.modes tbody tr")) == 12
+    assert b.problems() == []
+
+
+def test_a_frame_by_the_grid_goes_to_the_queue_where_it_is_large(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    path = b.review("Aldermouth Granary Lofts")
+    b.open(path + "/frame")
+    b.wait_text(".page", "Frame")
+    choose(b, "Depth of the model", "frame")
+    choose(b, "Way in", "grid")
+    for label, bays in (("Along X, m", "14x4"), ("Along Y, m", "9x4")):
+        field = b.named("label", label)
+        b.type_into(f"#{field.get_attribute('for')}", bays + Keys.ENTER)
+    b.named("button", "Add a wall").click()
+    b.wait_text(".scene-tools", "906 nodes")
+    take = b.named("button", "Take this frame")
+    WebDriverWait(b.driver, 15).until(lambda d: take.is_enabled())
+    take.click()
+    WebDriverWait(b.driver, 60).until(lambda d: any("It stands" in t for t in b.texts(".page")), "the inspection ends")
+    b.open(path + "/modes")
+    WebDriverWait(b.driver, 60).until(lambda d: b.all("table.modes tbody tr"), "the worker answers")
+    assert b.problems() == []
+
+
+def test_pasted_tables_ask_for_their_units(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.open(b.review("Quillon Exchange") + "/frame")
+    b.wait_text(".page", "Frame")
+    choose(b, "Depth of the model", "frame")
+    choose(b, "Way in", "tables")
+    b.paste("textarea", "Node\tX\tY\tZ\na\t0\t0\t0\nb\t0\t0\t3\n")
+    b.wait_text(".trouble", "The unit of x is missing")
+    for n in range(3):
+        field = next(f for f in b.all(".frame-tables input[placeholder='unit?']") if not f.get_attribute("value"))
+        field.click()
+        time.sleep(0.3)
+        next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == "m").click()
+        time.sleep(0.6)
+        assert n < 3
+    b.named("button", "Take 2 nodes").click()
+    b.wait_text(".frame-tables", "Still needed: members, sections, materials, supports.")
+    assert b.problems() == []
