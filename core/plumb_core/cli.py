@@ -14,6 +14,7 @@ from plumb_core.across import across
 from plumb_core.catalogue import editions
 from plumb_core.checks.recheck import recheck
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake.records import read_record
 from plumb_core.reading import read_recheck
 from plumb_core.requests import Request
 from plumb_core.review_document import RecheckDocument
@@ -164,6 +165,10 @@ def main(arguments: list[str] | None = None) -> int:
     solving.add_argument("file", help="a file, or - for standard input")
     commands.add_parser("recheck", help="recheck a .plumb.json document").add_argument("file")
     commands.add_parser("across", help="compare the editions of a .plumb.json document").add_argument("file")
+    recording = commands.add_parser("record", help="read a ground record into what `plumb solve` takes as `record`")
+    recording.add_argument("--unit", default="", help="g, m/s2, cm/s2 or mm/s2, where the file doesn't say")
+    recording.add_argument("--dt", type=float, help="time step in s, where the file doesn't say")
+    recording.add_argument("file")
     commands.add_parser("schema", help="print a JSON Schema").add_argument(
         "name", choices=["request", "recheck", "result"]
     )
@@ -173,6 +178,8 @@ def main(arguments: list[str] | None = None) -> int:
             print(dump(editions()))
         elif chosen.command == "schema":
             print(dump(schema(chosen.name)))
+        elif chosen.command == "record":
+            print(dump(read_record(_read_file(chosen.file), chosen.unit, chosen.dt)))
         elif chosen.command == "recheck":
             print(dump(recheck(read_json(_read_file(chosen.file)))))
         elif chosen.command == "across":

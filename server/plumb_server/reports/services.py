@@ -34,7 +34,6 @@ EVIDENCE_ROWS = 12
 """Values of a finding that the report lists; the rest is counted."""
 
 NOT_COVERED = (
-    "structural model, stiffness and modes; the submission's mode tables",
     "the submission's scaling of dynamic to static base shear",
     "the submission's story drifts, torsional irregularity and stability coefficients",
     "the loads that the submission's seismic weight is made of",
