@@ -6,5 +6,6 @@ export default defineConfig({
   plugins: [react()],
   build: { target: "es2022", chunkSizeWarningLimit: 1000 },
   server: { proxy: { "/api": "http://127.0.0.1:8470" } },
-  test: { environment: "jsdom", setupFiles: "src/test-setup.ts", css: false },
+  // a busy machine is slow, not wrong
+  test: { environment: "jsdom", setupFiles: "src/test-setup.ts", css: false, testTimeout: 30_000 },
 });

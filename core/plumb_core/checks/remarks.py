@@ -75,6 +75,8 @@ def draft(check: Check) -> str:
     if check.verdict == "breaches" and check.limit is not None:
         word = "exceeds the upper limit" if check.limit["side"] == "max" else "is below the minimum"
         said += f" It {word} of {figures(check.limit['value'])}{unit} ({check.limit['clause']})."
+        if check.key[0] == "mass_running":
+            return f"{said} Please include more modes, or add what they leave out."
     found = f"We find {figures(shown.ours)}{unit}"
     if check.role == "inherited":
         return f"{said} {found}{_off(shown.deviation)}. It follows from: {', '.join(_SAID.get(i, i) for i in check.rests_on)}."

@@ -65,6 +65,8 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
+  // a sum that is held to a limit has no value of ours beside it
+  const summed = check.quantity === "mass_running" && check.limit !== null;
   // what has no rule of a code behind it but our own model
   const fromModel = check.stage === "modes" || check.quantity === "m";
   return (
@@ -110,7 +112,7 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
             </tr>
             {check.carried && <Row name={check.level === 1 ? "Theirs, stated" : "Ours, carried"} side={check.carried} check={check}
               where={check.level === 1 ? (fromModel ? "their own other value" : "their own total") : "our rule on their upstream values"} />}
-            {check.independent && <Row name="Ours, independent" side={check.independent} check={check}
+            {check.independent && !summed && <Row name="Ours, independent" side={check.independent} check={check}
               where={check.level === 2 ? "rests on inputs taken over from them" : fromModel ? "our own model" : check.carried ? "our inputs all the way down" : "our own input"} />}
             {check.limit && (
               <tr>
@@ -141,7 +143,7 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
             data={[{ value: "independent", label: "with our inputs" }, { value: "carried", label: "with theirs" }]} />
         )}
       </div>
-      {fromModel ? <p className="quiet bench-from">{check.quantity === "m" ? <>Ours is our seismic weight over g; both stand story by story under <Link to="../weight">Weight</Link>.</> : check.level === 1 ? "Their own values against each other; no model is needed." : <>Ours is read off our own model: <Link to="../modes">Modes</Link> shows it moving, <Link to="../frame">Frame</Link> what it is made of.</>}</p>
+      {fromModel ? <p className="quiet bench-from">{check.quantity === "m" ? <>Ours is our seismic weight over g; both stand story by story under <Link to="../weight">Weight</Link>.</> : summed ? "The sum of their own shares against what the code asks for." : check.level === 1 ? "Their own values against each other; no model is needed." : <>Ours is read off our own model: <Link to="../modes">Modes</Link> shows it moving, <Link to="../frame">Frame</Link> what it is made of.</>}</p>
         : <Derivation key={`${check.id}-${side}`} id={check.step} steps={steps} index={index} checks={recheck.checks} onSelect={onSelect} />}
       <Remark key={check.id} check={check} recheck={recheck} filed={filed} reviewId={reviewId} next={findings.length + 1} />
     </aside>

@@ -43,7 +43,7 @@ export default function Scene(props: SceneProps) {
   return (
     <Canvas frameloop={props.playing || props.turning ? "always" : "demand"} camera={{ fov: FOV, near: box.size / 200, far: box.size * 12 }} raycaster={{ params: { Line: { threshold: box.size / 220 }, Points: { threshold: 0.2 }, Mesh: {}, LOD: {}, Sprite: {} } }}>
       <Camera box={box} view={props.view} turning={props.turning} />
-      <Model {...props} size={box.size} />
+      <Model {...props} />
     </Canvas>
   );
 }
@@ -67,7 +67,7 @@ function Camera({ box, view, turning }: { box: Box; view: View; turning: boolean
     const from = { turn: new Vector3(-1.05, -1.5, 0.72), plan: new Vector3(0, -0.001, 1), "along X": new Vector3(-1, 0, 0.02), "along Y": new Vector3(0, -1, 0.02) }[view];
     // as near as lets all of it be seen from every side, whatever the shape of the window
     const half = Math.tan((FOV * Math.PI) / 360), tall = view === "plan" ? box.across : box.up + 0.45 * box.across;
-    const distance = Math.max(tall / 2 / half, box.across / 2 / (half * aspect)) * 1.08 + box.across / 2;
+    const distance = Math.max(tall / 2 / half, box.across / 2 / (half * aspect)) * 0.98 + box.across / 2.6;
     camera.position.copy(box.middle).addScaledVector(from.normalize(), distance);
     controls.current?.target.copy(box.middle);
     controls.current?.update();
@@ -82,7 +82,7 @@ function Camera({ box, view, turning }: { box: Box; view: View; turning: boolean
   return null;
 }
 
-function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked, onPick, scheme, size }: SceneProps & { size: number }) {
+function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked, onPick, scheme }: SceneProps) {
   const colour = useMemo(() => { void scheme; const { colour: of } = chartLooks(); return (name: string) => new Color(of(name)); }, [scheme]);
   const lines = useRef<LineSegments>(null);
   const nodes = useRef<Points>(null);
@@ -159,8 +159,8 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
       </lineSegments>
       <lineSegments geometry={floorLines}><lineBasicMaterial color={colour("ours")} transparent opacity={0.55} /></lineSegments>
       {ghosts && ghosts.length > 0 && <lineSegments geometry={ghostLines}><lineBasicMaterial color={colour("theirs")} /></lineSegments>}
-      <points ref={nodes} geometry={feet}><pointsMaterial color={colour("ink")} size={size / 55} /></points>
-      <points geometry={signs}><pointsMaterial color={colour(marked?.stops ? "limit" : "off")} size={size / 30} /></points>
+      <points ref={nodes} geometry={feet}><pointsMaterial color={colour("ink")} size={7} sizeAttenuation={false} /></points>
+      <points geometry={signs}><pointsMaterial color={colour(marked?.stops ? "limit" : "off")} size={12} sizeAttenuation={false} /></points>
     </group>
   );
 }

@@ -65,7 +65,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
       <div className="scene">
         <div className="scene-tools">
           <b>Mode {mode}</b><span className="quiet">{own.kind}, T = {own.T.toFixed(3)} s</span>
-          <span style={{ marginLeft: "auto", display: "flex", gap: 6 }}>
+          <span style={{ marginLeft: "auto", display: "flex", flexWrap: "wrap", gap: 6 }}>
             <Button variant="default" aria-label="Mode before" disabled={mode === 1} onClick={() => { onMode(mode - 1); }}>‹</Button>
             <Button variant="default" aria-label="Next mode" disabled={mode === answer.modes.length} onClick={() => { onMode(mode + 1); }}>›</Button>
             <Button variant={playing ? "default" : "filled"} onClick={() => { setPlaying(!playing); }}>{playing ? "Pause" : "Play"}</Button>

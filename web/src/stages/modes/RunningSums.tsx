@@ -32,8 +32,8 @@ export function RunningSums({ answer, submitted, direction, scheme }: Props) {
       yAxis: { ...axis, type: "value", name: "%", min: 0, max: 100 },
       series: [
         { name: "ours", type: "line", step: "end", data: [[0, 0], ...answer.cumulative[direction].map((v, i) => [i + 1, 100 * v])], symbol: "circle", symbolSize: 5, lineStyle: { color: colour("ours"), width: 2.4 }, itemStyle: { color: colour("ours") },
-          markLine: { silent: true, symbol: "none", data: [{ yAxis: 100 * answer.target }], label: { formatter: `${String(Math.round(100 * answer.target))} %`, color: colour("limit"), position: "insideEndTop" }, lineStyle: { color: colour("limit"), type: "dashed" } } },
-        { name: "theirs", type: "line", step: "end", data: theirs, symbol: "emptyCircle", symbolSize: 8, lineStyle: { color: colour("theirs"), width: 1.4, type: "dashed" }, itemStyle: { color: colour("theirs") } },
+          markLine: { silent: true, symbol: "none", data: [{ yAxis: 100 * answer.target }], label: { formatter: `${String(Math.round(100 * answer.target))} %`, color: colour("limit"), position: "insideStartTop" }, lineStyle: { color: colour("limit"), type: "dashed" } } },
+        { name: "theirs", type: "line", step: "end", data: theirs, symbol: "circle", symbolSize: 8, lineStyle: { color: colour("theirs"), width: 1.4, type: "dashed" }, itemStyle: { color: colour("ground"), borderColor: colour("theirs"), borderWidth: 1.6 } },
       ],
     }, true);
   }, [answer, submitted, direction, scheme, chart]);
