@@ -44,6 +44,7 @@ def test_mechanism_names_the_nodes_that_move() -> None:
     assert warning["stops"]
     assert any(n.endswith("3") for n in warning["nodes"])
     assert not any(n.endswith("1") for n in warning["nodes"])
+    assert "floor L3" in warning["message"]
     assert "mechanism" in refused(model)[0].message
 
 

@@ -61,10 +61,10 @@ class Factor:
     def __init__(self, A: sp.csc_array):
         self.A = A
         diagonal = A.diagonal()
-        if A.shape[0] == 0 or np.any(diagonal <= 0):
-            at = np.zeros(A.shape[0])
-            at[diagonal <= 0] = 1.0
-            raise NotStable(at, bool(np.any(diagonal < 0)))
+        # what cancels leaves a hair of either sign; a diagonal that is truly negative is gravity's work
+        hair = SINGULAR * float(np.abs(diagonal).max(initial=0.0))
+        if A.shape[0] == 0 or np.any(diagonal <= hair):
+            raise NotStable((diagonal <= hair).astype(float), bool(np.any(diagonal < -1e6 * hair)))
         self._scale = 1.0 / np.sqrt(diagonal)
         self._solve = self._factorised(A)
         least, mode = self._least()

@@ -14,7 +14,7 @@ import numpy as np
 import numpy.typing as npt
 import scipy.sparse as sp
 
-from plumb_core.dynamics.factor import Factor
+from plumb_core.dynamics.factor import SINGULAR, Factor
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
 from plumb_core.dynamics.inspect import about_equations, about_tables
 from plumb_core.dynamics.members import DOFS, chord_stiffness, local_axes, local_stiffness, released
@@ -466,7 +466,8 @@ class _Assembly:
         K = self._stiffness(elements, maps, equations)
         mass = self._mass(equations)
         # what has neither stiffness nor mass (a released rotation) isn't a degree of freedom
-        idle = (K.diagonal() <= 0) & (mass <= 0)
+        diagonal = K.diagonal()
+        idle = (diagonal <= SINGULAR * np.abs(diagonal).max(initial=0.0)) & (mass <= 0)
         idle[equations.of_floor[equations.of_floor >= 0]] = False
         if idle.any():
             keep = np.flatnonzero(~idle)

@@ -359,7 +359,13 @@ def mechanism(structure: Structure, found: NotStable) -> Warning:
     if found.negative:
         return Warning("unstable", "gravity takes more than the stiffness that is there", "second order effects exceed the lateral stiffness",
                        "Check the gravity loads and the stiffness of the lateral system.", "/", True, tuple(nodes))  # fmt: skip
-    named = ", ".join(nodes)
+    on_floors = set(np.flatnonzero(np.diff(structure.at_floors.tocsr().indptr)).tolist())
+    floors = [
+        structure.floors.names[structure.floor_of[d]]
+        for d in most[:200]
+        if movement[d] > 0.1 and d in on_floors and structure.floors.rigid[structure.floor_of[d]]
+    ]
+    named = ", ".join([*(f"floor {name}" for name in dict.fromkeys(floors)), *(nodes if not floors else ())])
     return Warning("mechanism", f"the model is a mechanism: {named} can move without resistance", "releases, pinned ends or missing members leave a movement free",
                    "Fix or connect these nodes, or remove a release.", "/", True, tuple(nodes))  # fmt: skip
 
