@@ -10,7 +10,7 @@ import numpy as np
 from plumb_core import DIRECTIONS
 from plumb_core.documents import Direction
 from plumb_core.dynamics.factor import NotStable
-from plumb_core.dynamics.frame import structure_of_frame, tables_of
+from plumb_core.dynamics.frame import structure_of_frame
 from plumb_core.dynamics.history import (
     Newmark,
     exact_oscillators,
@@ -33,6 +33,7 @@ from plumb_core.dynamics.modes import (
 from plumb_core.dynamics.response import Settings, Spectrum, by_story, spectrum_response
 from plumb_core.dynamics.static import static_response
 from plumb_core.dynamics.structure import GRAVITY, Array, Structure, Warning
+from plumb_core.dynamics.tables import tables_of
 from plumb_core.editions.custom import read_curve
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import edition_rules, evaluated, inputs_of

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import TYPE_CHECKING
 
 import numpy as np
 import scipy.sparse as sp
 from scipy.sparse.csgraph import connected_components
 
 from plumb_core.dynamics.structure import GRAVITY, Array, Ints, Structure, Warning
-
-if TYPE_CHECKING:
-    from plumb_core.dynamics.frame import Tables
+from plumb_core.dynamics.tables import Tables
 
 NEAR = 1e-3
 """m, within which two nodes stand at one place."""

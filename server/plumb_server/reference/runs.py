@@ -10,6 +10,7 @@ from django.utils import timezone
 from plumb_core import ENGINE
 from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
+from procrastinate.contrib.django import app
 
 from plumb_server.hashing import input_hash
 from plumb_server.reference.models import Run
@@ -17,6 +18,7 @@ from plumb_server.reviews.models import Review
 
 AT_ONCE = 3_000
 """Degrees of freedom of a model that is solved within the request; larger ones take over a second and go to the queue."""
+QUEUE, TASK = "runs", "carry_out_run"
 TOLD_EVERY = 0.25
 """s between notes of progress."""
 
@@ -53,10 +55,8 @@ def _reset(run: Run) -> None:
 
 
 def _queue(run: Run) -> None:
-    from plumb_server.reference.tasks import carry_out_run
-
-    # the job is deferred in the same transaction as the run: one is never there without the other
-    carry_out_run.defer(run=str(run.pk))
+    # in the same transaction as the run: one is never there without the other; by name, for the task carries out runs
+    app.configure_task(TASK, queue=QUEUE).defer(run=str(run.pk))
 
 
 class Cancelled(Exception):

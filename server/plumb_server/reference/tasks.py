@@ -7,14 +7,14 @@ import logging
 from procrastinate.contrib.django import app
 
 from plumb_server.reference.models import Run
-from plumb_server.reference.runs import carry_out
+from plumb_server.reference.runs import QUEUE, TASK, carry_out
 
 log = logging.getLogger(__name__)
 SILENT = 10.0
 """s without a sign of life after which a worker counts as ended."""
 
 
-@app.task(queue="runs", name="carry_out_run")
+@app.task(queue=QUEUE, name=TASK)
 def carry_out_run(run: str) -> None:
     """Carry out a run; one that is done, cancelled or gone meanwhile is left alone."""
     found = Run.objects.filter(pk=run).first()

@@ -13,7 +13,20 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 WEB = Path(__file__).resolve().parents[3] / "web"
-PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "weight", "frame", "modes", "lateral", "across", "findings", "report"]
+PAGES = [
+    "sheet",
+    "brief",
+    "exhibits",
+    "ground",
+    "spectrum",
+    "weight",
+    "frame",
+    "modes",
+    "lateral",
+    "across",
+    "findings",
+    "report",
+]
 
 
 def test_the_demo_sheet_shows_what_hangs_out_of_plumb_and_why(lead_browser: Browser) -> None:
