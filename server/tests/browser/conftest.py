@@ -32,6 +32,8 @@ FLAGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    # a model that swings all the time, drawn in software, would slow every test after it
+    "--force-prefers-reduced-motion",
 ]
 
 

@@ -44,6 +44,7 @@ def test_modes_of_the_clinic_theirs_and_ours(lead_browser: Browser) -> None:
     b.find("canvas")
     b.find("button[aria-label='Next mode']").click()
     b.wait_text(".scene-tools", "Mode 2")
+    b.named("button", "Play").click()
     b.named("button", "Pause").click()
     b.find("button[aria-label='Step the swing']").click()
     choose(b, "View", "plan")
