@@ -109,7 +109,7 @@ def main(sizes: list[int]) -> None:
         answered = max(
             seconds(lambda s=structure, m=modes, h=how: all_responses(s, m, h))[0] for how in ("moments", "mass")
         )
-        f, e, T = bare(structure.K, structure.mass)
+        f, e, T = bare(structure.K, structure.masses)
         assert np.allclose(T, modes.T, rtol=1e-6), "the bare solution has other periods"
         whole = read + assemble + factored + solved
         memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6

@@ -10,6 +10,7 @@ import numpy as np
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.derivation import plain, steps_json
 from plumb_core.dynamics.modes import Progress, quiet
+from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
@@ -31,9 +32,6 @@ from plumb_core.requests import (
     WeightRequest,
 )
 from plumb_core.rules import Evaluation, Key, Rule
-
-GRAVITY = 9.80665
-"""m/s2."""
 
 Answer = tuple[dict[str, Any], Evaluation]
 

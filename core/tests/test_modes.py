@@ -341,7 +341,7 @@ def test_repeated_periods_are_all_found_by_the_block_iteration() -> None:
     assert found.omega == pytest.approx(exact, rel=1e-9)
     assert exact[0] == pytest.approx(exact[1], rel=1e-9)
     assert found.counted_by == "signs of the pivots"
-    orthogonal = (found.shapes * structure.mass[:, None]).T @ found.shapes
+    orthogonal = (found.shapes * structure.masses[:, None]).T @ found.shapes
     assert np.abs(orthogonal - np.eye(40)).max() < 1e-7
 
 
@@ -350,7 +350,7 @@ def test_the_pivots_count_the_modes_below_a_frequency() -> None:
     omega = find_modes(structure, 12).omega
     for k in range(1, 11):
         shift = ((omega[k - 1] + omega[k]) / 2) ** 2
-        assert negative_eigenvalues(structure.K, structure.mass, shift) == k
+        assert negative_eigenvalues(structure.K, structure.masses, shift) == k
 
 
 def test_a_matrix_that_is_not_positive_definite_is_refused_with_its_movement() -> None:
@@ -396,3 +396,56 @@ def test_concentrated_mass_goes_to_the_nearest_floor_with_its_place_in_plan() ->
     assert after["centre"] == pytest.approx([(36 * 6.4 + 5 * 0.0) / 41, 36 * 2.2 / 41])
     d2 = [(6.4 - after["centre"][0]) ** 2 + (2.2 - after["centre"][1]) ** 2, sum(c * c for c in after["centre"])]
     assert after["inertia"] == pytest.approx(700.0 + 36 * d2[0] + 5 * d2[1])
+
+
+def _one_bay(**more: Any) -> dict[str, Any]:
+    """Four columns under a floor of 6 by 4 m with beams round it, 20 t in its middle."""
+    at = {"a": (0, 0), "b": (6, 0), "c": (6, 4), "d": (0, 4)}
+    nodes = [node(f"{n}{k}", x, y, 3.0 * k) for k in (0, 1) for n, (x, y) in at.items()]
+    members = [member(f"col {n}", f"{n}0", f"{n}1") for n in at]
+    members += [member(f"beam {i}{j}", f"{i}1", f"{j}1") for i, j in ("ab", "bc", "cd", "da")]
+    floor = {"diaphragm": "L1", "mass": 20.0, "inertia": 90.0, "centre": [3.0, 2.0]}
+    return frame(nodes, members, [support(f"{n}0") for n in at],
+                 diaphragms=[{"id": "L1", "nodes": [f"{n}1" for n in at], **more}], floors=[floor])  # fmt: skip
+
+
+def test_a_flexible_floor_moves_as_a_rigid_one_where_the_plan_is_symmetric() -> None:
+    # the mass in equal parts at the corners; all four columns alike, so that the floor doesn't deform in X or Y
+    rigid, flexible = modal(_one_bay(), modes=3), modal(_one_bay(rigid=False), modes=8)
+    for direction in "XY":
+        one, other = (next(m for m in f["modes"] if m["kind"] == direction) for f in (rigid, flexible))
+        assert other["T"] == pytest.approx(one["T"], rel=1e-3)
+        assert other["mass_ratio"][direction] == pytest.approx(one["mass_ratio"][direction], rel=1e-3)
+    assert flexible["floors"][0]["rigid"] is False
+    assert flexible["floors"][0]["mass"] == pytest.approx(20.0)
+    # four quarters at the corners: 20 (3^2 + 2^2) about the middle
+    assert flexible["floors"][0]["inertia"] == pytest.approx(20.0 * 13.0)
+
+
+def test_a_spring_at_a_node_of_a_rigid_floor_acts_at_its_place() -> None:
+    # along X at the edge y = 4, 2 m from the centre: it stiffens X, and couples it with turning, but not Y
+    plain = modal(_one_bay(), modes=3)
+    model = _one_bay()
+    model["frame"]["supports"].append({"node": "c1", "fixed": [], "springs": {"ux": 5_000.0}})
+    held = modal(model, modes=3)
+    along_y = next(m["T"] for m in held["modes"] if m["mass_ratio"]["Y"] > 0.9)
+    assert along_y == pytest.approx(next(m["T"] for m in plain["modes"] if m["kind"] == "Y"), rel=1e-9)
+    # the trace of M^-1 K grows by k/m + k e^2/J for the two that couple
+    added = sum(m["omega"] ** 2 for m in held["modes"]) - sum(m["omega"] ** 2 for m in plain["modes"])
+    assert added == pytest.approx(5_000.0 / 20.0 + 5_000.0 * 4.0 / 90.0, rel=0.02)
+
+
+def test_two_towers_on_one_podium_stand_on_it_each() -> None:
+    nodes = [node(f"{t}{k}", x, 0.0, 3.0 * k) for t, x in (("p", 0.0), ("q", 30.0)) for k in range(3)]
+    members = [member(f"{t}{k}", f"{t}{k - 1}", f"{t}{k}") for t in "pq" for k in (1, 2)]
+    floors = [
+        {"diaphragm": d, "mass": 10.0, "inertia": 10.0, "centre": c}
+        for d, c in (("podium", [15.0, 0.0]), ("P", [0.0, 0.0]), ("Q", [30.0, 0.0]))
+    ]
+    model = frame(nodes, members, [support("p0"), support("q0")], floors=floors,
+                  diaphragms=[{"id": "podium", "nodes": ["p1", "q1"]}, {"id": "P", "nodes": ["p2"]}, {"id": "Q", "nodes": ["q2"]}])  # fmt: skip
+    built = structure_of_frame(Frame.model_validate(model["frame"]))
+    assert built.floors.names == ["podium", "P", "Q"]
+    assert built.floors.below.tolist() == [-1, 0, 0]
+    # the podium's story carries all three floors, each tower's its own
+    assert built.floors.carried.tolist() == [[1.0, 1.0, 1.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]]

@@ -23,6 +23,7 @@ from plumb_core.checks.modal import QUANTITY_KINDS, modal_checks
 from plumb_core.checks.remarks import draft, figures
 from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import Claim, Source
+from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import brief_evaluation, rests_on_lacking
@@ -31,7 +32,7 @@ from plumb_core.reading import read_recheck
 from plumb_core.reference import request_to
 from plumb_core.review_document import RecheckDocument
 from plumb_core.rules import Evaluation, Key, Step
-from plumb_core.solve import GRAVITY, solve
+from plumb_core.solve import solve
 
 Value = float | str
 
@@ -338,7 +339,7 @@ class _Recheck:
             checks.append(Check(f"unplaced_{n}.{key_id(key)}.{claim.story}", key, label, claim, note=note))
         return checks
 
-    def _mass_checks(self) -> list[Check]:
+    def _checks_of_masses(self) -> list[Check]:
         """Masses of the analysis against their own weights (level 1) and against ours."""
         checks = []
         claims = self.claims.pop(("m", None), None)
@@ -369,7 +370,7 @@ class _Recheck:
         return (float(step.value), rule.clause) if step is not None and rule is not None else (None, "")
 
     def checks(self, answer: Mapping[str, Any] | None) -> list[Check]:
-        by_mass = self._mass_checks()
+        by_mass = self._checks_of_masses()
         checks = [self._check(key, claim, None) for key, c in self.claims.items() for claim in c.single[:1]]
         for key, c in self.claims.items():
             if key[0] != "T_points":

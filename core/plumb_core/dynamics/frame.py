@@ -373,7 +373,7 @@ class _Assembly:
         equations = _numbered(tables, self.rigid_floor_of, len(floors))
         elements = _elements(tables, maps, equations)
         K = self._stiffness(elements, maps, equations)
-        mass = self._mass(equations)
+        mass = self._diagonal(equations)
         # what has neither stiffness nor mass (a released rotation) isn't a degree of freedom
         diagonal = K.diagonal()
         idle = (diagonal <= SINGULAR * np.abs(diagonal).max(initial=0.0)) & (mass <= 0)
@@ -387,7 +387,7 @@ class _Assembly:
         dof_node = _nodes_of(equations)
         built = Structure(
             K=K,
-            mass=mass,
+            masses=mass,
             influence=influence,
             at_floors=self._at_floors(equations, mass),
             floor_of=self.nearest[dof_node],
@@ -398,7 +398,7 @@ class _Assembly:
             make_spread=lambda: _spread(maps, equations),
             dof_node=dof_node,
             warnings=self.warnings,
-            make_mass_table=self._mass_table,
+            make_mass_table=self._by_floor_and_source,
         )
         if tables.frame.p_delta:
             built = self._with_second_order(built, elements, equations)
@@ -413,7 +413,7 @@ class _Assembly:
             K = K + _added_up(springs, equations.of_node[nodes], equations.count)
         return K.tocsc()
 
-    def _mass(self, equations: _Equations) -> Array:
+    def _diagonal(self, equations: _Equations) -> Array:
         mass = np.zeros(equations.count)
         free_nodes = self.rigid_floor_of < 0
         for column, dof in enumerate((0, 1, 2, 5)):
@@ -491,7 +491,7 @@ class _Assembly:
                 )
         return replace(built, K=K.tocsc())
 
-    def _mass_table(self) -> list[dict[str, object]]:
+    def _by_floor_and_source(self) -> list[dict[str, object]]:
         """Mass by floor and source, t: what stands on it and what is between, at the nearest floor."""
         moving = ~self.tables.fixed[:, :2].all(axis=1)
         n = len(self.names)

@@ -217,7 +217,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
                         "sections, materials or lengths in different units, or a very short member",
                         "Check section, material and length; use offsets for rigid ends.", f"/members/{k}", False, (), (member.id,))
             )  # fmt: skip
-    if not built.mass.any():
+    if not built.masses.any():
         found.append(
             Warning("no_mass", "nothing has mass", "no floors, masses or densities are given", "Give the mass of the floors, or member_mass with densities.",
                     "/floors", True)

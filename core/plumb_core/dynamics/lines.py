@@ -127,7 +127,7 @@ def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p
     )
     return Structure(
         K=K,
-        mass=mass,
+        masses=mass,
         influence=influence,
         at_floors=sp.csc_array(sp.eye_array(3 * n)),
         floor_of=np.repeat(np.arange(n), 3),

@@ -76,7 +76,7 @@ def kind_of(share: Sequence[float] | Array, at_floors: float = 1.0) -> Kind:
 
 def _described(structure: Structure, omega: Array, shapes: Array, every: bool, method: str, counted_by: str,
                warnings: list[Warning]) -> Modes:  # fmt: skip
-    gamma = (shapes * structure.mass[:, None]).T @ structure.influence
+    gamma = (shapes * structure.masses[:, None]).T @ structure.influence
     total = np.where(structure.total > 0, structure.total, np.inf)
     floors = structure.floor_displacements(shapes)
     f = structure.floors
@@ -98,7 +98,7 @@ class _Compliance:
     def __init__(self, structure: Structure):
         self.structure = structure
         self.at = structure.massive
-        self.root = np.sqrt(structure.mass[self.at])
+        self.root = np.sqrt(structure.masses[self.at])
         self.m = len(self.at)
         self.solutions = 0
 
@@ -252,7 +252,7 @@ def _lowest(
         progress("counting modes", 0.75)
         # between the last mode and the next, or just above a group of equal ones
         shift = float(1.0 / values[count - 1]) * (1.0 - 1e-7)
-        if negative_eigenvalues(structure.K, structure.mass, shift) == int(
+        if negative_eigenvalues(structure.K, structure.masses, shift) == int(
             np.count_nonzero(1.0 / values[:wanted] < shift)
         ):
             return values[:wanted], krylov.basis @ vectors[:, :wanted], "signs of the pivots"
@@ -340,14 +340,14 @@ def rayleigh_periods(structure: Structure, forces: Array | None = None) -> Array
         if forces is None:
             base = float((structure.floors.z - structure.floors.h).min())
             height = structure.node_at[structure.dof_node, 2] - base
-            load = structure.mass * structure.influence[:, d] * np.maximum(height, 0.0)
+            load = structure.masses * structure.influence[:, d] * np.maximum(height, 0.0)
         else:
             spread = np.zeros(3 * len(structure.floors))
             spread[d::3] = forces[:, d]
             load = np.asarray(structure.at_floors @ spread)
         u = structure.factor.solve(load)
         work = float(load @ u)
-        u_by_direction.append(2.0 * np.pi * np.sqrt(float(structure.mass @ u**2) / work) if work > 0 else np.nan)
+        u_by_direction.append(2.0 * np.pi * np.sqrt(float(structure.masses @ u**2) / work) if work > 0 else np.nan)
     return np.array(u_by_direction)
 
 

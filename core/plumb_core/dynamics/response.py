@@ -85,9 +85,9 @@ def _modal(
     """Peak movements and forces of the floors mode by mode, (k, n_floors, 3), the residual last where it is asked for."""
     acceleration = spectrum(modes.T) * GRAVITY * modes.gamma[:, axis]
     movement = modes.floors * (acceleration / modes.omega**2)[:, None, None]
-    forces = structure.floor_forces(structure.mass[:, None] * modes.shapes) * acceleration[:, None, None]
+    forces = structure.floor_forces(structure.masses[:, None] * modes.shapes) * acceleration[:, None, None]
     if settings.residual_period is not None:
-        left = structure.mass * (structure.influence[:, axis] - modes.shapes @ modes.gamma[:, axis])
+        left = structure.masses * (structure.influence[:, axis] - modes.shapes @ modes.gamma[:, axis])
         at = float(spectrum(np.array([settings.residual_period]))[0]) * GRAVITY
         u = structure.factor.solve(left) * at
         movement = np.concatenate([movement, structure.floor_displacements(u)[None]])
@@ -138,7 +138,7 @@ class Shifted:
         f, k = len(structure.floors), len(modes)
         unit = structure.at_floors.toarray()
         static = structure.factor.solve(unit)
-        heavy = structure.mass[:, None] * static
+        heavy = structure.masses[:, None] * static
         # the modes are orthonormal in mass, and K static = unit loads: no product with K is needed
         at_floors = modes.floors.reshape(k, -1)
         stiffness = np.block([[np.diag(modes.omega**2), at_floors], [at_floors.T, unit.T @ static]])
@@ -149,10 +149,10 @@ class Shifted:
         values, vectors = np.linalg.eigh(scale[:, None] * stiffness * scale)
         keep = values > 1e-10 * values[-1]
         turn = scale[:, None] * vectors[:, keep] / np.sqrt(values[keep])
-        self.mass = turn.T @ mass @ turn
+        self.projected = turn.T @ mass @ turn
         self.floors = (np.concatenate([at_floors.T, unit.T @ static], axis=1) @ turn).reshape(f, 3, -1)
         self.influence = turn.T @ np.concatenate([modes.gamma, heavy.T @ structure.influence])
-        self.forces = structure.tally @ np.concatenate([structure.mass[:, None] * modes.shapes, heavy], axis=1) @ turn
+        self.forces = structure.tally @ np.concatenate([structure.masses[:, None] * modes.shapes, heavy], axis=1) @ turn
         self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(f, 3, 4)
 
     def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
@@ -164,7 +164,7 @@ class Shifted:
         extra[:, 1, 2] = extra[:, 2, 1] = m * shift[:, 0]
         extra[:, 2, 2] = m * (shift**2).sum(axis=1)
         flat = self.floors.reshape(3 * f, -1)
-        mass = self.mass + flat.T @ (extra @ self.floors).reshape(3 * f, -1)
+        mass = self.projected + flat.T @ (extra @ self.floors).reshape(3 * f, -1)
         values, vectors = np.linalg.eigh((mass + mass.T) / 2.0)
         # the basis is orthonormal in stiffness: eigenvalues of its mass are 1/omega^2
         values, vectors = values[::-1][:count], vectors[:, ::-1][:, :count]

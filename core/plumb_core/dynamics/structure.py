@@ -114,7 +114,7 @@ class Floors:
 class Structure:
     """Equations of motion of a building and how its floors follow from them.
 
-    K : stiffness, kN/m, sparse (n, n).  mass : its diagonal mass matrix, t or t m2, shape (n,); 0 for massless ones
+    K : stiffness, kN/m, sparse (n, n).  masses : its diagonal mass matrix, t or t m2, shape (n,); 0 for massless ones
     influence : rigid-body displacement of each degree of freedom for a unit of X, Y, rotation about the vertical through
         the mass centre `axis`, and Z, shape (n, 4)
     at_floors : sparse (n, 3 n_floors): floor displacements (X, Y, RZ of each) are its transpose times the displacements,
@@ -124,7 +124,7 @@ class Structure:
     """
 
     K: sp.csc_array
-    mass: Array
+    masses: Array
     influence: Array
     at_floors: sp.csc_array
     floor_of: Ints
@@ -156,16 +156,16 @@ class Structure:
     @cached_property
     def massive(self) -> Ints:
         """Degrees of freedom that have mass."""
-        return np.flatnonzero(self.mass > 0)
+        return np.flatnonzero(self.masses > 0)
 
     @cached_property
     def total(self) -> Array:
         """Moving mass in X and Y (t), inertia about the vertical through the mass centre (t m2), mass in Z, shape (4,)."""
-        return np.asarray(self.mass @ self.influence**2)
+        return np.asarray(self.masses @ self.influence**2)
 
     @property
     def n(self) -> int:
-        return len(self.mass)
+        return len(self.masses)
 
     @cached_property
     def tally(self) -> sp.csr_array:

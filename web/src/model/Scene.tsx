@@ -1,6 +1,6 @@
 import { Canvas, useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useMemo, useRef } from "react";
-import { BufferAttribute, BufferGeometry, Color, Vector3, type Group, type LineSegments, type Points } from "three";
+import { BufferAttribute, BufferGeometry, Color, Vector3 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { chartLooks } from "../shared/useChart";
 import type { Drawn, Point } from "./geometry";
@@ -84,9 +84,6 @@ function Camera({ box, view, turning }: { box: Box; view: View; turning: boolean
 
 function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked, onPick, scheme }: SceneProps) {
   const colour = useMemo(() => { void scheme; const { colour: of } = chartLooks(); return (name: string) => new Color(of(name)); }, [scheme]);
-  const lines = useRef<LineSegments>(null);
-  const nodes = useRef<Points>(null);
-  const plates = useRef<Group>(null);
   const clock = useRef(0);
   const { invalidate } = useThree();
 
@@ -153,13 +150,13 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
     place(Math.sin(clock.current * 2.2));
   });
   return (
-    <group ref={plates}>
-      <lineSegments ref={lines} geometry={frame} onClick={onPick && ((e) => { e.stopPropagation(); const s = drawn.segments[Math.floor((e.index ?? 0) / 2)]; if (s) onPick(s.id); })}>
+    <group>
+      <lineSegments geometry={frame} onClick={onPick && ((e) => { e.stopPropagation(); const s = drawn.segments[Math.floor((e.index ?? 0) / 2)]; if (s) onPick(s.id); })}>
         <lineBasicMaterial vertexColors />
       </lineSegments>
       <lineSegments geometry={floorLines}><lineBasicMaterial color={colour("ours")} transparent opacity={0.55} /></lineSegments>
       {ghosts && ghosts.length > 0 && <lineSegments geometry={ghostLines}><lineBasicMaterial color={colour("theirs")} /></lineSegments>}
-      <points ref={nodes} geometry={feet}><pointsMaterial color={colour("ink")} size={7} sizeAttenuation={false} /></points>
+      <points geometry={feet}><pointsMaterial color={colour("ink")} size={7} sizeAttenuation={false} /></points>
       <points geometry={signs}><pointsMaterial color={colour(marked?.stops ? "limit" : "off")} size={12} sizeAttenuation={false} /></points>
     </group>
   );
