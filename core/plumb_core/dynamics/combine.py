@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Mapping
 from typing import Literal
 
 import numpy as np
@@ -45,6 +47,14 @@ class ModalRule:
         flat = values.reshape(len(values), -1)
         squares = np.einsum("ij,ij->j", flat, self.rho @ flat)
         return np.asarray(np.sqrt(np.maximum(squares, 0.0)).reshape(values.shape[1:]))
+
+    def of_each(self, values: Mapping[str, Array]) -> dict[str, Array]:
+        """Combined maxima of several quantities, in one product."""
+        shapes = {name: value.shape[1:] for name, value in values.items()}
+        together = self(np.concatenate([value.reshape(len(value), -1) for value in values.values()], axis=1))
+        ends = np.cumsum([math.prod(shape) for shape in shapes.values()])[:-1]
+        parts = np.split(together, ends)
+        return {name: part.reshape(shape) for (name, shape), part in zip(shapes.items(), parts, strict=True)}
 
 
 def combine_directions(parts: list[Array], rule: DirectionRule) -> Array:

@@ -15,7 +15,7 @@ import scipy.sparse as sp
 from plumb_core.dynamics.factor import SINGULAR, Factor
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
 from plumb_core.dynamics.inspect import about_equations, about_tables
-from plumb_core.dynamics.members import DOFS, chord_stiffness, local_axes, local_stiffness, released
+from plumb_core.dynamics.members import chord_stiffness, local_axes, local_stiffness, released
 from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure, Warning
 from plumb_core.dynamics.tables import Flags, Tables, tables_of
 from plumb_core.errors import InputRefused, Problem
@@ -39,7 +39,7 @@ def node_masses(tables: Tables) -> dict[str, Array]:
     vertical = 1.0 if frame.vertical_mass else 0.0
     along = {
         "members": tables.material("density") * tables.section("A") * tables.length if frame.member_mass else None,
-        "lines": np.array([x.line_mass for x in frame.members]) * tables.length,
+        "lines": tables.line_mass * tables.length,
     }
     for source, mass in along.items():
         if mass is not None and mass.any():
@@ -91,6 +91,13 @@ def _below(z: Array, plans: Sequence[Array]) -> Ints:
             level = lower[z[lower] > z[lower].max() - SAME_LEVEL]
             found[k] = level[np.argmin(((middle[level] - middle[k]) ** 2).sum(axis=1))]
     return found
+
+
+def _summed(values: Array, of: Ints, n: int) -> Array:
+    """Values, (k,) or (k, c), summed by what they are of, (k,): (n,) or (n, c)."""
+    if values.ndim == 1:
+        return np.bincount(of, values, n).astype(float)
+    return np.stack([_summed(column, of, n) for column in values.T], axis=1)
 
 
 def _outline(floor: FloorMass, box: Array) -> tuple[Array, float]:
@@ -176,44 +183,34 @@ class _Elements:
         return self.maps.transpose(0, 2, 1) @ (local @ self.maps)
 
 
-def _releases(tables: Tables) -> Flags:
-    flags = np.zeros((len(tables.i), 12), dtype=bool)
-    for k, member in enumerate(tables.frame.members):
-        if member.release_i or member.release_j:
-            flags[k, [DOFS.index(d) for d in member.release_i]] = True
-            flags[k, [6 + DOFS.index(d) for d in member.release_j]] = True
-    return flags
-
-
 def _factors(tables: Tables, name: str) -> Array | float:
     factors = tables.frame.stiffness_factors
     if not factors:
         return 1.0
-    by_group = {group: getattr(f, name) for group, f in factors.items()}
-    return np.array([by_group.get(m.group, 1.0) for m in tables.frame.members])
+    by_group = [getattr(factors[group], name) if group in factors else 1.0 for group in tables.groups]
+    return np.array(by_group)[tables.group]
 
 
 def _elements(tables: Tables, maps: Array, equations: _Equations) -> _Elements:
-    members = tables.frame.members
     E, nu = tables.material("E"), tables.material("nu")
     G = tables.material("G")
     G = np.where(np.isnan(G), E / (2.0 * (1.0 + nu)), G)
-    L, axes = local_axes(tables.chord, np.radians([m.roll for m in members]))
-    share = _TENSION_ONLY[tables.frame.tension_only]
-    acting = np.array([share if m.axial == "tension_only" else 1.0 for m in members])
-    EA = acting * E * tables.section("A") * _factors(tables, "A")
+    L, axes = local_axes(tables.chord, np.radians(tables.roll))
+    EA = E * tables.section("A") * _factors(tables, "A")
     local = local_stiffness(
         L,
         EA,
-        acting * G * tables.section("J") * _factors(tables, "J"),
-        acting * E * tables.section("Iy") * _factors(tables, "Iy"),
-        acting * E * tables.section("Iz") * _factors(tables, "Iz"),
+        G * tables.section("J") * _factors(tables, "J"),
+        E * tables.section("Iy") * _factors(tables, "Iy"),
+        E * tables.section("Iz") * _factors(tables, "Iz"),
         G * tables.section("Ay", np.inf),
         G * tables.section("Az", np.inf),
     )
-    releases = _releases(tables)
-    if releases.any():
-        local = released(local, releases)
+    if tables.releases.any():
+        local = released(local, tables.releases)
+    if tables.tension_only.any():
+        acting = np.where(tables.tension_only, _TENSION_ONLY[tables.frame.tension_only], 1.0)
+        local, EA = local * acting[:, None, None], EA * acting
     turned = np.zeros((len(L), 12, 12))
     for end, node in enumerate((tables.i, tables.j)):
         by_axes = np.zeros((len(L), 6, 6))
@@ -335,34 +332,40 @@ class _Assembly:
     def _floors(self) -> Floors:
         """Floors with the mass that sits on them."""
         frame, at = self.tables.frame, self.tables.at
-        given = {name: [f for f in frame.floors if f.diaphragm == name] for name in self.names}
         lifted = self.lifted if frame.concentrate else np.zeros_like(self.masses)
         n = len(self.names)
-        centre, mass = np.zeros((n, 2)), np.zeros((n, 2))
-        inertia, gravity = np.zeros(n), np.zeros(n)
-        corners, self.floor_own = [], np.zeros(n)
-        for k, (name, nodes) in enumerate(zip(self.names, self.levels, strict=True)):
-            points, m, own = [at[nodes, :2]], [self.masses[nodes, :2]], [self.masses[nodes, 3]]
-            extra = np.flatnonzero((self.nearest == k) & (lifted[:, :2] > 0).any(axis=1))
-            points, m, own = [*points, at[extra, :2]], [*m, lifted[extra, :2]], [*own, lifted[extra, 3]]
-            corners.append(_box(at[nodes, :2]))
-            for floor in given[name] if self.rigid[k] else ():
-                middle, square = _outline(floor, corners[k])
-                place = middle if floor.centre is None else np.array(floor.centre)
-                turning = floor.inertia
-                if turning is None:
-                    turning = floor.mass * (square + float(((middle - place) ** 2).sum()))
-                points, m, own = [*points, place[None]], [*m, np.full((1, 2), floor.mass)], [*own, np.array([turning])]
-                self.floor_own[k] += floor.mass
-                gravity[k] += floor.gravity if floor.gravity is not None else floor.mass * GRAVITY
-            P, M, J = np.concatenate(points), np.concatenate(m), np.concatenate(own)
-            mass[k] = M.sum(axis=0)
-            # about this point the diaphragm's mass matrix is diagonal, also where mx and my differ
-            weights = np.where(mass[k][::-1] > 0, M[:, ::-1], 1e-300)
-            centre[k] = (weights * P).sum(axis=0) / weights.sum(axis=0) if mass[k].any() else P.mean(axis=0)
-            arm = P - centre[k]
-            inertia[k] = J.sum() + (M[:, 0] * arm[:, 1] ** 2 + M[:, 1] * arm[:, 0] ** 2).sum()
-        gravity += np.bincount(self.nearest, (self.masses + lifted)[:, :2].mean(axis=1), n) * GRAVITY
+        corners = [_box(at[nodes, :2]) for nodes in self.levels]
+        # everything with mass in plan: nodes on the floors, what is lifted to them, what is given for the floors themselves
+        own, extra = np.concatenate(self.levels), np.flatnonzero((lifted[:, :2] > 0).any(axis=1))
+        of = [np.repeat(np.arange(n), [len(nodes) for nodes in self.levels]), self.nearest[extra]]
+        points, m = [at[own, :2], at[extra, :2]], [self.masses[own], lifted[extra]]
+        turning = [values[:, 3] for values in m]
+        gravity, self.floor_own = np.zeros(n), np.zeros(n)
+        place_of = {name: k for k, name in enumerate(self.names) if self.rigid[k]}
+        for floor in frame.floors:
+            k = place_of.get(floor.diaphragm)
+            if k is None:
+                continue
+            middle, square = _outline(floor, corners[k])
+            place = middle if floor.centre is None else np.array(floor.centre)
+            inertia_own = floor.inertia
+            if inertia_own is None:
+                inertia_own = floor.mass * (square + float(((middle - place) ** 2).sum()))
+            of.append(np.array([k]))
+            points.append(place[None])
+            m.append(np.full((1, 2), floor.mass))
+            turning.append(np.array([inertia_own]))
+            self.floor_own[k] += floor.mass
+            gravity[k] += floor.gravity if floor.gravity is not None else floor.mass * GRAVITY
+        at_floor, P, J = np.concatenate(of), np.concatenate(points), np.concatenate(turning)
+        M = np.concatenate([values[:, :2] for values in m])
+        mass = _summed(M, at_floor, n)
+        # about this point the diaphragm's mass matrix is diagonal, also where mx and my differ
+        weights = np.where(mass[at_floor, ::-1] > 0, M[:, ::-1], 1.0)
+        centre = _summed(weights * P, at_floor, n) / _summed(weights, at_floor, n)
+        arm = P - centre[at_floor]
+        inertia = _summed(J + M[:, 0] * arm[:, 1] ** 2 + M[:, 1] * arm[:, 0] ** 2, at_floor, n)
+        gravity += _summed((self.masses + lifted)[:, :2].mean(axis=1), self.nearest, n) * GRAVITY
         below = _below(self.z, corners)
         h = self.z - np.where(below >= 0, self.z[below], self.tables.base)
         return Floors(self.names, self.z, h, below, centre, mass, inertia, corners, gravity, self.rigid)

@@ -109,7 +109,7 @@ def time_history(
     )
     d = oscillators[0]
     q = d * modes.gamma[:, axis]
-    modal_forces = structure.floor_forces(structure.masses[:, None] * modes.shapes) * (modes.omega**2)[:, None, None]
+    modal_forces = modes.forces * (modes.omega**2)[:, None, None]
     floors = structure.floors
     envelope: dict[str, Array] = {}
     displacement = np.zeros((len(d), len(floors), 3))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -33,6 +33,7 @@ class Modes:
 
     omega : rad/s, (k,).  shapes : displacements, (n, k).  gamma : participation factors in X, Y, RZ, Z, (k, 4)
     share : effective modal mass (RZ: inertia) over the moving one, (k, 4).  floors : X, Y (m), RZ at the floors, (k, n_floors, 3)
+    forces : X, Y (kN) and moment about the axis (kN m) at the floors for a unit of modal acceleration, (k, n_floors, 3)
     at_floors : share of each mode's kinetic energy in the movement of the floors, (k,)
     every : the model has no other modes.  method : `eigen` or `ritz`
     """
@@ -42,6 +43,7 @@ class Modes:
     gamma: Array
     share: Array
     floors: Array
+    forces: Array
     at_floors: Array
     every: bool
     method: str
@@ -76,7 +78,8 @@ def kind_of(share: Sequence[float] | Array, at_floors: float = 1.0) -> Kind:
 
 def _described(structure: Structure, omega: Array, shapes: Array, every: bool, method: str, counted_by: str,
                warnings: list[Warning]) -> Modes:  # fmt: skip
-    gamma = (shapes * structure.masses[:, None]).T @ structure.influence
+    inertia = shapes * structure.masses[:, None]
+    gamma = inertia.T @ structure.influence
     total = np.where(structure.total > 0, structure.total, np.inf)
     floors = structure.floor_displacements(shapes)
     f = structure.floors
@@ -87,6 +90,7 @@ def _described(structure: Structure, omega: Array, shapes: Array, every: bool, m
     )
     return Modes(
         omega=omega, shapes=shapes, gamma=gamma, share=gamma**2 / total, floors=floors,
+        forces=structure.floor_forces(inertia),
         at_floors=np.minimum(by_floor.sum(axis=1), 1.0), every=every, method=method, counted_by=counted_by,
         warnings=warnings,
     )  # fmt: skip
@@ -314,10 +318,9 @@ def first_modes(modes: Modes, count: int) -> Modes:
     """The first `count` of the modes."""
     if count >= len(modes):
         return modes
-    return Modes(
-        modes.omega[:count], modes.shapes[:, :count], modes.gamma[:count], modes.share[:count], modes.floors[:count],
-        modes.at_floors[:count], False, modes.method, modes.counted_by, modes.warnings,
-    )  # fmt: skip
+    by_mode = ("omega", "gamma", "share", "floors", "forces", "at_floors")
+    fewer = {name: getattr(modes, name)[:count] for name in by_mode}
+    return replace(modes, shapes=modes.shapes[:, :count], every=False, **fewer)
 
 
 def find_modes(

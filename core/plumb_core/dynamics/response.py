@@ -85,7 +85,7 @@ def _modal(
     """Peak movements and forces of the floors mode by mode, (k, n_floors, 3), the residual last where it is asked for."""
     acceleration = spectrum(modes.T) * GRAVITY * modes.gamma[:, axis]
     movement = modes.floors * (acceleration / modes.omega**2)[:, None, None]
-    forces = structure.floor_forces(structure.masses[:, None] * modes.shapes) * acceleration[:, None, None]
+    forces = modes.forces * acceleration[:, None, None]
     if settings.residual_period is not None:
         left = structure.masses * (structure.influence[:, axis] - modes.shapes @ modes.gamma[:, axis])
         at = float(spectrum(np.array([settings.residual_period]))[0]) * GRAVITY
@@ -101,7 +101,7 @@ def _combined(
     movement, forces = _modal(structure, modes, axis, spectrum, settings)
     rule = ModalRule(settings.combine, modes.omega, settings.damping, settings.residual_period is not None)
     by_mode = quantities(structure.floors, movement, forces)
-    found = {name: rule(values) for name, values in by_mode.items()}
+    found = rule.of_each(by_mode)
     if settings.sign_of is not None:
         chosen = settings.sign_of - 1
         found = {name: np.where(by_mode[name][chosen] < 0, -1.0, 1.0) * value for name, value in found.items()}
@@ -136,23 +136,25 @@ class Shifted:
     def __init__(self, structure: Structure, modes: Modes):
         self.structure = structure
         f, k = len(structure.floors), len(modes)
-        unit = structure.at_floors.toarray()
-        static = structure.factor.solve(unit)
-        heavy = structure.masses[:, None] * static
+        static = structure.factor.solve(structure.at_floors.toarray())
+        # products with the mass need the massive degrees of freedom only
+        at = structure.massive
+        moving, heavy = static[at], structure.masses[at, None] * static[at]
         # the modes are orthonormal in mass, and K static = unit loads: no product with K is needed
         at_floors = modes.floors.reshape(k, -1)
-        stiffness = np.block([[np.diag(modes.omega**2), at_floors], [at_floors.T, unit.T @ static]])
-        coupling = modes.shapes.T @ heavy
-        mass = np.block([[np.eye(k), coupling], [coupling.T, static.T @ heavy]])
+        flexibility = np.asarray(structure.at_floors.T @ static)
+        stiffness = np.block([[np.diag(modes.omega**2), at_floors], [at_floors.T, flexibility]])
+        coupling = modes.shapes[at].T @ heavy
+        mass = np.block([[np.eye(k), coupling], [coupling.T, moving.T @ heavy]])
         # scaled by their energy and cleaned of what is there twice
         scale = 1.0 / np.sqrt(np.maximum(np.diag(stiffness), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * stiffness * scale)
         keep = values > 1e-10 * values[-1]
         turn = scale[:, None] * vectors[:, keep] / np.sqrt(values[keep])
         self.projected = turn.T @ mass @ turn
-        self.floors = (np.concatenate([at_floors.T, unit.T @ static], axis=1) @ turn).reshape(f, 3, -1)
-        self.influence = turn.T @ np.concatenate([modes.gamma, heavy.T @ structure.influence])
-        self.forces = structure.tally @ np.concatenate([structure.masses[:, None] * modes.shapes, heavy], axis=1) @ turn
+        self.floors = (np.concatenate([at_floors.T, flexibility], axis=1) @ turn).reshape(f, 3, -1)
+        self.influence = turn.T @ np.concatenate([modes.gamma, heavy.T @ structure.influence[at]])
+        self.forces = np.concatenate([modes.forces.reshape(k, -1).T, structure.tally[:, at] @ heavy], axis=1) @ turn
         self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(f, 3, 4)
 
     def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
@@ -197,8 +199,8 @@ def _with_shifted_mass(structure: Structure, modes: Modes, found: dict[str, Arra
         by_mode = quantities(
             floors, movement * (acceleration / omega**2)[:, None, None], forces * acceleration[:, None, None]
         )
-        for name, values in by_mode.items():
-            found[name] = np.where(found[name] < 0, -1.0, 1.0) * np.maximum(np.abs(found[name]), rule(values))
+        for name, shifted_value in rule.of_each(by_mode).items():
+            found[name] = np.where(found[name] < 0, -1.0, 1.0) * np.maximum(np.abs(found[name]), shifted_value)
     return found
 
 

@@ -21,7 +21,8 @@ class Tables:
 
     at : (n, 3) m.  i, j : node of each end (m,).  ends : flexible ends (2, m, 3) m.  offsets : node to end (2, m, 3) m.
     rigid_of : rigid diaphragm of each node, -1 for none (n,).  floor_nodes : nodes of each diaphragm.
-    masses : by source, mx my mz iz of each node (n, 4), t and t m2.
+    roll : degrees (m,).  line_mass : t/m (m,).  tension_only : (m,).  releases : of local forces at i, then at j (m, 12).
+    group : index of each member's group in `groups` (m,).
     """
 
     frame: Frame
@@ -33,6 +34,12 @@ class Tables:
     springs: Array
     rigid_of: Ints
     floor_nodes: list[Ints]
+    roll: Array
+    line_mass: Array
+    tension_only: Flags
+    releases: Flags
+    group: Ints
+    groups: list[str]
 
     @cached_property
     def ends(self) -> Array:
@@ -98,7 +105,21 @@ def tables_of(frame: Frame) -> Tables:
     for k, (diaphragm, nodes) in enumerate(zip(frame.diaphragms, floor_nodes, strict=True)):
         if diaphragm.rigid:
             rigid_of[nodes] = k
+    groups = sorted({x.group for x in frame.members})
+    number = {name: k for k, name in enumerate(groups)}
     return Tables(
         frame, at, np.array([place[x.i] for x in frame.members]), np.array([place[x.j] for x in frame.members]),
         offsets, fixed, springs, rigid_of, floor_nodes,
+        roll=np.array([x.roll for x in frame.members]), line_mass=np.array([x.line_mass for x in frame.members]),
+        tension_only=np.array([x.axial == "tension_only" for x in frame.members]), releases=_releases(frame),
+        group=np.array([number[x.group] for x in frame.members]), groups=groups,
     )  # fmt: skip
+
+
+def _releases(frame: Frame) -> Flags:
+    flags = np.zeros((len(frame.members), 12), dtype=bool)
+    for k, member in enumerate(frame.members):
+        if member.release_i or member.release_j:
+            flags[k, [DOFS.index(d) for d in member.release_i]] = True
+            flags[k, [6 + DOFS.index(d) for d in member.release_j]] = True
+    return flags

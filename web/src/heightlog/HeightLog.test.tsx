@@ -1,8 +1,10 @@
 import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
+import type { Brief } from "../shared/api/client";
 import { recheckOf, show, source, step } from "../shared/testing";
 import { check } from "../sheet/testing";
+import { lateralTracks } from "./data";
 import { HeightLog } from "./HeightLog";
 
 const claim = (id: string, quantity: string, story: string, value: number, out = false) =>
@@ -18,9 +20,11 @@ const RECHECK = recheckOf(
   ],
 );
 
+const BRIEF = { stories: [{ name: "L1", height: 4, plan: [30, 20] }, { name: "L2", height: 3.6 }] } as unknown as Brief;
+
 function log(recheck = RECHECK) {
-  const on = { direction: vi.fn(), select: vi.fn() };
-  show(<HeightLog recheck={recheck} plans={[[30, 20], null]} direction="X" onDirection={on.direction} onSelect={on.select} />);
+  const on = { direction: vi.fn(), select: vi.fn(), story: vi.fn() };
+  show(<HeightLog recheck={recheck} brief={BRIEF} tracks={lateralTracks(recheck, "X")} direction="X" onDirection={on.direction} onSelect={on.select} onStory={on.story} />);
   return on;
 }
 
@@ -29,7 +33,7 @@ const row = (name: string) => within(screen.getByRole("row", { name: new RegExp(
 it("holds all values as a table too, the top story first", () => {
   log();
   const names = screen.getAllByRole("row").map((r) => r.querySelector("td")?.textContent).filter(Boolean);
-  expect(names).toEqual(["L2", "L1"]);
+  expect(names).toEqual(["L2", "L1", "sum"]);
   // level, then theirs, ours and how far off for each track: weight, force, shear, overturning
   expect(row("L2").slice(0, 8)).toEqual(["L2", "7.6", "90", "900.0", "−90.0 %", "250", "249.0", "+0.4 %"]);
   expect(row("L1").slice(8)).toEqual(["–", "–", "", "–", "–", ""]);
@@ -39,6 +43,24 @@ it("marks only what is beyond the tolerance", () => {
   log();
   expect(screen.getByText("−90.0 %").className).toContain("off");
   expect(screen.getByText("+0.4 %").className).not.toContain("off");
+});
+
+it("opens what is out by a press in its row", async () => {
+  const on = log();
+  await userEvent.click(screen.getByRole("button", { name: "−90.0 %" }));
+  expect(on.select).toHaveBeenCalledWith("w.L2");
+});
+
+it("tells which story is read", async () => {
+  const on = log();
+  await userEvent.hover(screen.getByRole("row", { name: /^L1 / }));
+  expect(on.story).toHaveBeenLastCalledWith(0);
+});
+
+it("sums what adds up, and nothing else", () => {
+  log();
+  expect(row("sum").slice(2, 5)).toEqual(["1090", "1900", "−42.6 %"]);
+  expect(row("sum").slice(8)).toEqual(["", "", "", "", "", ""]);
 });
 
 it("takes tracks out, in again and to another place", async () => {

@@ -34,7 +34,7 @@ it.each([[90, [50]], [1200, [500, 1000]], [6.1, [2.5, 5]], [0, []]])("round mark
 });
 
 it("copies as a table, top story first", () => {
-  const lines = asText(recheck, [trackOf(recheck, "F", "X")], "X").split("\n");
+  const lines = asText(recheck, [trackOf(recheck, "F", "X")], "story, direction X").split("\n");
   expect(lines[0]).toBe("story, direction X\tlevel (m)\tforce theirs (kN)\tforce ours (kN)");
   expect(lines[1]?.split("\t")[0]).toBe("L2");
   expect(lines[2]).toBe("L1\t4.8\t40\t40.1");

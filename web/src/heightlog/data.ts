@@ -1,43 +1,57 @@
 import type { Check, Recheck, Step } from "../shared/api/client";
-
-export const TRACKS = ["w", "F", "V_story", "M_story"] as const;
-export type TrackName = (typeof TRACKS)[number];
-
-export const TRACK_TITLES: Record<TrackName, { title: string; unit: string; shape: "bars" | "steps" }> = {
-  w: { title: "weight", unit: "kN", shape: "bars" },
-  F: { title: "force", unit: "kN", shape: "bars" },
-  V_story: { title: "shear", unit: "kN", shape: "steps" },
-  M_story: { title: "overturning", unit: "kN m", shape: "steps" },
-};
+import { theirsText } from "../shared/numbers";
 
 /** One story quantity over the height, bottom to top; null where a side has no value. */
 export interface Track {
-  name: TrackName;
+  title: string;
+  unit: string;
+  /** bars at the floors, or steps for what holds over the height of a story */
+  shape: "bars" | "steps";
   theirs: (number | null)[];
+  /** theirs as a person reads it */
+  texts: string[];
   ours: (number | null)[];
   /** whether theirs lies outside the tolerance about ours */
   out: boolean[];
   checks: (Check | undefined)[];
+  /** whether the stories add up to something */
+  adds: boolean;
+  /** another quantity of ours that this one is held against, as ticks */
+  against?: { title: string; values: (number | null)[] };
 }
+
+const LATERAL = {
+  w: { title: "weight", unit: "kN", shape: "bars", adds: true },
+  F: { title: "force", unit: "kN", shape: "bars", adds: true },
+  V_story: { title: "shear", unit: "kN", shape: "steps", adds: false },
+  M_story: { title: "overturning", unit: "kN m", shape: "steps", adds: false },
+} as const;
 
 const list = (steps: Step[], id: string): (number | null)[] | undefined => {
   const value = steps.find((s) => s.id === id)?.value;
   return Array.isArray(value) ? value : undefined;
 };
 
-export function trackOf(recheck: Recheck, name: TrackName, direction: "X" | "Y"): Track {
-  const id = name === "w" ? "w" : `${name}.${direction}`;
-  const own = recheck.checks.filter((c) => c.quantity === name && (name === "w" || c.direction === direction) && c.story !== null);
+/** What the checks of a story quantity say, one entry for each story. */
+export function theirsOf(recheck: Recheck, own: Check[]): Pick<Track, "theirs" | "texts" | "out" | "checks"> {
   const checks = recheck.stories.map((story) => own.find((c) => c.story === story));
-  const ours = list(recheck.steps.independent, id) ?? recheck.stories.map(() => null);
   return {
-    name,
     checks,
-    ours,
     theirs: checks.map((c) => (typeof c?.theirs?.value === "number" ? c.theirs.value : null)),
+    texts: checks.map((c) => (c ? theirsText(c) : "–")),
     out: checks.map((c) => c !== undefined && (c.verdict === "differs" || c.verdict === "breaches")),
   };
 }
+
+export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction: "X" | "Y"): Track {
+  const own = recheck.checks.filter((c) => c.quantity === name && (name === "w" || c.direction === direction));
+  const ours = list(recheck.steps.independent, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
+  return { ...LATERAL[name], ...theirsOf(recheck, own), ours };
+}
+
+/** The story quantities of the static method in a direction. */
+export const lateralTracks = (recheck: Recheck, direction: "X" | "Y"): Track[] =>
+  (["w", "F", "V_story", "M_story"] as const).map((name) => trackOf(recheck, name, direction));
 
 /** Levels above the base at the bottom and top of each story, m; stories of one metre where no height is known. */
 export function levelsOf(recheck: Recheck): number[] {
@@ -54,15 +68,16 @@ export function axisMarks(most: number, count = 3): number[] {
   return Array.from({ length: Math.floor(most / step) }, (_, i) => (i + 1) * step);
 }
 
+/** The sum over the stories; null where one of them is not known or nothing adds up. */
+export const sumOf = (track: Track, side: "theirs" | "ours"): number | null =>
+  track.adds && track[side].length > 0 && track[side].every((v) => v !== null) ? track[side].reduce((s: number, v) => s + (v ?? 0), 0) : null;
+
 /** The log as text that a spreadsheet takes as it stands: stories top down, theirs and ours side by side. */
-export function asText(recheck: Recheck, tracks: Track[], direction: string): string {
+export function asText(recheck: Recheck, tracks: Track[], corner: string): string {
   const levels = levelsOf(recheck);
-  const heads = tracks.flatMap((t) => {
-    const { title, unit } = TRACK_TITLES[t.name];
-    return [`${title} theirs (${unit})`, `${title} ours (${unit})`];
-  });
+  const heads = tracks.flatMap((t) => [`${t.title} theirs (${t.unit})`, `${t.title} ours (${t.unit})`]);
   const rows = recheck.stories.map((story, i) =>
     [story, levels[i + 1], ...tracks.flatMap((t) => [t.theirs[i] ?? "", t.ours[i] ?? ""])].join("\t"),
   );
-  return [[`story, direction ${direction}`, "level (m)", ...heads].join("\t"), ...rows.reverse()].join("\n");
+  return [[corner, "level (m)", ...heads].join("\t"), ...rows.reverse()].join("\n");
 }

@@ -1,31 +1,24 @@
+import { theirsOf, trackOf, type Track } from "../../heightlog/data";
 import type { ModelFloor } from "../../model/answers";
-import type { Check, Recheck } from "../../shared/api/client";
+import type { Recheck } from "../../shared/api/client";
+import { figures } from "../../shared/numbers";
 
 export const GRAVITY = 9.80665;
 
-/** One story: weights of the static method and mass × g, kN; null where a side has none. */
-export interface WeightRow {
-  name: string;
-  w: number | null;
-  ownWeight: number | null;
-  theirMass: number | null;
-  ownMass: number | null;
-  weightCheck: Check | undefined;
-  massCheck: Check | undefined;
-}
-
-/** Weights by story, bottom to top: theirs from their tables, ours from the brief and from our own model. */
-export function weightRows(recheck: Recheck, floors: readonly ModelFloor[]): WeightRow[] {
-  const own = recheck.steps.independent.find((s) => s.id === "w");
-  const ours = own && own.source !== "adopted" && Array.isArray(own.value) ? own.value : [];
-  const number = (check: Check | undefined) => (typeof check?.theirs?.value === "number" ? check.theirs.value : null);
-  return recheck.stories.map((name, i) => {
-    const weightCheck = recheck.checks.find((c) => c.quantity === "w" && c.story === name);
-    const massCheck = recheck.checks.find((c) => c.quantity === "m" && c.story === name);
-    const mass = number(massCheck), floor = floors.find((f) => f.name === name), w = ours[i];
-    return {
-      name, weightCheck, massCheck, w: number(weightCheck), ownWeight: typeof w === "number" ? w : null,
-      theirMass: mass === null ? null : mass * GRAVITY, ownMass: floor ? floor.mass * GRAVITY : null,
-    };
-  });
+/** Static weight, and mass × g of both analyses with our static weight to hold it against; kN. */
+export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): Track[] {
+  const adopted = recheck.steps.independent.find((s) => s.id === "w")?.source === "adopted";
+  const w = trackOf(recheck, "w", "X");
+  // weights that we took over from them are not ours
+  const ours = adopted ? w.ours.map(() => null) : w.ours;
+  const mass = theirsOf(recheck, recheck.checks.filter((c) => c.quantity === "m"));
+  const theirs = mass.theirs.map((m) => (m === null ? null : m * GRAVITY));
+  return [
+    { ...w, title: "static weight", ours },
+    {
+      ...mass, title: "mass × g", unit: "kN", shape: "bars", adds: true, theirs, texts: theirs.map((v) => (v === null ? "–" : figures(v))),
+      ours: recheck.stories.map((name) => { const floor = floors.find((f) => f.name === name); return floor ? floor.mass * GRAVITY : null; }),
+      against: { title: "our static weight", values: ours },
+    },
+  ];
 }
