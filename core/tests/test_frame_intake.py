@@ -194,6 +194,67 @@ def test_every_column_of_a_table_is_found_by_its_own_title_or_name() -> None:
         )
         found = read_frame_table(read_text(text, "t"), kind)
         assert set(found.columns) == {c.name for c in columns}, kind
+        assert [p.message for p in found.problems if "unit" in p.message] == [], kind
+
+
+def test_supports_with_springs() -> None:
+    text = "Node,Fixed,spring ux (kN/m),spring rz (kN m/rad)\n1,uy uz,5000,\n2,,,250\n3,fixed,,\n"
+    found = read_frame_table(read_text(text, "s"), "supports")
+    assert found.problems == []
+    assert found.rows == [
+        {"node": "1", "fixed": ["uy", "uz"], "springs": {"ux": 5000.0}},
+        {"node": "2", "springs": {"rz": 250.0}},
+        {"node": "3", "fixed": ["ux", "uy", "uz", "rx", "ry", "rz"]},
+    ]
+    idle = read_frame_table(read_text("Node,Fixed\n1,\n", "s"), "supports")
+    assert [p.message for p in idle.problems] == ["this support neither fixes nor springs anything"]
+
+
+def test_masses_at_nodes_of_two_sources() -> None:
+    text = "Node,Mass [kg],Source\n5,12000,\n6,800,Equipment\n"
+    found = read_frame_table(read_text(text, "m"))
+    assert (found.kind, found.problems) == ("masses", [])
+    assert found.rows == [
+        {"node": "5", "mx": 12.0, "my": 12.0, "mz": 12.0},
+        {"node": "6", "mx": 0.8, "my": 0.8, "mz": 0.8, "source": "equipment"},
+    ]
+    assert "no mass" in read_frame_table(read_text("Node,Mass [t]\n5,\n", "m"), "masses").problems[0].message
+
+
+def test_words_that_a_column_does_not_know_are_named_with_those_it_does() -> None:
+    found = read_frame_table(read_text("Floor,Mass [t],Rigid\nL1,20,somewhat\n", "f"), "floors")
+    assert found.problems[0].message == "'somewhat' isn't understood as rigid (yes, no)"
+    assert "flexible" in found.problems[0].remedy
+
+
+def test_a_floor_that_is_not_rigid_stays_flexible() -> None:
+    nodes = [{"id": f"{x}{y}{z}", "at": [6.0 * x, 5.0 * y, 3.0 * z]} for z in (0, 1, 2) for x in (0, 1) for y in (0, 1)]
+    tables = {
+        "nodes": nodes,
+        "supports": [{"node": n["id"], "fixed": ["ux"]} for n in nodes if n["at"][2] == 0],
+        "floors": read_frame_table(read_text("Floor,Mass [t],Rigid\nL1,20,yes\nL2,20,flexible\n", "f")).rows,
+    }
+    built = frame_of_tables(tables)
+    assert [(d["id"], len(d["nodes"]), d["rigid"]) for d in built["diaphragms"]] == [("L1", 4, True), ("L2", 4, False)]
+
+
+@pytest.mark.parametrize(("floors", "masses", "members_bring_theirs"), [
+    ([], [], True),
+    ([{"diaphragm": "L1", "mass": 20.0}], [], False),
+    ([], [{"node": "1", "mx": 5.0}], False),
+    ([], [{"node": "1", "mx": 0.5, "source": "equipment"}], True),
+])  # fmt: skip
+def test_members_bring_their_mass_where_nothing_else_stands_for_it(floors: Any, masses: Any, members_bring_theirs: bool) -> None:  # fmt: skip
+    built = frame_of_tables({"nodes": [{"id": "1", "at": [0, 0, 3.0]}], "floors": floors, "masses": masses})
+    assert built["member_mass"] is members_bring_theirs
+
+
+def test_tension_only_and_mass_along_a_member() -> None:
+    text = "Member,Start,End,Section,Acts in,Line mass [kg/m]\nd,1,2,C,Tension only,\nb,2,3,C,both,250\n"
+    found = read_frame_table(read_text(text, "m"))
+    assert found.problems == []
+    assert [row.get("axial") for row in found.rows] == ["tension_only", "both"]
+    assert found.rows[1]["line_mass"] == pytest.approx(0.25)
 
 
 def test_degrees_and_radians_of_roll() -> None:

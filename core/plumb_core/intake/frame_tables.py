@@ -9,92 +9,104 @@ from typing import Any
 
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.tables import CellProblem
-from plumb_core.intake.units import factor_between, plain_number, uses_decimal_comma
+from plumb_core.intake.units import UNITS, factor, known_unit, plain_number, uses_decimal_comma
 
 DOFS = ("ux", "uy", "uz", "rx", "ry", "rz")
 
 
 @dataclass(frozen=True, slots=True)
 class FrameColumn:
-    """A column of a frame's table: patterns of headings, and its unit in the core; without a unit it is text."""
+    """A column of a frame's table: patterns of headings, and its unit in the core; without a unit it is text.
+
+    words : what the text can be, where it is one of a few, with what the frame has for each.
+    """
 
     name: str
     title: str
     headings: str
     unit: str | None = None
     required: bool = False
+    words: Mapping[str, Any] | None = None
 
+
+_YES_NO = {
+    "yes": True,
+    "true": True,
+    "1": True,
+    "rigid": True,
+    "no": False,
+    "false": False,
+    "0": False,
+    "flexible": False,
+}
+_ACTS = {"tension": "tension_only", "tension only": "tension_only", "tension-only": "tension_only",
+         "both": "both", "tension and compression": "both"}  # fmt: skip
+_SPRINGS = tuple(
+    FrameColumn(f"spring_{d}", f"spring {d}", f"(spring|k){d}|{d}spring", "kN/m" if d[0] == "u" else "kN*m/rad")
+    for d in DOFS
+)
 
 FRAME_TABLES: dict[str, tuple[FrameColumn, ...]] = {
     "nodes": (
         FrameColumn("id", "node", r"node|joint|point|id|name|label", None, True),
-        FrameColumn("x", "x", r"x|xcoordinate|globalx|coordx", "m", True),
-        FrameColumn("y", "y", r"y|ycoordinate|globaly|coordy", "m", True),
-        FrameColumn("z", "z (upwards)", r"z|zcoordinate|globalz|coordz|elevation|level", "m", True),
+        FrameColumn("x", "x", r"x|xcoordinate", "m", True),
+        FrameColumn("y", "y", r"y|ycoordinate", "m", True),
+        FrameColumn("z", "z (upwards)", r"z|zcoordinate|elevation|level", "m", True),
     ),
     "members": (
-        FrameColumn("id", "member", r"member|element|bar|frame|id|name|label", None, True),
-        FrameColumn("i", "node at the start", r"i|nodei|start|startnode|from|jointi|firstnode", None, True),
-        FrameColumn("j", "node at the end", r"j|nodej|end|endnode|to|jointj|secondnode", None, True),
+        FrameColumn("id", "member", r"member|element|bar|id|name|label", None, True),
+        FrameColumn("i", "node at the start", r"i|nodei|start|startnode|from|firstnode", None, True),
+        FrameColumn("j", "node at the end", r"j|nodej|end|endnode|to|secondnode", None, True),
         FrameColumn("section", "section", r"section|sectionname|profile", None, True),
         FrameColumn("material", "material", r"material|materialname", None),
-        FrameColumn("roll", "roll", r"roll|rotation|angle|beta", "deg"),
+        FrameColumn("roll", "roll", r"roll|rotation|angle|beta", "degree"),
         FrameColumn("group", "group", r"group|type|kind|use", None),
         FrameColumn("release_i", "released at the start", r"(released?|releases?)(i|start|atstart|ati)", None),
         FrameColumn("release_j", "released at the end", r"(released?|releases?)(j|end|atend|atj)", None),
+        FrameColumn("axial", "acts in (tension, both)", r"axial|acts|actsin", None, words=_ACTS),
+        FrameColumn("line_mass", "mass on it", r"linemass|mass|massperlength|masson(it)?", "t/m"),
     ),
     "sections": (
         FrameColumn("id", "section", r"section|id|name|label|profile", None, True),
-        FrameColumn("A", "area", r"a|area", "m2", True),
-        FrameColumn("Iy", "I_y (bending in local x-z)", r"iy|iyy|imajor|i33|i22major", "m4", True),
-        FrameColumn("Iz", "I_z", r"iz|izz|iminor", "m4", True),
-        FrameColumn("J", "torsion constant", r"j|it|torsion|torsionconstant", "m4", True),
-        FrameColumn("Ay", "shear area along y", r"ay|asy|sheary|shearareay", "m2"),
-        FrameColumn("Az", "shear area along z", r"az|asz|shearz|shearareaz", "m2"),
+        FrameColumn("A", "area", r"a|area", "m^2", True),
+        FrameColumn("Iy", "I_y (bending in local x-z)", r"iy|iyy|imajor", "m^4", True),
+        FrameColumn("Iz", "I_z", r"iz|izz|iminor", "m^4", True),
+        FrameColumn("J", "torsion constant", r"j|it|torsion|torsionconstant", "m^4", True),
+        FrameColumn("Ay", "shear area along y", r"ay|sheary|shearareay", "m^2"),
+        FrameColumn("Az", "shear area along z", r"az|shearz|shearareaz", "m^2"),
     ),
     "materials": (
         FrameColumn("id", "material", r"material|id|name|label", None, True),
-        FrameColumn("E", "modulus of elasticity", r"e|modulus|youngsmodulus|elasticmodulus", "kN/m2", True),
+        FrameColumn("E", "modulus of elasticity", r"e|modulus|youngsmodulus|elasticmodulus", "kN/m^2", True),
         FrameColumn("nu", "Poisson's ratio", r"nu|ν|poisson|poissonsratio|poissonratio", ""),
-        FrameColumn("density", "density", r"density|rho|ρ|massdensity", "t/m3"),
+        FrameColumn("density", "density", r"density|rho|ρ|massdensity", "t/m^3"),
     ),
     "supports": (
         FrameColumn("node", "node", r"node|joint|support|id|name", None, True),
-        FrameColumn("fixed", "what is fixed", r"fixed|restraint|restraints|fixity|dof|held", None, True),
+        FrameColumn("fixed", "what is fixed", r"fixed|restraint|restraints|fixity|dof|held", None),
+        *_SPRINGS,
     ),
     "floors": (
         FrameColumn("diaphragm", "floor", r"floor|diaphragm|story|storey|level|name", None, True),
         FrameColumn("z", "level", r"z|elevation|level|height", "m"),
         FrameColumn("mass", "mass", r"mass|m|floormass", "t"),
-        FrameColumn("x", "centre x", r"x|centrex|centerx|xcm|xc", "m"),
-        FrameColumn("y", "centre y", r"y|centrey|centery|ycm|yc", "m"),
-        FrameColumn("inertia", "rotational inertia", r"inertia|j|rotationalinertia|iz|mri", "t m2"),
+        FrameColumn("x", "centre x", r"x|centrex|centerx", "m"),
+        FrameColumn("y", "centre y", r"y|centrey|centery", "m"),
+        FrameColumn("inertia", "rotational inertia", r"inertia|j|rotationalinertia|iz", "t*m^2"),
+        FrameColumn("rigid", "rigid (yes, no)", r"rigid|stiffness|inplane", None, words=_YES_NO),
     ),
-}
+    "masses": (
+        FrameColumn("node", "node", r"node|joint|id|name", None, True),
+        FrameColumn("m", "mass, every way", r"m|mass", "t"),
+        FrameColumn("mx", "mass along X", r"mx|massx", "t"),
+        FrameColumn("my", "mass along Y", r"my|massy", "t"),
+        FrameColumn("mz", "mass along Z", r"mz|massz", "t"),
+        FrameColumn("iz", "inertia about the vertical", r"iz|inertia", "t*m^2"),
+        FrameColumn("source", "point or equipment", r"source|kind|type", None,
+                    words={"point": "point", "load": "point", "equipment": "equipment"}),
+    ),
+}  # fmt: skip
 
-UNITS: dict[str, dict[str, str]] = {
-    "m": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch"},
-    "m2": {"m2": "m^2", "mm2": "mm^2", "cm2": "cm^2", "in2": "inch^2"},
-    "m4": {"m4": "m^4", "mm4": "mm^4", "cm4": "cm^4", "in4": "inch^4"},
-    "kN/m2": {"kN/m2": "kN/m^2", "MPa": "MPa", "GPa": "GPa", "ksi": "kip/inch^2"},
-    "t/m3": {"t/m3": "tonne/m^3", "kg/m3": "kg/m^3"},
-    "t": {"t": "tonne", "kg": "kg"},
-    "t m2": {"t m2": "tonne*m^2", "kg m2": "kg*m^2"},
-    "deg": {"deg": "degree", "rad": "radian"},
-    "": {"-": "dimensionless"},
-}
-"""Accepted units by the core's unit: label -> expression for the units library."""
-_EXPRESSIONS = {
-    "m2": "m^2",
-    "m4": "m^4",
-    "kN/m2": "kN/m^2",
-    "t/m3": "tonne/m^3",
-    "t": "tonne",
-    "t m2": "tonne*m^2",
-    "deg": "degree",
-    "m": "m",
-    "": "dimensionless",
-}
 _ALL = {
     "fixed": DOFS,
     "fix": DOFS,
@@ -127,9 +139,7 @@ def _normal(text: str) -> str:
 
 def _written_unit(text: str) -> str:
     match = re.search(r"[\[(]([^\])]+)[\])]\s*$", text) or re.search(r",\s*([^,]+)$", text)
-    return (
-        match.group(1).strip().replace("²", "2").replace("³", "3").replace("⁴", "4").replace("^", "") if match else ""
-    )
+    return match.group(1).strip() if match else ""
 
 
 def _recognised(row: list[str], kind: str) -> dict[str, int]:
@@ -198,7 +208,7 @@ class _Reader:
             written = self.read.units.get(name, "")
             if not written and self.read.header is not None:
                 written = _written_unit(self.sheet.rows[self.read.header][index].text)
-            label = next((u for u in accepted if u.lower() == written.lower()), None) or ("-" if unit == "" else None)
+            label = known_unit(written, unit) or ("-" if unit == "" and not written else None)
             if label is None:
                 self.read.units.pop(name, None)
                 said = (
@@ -231,6 +241,12 @@ class _Reader:
                     "Write fixed, pinned, or some of ux uy uz rx ry rz.",
                 )
             return found
+        if column.words is not None:
+            word = " ".join(cell.text.lower().split())
+            if word not in column.words:
+                said = f"{cell.text[:40]!r} isn't understood as {column.title}"
+                self.problem(row, index, said, f"Write one of: {', '.join(column.words)}.")
+            return column.words.get(word)
         if column.unit is None:
             return cell.text[:60]
         plain = plain_number(cell.text, self.decimal_comma)
@@ -238,7 +254,7 @@ class _Reader:
             self.problem(row, index, f"{cell.text[:40]!r} is no number", "Give a number.")
             return None
         unit = self.read.units.get(name)
-        return None if unit is None else float(plain) * factor_of(unit, column.unit)
+        return None if unit is None else float(plain) * factor(unit, column.unit)
 
     def rows(self) -> None:
         start = -1 if self.read.header is None else self.read.header
@@ -246,12 +262,16 @@ class _Reader:
             if not any(self.sheet.rows[number][c].text for c in self.read.columns.values()):
                 continue
             values = {name: v for name in self.read.columns if (v := self.value(number, name)) is not None}
+            if self.read.kind == "supports" and not values.get("fixed") and not any(c.name in values for c in _SPRINGS):
+                self.problem(
+                    number, self.read.columns["node"], "this support neither fixes nor springs anything",
+                    "Say what is fixed (fixed, pinned, or some of ux uy uz rx ry rz), or give a spring.",
+                )  # fmt: skip
+            if self.read.kind == "masses" and not values.keys() & {"m", "mx", "my", "mz", "iz"}:
+                self.problem(
+                    number, self.read.columns["node"], "this node has no mass", "Give its mass, or leave the row out."
+                )
             self.read.rows.append(_document_row(self.read.kind, values))
-
-
-def factor_of(label: str, core_unit: str) -> float:
-    """What turns a number in an accepted unit into the core's."""
-    return factor_between(UNITS[core_unit][label], _EXPRESSIONS[core_unit])
 
 
 def _document_row(kind: str, values: dict[str, Any]) -> dict[str, Any]:
@@ -260,6 +280,12 @@ def _document_row(kind: str, values: dict[str, Any]) -> dict[str, Any]:
     if kind == "floors" and "x" in values and "y" in values:
         rest = {k: v for k, v in values.items() if k not in ("x", "y")}
         return rest | {"centre": [values["x"], values["y"]]}
+    if kind == "supports":
+        springs = {d: v for d in DOFS if (v := values.pop(f"spring_{d}", None)) is not None}
+        return values | ({"springs": springs} if springs else {})
+    if kind == "masses" and "m" in values:
+        every = values.pop("m")
+        return {"mx": every, "my": every, "mz": every} | values
     return values
 
 
@@ -292,14 +318,14 @@ LEVEL = 0.05
 
 
 def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any]:
-    """A frame document from the rows of its tables; floors take the nodes of their level into a rigid diaphragm.
+    """A frame document from the rows of its tables; floors take the nodes of their level, into a rigid diaphragm unless they say no.
 
     Floors without a level are those of the levels of the nodes above the base, bottom to top.  Members without a material take the first.
     """
     nodes = tables.get("nodes", [])
     frame: dict[str, Any] = {
         kind: [dict(row) for row in tables.get(kind, [])]
-        for kind in ("nodes", "materials", "sections", "members", "supports")
+        for kind in ("nodes", "materials", "sections", "members", "supports", "masses")
     }
     if frame["materials"]:
         for member in frame["members"]:
@@ -315,8 +341,10 @@ def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any
             for n in nodes
             if z is not None and None not in n["at"] and abs(n["at"][2] - z) < LEVEL and n["id"] not in held
         ]
-        diaphragms.append({"id": row.get("diaphragm"), "nodes": own})
+        diaphragms.append({"id": row.get("diaphragm"), "nodes": own, "rigid": row.get("rigid", True)})
         if "mass" in row:
             floors.append({key: row[key] for key in ("diaphragm", "mass", "inertia", "centre") if key in row})
-    frame |= {"diaphragms": diaphragms, "floors": floors, "member_mass": not floors}
+    # masses at nodes that aren't equipment stand for what members weigh as well
+    told = floors or any(m.get("source", "point") == "point" for m in frame["masses"])
+    frame |= {"diaphragms": diaphragms, "floors": floors, "member_mass": not told}
     return frame

@@ -8,13 +8,20 @@ from functools import cache
 UNITS: dict[str, dict[str, str]] = {
     "m": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch"},
     "km": {"km": "km", "m": "m", "mi": "mile"},
-    "m^2": {"m2": "m^2", "ft2": "ft^2"},
+    "m^2": {"m2": "m^2", "mm2": "mm^2", "cm2": "cm^2", "ft2": "ft^2", "in2": "inch^2"},
+    "m^4": {"m4": "m^4", "mm4": "mm^4", "cm4": "cm^4", "in4": "inch^4"},
+    "kN/m^2": {"kN/m2": "kN/m^2", "MPa": "MPa", "GPa": "GPa", "ksi": "kip/inch^2"},
+    "t/m^3": {"t/m3": "tonne/m^3", "kg/m3": "kg/m^3"},
+    "t/m": {"t/m": "tonne/m", "kg/m": "kg/m"},
+    "t*m^2": {"t m2": "tonne*m^2", "kg m2": "kg*m^2"},
+    "kN*m/rad": {"kN m/rad": "kN*m/radian", "MN m/rad": "MN*m/radian", "kip in/rad": "kip*inch/radian"},
     "m/s": {"m/s": "m/s", "ft/s": "ft/s"},
     "kPa": {"kPa": "kPa", "psf": "lbf/ft^2", "MPa": "MPa"},
     "kN/m": {"kN/m": "kN/m", "MN/m": "MN/m", "kN/mm": "kN/mm", "kip/in": "kip/inch"},
     "s": {"s": "s", "ms": "ms"},
     "Hz": {"Hz": "Hz"},
     "rad": {"rad": "radian", "mrad": "milliradian", "deg": "degree"},
+    "degree": {"deg": "degree", "rad": "radian"},
     "t": {"t": "tonne", "kg": "kg", "kip s2/in": "kip*s^2/inch", "kip s2/ft": "kip*s^2/ft", "kN s2/m": "kN*s^2/m"},
     "kN": {"kN": "kN", "N": "N", "MN": "MN", "kip": "kip", "lbf": "lbf", "tf": "tonne * g_0", "kgf": "kgf"},
     "kN*m": {"kN m": "kN*m", "N m": "N*m", "MN m": "MN*m", "kip ft": "kip*ft", "tf m": "tonne * g_0 * m"},
@@ -33,18 +40,15 @@ _ALIASES = {
     "k": "kip",
     "tonf": "tf",
     "ton-f": "tf",
-    "m²": "m2",
-    "m^2": "m2",
-    "m/s^2": "m/s2",
-    "m/s²": "m/s2",
-    "cm/s²": "cm/s2",
     "gal": "cm/s2",
+    "degree": "deg",
+    "degrees": "deg",
+    "°": "deg",
+    "n/mm2": "MPa",
     "%g": "%g",
     "% g": "%g",
     "knm": "kN m",
     "kn-m": "kN m",
-    "kn·m": "kN m",
-    "kn*m": "kN m",
     "kn.m": "kN m",
     "kip-ft": "kip ft",
     "1": "-",
@@ -52,10 +56,12 @@ _ALIASES = {
     "–": "-",
 }
 
+_SIGNS = str.maketrans({"²": "2", "³": "3", "⁴": "4", "^": None, "*": " ", "·": " "})
+
 
 def known_unit(text: str, core_unit: str) -> str | None:
     """The label in UNITS that `text` stands for, for a quantity whose core unit is `core_unit`; None if unknown."""
-    text = text.strip().strip("[]()")
+    text = text.strip().strip("[]()").translate(_SIGNS)
     labels = UNITS[core_unit]
     if text in labels:
         return text
@@ -70,19 +76,12 @@ def known_unit(text: str, core_unit: str) -> str | None:
 @cache
 def factor(label: str, core_unit: str) -> float:
     """Factor from a labelled unit to the core's unit."""
-    # imported here: building the registry takes a noticeable part of a second, and only intake needs it
-
-    return factor_between(UNITS[core_unit][label], {"g": "g_0", "": "dimensionless"}.get(core_unit, core_unit))
-
-
-@cache
-def factor_between(expression: str, target: str) -> float:
-    """What turns a number in a unit of the units library into another."""
-    # the library takes long to load, and only intake needs it
+    # imported here: the library takes a noticeable part of a second to load, and only intake needs it
     from pint import UnitRegistry
 
+    target = {"g": "g_0", "": "dimensionless"}.get(core_unit, core_unit)
     registry: UnitRegistry[float] = UnitRegistry()
-    magnitude = registry.parse_expression(expression).to(target).magnitude
+    magnitude = registry.parse_expression(UNITS[core_unit][label]).to(target).magnitude
     # conversions go through several products; 15 figures drop their binary noise
     return float(f"{magnitude:.15g}")
 

@@ -10,8 +10,10 @@ interface Props {
   onTake: (frame: Frame) => void;
 }
 
-const KINDS = ["nodes", "members", "sections", "materials", "supports", "floors"] as const;
+const KINDS = ["nodes", "members", "sections", "materials", "supports", "floors", "masses"] as const;
 type Kind = (typeof KINDS)[number];
+/** Tables that a frame can do without, and what stands in for them. */
+const OPTIONAL: Partial<Record<Kind, string>> = { floors: "none: no rigid floors", masses: "none: floors or members bring it" };
 type Row = Record<string, unknown>;
 interface Source { text?: string; name?: string; content?: string; sheet?: string; kind?: string; columns?: Record<string, number>; units?: Record<string, string> }
 
@@ -48,7 +50,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
         <h3 className="part">Tables so far</h3>
         <ul>
           {KINDS.map((k) => (
-            <li key={k}><span style={{ flex: 1 }}>{k}</span>{tables[k] ? <><b>{tables[k].length}</b><button type="button" className="linklike" aria-label={`Leave ${k} out`} onClick={() => { setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k))); }}>leave out</button></> : <span className="quiet">{k === "floors" ? "none: members bring their mass" : "not yet"}</span>}</li>
+            <li key={k}><span style={{ flex: 1 }}>{k}</span>{tables[k] ? <><b>{tables[k].length}</b><button type="button" className="linklike" aria-label={`Leave ${k} out`} onClick={() => { setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k))); }}>leave out</button></> : <span className="quiet">{OPTIONAL[k] ?? "not yet"}</span>}</li>
           ))}
         </ul>
         <Button mt={10} disabled={lacking.length > 0} loading={build.isPending} onClick={() => { build.mutate(); }}>{frame ? "Take them in place of the frame" : "Take this frame"}</Button>
