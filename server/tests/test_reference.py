@@ -324,6 +324,6 @@ def test_tables_are_read_and_become_a_frame(lead: Api, clinic: Review) -> None:
         _path(clinic, "model/frame/"),
         {"tables": {"nodes": nodes, "floors": [{"diaphragm": "L1", "z": 3.0, "mass": 5.0}]}},
     ).json()["frame"]
-    assert frame["diaphragms"] == [{"id": "L1", "nodes": ["1", "2"][1:]}]
+    assert frame["diaphragms"] == [{"id": "L1", "nodes": ["2"], "rigid": True}]
     for bad in ({"text": "x", "kind": "roofs"}, {"content": "%%%", "name": "a.csv"}):
         assert lead.send("POST", path, bad).status_code == 422

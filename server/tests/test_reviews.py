@@ -69,7 +69,7 @@ def test_two_people_changing_a_brief_at_once(lead: Api, reviewer: Api, clinic: R
     answer = reviewer.send("PUT", path, {"brief": theirs, "based_on": 1})
     assert answer.status_code == 409
     assert "somebody changed" in errors(answer)[0]["message"]
-    assert services.current_brief(clinic).brief["site"]["S_S"] == 1.3
+    assert services.current_brief(clinic).document["site"]["S_S"] == 1.3
 
 
 def test_every_change_of_a_brief_can_be_undone_one_after_the_other(lead: Api, clinic: Review) -> None:

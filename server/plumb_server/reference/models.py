@@ -4,25 +4,17 @@ from __future__ import annotations
 
 import uuid
 
-from django.conf import settings
 from django.db import models
 
-from plumb_server.reviews.models import Review
+from plumb_server.reviews.models import Review, State
 
 
-class ModelRevision(models.Model):
-    """One state of a review's own model; the newest holds.  An undo is a new state that restores an earlier one."""
+class ModelRevision(State):
+    """One state of a review's own model."""
 
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="model_revisions")
-    number = models.PositiveIntegerField()
-    model = models.JSONField()
-    undo_to = models.PositiveIntegerField(null=True)
-    """number of the state that an undo restores; None for the first"""
-    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    at = models.DateTimeField(auto_now_add=True)
 
-    class Meta:
-        ordering = ["-number"]
+    class Meta(State.Meta):
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="model_numbers")]
 
 

@@ -17,7 +17,7 @@ from plumb_server.reference.models import ModelRevision, Run
 from plumb_server.reference.runs import run_for
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.services import current_model, locked, read_brief, record, sheets_from
-from plumb_server.web.problems import Conflict
+from plumb_server.reviews.states import next_state, undone
 
 KINDS = ("model", "modal", "response_X", "response_Y", "static_response")
 
@@ -35,15 +35,9 @@ def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRe
     """A new state of the model; refused where somebody else changed it meanwhile.  `based_on` 0: there was none."""
     checked = canonical_model(model)
     locked(review)
-    current = current_model(review)
-    number = current.number if current else 0
-    if number != based_on:
-        raise Conflict("somebody changed the model meanwhile", "Load the page again; then make your change once more.")
-    if current is not None and checked == current.model:
-        return current
-    saved = ModelRevision.objects.create(
-        review=review, number=number + 1, model=checked, undo_to=number or None, author=user
-    )
+    saved = next_state(ModelRevision, review, user, checked, based_on, "model")
+    if saved is None:
+        return review.model_revisions.get(number=based_on)
     record(review, user, "model changed", number=saved.number)
     return saved
 
@@ -52,14 +46,8 @@ def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRe
 def undo_model(review: Review, user: User) -> ModelRevision:
     """Back to the state before the last change that isn't undone yet."""
     locked(review)
-    current = current_model(review)
-    if current is None or current.undo_to is None:
-        raise Conflict("there is no change of the model to undo", "Nothing needs to be done.")
-    before = review.model_revisions.get(number=current.undo_to)
-    saved = ModelRevision.objects.create(
-        review=review, number=current.number + 1, model=before.model, undo_to=before.undo_to, author=user
-    )
-    record(review, user, "model change undone", number=saved.number, restores=before.number)
+    saved, restored = undone(ModelRevision, review, user, "model")
+    record(review, user, "model change undone", number=saved.number, restores=restored)
     return saved
 
 
@@ -87,7 +75,7 @@ def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sh
 def _question(review: Review, kind: str) -> dict[str, Any]:
     """The request of a kind that asks the review's own model as it stands; raises InputRefused where there is none."""
     current = current_model(review)
-    model = read(ReferenceModel, current.model if current else {})
+    model = read(ReferenceModel, current.document if current else {})
     return request_to(kind, read_brief(review), model)
 
 

@@ -35,7 +35,7 @@ from plumb_server.web.requests import sent
 def _state(revision: ModelRevision | None) -> dict[str, Any]:
     if revision is None:
         return {"number": 0, "can_undo": False, "model": {}}
-    return {"number": revision.number, "can_undo": revision.undo_to is not None, "model": revision.model}
+    return {"number": revision.number, "can_undo": revision.undo_to is not None, "model": revision.document}
 
 
 class ModelView(APIView):

@@ -156,7 +156,7 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
 def context(review: Review) -> dict[str, Any]:
     """All that the report says."""
     submission = latest_submission(review)
-    brief = current_brief(review).brief
+    brief = current_brief(review).document
     result = run_recheck(review, submission).result
     findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
     filed = {i for f in findings for i in f.checks}

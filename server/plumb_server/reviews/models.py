@@ -49,19 +49,28 @@ class Membership(models.Model):
         constraints = [models.UniqueConstraint(fields=["review", "user"], name="one_role_per_member")]
 
 
-class BriefRevision(models.Model):
-    """One state of a brief; the newest holds.  An undo is a new state that restores an earlier one."""
+class State(models.Model):
+    """One state of a document of a review; the newest holds.  An undo is a new state that restores an earlier one."""
 
-    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="briefs")
+    review: models.ForeignKey[Review, Review]
     number = models.PositiveIntegerField()
-    brief = models.JSONField()
+    document = models.JSONField()
     undo_to = models.PositiveIntegerField(null=True)
     """number of the state that an undo restores; None for the first"""
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
+        abstract = True
         ordering = ["-number"]
+
+
+class BriefRevision(State):
+    """One state of a brief."""
+
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="briefs")
+
+    class Meta(State.Meta):
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="brief_numbers")]
 
 

@@ -40,6 +40,7 @@ from plumb_server.reviews.models import (
     Role,
     Submission,
 )
+from plumb_server.reviews.states import next_state, undone
 from plumb_server.web.problems import Conflict, Unusable
 
 
@@ -56,7 +57,7 @@ def create_review(user: User, *, brief: dict[str, Any], **fields: Any) -> Review
     checked = canonical_brief(brief)
     review = Review.objects.create(**fields)
     Membership.objects.create(review=review, user=user, role=Role.LEAD)
-    BriefRevision.objects.create(review=review, number=1, brief=checked, author=user)
+    BriefRevision.objects.create(review=review, number=1, document=checked, author=user)
     record(review, user, "review created", title=review.title)
     return review
 
@@ -68,7 +69,7 @@ def canonical_brief(brief: Any) -> dict[str, Any]:
 
 def read_brief(review: Review) -> Brief:
     """The brief as the core's model."""
-    return read(Brief, current_brief(review).brief)
+    return read(Brief, current_brief(review).document)
 
 
 def govern(review: Review, user: User, edition: str, based_on: int) -> BriefRevision:
@@ -95,14 +96,9 @@ def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRe
     """A new state of the brief; refused where somebody else changed it meanwhile."""
     checked = canonical_brief(brief)
     locked(review)
-    current = current_brief(review)
-    if current.number != based_on:
-        raise Conflict("somebody changed the brief meanwhile", "Load the page again; then make your change once more.")
-    if checked == current.brief:
-        return current
-    saved = BriefRevision.objects.create(
-        review=review, number=current.number + 1, brief=checked, undo_to=current.number, author=user
-    )
+    saved = next_state(BriefRevision, review, user, checked, based_on, "brief")
+    if saved is None:
+        return current_brief(review)
     record(review, user, "brief changed", number=saved.number)
     return saved
 
@@ -111,14 +107,8 @@ def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRe
 def undo_brief(review: Review, user: User) -> BriefRevision:
     """Back to the state before the last change that isn't undone yet."""
     locked(review)
-    current = current_brief(review)
-    if current.undo_to is None:
-        raise Conflict("there is no change of the brief to undo", "Nothing needs to be done.")
-    before = review.briefs.get(number=current.undo_to)
-    saved = BriefRevision.objects.create(
-        review=review, number=current.number + 1, brief=before.brief, undo_to=before.undo_to, author=user
-    )
-    record(review, user, "brief change undone", number=saved.number, restores=before.number)
+    saved, restored = undone(BriefRevision, review, user, "brief")
+    record(review, user, "brief change undone", number=saved.number, restores=restored)
     return saved
 
 
@@ -194,7 +184,7 @@ def sheets_from(data: bytes | str, name: str) -> list[Sheet]:
 
 def known_stories(review: Review, submission: Submission | None) -> list[str]:
     """Stories that rows of forces may refer to: those of the brief, else those of the submission's own table."""
-    own = [s["name"] for s in current_brief(review).brief.get("stories", [])]
+    own = [s["name"] for s in current_brief(review).document.get("stories", [])]
     if own or submission is None:
         return own
     return list(dict.fromkeys(submission.claims.filter(quantity="h").order_by("id").values_list("story", flat=True)))
@@ -228,7 +218,7 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict
                          "remedy": f"Use one of: {', '.join(TABLES)}."}])  # fmt: skip
     stories = known_stories(review, open_draft(review))
     known = remembered_mapping(review, kind, sheet) if mapping is None else mapping
-    edition = EDITIONS[current_brief(review).brief["edition"]]
+    edition = EDITIONS[current_brief(review).document["edition"]]
     return read_table(
         sheet, kind, Mapping(**known) if known else None, file=file, known_stories=stories, edition=edition
     )
@@ -334,7 +324,7 @@ def review_document(
 ) -> dict[str, Any]:
     """The recheck document of a review as it stands."""
     model = current_model(review)
-    return recheck_document((revision or current_brief(review)).brief, submission, model.model if model else None)
+    return recheck_document((revision or current_brief(review)).document, submission, model.document if model else None)
 
 
 def own_modes(review: Review, document: dict[str, Any]) -> dict[str, Any] | None:
@@ -428,7 +418,7 @@ def import_review(user: User, document: Any) -> tuple[Review, list[dict[str, Any
         description=str(about.get("description", ""))[:2000],
     )
     if document.get("model"):
-        ModelRevision.objects.create(review=review, number=1, model=document["model"], author=user)
+        ModelRevision.objects.create(review=review, number=1, document=document["model"], author=user)
     submission = open_submission(review, user)
     exhibits = _import_exhibits(submission, user, checked.submission.exhibits)
     by_name = {e.name: e for e in exhibits.values()}

@@ -60,7 +60,7 @@ def _listed(own: Access) -> Review:
     return _with(
         own.review,
         role=own.role,
-        edition=services.current_brief(own.review).brief["edition"],
+        edition=services.current_brief(own.review).document["edition"],
         submission=latest.label if latest else None,
         open_findings=visible(own).exclude(status__in=CLOSED).count(),
     )
@@ -70,12 +70,12 @@ def _detail(own: Access) -> dict[str, Any]:
     review = own.review
     revision = services.current_brief(review)
     data = ReviewDetailSerializer(
-        _with(review, role=own.role, brief=revision.brief, brief_number=revision.number,
+        _with(review, role=own.role, brief=revision.document, brief_number=revision.number,
               can_undo=revision.undo_to is not None)
     ).data  # fmt: skip
     if not own.on_team:
         # others see that the review is there and who is on it, not what is rechecked
-        data |= {"brief": {"edition": revision.brief["edition"]}, "can_undo": False}
+        data |= {"brief": {"edition": revision.document["edition"]}, "can_undo": False}
         data["submissions"] = data["submissions"] if own.role == Role.SUBMITTER else []
     return data
 
@@ -160,7 +160,7 @@ def _asked_submission(request: Request) -> int | None:
 
 def _brief_state(own: Access, revision: BriefRevision, submission: int | None) -> dict[str, Any]:
     result = services.run_recheck(own.review, chosen_submission(own, submission), revision)
-    return {"brief": revision.brief, "brief_number": revision.number, "can_undo": revision.undo_to is not None,
+    return {"brief": revision.document, "brief_number": revision.number, "can_undo": revision.undo_to is not None,
             "recheck": result.result}  # fmt: skip
 
 

@@ -1,0 +1,43 @@
+"""A document kept in states (a brief, the reviewer's own model): each change is a new state, and so is an undo."""
+
+from __future__ import annotations
+
+from typing import Any, TypeVar
+
+from plumb_server.accounts.models import User
+from plumb_server.reviews.models import Review, State
+from plumb_server.web.problems import Conflict
+
+S = TypeVar("S", bound=State)
+
+
+def next_state(kind: type[S], review: Review, author: User, document: Any, based_on: int, what: str) -> S | None:
+    """The state after a change, None where nothing changed; refused where somebody else changed it meanwhile.
+
+    based_on : number of the state that was changed, 0 where there was none.  what : the document's name in a message.
+    The review's row has to be locked, so that numbers are given out once.
+    """
+    current = kind.objects.filter(review=review).first()
+    number = current.number if current else 0
+    if number != based_on:
+        raise Conflict(
+            f"somebody changed the {what} meanwhile", "Load the page again; then make your change once more."
+        )
+    if current is not None and document == current.document:
+        return None
+    return kind.objects.create(
+        review=review, number=number + 1, document=document, undo_to=number or None, author=author
+    )
+
+
+def undone(kind: type[S], review: Review, author: User, what: str) -> tuple[S, int]:
+    """The state that restores the one before the last change that isn't undone yet, and the number of that one."""
+    states = kind.objects.filter(review=review)
+    current = states.first()
+    if current is None or current.undo_to is None:
+        raise Conflict(f"there is no change of the {what} to undo", "Nothing needs to be done.")
+    before = states.get(number=current.undo_to)
+    state = kind.objects.create(
+        review=review, number=current.number + 1, document=before.document, undo_to=before.undo_to, author=author
+    )
+    return state, before.number
