@@ -15,7 +15,9 @@ from plumb_core.editions import EDITIONS
 Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
-Point = Annotated[list[Finite], Field(min_length=2, max_length=2)]
+Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+"""m; what lies further off than 100 km is in another unit."""
+Point = Annotated[list[Coordinate], Field(min_length=2, max_length=2)]
 """x, y in plan, m."""
 Direction = Literal["X", "Y"]
 Name = Annotated[str, Field(min_length=1, max_length=60)]

@@ -28,6 +28,11 @@ def _rows(frame: Mapping[str, Any], table: str) -> list[dict[str, Any]]:
     return [row if isinstance(row, dict) else {} for row in found] if isinstance(found, list) else []
 
 
+def _texts(frame: Mapping[str, Any], table: str, key: str) -> set[str]:
+    """What a table names under a key; anything but texts is told by the table's own check."""
+    return {name for row in _rows(frame, table) if isinstance(name := row.get(key), str)}
+
+
 def _repeated(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
     for table, word in _TABLES.items():
         seen: set[str] = set()
@@ -44,7 +49,7 @@ def _repeated(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
 
 
 def _unknown(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
-    known = {t: {row.get("id") for row in _rows(frame, t) if isinstance(row.get("id"), str)} for t in _TABLES}
+    known = {t: _texts(frame, t, "id") for t in _TABLES}
     for table, key, of in _REFERENCES:
         for k, row in enumerate(_rows(frame, table)):
             name = row.get(key)
@@ -54,7 +59,7 @@ def _unknown(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
 
 
 def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
-    known = {row.get("id") for row in _rows(frame, "nodes")}
+    known = _texts(frame, "nodes", "id")
     taken: dict[str, str] = {}
     for k, diaphragm in enumerate(_rows(frame, "diaphragms")):
         nodes = diaphragm.get("nodes")
@@ -72,7 +77,7 @@ def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
 
 
 def _members(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
-    groups = {row.get("group") for row in _rows(frame, "members")}
+    groups = _texts(frame, "members", "group")
     factors = frame.get("stiffness_factors")
     for group in factors if isinstance(factors, dict) else ():
         if group not in groups:

@@ -54,6 +54,11 @@ NODE_SHAPES = 12
 """Modes whose movements of all nodes are reported, where they are asked for."""
 TO_MS2 = {"g": GRAVITY, "m/s2": 1.0, "cm/s2": 0.01, "mm/s2": 0.001}
 
+MOST_STEPS = 500_000
+"""Steps of a time history; as many as a record may have."""
+MOST_VALUES = 50_000_000
+"""Values kept of a time history: of each step the modes, and three of each floor."""
+
 
 def structure_of(request: ModelPart) -> Structure:
     """The structure that a request describes; raises InputRefused with every reason why there is none."""
@@ -457,6 +462,11 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
 # Time history
 
 
+def _refuse_too_many(steps: float, path: str, remedy: str) -> None:
+    if steps > MOST_STEPS:
+        raise InputRefused([Problem(path, f"this takes {steps:.3g} steps; at most {MOST_STEPS} are taken", remedy)])
+
+
 def _record(request: TimeHistoryRequest) -> tuple[float, Array]:
     """(step in s, ground acceleration in m/s2 at the steps)."""
     if (request.record is None) == (request.harmonic is None):
@@ -464,6 +474,7 @@ def _record(request: TimeHistoryRequest) -> tuple[float, Array]:
     if request.harmonic is not None:
         h = request.harmonic
         dt = h.period / 100.0
+        _refuse_too_many(h.duration / dt, "/harmonic/duration", "Shorten the motion, or lengthen its period.")
         t = np.arange(0.0, h.duration + dt / 2, dt)
         return dt, h.amplitude * GRAVITY * np.sin(2.0 * np.pi * t / h.period)
     record = request.record
@@ -482,6 +493,7 @@ def _record(request: TimeHistoryRequest) -> tuple[float, Array]:
     dt = float(steps.min())
     if np.allclose(steps, dt, rtol=1e-3):
         return float(steps.mean()), a
+    _refuse_too_many((t[-1] - t[0]) / dt, "/record/t", "Give the record at even steps.")
     # between its points the record goes linearly, so that reading it at the shortest step changes nothing but corners
     grid = np.arange(t[0], t[-1] + dt / 2, dt)
     return dt, np.interp(grid, t, a)
@@ -492,6 +504,12 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
     built = usable_structure(request)
     dt, acceleration = _record(request)
     modes = modes_of(request, built, progress)
+    kept = len(acceleration) * max(len(modes), 3 * len(built.floors))
+    if kept > MOST_VALUES:
+        raise InputRefused(
+            [Problem("/modes", f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are {kept:.3g} values",
+                     "Use a shorter or coarser record, or fewer modes.")]
+        )  # fmt: skip
     axis: Literal[0, 1] = 0 if request.direction == "X" else 1
     damping = np.full(len(modes), request.damping)
     if request.rayleigh is not None:

@@ -10,9 +10,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from plumb_core.documents import Finite, Name, NotNegative, Part, Point, Positive
+from plumb_core.documents import Coordinate, Finite, Name, NotNegative, Part, Point, Positive
 
-Vector = Annotated[list[Finite], Field(min_length=3, max_length=3)]
+Vector = Annotated[list[Coordinate], Field(min_length=3, max_length=3)]
 Dof = Literal["ux", "uy", "uz", "rx", "ry", "rz"]
 Id = Annotated[str, Field(min_length=1, max_length=60)]
 MANY = 200_000

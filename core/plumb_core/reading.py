@@ -68,7 +68,7 @@ def read_request(document: Any) -> Request:
     if not isinstance(document, dict):
         raise InputRefused([Problem("/", "a request is a JSON object", "Give an object with a `kind`.")])
     kind = document.get("kind")
-    if kind not in KINDS:
+    if not isinstance(kind, str) or kind not in KINDS:
         raise InputRefused(
             [
                 Problem(

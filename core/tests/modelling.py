@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+import pytest
+from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 
 SQUARE = [[-9.0, -6.0], [9.0, -6.0], [9.0, 6.0], [-9.0, 6.0]]
@@ -37,6 +39,14 @@ def modal(model: dict[str, Any], **more: Any) -> dict[str, Any]:
 def response(model: dict[str, Any], **more: Any) -> dict[str, Any]:
     flat = {"T": [0.0, 10.0], "S_a": [1.0, 1.0]}
     return solve({"kind": "response", "spectrum": flat, **model, **more})
+
+
+def refused(model: dict[str, Any], **more: Any) -> list[Any]:
+    """The problems that a modal analysis of the model is refused for."""
+    with pytest.raises(InputRefused) as found:
+        modal(model, **more)
+    assert all(p.message and p.remedy for p in found.value.problems)
+    return list(found.value.problems)
 
 
 def periods(answer: dict[str, Any]) -> list[float]:

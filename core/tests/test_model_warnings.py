@@ -6,22 +6,14 @@ import json
 from typing import Any
 
 import pytest
-from modelling import frame, member, modal, node, section, shear_building, small_building, support
+from modelling import frame, member, modal, node, refused, section, shear_building, small_building, support
 from plumb_core.cli import main
-from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 
 
 def inspected(model: dict[str, Any]) -> dict[str, dict[str, Any]]:
     """Warnings by code."""
     return {w["code"]: w for w in solve({"kind": "model", **model})["warnings"]}
-
-
-def refused(model: dict[str, Any], **more: Any) -> list[Any]:
-    with pytest.raises(InputRefused) as found:
-        modal(model, **more)
-    assert all(p.message and p.remedy for p in found.value.problems)
-    return list(found.value.problems)
 
 
 def building() -> dict[str, Any]:

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 import scipy.sparse as sp
-from scipy.sparse.linalg import splu
+from scipy.sparse.linalg import eigsh, splu
 from threadpoolctl import ThreadpoolController
 
 try:
@@ -66,22 +66,38 @@ class Factor:
         if A.shape[0] == 0 or np.any(diagonal <= hair):
             raise NotStable((diagonal <= hair).astype(float), bool(np.any(diagonal < -1e6 * hair)))
         self._scale = 1.0 / np.sqrt(diagonal)
-        self._solve = self._factorised(A)
+        self._solve, positive = self._factorised(A)
         least, mode = self._least()
-        if least < SINGULAR:
-            raise NotStable(mode, least < -SINGULAR)
+        if abs(least) < SINGULAR:
+            raise NotStable(mode, False)
+        if not positive or least < 0:
+            raise NotStable(self._most_negative(), True)
 
-    def _factorised(self, A: sp.csc_array) -> Any:
+    def _factorised(self, A: sp.csc_array) -> tuple[Any, bool]:
+        """(solver, whether the matrix is positive definite)."""
         if cholmod is not None:
             try:
-                return cholmod.cholesky(sp.csc_matrix(A))
+                # supernodal, since its simplicial L D L^T takes negative pivots without a word
+                return cholmod.cholesky(sp.csc_matrix(A), mode="supernodal"), True
             except cholmod.CholmodNotPositiveDefiniteError:
                 pass
         try:
             lu = _lu(A)
         except RuntimeError:  # exactly singular: with a hair of stiffness everywhere it shows where
             lu = _lu((A + sp.diags_array(1e-14 * A.diagonal())).tocsc())
-        return lu.solve
+        # the pivots have the signs of the eigenvalues
+        return lu.solve, bool(np.all(lu.U.diagonal() > 0))
+
+    def _most_negative(self) -> Array:
+        """Movement that the matrix scaled to a unit diagonal resists least, or drives, unscaled."""
+        D = sp.diags_array(self._scale)
+        start = np.random.default_rng(0).standard_normal(len(self._scale))
+        if len(start) < 3:
+            vectors = np.linalg.eigh((D @ self.A @ D).toarray())[1]
+        else:
+            _, vectors = eigsh(D @ self.A @ D, k=1, which="SA", tol=1e-3, v0=start)
+        mode = vectors[:, 0] * self._scale
+        return np.asarray(mode / float(np.abs(mode).max()))
 
     def solve(self, b: Array) -> Array:
         """Solution for b of shape (n,) or (n, k)."""

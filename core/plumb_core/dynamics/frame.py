@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import scipy.sparse as sp
 
-from plumb_core.dynamics.factor import SINGULAR, Factor
+from plumb_core.dynamics.factor import SINGULAR, NotStable
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
 from plumb_core.dynamics.inspect import about_equations, about_tables
 from plumb_core.dynamics.members import chord_stiffness, local_axes, local_stiffness, released
@@ -485,7 +485,11 @@ class _Assembly:
             loose = ~self.rigid[self.nearest] & (numbers >= 0)
             loads[numbers[loose]] = -GRAVITY * self.masses[loose, :2].mean(axis=1)
             if loads.any():
-                u = Factor(built.K).solve(loads)
+                try:
+                    u = built.factor.solve(loads)
+                except NotStable:
+                    # a mechanism without any gravity; whoever factorises the stiffness finds it and says where
+                    return built
                 padded = np.append(u, 0.0)
                 local = np.einsum("mij,mj->mi", elements.maps, padded[elements.dofs])
                 N = elements.EA / elements.length * (local[:, 6] - local[:, 0])
