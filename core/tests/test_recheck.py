@@ -263,3 +263,15 @@ def test_coverage_counts_values_by_level_and_names_what_was_not_checked(brief: d
     coverage = recheck(document(brief, claims))["coverage"]
     assert coverage["claims"] == coverage["independent"] + 1
     assert len(coverage["unchecked"]) == 1
+
+
+def test_a_point_of_their_spectrum_without_its_period_is_named(brief: dict[str, Any]) -> None:
+    claims = own_claims(brief)
+    gap = next(i for i, c in enumerate(claims) if c["quantity"] == "T_points" and c["point"] == 4)
+    del claims[gap]
+    with pytest.raises(InputRefused) as refused:
+        recheck(document(brief, claims))
+    named = {p.path for p in refused.value.problems}
+    ordinate = next(i for i, c in enumerate(claims) if c["quantity"] == "S_a" and c["point"] == 4)
+    assert f"/submission/claims/{ordinate}/point" in named
+    assert all("period" in p.remedy for p in refused.value.problems)

@@ -85,7 +85,24 @@ def _problems(document: RecheckDocument) -> list[Problem]:
                     f"{path}/point", f"{quantity.symbol} is a {numbered}'s value", f"Number the {numbered} in `point`."
                 )
             )
-    return problems
+    return problems + _problems_of_points(document)
+
+
+def _problems_of_points(document: RecheckDocument) -> list[Problem]:
+    """Points of their spectrum are numbered from 0 without gaps, each with its period."""
+    points = [
+        (i, claim)
+        for i, claim in enumerate(document.submission.claims)
+        if (q := QUANTITIES.get(claim.quantity)) and q.kind is Kind.POINTS and claim.point is not None
+    ]
+    periods = {claim.point for _, claim in points if claim.quantity == "T_points"}
+    without_gaps = set(range(len(periods)))
+    return [
+        Problem(f"/submission/claims/{i}/point", f"point {claim.point} has no period, or the points before it have gaps",
+                "Number the points from 0, and give each its period (T_points).")
+        for i, claim in points
+        if claim.point not in periods or claim.point not in without_gaps
+    ]  # fmt: skip
 
 
 class _Recheck:
