@@ -22,7 +22,7 @@ def cqc_coefficients(omega: Array, damping: float) -> Array:
     with np.errstate(invalid="ignore", divide="ignore"):
         r = np.minimum(omega[:, None], omega[None, :]) / np.maximum(omega[:, None], omega[None, :])
     r = np.where(np.isfinite(r), r, 1.0)
-    top = 8.0 * damping**2 * (1.0 + r) * r**1.5
+    top = 8.0 * damping**2 * (1.0 + r) * r * np.sqrt(r)
     bottom = (1.0 - r**2) ** 2 + 4.0 * damping**2 * r * (1.0 + r) ** 2
     return np.where(bottom > 0, top / np.where(bottom > 0, bottom, 1.0), 1.0)
 

@@ -81,16 +81,13 @@ def _floor_levels(tables: Tables) -> tuple[list[str], list[Ints], Flags]:
     return [f"{at[nodes, 2].mean():.6g} m" for nodes in levels], levels, np.zeros(len(levels), dtype=bool)
 
 
-def _below(z: Array, plans: Sequence[Array]) -> Ints:
-    """Index of the floor below each; where a level holds several (towers), the one nearest in plan."""
-    found = np.full(len(z), -1)
-    middle = np.array([(p.min(axis=0) + p.max(axis=0)) / 2 for p in plans])
-    for k in range(len(z)):
-        lower = np.flatnonzero(z < z[k] - SAME_LEVEL)
-        if len(lower):
-            level = lower[z[lower] > z[lower].max() - SAME_LEVEL]
-            found[k] = level[np.argmin(((middle[level] - middle[k]) ** 2).sum(axis=1))]
-    return found
+def _below(z: Array, middle: Array) -> Ints:
+    """Index of the floor below each, -1 for none; where a level holds several (towers), the one nearest in plan."""
+    lower = z < z[:, None] - SAME_LEVEL
+    highest = np.where(lower, z, -np.inf).max(axis=1)
+    level = lower & (z > highest[:, None] - SAME_LEVEL)
+    away = ((middle - middle[:, None]) ** 2).sum(axis=2)
+    return np.where(level.any(axis=1), np.argmin(np.where(level, away, np.inf), axis=1), -1)
 
 
 def _summed(values: Array, of: Ints, n: int) -> Array:
@@ -108,9 +105,13 @@ def _outline(floor: FloorMass, box: Array) -> tuple[Array, float]:
     return (box[0] + box[2]) / 2.0, float(a * a + b * b) / 12.0
 
 
-def _box(points: Array) -> Array:
-    (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
-    return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
+def _boxes(at: Array, levels: Sequence[Ints]) -> Array:
+    """Corners of the box about the nodes of each floor, (n_floors, 4, 2)."""
+    starts = np.cumsum([0, *(len(nodes) for nodes in levels[:-1])])
+    points = at[np.concatenate(levels), :2]
+    low, high = np.minimum.reduceat(points, starts), np.maximum.reduceat(points, starts)
+    (x0, y0), (x1, y1) = low.T, high.T
+    return np.stack([low, np.stack([x1, y0], axis=1), high, np.stack([x0, y1], axis=1)], axis=1)
 
 
 # Equations
@@ -304,13 +305,14 @@ class _Assembly:
     def _nearest_floor(self) -> Ints:
         """Floor that each node's mass is counted to: its own, else the nearest in height, of several the nearest in plan."""
         at = self.tables.at
-        distance = np.abs(at[:, 2, None] - self.z[None, :])
-        middle = np.array([at[nodes, :2].mean(axis=0) for nodes in self.levels])
-        plan = np.sqrt(((at[:, None, :2] - middle[None, :, :]) ** 2).sum(axis=2))
-        rank = np.round(distance / SAME_LEVEL) * 1e6 + plan
-        found: Ints = np.argmin(rank, axis=1).astype(np.int64)
+        found = np.full(len(at), -1)
         for k, nodes in enumerate(self.levels):
             found[nodes] = k
+        lone = np.flatnonzero(found < 0)
+        distance = np.abs(at[lone, 2, None] - self.z)
+        middle = np.array([at[nodes, :2].mean(axis=0) for nodes in self.levels])
+        plan = np.sqrt(((at[lone, None, :2] - middle) ** 2).sum(axis=2))
+        found[lone] = np.argmin(np.round(distance / SAME_LEVEL) * 1e6 + plan, axis=1)
         return found
 
     def _spread_flexible_floors(self) -> None:
@@ -334,7 +336,7 @@ class _Assembly:
         frame, at = self.tables.frame, self.tables.at
         lifted = self.lifted if frame.concentrate else np.zeros_like(self.masses)
         n = len(self.names)
-        corners = [_box(at[nodes, :2]) for nodes in self.levels]
+        corners = _boxes(at, self.levels)
         # everything with mass in plan: nodes on the floors, what is lifted to them, what is given for the floors themselves
         own, extra = np.concatenate(self.levels), np.flatnonzero((lifted[:, :2] > 0).any(axis=1))
         of = [np.repeat(np.arange(n), [len(nodes) for nodes in self.levels]), self.nearest[extra]]
@@ -366,9 +368,9 @@ class _Assembly:
         arm = P - centre[at_floor]
         inertia = _summed(J + M[:, 0] * arm[:, 1] ** 2 + M[:, 1] * arm[:, 0] ** 2, at_floor, n)
         gravity += _summed((self.masses + lifted)[:, :2].mean(axis=1), self.nearest, n) * GRAVITY
-        below = _below(self.z, corners)
+        below = _below(self.z, corners.mean(axis=1))
         h = self.z - np.where(below >= 0, self.z[below], self.tables.base)
-        return Floors(self.names, self.z, h, below, centre, mass, inertia, corners, gravity, self.rigid)
+        return Floors(self.names, self.z, h, below, centre, mass, inertia, list(corners), gravity, self.rigid)
 
     def structure(self) -> Structure:
         tables, floors = self.tables, self.floors

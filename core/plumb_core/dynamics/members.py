@@ -26,10 +26,11 @@ def local_axes(chord: Array, roll: Array) -> tuple[Array, Array]:
     horizontal = np.hypot(x[:, 0], x[:, 1])
     vertical = horizontal < VERTICAL
     safe = np.where(vertical, 1.0, horizontal)
+    # y lies level, to the left of the member; z = x cross y
+    y = np.stack([-x[:, 1] / safe, x[:, 0] / safe, np.zeros(len(L))], axis=1)
     z = np.stack([-x[:, 2] * x[:, 0] / safe, -x[:, 2] * x[:, 1] / safe, horizontal], axis=1)
-    y = np.cross(z, x)
     y[vertical] = (0.0, 1.0, 0.0)
-    z[vertical] = np.cross(x[vertical], y[vertical])
+    z[vertical] = np.stack([-x[vertical, 2], np.zeros(int(vertical.sum())), x[vertical, 0]], axis=1)
     c, s = np.cos(roll)[:, None], np.sin(roll)[:, None]
     return L, np.stack([x, c * y + s * z, c * z - s * y], axis=1)
 

@@ -116,7 +116,7 @@ def _added(found: dict[str, Array], more: Mapping[str, Array]) -> dict[str, Arra
 def _with_moments(structure: Structure, found: dict[str, Array], axis: int, share: float) -> dict[str, Array]:
     """Accidental moments: force of each floor times its eccentricity, all in one sense, as a static load."""
     floors = structure.floors
-    breadth = np.array([floors.breadth(f, AXES[axis]) for f in range(len(floors))])
+    breadth = floors.breadth[:, axis]
     moments = share * breadth * np.abs(found["force"][:, axis])
     load = np.zeros(3 * len(floors))
     load[2::3] = moments
@@ -137,24 +137,28 @@ class Shifted:
         self.structure = structure
         f, k = len(structure.floors), len(modes)
         static = structure.factor.solve(structure.at_floors.toarray())
+        flexibility = np.asarray(structure.at_floors.T @ static)
+        # K static = unit loads, so that no product with K is needed to see what of the static movements the modes hold
+        floors = modes.floors.reshape(k, -1)
+        held = floors / modes.omega[:, None] ** 2
+        rest = flexibility - floors.T @ held
+        # what is left of them, scaled by its energy, and without what is there twice
+        scale = 1.0 / np.sqrt(np.maximum(np.diag(flexibility), 1e-300))
+        values, vectors = np.linalg.eigh(scale[:, None] * rest * scale)
+        keep = values > 1e-10
+        turn = scale[:, None] * vectors[:, keep] / np.sqrt(values[keep])
         # products with the mass need the massive degrees of freedom only
         at = structure.massive
-        moving, heavy = static[at], structure.masses[at, None] * static[at]
-        # the modes are orthonormal in mass, and K static = unit loads: no product with K is needed
-        at_floors = modes.floors.reshape(k, -1)
-        flexibility = np.asarray(structure.at_floors.T @ static)
-        stiffness = np.block([[np.diag(modes.omega**2), at_floors], [at_floors.T, flexibility]])
-        coupling = modes.shapes[at].T @ heavy
-        mass = np.block([[np.eye(k), coupling], [coupling.T, moving.T @ heavy]])
-        # scaled by their energy and cleaned of what is there twice
-        scale = 1.0 / np.sqrt(np.maximum(np.diag(stiffness), 1e-300))
-        values, vectors = np.linalg.eigh(scale[:, None] * stiffness * scale)
-        keep = values > 1e-10 * values[-1]
-        turn = scale[:, None] * vectors[:, keep] / np.sqrt(values[keep])
-        self.projected = turn.T @ mass @ turn
-        self.floors = (np.concatenate([at_floors.T, flexibility], axis=1) @ turn).reshape(f, 3, -1)
-        self.influence = turn.T @ np.concatenate([modes.gamma, heavy.T @ structure.influence[at]])
-        self.forces = np.concatenate([modes.forces.reshape(k, -1).T, structure.tally[:, at] @ heavy], axis=1) @ turn
+        unit = modes.shapes[at] / modes.omega
+        moving = static[at] @ turn - modes.shapes[at] @ (held @ turn)
+        heavy = structure.masses[at, None] * moving
+        coupling = unit.T @ heavy
+        # a basis orthonormal in stiffness: the modes, then what they leave out
+        self.projected = np.block([[np.diag(1.0 / modes.omega**2), coupling], [coupling.T, moving.T @ heavy]])
+        self.floors = np.concatenate([(floors / modes.omega[:, None]).T, rest @ turn], axis=1).reshape(f, 3, -1)
+        by_mode = modes.forces.reshape(k, -1) / modes.omega[:, None]
+        self.forces = np.concatenate([by_mode.T, structure.tally[:, at] @ heavy], axis=1)
+        self.influence = np.concatenate([modes.gamma / modes.omega[:, None], heavy.T @ structure.influence[at]])
         self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(f, 3, 4)
 
     def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
@@ -189,7 +193,7 @@ def _with_shifted_mass(structure: Structure, modes: Modes, found: dict[str, Arra
                        settings: Settings, shifted: Shifted) -> dict[str, Array]:  # fmt: skip
     """Envelope over the mass where it is and shifted either way."""
     floors = structure.floors
-    breadth = np.array([floors.breadth(f, AXES[axis]) for f in range(len(floors))])
+    breadth = floors.breadth[:, axis]
     for sign in (1.0, -1.0):
         shift = np.zeros((len(floors), 2))
         shift[:, 1 - axis] = sign * settings.eccentricity * breadth

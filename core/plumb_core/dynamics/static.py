@@ -54,7 +54,7 @@ def static_response(
     """
     axis = AXES.index(direction)
     floors = structure.floors
-    breadth = np.array([floors.breadth(f, AXES[axis]) for f in range(len(floors))])
+    breadth = floors.breadth[:, axis]
     cases = [StaticCase(direction, 0, _solved(structure, axis, forces, np.zeros(len(floors))), None, [])]
     if not eccentricity:
         return cases

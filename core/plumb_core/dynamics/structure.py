@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any, Literal
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -104,10 +104,10 @@ class Floors:
         bottom = self.z - self.h
         return self.carried * (self.z[None, :] - bottom[:, None])
 
-    def breadth(self, floor: int, direction: Literal["X", "Y"]) -> float:
-        """Plan dimension at right angles to a direction, m."""
-        across = self.corners[floor][:, 1 if direction == "X" else 0]
-        return float(across.max() - across.min())
+    @cached_property
+    def breadth(self) -> Array:
+        """Plan dimension at right angles to X and to Y, m, shape (n, 2)."""
+        return np.asarray(np.ptp(self.points, axis=1)[:, ::-1])
 
 
 @dataclass(frozen=True)
