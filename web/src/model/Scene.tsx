@@ -1,6 +1,6 @@
 import { Canvas, useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useMemo, useRef } from "react";
-import { BufferAttribute, BufferGeometry, Color, Vector3 } from "three";
+import { BufferAttribute, BufferGeometry, Color, DoubleSide, ShapeUtils, Vector2, Vector3 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { chartLooks } from "../shared/useChart";
 import type { Drawn, Point } from "./geometry";
@@ -106,6 +106,18 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
   };
   const floorLines = useMemo(() => outline(floors), [floors]);
   const ghostLines = useMemo(() => outline(ghosts ?? []), [ghosts]);
+  // floors as thin plates, so that one sees which lines are one floor and how it twists
+  const plates = useMemo(() => {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(new Float32Array(floors.reduce((n, f) => n + f.corners.length * 3, 0)), 3));
+    let first = 0;
+    geometry.setIndex(floors.flatMap((f) => {
+      const faces = ShapeUtils.triangulateShape(f.corners.map(([x, y]) => new Vector2(x, y)), []).flatMap((face) => face.map((i) => first + i));
+      first += f.corners.length;
+      return faces;
+    }));
+    return geometry;
+  }, [floors]);
   const feet = useMemo(() => {
     const geometry = new BufferGeometry();
     geometry.setAttribute("position", new BufferAttribute(new Float32Array(drawn.supports.flatMap((p) => drawn.points[p] ?? [])), 3));
@@ -128,6 +140,11 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
     });
     position.needsUpdate = true;
     frame.computeBoundingSphere();
+    const surface = plates.getAttribute("position") as BufferAttribute;
+    let vertex = 0;
+    for (const f of floors) f.corners.forEach((c, i) => { const by = f.movement[i] ?? [0, 0, 0]; surface.setXYZ(vertex++, c[0] + part * by[0], c[1] + part * by[1], c[2] + part * by[2]); });
+    surface.needsUpdate = true;
+    plates.computeBoundingSphere();
     for (const [geometry, shown] of [[floorLines, floors], [ghostLines, ghosts ?? []]] as const) {
       const corners = geometry.getAttribute("position") as BufferAttribute;
       let n = 0;
@@ -154,6 +171,7 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
       <lineSegments geometry={frame} onClick={onPick && ((e) => { e.stopPropagation(); const s = drawn.segments[Math.floor((e.index ?? 0) / 2)]; if (s) onPick(s.id); })}>
         <lineBasicMaterial vertexColors />
       </lineSegments>
+      <mesh geometry={plates}><meshBasicMaterial color={colour("ours")} transparent opacity={0.07} side={DoubleSide} depthWrite={false} /></mesh>
       <lineSegments geometry={floorLines}><lineBasicMaterial color={colour("ours")} transparent opacity={0.55} /></lineSegments>
       {ghosts && ghosts.length > 0 && <lineSegments geometry={ghostLines}><lineBasicMaterial color={colour("theirs")} /></lineSegments>}
       <points geometry={feet}><pointsMaterial color={colour("ink")} size={7} sizeAttenuation={false} /></points>

@@ -86,6 +86,7 @@ export default function FramePage() {
           <p className="scene-legend">
             {groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}
             <span><svg width={10} height={10} aria-hidden><rect width={8} height={8} fill="var(--ink)" /></svg>supports</span>
+            {floors.length > 0 && <span><svg width={20} height={10} aria-hidden><rect x={0.5} y={0.5} width={19} height={9} fill="var(--ours)" fillOpacity={0.12} stroke="var(--ours)" strokeOpacity={0.55} /></svg>floors</span>}
           </p>
         </section>
       )}
