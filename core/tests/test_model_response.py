@@ -221,6 +221,41 @@ def test_shifted_mass_agrees_with_a_model_whose_masses_are_shifted() -> None:
             assert found["stories"][i]["drift"][c]["X"] == pytest.approx(drift, rel=1e-8)
 
 
+@pytest.mark.parametrize("count", [4, 9])
+def test_shifted_floors_of_a_frame_agree_with_floors_given_elsewhere(count: int) -> None:
+    # fewer modes than there are: the static displacements of the floors bring what the modes lack
+    def moved(by: float) -> dict[str, Any]:
+        model = small_building()
+        model["frame"] |= {"member_mass": False, "masses": []}
+        for floor in model["frame"]["floors"]:
+            x, y = floor["centre"]
+            floor["centre"] = [x, y + by]
+        return model
+
+    breadth = 5.0
+    found = response(moved(0.0), spectrum=CURVE, modes=count, eccentricity=0.05, eccentricity_as="mass")
+    each = [response(moved(sign * 0.05 * breadth), spectrum=CURVE, modes=count) for sign in (0, 1, -1)]
+    for i in range(3):
+        for what in ("force", "shear"):
+            expected = max(r["stories"][i][what]["X"] for r in each)
+            assert found["stories"][i][what]["X"] == pytest.approx(expected, rel=1e-6)
+        for c in range(4):
+            expected = max(r["stories"][i]["drift"][c]["X"] for r in each)
+            assert found["stories"][i]["drift"][c]["X"] == pytest.approx(expected, rel=1e-6)
+
+
+@given(st.lists(st.floats(0.5, 60.0), min_size=2, max_size=8), st.sampled_from(["CQC", "SRSS", "ABS"]), st.booleans())
+def test_quantities_combined_together_are_those_combined_alone(omega: list[float], rule: Any, rigid: bool) -> None:
+    own = ModalRule(rule, np.array(omega), 0.05, rigid)
+    random = np.random.default_rng(len(omega))
+    k = len(omega) + rigid
+    values = {"base": random.standard_normal((k, 3)), "drift": random.standard_normal((k, 2, 4, 2))}
+    together = own.of_each(values)
+    for name, value in values.items():
+        assert together[name].shape == value.shape[1:]
+        assert together[name] == pytest.approx(own(value), rel=1e-12)
+
+
 def test_both_directions_and_signs_of_a_mode() -> None:
     model = _eccentric(3)
     x, y = (response(model, spectrum=CURVE, direction=d) for d in "XY")

@@ -222,6 +222,41 @@ def test_tension_only_members_act_as_declared_and_it_is_said(way: str, share: fl
     assert any(w["code"] == "tension_only" for w in found["warnings"])
 
 
+@pytest.mark.parametrize(("way", "share"), [("half", 0.5), ("both", 1.0)])
+def test_a_tension_only_member_bends_at_its_share_too(way: str, share: float) -> None:
+    # a cantilever with shear deformation: 1/k = L^3 / (3 EI) + L / (G A_s), all of it at the member's share
+    column = member("c", "0", "1", axial="tension_only")
+    model = frame([node("0", 0, 0, 0), node("1", 0, 0, 3)], [column], [support("0")], sections=[section(Ay=0.01, Az=0.01)],
+                  masses=[{"node": "1", "mx": 10.0}], tension_only=way)  # fmt: skip
+    G = 2.0e8 / 2.6
+    k = share / (27 / (3 * 2.0e8 * 1e-3) + 3 / (G * 0.01))
+    assert periods(modal(model, modes=1))[0] == pytest.approx(2 * math.pi * math.sqrt(10.0 / k), rel=1e-9)
+
+
+def test_two_towers_on_a_podium_stand_on_it_and_not_on_each_other() -> None:
+    corners = [(x, y) for x in (0.0, 6.0) for y in (0.0, 5.0)]
+    nodes, members, diaphragms, floors, supports = [], [], [], [], []
+    for tower, east in (("W", 0.0), ("E", 30.0)):
+        for k in range(4):
+            for c, (x, y) in enumerate(corners):
+                nodes.append(node(f"{tower}{k}{c}", east + x, y, 3.0 * k))
+                if k:
+                    members.append(member(f"{tower}{k}{c}", f"{tower}{k - 1}{c}", f"{tower}{k}{c}"))
+                else:
+                    supports.append(support(f"{tower}{k}{c}"))
+    rows = [("P", ["W1", "E1"]), ("W2", ["W2"]), ("E2", ["E2"]), ("W3", ["W3"]), ("E3", ["E3"])]
+    for name, parts in rows:
+        diaphragms.append({"id": name, "nodes": [f"{part}{c}" for part in parts for c in range(4)]})
+        floors.append({"diaphragm": name, "mass": 30.0})
+    structure = structure_of_frame(
+        Frame.model_validate(frame(nodes, members, supports, diaphragms=diaphragms, floors=floors)["frame"])
+    )
+    below = {name: structure.floors.below[k] for k, name in enumerate(structure.floors.names)}
+    named = {name: structure.floors.names[b] if b >= 0 else None for name, b in below.items()}
+    assert named == {"P": None, "W2": "P", "E2": "P", "W3": "W2", "E3": "E2"}
+    assert structure.floors.breadth.tolist() == [[5.0, 36.0]] + [[5.0, 6.0]] * 4
+
+
 def test_springs_under_a_rigid_block() -> None:
     # a stiff column on a spring that turns: T = 2 pi sqrt(m h^2 / k_r)
     model = frame([node("0", 0, 0, 0), node("1", 0, 0, 3)], [member("c", "0", "1")],
