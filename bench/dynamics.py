@@ -65,16 +65,9 @@ def building(nx: int, ny: int, stories: int) -> dict[str, Any]:
 
 
 def seconds(work: Any) -> tuple[float, Any]:
-    """(least time, result) of up to five runs within a second, so that short ones aren't those of a cold start."""
-    least, spent, found = math.inf, 0.0, None
-    for _ in range(5):
-        start = time.perf_counter()
-        found = work()
-        taken = time.perf_counter() - start
-        least, spent = min(least, taken), spent + taken
-        if spent > 1.0:
-            break
-    return least, found
+    start = time.perf_counter()
+    found = work()
+    return time.perf_counter() - start, found
 
 
 def bare(K: Any, mass: np.ndarray) -> tuple[float, float, np.ndarray]:
@@ -94,6 +87,32 @@ def all_responses(structure: Any, modes: Any, how: Any) -> None:
     spectrum_response(structure, modes, spectra, own, "SRSS")
 
 
+def one_round(document: dict[str, Any]) -> dict[str, float]:
+    """Seconds of each part, one after the other, so that a slow moment of the machine meets both sides of a ratio."""
+    read, tables = seconds(lambda: read_tables(Frame.model_validate(document)))
+    assemble, structure = seconds(lambda: assembled(*tables))
+    factored, _ = seconds(lambda: structure.factor)
+    solved, modes = seconds(lambda: find_modes(structure, MODES))
+    response = max(seconds(lambda how=how: all_responses(structure, modes, how))[0] for how in ("moments", "mass"))
+    f, e, T = bare(structure.K, structure.masses)
+    assert np.allclose(T, modes.T, rtol=1e-6), "the bare solution has other periods"
+    whole = read + assemble + factored + solved
+    return {
+        "dof": structure.n, "read": read, "assemble": assemble, "factor": factored, "modes": solved, "whole": whole,
+        "splu": f, "eigsh": e, "bare": f + e, "whole/bare": whole / (f + e), "assembly": assemble / whole,
+        "response": response, "of modal": response / (factored + solved),
+    }  # fmt: skip
+
+
+def measured(document: dict[str, Any]) -> dict[str, float]:
+    """Medians of up to fifteen rounds within ten seconds; the first of several is a cold start and doesn't count."""
+    rounds, start = [one_round(document)], time.perf_counter()
+    while len(rounds) < 16 and time.perf_counter() - start < 10.0:
+        rounds.append(one_round(document))
+    counted = rounds[1:] if len(rounds) > 2 else rounds
+    return {name: float(np.median([r[name] for r in counted])) for name in rounds[0]}
+
+
 def main(sizes: list[int]) -> None:
     print(f"factorisation: {'CHOLMOD' if factor.cholmod else 'SuperLU'}; {MODES} modes")
     print(f"{'dof':>7} {'members':>8} | {'read':>6} {'assemble':>8} {'factor':>7} {'modes':>7} {'whole':>7} | {'splu':>7} {'eigsh':>7} {'bare':>7} |"
@@ -101,25 +120,15 @@ def main(sizes: list[int]) -> None:
     done = []
     for size in sizes:
         document = building(*SHAPES[size])
-        read, tables = seconds(lambda d=document: read_tables(Frame.model_validate(d)))
-        assemble, structure = seconds(lambda t=tables: assembled(*t))
-        factored, _ = seconds(lambda s=structure: factor.Factor(s.K))
-        _ = structure.factor  # kept by the structure; its time is the one above
-        solved, modes = seconds(lambda s=structure: find_modes(s, MODES))
-        answered = max(
-            seconds(lambda s=structure, m=modes, h=how: all_responses(s, m, h))[0] for how in ("moments", "mass")
-        )
-        f, e, T = bare(structure.K, structure.masses)
-        assert np.allclose(T, modes.T, rtol=1e-6), "the bare solution has other periods"
-        whole = read + assemble + factored + solved
+        r = measured(document)
         memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6
-        print(f"{structure.n:7d} {len(document['members']):8d} | {read:6.2f} {assemble:8.2f} {factored:7.2f} {solved:7.2f} {whole:7.2f} |"
-              f" {f:7.2f} {e:7.2f} {f + e:7.2f} | {whole / (f + e):10.2f} {assemble / whole:8.1%} | {answered:8.2f}"
-              f" {answered / (factored + solved):8.1%} | {memory:5.2f} GB", flush=True)  # fmt: skip
-        done.append((structure.n, whole))
+        print(f"{r['dof']:7.0f} {len(document['members']):8d} | {r['read']:6.2f} {r['assemble']:8.3f} {r['factor']:7.2f} {r['modes']:7.2f} {r['whole']:7.2f} |"
+              f" {r['splu']:7.2f} {r['eigsh']:7.2f} {r['bare']:7.2f} | {r['whole/bare']:10.2f} {r['assembly']:8.1%} | {r['response']:8.3f}"
+              f" {r['of modal']:8.1%} | {memory:5.2f} GB", flush=True)  # fmt: skip
+        done.append((r["dof"], r["whole"]))
     if len(done) > 1:
         (n0, t0), (n1, t1) = done[0], done[-1]
-        print(f"growth exponent from {n0} to {n1}: {math.log(t1 / t0) / math.log(n1 / n0):.2f}")
+        print(f"growth exponent from {n0:.0f} to {n1:.0f}: {math.log(t1 / t0) / math.log(n1 / n0):.2f}")
 
 
 if __name__ == "__main__":

@@ -54,7 +54,7 @@ def _ends(floors: Floors, at_corners: Array) -> Array:
     rows = np.arange(len(floors))[:, None, None]
     axes = np.arange(2)[None, :, None]
     pair = at_corners[:, rows, floors.ends, axes]
-    return np.concatenate([pair, pair.mean(axis=-1, keepdims=True)], axis=-1)
+    return np.concatenate([pair, 0.5 * (pair[..., :1] + pair[..., 1:])], axis=-1)
 
 
 def quantities(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]:
@@ -142,10 +142,10 @@ class Shifted:
         floors = modes.floors.reshape(k, -1)
         held = floors / modes.omega[:, None] ** 2
         rest = flexibility - floors.T @ held
-        # what is left of them, scaled by its energy, and without what is there twice
+        # what is left of them, scaled by the energy of the whole, without what is there already but for a hundred millionth
         scale = 1.0 / np.sqrt(np.maximum(np.diag(flexibility), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * rest * scale)
-        keep = values > 1e-10
+        keep = values > 1e-8
         turn = scale[:, None] * vectors[:, keep] / np.sqrt(values[keep])
         # products with the mass need the massive degrees of freedom only
         at = structure.massive

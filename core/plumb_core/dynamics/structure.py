@@ -176,9 +176,13 @@ class Structure:
         keep = values != 0
         return sp.csr_array((values[keep], (rows[keep], columns[keep])), shape=(3 * len(self.floors), self.n))
 
+    @cached_property
+    def _to_floors(self) -> sp.csr_array:
+        return self.at_floors.T.tocsr()
+
     def floor_displacements(self, u: Array) -> Array:
         """X, Y, RZ of every floor at its centre for displacements `u` (n,) or (n, k): (n_floors, 3) or (k, n_floors, 3)."""
-        found = self.at_floors.T @ u
+        found = self._to_floors @ u
         return np.asarray(found).T.reshape(*u.shape[1:], len(self.floors), 3)
 
     def floor_forces(self, inertia_force: Array) -> Array:
