@@ -97,12 +97,12 @@ FRAME_TABLES: dict[str, tuple[FrameColumn, ...]] = {
     ),
     "masses": (
         FrameColumn("node", "node", r"node|joint|id|name", None, True),
-        FrameColumn("m", "mass, every way", r"m|mass", "t"),
+        FrameColumn("m", "mass", r"m|mass", "t"),
         FrameColumn("mx", "mass along X", r"mx|massx", "t"),
         FrameColumn("my", "mass along Y", r"my|massy", "t"),
         FrameColumn("mz", "mass along Z", r"mz|massz", "t"),
         FrameColumn("iz", "inertia about the vertical", r"iz|inertia", "t*m^2"),
-        FrameColumn("source", "point or equipment", r"source|kind|type", None,
+        FrameColumn("source", "source", r"source|kind|type", None,
                     words={"point": "point", "load": "point", "equipment": "equipment"}),
     ),
 }  # fmt: skip

@@ -117,22 +117,59 @@ def test_a_frame_by_the_grid_goes_to_the_queue_where_it_is_large(browser: Browse
     assert b.problems() == []
 
 
-def test_pasted_tables_ask_for_their_units(browser: Browser) -> None:
+def take_table(b: Browser, text: str, button: str) -> None:
+    b.paste("textarea", text)
+    b.named("button", button).click()
+
+
+def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) -> None:
     b = browser
     b.sign_in(LEAD, PASSWORD)
-    b.open(b.review("Quillon Exchange") + "/frame")
+    path = b.review("Quillon Exchange") + "/frame"
+    b.open(path)
     b.wait_text(".page", "Frame")
     choose(b, "Depth of the model", "frame")
     choose(b, "Way in", "tables")
-    b.paste("textarea", "Node\tX\tY\tZ\na\t0\t0\t0\nb\t0\t0\t3\n")
+    corners = [(x, y) for x in (0, 1) for y in (0, 1)]
+    b.paste(
+        "textarea",
+        "Node\tX\tY\tZ\n" + "".join(f"{x}{y}{k}\t{6 * x}\t{5 * y}\t{3 * k}\n" for k in (0, 1) for x, y in corners),
+    )
     b.wait_text(".trouble", "The unit of x is missing")
-    for n in range(3):
+    for _ in range(3):
         field = next(f for f in b.all(".frame-tables input[placeholder='unit?']") if not f.get_attribute("value"))
         field.click()
         time.sleep(0.3)
         next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == "m").click()
         time.sleep(0.6)
-        assert n < 3
-    b.named("button", "Take 2 nodes").click()
+    b.named("button", "Take 8 rows of nodes").click()
     b.wait_text(".frame-tables", "Still needed: members, sections, materials, supports.")
+    columns = "".join(f"c{x}{y}\t{x}{y}0\t{x}{y}1\tC\tcolumns\t\n" for x, y in corners)
+    beams = "".join(
+        f"{n}\t{i}\t{j}\tC\tbeams\t\n"
+        for n, i, j in (("x0", "001", "101"), ("x1", "011", "111"), ("y0", "001", "011"), ("y1", "101", "111"))
+    )
+    take_table(
+        b,
+        "Member\tStart\tEnd\tSection\tGroup\tActs in\n" + columns + beams + "d\t000\t101\tC\tbraces\ttension\n",
+        "Take 9 rows of members",
+    )
+    take_table(
+        b, "Section\tArea [cm2]\tIy [cm4]\tIz [cm4]\tJ [cm4]\nC\t150\t40000\t30000\t900\n", "Take 1 row of sections"
+    )
+    take_table(b, "Material\tE [MPa]\tDensity [kg/m3]\nS\t210000\t7850\n", "Take 1 row of materials")
+    take_table(b, "Node\tFixed\n" + "".join(f"{x}{y}0\tfixed\n" for x, y in corners), "Take 4 rows of supports")
+    # a word that isn't known is marked in its cell
+    b.paste("textarea", "Floor\tMass [t]\tRigid\nDeck\t30\tsoft\n")
+    b.wait_text(".trouble", "'soft' isn't understood")
+    assert b.find("td.bad").text == "soft"
+    take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Take 1 row of floors")
+    b.named("button", "Take this frame").click()
+    b.wait_text(".page", "It stands: 15 degrees of freedom, 1 floor, 30.00 t on them")
+    # what it counts can be set, and undone
+    b.type_into("input[aria-label='Factor on EI about y of columns']", "0.5" + Keys.ENTER)
+    b.wait_text(".page", "1 member for tension only")
+    b.named("button", "Undo").click()
+    factor = "input[aria-label='Factor on EI about y of columns']"
+    WebDriverWait(b.driver, 10).until(lambda d: b.find(factor).get_attribute("value") == "1")
     assert b.problems() == []

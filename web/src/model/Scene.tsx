@@ -9,6 +9,8 @@ import { groupColours, type View } from "./looks";
 export interface Outline {
   corners: Point[];
   movement: Point[];
+  /** rigid in its plane, drawn as a plate */
+  plate: boolean;
 }
 
 export interface SceneProps {
@@ -112,7 +114,7 @@ function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked
     geometry.setAttribute("position", new BufferAttribute(new Float32Array(floors.reduce((n, f) => n + f.corners.length * 3, 0)), 3));
     let first = 0;
     geometry.setIndex(floors.flatMap((f) => {
-      const faces = ShapeUtils.triangulateShape(f.corners.map(([x, y]) => new Vector2(x, y)), []).flatMap((face) => face.map((i) => first + i));
+      const faces = f.plate ? ShapeUtils.triangulateShape(f.corners.map(([x, y]) => new Vector2(x, y)), []).flatMap((face) => face.map((i) => first + i)) : [];
       first += f.corners.length;
       return faces;
     }));

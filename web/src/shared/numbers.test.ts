@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { alike, figures, oursText, percent, theirsText, unitLabel } from "./numbers";
+import { alike, counted, figures, oursText, percent, theirsText, unitLabel } from "./numbers";
 
 describe("figures", () => {
   it.each([
@@ -44,4 +44,8 @@ it("theirs stands as it was written, or turned into our unit", () => {
 it("ours takes its decimals from theirs only in the same unit", () => {
   expect(oursText(444.82216, source)).toBe("444.8");
   expect(oursText(5579.97, { unit: "kN", theirs: { value: 569, text: "569", unit: "kN" } })).toBe("5580");
+});
+
+it("a count takes its word", () => {
+  expect([0, 1, 12].map((n) => counted(n, "floor"))).toEqual(["0 floors", "1 floor", "12 floors"]);
 });

@@ -43,6 +43,9 @@ export function percent(deviation: number): string {
   return (value < 0 ? MINUS : "+") + text;
 }
 
+/** A count with its word, which takes an s but for one of them. */
+export const counted = (count: number, word: string): string => `${String(count)} ${word}${count === 1 ? "" : "s"}`;
+
 /** Units as people write them. */
 export function unitLabel(unit: string): string {
   return unit.replace("*", " ").replace("^2", "²");

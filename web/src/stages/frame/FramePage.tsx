@@ -7,9 +7,10 @@ import { groupColours, type View } from "../../model/looks";
 import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
 import { useReviewContext } from "../../review/useReviewContext";
-import { figures } from "../../shared/numbers";
+import { counted, figures } from "../../shared/numbers";
 import { Troubles } from "../../shared/Troubles";
 import { AnalysisFields } from "./AnalysisFields";
+import { FrameOptions } from "./FrameOptions";
 import { FrameTables } from "./FrameTables";
 import { GridBuilder } from "./GridBuilder";
 import { LinesEditor } from "./LinesEditor";
@@ -32,7 +33,7 @@ export default function FramePage() {
   const [pointed, setPointed] = useState<ModelWarning | null>(null);
   const answer = inspected.answer;
   const drawn = useMemo(() => drawnOf(model, answer?.floors ?? []), [model, answer]);
-  const floors = useMemo(() => (answer?.floors ?? []).map((f) => ({ corners: f.corners.map((c): Point => [c[0], c[1], f.z]), movement: [] })), [answer]);
+  const floors = useMemo(() => (answer?.floors ?? []).map((f) => ({ corners: f.corners.map((c): Point => [c[0], c[1], f.z]), movement: [], plate: f.rigid })), [answer]);
   const marked = useMemo(() => {
     const warnings = pointed ? [pointed] : (answer?.warnings ?? []).filter((w) => w.stops);
     if (warnings.length === 0) return undefined;
@@ -58,7 +59,7 @@ export default function FramePage() {
       {there && <RunStatus {...inspected} />}
       {answer && (
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>
-          {answer.usable ? `It stands: ${String(answer.degrees_of_freedom ?? 0)} degrees of freedom, ${String(answer.floors.length)} floors, ${figures(answer.floors.reduce((s, f) => s + f.mass, 0))} t on them.` : "It doesn't stand yet; what stops it is listed below."}
+          {answer.usable ? `It stands: ${String(answer.degrees_of_freedom ?? 0)} degrees of freedom, ${counted(answer.floors.length, "floor")}, ${figures(answer.floors.reduce((s, f) => s + f.mass, 0))} t on them.` : "It doesn't stand yet; what stops it is listed below."}
         </p>
       )}
       {use === "frame" && (
@@ -86,11 +87,12 @@ export default function FramePage() {
           <p className="scene-legend">
             {groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}
             <span><svg width={10} height={10} aria-hidden><rect width={8} height={8} fill="var(--ink)" /></svg>supports</span>
-            {floors.length > 0 && <span><svg width={20} height={10} aria-hidden><rect x={0.5} y={0.5} width={19} height={9} fill="var(--ours)" fillOpacity={0.12} stroke="var(--ours)" strokeOpacity={0.55} /></svg>floors</span>}
+            {floors.some((f) => f.plate) && <span><svg width={20} height={10} aria-hidden><rect x={0.5} y={0.5} width={19} height={9} fill="var(--ours)" fillOpacity={0.12} stroke="var(--ours)" strokeOpacity={0.55} /></svg>rigid floors</span>}
           </p>
         </section>
       )}
       {answer && <Warnings warnings={answer.warnings} onPoint={use === "frame" ? (w) => { setPointed(w); setWay("view"); } : undefined} />}
+      {use === "frame" && model.frame && <FrameOptions frame={model.frame} fromGrid={Boolean(model.grid)} change={(edit) => { own.change((m) => { if (m.frame) m.frame = { ...m.frame, ...edit }; }); }} />}
       <AnalysisFields model={model} change={own.change} />
     </main>
   );

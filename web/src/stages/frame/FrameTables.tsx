@@ -2,6 +2,7 @@ import { Button, FileButton, Select, Textarea } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Frame, type FrameTableRead } from "../../shared/api/client";
+import { counted } from "../../shared/numbers";
 import { Troubles } from "../../shared/Troubles";
 
 interface Props {
@@ -80,13 +81,13 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
             <div className="cells" style={{ marginTop: 8 }}>
               <table className="plain">
                 <thead><tr>{(read.cells[0] ?? []).map((_, c) => (
-                  <th key={c}><Select aria-label={`Meaning of column ${String(c + 1)}`} w={128} placeholder="not used" clearable value={columnOf(c) ?? null} data={read.known.map((k) => ({ value: k.name, label: k.title }))}
+                  <th key={c}><Select aria-label={`Meaning of column ${String(c + 1)}`} w={150} placeholder="not used" clearable value={columnOf(c) ?? null} data={read.known.map((k) => ({ value: k.name, label: k.title }))}
                     onChange={(v) => { const rest = Object.fromEntries(Object.entries(read.columns).filter(([name, i]) => i !== c && name !== v)); again({ kind: read.kind, units: read.units, columns: v ? { ...rest, [v]: c } : rest }); }} /></th>
                 ))}</tr></thead>
                 <tbody>{read.cells.map((row, r) => <tr key={r}>{row.map((cell, c) => <td key={c} className={at(r, c) ? "bad" : r === read.header ? "quiet" : ""} title={at(r, c)?.message}>{cell}</td>)}</tr>)}</tbody>
               </table>
             </div>
-            <Button mt={8} disabled={read.problems.length > 0} onClick={() => { setTables({ ...tables, [read.kind]: read.rows }); setRead(null); setSource(null); setPasted(""); }}>Take {read.rows.length} {read.kind}</Button>
+            <Button mt={8} disabled={read.problems.length > 0} onClick={() => { setTables({ ...tables, [read.kind]: read.rows }); setRead(null); setSource(null); setPasted(""); }}>Take {counted(read.rows.length, "row")} of {read.kind}</Button>
           </div>
         )}
       </div>

@@ -4,6 +4,7 @@ import { lazy, Suspense, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { drawnFrame, type Point } from "../../model/geometry";
 import { groupColours } from "../../model/looks";
+import type { Outline } from "../../model/Scene";
 import { answered, api, type Frame, type Grid, type Story } from "../../shared/api/client";
 import { Troubles } from "../../shared/Troubles";
 import { ValueInput } from "../../shared/ValueInput";
@@ -132,11 +133,11 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   );
 }
 
-function floorsOf(frame: Frame | undefined): { corners: Point[]; movement: Point[] }[] {
+function floorsOf(frame: Frame | undefined): Outline[] {
   return (frame?.floors ?? []).map((f) => {
     const id = frame?.diaphragms?.find((d) => d.id === f.diaphragm)?.nodes[0];
     const z = frame?.nodes.find((n) => n.id === id)?.at[2] ?? 0;
-    return { corners: (f.outline ?? []).map((c): Point => [c[0] ?? 0, c[1] ?? 0, z]), movement: [] };
+    return { corners: (f.outline ?? []).map((c): Point => [c[0] ?? 0, c[1] ?? 0, z]), movement: [], plate: true };
   });
 }
 

@@ -5,7 +5,7 @@ import type { ModelFloor } from "../../model/answers";
 import type { LateralLine, ReferenceModel, Story } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
 import { LinesPlan } from "./LinesPlan";
-import { copiedToAll, linesOf, pastedLines } from "./lines";
+import { copiedToAll, cornersText, linesOf, pastedLines, readCorners } from "./lines";
 
 interface Props {
   stories: Story[];
@@ -49,10 +49,12 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
       <section>
         <div style={{ display: "flex", gap: 8, alignItems: "end", flexWrap: "wrap" }}>
           <Select label="Story" w={110} allowDeselect={false} value={String(story)} data={stories.map((s, i) => ({ value: String(i), label: s.name })).reverse()} onChange={(v) => { setAt(Number(v)); setChosen(null); }} />
+          <ValueInput label="Mass" w={110} unit="t" placeholder={floors[story] ? floors[story].mass.toFixed(1) : ""} title="Left empty: the weight of the brief over g" value={floor?.mass} onCommit={(v) => { editFloor({ mass: v }); }} />
           <ValueInput label="Centre of mass x" w={120} unit="m" placeholder="middle of the plan" value={centre?.[0]} onCommit={(v) => { editFloor({ centre: v === null ? null : [v, centre?.[1] ?? 0] }); }} />
           <ValueInput label="y" w={120} unit="m" placeholder="middle of the plan" value={centre?.[1]} onCommit={(v) => { editFloor({ centre: v === null ? null : [centre?.[0] ?? 0, v] }); }} />
-          <ValueInput label="Rotational inertia" w={150} unit="t m²" placeholder={floors[story] ? `${floors[story].inertia.toFixed(0)} from plan` : "from the plan"} value={floor?.inertia} onCommit={(v) => { editFloor({ inertia: v }); }} />
+          <ValueInput label="Rotational inertia" w={140} unit="t m²" placeholder={floors[story] ? `${floors[story].inertia.toFixed(0)} from plan` : "from the plan"} value={floor?.inertia} onCommit={(v) => { editFloor({ inertia: v }); }} />
         </div>
+        <Corners key={name} corners={floor?.corners ?? []} known={floors[story]?.corners ?? []} onCommit={(corners) => { editFloor({ corners }); }} />
         {problems.length > 0 && <div className="trouble" role="alert"><p style={{ fontWeight: 600 }}>Not pasted; the lines are as they were</p>{problems.map((p) => <p key={p}>{p}</p>)}</div>}
         {own.length === 0 ? (
           <p className="quiet">No lines in {name} yet: add the walls, frames and bracing that resist sideways, or paste story, x, y, angle, stiffness from a spreadsheet.</p>
@@ -68,7 +70,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                     <td><ValueInput aria-label={`x of ${called}`} w={80} value={line.at[0]} onCommit={(v) => { if (v !== null) edit(index, { at: [v, line.at[1] ?? 0] }); }} /></td>
                     <td><ValueInput aria-label={`y of ${called}`} w={80} value={line.at[1]} onCommit={(v) => { if (v !== null) edit(index, { at: [line.at[0] ?? 0, v] }); }} /></td>
                     <td><ValueInput aria-label={`Angle of ${called}`} w={70} value={line.angle ?? 0} onCommit={(v) => { edit(index, { angle: v ?? 0 }); }} /></td>
-                    <td><ValueInput aria-label={`Stiffness of ${called}`} w={120} value={line.stiffness} onCommit={(v) => { if (v !== null && v > 0) edit(index, { stiffness: v }); }} /></td>
+                    <td><ValueInput aria-label={`Stiffness of ${called}`} w={120} value={line.stiffness} onCommit={(v) => { if (v !== null) edit(index, { stiffness: v }); }} /></td>
                     <td><Button variant="subtle" color="gray" aria-label={`Remove ${called}`} onClick={() => { change((m) => { m.lateral_lines = lines.filter((_, i) => i !== index); }); setChosen(null); }}>remove</Button></td>
                   </tr>
                 );
@@ -84,5 +86,28 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         </div>
       </section>
     </div>
+  );
+}
+
+interface CornersProps {
+  corners: readonly (readonly number[])[];
+  /** those that hold while none are given: of the plan in the brief */
+  known: readonly (readonly number[])[];
+  onCommit: (corners: [number, number][] | null) => void;
+}
+
+/** The outline of a floor that is no rectangle; its edges are where drifts and torsion are read. */
+function Corners({ corners, known, onCommit }: CornersProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const bad = typed !== null && typed.trim() !== "" && readCorners(typed) === null;
+  const commit = () => {
+    if (typed === null || bad) return;
+    setTyped(null);
+    if (typed.trim() !== cornersText(corners)) onCommit(typed.trim() === "" ? null : readCorners(typed));
+  };
+  return (
+    <TextInput label="Corners of the floor, m" mt={8} placeholder={known.length ? `${cornersText(known)} from the plan` : "x, y; x, y; x, y"} value={typed ?? cornersText(corners)}
+      error={bad ? "Give x, y of three or more corners, with semicolons between them: 0, 0; 12, 0; 12, 8" : undefined}
+      onPaste={(e) => { e.stopPropagation(); }} onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); if (e.key === "Escape") setTyped(null); }} />
   );
 }

@@ -54,7 +54,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
     const nodeScale = scaleOf(drawn.points, raw), floorScale = scaleOf(drawn.points, floorMoves);
     const sense = senseOf(drawn.points, raw, floors, shape);
     const plates = (moves: readonly Movement[]): Outline[] => floors.map((f, i) => ({
-      corners: f.corners.map((c): Point => [c[0], c[1], f.z]),
+      plate: f.rigid, corners: f.corners.map((c): Point => [c[0], c[1], f.z]),
       movement: f.corners.map((c): Point => { const m = moves[i]; const [x, y] = m ? rigid(c, f.centre, m) : [0, 0]; return [x * floorScale, y * floorScale, 0]; }),
     }));
     return { movement: raw.map(([x, y, z]): Point => [x * nodeScale * sense, y * nodeScale * sense, z * nodeScale * sense]), outlines: plates(shape), ghosts: other ? plates(other) : undefined, floorScale };
