@@ -28,7 +28,8 @@ export default function WeightPage() {
   const floors = inspected.answer?.floors ?? [];
   const checks = recheck.checks.filter((c) => c.stage === "weight" || c.quantity === "w" || c.quantity === "W");
   const known = [review.brief.edition, ...(review.brief.comparison_editions ?? [])].flatMap((id) => { const e = editions.data?.find((x) => x.id === id); return e ? [e] : []; });
-  const at = recheck.stories[story ?? recheck.stories.length - 1];
+  // the story under the pointer, else that of the check on the bench, else the top
+  const at = story === null ? (selected?.story ?? recheck.stories.at(-1)) : recheck.stories[story];
   const sources = inspected.answer?.mass ?? [];
   return (
     <div className="split wide">
