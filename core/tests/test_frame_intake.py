@@ -238,6 +238,19 @@ def test_a_floor_that_is_not_rigid_stays_flexible() -> None:
     assert [(d["id"], len(d["nodes"]), d["rigid"]) for d in built["diaphragms"]] == [("L1", 4, True), ("L2", 4, False)]
 
 
+@pytest.mark.parametrize(("tables", "path"), [
+    ({"nodes": [{}]}, "/nodes/0/id"),
+    ({"nodes": [{"id": "1", "at": "abc"}]}, "/nodes/0/at"),
+    ({"nodes": [{"id": "1", "at": [None, 0, 0]}]}, "/nodes/0/at/0"),
+    ({"supports": [{"node": {}}]}, "/supports/0/node"),
+    ({"floors": [{"z": "x", "diaphragm": "L1"}]}, "/floors/0/z"),
+])  # fmt: skip
+def test_rows_that_are_no_rows_are_named(tables: Any, path: str) -> None:
+    with pytest.raises(InputRefused) as no:
+        frame_of_tables(tables)
+    assert path in {p.path for p in no.value.problems}
+
+
 @pytest.mark.parametrize(("floors", "masses", "members_bring_theirs"), [
     ([], [], True),
     ([{"diaphragm": "L1", "mass": 20.0}], [], False),

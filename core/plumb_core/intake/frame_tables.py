@@ -7,9 +7,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from plumb_core.documents import Finite, NotNegative, Part, Point
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.tables import CellProblem
 from plumb_core.intake.units import UNITS, factor, known_unit, plain_number, uses_decimal_comma
+from plumb_core.modelling import Id, Node, Support
+from plumb_core.reading import read
 
 DOFS = ("ux", "uy", "uz", "rx", "ry", "rz")
 
@@ -317,32 +320,48 @@ LEVEL = 0.05
 """m, within which a node belongs to the level of a floor."""
 
 
+class FloorRow(Part):
+    """A row of the table of floors."""
+
+    diaphragm: Id
+    z: Finite | None = None
+    mass: NotNegative | None = None
+    inertia: NotNegative | None = None
+    centre: Point | None = None
+    rigid: bool = True
+
+
+class _Levels(Part):
+    """The tables that floors and their levels are found from."""
+
+    nodes: list[Node] = []
+    supports: list[Support] = []
+    floors: list[FloorRow] = []
+
+
 def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any]:
     """A frame document from the rows of its tables; floors take the nodes of their level, into a rigid diaphragm unless they say no.
 
     Floors without a level are those of the levels of the nodes above the base, bottom to top.  Members without a material take the first.
+    Raises InputRefused for rows of nodes, supports and floors that can't be read; the others are told when the frame is.
     """
-    nodes = tables.get("nodes", [])
+    found = read(_Levels, {kind: tables.get(kind, []) for kind in ("nodes", "supports", "floors")})
     frame: dict[str, Any] = {
         kind: [dict(row) for row in tables.get(kind, [])]
         for kind in ("nodes", "materials", "sections", "members", "supports", "masses")
     }
     if frame["materials"]:
         for member in frame["members"]:
-            member.setdefault("material", frame["materials"][0]["id"])
-    levels = sorted({round(float(n["at"][2]), 2) for n in nodes if None not in n.get("at", [None])})
-    held = {s.get("node") for s in tables.get("supports", [])}
-    upper = [z for z in levels if any(abs(n["at"][2] - z) < LEVEL and n["id"] not in held for n in nodes)]
+            member.setdefault("material", frame["materials"][0].get("id"))
+    held = {s.node for s in found.supports}
+    free = [n for n in found.nodes if n.id not in held]
+    levels = sorted({round(n.at[2], 2) for n in free})
     diaphragms, floors = [], []
-    for k, row in enumerate(tables.get("floors", [])):
-        z = row.get("z", upper[k] if k < len(upper) else None)
-        own = [
-            n["id"]
-            for n in nodes
-            if z is not None and None not in n["at"] and abs(n["at"][2] - z) < LEVEL and n["id"] not in held
-        ]
-        diaphragms.append({"id": row.get("diaphragm"), "nodes": own, "rigid": row.get("rigid", True)})
-        if "mass" in row:
+    for k, (floor, row) in enumerate(zip(found.floors, tables.get("floors", []), strict=True)):
+        z = floor.z if floor.z is not None else levels[k] if k < len(levels) else None
+        own = [n.id for n in free if z is not None and abs(n.at[2] - z) < LEVEL]
+        diaphragms.append({"id": floor.diaphragm, "nodes": own, "rigid": floor.rigid})
+        if floor.mass is not None:
             floors.append({key: row[key] for key in ("diaphragm", "mass", "inertia", "centre") if key in row})
     # masses at nodes that aren't equipment stand for what members weigh as well
     told = floors or any(m.get("source", "point") == "point" for m in frame["masses"])
