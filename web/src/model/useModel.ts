@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { answered, api, type ReferenceModel, type Run } from "../shared/api/client";
+import { answered, api, type ModelState, type ReferenceModel, type Run } from "../shared/api/client";
 
 const path = (id: string) => ({ params: { path: { review_id: id } } });
 
@@ -13,9 +13,19 @@ export function useModel(id: string) {
     // the answers to the model as it was stay in the store under their own question
     await Promise.all([client.invalidateQueries({ queryKey: ["run", id] }), client.invalidateQueries({ queryKey: ["recheck", id] })]);
   };
+  const states = () => client.getQueryData<ModelState>(key);
+  // saves of one model go one after the other, each on the state that the one before it left
   const save = useMutation({
-    mutationFn: (model: ReferenceModel) => answered(api.PUT("/api/reviews/{review_id}/model/", { ...path(id), body: { model, based_on: state.data?.number ?? 0 } })),
-    onSuccess: async (saved) => { client.setQueryData(key, saved); await changed(); },
+    mutationKey: ["save", ...key], scope: { id: key.join(" ") },
+    mutationFn: (model: ReferenceModel) => answered(api.PUT("/api/reviews/{review_id}/model/", { ...path(id), body: { model, based_on: states()?.number ?? 0 } })),
+    // what was changed is seen at once; where it is refused, the state that is kept is fetched again
+    onMutate: (model) => { client.setQueryData<ModelState>(key, (now) => now && { ...now, model }); },
+    onSuccess: async (saved) => {
+      const waiting = client.isMutating({ mutationKey: ["save", ...key] }) > 1;
+      client.setQueryData<ModelState>(key, (now) => (waiting && now ? { ...saved, model: now.model } : saved));
+      await changed();
+    },
+    onError: () => client.invalidateQueries({ queryKey: key }),
   });
   const undo = useMutation({
     mutationFn: () => answered(api.POST("/api/reviews/{review_id}/model/undo/", path(id))),
@@ -25,7 +35,7 @@ export function useModel(id: string) {
   return {
     model, number: state.data?.number ?? 0, loading: state.isPending, error: state.error ?? save.error ?? undo.error,
     change: (edit: (model: ReferenceModel) => void) => {
-      const next = structuredClone(model);
+      const next = structuredClone(states()?.model ?? {});
       edit(next);
       save.mutate(next);
     },

@@ -26,6 +26,7 @@ export type AcrossCell = Schemas["AcrossCell"];
 export type Load = Schemas["Load"];
 export type Need = Schemas["Need"];
 export type ReferenceModel = Schemas["ReferenceModel"];
+export type ModelState = Schemas["ModelState"];
 export type Frame = Schemas["Frame"];
 export type LateralLine = Schemas["LateralLine"];
 export type Grid = Schemas["Grid"];

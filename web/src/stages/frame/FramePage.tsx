@@ -31,7 +31,10 @@ export default function FramePage() {
   const [view, setView] = useState<View>("turn");
   const [picked, setPicked] = useState<string | null>(null);
   const [pointed, setPointed] = useState<ModelWarning | null>(null);
-  const answer = inspected.answer;
+  // while the model is asked again, what it said last stays where it is: nothing moves under the hand that edits
+  const [last, setLast] = useState<{ use: string; answer: InspectAnswer }>();
+  if (inspected.answer && inspected.answer !== last?.answer) setLast({ use, answer: inspected.answer });
+  const answer = inspected.answer ?? (inspected.asking && last?.use === use ? last.answer : undefined);
   const drawn = useMemo(() => drawnOf(model, answer?.floors ?? []), [model, answer]);
   const floors = useMemo(() => (answer?.floors ?? []).map((f) => ({ corners: f.corners.map((c): Point => [c[0], c[1], f.z]), movement: [], plate: f.rigid })), [answer]);
   const marked = useMemo(() => {
@@ -56,7 +59,7 @@ export default function FramePage() {
         </span>
       </div>
       <Troubles error={own.error} title="Not saved; the model is as it was" />
-      {there && <RunStatus {...inspected} />}
+      {there && !(inspected.asking && answer) && <RunStatus {...inspected} />}
       {answer && (
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>
           {answer.usable ? `It stands: ${String(answer.degrees_of_freedom ?? 0)} degrees of freedom, ${counted(answer.floors.length, "floor")}, ${figures(answer.floors.reduce((s, f) => s + f.mass, 0))} t on them.` : "It doesn't stand yet; what stops it is listed below."}
