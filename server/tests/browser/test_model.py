@@ -117,6 +117,17 @@ def test_a_frame_by_the_grid_goes_to_the_queue_where_it_is_large(browser: Browse
     assert b.problems() == []
 
 
+def choose_unit(b: Browser, unit: str, left: int) -> None:
+    """Choose the unit of the first column that has none, until `left` are without."""
+    empty = (
+        "return [...document.querySelectorAll('.frame-tables input[placeholder=\"unit?\"]')].filter((f) => !f.value)"
+    )
+    b.driver.execute_script(empty)[0].click()
+    WebDriverWait(b.driver, 10).until(lambda d: any(o.is_displayed() for o in b.all("[role=option]")))
+    next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == unit).click()
+    WebDriverWait(b.driver, 10).until(lambda d: len(d.execute_script(empty)) == left)
+
+
 def take_table(b: Browser, text: str, button: str) -> None:
     b.paste("textarea", text)
     b.named("button", button).click()
@@ -136,12 +147,8 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
         "Node\tX\tY\tZ\n" + "".join(f"{x}{y}{k}\t{6 * x}\t{5 * y}\t{3 * k}\n" for k in (0, 1) for x, y in corners),
     )
     b.wait_text(".trouble", "The unit of x is missing")
-    for _ in range(3):
-        field = next(f for f in b.all(".frame-tables input[placeholder='unit?']") if not f.get_attribute("value"))
-        field.click()
-        time.sleep(0.3)
-        next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == "m").click()
-        time.sleep(0.6)
+    for left in (2, 1, 0):
+        choose_unit(b, "m", left)
     b.named("button", "Take 8 rows of nodes").click()
     b.wait_text(".frame-tables", "Still needed: members, sections, materials, supports.")
     columns = "".join(f"c{x}{y}\t{x}{y}0\t{x}{y}1\tC\tcolumns\t\n" for x, y in corners)

@@ -26,7 +26,8 @@ export default function FramePage() {
   const { model } = own;
   const use = model.use ?? "lines";
   const there = use === "frame" ? Boolean(model.frame) : (model.lateral_lines?.length ?? 0) > 0;
-  const inspected = useRun<InspectAnswer>(review.id, "model", own.number, review.brief_number, there);
+  // what is being saved is asked about when it is saved
+  const inspected = useRun<InspectAnswer>(review.id, "model", own.number, review.brief_number, there && !own.busy);
   const [way, setWay] = useState<"view" | "grid" | "tables">("view");
   const [view, setView] = useState<View>("turn");
   const [picked, setPicked] = useState<string | null>(null);
@@ -34,7 +35,7 @@ export default function FramePage() {
   // while the model is asked again, what it said last stays where it is: nothing moves under the hand that edits
   const [last, setLast] = useState<{ use: string; answer: InspectAnswer }>();
   if (inspected.answer && inspected.answer !== last?.answer) setLast({ use, answer: inspected.answer });
-  const answer = inspected.answer ?? (inspected.asking && last?.use === use ? last.answer : undefined);
+  const answer = inspected.answer ?? ((inspected.asking || own.busy) && last?.use === use ? last.answer : undefined);
   const drawn = useMemo(() => drawnOf(model, answer?.floors ?? []), [model, answer]);
   const floors = useMemo(() => (answer?.floors ?? []).map((f) => ({ corners: f.corners.map((c): Point => [c[0], c[1], f.z]), movement: [], plate: f.rigid })), [answer]);
   const marked = useMemo(() => {
