@@ -187,6 +187,16 @@ start_worker() {
     while true; do "$0" manage.py run_worker; sleep 1; done' "$PY" run_worker >>"$DATA/worker.log" 2>&1 </dev/null & echo $! > "$DATA/worker.pid")
 }
 
+# --- the application itself
+stop_server() {
+  local pid; pid=$(cat "$DATA/gunicorn.pid" 2>/dev/null || true)
+  if [ -z "$pid" ] || ! grep -aq plumb_server "/proc/$pid/cmdline" 2>/dev/null; then return 0; fi
+  kill "$pid" 2>/dev/null || true
+  # its port is free again only when it has ended
+  for _ in $(seq 100); do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done
+  kill -9 "$pid" 2>/dev/null || true
+}
+
 # --- the simulated hazard service, a process of its own on a free loopback port
 stop_hazard() {
   local pid; pid=$(cat "$DATA/hazard.pid" 2>/dev/null || true)

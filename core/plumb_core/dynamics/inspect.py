@@ -184,7 +184,7 @@ def _tension_only(tables: Tables) -> Iterable[Warning]:
             "none": ("are left out", "the frame is softer than with them"),
         }[tables.frame.tension_only]
         yield Warning(
-            "tension_only", f"{len(ids)} tension-only members {how}", f"a linear run can't switch members off; {what}",
+            "tension_only", f"tension-only members ({len(ids)}) {how}", f"a linear run can't switch members off; {what}",
             "Choose half, both or none to fit how they are arranged.", "/tension_only", False, (), ids,
         )  # fmt: skip
 
