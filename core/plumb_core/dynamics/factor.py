@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 import scipy.sparse as sp
-from scipy.sparse.linalg import eigsh, splu
+from scipy.sparse.linalg import ArpackNoConvergence, eigsh, splu
 from threadpoolctl import ThreadpoolController
 
 try:
@@ -71,7 +71,7 @@ class Factor:
         if abs(least) < SINGULAR:
             raise NotStable(mode, False)
         if not positive or least < 0:
-            raise NotStable(self._most_negative(), True)
+            raise NotStable(self._most_negative(mode), True)
 
     def _factorised(self, A: sp.csc_array) -> tuple[Any, bool]:
         """(solver, whether the matrix is positive definite)."""
@@ -88,14 +88,17 @@ class Factor:
         # the pivots have the signs of the eigenvalues
         return lu.solve, bool(np.all(lu.U.diagonal() > 0))
 
-    def _most_negative(self) -> Array:
-        """Movement that the matrix scaled to a unit diagonal resists least, or drives, unscaled."""
+    def _most_negative(self, least: Array) -> Array:
+        """Movement that the matrix scaled to a unit diagonal drives most, unscaled; `least` where it isn't found."""
         D = sp.diags_array(self._scale)
         start = np.random.default_rng(0).standard_normal(len(self._scale))
         if len(start) < 3:
             vectors = np.linalg.eigh((D @ self.A @ D).toarray())[1]
         else:
-            _, vectors = eigsh(D @ self.A @ D, k=1, which="SA", tol=1e-3, v0=start)
+            try:
+                _, vectors = eigsh(D @ self.A @ D, k=1, which="SA", tol=1e-3, v0=start)
+            except ArpackNoConvergence:
+                return least
         mode = vectors[:, 0] * self._scale
         return np.asarray(mode / float(np.abs(mode).max()))
 
