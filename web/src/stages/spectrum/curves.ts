@@ -1,8 +1,7 @@
 import type { Check } from "../../shared/api/client";
+import { GRAVITY } from "../../shared/gravity";
 
 export type View = "acceleration" | "displacement" | "adrs";
-
-const GRAVITY = 9.80665;
 
 /** Spectral displacement in mm of an ordinate in g at a period in s: S_a g (T / 2 pi)^2. */
 export const displacement = (T: number, S_a: number): number => 1000 * S_a * GRAVITY * (T / (2 * Math.PI)) ** 2;

@@ -1,8 +1,9 @@
 import { expect, test } from "vitest";
 import { sumOf } from "../../heightlog/data";
+import { GRAVITY } from "../../shared/gravity";
 import { recheckOf, step } from "../../shared/testing";
 import { check } from "../../sheet/testing";
-import { GRAVITY, weightTracks } from "./weights";
+import { weightTracks } from "./weights";
 
 const theirs = (value: number, text: string) => ({ value, text, unit: "kN", source: { file: "", sheet: "", row: null, column: "", note: "" } });
 const floor = (name: string, mass: number) => ({ name, z: 7, height: 3, centre: [0, 0] as [number, number], mass, inertia: 1, corners: [], rigid: true });

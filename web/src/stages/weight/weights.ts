@@ -1,9 +1,8 @@
 import { theirsOf, trackOf, type Track } from "../../heightlog/data";
 import type { ModelFloor } from "../../model/answers";
 import type { Recheck } from "../../shared/api/client";
+import { GRAVITY } from "../../shared/gravity";
 import { figures } from "../../shared/numbers";
-
-export const GRAVITY = 9.80665;
 
 /** Static weight, and mass × g of both analyses with our static weight to hold it against; kN. */
 export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): Track[] {
