@@ -13,7 +13,7 @@ from plumb_core.documents import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
-from plumb_core.inputs import brief_evaluation, lacking
+from plumb_core.inputs import brief_evaluation, lacking, missing_in_a_case
 from plumb_core.quantities import QUANTITIES, Scope
 from plumb_core.rules import Evaluation, Key
 
@@ -76,7 +76,9 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
     targets: list[Key] = [("S_a", None), *(("V", d) for d in DIRECTIONS), *(("drift_ratio", d) for d in DIRECTIONS)]
     known = {("T_points", None), ("delta_e", "X"), ("delta_e", "Y")}
     found = [
-        k for k in lacking(evaluation, targets) if k not in known and QUANTITIES[k[0]].part not in ("stories", "period")
+        k
+        for k in dict.fromkeys([*lacking(evaluation, targets), *missing_in_a_case(evaluation, targets)])
+        if k not in known and QUANTITIES[k[0]].part not in ("stories", "period")
     ]
     held = EDITIONS[edition]
     governing = brief_evaluation(brief, {})

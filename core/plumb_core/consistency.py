@@ -94,6 +94,19 @@ def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
             )
         else:
             found.append((f"{prefix}/site", site["T"], ordinates[0]))
+    study = site.get("site_specific")
+    if isinstance(study, dict):
+        if (study.get("T") is None) != (study.get("S_a") is None):
+            problems.append(
+                Problem(f"{prefix}/site/site_specific", "a spectrum needs T and S_a", "Give both, or neither.")
+            )
+        elif not any(study.get(n) is not None for n in ("T", "S_DS", "S_D1")):
+            problems.append(
+                Problem(
+                    f"{prefix}/site/site_specific", "nothing of the study is given", "Give T and S_a, or S_DS and S_D1."
+                )
+            )
+        found.append((f"{prefix}/site/site_specific", study.get("T"), study.get("S_a")))
     for path, T, values in found:
         if not isinstance(T, list) or not isinstance(values, list):
             continue
@@ -132,22 +145,17 @@ def _torsion_rows(part: Mapping[str, Any]) -> list[Problem]:
         if not isinstance(row, dict):
             continue
         pair = row.get("max") is not None and row.get("avg") is not None
-        if pair == (row.get("ends") is not None):
-            problems.append(Problem(f"/rows/{i}", "a row needs either max and avg, or ends", "Give one of the two."))
+        alone = (row.get("max") is None) != (row.get("avg") is None)
+        ends = row.get("ends") is not None
+        if alone or (pair and ends) or not (pair or ends or row.get("displacement_ends") is not None):
+            problems.append(
+                Problem(f"/rows/{i}", "a row needs max and avg, or ends, or displacement_ends", "Give one of the three; displacement_ends may stand beside.")
+            )  # fmt: skip
         for name in ("ends", "displacement_ends"):
-            ends = row.get(name)
-            if (
-                isinstance(ends, list)
-                and len(ends) == 2
-                and all(isinstance(e, int | float) for e in ends)
-                and sum(ends) == 0
-            ):
+            values = row.get(name)
+            if isinstance(values, list) and len(values) == 2 and all(v == 0 for v in values):
                 problems.append(
-                    Problem(
-                        f"/rows/{i}/{name}",
-                        "the average of the two ends is zero",
-                        "Give displacements that differ from a pure twist.",
-                    )
+                    Problem(f"/rows/{i}/{name}", "neither end moves", "Give a case in which the story moves.")
                 )
         if (
             pair

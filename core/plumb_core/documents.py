@@ -45,6 +45,18 @@ class Curve(Part):
     S_a: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)]
 
 
+class SiteSpecific(Part):
+    """Values of a site-specific study: the design spectrum (`T` in s, `S_a` in g, 5 % damping), or design values.
+
+    S_DS, S_D1 (g) : ASCE 7 only, by 21.4 of the study; where the spectrum is given they follow from it.
+    """
+
+    T: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
+    S_a: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
+    S_DS: Positive | None = None
+    S_D1: Positive | None = None
+
+
 class Own(Part):
     """The reviewer's own factors and limits (edition `custom`)."""
 
@@ -84,8 +96,14 @@ class Site(Part):
     F_v: Positive | None = None
     mce: Curve | None = None
     supplements: list[Literal[1, 3]] = Field(default=[1, 3])
-    category_by_S_DS_alone: bool = False
+    site_specific: SiteSpecific | None = None
     diaphragms_rigid: bool = False
+    # permissions of the codes that lower a force: declared here, never taken silently
+    category_by_S_DS_alone: bool = False
+    category_A_by_map: bool = False
+    short_period_cap: bool = False
+    low_vertical_effect: bool = False
+    floor_on_modes: bool = False
     # UBC 1997, IS 1893, AS 1170.4
     zone: str | None = None
     soil: str | None = None
@@ -97,6 +115,9 @@ class Site(Part):
     Z: Positive | None = None
     k_p: Positive | None = None
     subsoil: str | None = None
+    rock: bool | None = None
+    very_soft_thickness: NotNegative | None = None
+    amendments: list[Literal[1, 2]] = Field(default=[])
     # EN 1998-1
     a_gR: Positive | None = None
     ground_type: str | None = None
@@ -125,6 +146,9 @@ class Site(Part):
         if sorted(set(self.supplements)) not in ([], [1], [1, 3]):
             raise PydanticCustomError("supplements", "Supplement 3 builds on Supplement 1: give [], [1] or [1, 3]")
         self.supplements = sorted(set(self.supplements))
+        if sorted(set(self.amendments)) not in ([], [1], [1, 2]):
+            raise PydanticCustomError("amendments", "Amendment 2 builds on Amendment 1: give [], [1] or [1, 2]")
+        self.amendments = sorted(set(self.amendments))
         return self
 
 
@@ -150,10 +174,77 @@ class Wall(Part):
 
 
 class Stacked(Part):
-    """Another lateral system from a story upwards."""
+    """Another lateral system from a story upwards.
+
+    exempt : declared as a rooftop structure or as a light supported system, whose factors then don't count below
+        (their conditions are checked where the weights are known).
+    """
 
     lateral_system: str
     from_story: Name
+    exempt: Literal["rooftop", "supported"] | None = None
+
+
+class Beside(Part):
+    """Another lateral system side by side with the first in the same direction."""
+
+    lateral_system: str
+
+
+class RedundancyStory(Part):
+    """A story without one of its elements, as the table of the redundancy clause takes it out.
+
+    shear_share : story shear over base shear.  strength_loss : share of the story's strength that goes with the element.
+    extreme_torsion : whether the story is then extremely irregular in torsion.
+    """
+
+    story: Name
+    shear_share: NotNegative
+    element: Literal["brace", "moment_frame", "wall", "cantilever_column", "other"] = "other"
+    strength_loss: NotNegative | None = None
+    extreme_torsion: bool | None = None
+
+
+class Redundancy(Part):
+    """What is known of the redundancy of a direction (ASCE 7): removal of elements, or bays of the perimeter.
+
+    perimeter_bays : least number of bays on each side at the stories with more than 35 % of the base shear.
+    """
+
+    stories: Annotated[list[RedundancyStory], Field(max_length=300)] = []
+    regular_in_plan: bool | None = None
+    perimeter_bays: NotNegative | None = None
+
+
+class ElementShear(Part):
+    """The greatest share of one element in the shear of a story (UBC 1630.1.1).
+
+    shear : of the brace (its horizontal component), of the wall, or of the two columns of a bay together, kN.
+    length : of a wall, m.  story_shear : kN.
+    """
+
+    story: Name
+    element: Literal["brace", "moment_frame", "wall"]
+    shear: NotNegative
+    story_shear: Positive
+    length: Positive | None = None
+
+
+class Podium(Part):
+    """A flexible upper part on a rigid lower part that is analysed in two stages.
+
+    from_story : the lowest story of the upper part.  stiffness_ratio : of the lower part over the upper part.
+    T_whole, T_upper : periods (s) of the whole structure, and of the upper part on a fixed base.
+    R_upper, rho_upper : of the upper part; those of the direction are the lower part's.  T_lower : period of the lower part.
+    """
+
+    from_story: Name
+    stiffness_ratio: Positive | None = None
+    T_whole: Positive | None = None
+    T_upper: Positive
+    R_upper: Positive
+    rho_upper: Positive | None = None
+    T_lower: Positive | None = None
 
 
 class DirectionSystem(Part):
@@ -161,6 +252,11 @@ class DirectionSystem(Part):
 
     lateral_system: str | None = None
     stacked_systems: list[Stacked] | None = None
+    beside_systems: list[Beside] | None = None
+    podium: Podium | None = None
+    redundancy: Redundancy | None = None
+    element_shears: Annotated[list[ElementShear], Field(max_length=300)] | None = None
+    r_max: Positive | None = None
     period_type: str | None = None
     R: Positive | None = None
     Omega_0: Positive | None = None
@@ -179,7 +275,16 @@ class DirectionSystem(Part):
     d_gravity: Positive | None = None
 
 
+IrregularityType = Literal[
+    "torsional", "extreme_torsional", "reentrant_corner", "diaphragm_discontinuity", "out_of_plane_offset",
+    "nonparallel_systems", "soft_story", "extreme_soft_story", "mass", "vertical_geometric", "in_plane_discontinuity",
+    "weak_story", "extreme_weak_story",
+]  # fmt: skip
+
+
 class System(Part):
+    """irregularities : type -> whether it was found; a type that isn't named was not tested."""
+
     X: DirectionSystem = Field(default_factory=DirectionSystem)
     Y: DirectionSystem = Field(default_factory=DirectionSystem)
     A_B: Positive | None = None
@@ -187,7 +292,9 @@ class System(Part):
     ductility_class: str | None = None
     regular_in_plan: bool | None = None
     regular_in_elevation: bool | None = None
+    torsionally_flexible: bool | None = None
     static_method: str | None = None
+    irregularities: dict[IrregularityType, bool] | None = None
 
 
 LoadKind = Literal["dead", "live", "storage", "roof_live", "partition", "equipment", "snow", "landscaping"]
@@ -217,6 +324,15 @@ class BothWays(Part):
     Y: Positive | None = None
 
 
+class FloorStiffness(Part):
+    """Stiffness of a floor in plan: distance of the centre of stiffness from the centre of mass across the direction (m),
+    and the torsional radius of the direction (m)."""
+
+    e_0: dict[Direction, NotNegative]
+    r: dict[Direction, Positive]
+    l_s: Positive | None = None
+
+
 class Story(Part):
     """One story: its height below the floor (m), the seismic weight at the floor (kN) or the loads it comes from.
 
@@ -224,6 +340,8 @@ class Story(Part):
     mass (t), inertia (t m2 about the centre of mass), centre and corners (m) of the floor: for the reviewer's own model;
     by default the weight over g, a uniform plan, the middle of the plan, and the corners of `plan` about the centre.
     gravity : vertical load of the floor for P-Delta, kN; by default the mass times g.
+    plan_stiffness : for regularity in plan (EN 1998-1), where it isn't taken from the reviewer's own model.
+    offset : whether the lateral system has an offset in the story, in or out of its plane (IS 1893:2016).
     """
 
     name: Name
@@ -239,6 +357,8 @@ class Story(Part):
     centre: Point | None = None
     corners: Annotated[list[Point], Field(min_length=3, max_length=400)] | None = None
     gravity: NotNegative | None = None
+    plan_stiffness: FloorStiffness | None = None
+    offset: bool = False
 
 
 Stories = Annotated[list[Story], Field(max_length=300)]

@@ -30,9 +30,12 @@ class InputRefused(ValueError):
 
 
 class MissingInput(LookupError):
-    """A rule asks for a quantity that nobody has given and no rule of the edition computes."""
+    """A rule asks for a quantity that nobody has given and no rule of the edition computes.
 
-    def __init__(self, name: str, direction: str | None):
+    direction : set by the resolver where a rule raises it without one
+    """
+
+    def __init__(self, name: str, direction: str | None = None):
         self.name = name
         self.direction = direction
         super().__init__(f"{name}{'.' + direction if direction else ''} is not given")

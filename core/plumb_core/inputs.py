@@ -28,6 +28,8 @@ PATHS = {
     "ductility_class": "/system/ductility_class",
     "regular_in_plan": "/system/regular_in_plan",
     "regular_in_elevation": "/system/regular_in_elevation",
+    "torsionally_flexible": "/system/torsionally_flexible",
+    "irregularities": "/system/irregularities",
     "static_method": "/system/static_method",
     "V_static": "/{d}/static",
     "V_dynamic": "/{d}/dynamic",
@@ -37,23 +39,72 @@ PATHS = {
     "T_drift": "/T",
     "T_modes": "/T",
     "mass_share": "/mass_share/{d}",
+    "mass_share_RZ": "/mass_share/RZ",
+    "torsion_irregular": "/rows",
+    "p_delta_included": "/second_order",
+    "corners": "/stories",
+    "floors_known": "/stories",
+    "setbacks": "/stories",
+    "offset_stories": "/stories",
+    "delta_own": "/displacement",
+    "delta_other": "/other_displacement",
+    "same_property": "/same_property",
+    "floors_level": "/floors_level",
+    "walls_to_base": "/walls_to_base",
 }
 """Places in a request of the quantities whose place doesn't follow from `Quantity.part` and name."""
 
 STAND_INS = ("lateral_system", "ductility_class", "mce", "loads")
 """Inputs that one can do without where what follows from them is given; the message names what is lacking then."""
 
-OF_BUILDING = ("A_B", "light_frame", "ductility_class", "regular_in_plan", "regular_in_elevation", "static_method")
+OF_BUILDING = ("A_B", "light_frame", "ductility_class", "regular_in_plan", "regular_in_elevation", "torsionally_flexible",
+               "static_method", "irregularities")  # fmt: skip
 """Inputs of the system that hold for both directions."""
 
-GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_period", "regular", "regular_in_plan",
-            "regular_in_elevation")  # fmt: skip
+GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_period", "rock", "very_soft_thickness", "regular",
+            "regular_in_plan", "regular_in_elevation", "torsionally_flexible", "irregularities")  # fmt: skip
 """Inputs of site and system that are the same under every edition."""
 
 
 _SITE = [n for n in Site.model_fields if n in QUANTITIES and QUANTITIES[n].part == "site"]
 _OCCUPANCY = [n for n in Occupancy.model_fields if n in QUANTITIES]
-_LISTS = {"walls", "stacked_systems"}
+_LISTS = {"walls", "stacked_systems", "beside_systems", "element_shears"}
+_PARTS = {"podium", "redundancy"}
+
+
+def _with_levels(value: Any, levels: Mapping[str, int]) -> Any:
+    """Names of stories with their places beside them (`level`, from the bottom, 0 first), for rules that count stories."""
+    if isinstance(value, list):
+        return [_with_levels(item, levels) for item in value]
+    if isinstance(value, dict):
+        found = {k: _with_levels(v, levels) for k, v in value.items()}
+        name = value.get("from_story", value.get("story"))
+        return found if name is None else {**found, "level": levels.get(name)}
+    return value
+
+
+def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
+    """Outlines of the floors, and stiffness in plan where it is given for all of them."""
+    if all(s.corners is not None for s in stories):
+        given["corners", None] = [s.corners for s in stories]
+    if all(s.plan is not None or s.corners is not None for s in stories):
+        given["setbacks", None] = [_extent(s) for s in stories]
+    if any(s.offset for s in stories):
+        given["offset_stories", None] = [s.offset for s in stories]
+    if all(s.plan_stiffness is not None for s in stories):
+        given["floors_known", None] = [
+            {"story": s.name, "plan": s.plan, **(s.plan_stiffness.model_dump() if s.plan_stiffness else {})}
+            for s in stories
+        ]
+
+
+def _extent(story: Any) -> dict[str, Any]:
+    """Where the faces of a floor stand along X and Y, m: from its outline, else from its plan about its centre."""
+    if story.corners is not None:
+        xs, ys = zip(*story.corners, strict=True)
+        return {"story": story.name, "X": [min(xs), max(xs)], "Y": [min(ys), max(ys)]}
+    (x, y), (dx, dy) = story.centre or (0.0, 0.0), story.plan
+    return {"story": story.name, "X": [x - dx / 2, x + dx / 2], "Y": [y - dy / 2, y + dy / 2]}
 
 
 def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
@@ -67,6 +118,7 @@ def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
             else [{"name": "seismic weight", "kind": "given", "amount": s.weight}]
             for s in stories
         ]
+    _of_plans(stories, given)
     for along, direction in enumerate(DIRECTIONS):
         if all(s.plan is not None for s in stories):
             given["b", direction] = np.array([(s.plan or [0, 0])[1 - along] for s in stories])
@@ -99,6 +151,8 @@ def inputs_of(
     # read by rules as plain mappings
     given["mce", None] = site.mce.model_dump() if site.mce else None
     given["own", None] = site.own.model_dump() if site.own else None
+    given["site_specific", None] = site.site_specific.model_dump() if site.site_specific else None
+    levels = {s.name: i for i, s in enumerate(stories or ())}
     if site.T is not None:
         ordinates = {"S_a": site.S_a} if site.S_a is not None else {"S_d": site.S_d}
         given["curve", None] = {"T": site.T, **ordinates, "read": site.read}
@@ -110,7 +164,11 @@ def inputs_of(
             for name in own.model_fields_set:
                 given[name, direction] = getattr(own, name)
             for name in _LISTS & own.model_fields_set:
-                given[name, direction] = [item.model_dump() for item in getattr(own, name) or ()] or None
+                items = [item.model_dump() for item in getattr(own, name) or ()]
+                given[name, direction] = _with_levels(items, levels) or None
+            for name in _PARTS & own.model_fields_set:
+                part = getattr(own, name)
+                given[name, direction] = _with_levels(part.model_dump(), levels) if part is not None else None
     for direction in DIRECTIONS if period is not None else ():
         given["T_analysis", direction] = getattr(period, direction).analysis
     if stories:
@@ -118,9 +176,9 @@ def inputs_of(
     return {key: value for key, value in given.items() if value is not None}
 
 
-def edition_rules(edition: str, site: Site) -> dict[str, Rule]:
-    """The rule set of an edition under the choices that the site declares."""
-    return EDITIONS[edition].rules(site.__dict__)
+def edition_rules(edition: str, site: Site, system: System | None = None) -> dict[str, Rule]:
+    """The rule set of an edition under the choices that the site declares, and the static method that the system does."""
+    return EDITIONS[edition].rules({**site.__dict__, "static_method": system.static_method if system else None})
 
 
 def path_of(key: Key) -> str:
@@ -132,11 +190,23 @@ def path_of(key: Key) -> str:
     return "/" + "/".join(p for p in (part, direction, name) if p)
 
 
+def _stand_ins(name: str, rules: Mapping[str, Rule]) -> set[str]:
+    """Stand-ins that the rule of a quantity needs, through rules of quantities that nobody gives."""
+    found: set[str] = set()
+    for parameter in rules[name].parameters:
+        needed = "loads" if parameter.name == "w_shares" else parameter.name
+        if needed in STAND_INS:
+            found.add(needed)
+        elif not parameter.optional and needed in rules and not QUANTITIES[needed].part:
+            found |= _stand_ins(needed, rules)
+    return found
+
+
 def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key]) -> bool:
     """Whether the rule of an input rests on a stand-in that nobody has given, so that the input itself is asked for."""
     if not QUANTITIES[key[0]].part:
         return False
-    needs = {"loads" if p.name == "w_shares" else p.name for p in rules[key[0]].parameters} & {*STAND_INS}
+    needs = _stand_ins(key[0], rules)
     return any((p, None if QUANTITIES[p].scope is Scope.BUILDING else key[1]) not in given for p in needs)
 
 
@@ -162,7 +232,6 @@ def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: St
     """Every input that the targets need and nobody has given, as problems with their places."""
     problems = []
     for key in lacking(evaluation, targets):
-        quantity = QUANTITIES[key[0]]
         if key[0] == "w" and stories:
             problems += [
                 Problem(
@@ -182,27 +251,47 @@ def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: St
                 if s.plan is None
             ]
         else:
-            unit = f" in {quantity.unit}" if quantity.unit else ""
-            problems.append(
-                Problem(
-                    path_of(key),
-                    f"{quantity.symbol} ({quantity.meaning}) is not given",
-                    f"Give {quantity.symbol}{unit}.",
-                )
-            )
+            problems.append(_asked(key))
     return list(dict.fromkeys(problems))
+
+
+def missing_in_a_case(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
+    """Inputs that rules ask for, if only in the case at hand, and that nobody has given."""
+    # what a stand-in stands for is named by `lacking`
+    return [key for key in missing_keys(evaluation, targets) if key[0] not in STAND_INS]
+
+
+def missing_keys(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
+    """The first input that each of the targets fails for."""
+    found: dict[Key, None] = {}
+    for target in targets:
+        try:
+            evaluation.step(*target)
+        except MissingInput as missing:
+            found[missing.name, missing.direction] = None
+        except RuleRefused:
+            continue
+    return list(found)
+
+
+def _asked(key: Key) -> Problem:
+    quantity = QUANTITIES[key[0]]
+    unit = f" in {quantity.unit}" if quantity.unit else ""
+    return Problem(
+        path_of(key), f"{quantity.symbol} ({quantity.meaning}) is not given", f"Give {quantity.symbol}{unit}."
+    )
 
 
 def evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | None = None) -> dict[Key, Step]:
     """Steps of the targets; raises InputRefused with every missing input, or with what a rule refused."""
     try:
         return {key: evaluation.step(*key) for key in targets}
-    except MissingInput as missing:
+    except MissingInput:
         found = missing_problems(evaluation, targets, stories)
-        key = (missing.name, missing.direction)
-        raise InputRefused(
-            found or [Problem(path_of(key), f"{missing.name} is not given", f"Give {missing.name}.")]
-        ) from None
+        places = {p.path for p in found}
+        found += [p for p in map(_asked, missing_in_a_case(evaluation, targets))
+                  if p.path not in places and not any(q.startswith(f"{p.path}/") for q in places)]  # fmt: skip
+        raise InputRefused(found or [_asked(key) for key in missing_keys(evaluation, targets)]) from None
     except RuleRefused as refused:
         direction = None if QUANTITIES[refused.name].scope is Scope.BUILDING else refused.direction or "X"
         raise InputRefused([Problem(path_of((refused.name, direction)), refused.message, refused.remedy)]) from None
@@ -279,4 +368,4 @@ def brief_evaluation(brief: Brief, adopted: dict[Key, Any], edition: str = "") -
     if part is not None and part.structure_type is not None:
         own["structure_type", None] = part.structure_type
     taken = {key: value for key, value in adopted.items() if key not in own}
-    return Evaluation(edition_rules(edition or brief.edition, site), taken | own, frozenset(taken))
+    return Evaluation(edition_rules(edition or brief.edition, site, system), taken | own, frozenset(taken))

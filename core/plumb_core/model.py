@@ -9,6 +9,7 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.documents import Direction
+from plumb_core.dynamics import rigidity
 from plumb_core.dynamics.factor import NotStable
 from plumb_core.dynamics.frame import structure_of_frame
 from plumb_core.dynamics.history import (
@@ -48,7 +49,7 @@ from plumb_core.model_requests import (
     SubmittedModePart,
     TimeHistoryRequest,
 )
-from plumb_core.rules import Evaluation
+from plumb_core.rules import Evaluation, Key
 
 NODE_SHAPES = 12
 """Modes whose movements of all nodes are reported, where they are asked for."""
@@ -290,15 +291,29 @@ def _by_points(part: SpectrumPart, path: str, warnings: list[Warning]) -> Spectr
     return ordinates
 
 
-def _by_edition(part: SpectrumPart, path: str, direction: str) -> Spectrum:
+def _by_edition(part: SpectrumPart, path: str, direction: str, vertical: bool = False) -> Spectrum:
     assert part.edition is not None
     site, occupancy = part.site, part.occupancy
     if site is None or occupancy is None:
         lacks = [n for n, v in (("site", site), ("occupancy", occupancy)) if v is None]
         raise InputRefused([Problem(f"{path}/{n}", f"{n} of the spectrum is not given", f"Give {n}.") for n in lacks])
-    rules = edition_rules(part.edition, site)
+    rules = edition_rules(part.edition, site, part.system)
     reduced = part.ordinates == "reduced" or (part.ordinates is None and part.system is not None)
     name, d = ("S_a_reduced", direction) if reduced else ("S_a", None)
+    if vertical:
+        # an edition without a reduction of its own for the vertical action has one spectrum for it
+        reduced = reduced and "S_a_vertical_reduced" in rules
+        name, d = ("S_a_vertical_reduced", direction) if reduced else ("S_a_vertical", None)
+        if name not in rules:
+            raise InputRefused(
+                [
+                    Problem(
+                        f"{path}/edition",
+                        f"{part.edition} has no vertical spectrum here",
+                        "Give its points as T and S_a.",
+                    )
+                ]
+            )
     given = inputs_of(site, occupancy, part.system)
 
     def ordinates(T: Array) -> Array:
@@ -313,7 +328,7 @@ def _by_edition(part: SpectrumPart, path: str, direction: str) -> Spectrum:
 
 
 def _spectrum(part: SpectrumPart | None, request: ResponseRequest, path: str, direction: str,
-              warnings: list[Warning]) -> Spectrum:  # fmt: skip
+              warnings: list[Warning], vertical: bool = False) -> Spectrum:  # fmt: skip
     if part is not None and part.T is not None and part.S_a is not None:
         if len(part.T) != len(part.S_a):
             raise InputRefused(
@@ -331,14 +346,14 @@ def _spectrum(part: SpectrumPart | None, request: ResponseRequest, path: str, di
             )
         return _by_points(part, path, warnings)
     if part is not None and part.edition is not None:
-        return _by_edition(part, path, direction)
+        return _by_edition(part, path, direction, vertical)
     if request.edition is not None:
         sent = request.model_fields_set
         own = SpectrumPart(
             edition=request.edition, site=request.site, occupancy=request.occupancy,
             system=request.system if "system" in sent else None, ordinates=part.ordinates if part else None,
         )  # fmt: skip
-        return _by_edition(own, "", direction)
+        return _by_edition(own, "", direction, vertical)
     raise InputRefused(
         [Problem(path, "no spectrum is given", "Give T and S_a, or an edition with site and occupancy.")]
     )
@@ -357,7 +372,7 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
         for d in (DIRECTIONS if request.direction == "both" else (request.direction,))
     }
     if request.vertical_spectrum is not None and request.direction == "both":
-        spectra["Z"] = _spectrum(request.vertical_spectrum, request, "/vertical_spectrum", "X", warnings)
+        spectra["Z"] = _spectrum(request.vertical_spectrum, request, "/vertical_spectrum", "X", warnings, True)
     settings = Settings(
         combine=request.combine,
         damping=request.damping,
@@ -398,7 +413,7 @@ def _edition_forces(request: StaticResponseRequest, built: Structure) -> tuple[d
         for k, d in enumerate(DIRECTIONS):
             if period[d] is None:
                 inputs["T_analysis", d] = float(modes.T[np.argmax(modes.share[:, k])])
-    evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     if request.forces is not None:
         return {d: np.array(f, dtype=float) for d, f in request.forces.items()}, evaluation
     asked: tuple[Direction, ...] = ("X", "Y") if request.direction == "both" else (request.direction,)
@@ -428,22 +443,26 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
         found = _optional(evaluation, "eccentricity")
         eccentricity = float(found) if found is not None else 0.05
 
+    found_factor = _optional(evaluation, "eccentricity_factor")
+    factor = 1.0 if found_factor is None else float(found_factor)
+    has_amplifier = "A_x" in evaluation.rules
+    irregular = has_amplifier and _irregular_anywhere(built, forces, eccentricity, evaluation)
+
     def amplifier(greatest: float, average: float) -> float:
-        own = Evaluation(
-            evaluation.rules,
-            dict(evaluation.inputs) | {("displacement_max", None): greatest, ("displacement_avg", None): average},
-        )
+        displaced: dict[Key, Any] = {("displacement_max", None): greatest, ("displacement_avg", None): average}
+        own = Evaluation(evaluation.rules, {**evaluation.inputs, **displaced, ("torsion_irregular", None): irregular})
         return float(own.value("A_x"))
 
-    has_amplifier = "A_x" in evaluation.rules
     cases = []
     for k, (d, f) in enumerate(forces.items()):
         progress("static response", k / len(forces))
-        for case in static_response(built, d, f, eccentricity, amplifier if has_amplifier else None):
+        for case in static_response(built, d, f, eccentricity, amplifier if has_amplifier else None, factor):
             rows = by_story(built.floors, case.results, (d,))
             for i, row in enumerate(rows):
                 row["A_x"] = None if case.A_x is None else float(case.A_x[i])
                 row["A_x_first"] = None if case.A_x is None else float(case.rounds[0][i])
+                row["e_s"] = None if case.e_s is None else float(case.e_s[i])
+                row["e_d"] = None if case.e_d is None else float(case.e_d[i])
             cases.append({
                 "direction": d,
                 "eccentricity": case.sign * eccentricity,
@@ -453,10 +472,40 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
             })  # fmt: skip
     return {
         "eccentricity": eccentricity,
+        "eccentricity_factor": factor,
+        "torsion_irregular": irregular if has_amplifier else None,
         "forces": {d: f.tolist() for d, f in forces.items()},
         "cases": cases,
         "warnings": [w.as_json() for w in built.warnings],
     }
+
+
+def _irregular_anywhere(
+    built: Structure, forces: Mapping[Direction, Array], eccentricity: float, evaluation: Evaluation
+) -> bool:
+    """Whether a story is torsionally irregular by its drifts in any direction and sense, with A_x = 1.0."""
+    for d, f in forces.items():
+        for case in static_response(built, d, f, eccentricity):
+            for a, b, mean in case.results["edge_drift"][:, DIRECTIONS.index(d)]:
+                greatest = max(abs(a), abs(b))
+                if greatest == 0:
+                    continue
+                drifts: dict[Key, Any] = {("drift_max", None): greatest, ("drift_avg", None): abs(mean)}
+                own = Evaluation(evaluation.rules, {**evaluation.inputs, **drifts})
+                if own.value("torsion_class") != "regular":
+                    return True
+    return False
+
+
+def plan_stiffness(request: ModelPart) -> list[dict[str, Any]]:
+    """Eccentricity, torsional radius and radius of gyration of the floors of the request's model, as the rules take them."""
+    built = usable_structure(request)
+    found = rigidity.plan_stiffness(built)
+    return [
+        {"story": name, "plan": None, "e_0": dict(zip(DIRECTIONS, found.e_0[i].tolist(), strict=True)),
+         "r": dict(zip(DIRECTIONS, found.r[i].tolist(), strict=True)), "l_s": float(found.l_s[i])}
+        for i, name in enumerate(built.floors.names)
+    ]  # fmt: skip
 
 
 # Time history

@@ -33,6 +33,7 @@ _REMEDIES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "bool_type": lambda c: "Give true or false.",
     "edition": lambda c: f"Use one of: {', '.join(EDITIONS)}.",
     "supplements": lambda c: "Declare the supplements in their order.",
+    "amendments": lambda c: "Declare the amendments in their order.",
 }
 
 

@@ -20,7 +20,7 @@ from plumb_core.documents import (
     Stories,
     System,
 )
-from plumb_core.model_requests import MODEL_KINDS, ModelRequest
+from plumb_core.model_requests import MODEL_KINDS, ModelPart, ModelRequest
 
 
 class _Request(Part):
@@ -75,7 +75,10 @@ class ScalingRequest(_Request):
 
 
 class TorsionRow(Part):
-    """Drifts (m) of a story in a case: `max` and `avg`, or those of the two `ends`; displacements of the ends for A_x."""
+    """Drifts (m) of a story in a case: `max` and `avg`, or those of the two `ends`; displacements of the ends for A_x.
+
+    Displacements alone will do where the edition judges by them, or for A_x.
+    """
 
     story: Name
     case: Annotated[str, Field(max_length=60)] = ""
@@ -97,7 +100,10 @@ StoryForces = Annotated[list[Positive], Field(min_length=1, max_length=300)]
 
 
 class DriftRequest(_Request):
-    """Elastic displacements of the floors or drifts of the stories (m) under the design forces, bottom to top."""
+    """Elastic displacements of the floors or drifts of the stories (m) under the design forces, bottom to top.
+
+    second_order : whether P-Delta is in the analysis that gave them; unstated it isn't.
+    """
 
     kind: Literal["drift"]
     direction: Direction = "X"
@@ -111,6 +117,7 @@ class DriftRequest(_Request):
     P: StoryForces | None = None
     V: StoryForces | None = None
     shear_ratio: Positive | None = None
+    second_order: Literal["included", "not included"] | None = None
 
 
 class WeightRequest(_Request):
@@ -120,19 +127,27 @@ class WeightRequest(_Request):
     stories: Annotated[Stories, Field(min_length=1)]
 
 
-class IrregularityRequest(_Request):
-    """Irregularity in height from the story tables."""
+class IrregularityRequest(ModelPart):
+    """Irregularity in height from the story tables, in plan from outlines, declarations and, with a model, its stiffness.
+
+    drift_ratio : of the stories, bottom to top, for the exception of steady drifts.
+    """
 
     kind: Literal["irregularity"]
+    edition: EditionId
+    site: Site = Field(default_factory=Site)
+    occupancy: Occupancy = Field(default_factory=Occupancy)
+    system: System = Field(default_factory=System)
     stories: Annotated[Stories, Field(min_length=1)]
+    drift_ratio: dict[Direction, Annotated[list[NotNegative], Field(min_length=1, max_length=300)]] = {}
 
 
 class ModesRequest(_Request):
-    """Periods (s) of the modes and their effective modal masses as shares of the mass, in each direction."""
+    """Periods (s) of the modes and their effective modal masses as shares of the mass, in each direction and about the vertical."""
 
     kind: Literal["modes"]
     T: Annotated[list[Positive], Field(min_length=1, max_length=10_000)]
-    mass_share: dict[Direction, Annotated[list[NotNegative], Field(min_length=1, max_length=10_000)]]
+    mass_share: dict[Literal["X", "Y", "RZ"], Annotated[list[NotNegative], Field(min_length=1, max_length=10_000)]]
     stories: Stories = []
 
 
@@ -143,6 +158,26 @@ class SystemRequest(_Request):
     system: System
     stories: Stories = []
     period: Period = Field(default_factory=Period)
+
+
+class SeparationRequest(_Request):
+    """Least distance to another building or to the boundary.
+
+    displacement : greatest elastic displacement of the building at the level under its design forces (m).
+    other_displacement : of the other building (m), as the edition adds it: with its own factor (ASCE 7, UBC, EN 1998-1,
+        IS 1893:2016), or under the same forces (IS 1893:2002).  gap : that is provided (m).
+    """
+
+    kind: Literal["separation"]
+    direction: Direction = "X"
+    system: System = Field(default_factory=System)
+    stories: Stories = []
+    displacement: NotNegative
+    other_displacement: NotNegative | None = None
+    same_property: bool | None = None
+    floors_level: bool | None = None
+    walls_to_base: bool | None = None
+    gap: NotNegative | None = None
 
 
 Request = (
@@ -157,6 +192,7 @@ Request = (
     | IrregularityRequest
     | ModesRequest
     | SystemRequest
+    | SeparationRequest
 )
 KINDS: dict[str, type[Request]] = {
     "ground": GroundRequest,
@@ -169,5 +205,6 @@ KINDS: dict[str, type[Request]] = {
     "irregularity": IrregularityRequest,
     "modes": ModesRequest,
     "system": SystemRequest,
+    "separation": SeparationRequest,
     **MODEL_KINDS,
 }

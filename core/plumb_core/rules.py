@@ -3,7 +3,8 @@ r"""The resolver: rules find their inputs by parameter name, and every evaluatio
 A rule is a pure function whose parameter names are the quantities it needs.  For each the resolver takes, in this
 order, the pinned value, the input, or the rule of that name; it looks in the direction's scope for quantities of a
 direction and in the building's scope for quantities of the building (see `quantities`).  A building's rule that asks
-for a direction's quantity gets a mapping direction -> value.
+for a direction's quantity gets a mapping direction -> value; of an optional one it may hold one direction only.
+A rule that needs an input only in some of its cases takes it as optional and raises MissingInput where it does.
 
 The same rule set evaluated under different assumptions gives everything the product shows: independent values (no
 pins), carried values (submitted values pinned), what-if (an input replaced), another edition (another rule set).
@@ -123,7 +124,7 @@ def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable
                     n,
                     QUANTITIES[n].scope is Scope.DIRECTION,
                     p.default is not inspect.Parameter.empty,
-                    p.annotation in (Governed, "Governed"),
+                    p.annotation in (Governed, "Governed", "Governed | None"),
                 )
                 for n, p in parameters.items()
             ),
@@ -174,6 +175,9 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     """Result of a rule; raises RuleRefused where submitted values (a zero, a class that isn't there) give none."""
     try:
         result = applied.function(**arguments)
+    except MissingInput:
+        # a rule may need an input only in some of its cases
+        raise
     except (ArithmeticError, LookupError):
         result = None
     value = result.value if isinstance(result, Governed) else result
@@ -283,6 +287,10 @@ class Evaluation:
         except RuleRefused as refused:
             refused.direction = key[1]
             raise
+        except MissingInput as missing:
+            if missing.direction is None and QUANTITIES[missing.name].scope is Scope.DIRECTION:
+                missing.direction = key[1]
+            raise
         governed = result if isinstance(result, Governed) else None
         return Step(
             key,
@@ -308,14 +316,13 @@ class Evaluation:
             return None
 
     def _both_ways(self, parameter: Parameter) -> dict[str, Step] | None:
-        """Steps of a direction's parameter for a building's rule."""
+        """Steps of a direction's parameter for a building's rule; of an optional one those directions that have it."""
         found = {}
         for direction in DIRECTIONS:
             step = self._wanted(parameter, (parameter.name, direction))
-            if step is None:
-                return None
-            found[direction] = step
-        return found
+            if step is not None:
+                found[direction] = step
+        return found or None
 
     def ancestors(self, key: Key, *, optional: bool = True) -> set[Key]:
         """Keys of everything that the rule of `key` rests on, through pinned values too (their rules' inputs).

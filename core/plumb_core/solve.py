@@ -14,8 +14,11 @@ from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
+from plumb_core.limits import reaches, within
 from plumb_core.model import answer as model_answer
-from plumb_core.model_requests import ModelPart
+from plumb_core.model import plan_stiffness
+from plumb_core.model_requests import ModelRequest
+from plumb_core.quantities import QUANTITIES
 from plumb_core.reading import read_request
 from plumb_core.requests import (
     DriftRequest,
@@ -24,6 +27,7 @@ from plumb_core.requests import (
     ModesRequest,
     Request,
     ScalingRequest,
+    SeparationRequest,
     SpectrumRequest,
     StaticRequest,
     SystemRequest,
@@ -61,7 +65,7 @@ def _ground(request: GroundRequest) -> Answer:
 def _spectrum(request: SpectrumRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system)
     inputs["T_points", None] = np.array(request.T)
-    rules = edition_rules(request.edition, request.site)
+    rules = edition_rules(request.edition, request.site, request.system)
     if request.damping is not None:
         if "S_a_damped" not in rules and request.damping != 0.05:
             raise InputRefused(
@@ -87,6 +91,9 @@ def _spectrum(request: SpectrumRequest) -> Answer:
         "reduced": plain(steps[reduced[0]].value) if reduced else None,
         "displacement": plain(steps["S_a", None].value * GRAVITY * (T / (2.0 * np.pi)) ** 2),
         "vertical": _if_known(evaluation, "S_a_vertical") if "S_a_vertical" in rules else None,
+        "vertical_reduced": _if_known(evaluation, "S_a_vertical_reduced", direction)
+        if reduced and "S_a_vertical_reduced" in rules
+        else None,
     }
     if wanted:
         result["damped"] = plain(steps["S_a_damped", None].value)
@@ -98,7 +105,7 @@ STATIC_KEYS = ("T_a", "T_limit", "T", "coefficient", "W", "V", "k", "F", "V_stor
 
 def _static(request: StaticRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories, request.period)
-    evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     # a direction whose system is left empty is not asked for, unless both are
     asked = [d for d in DIRECTIONS if getattr(request.system, d).model_fields_set] or list(DIRECTIONS)
     names = [n for n in STATIC_KEYS if n in evaluation.rules or n == "W"]
@@ -109,23 +116,25 @@ def _static(request: StaticRequest) -> Answer:
     for d in asked:
         at = {n: steps[evaluation.key(n, d)] for n in names}
         governed = at["coefficient"].governed
-        by_weight = governed is not None and governed.governed_by in _BY_WEIGHT
+        by_weight = "k" not in at or (governed is not None and governed.governed_by in _BY_WEIGHT)
         result[d] = {
-            "T_a": plain(at["T_a"].value),
-            "T_limit": plain(at["T_limit"].value) if "T_limit" in at else None,
-            **{n: plain(at[n].value) for n in ("T", "coefficient")},
+            **{n: plain(at[n].value) if n in at else None for n in ("T_a", "T_limit", "T")},
+            "coefficient": at["coefficient"].value,
             "governed_by": governed.governed_by if governed else None,
             "W": at["W"].value,
             "V": at["V"].value,
             "exponent": None if by_weight else at["k"].value,
             **{n: plain(at[n].value) for n in ("F", "V_story", "M_story")},
             "accidental_torsion": _if_known(evaluation, "M_ta", d),
+            "diaphragm": _if_known(evaluation, "F_px", d),
         }
+        if ("podium", d) in inputs and "two_stage" in evaluation.rules:
+            result[d]["two_stage"] = evaluated(evaluation, [("two_stage", d)])["two_stage", d].value
         notes += [f"{d}: {note}" for note in at["static_notes"].value]
     return result | {"notes": notes}, evaluation
 
 
-_BY_WEIGHT = ("1.4-1", "11.7-1", "30-11", "5.3", "5.4.2.3")
+_BY_WEIGHT = ("1.4-1", "11.7-1", "30-11")
 """Equations whose forces follow the weights alone: there is no exponent."""
 
 
@@ -142,7 +151,7 @@ def _scaling(request: ScalingRequest) -> Answer:
             inputs["regular", d] = request.regular
         if shears.static_coefficient_governed_by is not None:
             inputs["static_governed_by", d] = shears.static_coefficient_governed_by
-    evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     share = _first(evaluation.rules, ("scaling_share",))
     targets: list[Key] = [(n, d) for d in asked for n in (*(k[0] for k in share), "factor_required", "scaled")]
     steps = evaluated(evaluation, targets)
@@ -154,59 +163,66 @@ def _scaling(request: ScalingRequest) -> Answer:
             "share": steps["scaling_share", d].value if share else None,
             "factor_required": required,
             "applies_to": steps["scaled", d].value,
-            # the rounding of binary fractions is no shortfall
-            "ok": used >= required * (1 - 1e-9),
+            "ok": enough_factor(used, required),
         }
     return result | {"notes": evaluation.value("modal_rules") if "modal_rules" in evaluation.rules else []}, evaluation
 
 
-def _ends(greatest: float | None, average: float | None, ends: list[float] | None) -> tuple[float, float] | None:
-    if ends is not None:
-        return max(abs(e) for e in ends), abs(sum(ends)) / 2.0
-    return (greatest, average) if greatest is not None and average is not None else None
+PRINTED = 5e-5
+"""A factor printed to four digits after the point is short by no more than half of the last one."""
 
 
-def _torsion_row(row: TorsionRow, place: int, rules: dict[str, Rule], inputs: dict[Key, Any]) -> dict[str, Any]:
-    drifts = _ends(row.max, row.avg, row.ends)
-    assert drifts is not None
-    given = inputs | {("drift_max", None): drifts[0], ("drift_avg", None): drifts[1]}
-    displacements = _ends(None, None, row.displacement_ends)
+def enough_factor(used: float, required: float) -> bool:
+    """Whether a scale factor reaches the required one, as printed to four digits."""
+    return reaches(used + PRINTED, required)
+
+
+def _ends(ends: list[float] | None) -> tuple[float, float] | None:
+    return None if ends is None else (max(abs(e) for e in ends), abs(sum(ends)) / 2.0)
+
+
+def _torsion_inputs(row: TorsionRow) -> dict[Key, Any]:
+    drifts = _ends(row.ends) if row.ends is not None else (row.max, row.avg) if row.max is not None else None
+    displacements = _ends(row.displacement_ends)
+    given: dict[Key, Any] = {}
+    if drifts is not None:
+        given |= {("drift_max", None): drifts[0], ("drift_avg", None): drifts[1]}
     if displacements is not None:
         given |= {("displacement_max", None): displacements[0], ("displacement_avg", None): displacements[1]}
-    evaluation = Evaluation(rules, given)
-    try:
-        ratio = evaluation.value("torsion_ratio")
-        found = evaluation.value("torsion_class") if "torsion_class" in rules else None
-        amplification = None
-        if "A_x" in rules:
-            if displacements is not None:
-                amplification = evaluation.value("A_x")
-            elif found == "regular":
-                amplification = 1.0
-    except RuleRefused as refused:
-        raise InputRefused([Problem(f"/rows/{place}", refused.message, refused.remedy)]) from None
-    return {
-        "story": row.story,
-        "case": row.case,
-        "direction": row.direction,
-        "ratio": ratio,
-        "class": found,
-        "amplification": amplification,
-        "consequences": (_if_known(evaluation, "torsion_consequences") if "torsion_consequences" in rules else None)
-        or [],
-    }
+    return given
 
 
 def _torsion(request: TorsionRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system)
-    rules = edition_rules(request.edition, request.site)
-    rows = [_torsion_row(row, i, rules, inputs) for i, row in enumerate(request.rows)]
+    rules = edition_rules(request.edition, request.site, request.system)
+    judged = [Evaluation(rules, inputs | _torsion_inputs(row)) for row in request.rows]
+    classes = [_if_known(e, "torsion_class") if "torsion_class" in rules else None for e in judged]
+    # A_x holds at every level of a building that is irregular anywhere; where no story could be judged it is taken as such
+    known = [c for c in classes if c is not None]
+    irregular = any(c != "regular" for c in known) or not known
+    rows = []
+    for i, (row, evaluation, found) in enumerate(zip(request.rows, judged, classes, strict=True)):
+        amplification = None
+        if "A_x" in rules:
+            own = Evaluation(rules, {**evaluation.inputs, ("torsion_irregular", None): irregular})
+            try:
+                amplification = float(own.value("A_x"))
+            except MissingInput:
+                amplification = 1.0 if not irregular else None
+            except RuleRefused as refused:
+                raise InputRefused([Problem(f"/rows/{i}", refused.message, refused.remedy)]) from None
+        consequences = _if_known(evaluation, "torsion_consequences") if "torsion_consequences" in rules else None
+        rows.append({
+            "story": row.story, "case": row.case, "direction": row.direction,
+            "ratio": _if_known(evaluation, "torsion_ratio"),
+            "class": found, "amplification": amplification, "consequences": consequences or [],
+        })  # fmt: skip
     notes = []
     if "A_x" in rules and any(r["amplification"] is None for r in rows):
         notes.append(
-            "A_x takes displacements of the level, not drifts: give displacement_ends where a story is irregular"
+            "A_x takes displacements of the level, not drifts: give displacement_ends at every story of a building that is irregular"
         )
-    return {"rows": rows, "notes": notes}, Evaluation(rules, inputs)
+    return {"rows": rows, "irregular": irregular if known else None, "notes": notes}, Evaluation(rules, inputs)
 
 
 def _drift(request: DriftRequest) -> Answer:
@@ -222,35 +238,59 @@ def _drift(request: DriftRequest) -> Answer:
     second_order = request.P is not None and request.V is not None
     if second_order:
         inputs |= {("P", d): np.array(request.P, dtype=float), ("V_drift", d): np.array(request.V, dtype=float)}
-    evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
+    if request.second_order is not None:
+        inputs["p_delta_included", None] = request.second_order == "included"
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     theta_keys = _first(evaluation.rules, ("theta", "theta_limit"), d) if second_order else []
     targets: list[Key] = [("Delta", d), ("drift_ratio", d), ("drift_limit", d), *theta_keys]
     steps = evaluated(evaluation, targets, request.stories)
-    limit = float(steps["drift_limit", d].value)
+    limit_step = steps["drift_limit", d]
+    limits = _if_known(evaluation, "drift_limits", d) or [float(limit_step.value)] * len(request.stories)
     theta = steps["theta", d].value if theta_keys else None
     theta_limit = float(steps["theta_limit", d].value) if theta_keys else None
-    exempt = evaluation.value("theta_exempt", d) if theta_keys and "theta_exempt" in evaluation.rules else None
-    amplification = _if_known(evaluation, "theta_amplification", d) if theta_keys else None
+
+    def beside(name: str) -> list[Any] | None:
+        """Values by story that go with theta, None where the edition has no such rule."""
+        return _if_known(evaluation, name, d) if theta_keys and name in evaluation.rules else None
+
+    checked, exempt = beside("theta_checked"), beside("theta_exempt")
+    amplification, amplified, words = (
+        beside("theta_amplification"),
+        beside("drift_second_order"),
+        beside("second_order"),
+    )
     rows = []
     for i, story in enumerate(request.stories):
         ratio = float(steps["drift_ratio", d].value[i])
+        held = ratio if amplified is None else amplified[i]
         row = {
             "name": story.name,
             "design_drift": float(steps["Delta", d].value[i]),
             "ratio": ratio,
-            "limit": plain(limit),
-            "ok": ratio <= limit * (1 + 1e-9),
+            "limit": plain(limits[i]),
+            "ok": held is not None and within(held, limits[i]),
             "theta": None,
             "theta_limit": theta_limit,
             "theta_ok": None,
         }
         if theta is not None and theta_limit is not None:
             row["theta"] = float(theta[i])
-            row["theta_ok"] = bool(theta[i] <= theta_limit * (1 + 1e-9) or (exempt is not None and exempt[i]))
-            if amplification is not None:
-                row["amplification"] = amplification[i]
+            compared = float(theta[i]) if checked is None else checked[i]
+            row["theta_ok"] = within(compared, theta_limit) or bool(exempt is not None and exempt[i])
+            row["amplification"] = None if amplification is None else amplification[i]
+            row["ratio_second_order"] = ratio if amplified is None else held
+            row["second_order"] = None if words is None else words[i]
         rows.append(row)
-    return {"stories": rows, "notes": _if_known(evaluation, "drift_notes", d) or []}, evaluation
+    notes = [*(_if_known(evaluation, "drift_notes", d) or [])]
+    if limit_step.governed is not None:
+        notes.insert(0, f"limit by {limit_step.governed.governed_by}")
+    result: dict[str, Any] = {"stories": rows, "notes": notes}
+    roof = _if_known(evaluation, "roof_drift_limit", d) if "roof_drift_limit" in evaluation.rules else None
+    if roof is not None:
+        top = float(np.sum(steps["Delta", d].value))
+        height = sum(s.height for s in request.stories)
+        result["roof"] = {"ratio": top / height, "limit": roof, "ok": within(top / height, roof)}
+    return result, evaluation
 
 
 def _weight(request: WeightRequest) -> Answer:
@@ -267,13 +307,30 @@ def _weight(request: WeightRequest) -> Answer:
     }, evaluation
 
 
+BUILDING_TESTS = ("horizontal_irregularities", "plan_regularity", "elevation_regularity", "regularity_consequences")
+
+
 def _irregularity(request: IrregularityRequest) -> Answer:
-    inputs = inputs_of(request.site, request.occupancy, None, request.stories)
-    evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
+    inputs = inputs_of(request.site, request.occupancy, request.system, request.stories)
+    for d, ratios in request.drift_ratio.items():
+        inputs["drift_ratio", d] = np.array(ratios, dtype=float)
+    if request.lateral_lines is not None or request.frame is not None:
+        inputs["floors_known", None] = plan_stiffness(request)
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     result: dict[str, Any] = {}
     for d in DIRECTIONS:
         found = _if_known(evaluation, "vertical_irregularities", d) or []
         result[d] = [{**f, "story": request.stories[f["story"]].name} for f in found]
+    result["consequences"] = {
+        d: _if_known(evaluation, "vertical_consequences", d) or []
+        for d in DIRECTIONS
+        if "vertical_consequences" in evaluation.rules
+    }
+    names = [n for n in BUILDING_TESTS if n in evaluation.rules]
+    result |= {n: _if_known(evaluation, n) or [] for n in names}
+    if "plan_regularity" in evaluation.rules:
+        result |= {n: _if_known(evaluation, n) for n in ("regular_in_plan", "torsionally_flexible")}
+        result["plan_stiffness"] = inputs.get(("floors_known", None))
     return result, evaluation
 
 
@@ -289,33 +346,76 @@ def _modes(request: ModesRequest) -> Answer:
                     )
                 ]
             )
-        inputs["mass_share", d] = np.array(share)
+        inputs["mass_share_RZ" if d == "RZ" else "mass_share", None if d == "RZ" else d] = np.array(share)
     evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
     asked = [d for d in DIRECTIONS if d in request.mass_share]
-    names = [n for n in ("mass_sum", "mass_target", "modes_enough") if n in evaluation.rules]
+    names = [n for n in ("mass_sum", "mass_target", "modes_enough", "modes_verdict") if n in evaluation.rules]
     steps = evaluated(evaluation, [evaluation.key(n, d) for d in asked for n in names])
     result: dict[str, Any] = {
         d: {
             "sum": steps["mass_sum", d].value,
             "target": steps["mass_target", None].value,
             "enough": bool(steps["modes_enough", d].value),
+            "verdict": steps["modes_verdict", d].value["words"],
         }
         for d in asked
     }
     result["combination"] = _if_known(evaluation, "modal_combination")
+    if "modal_tests" in evaluation.rules:
+        result["tests"] = _if_known(evaluation, "modal_tests") or []
     return result | {"notes": _if_known(evaluation, "modal_rules") or []}, evaluation
 
 
-SYSTEM_KEYS = ("R", "Omega_0", "C_d", "q_0", "q", "mu", "S_p", "height_limit", "system_permission", "static_permitted",
-               "load_combinations", "direction_rule")  # fmt: skip
+SYSTEM_KEYS = ("R", "Omega_0", "C_d", "rho", "q_0", "q", "mu", "S_p", "height_limit", "system_permission", "static_permitted",
+               "load_combinations", "direction_rule", "redundancy_checks", "two_stage", "torsion_effects")  # fmt: skip
 
 
 def _system(request: SystemRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories, request.period)
-    evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    result: dict[str, Any] = {}
+    for d in DIRECTIONS:
+        names = [n for n in SYSTEM_KEYS if n in evaluation.rules or (n, d) in inputs]
+        result[d] = {n: _if_known(evaluation, n, d) for n in names}
+        # what couldn't be said, and why; no limit is said
+        result[d]["open"] = {n: why for n in names if result[d][n] is None and (why := _why_not(evaluation, n, d))}
+    return result, evaluation
+
+
+def _why_not(evaluation: Evaluation, name: str, direction: str) -> str:
+    try:
+        evaluation.step(name, direction)
+    except MissingInput as missing:
+        return f"{QUANTITIES[missing.name].symbol} ({QUANTITIES[missing.name].meaning}) is not given"
+    except RuleRefused as refused:
+        return f"{refused.message}. {refused.remedy}"
+    return ""
+
+
+def _separation(request: SeparationRequest) -> Answer:
+    inputs = inputs_of(request.site, request.occupancy, request.system, request.stories)
+    d = request.direction
+    inputs["delta_own", d] = request.displacement
+    given = {"delta_other": request.other_displacement, "same_property": request.same_property,
+             "floors_level": request.floors_level, "walls_to_base": request.walls_to_base}  # fmt: skip
+    inputs |= {(n, d if n == "delta_other" else None): v for n, v in given.items() if v is not None}
+    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    if "separation" not in evaluation.rules:
+        raise InputRefused(
+            [
+                Problem(
+                    "/edition",
+                    f"{request.edition} has no rule for the separation of buildings",
+                    "Choose another edition.",
+                )
+            ]
+        )
+    step = evaluated(evaluation, [("separation", d)], request.stories)["separation", d]
     return {
-        d: {n: _if_known(evaluation, n, d) for n in SYSTEM_KEYS if n in evaluation.rules or (n, d) in inputs}
-        for d in DIRECTIONS
+        "required": step.value,
+        "governed_by": step.governed.governed_by if step.governed else None,
+        "gap": request.gap,
+        "ok": None if request.gap is None else reaches(request.gap, float(step.value)),
     }, evaluation
 
 
@@ -330,6 +430,7 @@ _ANSWERS: dict[type[Any], Callable[[Any], Answer]] = {
     IrregularityRequest: _irregularity,
     ModesRequest: _modes,
     SystemRequest: _system,
+    SeparationRequest: _separation,
 }
 
 
@@ -340,7 +441,7 @@ def solve(document: Any, progress: Progress = quiet) -> dict[str, Any]:
     """
     request: Request = read_request(document)
     head = {"engine": ENGINE, "kind": request.kind, "edition": request.edition}
-    if isinstance(request, ModelPart):
+    if isinstance(request, ModelRequest):
         return head | model_answer(request, progress)
     result, evaluation = _ANSWERS[type(request)](request)
     answer = {**head, **result}

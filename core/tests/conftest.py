@@ -11,6 +11,7 @@ from plumb_core.documents import Brief
 from plumb_core.inputs import brief_evaluation
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.reading import read
+from plumb_core.rules import Key
 
 EIGHT = [(4.8, 6100.0)] + [(3.9, 5600.0)] * 6 + [(3.9, 4200.0)]
 
@@ -42,10 +43,14 @@ STATED = ("risk_category", "I_e", "site_class", "S_S", "S_1", "T_L", "F_a", "F_v
           "V", "k", "W", "h_n", "h", "w", "F", "V_story", "M_story", "S_a")  # fmt: skip
 
 
-def own_claims(brief: dict[str, Any], digits: int = 4) -> list[dict[str, Any]]:
-    """Claims of a submission that states our own results, rounded to a number of significant digits."""
+def own_claims(brief: dict[str, Any], digits: int = 4, pins: dict[Key, Any] | None = None) -> list[dict[str, Any]]:
+    """Claims of a submission that states our own results, rounded to a number of significant digits.
+
+    pins : values that the submission has otherwise, with all that follows from them
+    """
     read_brief = read(Brief, brief)
     evaluation = brief_evaluation(read_brief, {})
+    evaluation.pins = pins or {}
     points = [0.0, 0.1, 0.2, 0.5, 0.8, 1.0, 2.0, 4.0, 8.0, 10.0]
     evaluation.inputs = {**evaluation.inputs, ("T_points", None): np.array(points)}
     claims: list[dict[str, Any]] = []

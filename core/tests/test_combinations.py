@@ -37,16 +37,27 @@ def test_combinations_of_asce_7(edition: str, site: dict[str, Any], S_DS: float,
     assert [c["factors"]["Q_E"] for c in found[2:]] == [3.0, 3.0]
 
 
-def test_vertical_action_falls_away_at_low_hazard() -> None:
-    # S_DS = 2/3 x 1.2 x 0.15 = 0.12 <= 0.125 in 7-10; class C, category A or B
-    low = {"S_S": 0.15, "S_1": 0.05, "T_L": 6.0, "site_class": "C"}
+def test_vertical_action_falls_away_at_low_hazard_where_that_is_declared() -> None:
+    # S_DS = 2/3 x 1.2 x 0.15 = 0.12 <= 0.125 in 7-10, class C, S_1 = 0.06 x 1.7 x 2/3 = 0.068: category B
+    low = {"S_S": 0.15, "S_1": 0.06, "T_L": 6.0, "site_class": "C"}
     own = {"R": 3.0, "period_type": "other"}
-    assert system("asce7-10", low, {"risk_category": "II"}, **own)["load_combinations"][0]["factors"]["D"] == 1.2
+
+    def D(**site: Any) -> float:
+        found = system("asce7-10", low | site, {"risk_category": "II"}, **own)["load_combinations"]
+        return float(found[0]["factors"]["D"])
+
+    assert D() == pytest.approx(1.2 + 0.2 * 0.12)
+    assert D(low_vertical_effect=True) == 1.2
     # just above: 2/3 x 1.2 x 0.16 = 0.128
-    above = system("asce7-10", low | {"S_S": 0.16}, {"risk_category": "II"}, **own)["load_combinations"][0]["factors"][
-        "D"
-    ]
-    assert above == pytest.approx(1.2 + 0.2 * 0.128)
+    assert D(S_S=0.16, low_vertical_effect=True) == pytest.approx(1.2 + 0.2 * 0.128)
+
+
+@pytest.mark.parametrize("edition", ["asce7-05", "asce7-10", "asce7-16"])
+def test_category_a_has_neither_vertical_action_nor_overstrength(edition: str) -> None:
+    low = {"S_S": 0.1, "S_1": 0.03, "T_L": 6.0, "site_class": "B"}
+    found = system(edition, low, {"risk_category": "II"}, lateral_system="C_steel_OMF", period_type="steel_mrf")
+    assert [c["factors"] for c in found["load_combinations"]] == [
+        {"D": 1.2, "L": 1.0, "S": 0.2, "Q_E": 1.0}, {"D": 0.9, "Q_E": 1.0}]  # fmt: skip
 
 
 def test_redundancy_that_is_not_stated_is_that_of_the_category() -> None:
@@ -55,8 +66,32 @@ def test_redundancy_that_is_not_stated_is_that_of_the_category() -> None:
     assert high["X"]["load_combinations"][0]["factors"]["Q_E"] == 1.3
 
 
+def test_combinations_need_no_period_type() -> None:
+    found = system("asce7-16", US_SITE, {"risk_category": "II"}, R=6.0, Omega_0=2.5)
+    assert found["load_combinations"][0]["factors"]["D"] == pytest.approx(1.2 + 0.2 * 1.2)
+
+
+def test_what_a_combination_lacks_is_said() -> None:
+    found = system(
+        "ubc97", {"zone": "4", "soil": "S_D", "source_type": "B", "source_distance_km": 12.0}, {"I": 1.0}, R=8.5
+    )
+    assert found["load_combinations"] is None
+    # a redundancy factor isn't taken as 1.0 in zones 3 and 4
+    assert found["open"]["load_combinations"].startswith("r_max")
+    low = system("ubc97", {"zone": "2B", "soil": "S_D"}, {"I": 1.0}, R=8.5)["load_combinations"]
+    assert low[0]["factors"]["E_h"] == 1.0
+
+
+def test_special_combinations_of_ubc() -> None:
+    # 1612.4: E_m = Omega_0 E_h without rho and without vertical action
+    found = system("ubc97", {"zone": "3", "soil": "S_D"}, {"I": 1.0}, lateral_system="SMRF_steel", rho=1.2)[
+        "load_combinations"
+    ]
+    assert [c["factors"] for c in found[2:]] == [{"D": 1.2, "E_h": 2.8, "L": 0.5}, {"D": 0.9, "E_h": 2.8}]
+
+
 def test_combinations_of_the_other_codes() -> None:
-    ubc = system("ubc97", {"zone": "3", "soil": "S_D"}, {"I": 1.25}, R=5.5)["load_combinations"]
+    ubc = system("ubc97", {"zone": "3", "soil": "S_D"}, {"I": 1.25}, R=5.5, rho=1.0)["load_combinations"]
     # E_v = 0.5 C_a I D = 0.5 x 0.36 x 1.25 = 0.225
     assert ubc[0]["factors"]["D"] == pytest.approx(1.425)
     assert ubc[1]["factors"] == pytest.approx({"D": 0.675, "E_h": 1.0})
@@ -67,7 +102,8 @@ def test_combinations_of_the_other_codes() -> None:
         {"DL": 0.9, "EL": 1.5},
     ]
     australian = system("as1170.4", {"Z": 0.1, "subsoil": "C_e"}, {"importance_level": 2}, mu=2.0, S_p=0.77)
-    assert [c["factors"]["Q"] for c in australian["load_combinations"]] == [0.3, 0.6]
+    # psi_E of AS/NZS 1170.0: imposed loads, storage and other floors, roofs not used as floors
+    assert [c["factors"]["Q"] for c in australian["load_combinations"]] == [0.3, 0.6, 0.0]
     # psi_2 of offices 0.3, of storage 0.8
     european = {k: v for c in system("en1998-1", {}, {}, q=3.0)["load_combinations"] for k, v in c["factors"].items()}
     assert (european["Q B"], european["Q E"], european["G"]) == (0.3, 0.8, 1.0)

@@ -116,8 +116,12 @@ def test_base_shear_bounds_by_hand(edition: str) -> None:
     ],
 )
 def test_12_8_1_3_takes_s_s_as_1_5(edition: str, change: dict[str, Any], S_DS: float) -> None:
-    result = static(edition, site={"S_S": 2.1, "S_1": 1.8}, **change)["X"]
+    site = {"S_S": 2.1, "S_1": 1.8}
+    result = static(edition, site=site | {"short_period_cap": True}, **change)["X"]
     assert result["coefficient"] == pytest.approx(S_DS / 5.0)
+    # a permission that isn't declared isn't taken
+    I_e = 1.5 if change.get("risk_category") == "IV" else 1.0
+    assert static(edition, site=site, **change)["X"]["coefficient"] == pytest.approx(1.4 * I_e / 5.0)
 
 
 @pytest.mark.parametrize("edition", EARLIER)

@@ -187,10 +187,11 @@ def test_near_fault_categories() -> None:
     assert ground("IV", S_S=1.5, S_1=0.7499)["design_category"] == "D"
 
 
-def test_low_hazard_is_category_a_by_11_4_2_whatever_the_soil() -> None:
-    # class E: S_D1 = 2/3 x 4.2 x 0.04 = 0.112 would be B by Table 11.6-2
-    assert ground(S_S=0.15, S_1=0.04, site_class="E")["design_category"] == "A"
-    assert ground(S_S=0.15, S_1=0.041, site_class="E")["design_category"] == "B"
+def test_low_hazard_is_category_a_by_11_4_2_only_where_that_is_declared() -> None:
+    # class E: S_D1 = 2/3 x 4.2 x 0.04 = 0.112 is B by Table 11.6-2; 11.4.2 permits A, which lowers the force
+    assert ground(S_S=0.15, S_1=0.04, site_class="E")["design_category"] == "B"
+    assert ground(S_S=0.15, S_1=0.04, site_class="E", category_A_by_map=True)["design_category"] == "A"
+    assert ground(S_S=0.15, S_1=0.041, site_class="E", category_A_by_map=True)["design_category"] == "B"
 
 
 @pytest.mark.parametrize(("risk_category", "expected"), [("I", 1.0), ("II", 1.0), ("III", 1.25), ("IV", 1.5)])

@@ -66,8 +66,11 @@ def test_2016_knows_no_other_damping() -> None:
 
 def test_reduced_ordinates_and_the_proviso_for_short_periods_of_2002() -> None:
     # I/R = 1.5/5 = 0.3: up to 0.1 s not below Z/2 = 0.12
-    old = spectrum(OLD, site(), {"use": "important"}, [0.0, 0.1, 0.11, 1.0], FRAME)
+    old = spectrum(OLD, site() | {"floor_on_modes": True}, {"use": "important"}, [0.0, 0.1, 0.11, 1.0], FRAME)
     assert old["reduced"] == pytest.approx([0.12, 0.12, 0.12 * 2.5 * 0.3, 0.12 * 1.36 * 0.3])
+    # undeclared it is for the structure (T_1), not for each mode: 0.12 x 0.3 and 0.12 x 2.5 x 0.3
+    bare = spectrum(OLD, site(), {"use": "important"}, [0.0, 0.1], FRAME)
+    assert bare["reduced"] == pytest.approx([0.036, 0.09])
     new = spectrum(NEW, site(), {"use": "important"}, [0.0, 0.1, 1.0], FRAME)
     assert new["reduced"] == pytest.approx([0.12 * 0.3, 0.12 * 2.5 * 0.3, 0.12 * 1.36 * 0.3])
 
@@ -80,6 +83,14 @@ def test_i_over_r_is_at_most_one_in_2002() -> None:
 def test_vertical_spectra() -> None:
     assert spectrum(OLD, site(), OTHER, [0.3, 2.0])["vertical"] == pytest.approx([0.2, 2 / 3 * 0.12 * 0.68])
     assert spectrum(NEW, site(), OTHER, [0.3, 2.0])["vertical"] == pytest.approx([0.2, 0.2])
+
+
+def test_vertical_design_values_hold_i_over_r() -> None:
+    # I/R = 1.5/5; 2002: 2/3 of the design horizontal one; 2016: (2/3)(Z/2)(2.5)/(R/I), whatever the period
+    important = {"use": "important"}
+    old = spectrum(OLD, site(), important, [0.3, 2.0], FRAME)
+    assert old["vertical_reduced"] == pytest.approx([2 / 3 * 0.3 * 0.3, 2 / 3 * 0.12 * 0.68 * 0.3])
+    assert spectrum(NEW, site(), important, [0.3, 2.0], FRAME)["vertical_reduced"] == pytest.approx([0.06, 0.06])
 
 
 @pytest.mark.parametrize(("edition", "kind", "expected"), [

@@ -44,9 +44,7 @@ def test_carried_equals_independent_for_our_own_results(brief: dict[str, Any]) -
 
 def consequences(brief: dict[str, Any], quantity: str, value: float, own: tuple[str, ...]) -> list[dict[str, Any]]:
     """Claims of a submission with one slip and everything below it computed on from it."""
-    slipped = copy.deepcopy(brief)
-    slipped["site"][quantity] = value
-    claims = own_claims(slipped)
+    claims = own_claims(brief, pins={(quantity, None): value})
     right = {(c["quantity"], c.get("direction")): c for c in own_claims(brief) if c["quantity"] in own}
     return [right.get((c["quantity"], c.get("direction")), c) for c in claims]
 

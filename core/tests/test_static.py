@@ -92,7 +92,7 @@ def test_0_1_n_for_moment_frames() -> None:
     assert static(stories=8, height=3.6, period_type="rc_mrf", T_a_formula="12.8-8")["T_a"] == pytest.approx(0.8)
     for wrong in (
         {"stories": 13, "height": 3.6, "period_type": "rc_mrf"},
-        {"stories": 8, "height": 3.0, "period_type": "rc_mrf"},
+        {"stories": 8, "height": 2.99, "period_type": "rc_mrf"},
         {"stories": 8, "height": 3.6, "period_type": "other"},
     ):
         with pytest.raises(InputRefused) as refused:
@@ -165,7 +165,8 @@ def test_category_a_takes_one_percent_of_each_weight() -> None:
     ],
 )
 def test_cap_of_12_8_1_3_and_each_of_its_conditions(change: dict[str, Any], S_DS: float) -> None:
-    result = static(**({"S_S": 1.8, "S_1": 0.9, "regular": True, "rho": 1.0} | change))  # type: ignore[arg-type]
+    site = {"short_period_cap": True}
+    result = static(**({"S_S": 1.8, "S_1": 0.9, "regular": True, "rho": 1.0, "site": site} | change))  # type: ignore[arg-type]
     # S_1 = 0.9 keeps 12.8-3 away: S_D1 = 0.6, 0.6/1.05 = 0.57 only in the last case
     expected = min(S_DS, 0.6 / result["T"] * (1.25 if change.get("risk_category") else 1.0)) / 5.0
     assert result["coefficient"] == pytest.approx(expected)

@@ -173,14 +173,57 @@ def system(edition: str, **own: Any) -> dict[str, Any]:
     ("steel_mrf_one_story", "DCH", 5.5), ("steel_cbf_diagonal", "DCH", 4.0), ("steel_cbf_v", "DCM", 2.0), ("steel_cbf_v", "DCH", 2.5),
     ("steel_ebf", "DCM", 4.0), ("steel_ebf", "DCH", 6.0), ("steel_inverted_pendulum", "DCM", 2.0), ("steel_mrf_cbf", "DCH", 4.8),
     ("steel_infill_in_contact", "DCH", 2.0), ("steel_infill_isolated", "DCM", 4.0), ("steel_infill_isolated", "DCH", 6.5),
-    ("timber_panels_glued", "DCH", 3.0), ("timber_panels_nailed", "DCH", 5.0), ("timber_trusses", "DCM", 2.0),
+    ("timber_panels_glued", "DCM", 2.0), ("timber_panels_nailed_glued", "DCH", 3.0), ("timber_panels_nailed", "DCH", 5.0),
+    ("timber_trusses_doweled", "DCM", 2.0), ("timber_trusses", "DCH", 3.0), ("timber_mixed", "DCM", 2.0), ("composite_mrf", "DCH", 6.5),
+    ("composite_cbf_v", "DCM", 2.0), ("composite_ebf", "DCH", 6.0), ("composite_inverted_pendulum", "DCM", 2.0),
     ("timber_frames", "DCM", 2.5), ("timber_frames", "DCH", 4.0), ("masonry_unreinforced", "DCM", 1.5),
     ("masonry_confined", "DCM", 2.0), ("masonry_reinforced", "DCM", 2.5), ("steel_mrf", "DCL", 1.5), ("rc_walls", "DCL", 1.5),
 ])  # fmt: skip
 def test_behaviour_factors_of_en_1998_1(name: str, ductility: str, expected: float) -> None:
     request = {"kind": "system", "edition": "en1998-1",
-               "system": {"X": {"lateral_system": name}, "ductility_class": ductility}}  # fmt: skip
+               "system": {"X": {"lateral_system": name, "alpha_0": 2.0}, "ductility_class": ductility, "regular_in_plan": True}}  # fmt: skip
     assert solve(request)["X"]["q"] == pytest.approx(expected)
+
+
+@pytest.mark.parametrize(("name", "ductility", "instead"), [("timber_panels_glued", "DCH", "DCM"), ("timber_trusses_doweled", "DCH", "DCM"),
+                                                            ("timber_panels_nailed", "DCM", "DCH"), ("timber_trusses", "DCM", "DCH")])  # fmt: skip
+def test_classes_that_table_8_1_does_not_give_are_refused(name: str, ductility: str, instead: str) -> None:
+    request = {
+        "kind": "system",
+        "edition": "en1998-1",
+        "system": {"X": {"lateral_system": name}, "ductility_class": ductility},
+    }
+    found = solve(request)["X"]
+    assert found["q"] is None
+    assert found["open"]["q"].endswith(f"Take {instead} for this system.")
+
+
+@pytest.mark.parametrize(
+    ("name", "ratio", "expected"),
+    [("steel_mrf", 2.5, 8.0), ("composite_mrf", 2.5, 8.0), ("rc_frame_multi_bay", 2.0, 6.75)],
+)
+def test_an_overstrength_ratio_is_capped(name: str, ratio: float, expected: float) -> None:
+    # DCH: 5 x 1.6 = 8.0 by 6.3.2(4), 7.3.2(4); 4.5 x 1.5 = 6.75 by 5.2.2.2(8)
+    own = {"X": {"lateral_system": name, "alpha_u_1": ratio}, "ductility_class": "DCH", "regular_in_plan": True}
+    assert solve({"kind": "system", "edition": "en1998-1", "system": own})["X"]["q"] == pytest.approx(expected)
+
+
+@pytest.mark.parametrize(
+    ("own", "asked"),
+    [({"lateral_system": "rc_walls"}, "α_0"), ({"lateral_system": "rc_frame_multi_bay"}, "regular in plan")],
+)
+def test_what_the_behaviour_factor_needs_is_asked_for(own: dict[str, Any], asked: str) -> None:
+    request = {"kind": "system", "edition": "en1998-1", "system": {"X": own, "ductility_class": "DCM"}}
+    found = solve(request)["X"]
+    assert found["q"] is None
+    assert found["open"]["q"].startswith(asked)
+
+
+def test_regularity_in_elevation_that_is_not_stated_is_shown_as_assumed() -> None:
+    request = {"kind": "system", "edition": "en1998-1", "steps": True, "system": {
+        "X": {"lateral_system": "rc_frame_multi_bay"}, "ductility_class": "DCM", "regular_in_plan": True}}  # fmt: skip
+    step = next(s for s in solve(request)["steps"] if s["id"] == "q.X")
+    assert (step["value"], step["governed_by"]) == (pytest.approx(3.9), "5.1, regular in elevation assumed: not stated")
 
 
 @pytest.mark.parametrize(("extra", "expected"), [
@@ -196,7 +239,11 @@ def test_behaviour_factors_of_en_1998_1(name: str, ductility: str, expected: flo
     ({"X": {"lateral_system": "composite_walls", "alpha_u_1": 1.1}}, 3.3),
 ])  # fmt: skip
 def test_reductions_of_the_behaviour_factor(extra: dict[str, Any], expected: float) -> None:
-    request = {"kind": "system", "edition": "en1998-1", "system": {"ductility_class": "DCM"} | extra}
+    request = {
+        "kind": "system",
+        "edition": "en1998-1",
+        "system": {"ductility_class": "DCM", "regular_in_plan": True} | extra,
+    }
     assert solve(request)["X"]["q"] == pytest.approx(expected)
 
 

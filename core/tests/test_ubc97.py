@@ -145,17 +145,24 @@ def test_period_of_shear_walls() -> None:
 def test_simplified_static_procedure() -> None:
     # 30-11: 3.0 C_a/R = 3 x 0.36/5.5, by the weights alone
     floors = [{"name": "L1", "height": 4.0, "weight": 600.0}, {"name": "L2", "height": 4.0, "weight": 400.0}]
-    result = static("ubc97", site(), STANDARD, WALLS, floors, static_method="1630.2.3")
+    standard = {"occupancy_category": "4"}
+    result = static("ubc97", site(), standard, WALLS, floors, static_method="1630.2.3")
     assert (result["coefficient"], result["governed_by"]) == (pytest.approx(1.08 / 5.5), "30-11")
     assert result["F"] == pytest.approx([0.6 * result["V"], 0.4 * result["V"]])
     assert result["exponent"] is None
     with pytest.raises(InputRefused, match="at most two stories"):
-        static("ubc97", site(), STANDARD, WALLS, stories(3), static_method="1630.2.3")
+        static("ubc97", site(), standard, WALLS, stories(3), static_method="1630.2.3")
+    # 1629.8.2: of occupancy categories 4 and 5 only; without one it is asked for
+    with pytest.raises(InputRefused, match="categories 4 and 5"):
+        static("ubc97", site(), {"occupancy_category": "1"}, WALLS, floors, static_method="1630.2.3")
+    with pytest.raises(InputRefused) as refused:
+        static("ubc97", site(), {"I": 1.0}, WALLS, floors, static_method="1630.2.3")
+    assert [p.path for p in refused.value.problems] == ["/occupancy/occupancy_category"]
 
 
 @pytest.mark.parametrize(("zone", "count", "regular", "expected"), [
     ("3", 20, True, ""), ("3", 21, True, "not permitted: 240 ft"), ("3", 5, False, ""), ("3", 6, False, "not permitted: irregular"),
-    ("1", 40, False, ""), ("3", 5, None, "open"),
+    ("1", 40, False, ""), ("3", 5, None, ""), ("3", 6, None, "open"),
 ])  # fmt: skip
 def test_permission_of_the_static_procedure(zone: str, count: int, regular: bool | None, expected: str) -> None:
     # 20 stories of 3.5 m are 70 m, 21 are 73.5 m; 240 ft are 73.15 m; five are 17.5 m, below 65 ft

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from plumb_core.dynamics.response import AXES, Axis, quantities
+from plumb_core.dynamics.rigidity import flexibility, offsets
 from plumb_core.dynamics.structure import Array, Structure
 
 Amplifier = Callable[[float, float], float]
@@ -21,6 +22,7 @@ class StaticCase:
 
     sign : 0 without, +1 or -1 with eccentricity.  results : by name, as `quantities` has them, signed
     A_x : amplification of each floor, (n_floors,), and of each round of its iteration; None where there is no rule for it
+    e_s, e_d : static and design eccentricity of each floor from the centre of rigidity, m; None where the code has no such rule
     """
 
     direction: Axis
@@ -28,6 +30,8 @@ class StaticCase:
     results: dict[str, Array]
     A_x: Array | None
     rounds: list[Array]
+    e_s: Array | None = None
+    e_d: Array | None = None
 
 
 def _solved(structure: Structure, axis: int, forces: Array, moments: Array) -> dict[str, Array]:
@@ -46,11 +50,18 @@ def _solved(structure: Structure, axis: int, forces: Array, moments: Array) -> d
 
 
 def static_response(
-    structure: Structure, direction: Axis, forces: Array, eccentricity: float, amplifier: Amplifier | None = None
+    structure: Structure,
+    direction: Axis,
+    forces: Array,
+    eccentricity: float,
+    amplifier: Amplifier | None = None,
+    static_factor: float = 1.0,
 ) -> list[StaticCase]:
     """Response to forces (kN, (n_floors,)) at the centres of mass: without and with eccentricity either way.
 
     eccentricity : share of the plan breadth.  amplifier : the code's A_x; repeated with amplified moments until it stands.
+    static_factor : on the static eccentricity e_s where the accidental one adds to it: e_d = factor e_s + share b, or
+        e_s - share b (IS 1893); 1 leaves the forces at the centres of mass with the accidental one either way.
     """
     axis = AXES.index(direction)
     floors = structure.floors
@@ -58,12 +69,18 @@ def static_response(
     cases = [StaticCase(direction, 0, _solved(structure, axis, forces, np.zeros(len(floors))), None, [])]
     if not eccentricity:
         return cases
+    e_s = None if static_factor == 1.0 else -offsets(flexibility(structure), axis, forces)
     for sign in (1, -1):
+        moved, e_d = sign * eccentricity * breadth, None
+        if e_s is not None:
+            side = np.where(e_s < -1e-9 * breadth, -1.0, 1.0)
+            moved = ((static_factor - 1.0) * e_s if sign > 0 else 0.0) + side * moved
+            e_d = e_s + moved
         # a force in X with its point moved along +Y turns the floor the negative way
-        turn = (-1.0 if axis == 0 else 1.0) * sign * eccentricity * breadth * forces
+        turn = (-1.0 if axis == 0 else 1.0) * moved * forces
         found = _solved(structure, axis, forces, turn)
         if amplifier is None:
-            cases.append(StaticCase(direction, sign, found, None, []))
+            cases.append(StaticCase(direction, sign, found, None, [], e_s, e_d))
             continue
         rounds: list[Array] = []
         for _ in range(ROUNDS):
@@ -73,13 +90,13 @@ def static_response(
             if settled or np.all(A_x == 1.0):
                 break
             found = _solved(structure, axis, forces, turn * A_x)
-        cases.append(StaticCase(direction, sign, found, rounds[-1], rounds))
+        cases.append(StaticCase(direction, sign, found, rounds[-1], rounds, e_s, e_d))
     return cases
 
 
 def _amplification(found: dict[str, Array], direction: Axis, n: int, amplifier: Amplifier) -> Array:
     values = np.ones(n)
     for i, (a, b, mean) in enumerate(found["end"][:, AXES.index(direction)]):
-        if abs(mean) > 1e-12 * max(abs(a), abs(b), 1e-300):
+        if max(abs(a), abs(b)) > 0:
             values[i] = amplifier(max(abs(a), abs(b)), abs(mean))
     return values

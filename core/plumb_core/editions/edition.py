@@ -21,6 +21,7 @@ class Edition:
     inputs : names of what site, occupancy and system take under this edition
     options : allowed values of an input
     choices : what the brief can declare beside the inputs
+    permissions : those of the choices that take what the code permits and that lowers a force, with their words; off by default
     ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
     period_types, formulas : of the approximate period; the first formula holds where none is named
     systems : the table of lateral systems by id
@@ -46,6 +47,7 @@ class Edition:
     own_symbols: Mapping[str, str] = field(default_factory=dict)
     options: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
     choices: tuple[str, ...] = ()
+    permissions: Mapping[str, str] = field(default_factory=dict)
     systems: Mapping[str, LateralSystem] = field(default_factory=dict)
     limits: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     sums: Mapping[str, str] = field(default_factory=dict)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import below, exceeds, reaches, within
 from plumb_core.rules import Array, rule
 
 # loads of the US codes as they print them in SI (10, 30 and 45 psf)
@@ -97,7 +100,17 @@ def mass_target() -> float:
 @rule(clause="", tex=r"\q{mass_sum} \ge \q{mass_target}")
 def modes_enough(mass_sum: float, mass_target: float) -> bool:
     """Whether the modes reach the target in the direction."""
-    return mass_sum >= mass_target - 1e-9
+    return reaches(mass_sum, mass_target)
+
+
+@rule(clause="")
+def modes_verdict(mass_sum: float, mass_target: float) -> dict[str, Any]:
+    """Whether the modes reach the target, and by which alternative."""
+    met = reaches(mass_sum, mass_target)
+    return {
+        "met": met,
+        "words": f"{mass_sum:.1%} of the mass, {mass_target:.0%} asked for" + ("" if met else ": not met"),
+    }
 
 
 @rule(
@@ -110,16 +123,20 @@ def factor_required(scaling_share: float, V_static: float, V_dynamic: float) -> 
 
 @rule(clause="", tex=r"\q{torsion_ratio} = \frac{\q{drift_max}}{\q{drift_avg}}")
 def torsion_ratio(drift_max: float, drift_avg: float) -> float:
-    """Greatest over average story drift of the two ends."""
-    return drift_max / drift_avg
+    """Greatest over average story drift of the two ends; infinite for a pure twist, whose average is nothing."""
+    return over(drift_max, drift_avg)
 
 
-@rule(
-    clause="", tex=r"\q{A_x} = \left(\frac{\q{displacement_max}}{1.2\,\q{displacement_avg}}\right)^2,\ 1 \le A_x \le 3"
-)
-def A_x(displacement_max: float, displacement_avg: float) -> float:
-    """Torsional amplification factor of a level, from its *displacements* (the irregularity is judged on drifts)."""
-    return min(max((displacement_max / (1.2 * displacement_avg)) ** 2, 1.0), 3.0)
+A_X_TEX = r"\q{A_x} = \left(\frac{\q{displacement_max}}{1.2\,\q{displacement_avg}}\right)^2,\ 1 \le A_x \le 3"
+
+
+@rule(clause="", tex=A_X_TEX)
+def A_x(displacement_max: float, displacement_avg: float, torsion_irregular: bool = True) -> float:
+    """Torsional amplification factor of a level, from its *displacements* (the irregularity is judged on drifts).
+
+    At every level of a building that is irregular at any story, its regular stories included; 1 in a regular building.
+    """
+    return amplification_of_torsion(displacement_max, displacement_avg) if torsion_irregular else 1.0
 
 
 @rule(clause="", tex=r"\q{Delta} = \q{amplifier}\,\q{delta_e}")
@@ -137,11 +154,69 @@ def drift_ratio(Delta: Array, h: Array) -> Array:
 # Helpers for rules
 
 
+def over(greatest: float, other: float) -> float:
+    """`greatest` over `other`, infinite where the other one is nothing beside it."""
+    return math.inf if abs(other) <= 1e-12 * abs(greatest) else greatest / other
+
+
+def amplification_of_torsion(displacement_max: float, displacement_avg: float) -> float:
+    """(delta_max / (1.2 delta_avg))^2, from 1 to 3."""
+    ratio = over(displacement_max, displacement_avg) / 1.2
+    return 3.0 if ratio >= 3.0**0.5 else max(ratio**2, 1.0)
+
+
+def second_order_amplified(
+    theta: Array, start: float, end: float, factor: Callable[[float], float]
+) -> list[float | None]:
+    """Factor on the effects of each story: 1 up to `start`, `factor` up to `end`, none beyond."""
+    return [1.0 if within(t, start) else factor(t) if within(t, end) else None for t in theta.tolist()]
+
+
+def read_points(T: Array, points: Mapping[str, Any], name: str) -> Array:
+    """Ordinates between the points of a curve (T in s, S_a in g), read linearly; refused outside them."""
+    T = np.asarray(T, dtype=float)
+    periods, values = np.asarray(points["T"], dtype=float), np.asarray(points["S_a"], dtype=float)
+    outside = (periods[0] > T) | (periods[-1] < T)
+    if outside.any():
+        raise RuleRefused(
+            name,
+            f"{T[outside][0]:g} s is outside the site-specific spectrum, which goes from {periods[0]:g} to {periods[-1]:g} s",
+            "Give points of the study up to that period.",
+        )
+    return np.asarray(np.interp(T, periods, values))
+
+
+def period_type_note(
+    table: Sequence[tuple[str, tuple[str, ...]]], lateral_system: str, period_type: str, clause: str
+) -> list[str]:
+    """A note where the structure type of the approximate period isn't that of the lateral system.
+
+    table : beginnings of ids of systems and the types that fit, the first that matches holds; `other` where none does
+    """
+    if not lateral_system or not period_type:
+        return []
+    fits = next((types for beginning, types in table if lateral_system.startswith(beginning)), ("other",))
+    if period_type in fits:
+        return []
+    return [
+        f"period type {period_type} doesn't fit the lateral system {lateral_system}: {' or '.join(fits)} by {clause}"
+    ]
+
+
+def permission_note(system_permission: str) -> list[str]:
+    """A note where the lateral system isn't permitted here, or is too tall."""
+    return (
+        []
+        if not system_permission or system_permission.startswith("permitted")
+        else [f"lateral system {system_permission}"]
+    )
+
+
 def stiffest(value: float, bounds: Sequence[tuple[str, float]], softest: str) -> str:
     """Class of the ground: the first whose lower bound the value is above; the last bound still belongs to its class."""
     last = bounds[-1]
     for name, bound in bounds:
-        if value > bound or ((name, bound) == last and value == bound):
+        if exceeds(value, bound) or ((name, bound) == last and reaches(value, bound)):
             return name
     return softest
 
@@ -154,11 +229,20 @@ def measured(
     v_s30: float | None,
     N_SPT: float | None,
     s_u: float | None,
+    *,
+    softer_holds: bool = False,
 ) -> str:
-    """Class from what was measured: velocity before blow count before shear strength."""
-    for value, bounds in ((v_s30, velocity), (N_SPT, blows), (s_u, strength)):
-        if value is not None and bounds:
-            return stiffest(value, bounds, softest)
+    """Class from what was measured: velocity before blow count before shear strength.
+
+    softer_holds : where blow count and shear strength class the soil differently, the softer of the two classes
+    """
+    found = [stiffest(value, bounds, softest)
+             for value, bounds in ((v_s30, velocity), (N_SPT, blows), (s_u, strength)) if value is not None and bounds]  # fmt: skip
+    if found and (v_s30 is not None or not softer_holds):
+        return found[0]
+    if found:
+        order = [name for name, _ in (velocity or blows)] + [softest]
+        return max(found, key=order.index)
     raise RuleRefused(
         "v_s30",
         "nothing that was measured in the ground is given",
@@ -167,23 +251,37 @@ def measured(
 
 
 def shares(
-    loads: Sequence[Sequence[Mapping[str, Any]]], share: Callable[[Mapping[str, Any], bool], tuple[float, str]]
+    loads: Sequence[Sequence[Mapping[str, Any]]],
+    share: Callable[[Mapping[str, Any], bool], tuple[float, str]],
+    partitions: float = 0.0,
 ) -> list[list[dict[str, Any]]]:
     """What of each load counts as seismic weight.
 
     share : called with a load and whether it is on the top story, gives the share and the words for it.  A weight that
-        was given as such (kind `given`) counts in full.
+        was given as such (kind `given`) counts in full.  partitions : least weight of partitions over their area, kPa.
+    The share of partitions stated as nothing is null: their least weight counts all the same.
     """
     counted = []
     for number, story in enumerate(loads):
         rows = []
         for load in story:
+            part: float | None
             part, why = (
                 (1.0, "given as seismic weight") if load["kind"] == "given" else share(load, number == len(loads) - 1)
             )
-            rows.append({**load, "share": part, "counted": part * load["amount"], "why": why})
+            weight = part * load["amount"]
+            if load["kind"] == "partition" and exceeds(least := partitions * _area(load), weight):
+                weight, part = least, least / load["amount"] if load["amount"] else None
+            rows.append({**load, "share": part, "counted": weight, "why": why})
         counted.append(rows)
     return counted
+
+
+def _area(load: Mapping[str, Any]) -> float:
+    """Area of a load, m2: as given, else from its amount and intensity; 0 where neither tells."""
+    if load.get("area"):
+        return float(load["area"])
+    return float(load["amount"] / load["intensity"]) if load.get("intensity") and load["amount"] > 0 else 0.0
 
 
 def intensity(load: Mapping[str, Any]) -> float:
@@ -197,16 +295,10 @@ def intensity(load: Mapping[str, Any]) -> float:
     return float(load["intensity"])
 
 
-def at_least(load: Mapping[str, Any], floor: float) -> float:
-    """Share that brings a partition load up to `floor` kPa over its area, where the area is given."""
-    area = load.get("area")
-    return max(1.0, floor * area / load["amount"]) if area and load["amount"] > 0 else 1.0
-
-
 def closely_spaced(T_modes: Array, ratio: float) -> bool:
     """Whether a period is more than `ratio` times the next longer one."""
     T = np.sort(np.asarray(T_modes, dtype=float))[::-1]
-    return bool(np.any(T[1:] > ratio * T[:-1]))
+    return any(exceeds(shorter, ratio * longer) for longer, shorter in pairwise(T.tolist()))
 
 
 Irregularity = dict[str, Any]
@@ -229,32 +321,40 @@ def less_than_above(
         above = values[i] / values[i + 1]
         mean = values[i] / np.mean(values[i + 1 : i + 4]) if i + 3 < len(values) else np.inf
         for kind, limit, mean_limit in grades:
-            if above < limit:
+            if below(above, limit):
                 found.append(_found(i, kind, above, limit, clause))
                 break
-            if mean_limit is not None and mean < mean_limit:
+            if mean_limit is not None and below(mean, mean_limit):
                 found.append(_found(i, kind, mean, mean_limit, clause))
                 break
     return found
 
 
 def more_than_adjacent(
-    values: Array | None, limit: float, kind: str, clause: str, *, only_below: bool = False, roof_exempt: bool = False
+    values: Array | None,
+    limit: float,
+    kind: str,
+    clause: str,
+    *,
+    only_below: bool = False,
+    light_roof_exempt: bool = False,
+    roof_exempt: bool = False,
 ) -> list[Irregularity]:
     """Stories whose value exceeds `limit` times that of a story next to it.
 
-    only_below : compare with the story below only.  roof_exempt : a roof lighter than the floor below is no trigger.
+    only_below : compare with the story below only.  light_roof_exempt : a roof lighter than the floor below is no trigger.
+    roof_exempt : the roof isn't looked at, light or heavy.
     """
     found: list[Irregularity] = []
     if values is None:
         return found
     top = len(values) - 1
-    for i in range(len(values)):
+    for i in range(len(values) - roof_exempt):
         beside = [values[i - 1]] if i else []
-        if not only_below and i < top and not (roof_exempt and i + 1 == top):
+        if not only_below and i < top and not ((roof_exempt or light_roof_exempt) and i + 1 == top):
             beside.append(values[i + 1])
         ratio = max((values[i] / other for other in beside), default=0.0)
-        if ratio > limit:
+        if exceeds(ratio, limit):
             found.append(_found(i, kind, ratio, limit, clause))
     return found
 
@@ -263,4 +363,4 @@ def steady_drift(drift_ratio: Array | None, limit: float) -> bool:
     """Whether no story drift ratio exceeds `limit` times that of the story above; the top two stories are not looked at."""
     if drift_ratio is None or len(drift_ratio) < 3:
         return False
-    return bool(np.all(drift_ratio[:-2] <= limit * drift_ratio[1:-1]))
+    return all(within(lower, limit * upper) for lower, upper in pairwise(drift_ratio[:-1].tolist()))

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from plumb_core.errors import RuleRefused
-from plumb_core.rules import Rule, rule
+from plumb_core.limits import exceeds
+from plumb_core.rules import Array, Rule, rule
 
 FOOT = 0.3048
 NOT_PERMITTED = 0.0
@@ -25,6 +28,11 @@ class LateralSystem:
     title: str
     factors: Mapping[str, float]
     heights: Mapping[str, float]
+
+
+def as_printed(metres: float) -> float:
+    """A height that a limit in feet stands for, m: as ASCE/SEI 7 prints it beside (to 0.1 m, so 160 ft are 48.8 m), never less."""
+    return max(metres, round(metres, 1))
 
 
 def _height(text: str) -> float:
@@ -48,30 +56,79 @@ def read_table(text: str, factors: Sequence[str], heights: Sequence[str] = ()) -
     return systems
 
 
-def governing(systems: Mapping[str, LateralSystem], lateral_system: str, stacked: Sequence[Mapping[str, Any]]) -> str:
-    """The system whose factors hold for the direction: the least R of those that stand over each other.
-
-    Where the system above has the least R, its factors hold below too; where the one below has it, its own hold.
-    """
-    names: list[str] = [lateral_system, *(s["lateral_system"] for s in stacked)]
-    unknown = [n for n in names if n not in systems]
-    if unknown:
+def known(systems: Mapping[str, LateralSystem], name: str) -> LateralSystem:
+    """The system of an id; refused where the table has none."""
+    if name not in systems:
         raise RuleRefused(
             "lateral_system",
-            f"the table of lateral systems has no {unknown[0]!r}",
+            f"the table of lateral systems has no {name!r}",
             "Name a system of this edition; `plumb editions` lists them.",
         )
-    return min(names, key=lambda name: float(systems[name].factors["R"]))
+    return systems[name]
 
 
-def stacked_factor(name: str, systems: Mapping[str, LateralSystem], clause: str) -> Rule:
-    """Rule for a factor of the table, with other systems higher up."""
+def exempt_share(stacked: Mapping[str, Any], w: Array | None) -> str | None:
+    """Why a system higher up that is declared as exempt isn't, None where it is: it weighs no more than 10 % and, as a
+    rooftop structure, has no more than two stories."""
+    level = stacked.get("level")
+    if w is None or level is None:
+        return "the weights of the stories are not known"
+    share = float(np.sum(w[level:]) / np.sum(w))
+    if exceeds(share, 0.10):
+        return f"it weighs {share:.0%} of the whole, 10 % is the limit"
+    if stacked["exempt"] == "rooftop" and len(w) - level > 2:
+        return f"it has {len(w) - level} stories, two is the limit"
+    return None
 
-    def read(lateral_system: str, stacked_systems: Sequence[Mapping[str, Any]] = ()) -> float:
-        return systems[governing(systems, lateral_system, stacked_systems)].factors[name]
 
-    read.__doc__ = f"{name} of the lateral system; with systems over each other, of the one with the least R."
-    return rule(clause=clause, tex=rf"\q{{{name}}} = \text{{table}}(\q{{lateral_system}})", defines=name)(read)
+def systems_of(
+    systems: Mapping[str, LateralSystem],
+    lateral_system: str,
+    stacked: Sequence[Mapping[str, Any]] = (),
+    beside: Sequence[Mapping[str, Any]] = (),
+    w: Array | None = None,
+) -> tuple[list[LateralSystem], list[LateralSystem]]:
+    """Systems side by side at the bottom of a direction, and those higher up that count for what stands below them."""
+    above = [s for s in stacked if not (s.get("exempt") and exempt_share(s, w) is None)]
+    return (
+        [known(systems, n) for n in (lateral_system, *(b["lateral_system"] for b in beside))],
+        [known(systems, s["lateral_system"]) for s in above],
+    )
+
+
+def governing_factor(
+    name: str, low: Sequence[LateralSystem], above: Sequence[LateralSystem], greatest_above: bool = False
+) -> float:
+    """A factor of systems side by side, with others above them (see `stacked_factor`)."""
+    side = {f: (min if f == "R" else max)(s.factors[f] for s in low) for f in low[0].factors}
+    rows: list[Mapping[str, float]] = [side, *(s.factors for s in above)]
+    if greatest_above:
+        return (min if name == "R" else max)(row[name] for row in rows)
+    return min(rows, key=lambda row: row["R"])[name]
+
+
+def stacked_factor(
+    name: str, systems: Mapping[str, LateralSystem], clause: str, greatest_above: bool = False, defines: str = ""
+) -> Rule:
+    """Rule for a factor of the table, with other systems side by side and higher up.
+
+    Side by side the least R and the greatest of the other factors hold.  Over each other the factors of the system with
+    the least R do; with `greatest_above` the least R and the greatest of the others (7-05, 12.2.3.1).
+    """
+
+    def read(
+        lateral_system: str,
+        stacked_systems: Sequence[Mapping[str, Any]] = (),
+        beside_systems: Sequence[Mapping[str, Any]] = (),
+        w: Array | None = None,
+    ) -> float:
+        low, above = systems_of(systems, lateral_system, stacked_systems, beside_systems, w)
+        return governing_factor(name, low, above, greatest_above)
+
+    read.__doc__ = f"{name} of the lateral system, with those side by side and those over each other."
+    return rule(clause=clause, tex=rf"\q{{{name}}} = \text{{table}}(\q{{lateral_system}})", defines=defines or name)(
+        read
+    )
 
 
 def factor(name: str, systems: Mapping[str, LateralSystem], clause: str) -> Rule:
@@ -89,12 +146,15 @@ def height_of(systems: Mapping[str, LateralSystem], names: Sequence[str], group:
     return min((systems[n].heights.get(group, math.inf) for n in names if n in systems), default=math.inf)
 
 
-def permission(limit: float, h_n: float, group: str) -> str:
-    """In words, whether a system is permitted up to h_n (m)."""
+def permission(limit: float, h_n: float, group: str, metric: Callable[[float], float] = lambda limit: limit) -> str:
+    """In words, whether a system is permitted up to h_n (m).
+
+    metric : the height that the limit stands for where the code prints it in metres beside
+    """
     if limit == NOT_PERMITTED:
         return f"not permitted in {group}"
     if math.isinf(limit):
         return "permitted"
-    if h_n > limit * (1 + 1e-9):
+    if exceeds(h_n, metric(limit)):
         return f"too tall: permitted up to {limit:.1f} m in {group}"
     return f"permitted up to {limit:.1f} m"

@@ -13,8 +13,12 @@ _RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; this edition has no choices."""
-    return _RULES
+    """The rule set by the static method that is declared; `site_specific` an own elastic spectrum."""
+    chosen = _RULES
+    if choices.get("static_method") in lateral.BY_METHOD:
+        dropped, instead = lateral.BY_METHOD[choices["static_method"]]
+        chosen = {n: r for n, r in chosen.items() if n not in dropped} | rule_set(*instead)
+    return chosen | rule_set(*ground.OF_STUDY) if choices.get("site_specific") is not None else chosen
 
 
 EDITION = Edition(
@@ -23,7 +27,7 @@ EDITION = Edition(
     year=2018,
     rules=rules,
     inputs=(
-        "Z", "k_p", "subsoil", "v_s30", "site_period", "importance_level", "lateral_system", "mu", "S_p", "period_type",
+        "Z", "k_p", "subsoil", "site_specific", "v_s30", "rock", "very_soft_thickness", "site_period", "importance_level", "lateral_system", "mu", "S_p", "period_type",
         "static_method",
     ),
     options={

@@ -11,6 +11,7 @@ from plumb_core.editions.as1170_4 import tables
 from plumb_core.editions.as1170_4.ground import shape
 from plumb_core.editions.systems import factor
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import exceeds
 from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
 
 EQUIVALENT, TENTH, SIMPLIFIED = "6.2", "5.3", "5.4.2.3"
@@ -50,45 +51,67 @@ def C_s_lower(kpZ: float, T_a: float, subsoil: str, S_p: float, mu: float) -> Go
     return Governed(0.8 * kpZ * float(shape(np.array([T_a]), subsoil, False)[0]) * S_p / mu, "6.2.3, 80 %")
 
 
-def _story_factors(static_method: str, N: int, subsoil: str, h_n: float) -> list[float]:
-    if N not in tables.K_S or h_n > 15.0 + 1e-9:
+def _story_factors(N: int, subsoil: str, h_n: float, design_category: str) -> Array:
+    if design_category == "III":
+        raise RuleRefused(
+            "static_method", "5.4.2.3 is for category II; this building has III", "Take dynamic analysis (5.5)."
+        )
+    if N not in tables.K_S or exceeds(h_n, 15.0):
         raise RuleRefused(
             "static_method", "5.4.2.3 is for at most five stories and 15 m", "Take 6.2 for this building."
         )
-    return tables.K_S[N][subsoil]
+    return np.array(tables.K_S[N][subsoil])
 
 
 @rule(
-    clause="6.2.1; 5.3; 5.4.2.3",
+    clause="6.2.1",
     tex=r"\q{coefficient} = \max\left(\q{kpZ}\,\q{S_a_T}\,\frac{\q{S_p}}{\q{mu}},\ \q{C_s_lower}\right)",
 )
-def coefficient(
-    kpZ: float,
-    S_a_T: float,
-    S_p: float,
-    mu: float,
-    C_s_lower: Governed,
-    w: Array,
-    h_n: float,
-    N: int,
-    subsoil: str,
-    design_category: str = "",
-    static_method: str = EQUIVALENT,
-) -> Governed:
-    """Base shear as a fraction of the weight, by the declared method.
-
-    6.2: equivalent static.  5.3: 0.1 in category I.  5.4.2.3: K_s by story, up to 15 m.
-    """
-    if static_method == TENTH:
-        if design_category not in ("I", ""):
-            raise RuleRefused(
-                "static_method", f"5.3 is for category I; this building has {design_category}", "Take 6.2."
-            )
-        return Governed(0.1, "5.3")
-    if static_method == SIMPLIFIED:
-        K_s = np.array(_story_factors(static_method, N, subsoil, h_n))
-        return Governed(float(np.sum(K_s * w) / np.sum(w)) * kpZ * S_p / mu, "5.4.2.3")
+def coefficient(kpZ: float, S_a_T: float, S_p: float, mu: float, C_s_lower: Governed) -> Governed:
+    """Base shear as a fraction of the weight by the equivalent static method."""
     return bounded(Governed(kpZ * S_a_T * S_p / mu, "6.2(1)"), lower=C_s_lower)
+
+
+@rule(clause="5.3", tex=r"\q{coefficient} = 0.1", defines="coefficient")
+def coefficient_tenth(design_category: str = "") -> Governed:
+    """A tenth of the weight, for category I: neither ductility nor period enters."""
+    if design_category not in ("I", ""):
+        raise RuleRefused("static_method", f"5.3 is for category I; this building has {design_category}", "Take 6.2.")
+    return Governed(0.1, "5.3")
+
+
+@rule(clause="5.3", tex=r"\q{F} = 0.1\,W_i", defines="F")
+def F_tenth(w: Array, V: float) -> Array:
+    """Force at each level, kN, shape (n_stories,), by the weights alone."""
+    return np.asarray(V * w / np.sum(w))
+
+
+@rule(
+    clause="5.4.2.3",
+    tex=r"\q{coefficient} = \frac{\sum K_s W_i}{\q{W}}\,\q{kpZ}\,\frac{\q{S_p}}{\q{mu}}",
+    defines="coefficient",
+)
+def coefficient_simplified(
+    kpZ: float, S_p: float, mu: float, w: Array, h_n: float, N: int, subsoil: str, design_category: str = ""
+) -> Governed:
+    """Base shear as a fraction of the weight by K_s of each story, up to five stories and 15 m; no period enters."""
+    K_s = _story_factors(N, subsoil, h_n, design_category)
+    return Governed(float(np.sum(K_s * w) / np.sum(w)) * kpZ * S_p / mu, "5.4.2.3")
+
+
+@rule(clause="5.4.2.3", tex=r"\q{F} = \q{V}\,\frac{K_s W_i}{\sum K_s W_j}", defines="F")
+def F_simplified(w: Array, V: float, h_n: float, N: int, subsoil: str, design_category: str = "") -> Array:
+    """Force at each level, kN, shape (n_stories,), by K_s and the weights."""
+    share = w * _story_factors(N, subsoil, h_n, design_category)
+    return np.asarray(V * share / np.sum(share))
+
+
+@rule(clause="2.2, 5.3, 5.4.2.3", defines="static_notes")
+def static_notes_without_period(
+    static_permitted: str = "permitted", design_category: str = "", lateral_system: str = "", mu: float | None = None
+) -> list[str]:
+    """What a reviewer should know about the simplified ways of section 5."""
+    return _notes(static_permitted, design_category, lateral_system, mu)
 
 
 @rule(clause="6.3", tex=r"\q{k} = 0.75 + 0.5\,\q{T},\ 1 \le k \le 2")
@@ -97,17 +120,10 @@ def k(T: float) -> float:
     return float(np.interp(T, [0.5, 2.5], [1.0, 2.0]))
 
 
-@rule(clause="6.3; 5.3; 5.4.2.3", tex=r"\q{F} = \q{V}\,\frac{W_i h_i^{\q{k}}}{\sum W_j h_j^{\q{k}}}")
-def F(
-    w: Array, h_x: Array, k: float, V: float, h_n: float, N: int, subsoil: str, static_method: str = EQUIVALENT
-) -> Array:
+@rule(clause="6.3", tex=r"\q{F} = \q{V}\,\frac{W_i h_i^{\q{k}}}{\sum W_j h_j^{\q{k}}}")
+def F(w: Array, h_x: Array, k: float, V: float) -> Array:
     """Force at each level, kN, shape (n_stories,)."""
-    if static_method == TENTH:
-        share = w
-    elif static_method == SIMPLIFIED:
-        share = w * np.array(_story_factors(static_method, N, subsoil, h_n))
-    else:
-        share = w * h_x**k
+    share = w * h_x**k
     return np.asarray(V * share / np.sum(share))
 
 
@@ -125,25 +141,55 @@ def static_permitted(design_category: str) -> str:
     return "not needed: importance level 1 needs no earthquake design" if design_category == "none" else "permitted"
 
 
-@rule(clause="2.2, 6.2.3, 6.5")
-def static_notes(mu: float, T: float, static_permitted: str = "permitted", design_category: str = "") -> list[str]:
-    """What a reviewer should know about the static method here."""
+MATERIAL_STANDARDS = (
+    ("steel", "AS 4100 (section 13)"), ("RC", "AS 3600 (section 14)"), ("timber", "AS 1720.1"), ("masonry", "AS 3700"),
+)  # fmt: skip
+"""Standards whose mu and S_p take precedence over Table 6.5(A) (6.5), by the beginning of a system's id."""
+
+PERIOD_TYPES = (
+    ("steel_SMRF", ("steel_mrf",)), ("steel_IMRF", ("steel_mrf",)), ("steel_OMRF", ("steel_mrf",)), ("steel_EBF", ("steel_ebf",)),
+    ("RC_SMRF", ("rc_mrf",)), ("RC_IMRF", ("rc_mrf",)), ("RC_OMRF_limited_wall", ("other",)), ("RC_OMRF", ("rc_mrf",)),
+    ("steel_other", ("steel_mrf", "steel_ebf", "other")), ("RC_other", ("rc_mrf", "other")),
+)  # fmt: skip
+"""Rows of 6.2.3 that fit the systems of Table 6.5(A), by the beginning of their ids; all other systems elsewhere."""
+
+
+def _notes(static_permitted: str, design_category: str, lateral_system: str, mu: float | None) -> list[str]:
     notes = [] if static_permitted == "permitted" else [f"static method: {static_permitted}"]
-    if design_category == "I":
-        notes.append("category I: 0.1 of each weight (5.3) would do; the equivalent static method is a higher way")
-    if mu > 3:
+    standard = next((s for beginning, s in MATERIAL_STANDARDS if lateral_system.startswith(beginning)), "")
+    if standard:
+        other = (
+            "; it gives walls and frames that aren't detailed for ductility mu = 1.0, S_p = 0.77"
+            if standard.startswith("AS 3600")
+            else ""
+        )
+        notes.append(f"mu and S_p of {standard} take precedence over Table 6.5(A) (6.5){other}")
+    if mu is not None and exceeds(mu, 3.0):
         notes.append("mu above 3 is outside this standard (2.2)")
-    if T > 5.0:
-        notes.append("T_1 above 5 s is outside this standard (1.1)")
     return notes
 
 
-@rule(clause="AS/NZS 1170.0 4.2.2, 6.6")
+@rule(clause="2.2, 6.2.3, 6.5")
+def static_notes(
+    mu: float, T: float, static_permitted: str = "permitted", design_category: str = "", lateral_system: str = "",
+    period_type: str = "",
+) -> list[str]:  # fmt: skip
+    """What a reviewer should know about the static method here."""
+    notes = _notes(static_permitted, design_category, lateral_system, mu)
+    if design_category == "I":
+        notes.append("category I: 0.1 of each weight (5.3) would do; the equivalent static method is a higher way")
+    if exceeds(T, 5.0):
+        notes.append("T_1 above 5 s is outside this standard (1.1)")
+    return notes + shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "6.2.3")
+
+
+@rule(clause="AS/NZS 1170.0 4.2.2 f, Table 4.1")
 def load_combinations() -> list[dict[str, Any]]:
-    """The combination with earthquake: psi_E 0.3 for imposed loads, 0.6 for storage."""
+    """The combination with earthquake: psi_E 0.3 of imposed loads, 0.6 for storage and other floors, none of other roofs."""
     return [
         {"name": "4.2.2 f", "factors": {"G": 1.0, "E_u": 1.0, "Q": 0.3}},
-        {"name": "4.2.2 f, storage", "factors": {"G": 1.0, "E_u": 1.0, "Q": 0.6}},
+        {"name": "4.2.2 f, storage and other floors", "factors": {"G": 1.0, "E_u": 1.0, "Q": 0.6}},
+        {"name": "4.2.2 f, roofs not used as floors", "factors": {"G": 1.0, "E_u": 1.0, "Q": 0.0}},
     ]
 
 
@@ -177,3 +223,10 @@ RULES = (
     load_combinations,
     direction_rule,
 )
+
+_WITH_PERIOD = {"C_t", "T_a", "T", "S_a_T", "C_s_lower", "k"}
+BY_METHOD = {
+    TENTH: (_WITH_PERIOD, (coefficient_tenth, F_tenth, static_notes_without_period)),
+    SIMPLIFIED: (_WITH_PERIOD, (coefficient_simplified, F_simplified, static_notes_without_period)),
+}
+"""Static method -> rules that fall away, for no period enters, and those that stand in for others."""

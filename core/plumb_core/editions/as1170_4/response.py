@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from plumb_core.editions import shared
 from plumb_core.editions.shared import Irregularity
-from plumb_core.rules import Array, cited, rule
+from plumb_core.limits import within
+from plumb_core.rules import Array, Governed, cited, rule
 
 
 @rule(clause="7.4.4")
 def modal_combination(T_modes: Array) -> str:
     """CQC where frequencies lie within 15 %, else SRSS will do."""
-    return "CQC" if shared.closely_spaced(T_modes, 0.85) else "SRSS or CQC"
+    # frequencies within 15 % of the lower: f_j <= 1.15 f_i, so T_j >= T_i / 1.15, the bound itself being within
+    return "CQC" if shared.closely_spaced(T_modes, 1.0 / 1.15 * (1 - 1e-8)) else "SRSS or CQC"
 
 
 @rule(clause="7.4")
@@ -69,10 +69,44 @@ def theta_limit() -> float:
     return 0.2
 
 
-@rule(clause="6.7.3.2", tex=r"\q{theta_amplification} = \frac{0.9}{1-\q{theta}} \ge 1\text{ for }\q{theta} > 0.1")
-def theta_amplification(theta: Array) -> Array:
-    """Multiplier of forces and deflections where the coefficient exceeds 0.1."""
-    return np.where((theta > 0.1) & (theta < 1.0), np.maximum(1.0, 0.9 / np.where(theta < 1.0, 1.0 - theta, 1.0)), 1.0)
+@rule(
+    clause="6.7.3.2", tex=r"\q{theta_amplification} = \frac{0.9}{1-\q{theta}} \ge 1\text{ for }0.1 < \q{theta} \le 0.2"
+)
+def theta_amplification(theta: Array, p_delta_included: bool = False) -> list[float | None]:
+    """Multiplier of forces and deflections up to 0.2; beyond it no factor will do."""
+    if p_delta_included:
+        return [1.0] * len(theta)
+    return shared.second_order_amplified(theta, 0.1, 0.2, lambda t: max(1.0, 0.9 / (1.0 - t)))
+
+
+@rule(clause="6.7.3")
+def second_order(theta: Array, p_delta_included: bool = False) -> list[str]:
+    """What 6.7.3 asks for at each story."""
+    amplified = "in the model" if p_delta_included else "forces and deflections multiplied by 0.9/(1 - m)"
+    words = ((0.1, "need not be considered"), (0.2, amplified))
+    return [
+        next((w for limit, w in words if within(t, limit)), "potentially unstable: to be redesigned")
+        for t in theta.tolist()
+    ]
+
+
+@rule(clause="6.7.2, 6.7.3.2")
+def drift_second_order(drift_ratio: Array, theta_amplification: list[float | None]) -> list[float | None]:
+    """Design story drift over the story height with its second order amplification; null where no factor will do."""
+    return [None if a is None else float(r * a) for r, a in zip(drift_ratio, theta_amplification, strict=True)]
+
+
+@rule(clause="5.4.5, 5.5.5", tex=r"\q{separation} = 0.01\,\q{h_n}\text{ above 15 m, or walls to the base}")
+def separation(h_n: float, walls_to_base: bool = False) -> Governed:
+    """Set-back from the boundary that is deemed to avoid pounding, m: 1 % of the height of structures above 15 m.
+
+    None up to 15 m, and none where the primary elements are structural walls that go down to the base.
+    """
+    if within(h_n, 15.0):
+        return Governed(0.0, "5.4.5, up to 15 m")
+    if walls_to_base:
+        return Governed(0.0, "5.4.5, structural walls to the base")
+    return Governed(0.01 * h_n, "5.4.5, 1 % of the height")
 
 
 @rule(clause="5.3, 6.7.1, 6.7.2")
@@ -88,6 +122,7 @@ RULES = (
     cited(shared.mass_target, "7.4.2"),
     cited(shared.mass_sum, "7.4.2"),
     cited(shared.modes_enough, "7.4.2, 7.4.3"),
+    cited(shared.modes_verdict, "7.4.2, 7.4.3"),
     modal_combination,
     modal_rules,
     factor_required,
@@ -101,5 +136,8 @@ RULES = (
     theta,
     theta_limit,
     theta_amplification,
+    second_order,
+    drift_second_order,
     drift_notes,
+    separation,
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from plumb_core.editions.systems import read_table
+from plumb_core.limits import below, exceeds, within
 
 K_P = {1: 0.75, 2: 1.0, 3: 1.3, 4: 1.5}
 """Table 3.1 at the annual probability of the building code: 1/250, 1/500, 1/1000, 1/1500 by importance level."""
@@ -112,12 +113,12 @@ def category(importance_level: int, kpZ: float, subsoil: str, h_n: float) -> str
     """Earthquake design category of Table 2.1; "none" for level 1."""
     column = {"E_e": 1, "D_e": 1, "C_e": 2, "B_e": 3, "A_e": 4}[subsoil]
     for row in _lines(TABLE_2_1):
-        if int(row[0]) != importance_level or kpZ > float(row[column]) * (1 + 1e-9):
+        if int(row[0]) != importance_level or exceeds(kpZ, float(row[column])):
             continue
         for place, part in enumerate(row[5:]):
             height, found = part.split(":")
             limit = float(height)
             # the first row reads "<= 12 m"; all others "< 25 m", "< 50 m"
-            if math.isinf(limit) or h_n < limit or (found == "I" and place == 0 and h_n <= limit):
+            if math.isinf(limit) or below(h_n, limit) or (found == "I" and place == 0 and within(h_n, limit)):
                 return found
     return "none"

@@ -8,7 +8,7 @@ from typing import Any
 
 from plumb_core.editions import asce7_10, asce7_16
 from plumb_core.editions.asce7_05 import deformation, lateral, modal, systems, weight
-from plumb_core.editions.asce7_10 import ground, spectrum
+from plumb_core.editions.asce7_10 import ground, site_specific, spectrum
 from plumb_core.rules import Rule, cited, rule_set
 
 _BASE = rule_set(
@@ -24,10 +24,9 @@ _BASE = rule_set(
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; of the choices only `category_by_S_DS_alone` (11.6) is this edition's."""
-    if choices.get("category_by_S_DS_alone", False):
-        return _BASE | rule_set(asce7_16.ground.design_category_by_S_DS_alone)
-    return _BASE
+    """The rule set; `site_specific`, values of a study, and the permissions of `asce7_10.PERMISSIONS` are its choices."""
+    own = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
+    return _BASE | rule_set(*site_specific.declared(choices), *asce7_10.permitted(choices), *own)
 
 
 EDITION = replace(

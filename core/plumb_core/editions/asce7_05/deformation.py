@@ -1,9 +1,11 @@
-"""Drift and P-Delta of ASCE/SEI 7-05 where they differ from 7-10: no importance factor in the stability coefficient."""
+"""Torsion, drift and P-Delta of ASCE/SEI 7-05 where they differ from 7-10: light frames exempt from A_x, theta without I."""
 
 from __future__ import annotations
 
-from plumb_core.editions.asce7_16 import deformation as later
-from plumb_core.rules import Array, rule
+from plumb_core.editions.asce7_10 import deformation as later
+from plumb_core.editions.asce7_16.deformation import A_x_by
+from plumb_core.editions.asce7_16.deformation import separation as by_root
+from plumb_core.rules import Array, cited, rule
 
 
 @rule(clause="12.8.7, Eq. 12.8-16", tex=r"\q{theta} = \frac{\q{P}\,\q{Delta}}{\q{V_drift}\,h\,\q{C_d}}")
@@ -21,4 +23,11 @@ def drift_notes(design_category: str = "") -> list[str]:
     ]
 
 
-RULES = (*later.RULES, theta, drift_notes)
+RULES = (
+    *later.RULES,
+    A_x_by(True),
+    theta,
+    drift_notes,
+    # the clause asks for a sufficient distance; the root of the sum of squares is the later editions' measure
+    cited(by_root, "12.12.3, by the measure of 7-10"),
+)

@@ -6,8 +6,11 @@ from typing import Any
 
 import numpy as np
 
+from plumb_core.editions import shared
 from plumb_core.editions.asce7_10 import lateral as next_edition
 from plumb_core.editions.asce7_16 import lateral as later
+from plumb_core.editions.asce7_16.systems import PERIOD_TYPES as LATER_TYPES
+from plumb_core.limits import reaches, within
 from plumb_core.rules import Array, Candidate, Governed, cited, rule
 
 
@@ -31,19 +34,23 @@ def coefficient(C_s: Governed, design_category: str) -> Governed:
     return C_s
 
 
-@rule(clause="12.6, 12.8.1.3")
+@rule(clause="12.2.1, 12.6, 12.8.1.3")
 def static_notes(
     design_category: str, T: float, T_S: float, N: int, risk_category: str, S_DS_static: Governed,
-    regular: bool | None = None, light_frame: bool = False,
+    regular: bool | None = None, light_frame: bool = False, system_permission: str = "", lateral_system: str = "",
+    period_type: str = "", rho: Governed | None = None,
 ) -> list[str]:  # fmt: skip
     """What a reviewer should know about the static method here; Table 12.6-1 of this edition asks for T < 3.5 T_S."""
-    notes = later.reduced_plateau(S_DS_static)
-    low = risk_category in ("I", "II") and (3 if light_frame else 2) >= N
-    if design_category not in "DEF" or low:
+    notes = next_edition.plateau_notes(S_DS_static, next_edition.cap_lacks(T, N, regular))
+    notes += shared.permission_note(system_permission)
+    notes += shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "Table 12.8-2")
+    notes += later.assumed(rho)
+    # all structures of light-frame construction are permitted
+    if design_category not in "DEF" or light_frame or (risk_category in ("I", "II") and N <= 2):
         return notes
-    if T >= 3.5 * T_S:
+    if reaches(T, 3.5 * T_S):
         notes.append("Table 12.6-1: T >= 3.5 T_S in category D to F; the static method is not permitted")
-    elif regular is None and not light_frame:
+    elif regular is None:
         notes.append("Table 12.6-1: irregularities are not stated, so permission of the static method is open")
     elif regular is False:
         notes.append(
@@ -53,18 +60,34 @@ def static_notes(
     return notes
 
 
-@rule(clause="12.4.2.3, 12.4.3.2", tex=next_edition.load_combinations.tex)
+PERIOD_TYPES = tuple((name, tuple(t for t in types if t != "steel_brbf") or ("other",)) for name, types in LATER_TYPES)
+"""As in 7-16; buckling-restrained braces have no row of their own here."""
+NAMES = ("12.4.2.3-5", "12.4.2.3-7", "12.4.3.2-5", "12.4.3.2-7")
+
+
+@rule(clause="12.4.2.3, 12.4.3.2; 11.7 for category A", tex=next_edition.load_combinations.tex)
 def load_combinations(
-    S_DS: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+    S_DS: float, design_category: str, rho: float, Omega_0: float | None = None
 ) -> list[dict[str, Any]]:
     """Combinations 5 and 7 of 12.4.2.3 (with 1.6 H where earth pressure acts), and those with overstrength."""
-    vertical = 0.0 if S_DS <= 0.125 else S_DS
-    return later.combinations(vertical, later.stated_redundancy(rho, design_category), Omega_0, 0.2,
-                              ("12.4.2.3-5", "12.4.2.3-7", "12.4.3.2-5", "12.4.3.2-7"))  # fmt: skip
+    return later.combinations(design_category, S_DS, rho, Omega_0, 0.2, NAMES)
+
+
+@rule(
+    clause="12.4.2.2 as declared, 12.4.2.3, 12.4.3.2",
+    tex=next_edition.load_combinations.tex,
+    defines="load_combinations",
+)
+def load_combinations_low(
+    S_DS: float, design_category: str, rho: float, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """As `load_combinations`, without vertical action for S_DS <= 0.125, as 12.4.2.2 permits and the brief declares."""
+    return later.combinations(design_category, 0.0 if within(S_DS, 0.125) else S_DS, rho, Omega_0, 0.2, NAMES)
 
 
 RULES = (
     *next_edition.RULES,
+    cited(later.two_stage, "12.2.3.1"),
     load_combinations,
     T_a,
     coefficient,

@@ -7,20 +7,34 @@ from dataclasses import replace
 from typing import Any
 
 from plumb_core.editions import asce7_16
-from plumb_core.editions.asce7_10 import ground, lateral, modal, spectrum
-from plumb_core.editions.asce7_16 import deformation, systems, weight
+from plumb_core.editions.asce7_10 import deformation, ground, lateral, modal, site_specific, spectrum
+from plumb_core.editions.asce7_16 import systems, weight
 from plumb_core.rules import Rule, rule_set
 
 _BASE = rule_set(
     *ground.RULES, *spectrum.RULES, *lateral.RULES, *systems.RULES, *weight.RULES, *modal.RULES, *deformation.RULES
 )
+PERMISSIONS = {
+    "short_period_cap": "C_s with S_S at most 1.5 (12.8.1.3)",
+    "category_by_S_DS_alone": "category by S_DS alone (11.6)",
+    "category_A_by_map": "category A where S_S <= 0.15 and S_1 <= 0.04 (11.4.1)",
+    "low_vertical_effect": "no vertical action where S_DS <= 0.125 (12.4.2.2)",
+}
+
+
+def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
+    """Rules that take a permission which the brief declares."""
+    own = tuple(
+        rule for name, rule in (("short_period_cap", lateral.S_DS_capped), ("low_vertical_effect", lateral.load_combinations_low))
+        if choices.get(name, False)
+    )  # fmt: skip
+    same = {name: choices.get(name) for name in ("category_by_S_DS_alone", "category_A_by_map")}
+    return (*asce7_16.permitted(same), *own)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; of the choices only `category_by_S_DS_alone` (11.6) is this edition's."""
-    if choices.get("category_by_S_DS_alone", False):
-        return _BASE | rule_set(asce7_16.ground.design_category_by_S_DS_alone)
-    return _BASE
+    """The rule set; `site_specific`, values of a study, and the permissions of `PERMISSIONS` are its choices."""
+    return _BASE | rule_set(*site_specific.declared(choices), *permitted(choices))
 
 
 EDITION = replace(
@@ -30,6 +44,7 @@ EDITION = replace(
     year=2010,
     rules=rules,
     inputs=tuple(n for n in asce7_16.INPUTS if n != "velocity_measured"),
-    choices=("category_by_S_DS_alone", "wall_heights"),
+    choices=(*PERMISSIONS, "wall_heights"),
+    permissions=PERMISSIONS,
     aspects=asce7_16.ASPECTS | {"soil": {"F_a": 1.0, "F_v": 1.0}},
 )

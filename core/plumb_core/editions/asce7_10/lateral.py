@@ -6,7 +6,10 @@ from typing import Any
 
 import numpy as np
 
+from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import lateral as later
+from plumb_core.editions.asce7_16.systems import PERIOD_TYPES as TYPES
+from plumb_core.limits import within
 from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
 
 
@@ -41,37 +44,79 @@ def T_a(
     return Governed(C_t * h_n**x, "12.8-7")
 
 
-@rule(clause="12.8.1.3", tex=r"\q{S_DS_static} = \tfrac{2}{3}\,\q{F_a}\,\min(\q{S_S},\ 1.5)\ \text{where permitted}")
-def S_DS_static(S_DS: float, F_a: float, S_S: float, T: float, N: int, regular: bool = False) -> Governed:
-    """S_DS used for C_s, g: from S_S not above 1.5 for regular structures of at most five stories with T <= 0.5 s.
+CAP = later.CAP
+CAP_NOT_MET = "11.4.4, conditions of 12.8.1.3 not met"
 
-    What isn't stated isn't met.
+
+def cap_lacks(T: float, N: int, regular: bool | None) -> list[str]:
+    """Conditions of 12.8.1.3 that aren't met, in words; what isn't stated isn't met."""
+    tests = [(regular is True, "regular" + (" (not stated)" if regular is None else "")), (N <= 5, "at most five stories"),
+             (within(T, 0.5), "T <= 0.5 s")]  # fmt: skip
+    return [words for met, words in tests if not met]
+
+
+@rule(clause="11.4.4", tex=r"\q{S_DS_static} = \q{S_DS}")
+def S_DS_static(S_DS: float) -> Governed:
+    """S_DS used for C_s, g: the full one, for 12.8.1.3 is a permission that the brief doesn't declare."""
+    return Governed(S_DS, "11.4.4", (Candidate("11.4.4", S_DS, "base"),))
+
+
+@rule(
+    clause="12.8.1.3, as declared",
+    tex=r"\q{S_DS_static} = \q{S_DS}\,\frac{\min(\q{S_S},\ 1.5)}{\q{S_S}}\ \text{where its conditions hold}",
+    defines="S_DS_static",
+)
+def S_DS_capped(S_DS: float, S_S: float, T: float, N: int, regular: bool | None = None) -> Governed:
+    """S_DS used for C_s, g: with S_S not above 1.5, for regular structures of at most five stories with T <= 0.5 s.
+
+    F_a is constant above S_S = 1.25, so S_DS is in proportion to S_S there.  What isn't stated isn't met.
     """
+    if cap_lacks(T, N, regular):
+        return Governed(S_DS, CAP_NOT_MET, (Candidate(CAP_NOT_MET, S_DS, "base"),))
     full = Governed(S_DS, "11.4.4", (Candidate("11.4.4", S_DS, "base"),))
-    if not (regular and N <= 5 and T <= 0.5):
-        return full
-    return bounded(full, upper=Governed(2.0 / 3.0 * F_a * min(S_S, 1.5), "12.8.1.3"))
+    return bounded(full, upper=Governed(S_DS * min(1.5 / S_S, 1.0), CAP))
 
 
-@rule(clause="12.6, 12.8.1.3")
+def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
+    """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions isn't met."""
+    if S_DS_static.governed_by == CAP_NOT_MET:
+        return [f"12.8.1.3 is declared, but not met: {', '.join(lacks)}; the full S_DS is used"]
+    return later.plateau_notes(S_DS_static, lacks)
+
+
+@rule(clause="12.2.1, 12.6, 12.8.1.3")
 def static_notes(
     design_category: str, T: float, T_S: float, h_n: float, N: int, risk_category: str, S_DS_static: Governed,
-    regular: bool | None = None, light_frame: bool = False,
+    regular: bool | None = None, light_frame: bool = False, system_permission: str = "", lateral_system: str = "",
+    period_type: str = "", rho: Governed | None = None,
 ) -> list[str]:  # fmt: skip
     """What a reviewer should know about the static method here."""
-    return later.reduced_plateau(S_DS_static) + later.permission(
-        design_category, T, T_S, h_n, N, risk_category, regular, light_frame
-    )
+    return [
+        *plateau_notes(S_DS_static, cap_lacks(T, N, regular)),
+        *later.permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame),
+        *shared.permission_note(system_permission),
+        *shared.period_type_note(TYPES, lateral_system, period_type, "Table 12.8-2"),
+        *later.assumed(rho),
+    ]
 
 
-@rule(clause="2.3.2, 12.4.2, 12.4.3", tex=r"(1.2 + 0.2\,\q{S_DS})\,D + \q{rho}\,Q_E + L + 0.2\,S")
+NAMES = ("2.3.2-5", "2.3.2-7", "2.3.2-5 with overstrength", "2.3.2-7 with overstrength")
+
+
+@rule(clause="2.3.2, 12.4.2, 12.4.3; 1.4 for category A", tex=r"(1.2 + 0.2\,\q{S_DS})\,D + \q{rho}\,Q_E + L + 0.2\,S")
 def load_combinations(
-    S_DS: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+    S_DS: float, design_category: str, rho: float, Omega_0: float | None = None
 ) -> list[dict[str, Any]]:
-    """Combinations 5 and 7 of 2.3.2, plain and with overstrength; no vertical action for S_DS <= 0.125 (12.4.2.2)."""
-    vertical = 0.0 if S_DS <= 0.125 else S_DS
-    return later.combinations(vertical, later.stated_redundancy(rho, design_category), Omega_0, 0.2,
-                              ("2.3.2-5", "2.3.2-7", "2.3.2-5 with overstrength", "2.3.2-7 with overstrength"))  # fmt: skip
+    """Combinations 5 and 7 of 2.3.2, plain and with overstrength."""
+    return later.combinations(design_category, S_DS, rho, Omega_0, 0.2, NAMES)
+
+
+@rule(clause="2.3.2, 12.4.2.2 as declared, 12.4.3", tex=load_combinations.tex, defines="load_combinations")
+def load_combinations_low(
+    S_DS: float, design_category: str, rho: float, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """As `load_combinations`, without vertical action for S_DS <= 0.125, as 12.4.2.2 permits and the brief declares."""
+    return later.combinations(design_category, 0.0 if within(S_DS, 0.125) else S_DS, rho, Omega_0, 0.2, NAMES)
 
 
 REPLACED = (

@@ -30,6 +30,7 @@ RULES = (
     cited(shared.mass_target, "12.9.1"),
     cited(shared.mass_sum, "12.9.1"),
     cited(shared.modes_enough, "12.9.1"),
+    cited(shared.modes_verdict, "12.9.1"),
     cited(later.modal_combination, "12.9.3"),
     modal_rules,
     scaling_share,

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from plumb_core.editions.asce7_16 import deformation, ground, lateral, modal, spectrum, systems, weight
+from plumb_core.editions.asce7_16 import deformation, ground, lateral, modal, site_specific, spectrum, systems, weight
 from plumb_core.editions.asce7_16.tables import STRUCTURE_TYPES
 from plumb_core.editions.edition import Edition
 from plumb_core.rules import Rule, rule_set
@@ -51,8 +51,9 @@ ASKED_FOR = (
 
 INPUTS = (
     "S_S", "S_1", "T_L", "site_class", "class_by_default", "velocity_measured", "isolated_or_damped", "diaphragms_rigid",
-    "F_a", "F_v", "v_s30", "N_SPT", "s_u", "risk_category", "I_e", "lateral_system", "stacked_systems", "period_type", "R",
-    "Omega_0", "C_d", "rho", "regular", "light_frame", "T_a_formula", "walls", "A_B", "structure_type",
+    "F_a", "F_v", "site_specific", "v_s30", "N_SPT", "s_u", "risk_category", "I_e", "lateral_system", "stacked_systems",
+    "beside_systems", "podium", "period_type", "R", "Omega_0", "C_d", "rho", "redundancy", "regular", "irregularities", "light_frame",
+    "T_a_formula", "walls", "A_B", "structure_type",
 )  # fmt: skip
 OPTIONS = {"site_class": ("A", "B", "C", "D", "E", "F"), "risk_category": ("I", "II", "III", "IV"),
            "structure_type": deformation.STRUCTURE_TYPES}  # fmt: skip
@@ -95,6 +96,9 @@ DEFINITIONS = {
     "Omega_0": "Table 12.2-1",
     "C_d": "Table 12.2-1",
     "rho": "12.3.4",
+    "redundancy": "12.3.4",
+    "beside_systems": "Table 12.2-1",
+    "irregularities": "types of irregularity",
     "light_frame": "light-frame construction",
     "isolated_or_damped": "isolated or damped",
     "diaphragms_rigid": "rigid diaphragms",
@@ -124,16 +128,39 @@ _BY_SUPPLEMENTS: dict[tuple[int, ...], dict[str, Rule]] = {
 }
 
 
+def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
+    """Rules that take a permission which the brief declares."""
+    found: list[Rule] = []
+    if choices.get("category_by_S_DS_alone", False):
+        found.append(ground.design_category_by_S_DS_alone)
+    if choices.get("category_A_by_map", False):
+        found.append(ground.design_category_A_by_map)
+    if choices.get("short_period_cap", False):
+        found.append(lateral.S_DS_capped)
+    if choices.get("low_vertical_effect", False):
+        found.append(lateral.load_combinations_low)
+    return tuple(found)
+
+
+PERMISSIONS = {
+    "short_period_cap": "S_DS for C_s at most 1.0, at least 0.7 S_DS (12.8.1.3)",
+    "category_by_S_DS_alone": "category by S_DS alone (11.6)",
+    "category_A_by_map": "category A where S_S <= 0.15 and S_1 <= 0.04 (11.4.2)",
+    "low_vertical_effect": "no vertical action in category B (12.4.2.2)",
+}
+
+
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set under the declared choices.
 
-    choices : `supplements`, [], [1] or [1, 3] (3 builds on 1); `category_by_S_DS_alone`, whether 11.6 permits (and the brief takes)
-        the design category from Table 11.6-1 alone.
+    choices : `supplements`, [], [1] or [1, 3] (3 builds on 1); `site_specific` and `F_v`, values of a study, which 11.4.8 doesn't
+        raise; the permissions of `PERMISSIONS`.
     """
     chosen = _BY_SUPPLEMENTS[tuple(choices.get("supplements", (1, 3)))]
-    if choices.get("category_by_S_DS_alone", False):
-        chosen = chosen | rule_set(ground.design_category_by_S_DS_alone)
-    return chosen
+    study = site_specific.declared(choices)
+    if study or choices.get("F_v") is not None:
+        chosen = chosen | rule_set(ground.S_M1_as_printed, lateral.C_s_upper)
+    return chosen | rule_set(*study, *permitted(choices))
 
 
 EDITION = Edition(
@@ -143,7 +170,8 @@ EDITION = Edition(
     rules=rules,
     inputs=INPUTS,
     options=OPTIONS,
-    choices=("supplements", "velocity_measured", "category_by_S_DS_alone"),
+    choices=("supplements", *PERMISSIONS),
+    permissions=PERMISSIONS,
     period_types=STRUCTURE_TYPES,
     formulas=("12.8-7", "12.8-8", "12.8-9"),
     systems=systems.SYSTEMS,

@@ -1,15 +1,15 @@
-"""Torsion, irregularity in height, drift and P-Delta of ASCE/SEI 7-16: 12.3.2, 12.8.4.3, 12.8.6, 12.8.7, 12.12.1."""
+"""Torsion, drift, P-Delta and separation of ASCE/SEI 7-16: 12.3.2.1, 12.8.4.3, 12.8.6, 12.8.7, 12.12."""
 
 from __future__ import annotations
 
 import math
-
-import numpy as np
+from collections.abc import Sequence
 
 from plumb_core.editions import shared
-from plumb_core.editions.shared import Irregularity
+from plumb_core.editions.asce7_16 import irregularity
 from plumb_core.errors import RuleRefused
-from plumb_core.rules import Array, Governed, bounded, cited, rule
+from plumb_core.limits import exceeds, within
+from plumb_core.rules import Array, Governed, Rule, bounded, cited, rule
 
 STRUCTURE_TYPES = ("other", "low_rise_detailed", "masonry_cantilever", "masonry_other")
 
@@ -28,45 +28,57 @@ DRIFT_LIMIT = {row[0]: dict(zip(_LINES[0][1:], map(float, row[1:]), strict=True)
 @rule(clause="12.3.2.1, Table 12.3-1 types 1a and 1b")
 def torsion_class(torsion_ratio: float) -> str:
     """Torsional irregularity: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that are not flexible."""
-    return "extreme" if torsion_ratio > 1.4 else "torsional" if torsion_ratio > 1.2 else "regular"
+    return "extreme" if exceeds(torsion_ratio, 1.4) else "torsional" if exceeds(torsion_ratio, 1.2) else "regular"
+
+
+def consequences(torsion_class: str, design_category: str, rows: Sequence[tuple[str, str, str]]) -> list[str]:
+    """Words of the rows (categories, degree they hold for, words) that reach the category and the degree."""
+    if torsion_class == "regular":
+        return []
+    return [words for categories, degree, words in rows
+            if (not degree or degree == torsion_class) and (not design_category or design_category in categories)]  # fmt: skip
+
+
+BY_DESIGN = (
+    ("CDEF", "", "accidental torsion in design, amplified by A_x at every level (12.8.4.2, 12.8.4.3)"),
+    ("CDEF", "", "story drift is the largest along the edges (12.8.6, 12.12.1)"),
+    ("DEF", "", "25 % more force in connections of diaphragms and collectors (12.3.3.4)"),
+    ("BCDEF", "", "a three-dimensional model (12.7.3)"),
+    ("DEF", "", "the static method is not permitted, but for the low buildings of Table 12.6-1"),
+    ("EF", "extreme", "not permitted (12.3.3.1)"),
+)  # fmt: skip
+FROM_7_16 = (
+    ("D", "extreme", "redundancy factor 1.3 (12.3.4.2)"),
+    ("B", "extreme", "accidental torsion in design (12.8.4.2)"),
+)
 
 
 @rule(clause="12.3.3, 12.3.4.2, 12.7.3, 12.8.4, 12.12.1")
 def torsion_consequences(torsion_class: str, design_category: str = "") -> list[str]:
     """What follows from the irregularity; all of it where the design category isn't known."""
-    if torsion_class == "regular":
-        return []
-    found = [("CDEF", "accidental torsion in design, amplified by A_x (12.8.4.2, 12.8.4.3)"),
-             ("CDEF", "story drift is the largest along the edges (12.8.6, 12.12.1)"),
-             ("DEF", "25 % more force in connections of diaphragms and collectors (12.3.3.4)"),
-             ("BCDEF", "a three-dimensional model (12.7.3)"),
-             ("DEF", "the static method is not permitted, but for the low buildings of Table 12.6-1")]  # fmt: skip
-    if torsion_class == "extreme":
-        found += [("EF", "not permitted (12.3.3.1)"), ("D", "redundancy factor 1.3 (12.3.4.2)"),
-                  ("B", "accidental torsion in design (12.8.4.2)")]  # fmt: skip
-    return [text for categories, text in found if not design_category or design_category in categories]
+    return consequences(torsion_class, design_category, (*BY_DESIGN, *FROM_7_16))
 
 
-@rule(clause="12.3.2.2, Table 12.3-2")
-def vertical_irregularities(
-    story_stiffness: Array | None = None,
-    story_strength: Array | None = None,
-    w: Array | None = None,
-    lateral_width: Array | None = None,
-    drift_ratio: Array | None = None,
-) -> list[Irregularity]:
-    """Soft (1a, 1b), mass (2), geometric (3) and weak (5a, 5b) stories, from the story tables that are given.
+def A_x_by(light_frames_exempt: bool) -> Rule:
+    """Rule for A_x.  light_frames_exempt : whether light-frame construction isn't amplified (7-05)."""
 
-    Types 1a, 1b and 2 fall away where no story drift ratio exceeds 1.3 times that above it (12.3.2.2, exception 1).
-    """
-    found = shared.less_than_above(story_strength, [("5b extreme weak story", 0.65, None), ("5a weak story", 0.80, None)],
-                                   "Table 12.3-2")  # fmt: skip
-    found += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 12.3-2")
-    if shared.steady_drift(drift_ratio, 1.3):
-        return found
-    found += shared.less_than_above(story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)],
-                                    "Table 12.3-2")  # fmt: skip
-    return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 12.3-2", roof_exempt=True)
+    @rule(clause="12.8.4.3, Eq. 12.8-14", tex=shared.A_X_TEX)
+    def A_x(
+        displacement_max: float,
+        displacement_avg: float,
+        torsion_irregular: bool = True,
+        design_category: str = "",
+        light_frame: bool = False,
+    ) -> float:
+        """Torsional amplification factor of a level, from its *displacements*, in category C to F.
+
+        At every level of a building that is torsionally irregular at any story; 1 elsewhere.
+        """
+        if not torsion_irregular or design_category in ("A", "B") or (light_frames_exempt and light_frame):
+            return 1.0
+        return shared.amplification_of_torsion(displacement_max, displacement_avg)
+
+    return A_x
 
 
 @rule(clause="12.8.6, Eq. 12.8-15", tex=r"\q{amplifier} = \frac{\q{C_d}}{\q{I_e}}")
@@ -75,19 +87,22 @@ def amplifier(C_d: float, I_e: float) -> float:
     return C_d / I_e
 
 
-@rule(clause="12.12.1, Table 12.12-1, 12.12.1.1", tex=r"\q{drift_limit} = \text{Table 12.12-1}")
+@rule(
+    clause="12.12.1, Table 12.12-1, 12.12.1.1",
+    tex=r"\q{drift_limit} = \text{Table 12.12-1}\ (\text{over }\q{rho}\text{ for moment frames in D to F})",
+)
 def drift_limit(
     risk_category: str,
     N: int,
     structure_type: str = "other",
     design_category: str = "",
-    period_type: str = "",
-    rho: float = 1.0,
+    only_moment_frames: bool = False,
+    rho: Governed | None = None,
 ) -> Governed:
     """Limit of the story drift over the story height.
 
-    No limit for a single story whose walls, partitions and ceilings are made for the drift; for moment frames alone in
-    category D to F the limit is divided by the redundancy factor (12.12.1.1).
+    No limit for a single story in category I or II whose walls, partitions and ceilings are made for the drift (note c);
+    for moment frames alone in category D to F the limit is divided by the redundancy factor (12.12.1.1).
     """
     if structure_type not in DRIFT_LIMIT:
         raise RuleRefused(
@@ -102,11 +117,12 @@ def drift_limit(
                 "the first row of Table 12.12-1 is for at most four stories",
                 "Take `other` for this structure.",
             )
-        if N == 1:
+        if N == 1 and risk_category in ("I", "II"):
             return Governed(math.inf, "Table 12.12-1, note c")
     limit = Governed(DRIFT_LIMIT[structure_type][risk_category], "Table 12.12-1")
-    if design_category and design_category in "DEF" and period_type in ("steel_mrf", "rc_mrf"):
-        return bounded(limit, upper=Governed(limit.value / rho, "12.12.1.1"))
+    if only_moment_frames and design_category in ("D", "E", "F") and rho is not None:
+        why = f"12.12.1.1, rho {rho.value:g} by {rho.governed_by}" if rho.governed_by != "submitted" else "12.12.1.1"
+        return bounded(limit, upper=Governed(limit.value / rho.value, why))
     return limit
 
 
@@ -122,10 +138,54 @@ def theta_limit(C_d: float, shear_ratio: float = 1.0) -> float:
     return min(0.5 / (shear_ratio * C_d), 0.25)
 
 
-@rule(clause="12.8.7", tex=r"\q{theta_amplification} = \frac{1}{1-\q{theta}}\text{ for }\q{theta} > 0.10")
-def theta_amplification(theta: Array) -> Array:
-    """Amplification of displacements and forces, 1 where theta is at most 0.10."""
-    return np.where((theta > 0.10) & (theta < 1.0), 1.0 / np.where(theta < 1.0, 1.0 - theta, 1.0), 1.0)
+@rule(
+    clause="12.8.7",
+    tex=r"\q{theta_checked} = \q{theta}\text{, or }\frac{\q{theta}}{1+\q{theta}}\text{ with }P\Delta\text{ in the model}",
+)
+def theta_checked(theta: Array, p_delta_included: bool = False) -> Array:
+    """Coefficient as it is held to its limit: theta/(1 + theta) is permitted where P-Delta is declared to be in the model."""
+    return theta / (1.0 + theta) if p_delta_included else theta
+
+
+@rule(
+    clause="12.8.7",
+    tex=r"\q{theta_amplification} = \frac{1}{1-\q{theta}}\text{ for }0.10 < \q{theta} \le \q{theta_limit}",
+)
+def theta_amplification(theta: Array, theta_limit: float, p_delta_included: bool = False) -> list[float | None]:
+    """Amplification of displacements and forces: none up to 0.10 or with P-Delta in the model; beyond its limit no factor will do."""
+    if p_delta_included:
+        return [1.0] * len(theta)
+    return shared.second_order_amplified(theta, 0.10, max(theta_limit, 0.10), lambda t: 1.0 / (1.0 - t))
+
+
+@rule(clause="12.8.7")
+def second_order(theta: Array, theta_checked: Array, theta_limit: float, p_delta_included: bool = False) -> list[str]:
+    """What 12.8.7 asks for at each story."""
+    found = []
+    for t, checked in zip(theta.tolist(), theta_checked.tolist(), strict=True):
+        if within(t, 0.10):
+            found.append("need not be considered")
+        elif exceeds(checked, theta_limit):
+            found.append("potentially unstable: to be redesigned")
+        else:
+            found.append("in the model" if p_delta_included else "amplified by 1/(1 - theta)")
+    return found
+
+
+@rule(clause="12.8.7, 12.12.1")
+def drift_second_order(drift_ratio: Array, theta_amplification: list[float | None]) -> list[float | None]:
+    """Design story drift over the story height with its second order amplification; null where no factor will do."""
+    return [None if a is None else float(r * a) for r, a in zip(drift_ratio, theta_amplification, strict=True)]
+
+
+@rule(clause="12.12.3, Eq. 12.12-1 and 12.12-2",
+      tex=r"\q{separation} = \sqrt{\delta_{M1}^2 + \delta_{M2}^2},\ \delta_{M1} = \frac{\q{C_d}\,\q{delta_own}}{\q{I_e}}")  # fmt: skip
+def separation(C_d: float, I_e: float, delta_own: float, delta_other: float | None = None) -> Governed:
+    """Least separation, m: of adjacent structures the root of the sum of squares, else the own displacement to the boundary."""
+    own = C_d * delta_own / I_e
+    if delta_other is None:
+        return Governed(own, "12.12.3, property line")
+    return Governed(math.hypot(own, delta_other), "12.12-2")
 
 
 @rule(clause="12.8.6.1, 12.8.6.2, 12.8.7")
@@ -134,22 +194,26 @@ def drift_notes(design_category: str = "") -> list[str]:
     return [
         "the minimum of Eq. 12.8-5 need not be considered for drift, that of Eq. 12.8-6 has to be (12.8.6.1)",
         "the period for drift isn't limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
-        "gravity loads in P_x with no factor above 1.0 (12.8.7); theta may be divided by (1 + theta) where P-Delta is in the model",
+        "gravity loads in P_x with no factor above 1.0 (12.8.7)",
     ]
 
 
 RULES = (
     cited(shared.torsion_ratio, "Table 12.3-1"),
     torsion_class,
-    cited(shared.A_x, "12.8.4.3, Eq. 12.8-14"),
+    A_x_by(False),
     torsion_consequences,
-    vertical_irregularities,
+    *irregularity.RULES,
     amplifier,
     cited(shared.Delta, "12.8.6, Eq. 12.8-15"),
     cited(shared.drift_ratio, "12.12.1"),
     drift_limit,
     theta,
     theta_limit,
+    theta_checked,
     theta_amplification,
+    second_order,
+    drift_second_order,
     drift_notes,
+    separation,
 )

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import shared
-from plumb_core.editions.asce7_16 import tables
-from plumb_core.editions.systems import FOOT
+from plumb_core.editions import podiums, shared
+from plumb_core.editions.asce7_16 import ground, tables
+from plumb_core.editions.asce7_16.systems import PERIOD_TYPES
+from plumb_core.editions.systems import FOOT, as_printed
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import below, exceeds, reaches, within
 from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
+
+TEN_FEET = 3.0
+"""Least story height of 0.1 N, m, as printed beside 10 ft."""
 
 
 @rule(clause="Table 12.8-2", tex=r"\q{C_t} = \text{Table 12.8-2}(\q{period_type})")
@@ -33,10 +39,10 @@ def C_w(walls: list[dict[str, float]], A_B: float, h_n: float) -> float:
 
 def tenth_of_stories(h: Array, period_type: str, least: float) -> Governed:
     """Eq. 12.8-8, 0.1 N s, for at most 12 stories of moment frames; `least` is the story height (m) that is judged."""
-    if len(h) > 12 or period_type not in ("steel_mrf", "rc_mrf") or least < 10 * FOOT - 1e-9:
+    if len(h) > 12 or period_type not in ("steel_mrf", "rc_mrf") or below(least, TEN_FEET):
         raise RuleRefused(
             "T_a_formula",
-            "0.1 N is for at most 12 stories of concrete or steel moment frames at least 10 ft (3.05 m) high",
+            "0.1 N is for at most 12 stories of concrete or steel moment frames at least 10 ft (3 m) high",
             "Take Eq. 12.8-7 for this structure.",
         )
     return Governed(0.1 * len(h), "12.8-8")
@@ -65,7 +71,7 @@ def T_a(
     if T_a_formula == "12.8-8":
         return tenth_of_stories(h, period_type, float(np.mean(h)))
     if T_a_formula == "12.8-9":
-        if h_n > 120 * FOOT + 1e-9:
+        if exceeds(h_n, as_printed(120 * FOOT)):
             raise RuleRefused(
                 "T_a_formula",
                 "Eq. 12.8-9 is for structures of at most 120 ft (36.6 m)",
@@ -95,19 +101,48 @@ def T(T_a: float, T_limit: float, T_analysis: float | None = None) -> Governed:
     return bounded(Governed(T_analysis, "analysis"), upper=Governed(T_limit, "C_u T_a"))
 
 
-@rule(clause="12.8.1.3", tex=r"\q{S_DS_static} = \max(1.0,\ 0.7\,\q{S_DS}) \le \q{S_DS}\ \text{where permitted}")
-def S_DS_static(
-    S_DS: float, T: float, N: int, site_class: str, risk_category: str, regular: bool = False, rho: float | None = None
-) -> Governed:
-    """S_DS used for C_s, g: 1.0, but not below 0.7 S_DS, where all conditions of 12.8.1.3 are met, else S_DS.
+@rule(clause="11.4.5", tex=r"\q{S_DS_static} = \q{S_DS}")
+def S_DS_static(S_DS: float) -> Governed:
+    """S_DS used for C_s, g: the full one, for 12.8.1.3 is a permission that the brief doesn't declare."""
+    return Governed(S_DS, "11.4.5", (Candidate("11.4.5", S_DS, "base"),))
+
+
+def cap_lacks(
+    T: float, N: int, site_class: str, risk_category: str, regular: bool | None, rho: Governed | None
+) -> list[str]:
+    """Conditions of 12.8.1.3 that aren't met, in words; what isn't stated isn't met."""
+    tests = [
+        (regular is True, "no irregularity" + (" (not stated)" if regular is None else "")),
+        (N <= 5, "at most five stories"),
+        (within(T, 0.5), "T <= 0.5 s"),
+        (rho is not None and within(rho.value, 1.0), "redundancy factor 1.0"),
+        (site_class not in ("E", "F"), "not site class E or F"),
+        (risk_category in ("I", "II"), "risk category I or II"),
+    ]
+    return [words for met, words in tests if not met]
+
+
+CAP = "12.8.1.3"
+CAP_NOT_MET = "11.4.5, conditions of 12.8.1.3 not met"
+
+
+@rule(
+    clause="12.8.1.3, as declared",
+    tex=r"\q{S_DS_static} = \max(1.0,\ 0.7\,\q{S_DS}) \le \q{S_DS}\ \text{where its conditions hold}",
+    defines="S_DS_static",
+)
+def S_DS_capped(
+    S_DS: float, T: float, N: int, site_class_used: str, risk_category: str, regular: bool | None = None, rho: Governed | None = None
+) -> Governed:  # fmt: skip
+    """S_DS used for C_s, g: 1.0, but not below 0.7 S_DS, where all conditions of 12.8.1.3 hold, else S_DS.
 
     The conditions: no irregularity, at most five stories, T <= 0.5 s, redundancy factor 1.0, not site class E or F,
     risk category I or II.  What isn't stated isn't met.
     """
+    if cap_lacks(T, N, site_class_used, risk_category, regular, rho):
+        return Governed(S_DS, CAP_NOT_MET, (Candidate(CAP_NOT_MET, S_DS, "base"),))
     full = Governed(S_DS, "11.4.5", (Candidate("11.4.5", S_DS, "base"),))
-    if not (regular and N <= 5 and T <= 0.5 and rho == 1.0 and site_class not in "EF" and risk_category in ("I", "II")):
-        return full
-    return bounded(full, upper=Governed(max(1.0, 0.7 * S_DS), "12.8.1.3"))
+    return bounded(full, upper=Governed(max(1.0, 0.7 * S_DS), CAP))
 
 
 @rule(clause="12.8.1.1, Eq. 12.8-2", tex=r"\q{C_s_plateau} = \frac{\q{S_DS_static}}{\q{R}/\q{I_e}}")
@@ -123,7 +158,7 @@ def C_s_plateau(S_DS_static: float, R: float, I_e: float) -> Governed:
 )
 def C_s_upper(S_D1: float, T: float, T_L: float, R: float, I_e: float) -> Governed:
     """Upper bound of the coefficient."""
-    if T <= T_L:
+    if within(T, T_L):
         return Governed(S_D1 / (T * R / I_e), "12.8-3")
     return Governed(S_D1 * T_L / (T**2 * R / I_e), "12.8-4")
 
@@ -135,9 +170,8 @@ def C_s_upper_as_printed(
     T_L: float,
     R: float,
     I_e: float,
-    site_class: str,
+    site_class_used: str,
     S_1: float,
-    T_S: float,
     isolated_or_damped: bool = False,
 ) -> Governed:
     """Upper bound before Supplement 3: exception 2 of 11.4.8 raises it by half for class D with S_1 >= 0.2.
@@ -145,7 +179,7 @@ def C_s_upper_as_printed(
     For T <= 1.5 T_S the exception asks for Eq. 12.8-2, which a bound raised by half does not undercut.
     """
     bound: Governed = C_s_upper.function(S_D1, T, T_L, R, I_e)
-    if site_class == "D" and S_1 >= 0.2 and not isolated_or_damped:
+    if ground.exception_2(site_class_used, S_1, isolated_or_damped):
         return Governed(1.5 * bound.value, bound.governed_by)
     return bound
 
@@ -158,7 +192,7 @@ def C_s_upper_as_printed(
 def C_s_lower(S_DS_static: float, I_e: float, S_1: float, R: float) -> Governed:
     """Lower bound of the coefficient; Eq. 12.8-6 takes the mapped S_1."""
     general = bounded(Governed(0.044 * S_DS_static * I_e, "12.8-5"), lower=Governed(0.01, "12.8-5"))
-    if S_1 < 0.6:
+    if below(S_1, 0.6):
         return general
     return bounded(general, lower=Governed(0.5 * S_1 / (R / I_e), "12.8-6"))
 
@@ -195,46 +229,93 @@ def F(w: Array, h_x: Array, k: float, V: float, design_category: str) -> Array:
 
 @rule(clause="12.8.4.2", tex=r"\q{eccentricity} = 0.05")
 def eccentricity() -> float:
-    """Accidental eccentricity as a share of the plan dimension perpendicular to the force."""
+    """Accidental eccentricity as a share of the plan dimension perpendicular to the force.
+
+    With forces in two directions at once it is offset in one of them at a time, the one that gives the greater effect.
+    """
     return 0.05
 
 
 def combinations(
-    S_DS: float, rho: float, Omega_0: float | None, snow: float, names: tuple[str, ...]
+    category: str, vertical: float, rho: float, Omega_0: float | None, snow: float, names: tuple[str, ...]
 ) -> list[dict[str, Any]]:
     """Strength combinations with the seismic action: factors of D, L, S and the horizontal action.
 
-    names : of the combination with gravity acting against, of that with gravity helping, and the same with overstrength
+    vertical : S_DS of the vertical action, 0 where there is none.  names : of the combination with gravity acting
+    against, of that with gravity helping, and the same with overstrength.  In category A the forces are 0.01 of the
+    weight (1.4 or 11.7): neither vertical action nor overstrength goes with them.
     """
-    vertical = 0.2 * S_DS
+    if category == "A":
+        vertical, rho, Omega_0 = 0.0, 1.0, None
+    up = 0.2 * vertical
     found = [
-        {"name": names[0], "factors": {"D": 1.2 + vertical, "L": 1.0, "S": snow, "Q_E": rho}},
-        {"name": names[1], "factors": {"D": 0.9 - vertical, "Q_E": rho}},
+        {"name": names[0], "factors": {"D": 1.2 + up, "L": 1.0, "S": snow, "Q_E": rho}},
+        {"name": names[1], "factors": {"D": 0.9 - up, "Q_E": rho}},
     ]
     if Omega_0 is not None:
         found += [
-            {"name": names[2], "factors": {"D": 1.2 + vertical, "L": 1.0, "S": snow, "Q_E": Omega_0}},
-            {"name": names[3], "factors": {"D": 0.9 - vertical, "Q_E": Omega_0}},
+            {"name": names[2], "factors": {"D": 1.2 + up, "L": 1.0, "S": snow, "Q_E": Omega_0}},
+            {"name": names[3], "factors": {"D": 0.9 - up, "Q_E": Omega_0}},
         ]
     return found
 
 
-def stated_redundancy(rho: float | None, design_category: str) -> float:
-    """The redundancy factor as stated, else what 12.3.4 gives without any test: 1.0 in A to C, 1.3 above."""
-    return rho if rho is not None else 1.3 if design_category in "DEF" else 1.0
+NAMES = ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength")
 
 
-@rule(clause="2.3.6, 12.4.2, 12.4.3", tex=r"(1.2 + 0.2\,\q{S_DS_static})\,D + \q{rho}\,Q_E + L + 0.2\,S")
+@rule(
+    clause="2.3.6, 12.4.2, 12.4.3; 1.4 for category A",
+    tex=r"(1.2 + 0.2\,\q{S_DS_static})\,D + \q{rho}\,Q_E + L + 0.2\,S",
+)
 def load_combinations(
-    S_DS_static: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+    S_DS_static: float, design_category: str, rho: float, Omega_0: float | None = None
 ) -> list[dict[str, Any]]:
-    """Combinations 6 and 7 of 2.3.6, plain and with overstrength; no vertical action in category B (12.4.2.2).
+    """Combinations 6 and 7 of 2.3.6, plain and with overstrength.
 
-    S_DS as 12.8.1.3 lets one take it.  The factor of L may be 0.5 where L_o <= 4.78 kPa, but for garages and assembly.
+    S_DS as 12.8.1.3 lets one take it where that is declared.  The factor of L may be 0.5 where L_o <= 4.78 kPa, but for
+    garages and assembly.
     """
-    vertical = 0.0 if design_category in "AB" else S_DS_static
-    return combinations(vertical, stated_redundancy(rho, design_category), Omega_0, 0.2,
-                        ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength"))  # fmt: skip
+    return combinations(design_category, S_DS_static, rho, Omega_0, 0.2, NAMES)
+
+
+@rule(clause="2.3.6, 12.4.2.2 as declared, 12.4.3", tex=load_combinations.tex, defines="load_combinations")
+def load_combinations_low(
+    S_DS_static: float, design_category: str, rho: float, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """As `load_combinations`, without vertical action in category B, as 12.4.2.2 permits and the brief declares."""
+    vertical = 0.0 if design_category == "B" else S_DS_static
+    return combinations(design_category, vertical, rho, Omega_0, 0.2, NAMES)
+
+
+@rule(clause="12.10.1.1, Eq. 12.10-1 to 12.10-3",
+      tex=r"\q{F_px} = \frac{\sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.2\,\q{S_DS}\,\q{I_e}\,w_{px} \le F_{px} \le 0.4\,\q{S_DS}\,\q{I_e}\,w_{px}")  # fmt: skip
+def F_px(F: Array, w: Array, S_DS: float, I_e: float) -> Array:
+    """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds.
+
+    The weight tributary to the diaphragm is taken as that of the level.
+    """
+    above = np.cumsum(F[::-1])[::-1] / np.cumsum(w[::-1])[::-1] * w
+    return np.clip(above, 0.2 * S_DS * I_e * w, 0.4 * S_DS * I_e * w)
+
+
+@rule(clause="12.2.3.2")
+def two_stage(
+    podium: Mapping[str, Any], w: Array, h: Array, R: float, rho: float, S_DS: float, S_D1: float, S_1: float, T_L: float, I_e: float
+) -> dict[str, Any]:  # fmt: skip
+    """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
+
+    The upper part is a structure of its own on a fixed base.  What it hands down is multiplied by (R/rho) of the upper
+    part over that of the lower part, at least 1.0.  The forces of the lower part follow from its own weight.
+    """
+
+    def coefficient_of(T: float, R_part: float) -> Governed:
+        return bounded(
+            C_s_plateau.function(S_DS, R_part, I_e),
+            upper=C_s_upper.function(S_D1, T, T_L, R_part, I_e),
+            lower=C_s_lower.function(S_DS, I_e, S_1, R_part),
+        )
+
+    return podiums.two_stage(podium, w, h, R, rho, coefficient_of, k.function, "12.2.3.2")
 
 
 @rule(clause="12.5")
@@ -262,31 +343,57 @@ def permission(
     if regular is None:
         return ["Table 12.6-1: irregularities are not stated, so permission of the static method is open"]
     if not regular:
+        if exceeds(h_n, as_printed(160 * FOOT)):
+            return [
+                "Table 12.6-1: irregular structure taller than 160 ft in category D to F; the static method is not permitted"
+            ]
         return [
-            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only up to 160 ft with "
+            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with "
             "horizontal types 2 to 5 or vertical types 4, 5a, 5b"
         ]
-    if h_n > 160 * FOOT and T >= 3.5 * T_S:
+    if exceeds(h_n, as_printed(160 * FOOT)) and reaches(T, 3.5 * T_S):
         return ["Table 12.6-1: taller than 160 ft with T >= 3.5 T_S; the static method is not permitted"]
     return []
 
 
-def reduced_plateau(S_DS_static: Governed) -> list[str]:
-    """A note where S_DS for C_s is not the full one."""
-    if S_DS_static.governed_by != "12.8.1.3":
-        return []
-    return ["S_DS for C_s reduced by 12.8.1.3, all of whose conditions are stated as met"]
+def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
+    """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions isn't met."""
+    if S_DS_static.governed_by == CAP:
+        return ["S_DS for C_s reduced by 12.8.1.3, as declared; all of its conditions are stated as met"]
+    if S_DS_static.governed_by == CAP_NOT_MET:
+        return [f"12.8.1.3 is declared, but not met: {', '.join(lacks)}; the full S_DS is used"]
+    return []
 
 
-@rule(clause="11.4.8, 12.6, 12.8.1.3")
+def assumed(rho: Governed | None) -> list[str]:
+    """A note where the redundancy factor isn't stated."""
+    return (
+        ["redundancy factor 1.3 assumed: neither stated nor shown by 12.3.4.2"]
+        if rho and "assumed" in rho.governed_by
+        else []
+    )
+
+
+@rule(clause="11.4.8, 12.2.1, 12.6, 12.8.1.3")
 def static_notes(
-    design_category: str, T: float, T_S: float, h_n: float, N: int, site_class: str, S_1: float, risk_category: str,
-    S_DS_static: Governed, regular: bool | None = None, light_frame: bool = False,
+    design_category: str, T: float, T_S: float, h_n: float, N: int, site_class_used: str, S_1: float, risk_category: str,
+    S_DS_static: Governed, regular: bool | None = None, light_frame: bool = False, system_permission: str = "",
+    lateral_system: str = "", period_type: str = "", rho: Governed | None = None, isolated_or_damped: bool = False,
+    site_specific: dict[str, Any] | None = None,
 ) -> list[str]:  # fmt: skip
     """What a reviewer should know about the static method here."""
-    notes = reduced_plateau(S_DS_static)
+    notes = plateau_notes(S_DS_static, cap_lacks(T, N, site_class_used, risk_category, regular, rho))
     notes += permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame)
-    if site_class == "E" and S_1 >= 0.2 and T > T_S:
+    notes += shared.permission_note(system_permission)
+    notes += shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "Table 12.8-2")
+    notes += assumed(rho)
+    if (
+        site_class_used == "E"
+        and reaches(S_1, 0.2)
+        and exceeds(T, T_S)
+        and site_specific is None
+        and not isolated_or_damped
+    ):
         notes.append("11.4.8 exception 3 asks for T <= T_S; a ground motion hazard analysis is required here")
     return notes
 
@@ -316,6 +423,8 @@ RULES = (
     cited(shared.M_story, "12.8.5"),
     eccentricity,
     cited(shared.M_ta, "12.8.4.2"),
+    F_px,
+    two_stage,
     load_combinations,
     direction_rule,
     static_notes,

@@ -58,6 +58,7 @@ RULES = (
     mass_target,
     cited(shared.mass_sum, "12.9.1.1"),
     cited(shared.modes_enough, "12.9.1.1"),
+    cited(shared.modes_verdict, "12.9.1.1"),
     modal_combination,
     modal_rules,
     scaling_share,

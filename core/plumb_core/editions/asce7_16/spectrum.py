@@ -47,10 +47,10 @@ def S_a_reduced(S_a: Array, R: float, I_e: float) -> Array:
     clause="11.9.2, 11.9.3, Eq. 11.9-1 to 11.9-4, Table 11.9-1",
     tex=r"\q{S_a_vertical} = \tfrac{2}{3}\,S_{aMv},\ S_{aMv} \le 0.8\,C_v\,\q{S_MS},\ \ge 0.5\,S_{aM}",
 )
-def S_a_vertical(T_points: Array, S_S: float, S_MS: float, site_class: str, S_a: Array) -> Array:
+def S_a_vertical(T_points: Array, S_S: float, S_MS: float, site_class_used: str, S_a: Array) -> Array:
     """Vertical design spectral acceleration, g, shape of `T_points` (s); beyond 2 s its last branch goes on."""
     T = np.asarray(T_points, dtype=float)
-    plateau = 0.8 * tables.interpolated(tables.C_V, site_class, S_S) * S_MS
+    plateau = 0.8 * tables.interpolated(tables.C_V, site_class_used, S_S) * S_MS
     rise = plateau * (0.375 + 25.0 * (T - 0.025))
     fall = plateau * (0.15 / np.maximum(T, 0.15)) ** 0.75
     vertical = np.select([T <= 0.025, T <= 0.05], [np.full_like(T, 0.375 * plateau), rise], fall)

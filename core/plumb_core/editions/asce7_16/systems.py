@@ -5,8 +5,19 @@ One line a system: R, Omega_0, C_d, greatest heights in category B to F (NL no l
 
 from __future__ import annotations
 
-from plumb_core.editions.systems import LateralSystem, height_of, permission, read_table, stacked_factor
-from plumb_core.rules import Rule, rule
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from plumb_core.editions.systems import (
+    LateralSystem,
+    as_printed,
+    exempt_share,
+    height_of,
+    permission,
+    read_table,
+    stacked_factor,
+)
+from plumb_core.rules import Array, Rule, rule
 
 TABLE_12_2_1 = """
 id                                    R     Omega_0 C_d B    C    D    E    F    system
@@ -91,25 +102,71 @@ CATEGORIES = ("B", "C", "D", "E", "F")
 FACTORS = ("R", "Omega_0", "C_d")
 SYSTEMS = read_table(TABLE_12_2_1, FACTORS, CATEGORIES)
 
+PERIOD_TYPES = (
+    ("C_steel", ("steel_mrf",)), ("C_RC", ("rc_mrf",)), ("C_composite", ("steel_mrf", "rc_mrf", "other")),
+    ("C_CFS", ("steel_mrf", "other")), ("B_steel_EBF", ("steel_ebf",)), ("D_SMF_steel_EBF", ("steel_ebf",)),
+    ("B_composite_EBF", ("steel_ebf", "other")), ("D_SMF_composite_EBF", ("steel_ebf", "other")),
+    ("B_steel_BRBF", ("steel_brbf",)), ("D_SMF_BRBF", ("steel_brbf",)), ("H_", ("steel_mrf", "other")),
+)  # fmt: skip
+"""Rows of Table 12.8-2 that fit the systems of Table 12.2-1, by the beginning of their ids; all other systems elsewhere."""
 
-def system_rules(systems: dict[str, LateralSystem]) -> tuple[Rule, ...]:
-    """R, Omega_0, C_d, height limit and permission from a table of this form."""
+
+def of_moment_frames(lateral_system: str, period_type: str, others: Sequence[Mapping[str, Any]]) -> bool:
+    """Whether the seismic force-resisting system is of moment frames only: part C of the table, else by the period type."""
+    names = [lateral_system, *(s["lateral_system"] for s in others)] if lateral_system else []
+    return all(n.startswith("C_") for n in names) if names else period_type in ("steel_mrf", "rc_mrf")
+
+
+@rule(clause="12.12.1.1, Table 12.2-1 part C")
+def only_moment_frames(
+    lateral_system: str = "",
+    period_type: str = "",
+    stacked_systems: tuple[dict[str, Any], ...] = (),
+    beside_systems: tuple[dict[str, Any], ...] = (),
+) -> bool:
+    """Whether the direction has moment frames only, by its systems, else by the structure type of its period."""
+    return of_moment_frames(lateral_system, period_type, (*stacked_systems, *beside_systems))
+
+
+def system_rules(systems: dict[str, LateralSystem], greatest_above: bool = False) -> tuple[Rule, ...]:
+    """R, Omega_0, C_d, height limit and permission from a table of this form.
+
+    greatest_above : below other systems the greatest Omega_0 and C_d of those above hold (7-05)
+    """
 
     @rule(clause="12.2.1, Table 12.2-1", tex=r"\q{height_limit} = \text{Table 12.2-1}(\q{lateral_system})")
     def height_limit(
-        lateral_system: str, design_category: str, stacked_systems: tuple[dict[str, str], ...] = ()
+        lateral_system: str,
+        design_category: str,
+        stacked_systems: tuple[dict[str, str], ...] = (),
+        beside_systems: tuple[dict[str, str], ...] = (),
     ) -> float:
         """Greatest structural height of the system, m, in the category; 0 where it is not permitted."""
-        names = [lateral_system, *(s["lateral_system"] for s in stacked_systems)]
+        names = [lateral_system, *(s["lateral_system"] for s in (*stacked_systems, *beside_systems))]
         return height_of(systems, names, design_category)
 
     @rule(clause="12.2.1, Table 12.2-1")
-    def system_permission(height_limit: float, h_n: float, design_category: str) -> str:
+    def system_permission(
+        height_limit: float,
+        h_n: float,
+        design_category: str,
+        stacked_systems: tuple[dict[str, Any], ...] = (),
+        w: Array | None = None,
+    ) -> str:
         """Whether the system is permitted here (without the height increases of 12.2.5.4 and the notes to the table)."""
-        return permission(height_limit, h_n, f"category {design_category}")
+        refused = [
+            f"{s['lateral_system']} is declared exempt ({s['exempt']}), but {why}"
+            for s in stacked_systems
+            if s.get("exempt") and (why := exempt_share(s, w))
+        ]
+        found = permission(height_limit, h_n, f"category {design_category}", as_printed)
+        return "; ".join([found, *refused])
 
-    factors = tuple(stacked_factor(name, systems, "12.2.1, 12.2.3.1, Table 12.2-1") for name in FACTORS)
-    return (*factors, height_limit, system_permission)
+    clause = (
+        "12.2.1, 12.2.3.1, 12.2.3.3, Table 12.2-1" if not greatest_above else "12.2.1, 12.2.3.1, 12.2.3.2, Table 12.2-1"
+    )
+    factors = tuple(stacked_factor(name, systems, clause, greatest_above) for name in FACTORS)
+    return (*factors, only_moment_frames, height_limit, system_permission)
 
 
 RULES = system_rules(SYSTEMS)

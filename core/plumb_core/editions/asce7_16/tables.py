@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from plumb_core.limits import below
+
 TABLE_11_4_1 = """
 Table 11.4-1  Short-period site coefficient F_a
 class   0.25  0.5   0.75  1.0   1.25  1.5
@@ -108,4 +110,4 @@ def interpolated(table: tuple[list[float], dict[str, list[float]]], row: str, at
 
 def category(table: list[tuple[float, dict[str, str]]], value: float, risk_category: str) -> str:
     """Design category of a value: the first row whose bound the value stays below."""
-    return next(row[risk_category] for bound, row in table if value < bound)
+    return next(row[risk_category] for bound, row in table if below(value, bound))

@@ -6,14 +6,15 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from plumb_core.editions import shared
-from plumb_core.editions.shared import PARTITIONS, SNOW_30_PSF, at_least, intensity
+from plumb_core.editions.shared import PARTITIONS, SNOW_30_PSF, intensity
+from plumb_core.limits import exceeds
 from plumb_core.rules import cited, rule
 
 
 def share_by(
-    snow_over: float, snow_share: float, landscaping: bool
+    snow_over: float, snow_share: float, landscaping: str
 ) -> Callable[[Mapping[str, Any], bool], tuple[float, str]]:
-    """The shares of 12.7.2 with the snow threshold (kPa), its share, and whether roof gardens count."""
+    """The shares of 12.7.2 with the snow threshold (kPa), its share, and the words for landscaping of roofs."""
 
     def share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
         kind = load["kind"]
@@ -22,19 +23,20 @@ def share_by(
         if kind == "storage":
             return 0.25, "25 % of the live load of storage"
         if kind == "partition":
-            return at_least(load, PARTITIONS), "the actual weight, at least 10 psf (0.48 kPa)"
+            return 1.0, "the actual weight, at least 10 psf (0.48 kPa)"
         if kind == "snow":
-            if intensity(load) > snow_over * (1 + 1e-9):
+            if exceeds(intensity(load), snow_over):
                 return snow_share, f"{snow_share:.0%} of the flat roof snow load above {snow_over:.2f} kPa"
             return 0.0, f"flat roof snow load not above {snow_over:.2f} kPa"
-        if kind == "landscaping" and landscaping:
-            return 1.0, "landscaping of roofs in full"
+        if kind == "landscaping":
+            return 1.0, landscaping
         return 0.0, "live load of floors and roofs isn't part of the weight"
 
     return share
 
 
-_SHARE = share_by(SNOW_30_PSF, 0.20, True)
+LANDSCAPING = "landscaping of roofs in full (item 5)"
+_SHARE = share_by(SNOW_30_PSF, 0.20, LANDSCAPING)
 
 
 @rule(clause="12.7.2")
@@ -43,7 +45,7 @@ def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str
 
     The exception that leaves out storage adding no more than 5 % to a level is not taken: it permits, it doesn't ask.
     """
-    return shared.shares(loads, _SHARE)
+    return shared.shares(loads, _SHARE, PARTITIONS)
 
 
 RULES = (w_shares, cited(shared.w, "12.7.2"))

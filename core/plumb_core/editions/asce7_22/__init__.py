@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from plumb_core.editions import asce7_16
-from plumb_core.editions.asce7_22 import deformation, ground, lateral, modal, spectrum, systems, weight
+from plumb_core.editions.asce7_22 import deformation, ground, lateral, modal, site_specific, spectrum, systems, weight
 from plumb_core.rules import Rule, rule_set
 
 _TWO_PERIOD = rule_set(
@@ -17,11 +17,11 @@ _MULTI_PERIOD = _TWO_PERIOD | rule_set(*spectrum.MULTI_PERIOD, *lateral.METHOD_1
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set: multi-period where the site holds `mce`; `category_by_S_DS_alone` by 11.6."""
-    chosen = _MULTI_PERIOD if choices.get("mce") else _TWO_PERIOD
-    if choices.get("category_by_S_DS_alone", False):
-        chosen = chosen | rule_set(ground.design_category_by_S_DS_alone)
-    return chosen
+    """The rule set: multi-period where the site holds `mce` and no study; `site_specific`, and the permissions of 7-16."""
+    study = site_specific.declared(choices)
+    chosen = _MULTI_PERIOD if choices.get("mce") and not study else _TWO_PERIOD
+    own = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
+    return chosen | rule_set(*study, *asce7_16.permitted(choices), *own)
 
 
 EDITION = replace(
@@ -32,11 +32,11 @@ EDITION = replace(
     rules=rules,
     inputs=(
         "S_MS", "S_M1", "S_1", "S_S", "T_L", "site_class", "class_by_default", "isolated_or_damped", "diaphragms_rigid",
-        "mce", "v_s30",
+        "mce", "site_specific", "v_s30",
         *asce7_16.INPUTS[asce7_16.INPUTS.index("risk_category"):],
     ),
     options=asce7_16.OPTIONS | {"site_class": ("A", "B", "BC", "C", "CD", "D", "DE", "E", "F")},
-    choices=("category_by_S_DS_alone",),
+    choices=tuple(asce7_16.PERMISSIONS),
     formulas=("12.8-8", "12.8-9", "12.8-10"),
     systems=systems.SYSTEMS,
     ground_keys=tuple(n for n in asce7_16.GROUND_KEYS if n not in ("F_a", "F_v")),

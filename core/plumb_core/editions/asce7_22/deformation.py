@@ -4,8 +4,15 @@ from __future__ import annotations
 
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import deformation as earlier
+from plumb_core.editions.asce7_16 import irregularity
 from plumb_core.editions.shared import Irregularity
 from plumb_core.rules import Array, cited, rule
+
+HORIZONTAL = (
+    ("torsional", "1 torsional"), ("extreme_torsional", "1 torsional, TIR above 1.4"), ("reentrant_corner", "2 reentrant corner"),
+    ("diaphragm_discontinuity", "3 diaphragm discontinuity"), ("out_of_plane_offset", "4 out-of-plane offset"),
+    ("nonparallel_systems", "5 nonparallel system"),
+)  # fmt: skip
 
 
 @rule(clause="12.3.2.2, Table 12.3-2")
@@ -14,19 +21,29 @@ def vertical_irregularities(
     story_strength: Array | None = None,
     lateral_width: Array | None = None,
     drift_ratio: Array | None = None,
+    N: int = 0,
+    design_category: str = "",
 ) -> list[Irregularity]:
     """Soft (1a, 1b), geometric (2) and weak (4a, 4b) stories; this edition has no irregularity of mass.
 
-    Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it.
+    Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it, in buildings of one story, and in
+    those of two stories in category B, C or D.
     """
     found = shared.less_than_above(story_strength, [("4b extreme weak story", 0.65, None), ("4a weak story", 0.80, None)],
                                    "Table 12.3-2")  # fmt: skip
     found += shared.more_than_adjacent(lateral_width, 1.3, "2 vertical geometric", "Table 12.3-2")
-    if shared.steady_drift(drift_ratio, 1.3):
+    if irregularity.low_exempt(N, design_category) or shared.steady_drift(drift_ratio, 1.3):
         return found
     return found + shared.less_than_above(
         story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)], "Table 12.3-2"
     )
+
+
+@rule(clause="12.3.3, 12.3.4.2, 12.7.3, 12.8.4, 12.12.1")
+def torsion_consequences(torsion_class: str, design_category: str = "") -> list[str]:
+    """What follows from the irregularity; the static method stays permitted (12.6), and there is one type with two degrees."""
+    rows = [row for row in earlier.BY_DESIGN if "static method" not in row[2]]
+    return earlier.consequences(torsion_class, design_category, (*rows, *earlier.FROM_7_16))
 
 
 @rule(clause="12.8.6, 12.8.7")
@@ -44,8 +61,11 @@ RULES = (
     *earlier.RULES,
     cited(shared.torsion_ratio, "12.3.2.1.1, Eq. 12.3-2"),
     cited(earlier.torsion_class, "12.3.2.1, Table 12.3-1 type 1, with 1.4 as its graver degree"),
-    cited(shared.A_x, "12.8.4.3, Eq. 12.8-15"),
+    cited(earlier.A_x_by(False), "12.8.4.3, Eq. 12.8-15"),
+    torsion_consequences,
+    irregularity.horizontal_by(HORIZONTAL, 0.20),
     vertical_irregularities,
+    irregularity.vertical_by("4a", "4b", "3"),
     cited(earlier.amplifier, "12.8.6, Eq. 12.8-16"),
     cited(shared.Delta, "12.8.6, Eq. 12.8-16"),
     cited(earlier.theta, "12.8.7, Eq. 12.8-18"),

@@ -9,10 +9,8 @@ import numpy as np
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import ground as earlier
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import reaches, within
 from plumb_core.rules import cited, rule
-
-_UNKNOWN = float("inf")
-"""An S_S that isn't given is taken as too large for the exemption of 11.4.2."""
 
 STIFF = ("A", "B", "BC", "C")
 """Site classes with a shear wave velocity above 1450 ft/s (440 m/s)."""
@@ -23,7 +21,7 @@ VELOCITY = (("A", 1525.0), ("B", 915.0), ("BC", 640.0), ("C", 440.0), ("CD", 305
 
 def _greatest(points: Mapping[str, Sequence[float]], first: float, last: float, power: int) -> float:
     T, S = np.asarray(points["T"], dtype=float), np.asarray(points["S_a"], dtype=float)
-    inside = (first <= T) & (last >= T)
+    inside = np.array([reaches(t, first) and within(t, last) for t in T.tolist()])
     if not inside.any():
         raise RuleRefused(
             "mce",
@@ -46,50 +44,10 @@ def S_M1(mce: Mapping[str, Sequence[float]], site_class: str) -> float:
     return max(0.9 * _greatest(mce, 1.0, last, 1), float(np.interp(1.0, mce["T"], mce["S_a"])))
 
 
-@rule(
-    clause="11.4.2, 11.6, Tables 11.6-1 and 11.6-2",
-    tex=earlier.design_category.tex,
-)
-def design_category(S_DS: float, S_D1: float, S_1: float, risk_category: str, S_S: float | None = None) -> str:
-    """Seismic design category A to F; S_1 and S_S are those of site class BC."""
-    return str(earlier.design_category.function(S_DS, S_D1, S_1, _UNKNOWN if S_S is None else S_S, risk_category))
-
-
-@rule(clause="11.6, Table 11.6-1 alone", tex=earlier.design_category_by_S_DS_alone.tex, defines="design_category")
-def design_category_by_S_DS_alone(
-    S_DS: float,
-    S_D1: float,
-    S_1: float,
-    risk_category: str,
-    T_a: dict[str, float],
-    T: dict[str, float],
-    T_S: float,
-    C_s_plateau: dict[str, float],
-    C_s: dict[str, float],
-    S_S: float | None = None,
-    diaphragms_rigid: bool = False,
-) -> str:
-    """Seismic design category from Table 11.6-1 alone where the four conditions of 11.6 hold, else from both tables."""
-    found = earlier.design_category_by_S_DS_alone.function(
-        S_DS,
-        S_D1,
-        S_1,
-        _UNKNOWN if S_S is None else S_S,
-        risk_category,
-        T_a,
-        T,
-        T_S,
-        C_s_plateau,
-        C_s,
-        diaphragms_rigid,
-    )
-    return str(found)
-
-
 @rule(clause="11.4.7")
 def site_specific_required(site_class: str, S_1: float, isolated_or_damped: bool = False) -> bool:
     """Whether a site response or hazard analysis is asked for."""
-    return site_class == "F" or (isolated_or_damped and S_1 >= 0.6)
+    return site_class == "F" or (isolated_or_damped and reaches(S_1, 0.6))
 
 
 @rule(clause="11.4.2, 11.4.5, 11.4.7")
@@ -99,18 +57,19 @@ def ground_notes(
     class_by_default: bool = False,
     isolated_or_damped: bool = False,
     mce: Mapping[str, Sequence[float]] | None = None,
+    site_specific_notes: list[str] | None = None,
 ) -> list[str]:
     """What a reviewer should know about the ground motion values."""
-    notes = []
-    if site_class == "F":
+    notes = [*(site_specific_notes or ())]
+    if site_class == "F" and not notes:
         notes.append("site class F: the values have to come from a site response analysis (11.4.7, 21.1)")
-    if isolated_or_damped and S_1 >= 0.6:
+    if isolated_or_damped and reaches(S_1, 0.6):
         notes.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.7")
     if class_by_default:
         notes.append("class by default: the values are the envelope of classes C, CD and D at every period (11.4.2)")
-    if mce is None:
+    if mce is None and not site_specific_notes:
         notes.append("two-period spectrum (11.4.5.2): only where the multi-period values are not available")
-    if S_1 >= 0.75:
+    if reaches(S_1, 0.75):
         notes.append("S_1 >= 0.75: design category E or F (11.6)")
     return notes
 
@@ -121,14 +80,22 @@ def soil_by_measurement(v_s30: float | None = None) -> str:
     return shared.measured(VELOCITY, (), (), "E", v_s30, None, None)
 
 
+@rule(clause="11.4.2, Table 20.2-1", tex=r"\q{site_class_used} = \q{site_class}")
+def site_class_used(site_class: str) -> str:
+    """Site class that the values were read for; a class by default means the envelope of C, CD and D."""
+    return site_class
+
+
 RULES = (
     earlier.I_e,
+    site_class_used,
     S_MS,
     S_M1,
     cited(earlier.S_DS, "11.4.4, Eq. 11.4-1"),
     cited(earlier.S_D1, "11.4.4, Eq. 11.4-2"),
-    design_category,
+    cited(earlier.design_category, "11.6, Tables 11.6-1 and 11.6-2"),
     site_specific_required,
+    cited(earlier.no_study, "11.4.7"),
     ground_notes,
     soil_by_measurement,
 )

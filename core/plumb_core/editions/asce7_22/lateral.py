@@ -10,9 +10,11 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import shared
+from plumb_core.editions import podiums, shared
 from plumb_core.editions.asce7_16 import lateral as earlier
+from plumb_core.editions.asce7_16.systems import PERIOD_TYPES as TYPES
 from plumb_core.editions.asce7_22.spectrum import ordinates
+from plumb_core.limits import within
 from plumb_core.rules import Array, Governed, bounded, cited, rule
 
 _NEXT = {"12.8-7": "12.8-8", "12.8-8": "12.8-9", "12.8-9": "12.8-10"}
@@ -38,7 +40,7 @@ def C_s_plateau(S_DS_static: float, R: float, I_e: float) -> Governed:
 def C_s_upper(S_D1: float, T: float, T_L: float, R: float, I_e: float) -> Governed:
     """Upper bound of the coefficient, Method 2."""
     found: Governed = earlier.C_s_upper.function(S_D1, T, T_L, R, I_e)
-    return Governed(found.value, "12.8-4" if T <= T_L else "12.8-5")
+    return Governed(found.value, "12.8-4" if within(T, T_L) else "12.8-5")
 
 
 @rule(clause="12.8.1.1, Eq. 12.8-2", tex=r"\q{C_s_plateau} = \frac{S_a(\q{T})}{\q{R}/\q{I_e}}", defines="C_s_plateau")
@@ -62,20 +64,57 @@ def C_s_lower(S_DS_static: float, I_e: float, S_1: float, R: float) -> Governed:
     return Governed(found.value, "12.8-6" if found.governed_by == "12.8-5" else "12.8-7")
 
 
-@rule(clause="2.3.6, 12.4.2, 12.4.3", tex=r"(1.2 + 0.2\,\q{S_DS_static})\,D + \q{rho}\,Q_E + L + 0.15\,S")
+NAMES = ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength")
+
+
+@rule(
+    clause="2.3.6, 12.4.2, 12.4.3; 1.4 for category A",
+    tex=r"(1.2 + 0.2\,\q{S_DS_static})\,D + \q{rho}\,Q_E + L + 0.15\,S",
+)
 def load_combinations(
-    S_DS_static: float, design_category: str, rho: float | None = None, Omega_0: float | None = None
+    S_DS_static: float, design_category: str, rho: float, Omega_0: float | None = None
 ) -> list[dict[str, Any]]:
-    """Combinations 6 and 7 of 2.3.6, with 0.15 S; no vertical action in category B (12.4.2.2)."""
-    vertical = 0.0 if design_category in "AB" else S_DS_static
-    return earlier.combinations(vertical, earlier.stated_redundancy(rho, design_category), Omega_0, 0.15,
-                                ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength"))  # fmt: skip
+    """Combinations 6 and 7 of 2.3.6, with 0.15 S, plain and with overstrength."""
+    return earlier.combinations(design_category, S_DS_static, rho, Omega_0, 0.15, NAMES)
 
 
-@rule(clause="12.6, 12.8.1.3")
-def static_notes(S_DS_static: Governed) -> list[str]:
+@rule(clause="2.3.6, 12.4.2.2 as declared, 12.4.3", tex=load_combinations.tex, defines="load_combinations")
+def load_combinations_low(
+    S_DS_static: float, design_category: str, rho: float, Omega_0: float | None = None
+) -> list[dict[str, Any]]:
+    """As `load_combinations`, without vertical action in category B, as 12.4.2.2 permits and the brief declares."""
+    return earlier.combinations(
+        design_category, 0.0 if design_category == "B" else S_DS_static, rho, Omega_0, 0.15, NAMES
+    )
+
+
+@rule(clause="12.2.1, 12.6, 12.8.1.3")
+def static_notes(
+    T: float, N: int, site_class_used: str, risk_category: str, S_DS_static: Governed, regular: bool | None = None,
+    system_permission: str = "", lateral_system: str = "", period_type: str = "", rho: Governed | None = None,
+) -> list[str]:  # fmt: skip
     """What a reviewer should know about the static method here; this edition permits it for all structures."""
-    return earlier.reduced_plateau(S_DS_static)
+    return [
+        *earlier.plateau_notes(S_DS_static, earlier.cap_lacks(T, N, site_class_used, risk_category, regular, rho)),
+        *shared.permission_note(system_permission),
+        *shared.period_type_note(TYPES, lateral_system, period_type, "Table 12.8-2"),
+        *earlier.assumed(rho),
+    ]
+
+
+@rule(clause="12.2.3.2", defines="two_stage")
+def two_stage_method_1(
+    podium: Mapping[str, Any], w: Array, h: Array, R: float, rho: float, mce: Mapping[str, Sequence[float]], S_DS: float,
+    S_1: float, T_L: float, I_e: float,
+) -> dict[str, Any]:  # fmt: skip
+    """Two-stage analysis with the coefficients of Method 1."""
+
+    def coefficient_of(T: float, R_part: float) -> Governed:
+        return bounded(
+            C_s_from_spectrum.function(T, mce, T_L, R_part, I_e), lower=C_s_lower.function(S_DS, I_e, S_1, R_part)
+        )
+
+    return podiums.two_stage(podium, w, h, R, rho, coefficient_of, earlier.k.function, "12.2.3.2")
 
 
 RULES = (
@@ -90,4 +129,4 @@ RULES = (
     load_combinations,
     static_notes,
 )
-METHOD_1 = (C_s_from_spectrum, C_s_method_1)
+METHOD_1 = (C_s_from_spectrum, C_s_method_1, two_stage_method_1)

@@ -16,6 +16,7 @@ import numpy as np
 from plumb_core.editions import shared
 from plumb_core.editions.edition import Edition
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import exceeds
 from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, rule, rule_set
 
 GRAVITY = 9.80665
@@ -206,9 +207,9 @@ def scaled() -> list[str]:
 @rule(clause=_CLAUSE)
 def torsion_class(torsion_ratio: float, own: Mapping[str, Any] | None = None) -> str:
     """Torsional irregularity by the reviewer's own limits."""
-    if torsion_ratio > _own(own, "torsion_extreme"):
+    if exceeds(torsion_ratio, _own(own, "torsion_extreme")):
         return "extreme"
-    return "torsional" if torsion_ratio > _own(own, "torsion_limit") else "regular"
+    return "torsional" if exceeds(torsion_ratio, _own(own, "torsion_limit")) else "regular"
 
 
 @rule(clause=_CLAUSE, tex=r"\q{amplifier} = \text{own}")
@@ -242,7 +243,7 @@ _RULES = rule_set(
     *(cited(r, _CLAUSE) for r in (
         shared.h_n, shared.h_x, shared.N, shared.W, shared.w, shared.V, shared.V_story, shared.M_story, shared.M_ta,
         shared.mass_sum,
-        shared.modes_enough, shared.factor_required, shared.torsion_ratio, shared.A_x, shared.Delta, shared.drift_ratio,
+        shared.modes_enough, shared.modes_verdict, shared.factor_required, shared.torsion_ratio, shared.A_x, shared.Delta, shared.drift_ratio,
     )),
 )  # fmt: skip
 

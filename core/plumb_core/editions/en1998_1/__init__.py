@@ -13,8 +13,8 @@ _RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; there are no choices, national values are inputs."""
-    return _RULES
+    """The rule set; national values are inputs, `site_specific` an own elastic spectrum."""
+    return _RULES | rule_set(*ground.OF_STUDY) if choices.get("site_specific") is not None else _RULES
 
 
 EDITION = Edition(
@@ -23,9 +23,9 @@ EDITION = Edition(
     year=2004,
     rules=rules,
     inputs=(
-        "a_gR", "ground_type", "spectrum_type", "S", "T_B", "T_C", "T_D", "beta", "a_vg_ratio", "nu", "v_s30", "N_SPT", "s_u",
-        "importance_class", "gamma_I", "lateral_system", "ductility_class", "alpha_u_1", "alpha_0", "q_0", "q", "regular_in_plan",
-        "regular_in_elevation", "period_type", "T_a_formula", "walls", "d_gravity", "structure_type",
+        "a_gR", "ground_type", "spectrum_type", "S", "T_B", "T_C", "T_D", "beta", "a_vg_ratio", "nu", "site_specific", "v_s30",
+        "N_SPT", "s_u", "importance_class", "gamma_I", "lateral_system", "ductility_class", "alpha_u_1", "alpha_0", "q_0", "q",
+        "regular_in_plan", "regular_in_elevation", "torsionally_flexible", "period_type", "T_a_formula", "walls", "d_gravity", "structure_type",
     ),
     options={
         "ground_type": ("A", "B", "C", "D", "E", "S1", "S2"),

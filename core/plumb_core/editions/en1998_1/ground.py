@@ -3,12 +3,16 @@ parameters: each is a rule without inputs or by table, which a value of the brie
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 import numpy as np
 
 from plumb_core.editions import shared
 from plumb_core.editions.en1998_1 import tables
 from plumb_core.errors import RuleRefused
-from plumb_core.rules import Array, Rule, rule
+from plumb_core.limits import exceeds, within
+from plumb_core.rules import Array, Governed, Rule, rule
 
 VELOCITY = (("A", 800.0), ("B", 360.0), ("C", 180.0))
 """Table 3.1: lower bounds of the shear wave velocity, m/s."""
@@ -70,9 +74,9 @@ def a_vg_ratio(spectrum_type: int) -> float:
 @rule(clause="3.2.1(4), 3.2.1(5)P")
 def seismicity(a_g: float, S: float) -> str:
     """Very low, low or not low seismicity, by the recommended limits of a_g or a_g S."""
-    if a_g <= 0.04 or a_g * S <= 0.05:
+    if within(a_g, 0.04) or within(a_g * S, 0.05):
         return "very low: EN 1998 need not be observed"
-    return "low: simplified procedures may be used" if a_g <= 0.08 or a_g * S <= 0.10 else "not low"
+    return "low: simplified procedures may be used" if within(a_g, 0.08) or within(a_g * S, 0.10) else "not low"
 
 
 @rule(clause="3.2.2.2(3), Eq. 3.6", tex=r"\q{eta} = \sqrt{10/(5 + 100\,\q{damping})} \ge 0.55")
@@ -178,15 +182,64 @@ def S_a_vertical(T_points: Array, a_g: float, a_vg_ratio: float, eta: float) -> 
     )
 
 
+Q_VERTICAL = 1.5
+"""3.2.2.5(6): behaviour factor of the vertical action for all materials and systems, unless a greater one is justified."""
+
+
+@rule(clause="3.2.2.5(5) to (7), Eq. 3.13 to 3.16",
+      tex=r"\q{S_a_vertical_reduced} = S_d(\q{T_points})\text{ with }a_{vg},\ S = 1,\ q = 1.5\text{ and the periods of Table 3.4}")  # fmt: skip
+def S_a_vertical_reduced(T_points: Array, a_g: float, a_vg_ratio: float, beta: float, q: float) -> Array:
+    """Vertical design spectrum, g, shape of `T_points` (s): the horizontal form with a_vg, S = 1.0 and q up to 1.5."""
+    T_B, T_C, T_D = tables.VERTICAL_T_B, tables.VERTICAL_T_C, tables.VERTICAL_T_D
+    T = np.asarray(T_points, dtype=float)
+    return design(T, a_vg_ratio * a_g, 1.0, T_B, T_C, T_D, min(q, Q_VERTICAL), beta)
+
+
+@rule(clause="3.2.2.1(8), 3.2.3.1, as declared", tex=r"\q{S_a} = \text{study}(\q{T_points})", defines="S_a")
+def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
+    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s); the code names no floor for it."""
+    return shared.read_points(T_points, site_specific, "site_specific")
+
+
+@rule(clause="3.2.2.5, on the elastic spectrum of the study",
+      tex=r"\q{S_a_reduced} = S_e\,\frac{S_{d,\text{code}}}{S_{e,\text{code}}} \ge \q{beta}\,\q{a_g}\text{ beyond }T_C", defines="S_a_reduced")  # fmt: skip
+def S_a_reduced_of_study(
+    T_points: Array, site_specific: Mapping[str, Any], a_g: float, S: float, T_B: float, T_C: float, T_D: float, q: float, beta: float
+) -> Array:  # fmt: skip
+    """Design spectrum from that of a study, g: reduced at each period as the code reduces its own, with the lower bound beta a_g."""
+    T = np.asarray(T_points, dtype=float)
+    ratio = design(T, a_g, S, T_B, T_C, T_D, q, 0.0) / elastic(T, a_g, S, T_B, T_C, T_D, 1.0, None)
+    found = shared.read_points(T, site_specific, "site_specific") * ratio
+    return np.where(T > T_C, np.maximum(found, beta * a_g), found)
+
+
+@rule(clause="3.2.2.5, on the elastic spectrum of the study", tex=r"\q{S_a_T} = S_d(\q{T})", defines="S_a_T")
+def S_a_T_of_study(
+    T: float, site_specific: Mapping[str, Any], a_g: float, S: float, T_B: float, T_C: float, T_D: float, q: float, beta: float
+) -> Governed:  # fmt: skip
+    """Ordinate of the design spectrum of the study at the period used, g."""
+    value = S_a_reduced_of_study.function(np.array([T]), site_specific, a_g, S, T_B, T_C, T_D, q, beta)[0]
+    return Governed(float(value), "study")
+
+
+OF_STUDY = (S_a_of_study, S_a_reduced_of_study, S_a_T_of_study)
+
+
 @rule(clause="3.1.2, 3.2.1, 4.3.3.5.2")
-def ground_notes(ground_type: str, seismicity: str, a_g: float, a_vg_ratio: float) -> list[str]:
+def ground_notes(
+    ground_type: str, seismicity: str, a_g: float, a_vg_ratio: float, site_specific: dict[str, Any] | None = None
+) -> list[str]:
     """What a reviewer should know about the ground motion values."""
     notes = []
+    if site_specific is not None:
+        notes.append(
+            "elastic spectrum of a site-specific study, reduced as the code reduces its own; the code names no floor for it"
+        )
     if ground_type not in tables.GROUND[1]:
         notes.append(f"ground type {ground_type}: S, T_B, T_C, T_D have to come from a special study (3.1.2(4)P)")
     if seismicity != "not low":
         notes.append(f"seismicity {seismicity} (3.2.1(4), (5)P)")
-    if a_vg_ratio * a_g > 0.25:
+    if exceeds(a_vg_ratio * a_g, 0.25):
         notes.append(
             "a_vg above 0.25 g: the vertical action counts for spans of 20 m, cantilevers over 5 m, prestressed members, "
             "beams that carry columns, and base isolation (4.3.3.5.2)"
@@ -196,5 +249,5 @@ def ground_notes(ground_type: str, seismicity: str, a_g: float, a_vg_ratio: floa
 
 RULES = (
     soil_by_measurement, gamma_I, a_g, S, T_B, T_C, T_D, beta, a_vg_ratio, seismicity, eta, S_a, S_a_damped, S_a_reduced,
-    S_a_vertical, ground_notes,
+    S_a_vertical, S_a_vertical_reduced, ground_notes,
 )  # fmt: skip

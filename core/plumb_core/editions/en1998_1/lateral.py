@@ -2,63 +2,100 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import shared
+from plumb_core.editions import plans, shared
 from plumb_core.editions.en1998_1 import tables
 from plumb_core.editions.en1998_1.ground import design
-from plumb_core.errors import RuleRefused
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.limits import below, exceeds, reaches, within
 from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
 
 
-@rule(clause="5.2.2.2(5), 6.3.2(3)", tex=r"\q{alpha_u_1} = \text{default of }\q{lateral_system}")
-def alpha_u_1(lateral_system: str, regular_in_plan: bool = True) -> float:
-    """Overstrength ratio: the default of the system; not regular in plan, the mean of it and 1.0."""
-    ratio = tables.BEHAVIOUR[lateral_system].ratio
-    if ratio is None:
+def _flexible_row(lateral_system: str, torsionally_flexible: bool) -> str:
+    """Concrete systems with r below l_s take the row of torsionally flexible systems (5.2.2.1(4)P, (6))."""
+    return "rc_torsionally_flexible" if torsionally_flexible and lateral_system.startswith("rc_") else lateral_system
+
+
+@rule(clause="5.2.2.2(5), (6), 6.3.2(3), (4), 7.3.2", tex=r"\q{alpha_u_1} = \text{default of }\q{lateral_system}")
+def alpha_u_1(
+    lateral_system: str,
+    ductility_class: str,
+    regular_in_plan: bool | None = None,
+    torsionally_flexible: bool = False,
+) -> Governed:
+    """Overstrength ratio: the default of the system; not regular in plan, the mean of it and 1.0.
+
+    Regularity in plan is asked for where the ratio multiplies the behaviour factor and its default isn't 1.0.
+    """
+    row = tables.BEHAVIOUR[_flexible_row(lateral_system, torsionally_flexible)]
+    if not row.multiplied[ductility_class]:
+        return Governed(1.0, f"doesn't multiply q in class {ductility_class}")
+    if row.ratio is None:
         raise RuleRefused(
             "alpha_u_1", f"no default overstrength ratio is held for {lateral_system}", "Give alpha_u_1 (1.0 is safe)."
         )
-    return ratio if regular_in_plan else (1.0 + ratio) / 2.0
+    if row.ratio == 1.0:
+        return Governed(1.0, "default")
+    if regular_in_plan is None:
+        raise MissingInput("regular_in_plan")
+    return (
+        Governed(row.ratio, "default") if regular_in_plan else Governed((1.0 + row.ratio) / 2.0, "not regular in plan")
+    )
 
 
 @rule(clause="5.2.2.2(11)P", tex=r"\q{k_w} = \frac{1 + \q{alpha_0}}{3},\ 0.5 \le k_w \le 1;\ 1\text{ for frames}")
-def k_w(lateral_system: str, alpha_0: float | None = None) -> float:
-    """Factor for the prevailing failure mode of walls; without the aspect ratio of the walls, 1."""
-    if not tables.BEHAVIOUR[lateral_system].walls or alpha_0 is None:
+def k_w(
+    lateral_system: str, ductility_class: str, alpha_0: float | None = None, torsionally_flexible: bool = False
+) -> float:
+    """Factor for the prevailing failure mode of walls; it needs the aspect ratio of the walls."""
+    if not tables.BEHAVIOUR[_flexible_row(lateral_system, torsionally_flexible)].walls or ductility_class == "DCL":
         return 1.0
+    if alpha_0 is None:
+        raise MissingInput("alpha_0")
     return min(max((1.0 + alpha_0) / 3.0, 0.5), 1.0)
 
 
 @rule(
-    clause="Tables 5.1, 6.2, 7.2, 8.1, 9.1",
-    tex=r"\q{q_0} = \text{table}(\q{lateral_system},\ \q{ductility_class})\times\q{alpha_u_1}",
+    clause="Tables 5.1, 6.2, 7.2, 8.1, 9.1; 5.2.2.2(8), 6.3.2(4), 7.3.2(4)",
+    tex=r"\q{q_0} = \text{table}(\q{lateral_system},\ \q{ductility_class})\times\q{alpha_u_1}\ (\le 1.5\text{ concrete},\ 1.6\text{ steel})",
 )
-def q_0(lateral_system: str, ductility_class: str, alpha_u_1: float) -> float:
-    """Basic value of the behaviour factor, with the overstrength ratio where the table has it."""
-    row = tables.BEHAVIOUR[lateral_system]
+def q_0(lateral_system: str, ductility_class: str, alpha_u_1: float, torsionally_flexible: bool = False) -> float:
+    """Basic value of the behaviour factor, with the overstrength ratio where the table has it, up to its greatest value."""
+    name = _flexible_row(lateral_system, torsionally_flexible)
+    row = tables.BEHAVIOUR[name]
     value = row.q_0[ductility_class]
     if value is None:
+        other = next(c for c in ("DCM", "DCH", "DCL") if row.q_0[c] is not None)
         raise RuleRefused(
             "ductility_class",
             f"{row.title} have no behaviour factor in class {ductility_class}",
-            "Take DCM for this system.",
+            f"Take {other} for this system.",
         )
-    return value * alpha_u_1 if row.multiplied[ductility_class] else value
+    most = tables.RATIO_MOST.get(name.split("_")[0], math.inf)
+    return value * min(alpha_u_1, most) if row.multiplied[ductility_class] else value
 
 
 @rule(
     clause="5.2.2.2(1)P, Eq. 5.1; 4.2.3.1(7)",
     tex=r"\q{q} = \q{q_0}\,\q{k_w} \ge 1.5,\ \times 0.8\text{ if irregular in elevation}",
 )
-def q(q_0: float, k_w: float, ductility_class: str, regular_in_elevation: bool = True) -> float:
-    """Behaviour factor in the direction, at least 1.5."""
+def q(q_0: float, k_w: float, ductility_class: str, regular_in_elevation: bool | None = None) -> Governed:
+    """Behaviour factor in the direction, at least 1.5; regularity in elevation that isn't stated is assumed, and says so."""
     if ductility_class == "DCL":
-        return 1.5
-    return max(q_0 * k_w * (1.0 if regular_in_elevation else 0.8), 1.5)
+        return Governed(1.5, "DCL")
+    value = q_0 * k_w * (0.8 if regular_in_elevation is False else 1.0)
+    words = {
+        None: "5.1, regular in elevation assumed: not stated",
+        True: "5.1",
+        False: "5.1, x 0.8 irregular in elevation",
+    }
+    return bounded(Governed(value, words[regular_in_elevation]), lower=Governed(1.5, "5.1, at least 1.5"))
 
 
 @rule(clause="4.3.3.2.2(3)", tex=r"\q{C_t} = 4.3.3.2.2(3)(\q{period_type})")
@@ -75,7 +112,11 @@ def A_c(walls: Sequence[Mapping[str, float]], h_n: float) -> float:
 
 @rule(clause="4.3.3.2.2, Eq. 4.6, 4.7, 4.9", tex=r"\q{T_a} = \q{C_t}\,H^{3/4}")
 def T_a(
-    h_n: float, C_t: float, T_a_formula: str = "4.6", A_c: float | None = None, d_gravity: float | None = None
+    h_n: float,
+    C_t: float | None = None,
+    T_a_formula: str = "4.6",
+    A_c: float | None = None,
+    d_gravity: float | None = None,
 ) -> Governed:
     """Approximate fundamental period, s, by the declared equation.
 
@@ -92,6 +133,8 @@ def T_a(
                 "d_gravity", "Eq. 4.9 needs the top displacement", "Give d_gravity in m, or take Eq. 4.6."
             )
         return Governed(2.0 * d_gravity**0.5, "4.9")
+    if C_t is None:
+        raise MissingInput("period_type")
     return Governed(C_t * h_n**0.75, "4.6")
 
 
@@ -108,10 +151,10 @@ def S_a_T(T: float, a_g: float, S: float, T_B: float, T_C: float, T_D: float, q:
     """Ordinate of the design spectrum at the period used, g, and the branch that gave it."""
     at = np.array([T])
     value = float(design(at, a_g, S, T_B, T_C, T_D, q, beta)[0])
-    if T <= T_C:
-        branch = "3.13" if T < T_B else "3.14"
+    if within(T, T_C):
+        branch = "3.13" if below(T, T_B) else "3.14"
         return Governed(value, branch, (Candidate(branch, value, "base"),))
-    branch = "3.15" if T <= T_D else "3.16"
+    branch = "3.15" if within(T, T_D) else "3.16"
     free = float(design(at, a_g, S, T_B, T_C, T_D, q, 0.0)[0])
     return bounded(Governed(free, branch), lower=Governed(beta * a_g, f"{branch}, lower bound"))
 
@@ -122,7 +165,7 @@ def S_a_T(T: float, a_g: float, S: float, T_B: float, T_C: float, T_D: float, q:
 )
 def lambda_(T: float, T_C: float, N: int) -> float:
     """Correction factor for the effective modal mass of the first mode."""
-    return 0.85 if T <= 2.0 * T_C and N > 2 else 1.0
+    return 0.85 if within(T, 2.0 * T_C) and N > 2 else 1.0
 
 
 @rule(clause="4.3.3.2.2(1)P, Eq. 4.5", tex=r"\q{coefficient} = \q{S_a_T}\,\q{lambda_}")
@@ -153,7 +196,7 @@ def eccentricity() -> float:
 @rule(clause="4.3.3.2.1(2)", tex=r"\q{T} \le \min(4\,\q{T_C},\ 2.0\,\text{s})")
 def static_permitted(T: float, T_C: float, regular_in_elevation: bool | None = None) -> str:
     """Whether the lateral force method is permitted in the direction."""
-    if min(4.0 * T_C, 2.0) < T:
+    if exceeds(T, min(4.0 * T_C, 2.0)):
         return "not permitted: T_1 above 4 T_C or 2.0 s (4.3.3.2.1(2)a)"
     if regular_in_elevation is None:
         return "open: regularity in elevation is not stated"
@@ -161,14 +204,172 @@ def static_permitted(T: float, T_C: float, regular_in_elevation: bool | None = N
 
 
 @rule(clause="4.3.3.2.1, 4.3.3.2.2(3)")
-def static_notes(static_permitted: str, h_n: float, T_a: Governed, T: Governed, q: float) -> list[str]:
+def static_notes(
+    static_permitted: str,
+    h_n: float,
+    T_a: Governed,
+    T: Governed,
+    q: Governed,
+    lateral_system: str = "",
+    period_type: str = "",
+) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"lateral force method: {static_permitted}"]
-    if T.governed_by == "T_a" and T_a.governed_by in ("4.6", "4.7") and h_n > 40.0:
+    if T.governed_by == "T_a" and T_a.governed_by in ("4.6", "4.7") and exceeds(h_n, 40.0):
         notes.append(f"Eq. {T_a.governed_by} is for heights up to 40 m; take the period from analysis (4.3.3.2.2(3))")
-    if q < 1.5:
+    if below(q.value, 1.5):
         notes.append("q below 1.5: the recommended lower bound of the behaviour factor is 1.5 (3.2.2.5(3)P)")
-    return notes
+    if "assumed" in q.governed_by:
+        notes.append(
+            "regularity in elevation isn't stated: q is without the factor 0.8 of irregular buildings (4.2.3.1(7))"
+        )
+    return notes + shared.period_type_note(tables.PERIOD_TYPES, lateral_system, period_type, "4.3.3.2.2(3)")
+
+
+@rule(clause="4.3.3.2.4, Eq. 4.12", tex=r"\delta = 1 + 0.6\,\frac{x}{L_e}\text{ (one plane model: }1.2)")
+def torsion_effects() -> dict[str, Any]:
+    """Factor on the effects in an element at distance x from the centre of mass, L_e between the outermost elements.
+
+    For lateral stiffness and mass symmetric in plan and no more exact method; with a separate plane model for each
+    direction of a building that isn't, 0.6 becomes 1.2 (4.3.3.3.3(3)).
+    """
+    return {"x_over_L_e": 0.6, "x_over_L_e_plane_models": 1.2}
+
+
+REGULARITY = (
+    (True, True, "plane models, lateral force method, q"),
+    (True, False, "plane models, modal analysis, 0.8 q"),
+    (False, True, "a spatial model, lateral force method, q"),
+    (False, False, "a spatial model, modal analysis, 0.8 q"),
+)
+"""Table 4.1: regular in plan, in elevation -> model, analysis, behaviour factor."""
+
+
+@rule(clause="4.2.3.1, Table 4.1, 4.3.3.1(8), (9)")
+def regularity_consequences(
+    regular_in_plan: bool | None = None, regular_in_elevation: bool | None = None, h_n: float | None = None
+) -> list[str]:
+    """Model, analysis and behaviour factor that follow from the regularity (Table 4.1), and when plane models may stand in."""
+    if regular_in_plan is None or regular_in_elevation is None:
+        lacks = [n for n, v in (("in plan", regular_in_plan), ("in elevation", regular_in_elevation)) if v is None]
+        return [f"Table 4.1: regularity {' and '.join(lacks)} isn't stated"]
+    found = [
+        f"Table 4.1: {next(words for p, e, words in REGULARITY if (p, e) == (regular_in_plan, regular_in_elevation))}"
+    ]
+    if not regular_in_plan and h_n is not None and within(h_n, 10.0):
+        found.append(
+            "up to 10 m high, with well distributed cladding and partitions and stiff diaphragms: plane models, all effects times "
+            "1.25, or without it where r_x^2 > l_s^2 + e_0x^2 and the same in y (4.3.3.1(8), (9)), by declaration"
+        )
+    return found
+
+
+SLENDERNESS, SETBACK, ECCENTRICITY = 4.0, 0.05, 0.30
+
+
+@rule(clause="4.2.3.2", tex=r"\lambda \le 4,\ e_0 \le 0.30\,r,\ r \ge l_s,\ \text{set-backs} \le 5\,\%")
+def plan_regularity(
+    setbacks: list[dict[str, Any]] | None = None,
+    corners: list[plans.Outline] | None = None,
+    floors_known: list[dict[str, Any]] | None = None,
+) -> list[dict[str, Any]]:
+    """Tests of regularity in plan, each met, not met or not tested: slenderness, set-backs, eccentricity, torsional radius.
+
+    e_0 and r of a floor along X go with its stiffness in Y; l_s is that of the floor mass, of a rectangle where only its plan is known.
+    """
+    rows: list[dict[str, Any]] = []
+    slender = max((plans.slenderness(extent) for extent in setbacks), default=None) if setbacks else None
+    rows.append(_test("slenderness L_max/L_min", slender, SLENDERNESS, "max", "4.2.3.2(5)"))
+    notch = max(plans.recess(outline) for outline in corners) if corners else None
+    rows.append(_test("set-back in plan over the floor area", notch, SETBACK, "max", "4.2.3.2(3)"))
+    for axis in ("X", "Y"):
+        ratios, radii = [], []
+        for floor in floors_known or ():
+            if floor["e_0"].get(axis) is None or floor["r"].get(axis) is None:
+                continue
+            l_s = floor["l_s"] or (
+                ((floor["plan"][0] ** 2 + floor["plan"][1] ** 2) / 12.0) ** 0.5 if floor["plan"] else None
+            )
+            ratios.append(floor["e_0"][axis] / floor["r"][axis])
+            if l_s is not None:
+                radii.append(floor["r"][axis] / l_s)
+        rows.append(
+            _test(
+                f"e_0{axis.lower()} / r_{axis.lower()}",
+                max(ratios, default=None),
+                ECCENTRICITY,
+                "max",
+                "4.2.3.2(6), Eq. 4.1a",
+            )
+        )
+        rows.append(_test(f"r_{axis.lower()} / l_s", min(radii, default=None), 1.0, "min", "4.2.3.2(6), Eq. 4.1b"))
+    return rows
+
+
+def _test(words: str, value: float | None, limit: float, side: str, clause: str) -> dict[str, Any]:
+    met = None if value is None else within(value, limit) if side == "max" else reaches(value, limit)
+    return {"words": words, "value": value, "limit": limit, "side": side, "met": met, "clause": clause}
+
+
+def _all_met(tests: list[dict[str, Any]]) -> bool | None:
+    """Whether all tests are met; None where one isn't known and none fails."""
+    met = [t["met"] for t in tests]
+    return False if False in met else None if None in met else True
+
+
+@rule(clause="4.2.3.2", tex=r"\q{regular_in_plan} = \text{all tests of }\q{plan_regularity}")
+def regular_in_plan(plan_regularity: list[dict[str, Any]]) -> bool:
+    """Regular in plan: all tests met; asked for where one of them couldn't be made and none fails."""
+    found = _all_met(plan_regularity)
+    if found is None:
+        raise MissingInput("regular_in_plan")
+    return found
+
+
+@rule(clause="4.2.3.2(6), 5.2.2.1(4)P", tex=r"\q{torsionally_flexible} = r < l_s")
+def torsionally_flexible(plan_regularity: list[dict[str, Any]]) -> bool:
+    """Whether a torsional radius is below the radius of gyration of the floor mass; not where that wasn't tested."""
+    return any(t["met"] is False for t in plan_regularity if t["words"].endswith("/ l_s"))
+
+
+@rule(clause="4.2.3.3, Figure 4.1")
+def elevation_regularity(setbacks: list[dict[str, Any]], h: Array) -> list[dict[str, Any]]:
+    """Tests of set-backs in elevation, in each direction.
+
+    Gradual and symmetric: at most 20 % of the plan dimension below at each floor.  One set-back within the lowest 15 % of the
+    height: at most 50 %.  On one face: in sum at most 30 % of the plan dimension at the base, each at most 10 % of that below.
+    """
+    tops = np.cumsum(h)
+    rows = []
+    for axis in ("X", "Y"):
+        worst, words, limit = 0.0, "set-backs", 0.20
+        lost = {0: 0.0, 1: 0.0}
+        failed = False
+        base = setbacks[0][axis][1] - setbacks[0][axis][0]
+        steps = []
+        for level, (lower, upper) in enumerate(pairwise(setbacks)):
+            below_it = lower[axis][1] - lower[axis][0]
+            moves = (max(upper[axis][0] - lower[axis][0], 0.0), max(lower[axis][1] - upper[axis][1], 0.0))
+            if sum(moves) <= 1e-9 * below_it:
+                continue
+            steps.append(level)
+            share = sum(moves) / below_it
+            worst = max(worst, share)
+            symmetric = abs(moves[0] - moves[1]) <= 1e-6 * below_it
+            if symmetric:
+                low = within(float(tops[level]), 0.15 * float(tops[-1])) and steps == [level]
+                failed = failed or exceeds(share, 0.50 if low else 0.20)
+                limit = 0.50 if low else limit
+            else:
+                words = "set-backs on one face"
+                limit = 0.10
+                for side in (0, 1):
+                    lost[side] += moves[side]
+                    failed = failed or exceeds(moves[side] / below_it, 0.10)
+        failed = failed or any(exceeds(total / base, 0.30) for total in lost.values())
+        row = _test(f"{words} along {axis}", worst, limit, "max", "4.2.3.3(5)")
+        rows.append({**row, "met": not failed})
+    return rows
 
 
 @rule(clause="EN 1990 6.4.3.4, 3.2.4", tex=r"\sum G_k + P + A_{Ed} + \sum \psi_2 Q_k")
@@ -190,6 +391,12 @@ def direction_rule(regular_in_plan: bool | None = None) -> list[str]:
 
 
 RULES = (
+    regular_in_plan,
+    torsionally_flexible,
+    plan_regularity,
+    elevation_regularity,
+    regularity_consequences,
+    torsion_effects,
     alpha_u_1,
     k_w,
     q_0,

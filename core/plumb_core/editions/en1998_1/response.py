@@ -1,14 +1,18 @@
-"""Modal analysis, torsion, drift and second order effects of EN 1998-1:2004: 4.2.3, 4.3.3.3, 4.3.4, 4.4.2.2, 4.4.3.2."""
+"""Modal analysis, drift, second order effects and separation of EN 1998-1:2004: 4.3.3.3, 4.3.4, 4.4.2.2, 4.4.2.7, 4.4.3.2."""
 
 from __future__ import annotations
+
+import math
+from typing import Any
 
 import numpy as np
 
 from plumb_core.editions import shared
 from plumb_core.editions.en1998_1 import tables
 from plumb_core.editions.shared import Irregularity
-from plumb_core.errors import RuleRefused
-from plumb_core.rules import Array, cited, rule
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.limits import reaches, within
+from plumb_core.rules import Array, Governed, cited, rule
 
 DRIFT_LIMIT = {"brittle": 0.005, "ductile": 0.0075, "none": 0.010}
 """4.4.3.2(1): brittle elements attached, ductile elements, none that interfere."""
@@ -20,17 +24,36 @@ def mass_target() -> float:
     return 0.90
 
 
-@rule(clause="4.3.3.3.1(3), (5)")
-def modes_enough(mass_sum: float, mass_target: float, T_modes: Array | None = None, N: int | None = None) -> bool:
-    """Whether enough modes are there: 90 % of the mass, or at least 3 sqrt(n) modes down to 0.20 s.
+@rule(clause="4.3.3.3.1(3)")
+def modes_enough(mass_sum: float, mass_target: float) -> bool:
+    """Whether 4.3.3.3.1(3) is met: 90 % of the mass, or all modes above 5 % of it.
 
-    The other alternative, all modes above 5 % of the mass, can't be read from a list that stops.
+    A list that stops decides the second alternative where what it leaves out is at most 5 % of the mass; then the first
+    is met too.  The rule of (5) stands only where (3) can't be met, so it is never plain "enough" (see `modes_verdict`).
     """
-    if mass_sum >= mass_target - 1e-9:
-        return True
+    return reaches(mass_sum, mass_target) or within(1.0 - mass_sum, 0.05)
+
+
+@rule(clause="4.3.3.3.1(3), (5), Eq. 4.13 and 4.14")
+def modes_verdict(
+    mass_sum: float, mass_target: float, T_modes: Array | None = None, N: int | None = None
+) -> dict[str, Any]:
+    """Which alternative is met: 90 %, all modes above 5 % where the list decides it, or at least 3 sqrt(n) modes to 0.20 s."""
+    left = f"; {1.0 - mass_sum:.1%} is left out" + (", so no mode above 5 % is" if within(1.0 - mass_sum, 0.05) else "")
+    if modes_enough.function(mass_sum, mass_target):
+        return {"met": True, "words": f"{mass_sum:.1%} of the mass: 4.3.3.3.1(3) is met{left}"}
     if T_modes is None or N is None:
-        return False
-    return bool(len(T_modes) >= 3.0 * N**0.5 and np.min(T_modes) <= 0.20)
+        return {
+            "met": False,
+            "words": f"{mass_sum:.1%} of the mass: 90 % not met{left}, of which modes above 5 % may be part",
+        }
+    fallback = reaches(len(T_modes), 3.0 * N**0.5) and within(float(np.min(T_modes)), 0.20)
+    if fallback:
+        return {
+            "met": None,
+            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) can't be met",
+        }
+    return {"met": False, "words": f"{mass_sum:.1%} of the mass: 90 % not met, nor the fallback of 4.3.3.3.1(5)"}
 
 
 @rule(clause="4.3.3.3.2, Eq. 4.15")
@@ -69,9 +92,9 @@ def vertical_irregularities() -> list[Irregularity]:
     return []
 
 
-@rule(clause="4.3.4, Eq. 4.23", tex=r"\q{amplifier} = \q{q}")
+@rule(clause="4.3.4(1)P, Eq. 4.23", tex=r"\q{amplifier} = \q{q}")
 def amplifier(q: float) -> float:
-    """Displacement behaviour factor q_d, taken as q."""
+    """Displacement behaviour factor q_d, taken as q; that d_s need not exceed the elastic spectrum's (2) isn't taken."""
     return q
 
 
@@ -112,9 +135,42 @@ def theta_limit() -> float:
 
 
 @rule(clause="4.4.2.2(3)", tex=r"\q{theta_amplification} = \frac{1}{1-\q{theta}}\text{ for }0.1 < \q{theta} \le 0.2")
-def theta_amplification(theta: Array) -> Array:
-    """Multiplier of the seismic action effects up to 0.2; above it the code asks for a second order analysis."""
-    return np.where((theta > 0.1) & (theta < 1.0), 1.0 / np.where(theta < 1.0, 1.0 - theta, 1.0), 1.0)
+def theta_amplification(theta: Array) -> list[float | None]:
+    """Multiplier of the seismic action effects up to 0.2; above it no factor will do."""
+    return shared.second_order_amplified(theta, 0.1, 0.2, lambda t: 1.0 / (1.0 - t))
+
+
+@rule(clause="4.4.2.2(2) to (4)")
+def second_order(theta: Array, p_delta_included: bool = False) -> list[str]:
+    """What 4.4.2.2 asks for at each story."""
+    analysis = "second order analysis, which is in the model" if p_delta_included else "second order analysis required"
+    words = ((0.1, "need not be considered"), (0.2, "action effects multiplied by 1/(1 - theta)"), (0.3, analysis))
+    return [next((w for limit, w in words if within(t, limit)), "not permitted: above 0.3") for t in theta.tolist()]
+
+
+@rule(
+    clause="4.4.2.7",
+    tex=r"\q{separation} = \sqrt{d_{s1}^2 + d_{s2}^2},\ d_{s1} = \q{q}\,\q{delta_own};\ \times 0.7\text{ with floors level}",
+)
+def separation(
+    q: float,
+    delta_own: float,
+    delta_other: float | None = None,
+    same_property: bool | None = None,
+    floors_level: bool = False,
+) -> Governed:
+    """Least separation, m: to the property line the own displacement; on one property the root of the sum of squares.
+
+    With floors at the same level 0.7 of it.
+    """
+    own = q * delta_own
+    if delta_other is not None and same_property is None:
+        raise MissingInput("same_property")
+    if delta_other is None or not same_property:
+        value, words = own, "4.4.2.7(2) a, property line"
+    else:
+        value, words = math.hypot(own, delta_other), "4.4.2.7(2) b"
+    return Governed(0.7 * value, f"{words}, (3) floors level") if floors_level else Governed(value, words)
 
 
 @rule(clause="4.2.3.2, 4.3.1(7), 4.4.2.2")
@@ -122,7 +178,7 @@ def drift_notes() -> list[str]:
     """What holds for the displacements behind the drifts."""
     return [
         "concrete, composite and masonry with half the uncracked stiffness (4.3.1(7))",
-        "displacements with the torsional effects of the action (4.3.4)",
+        "displacements with the torsional effects of the action (4.3.4(3))",
         "theta above 0.2: second order analysis (4.4.2.2)",
     ]
 
@@ -131,6 +187,7 @@ RULES = (
     mass_target,
     cited(shared.mass_sum, "4.3.3.3.1(2)P"),
     modes_enough,
+    modes_verdict,
     modal_combination,
     modal_rules,
     factor_required,
@@ -139,11 +196,13 @@ RULES = (
     vertical_irregularities,
     amplifier,
     nu,
-    cited(shared.Delta, "4.4.2.2(2), Eq. 4.23"),
+    cited(shared.Delta, "4.4.2.2(2) with 4.3.4(1)P, Eq. 4.23"),
     drift_ratio,
     drift_limit,
     theta,
     theta_limit,
     theta_amplification,
+    second_order,
     drift_notes,
+    separation,
 )

@@ -59,18 +59,38 @@ steel_inverted_pendulum     2.0  2.0       n y  1.0   no  steel inverted pendulu
 steel_mrf_cbf               4.0  4.0       n y  1.2   no  steel moment frames with concentric bracing
 steel_infill_in_contact     2.0  2.0       n n  1.0   no  steel moment frames with infills in contact, not connected
 steel_infill_isolated       4.0  5.0       n y  1.3   no  steel moment frames with isolated infills
-composite_walls             3.0  4.0       y y  -     no  composite walls of type 1 or 2
-composite_coupled_walls     3.0  4.5       y y  -     no  composite walls of type 3, coupled
-composite_plate_walls       3.0  4.0       y y  -     no  composite steel plate shear walls
-timber_panels_glued         2.0  3.0       n n  1.0   no  timber, nailed wall panels with glued diaphragms
-timber_panels_nailed        2.0  5.0       n n  1.0   no  timber, nailed wall panels with nailed diaphragms
-timber_trusses              2.0  3.0       n n  1.0   no  timber, nailed trusses
-timber_frames               2.5  4.0       n n  1.0   no  timber, portal frames with dowels and bolts
+composite_mrf               4.0  5.0       n y  1.3   no  composite moment frames, several stories and bays (Table 7.2 a)
+composite_mrf_one_bay       4.0  5.0       n y  1.2   no  composite moment frames, several stories, one bay (Table 7.2 a)
+composite_mrf_one_story     4.0  5.0       n y  1.1   no  composite portal frames, one story (Table 7.2 a)
+composite_cbf_diagonal      4.0  4.0       n n  1.0   no  composite concentric bracing, diagonals (Table 7.2 b)
+composite_cbf_v             2.0  2.5       n n  1.0   no  composite concentric V bracing (Table 7.2 b)
+composite_ebf               4.0  5.0       n y  1.2   no  composite eccentric bracing (Table 7.2 c)
+composite_inverted_pendulum 2.0  2.0       n y  1.0   no  composite inverted pendulum (Table 7.2 d)
+composite_walls             3.0  4.0       y y  -     no  composite walls of type 1 or 2 (Table 7.2 e)
+composite_coupled_walls     3.0  4.5       y y  -     no  composite or concrete walls coupled by steel or composite beams, type 3 (Table 7.2 e)
+composite_plate_walls       3.0  4.0       y y  -     no  composite steel plate shear walls (Table 7.2 f)
+timber_panels_glued         2.0  -         n n  1.0   no  timber, glued wall panels with glued diaphragms, connected with nails and bolts
+timber_trusses_doweled      2.0  -         n n  1.0   no  timber, trusses with doweled and bolted joints
+timber_mixed                2.0  -         n n  1.0   no  timber framing that takes the horizontal forces, with non-load-bearing infill
+timber_frames               2.5  4.0       n n  1.0   no  timber, hyperstatic portal frames with doweled and bolted joints
+timber_panels_nailed_glued  -    3.0       n n  1.0   no  timber, nailed wall panels with glued diaphragms, connected with nails and bolts
+timber_trusses              -    3.0       n n  1.0   no  timber, trusses with nailed joints
+timber_panels_nailed        -    5.0       n n  1.0   no  timber, nailed wall panels with nailed diaphragms, connected with nails and bolts
 masonry_unreinforced        1.5  1.5       n n  1.0   no  unreinforced masonry
 masonry_confined            2.0  2.0       n n  1.0   no  confined masonry
 masonry_reinforced          2.5  2.5       n n  1.0   no  reinforced masonry
 """
-# M, H: whether the overstrength ratio multiplies the value in class DCM, DCH; ratio: its default ("-" none is given)
+# M, H: whether the overstrength ratio multiplies the value in class DCM, DCH; ratio: its default ("-" none is given);
+# "-" for a class: the tables don't list the system there (Table 8.1 gives each timber system one class, or two)
+
+RATIO_MOST = {"rc": 1.5, "steel": 1.6, "composite": 1.6}
+"""Greatest overstrength ratio by material, the beginning of a system's id: 5.2.2.2(8), 6.3.2(4), 7.3.2(4)."""
+
+PERIOD_TYPES = (
+    ("rc_frame", ("rc_mrf",)), ("steel_mrf_cbf", ("other",)), ("steel_mrf", ("steel_mrf",)), ("steel_infill_isolated", ("steel_mrf",)),
+    ("steel_ebf", ("steel_ebf",)), ("composite_mrf", ("steel_mrf", "rc_mrf", "other")), ("composite_ebf", ("steel_ebf", "other")),
+)  # fmt: skip
+"""Rows of 4.3.3.2.2(3) that fit the systems, by the beginning of their ids; all other systems elsewhere."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +110,7 @@ def _behaviours() -> dict[str, Behaviour]:
         name, dcm, dch, m, h, ratio, walls, title = line.split(maxsplit=7)
         rows[name] = Behaviour(
             title,
-            {"DCL": 1.5, "DCM": float(dcm), "DCH": None if dch == "-" else float(dch)},
+            {"DCL": 1.5, "DCM": None if dcm == "-" else float(dcm), "DCH": None if dch == "-" else float(dch)},
             {"DCL": False, "DCM": m == "y", "DCH": h == "y"},
             None if ratio == "-" else float(ratio),
             walls == "yes",
@@ -109,5 +129,7 @@ def _grounds() -> dict[int, dict[str, tuple[float, float, float, float]]]:
 
 
 BEHAVIOUR = _behaviours()
-SYSTEMS = {name: LateralSystem(b.title, {"q_0": b.q_0["DCM"] or 1.5}, {}) for name, b in BEHAVIOUR.items()}
+SYSTEMS = {
+    name: LateralSystem(b.title, {"q_0": b.q_0["DCM"] or b.q_0["DCH"] or 1.5}, {}) for name, b in BEHAVIOUR.items()
+}
 GROUND = _grounds()

@@ -13,8 +13,9 @@ _RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; this edition has no choices."""
-    return _RULES
+    """The rule set: with the floor Z/2 on every mode where declared, and an own spectrum where `site_specific` is given."""
+    chosen = _RULES | rule_set(*ground.OF_STUDY) if choices.get("site_specific") is not None else _RULES
+    return chosen | rule_set(ground.S_a_reduced_floored) if choices.get("floor_on_modes", False) else chosen
 
 
 EDITION = Edition(
@@ -22,7 +23,10 @@ EDITION = Edition(
     title="IS 1893 (Part 1):2002",
     year=2002,
     rules=rules,
-    inputs=("zone", "soil", "N_SPT", "use", "I", "lateral_system", "period_type", "R", "d", "regular"),
+    inputs=(
+        "zone", "soil", "site_specific", "N_SPT", "use", "I", "lateral_system", "period_type", "R", "d", "regular", "irregularities",
+    ),
+    choices=("floor_on_modes",),
     options={"zone": tuple(tables.TABLE_2), "soil": tuple(tables.SOIL), "use": tuple(tables.TABLE_6)},
     period_types=tuple(tables.PERIOD),
     systems=tables.SYSTEMS,
@@ -37,6 +41,7 @@ EDITION = Edition(
         "lateral_system": "Table 7",
         "R": "Table 7",
         "period_type": "rows of 7.6",
+        "irregularities": "types of irregularity",
     },
     # the code classes by blow count; velocities are those of like ground in other codes
     soil=("soil", {"I": (360, 5000), "II": (180, 360), "III": (60, 180)}),

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 import numpy as np
 
 from plumb_core.editions import shared
 from plumb_core.editions.is1893_2002 import tables
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import ROUNDING, within
 from plumb_core.rules import Array, rule
 
 BLOWS = (("I", 30.0), ("II", 10.0))
@@ -35,7 +39,7 @@ def shape(T: Array, soil: str, rise: bool) -> Array:
     corner, c = tables.SOIL[soil]
     safe = np.where(T > 0, T, 1.0)
     plateau = np.where(T < 0.1, 1.0 + 15.0 * T, 2.5) if rise else np.full_like(T, 2.5)
-    return np.where(corner >= T, plateau, c / safe)
+    return np.where(corner * (1 + 1e-12) >= T, plateau, c / safe)
 
 
 LONGEST = 4.0
@@ -71,29 +75,73 @@ def S_a_damped(S_a: Array, eta: float) -> Array:
     return np.asarray(S_a) * eta
 
 
-@rule(
-    clause="6.4.2, 7.8.4.5",
-    tex=r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}}\ (\ge \q{Z}/2\text{ for }T \le 0.1\,\text{s}),\ \q{I}/\q{R} \le 1",
-)
-def S_a_reduced(S_a_damped: Array, T_points: Array, Z: float, I: float, R: float) -> Array:  # noqa: E741
-    """Design horizontal acceleration A_h of a mode, g, shape of `T_points` (s).
+def at_design_level(S_a: Array, I: float, R: float) -> Array:  # noqa: E741 - the code's symbols
+    """Ordinates times I/R, which is not above 1."""
+    return np.asarray(S_a) * min(I / R, 1.0)
 
-    Up to 0.1 s not below Z/2, whatever I/R; I/R not above 1.
+
+@rule(clause="6.4.2, 7.8.4.5", tex=r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}},\ \q{I}/\q{R} \le 1")
+def S_a_reduced(
+    S_a_damped: Array, T_points: Array, Z: float, I: float, R: float, T: float | None = None  # noqa: E741
+) -> Array:  # fmt: skip
+    """Design horizontal acceleration A_h of a mode, g, shape of `T_points` (s); I/R not above 1.
+
+    A structure with a period up to 0.1 s has no A_h below Z/2, whatever I/R (see `S_a_reduced_floored` for every mode).
     """
-    reduced = np.asarray(S_a_damped) * min(I / R, 1.0)
-    return np.where(np.asarray(T_points) <= 0.1, np.maximum(reduced, Z / 2.0), reduced)
+    if T is not None and within(T, SHORT):
+        return np.asarray(S_a_reduced_floored.function(S_a_damped, T_points, Z, I, R))
+    return at_design_level(S_a_damped, I, R)
+
+
+@rule(
+    clause="6.4.2, 7.8.4.5, on every mode as declared",
+    tex=r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}}\ (\ge \q{Z}/2\text{ for }T \le 0.1\,\text{s}),\ \q{I}/\q{R} \le 1",
+    defines="S_a_reduced",
+)
+def S_a_reduced_floored(S_a_damped: Array, T_points: Array, Z: float, I: float, R: float) -> Array:  # noqa: E741
+    """A_h of a mode, g: up to 0.1 s not below Z/2, whatever I/R."""
+    reduced = at_design_level(S_a_damped, I, R)
+    return np.where(np.asarray(T_points) <= SHORT * (1 + ROUNDING), np.maximum(reduced, Z / 2.0), reduced)
+
+
+SHORT = 0.1
+"""s, up to which A_h is not below Z/2."""
 
 
 @rule(clause="6.4.5", tex=r"\q{S_a_vertical} = \tfrac{2}{3}\,S_a")
 def S_a_vertical(S_a: Array) -> Array:
-    """Vertical spectrum, g: two thirds of the horizontal one."""
+    """Vertical elastic spectrum, g: two thirds of the horizontal one."""
     return 2.0 / 3.0 * np.asarray(S_a, dtype=float)
 
 
+@rule(
+    clause="6.4.5, 6.4.2", tex=r"\q{S_a_vertical_reduced} = \q{S_a_vertical}\,\frac{\q{I}}{\q{R}},\ \q{I}/\q{R} \le 1"
+)
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:  # noqa: E741
+    """Vertical design spectrum, g: two thirds of the design horizontal one of 6.4.2."""
+    return at_design_level(S_a_vertical, I, R)
+
+
+@rule(clause="6.4.6", tex=r"\q{S_a} = \text{study}(\q{T_points})", defines="S_a")
+def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
+    """Elastic spectrum of a site-specific study at the design basis level, g; this edition names no floor for it."""
+    return shared.read_points(T_points, site_specific, "site_specific")
+
+
+@rule(clause="6.4.6", tex=r"\q{S_a_T} = S_a(\q{T})/(\q{Z}/2)", defines="S_a_T")
+def S_a_T_of_study(T: float, site_specific: Mapping[str, Any], Z: float) -> float:
+    """Coefficient at the period used from the spectrum of a study: its ordinate over Z/2."""
+    return float(shared.read_points(np.array([T]), site_specific, "site_specific")[0]) / (Z / 2.0)
+
+
 @rule(clause="6.4.2, 7.8.2.1")
-def ground_notes() -> list[str]:
+def ground_notes(site_specific: dict[str, Any] | None = None) -> list[str]:
     """What a reviewer should know about the ground motion values."""
-    return ["dynamic analysis of steel buildings with 2 % damping, of concrete with 5 % (7.8.2.1)"]
+    study = ["elastic spectrum of a site-specific study at the design basis level"] if site_specific is not None else []
+    return [*study, "dynamic analysis of steel buildings with 2 % damping, of concrete with 5 % (7.8.2.1)"]
 
 
-RULES = (soil_by_measurement, Z, I, eta, S_a, S_a_damped, S_a_reduced, S_a_vertical, ground_notes)
+RULES = (
+    soil_by_measurement, Z, I, eta, S_a, S_a_damped, S_a_reduced, S_a_vertical, S_a_vertical_reduced, ground_notes,
+)  # fmt: skip
+OF_STUDY = (S_a_of_study, S_a_T_of_study)

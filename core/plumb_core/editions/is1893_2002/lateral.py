@@ -9,9 +9,10 @@ import numpy as np
 
 from plumb_core.editions import shared
 from plumb_core.editions.is1893_2002 import tables
-from plumb_core.editions.is1893_2002.ground import LONGEST, shape
+from plumb_core.editions.is1893_2002.ground import LONGEST, SHORT, shape
 from plumb_core.editions.systems import factor
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import exceeds, within
 from plumb_core.rules import Array, Candidate, Governed, cited, rule
 
 
@@ -44,7 +45,7 @@ def T(T_a: float) -> Governed:
 @rule(clause="6.4.5", tex=r"\q{S_a_T} = \frac{S_a}{g}(\q{T},\ \q{soil})")
 def S_a_T(T: float, soil: str) -> float:
     """Average response acceleration coefficient S_a/g at the period used."""
-    if T > LONGEST:
+    if exceeds(T, LONGEST):
         raise RuleRefused(
             "T_a", f"the approximate period of {T:.2f} s is beyond the spectrum of 6.4.5, which ends at 4 s",
             "A building of this height needs a site-specific spectrum.",
@@ -55,7 +56,7 @@ def S_a_T(T: float, soil: str) -> float:
 @rule(clause="6.4.2", tex=r"\q{C_s_lower} = \q{Z}/2\text{ for }\q{T} \le 0.1\,\text{s}")
 def C_s_lower(Z: float, T: float) -> Governed:
     """Lower bound of the coefficient, up to 0.1 s."""
-    return Governed(Z / 2.0 if T <= 0.1 else 0.0, "6.4.2, T <= 0.1 s")
+    return Governed(Z / 2.0 if within(T, SHORT) else 0.0, "6.4.2, T <= 0.1 s")
 
 
 @rule(clause="6.4.2", tex=r"\q{coefficient} = \frac{\q{Z}}{2}\,\frac{\q{I}}{\q{R}}\,\q{S_a_T},\ \q{I}/\q{R} \le 1")
@@ -82,8 +83,14 @@ def F(w: Array, h_x: Array, V: float) -> Array:
 
 @rule(clause="7.9.2", tex=r"\q{eccentricity} = 0.05")
 def eccentricity() -> float:
-    """Accidental eccentricity as a share of the plan dimension; the static one is taken 1.5 times (or once, with minus)."""
+    """Accidental eccentricity as a share of the plan dimension b; e_d = 1.5 e_s + 0.05 b or e_s - 0.05 b."""
     return 0.05
+
+
+@rule(clause="7.9.2", tex=r"\q{eccentricity_factor} = 1.5")
+def eccentricity_factor() -> float:
+    """Factor on the static eccentricity e_s where the accidental one adds to it; once where it takes off."""
+    return 1.5
 
 
 @rule(clause="Table 7, notes")
@@ -97,22 +104,38 @@ def static_permitted(zone: str, h_n: float, regular: bool | None = None) -> str:
     """Whether the static method will do: dynamic analysis is for tall and for irregular buildings."""
     high = zone in ("IV", "V")
     limit = (40.0 if high else 90.0) if regular is not False else 12.0 if high else 40.0
-    if h_n > limit:
+    if exceeds(h_n, limit):
         return f"not permitted: above {limit:g} m in zone {zone} (7.8.1)"
-    return "open: irregularities are not stated" if regular is None and h_n > (12.0 if high else 40.0) else "permitted"
+    return (
+        "open: irregularities are not stated"
+        if regular is None and exceeds(h_n, 12.0 if high else 40.0)
+        else "permitted"
+    )
+
+
+PERIOD_TYPES = (
+    ("RC_OMRF", ("rc_mrf", "other")), ("RC_SMRF", ("rc_mrf", "other")), ("steel_OMRF", ("steel_mrf", "other")),
+    ("steel_SMRF", ("steel_mrf", "other")), ("RC_wall", ("other", "rc_walls")), ("RC_ductile_wall", ("other", "rc_walls")),
+)  # fmt: skip
+"""Rows of the approximate period that fit the systems (frames with infill are "other"); all other systems elsewhere."""
 
 
 @rule(clause="7.8.1, 7.9.2, Table 7")
 def static_notes(
-    static_permitted: str, T_analysis: float | None = None, system_permission: str = "permitted"
-) -> list[str]:
+    static_permitted: str, T_analysis: float | None = None, system_permission: str = "permitted", lateral_system: str = "",
+    period_type: str = "",
+) -> list[str]:  # fmt: skip
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"static method: {static_permitted}"]
     if T_analysis is not None:
         notes.append("the analysis period doesn't enter: the base shear takes the approximate period (7.5.3, 7.6)")
     if not system_permission.startswith("permitted"):
         notes.append(f"lateral system {system_permission}")
-    return notes
+    if lateral_system.startswith("steel"):
+        notes.append(
+            "the steel code IS 800:2007 (Table 23) lists response reduction factors of its own for steel systems"
+        )
+    return notes + shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "7.6")
 
 
 @rule(clause="6.3.1.1, 6.3.1.2", tex=r"1.5\,(DL \pm EL),\ 1.2\,(DL + IL \pm EL),\ 0.9\,DL \pm 1.5\,EL")
@@ -155,6 +178,7 @@ RULES = (
     cited(shared.V_story, "7.7.1"),
     cited(shared.M_story, "7.7.1"),
     eccentricity,
+    eccentricity_factor,
     cited(shared.M_ta, "7.9.2"),
     static_permitted,
     static_notes,

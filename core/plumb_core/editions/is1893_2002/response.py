@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
-from plumb_core.editions import shared
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from plumb_core.editions import plans, shared
 from plumb_core.editions.shared import Irregularity
-from plumb_core.rules import Array, cited, rule
+from plumb_core.limits import exceeds
+from plumb_core.rules import Array, Governed, Rule, cited, rule
 
 
 @rule(clause="7.8.4.4")
 def modal_combination(T_modes: Array) -> str:
     """CQC; SRSS where no modes are closely spaced (frequencies within 10 % of the lower one)."""
-    # frequencies within 10 %: f_j <= 1.1 f_i, so T_j >= T_i / 1.1
-    return "CQC" if shared.closely_spaced(T_modes, 1.0 / 1.1 - 1e-12) else "SRSS or CQC"
+    # frequencies within 10 % of the lower: f_j <= 1.1 f_i, so T_j >= T_i / 1.1, the bound itself being within
+    return "CQC" if shared.closely_spaced(T_modes, 1.0 / 1.1 * (1 - 1e-8)) else "SRSS or CQC"
 
 
 @rule(clause="7.8")
@@ -39,7 +43,7 @@ def scaled() -> list[str]:
 @rule(clause="7.1, Table 4 item i")
 def torsion_class(torsion_ratio: float) -> str:
     """Torsion irregularity: drift at one end, with the design eccentricity, more than 1.2 times the average."""
-    return "torsional" if torsion_ratio > 1.2 else "regular"
+    return "torsional" if exceeds(torsion_ratio, 1.2) else "regular"
 
 
 @rule(clause="7.8.1, 7.9")
@@ -58,13 +62,67 @@ def vertical_irregularities(
     w: Array | None = None,
     lateral_width: Array | None = None,
 ) -> list[Irregularity]:
-    """Soft, extreme soft, mass, geometric and weak stories, from the story tables that are given."""
+    """Soft, extreme soft, mass, geometric and weak stories, from the story tables that are given.
+
+    Roofs are not looked at for mass, light or heavy.
+    """
     found = shared.less_than_above(
         story_stiffness, [("extreme soft story", 0.6, 0.7), ("soft story", 0.7, 0.8)], "Table 5"
     )
     found += shared.more_than_adjacent(w, 2.0, "mass", "Table 5", roof_exempt=True)
     found += shared.more_than_adjacent(lateral_width, 1.5, "vertical geometric", "Table 5")
     return found + shared.less_than_above(story_strength, [("weak story", 0.8, None)], "Table 5")
+
+
+HORIZONTAL = (
+    ("torsional", "i torsion"), ("reentrant_corner", "ii re-entrant corners"), ("diaphragm_discontinuity", "iii diaphragm discontinuity"),
+    ("out_of_plane_offset", "iv out-of-plane offsets"), ("nonparallel_systems", "v non-parallel systems"),
+)  # fmt: skip
+
+
+def horizontal_by(clause: str, types: Sequence[tuple[str, str]], both: bool) -> Rule:
+    """Rule for the types of plan irregularity; `both`: a re-entrant corner needs its projections in both directions."""
+
+    @rule(clause=f"7.1, {clause}")
+    def horizontal_irregularities(
+        irregularities: Mapping[str, bool] | None = None, corners: Sequence[plans.Outline] | None = None
+    ) -> list[dict[str, Any]]:
+        """Types of plan irregularity, each there, none or not tested; "not tested" is no "none"."""
+        shown = {}
+        if corners is not None:
+            found = plans.reentrant(corners, 0.15, both)
+            basis = f"projection of {found['projection']:.0%}{' in both directions' if both else ''}, the limit is 15%"
+            shown["reentrant_corner"] = {"present": found["present"], "basis": basis}
+        return plans.declared(types, irregularities, clause, shown)
+
+    return horizontal_irregularities
+
+
+@rule(clause="7.8.1, 6.3.2.2")
+def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], zone: str = "") -> list[str]:
+    """What follows from the plan irregularities that are there."""
+    types = plans.there(horizontal_irregularities)
+    limit = {"IV": "12 m", "V": "12 m", "II": "40 m", "III": "40 m"}.get(zone, "12 m (zones IV, V) or 40 m (II, III)")
+    found = [f"irregular building: dynamic analysis above {limit} (7.8.1)"] if types else []
+    if "nonparallel_systems" in types:
+        found.append("100 % of one direction with 30 % of the other (6.3.2.2)")
+    untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
+    return found + ([f"not tested: {', '.join(untested)}"] if untested else [])
+
+
+@rule(
+    clause="7.11.3",
+    tex=r"\q{separation} = \q{R}\,(\q{delta_own} + \delta_2),\ R/2 + 25\,\text{mm for floors at one level}",
+)
+def separation(R: float, delta_own: float, delta_other: float | None = None, floors_level: bool = False) -> Governed:
+    """Least separation, m: R times the sum of the displacements of both units (`delta_other` at the same force level).
+
+    With floors of similar units at the same elevation R is replaced by R/2, plus 25 mm.
+    """
+    total = delta_own + (delta_other or 0.0)
+    if floors_level:
+        return Governed(R / 2.0 * total + 0.025, "7.11.3, floors level")
+    return Governed(R * total, "7.11.3")
 
 
 @rule(clause="7.11.1", tex=r"\q{amplifier} = 1")
@@ -93,6 +151,7 @@ RULES = (
     cited(shared.mass_target, "7.8.4.2"),
     cited(shared.mass_sum, "7.8.4.2"),
     cited(shared.modes_enough, "7.8.4.2"),
+    cited(shared.modes_verdict, "7.8.4.2"),
     modal_combination,
     modal_rules,
     scaling_share,
@@ -107,4 +166,7 @@ RULES = (
     cited(shared.drift_ratio, "7.11.1"),
     drift_limit,
     drift_notes,
+    horizontal_by("Table 4", HORIZONTAL, True),
+    regularity_consequences,
+    separation,
 )

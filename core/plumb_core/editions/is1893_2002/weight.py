@@ -7,6 +7,7 @@ from typing import Any
 
 from plumb_core.editions import shared
 from plumb_core.editions.shared import intensity
+from plumb_core.limits import within
 from plumb_core.rules import cited, rule
 
 
@@ -14,7 +15,7 @@ def imposed(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
     """Share of an imposed load: none on the roof, 25 % up to 3.0 kPa (3.0 included), 50 % above."""
     if top or load["kind"] == "roof_live":
         return 0.0, "imposed load on roofs is not considered"
-    if intensity(load) <= 3.0 * (1 + 1e-9):
+    if within(intensity(load), 3.0):
         return 0.25, "25 % of an imposed load up to 3.0 kPa"
     return 0.50, "50 % of an imposed load above 3.0 kPa"
 

@@ -14,8 +14,9 @@ _RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; this edition has no choices."""
-    return _RULES
+    """The rule set; `amendments` [], [1] or [1, 2] (2 builds on 1), and an own spectrum where `site_specific` is given."""
+    chosen = _RULES | rule_set(*ground.OF_STUDY) if choices.get("site_specific") is not None else _RULES
+    return chosen | rule_set(response.vertical_irregularities_amended) if choices.get("amendments") else chosen
 
 
 EDITION = replace(
@@ -25,6 +26,7 @@ EDITION = replace(
     year=2016,
     rules=rules,
     inputs=(*is1893_2002.EDITION.inputs, "walls"),
+    choices=("amendments",),
     options={**is1893_2002.EDITION.options, "use": tuple(tables.TABLE_8)},
     period_types=tuple(tables.PERIOD),
     systems=tables.SYSTEMS,

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 import numpy as np
 
+from plumb_core.editions import shared
 from plumb_core.editions.is1893_2002 import ground as earlier
 from plumb_core.editions.is1893_2016 import tables
 from plumb_core.rules import Array, cited, rule
@@ -35,16 +39,55 @@ def S_a_reduced(S_a: Array, I: float, R: float) -> Array:  # noqa: E741
 
 @rule(clause="6.4.6", tex=r"\q{S_a_vertical} = \tfrac{2}{3}\,\tfrac{\q{Z}}{2}\,2.5")
 def S_a_vertical(T_points: Array, Z: float) -> Array:
-    """Vertical spectrum, g: two thirds of the plateau at every period."""
+    """Vertical elastic spectrum, g: two thirds of the plateau at every period."""
     return np.full(np.shape(T_points), 2.0 / 3.0 * Z / 2.0 * 2.5)
 
 
-@rule(clause="6.3.3.1, 6.4.3.1, 7.2.4")
-def ground_notes(zone: str) -> list[str]:
+@rule(clause="6.4.6", tex=r"\q{S_a_vertical_reduced} = \frac{\q{S_a_vertical}}{\q{R}/\q{I}}")
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:  # noqa: E741
+    """Vertical design acceleration A_v, g: with I/R."""
+    return np.asarray(S_a_vertical) * I / R
+
+
+@rule(clause="6.4.7", tex=r"\q{S_a} = \max(\text{study},\ S_{a,\text{code}})", defines="S_a")
+def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any], Z: float, soil: str) -> Array:
+    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s): its effects not below those of the code's."""
+    own = shared.read_points(T_points, site_specific, "site_specific")
+    return np.maximum(own, Z / 2.0 * shape(np.asarray(T_points, dtype=float), soil, True))
+
+
+@rule(clause="6.4.7", tex=r"\q{S_a_T} = \max(S_{a,\text{study}}/(\q{Z}/2),\ S_a/g)", defines="S_a_T")
+def S_a_T_of_study(T: float, site_specific: Mapping[str, Any], Z: float, soil: str) -> float:
+    """Coefficient of the static method from the spectrum of a study, not below the code's."""
+    own = float(shared.read_points(np.array([T]), site_specific, "site_specific")[0]) / (Z / 2.0)
+    return max(own, float(shape(np.array([T]), soil, False)[0]))
+
+
+OF_STUDY = (S_a_of_study, S_a_T_of_study)
+
+
+@rule(clause="6.3.3.1, 6.4.3.1, 6.4.7, 7.2.4")
+def ground_notes(
+    zone: str,
+    soil: str = "",
+    irregularities: Mapping[str, bool] | None = None,
+    regular: Mapping[str, bool] | None = None,
+    site_specific: Mapping[str, Any] | None = None,
+) -> list[str]:
     """What a reviewer should know about the ground motion values."""
     notes = ["5 % damping for all materials (7.2.4); concrete with 0.70 I_gross in columns and 0.35 in beams (6.4.3.1)"]
-    if zone in ("IV", "V"):
-        notes.append("vertical shaking has to be considered in zones IV and V (6.3.3.1)")
+    if site_specific is not None:
+        notes.append("spectrum of a site-specific study, not below the code's (6.4.7)")
+    triggers = [f"zone {zone}"] if zone in ("IV", "V") else []
+    if any((irregularities or {}).values()) or False in (regular or {}).values():
+        triggers.append("an irregular structure")
+    if soil == "III":
+        triggers.append("soft soil")
+    words = "long spans and large horizontal overhangs ask for it too"
+    if triggers:
+        notes.append(f"vertical shaking has to be considered: {', '.join(triggers)} (6.3.3.1); {words}")
+    else:
+        notes.append(f"vertical shaking: neither zone nor soil asks for it; irregularities, {words} (6.3.3.1)")
     return notes
 
 
@@ -55,5 +98,6 @@ RULES = (
     S_a,
     S_a_reduced,
     S_a_vertical,
+    S_a_vertical_reduced,
     ground_notes,
 )

@@ -13,6 +13,7 @@ from plumb_core.editions.is1893_2016 import tables
 from plumb_core.editions.is1893_2016.ground import shape
 from plumb_core.editions.systems import factor
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import below
 from plumb_core.rules import Governed, bounded, cited, rule
 
 
@@ -71,19 +72,26 @@ def system_permission(lateral_system: str, zone: str) -> str:
 
 @rule(clause="6.4.3, 7.7.1")
 def static_permitted(zone: str, h_n: float, T_a: float, regular: bool | None = None) -> str:
-    """Whether the static method will do: regular buildings with T_a < 0.4 s, and below 15 m in zone II (7.7.1)."""
+    """Whether the static method will do; open where 6.4.3 and 7.7.1 differ.
+
+    6.4.3: regular buildings with T_a < 0.4 s.  7.7.1: dynamic analysis but for regular buildings below 15 m in zone II.
+    """
     if regular is False:
         return "not permitted: irregular building (6.4.3, 7.7.1)"
-    if T_a >= 0.4:
-        return "not permitted: T_a of 0.4 s or more (6.4.3)"
-    if zone != "II" or h_n >= 15.0:
-        return "not permitted: dynamic analysis but for regular buildings below 15 m in zone II (7.7.1)"
-    return "permitted" if regular else "open: irregularities are not stated"
+    by_period, by_height = below(T_a, 0.4), zone == "II" and below(h_n, 15.0)
+    if not by_period and not by_height:
+        return "not permitted: T_a of 0.4 s or more (6.4.3), and not below 15 m in zone II (7.7.1)"
+    if by_period and by_height:
+        return "permitted" if regular else "open: irregularities are not stated"
+    if by_period:
+        return "open: 6.4.3 permits it (T_a < 0.4 s), 7.7.1 asks for dynamic analysis but below 15 m in zone II"
+    return "open: 7.7.1 permits it (below 15 m in zone II), 6.4.3 asks for T_a < 0.4 s"
 
 
 @rule(clause="6.3.2, 6.3.4", tex=earlier.load_combinations.tex)
 def load_combinations() -> list[dict[str, Any]]:
-    """Combinations of 6.3.2 with EL = +-(EL_x + 0.3 EL_y + 0.3 EL_z) and its permutations."""
+    """Combinations of 6.3.2; EL of one horizontal direction at a time where the lateral systems are orthogonal (6.3.2.1), else
+    +-(EL_x + 0.3 EL_y) and, with vertical shaking, 0.3 EL_z with its permutations (6.3.2.2, 6.3.4.1)."""
     return [
         {"name": "6.3.2 b", "factors": {"DL": 1.2, "IL": 1.2, "EL": 1.2}},
         {"name": "6.3.2 c", "factors": {"DL": 1.5, "EL": 1.5}},
@@ -91,12 +99,14 @@ def load_combinations() -> list[dict[str, Any]]:
     ]
 
 
-@rule(clause="6.3.4")
-def direction_rule() -> list[str]:
+@rule(clause="6.3.2.1, 6.3.2.2, 6.3.4")
+def direction_rule(irregularities: Mapping[str, bool] | None = None) -> list[str]:
     """How the directions act together."""
-    return [
-        "100 % with 30 % of the other horizontal direction, and 30 % of the vertical where it counts (6.3.4.1), or SRSS (6.3.4.2)"
-    ]
+    alone = "lateral systems along two orthogonal directions: one horizontal direction at a time (6.3.2.1)"
+    both = "not along two orthogonal directions: 100 % with 30 % of the other (6.3.2.2)"
+    vertical = "with vertical shaking three components: 100 % with 30 % and 30 % (6.3.4.1), or SRSS (6.3.4.2)"
+    oblique = (irregularities or {}).get("nonparallel_systems")
+    return [both, vertical] if oblique else [alone, vertical] if oblique is False else [alone, both, vertical]
 
 
 RULES = (
@@ -118,6 +128,7 @@ RULES = (
     cited(shared.V_story, "7.6.3"),
     cited(shared.M_story, "7.6.3"),
     cited(earlier.eccentricity, "7.8.2"),
+    cited(earlier.eccentricity_factor, "7.8.2"),
     cited(shared.M_ta, "7.8.2"),
     static_permitted,
     cited(earlier.static_notes, "6.4.3, 7.7.1"),

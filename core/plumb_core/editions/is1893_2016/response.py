@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
-from plumb_core.editions import shared
+import math
+from collections.abc import Mapping
+from typing import Any
+
+import numpy as np
+
+from plumb_core.editions import plans, shared
 from plumb_core.editions.is1893_2002 import response as earlier
 from plumb_core.editions.shared import Irregularity
-from plumb_core.rules import Array, cited, rule
+from plumb_core.errors import MissingInput
+from plumb_core.limits import exceeds, reaches
+from plumb_core.rules import Array, Governed, Rule, cited, rule
 
 
 @rule(clause="7.7")
@@ -27,21 +35,32 @@ def scaled() -> list[str]:
     return ["forces"]
 
 
-@rule(clause="7.1, Table 5 item i", tex=r"\q{torsion_ratio} = \frac{\q{drift_max}}{2\,\q{drift_avg} - \q{drift_max}}")
-def torsion_ratio(drift_max: float, drift_avg: float) -> float:
-    """Greatest over least displacement of the two ends; the least follows from the average of the two."""
-    return drift_max / (2.0 * drift_avg - drift_max)
+@rule(clause="7.1, Table 5 item i", tex=r"\q{torsion_ratio} = \frac{\q{displacement_max}}{\delta_{\min}}")
+def torsion_ratio(
+    displacement_max: float | None = None,
+    displacement_avg: float | None = None,
+    drift_max: float | None = None,
+    drift_avg: float | None = None,
+) -> float:
+    """Greatest over least *displacement* of a floor at its two ends; by story drifts only where no displacement is given.
+
+    The least follows from the average.  Infinite where the far end doesn't move, or moves against the near one.
+    """
+    greatest, average = displacement_max, displacement_avg
+    if greatest is None or average is None:
+        greatest, average = drift_max, drift_avg
+    if greatest is None or average is None:
+        raise MissingInput("displacement_max")
+    least = 2.0 * average - greatest
+    return math.inf if least <= 1e-12 * greatest else greatest / least
 
 
 @rule(clause="7.1, Table 5 item i")
 def torsion_class(torsion_ratio: float) -> str:
-    """Torsion irregularity: more than 1.5 between the ends; more than 2.0 (extreme): the configuration is to be revised.
-
-    Ends that move against each other (a ratio below zero) are further apart than any limit.
-    """
-    if torsion_ratio < 0 or torsion_ratio > 2.0:
+    """Torsion irregularity: more than 1.5 between the ends; more than 2.0 (extreme): the configuration is to be revised."""
+    if exceeds(torsion_ratio, 2.0):
         return "extreme"
-    return "torsional" if torsion_ratio > 1.5 else "regular"
+    return "torsional" if exceeds(torsion_ratio, 1.5) else "regular"
 
 
 @rule(clause="7.1, Table 5 item i")
@@ -56,19 +75,126 @@ def torsion_consequences(torsion_class: str) -> list[str]:
     ]
 
 
-@rule(clause="7.1, Table 6")
-def vertical_irregularities(
-    story_stiffness: Array | None = None,
-    story_strength: Array | None = None,
-    w: Array | None = None,
-    lateral_width: Array | None = None,
-) -> list[Irregularity]:
-    """Soft, mass, geometric and weak stories, from the story tables that are given; stiffness and strength as the base
-    text has them: less than that of the story above."""
-    found = shared.less_than_above(story_stiffness, [("soft story", 1.0, None)], "Table 6 i")
-    found += shared.more_than_adjacent(w, 1.5, "mass", "Table 6 ii", only_below=True)
-    found += shared.more_than_adjacent(lateral_width, 1.25, "vertical geometric", "Table 6 iii", only_below=True)
-    return found + shared.less_than_above(story_strength, [("weak story", 1.0, None)], "Table 6 v")
+def _vertical(stiffness_share: float, strength_share: float, clause: str) -> Rule:
+    @rule(clause=f"7.1, Table 6{clause}")
+    def vertical_irregularities(
+        story_stiffness: Array | None = None,
+        story_strength: Array | None = None,
+        w: Array | None = None,
+        lateral_width: Array | None = None,
+    ) -> list[Irregularity]:
+        """Soft, mass, geometric and weak stories, from the story tables that are given."""
+        found = shared.less_than_above(story_stiffness, [("soft story", stiffness_share, None)], "Table 6 i")
+        found += shared.more_than_adjacent(w, 1.5, "mass", "Table 6 ii", only_below=True)
+        found += shared.more_than_adjacent(lateral_width, 1.25, "vertical geometric", "Table 6 iii", only_below=True)
+        return found + shared.less_than_above(story_strength, [("weak story", strength_share, None)], "Table 6 v")
+
+    return vertical_irregularities
+
+
+vertical_irregularities = _vertical(1.0, 1.0, "")
+"""As the base text has it: less than that of the story above."""
+vertical_irregularities_amended = _vertical(0.8, 0.8, " as amended")
+"""With the amendments, where the brief declares them: less than 80 % of that of the story above."""
+
+HORIZONTAL = (
+    ("torsional", "i torsion"), ("reentrant_corner", "ii re-entrant corners"), ("diaphragm_discontinuity", "iii excessive cut-outs"),
+    ("out_of_plane_offset", "iv out-of-plane offsets"), ("nonparallel_systems", "v non-parallel systems"),
+)  # fmt: skip
+
+
+@rule(clause="7.1, Tables 5 and 6, 6.3.2.2")
+def regularity_consequences(
+    horizontal_irregularities: list[dict[str, Any]], zone: str = "", irregularities: Mapping[str, bool] | None = None
+) -> list[str]:
+    """What follows from the irregularities that are there, offsets among them."""
+    types = plans.there(horizontal_irregularities)
+    found = []
+    if "reentrant_corner" in types:
+        found.append("three-dimensional dynamic analysis (Table 5 ii)")
+    if "diaphragm_discontinuity" in types:
+        found.append("openings over 50 % of the slab: flexible diaphragm (Table 5 iii)")
+    if "out_of_plane_offset" in types:
+        limit = (
+            "drift below 0.2 % in the story with the offset and the one below, and specialist literature"
+            if zone != "II"
+            else "specialist literature"
+        )
+        found.append(f"out-of-plane offset: {limit} (Table 5 iv)")
+    if "nonparallel_systems" in types:
+        found.append("100 % of one direction with 30 % of the other (Table 5 v, 6.3.2.2)")
+    if (irregularities or {}).get("in_plane_discontinuity"):
+        ban = (
+            "drift at most 0.2 % (zone II)"
+            if zone == "II"
+            else "not permitted in zones III to V"
+            if zone
+            else "drift at most 0.2 % in zone II, not permitted in zones III to V"
+        )
+        found.append(f"in-plane discontinuity: {ban} (Table 6 iv)")
+    untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
+    return found + ([f"not tested: {', '.join(untested)}"] if untested else [])
+
+
+@rule(clause="7.1, Table 5 i, Table 6 vii")
+def modal_tests(
+    T_modes: Array,
+    mass_share: Mapping[str, Array],
+    zone: str = "",
+    mass_share_RZ: Array | None = None,
+) -> list[dict[str, Any]]:
+    """What Tables 5 and 6 ask of the first modes: 65 % in the first three, lateral periods 10 % apart, no torsion in the first two.
+
+    A mode is lateral along the direction with its greatest share, or torsional where the share of inertia is the greatest.
+    """
+    order = np.argsort(-np.asarray(T_modes))
+    rows: list[dict[str, Any]] = []
+    for d, share in mass_share.items():
+        total = float(np.sum(np.asarray(share)[order[:3]]))
+        rows.append({"words": f"first three modes with at least 65 % of the mass in {d}", "value": total, "limit": 0.65,
+                     "met": reaches(total, 0.65), "clause": "Table 6 vii"})  # fmt: skip
+    columns = {**{d: np.asarray(s) for d, s in mass_share.items()}}
+    if mass_share_RZ is not None:
+        columns["RZ"] = np.asarray(mass_share_RZ)
+    kinds = [max(columns, key=lambda c: columns[c][i]) for i in order]
+    first = {
+        d: next((float(T_modes[i]) for i, kind in zip(order, kinds, strict=True) if kind == d), None)
+        for d in ("X", "Y")
+    }
+    if zone in ("", "IV", "V") and {"X", "Y"} <= mass_share.keys():
+        periods = [t for t in first.values() if t is not None]
+        gap = (max(periods) - min(periods)) / max(periods) if len(periods) == 2 else None
+        rows.append({"words": "the two lateral periods at least 10 % of the larger apart (zones IV and V)", "value": gap, "limit": 0.10,
+                     "met": None if gap is None else reaches(gap, 0.10), "clause": "Table 6 vii"})  # fmt: skip
+    torsional = None if mass_share_RZ is None else [n + 1 for n, kind in enumerate(kinds[:2]) if kind == "RZ"]
+    rows.append({"words": "torsion not among the first two modes", "value": None if torsional is None else float(len(torsional)), "limit": 0.0,
+                 "met": None if torsional is None else not torsional, "clause": "Table 5 i"})  # fmt: skip
+    return rows
+
+
+FLAT_SLAB = "flat_slab_walls"
+
+
+@rule(
+    clause="Table 5 iv, Table 6 iv",
+    tex=r"0.002\text{ in stories with an offset and below},\ \text{else }\q{drift_limit}",
+)
+def drift_limits(drift_limit: float, offset_stories: list[bool]) -> list[float]:
+    """Limit of the drift of each story over its height: 0.2 % in a story with an offset and in the one below it."""
+    near = [own or above for own, above in zip(offset_stories, [*offset_stories[1:], False], strict=True)]
+    return [min(drift_limit, 0.002) if n else drift_limit for n in near]
+
+
+@rule(clause="Table 9, note on flat slabs", tex=r"\q{roof_drift_limit} = 0.001\text{ for flat slabs with walls}")
+def roof_drift_limit(lateral_system: str = "") -> float:
+    """Limit of the roof's displacement under the design force over the height, for flat slabs with structural walls."""
+    return 0.001 if lateral_system == FLAT_SLAB else math.inf
+
+
+@rule(clause="7.11.3", tex=r"\q{separation} = R_1 \delta_1 + R_2 \delta_2")
+def separation(R: float, delta_own: float, delta_other: float | None = None) -> Governed:
+    """Least separation, m: R times the own displacement plus the same of the other unit (`delta_other`, with its R)."""
+    return Governed(R * delta_own + (delta_other or 0.0), "7.11.3")
 
 
 @rule(clause="7.11.1")
@@ -85,6 +211,7 @@ RULES = (
     cited(shared.mass_target, "7.7.5.2"),
     cited(shared.mass_sum, "7.7.5.2"),
     cited(shared.modes_enough, "7.7.5.2"),
+    cited(shared.modes_verdict, "7.7.5.2"),
     cited(earlier.modal_combination, "7.7.5.3"),
     modal_rules,
     cited(earlier.scaling_share, "7.7.3"),
@@ -98,5 +225,11 @@ RULES = (
     cited(shared.Delta, "7.11.1"),
     cited(shared.drift_ratio, "7.11.1"),
     cited(earlier.drift_limit, "7.11.1.1"),
+    drift_limits,
+    roof_drift_limit,
     drift_notes,
+    earlier.horizontal_by("Table 5", HORIZONTAL, False),
+    regularity_consequences,
+    modal_tests,
+    separation,
 )

@@ -7,8 +7,12 @@ from typing import Any
 
 from plumb_core.editions import shared
 from plumb_core.editions.is1893_2002.weight import imposed
-from plumb_core.editions.shared import at_least, intensity
+from plumb_core.editions.shared import intensity
+from plumb_core.limits import exceeds
 from plumb_core.rules import cited, rule
+
+PARTITIONS = 0.5
+"""Least load of interior partitions, kPa."""
 
 
 def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
@@ -16,9 +20,9 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
     if kind in ("live", "storage", "roof_live"):
         return imposed(load, top)
     if kind == "partition":
-        return at_least(load, 0.5), "the actual weight, at least 0.5 kPa"
+        return 1.0, "the actual weight, at least 0.5 kPa"
     if kind == "snow":
-        if intensity(load) > 1.5 * (1 + 1e-9):
+        if exceeds(intensity(load), 1.5):
             return 0.2, "20 % of snow or sand above 1.5 kPa"
         return 0.0, "snow or sand not above 1.5 kPa"
     return 1.0, "dead load and permanent equipment in full"
@@ -27,7 +31,7 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
 @rule(clause="7.3.1, 7.3.2, 7.4, Table 10")
 def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
     """Share of each load in the seismic weight."""
-    return shared.shares(loads, _share)
+    return shared.shares(loads, _share, PARTITIONS)
 
 
 RULES = (w_shares, cited(shared.w, "7.4"))

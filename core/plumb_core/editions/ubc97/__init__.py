@@ -14,8 +14,9 @@ _ZONE_4 = _BASE | rule_set(*ground.ZONE_4, *lateral.ZONE_4)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; zone 4 has near-source factors and one more lower bound."""
-    return _ZONE_4 if choices.get("zone") == "4" else _BASE
+    """The rule set; zone 4 has near-source factors and one more lower bound; `site_specific` gives the modal spectrum."""
+    chosen = _ZONE_4 if choices.get("zone") == "4" else _BASE
+    return chosen | rule_set(ground.S_a_of_study) if choices.get("site_specific") is not None else chosen
 
 
 EDITION = Edition(
@@ -24,9 +25,10 @@ EDITION = Edition(
     year=1997,
     rules=rules,
     inputs=(
-        "zone", "soil", "class_by_default", "source_type", "source_distance_km", "N_a_limited", "C_a", "C_v", "v_s30", "N_SPT",
-        "s_u", "occupancy_category", "I", "lateral_system", "stacked_systems", "period_type", "R", "Omega_0", "rho", "regular",
-        "light_frame", "T_a_formula", "static_method", "walls",
+        "zone", "soil", "class_by_default", "source_type", "source_distance_km", "N_a_limited", "C_a", "C_v", "site_specific", "v_s30",
+        "N_SPT", "s_u", "occupancy_category", "I", "lateral_system", "stacked_systems", "beside_systems", "podium", "period_type", "R",
+        "Omega_0", "rho", "element_shears", "r_max", "A_B", "regular", "irregularities", "light_frame", "T_a_formula", "static_method",
+        "walls",
     ),
     options={
         "zone": tuple(tables.TABLE_16_I),
@@ -51,6 +53,8 @@ EDITION = Edition(
         "R": "Table 16-N",
         "Omega_0": "Table 16-N",
         "light_frame": "light-frame construction",
+        "beside_systems": "Table 16-N",
+        "irregularities": "types of irregularity",
     },
     soil=("soil", {"S_A": (1500, 5000), "S_B": (760, 1500), "S_C": (360, 760), "S_D": (180, 360), "S_E": (60, 180)}),
     aspects={

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 import numpy as np
 
 from plumb_core.editions import shared
 from plumb_core.editions.ubc97 import tables
 from plumb_core.errors import RuleRefused
+from plumb_core.limits import exceeds
 from plumb_core.rules import Array, rule
 
 VELOCITY = (("S_A", 1500.0), ("S_B", 760.0), ("S_C", 360.0), ("S_D", 180.0))
@@ -15,10 +19,19 @@ BLOWS = (("S_C", 50.0), ("S_D", 15.0))
 STRENGTH = (("S_C", 100.0), ("S_D", 50.0))
 
 
-@rule(clause="1629.3, Table 16-J", tex=r"\q{soil_by_measurement} = \text{Table 16-J}")
+@rule(clause="1629.3, 1636.2, Table 16-J", tex=r"\q{soil_by_measurement} = \text{Table 16-J}")
 def soil_by_measurement(v_s30: float | None = None, N_SPT: float | None = None, s_u: float | None = None) -> str:
-    """Soil profile type S_A to S_E from v_s30 (m/s), blow count or undrained strength (kPa); S_F is found by its soils."""
-    return shared.measured(VELOCITY, BLOWS, STRENGTH, "S_E", v_s30, N_SPT, s_u)
+    """Soil profile type S_A to S_E from v_s30 (m/s), else the softer of those by blow count and undrained strength (kPa).
+
+    S_F is found by its soils.
+    """
+    return shared.measured(VELOCITY, BLOWS, STRENGTH, "S_E", v_s30, N_SPT, s_u, softer_holds=True)
+
+
+@rule(clause="1629.3", tex=r"\q{site_class_used} = \q{soil}\text{, by default }S_D\text{ unless }S_E\text{ or }S_F")
+def site_class_used(soil: str, class_by_default: bool = False) -> str:
+    """Soil profile type that the coefficients are read for: S_D where the soil isn't known."""
+    return "S_D" if class_by_default and soil in ("S_A", "S_B", "S_C") else soil
 
 
 @rule(clause="1629.2, Table 16-K", tex=r"\q{I} = \text{Table 16-K}(\q{occupancy_category})")
@@ -69,20 +82,23 @@ def _coefficient(table: dict[str, dict[str, float]], soil: str, zone: str, name:
     return table[soil][zone]
 
 
-@rule(clause="1629.4.3, Table 16-Q; 1629.4.2", tex=r"\q{C_a} = \text{Table 16-Q}(\q{zone},\ \q{soil}) \times \q{N_a}")
-def C_a(zone: str, soil: str, N_a: float, N_a_limited: bool = False) -> float:
+@rule(
+    clause="1629.4.3, Table 16-Q; 1629.4.2",
+    tex=r"\q{C_a} = \text{Table 16-Q}(\q{zone},\ \q{site_class_used}) \times \q{N_a}",
+)
+def C_a(zone: str, site_class_used: str, N_a: float, N_a_limited: bool = False) -> float:
     """Seismic coefficient C_a.
 
     N_a need not exceed 1.1 where the five conditions of 1629.4.2 are stated as met (never for S_E).
     """
-    near = min(N_a, 1.1) if N_a_limited and soil != "S_E" else N_a
-    return _coefficient(tables.C_A, soil, zone, "C_a") * near
+    near = min(N_a, 1.1) if N_a_limited and site_class_used != "S_E" else N_a
+    return _coefficient(tables.C_A, site_class_used, zone, "C_a") * near
 
 
-@rule(clause="1629.4.3, Table 16-R", tex=r"\q{C_v} = \text{Table 16-R}(\q{zone},\ \q{soil}) \times \q{N_v}")
-def C_v(zone: str, soil: str, N_v: float) -> float:
+@rule(clause="1629.4.3, Table 16-R", tex=r"\q{C_v} = \text{Table 16-R}(\q{zone},\ \q{site_class_used}) \times \q{N_v}")
+def C_v(zone: str, site_class_used: str, N_v: float) -> float:
     """Seismic coefficient C_v."""
-    return _coefficient(tables.C_V, soil, zone, "C_v") * N_v
+    return _coefficient(tables.C_V, site_class_used, zone, "C_v") * N_v
 
 
 @rule(clause="Figure 16-3", tex=r"\q{T_S} = \frac{\q{C_v}}{2.5\,\q{C_a}}")
@@ -115,6 +131,18 @@ def S_a_reduced(S_a: Array, I: float, R: float) -> Array:  # noqa: E741 - the co
     return np.asarray(S_a, dtype=float) * I / R
 
 
+@rule(clause="1631.2 item 2", tex=r"\q{S_a} = \text{study}(\q{T_points})", defines="S_a")
+def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
+    """Elastic design spectrum of a site-specific study, g, shape of `T_points` (s); the code names no floor for it."""
+    return shared.read_points(T_points, site_specific, "site_specific")
+
+
+@rule(clause="1631.2 item 5, 1631.5.4", tex=r"\q{S_a_vertical_reduced} = \q{S_a_vertical}\,\frac{\q{I}}{\q{R}}")
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:  # noqa: E741 - the code's symbol
+    """Vertical ordinates for strength design, g, shape of `T_points`."""
+    return np.asarray(S_a_vertical) * I / R
+
+
 @rule(clause="1631.2 item 5", tex=r"\q{S_a_vertical} = \tfrac{2}{3}\,S_a")
 def S_a_vertical(S_a: Array) -> Array:
     """Vertical design spectral acceleration, g; where N_a exceeds 1.0 the code asks for a site-specific one."""
@@ -123,13 +151,20 @@ def S_a_vertical(S_a: Array) -> Array:
 
 @rule(clause="1629.3, 1629.4.2, 1629.8.4, 1631.2")
 def ground_notes(
-    soil: str, N_a: float, zone: str, class_by_default: bool = False, N_a_limited: bool = False
-) -> list[str]:
+    soil: str, site_class_used: str, N_a: float, zone: str, class_by_default: bool = False, N_a_limited: bool = False,
+    site_specific: dict[str, Any] | None = None,
+) -> list[str]:  # fmt: skip
     """What a reviewer should know about the ground motion values."""
     notes = []
-    if class_by_default and soil != "S_D":
-        notes.append(f"soil profile {soil} by default: 1629.3 gives S_D where the soil is not known")
-    if N_a > 1.0:
+    if site_specific is not None:
+        notes.append(
+            "site-specific spectrum (1631.2 item 2) for the modal analysis; the static base shear stays with C_a and C_v"
+        )
+    if soil != site_class_used:
+        notes.append(f"soil profile {soil} by default: 1629.3 gives S_D where the soil is not known, and S_D is taken")
+    elif class_by_default and soil != "S_D":
+        notes.append(f"soil profile {soil} by default: 1629.3 gives S_D unless {soil} soils are shown; {soil} is taken")
+    if exceeds(N_a, 1.0):
         notes.append("N_a above 1.0: a site-specific vertical spectrum is required (1631.2 item 5)")
     if zone == "4" and N_a_limited and soil == "S_E":
         notes.append("N_a isn't limited to 1.1 for soil profile S_E (1629.4.2)")
@@ -141,6 +176,6 @@ def ground_notes(
 
 
 RULES = (
-    soil_by_measurement, I, Z, N_a_elsewhere, N_v_elsewhere, C_a, C_v, T_S, T_0, S_a, S_a_reduced, S_a_vertical, ground_notes,
+    soil_by_measurement, site_class_used, S_a_vertical_reduced, I, Z, N_a_elsewhere, N_v_elsewhere, C_a, C_v, T_S, T_0, S_a, S_a_reduced, S_a_vertical, ground_notes,
 )  # fmt: skip
 ZONE_4 = (N_a, N_v)

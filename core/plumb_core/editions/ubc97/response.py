@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
+from typing import Any
 
-from plumb_core.editions import shared
+from plumb_core.editions import plans, shared
 from plumb_core.editions.shared import Irregularity
-from plumb_core.rules import Array, cited, rule
+from plumb_core.editions.systems import FOOT
+from plumb_core.limits import below, exceeds, within
+from plumb_core.rules import Array, Governed, cited, rule
 
 
 @rule(clause="1631.5.3")
@@ -43,7 +47,7 @@ def scaled() -> list[str]:
 @rule(clause="1629.5.3, Table 16-M type 1")
 def torsion_class(torsion_ratio: float) -> str:
     """Torsional irregularity: more than 1.2, for diaphragms that are not flexible; there is no graver class."""
-    return "torsional" if torsion_ratio > 1.2 else "regular"
+    return "torsional" if exceeds(torsion_ratio, 1.2) else "regular"
 
 
 @rule(clause="1630.7, 1631.5.4, 1633.1, 1633.2.9")
@@ -51,7 +55,7 @@ def torsion_consequences(torsion_class: str, zone: str = "") -> list[str]:
     """What follows from the irregularity."""
     if torsion_class == "regular":
         return []
-    found = ["accidental torsion amplified by A_x (1630.7)", "modal results scaled to 100 % of the static base shear (1631.5.4)",
+    found = ["accidental torsion amplified by A_x at every level (1630.7)", "modal results scaled to 100 % of the static base shear (1631.5.4)",
              "N_a isn't limited to 1.1 (1629.4.2)"]  # fmt: skip
     if zone != "1":
         found.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
@@ -79,7 +83,7 @@ def vertical_irregularities(
     if shared.steady_drift(drift_ratio, 1.3):
         return found
     found += shared.less_than_above(story_stiffness, [("1 soft story", 0.7, 0.8)], "Table 16-L")
-    return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 16-L", roof_exempt=True)
+    return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 16-L", light_roof_exempt=True)
 
 
 @rule(clause="1630.9.2, Eq. 30-17", tex=r"\q{amplifier} = 0.7\,\q{R}")
@@ -97,7 +101,7 @@ def T_drift(T_a: float, T_analysis: float | None = None) -> float:
 @rule(clause="1630.10.2", tex=r"\q{drift_limit} = 0.025\text{ for }\q{T_drift} < 0.7\,\text{s},\ \text{else }0.020")
 def drift_limit(T_drift: float) -> float:
     """Limit of the story drift over the story height."""
-    return 0.025 if T_drift < 0.7 else 0.020
+    return 0.025 if below(T_drift, 0.7) else 0.020
 
 
 @rule(clause="1630.1.3", tex=r"\q{theta} = \frac{\q{P}\,\q{delta_e}}{\q{V_drift}\,h}")
@@ -116,7 +120,88 @@ def theta_limit() -> float:
 def theta_exempt(delta_e: Array, h: Array, R: float, zone: str = "") -> Sequence[bool]:
     """Stories of zones 3 and 4 whose drift ratio is at most 0.02/R: P-Delta need not be considered."""
     high = zone in ("3", "4")
-    return [bool(high and ratio <= 0.02 / R) for ratio in delta_e / h]
+    return [high and within(float(ratio), 0.02 / R) for ratio in delta_e / h]
+
+
+@rule(clause="1630.1.3")
+def second_order(theta: Array, theta_exempt: Sequence[bool], p_delta_included: bool = False) -> list[str]:
+    """What 1630.1.3 asks for at each story; the code names no factor and no greatest value."""
+    return ["need not be considered" if within(t, 0.10) or exempt else "in the model" if p_delta_included else "P-Delta has to be considered"
+            for t, exempt in zip(theta.tolist(), theta_exempt, strict=True)]  # fmt: skip
+
+
+@rule(
+    clause="1633.2.11, Eq. 33-2",
+    tex=r"\q{separation} = \sqrt{\Delta_{M1}^2 + \Delta_{M2}^2},\ \Delta_{M1} = 0.7\,\q{R}\,\q{delta_own}",
+)
+def separation(R: float, delta_own: float, delta_other: float | None = None) -> Governed:
+    """Least separation, m: of adjacent buildings the root of the sum of squares, else the own displacement to the property line."""
+    own = 0.7 * R * delta_own
+    return (
+        Governed(own, "1633.2.11, property line")
+        if delta_other is None
+        else Governed(math.hypot(own, delta_other), "33-2")
+    )
+
+
+HORIZONTAL = (
+    ("torsional", "1 torsional"), ("reentrant_corner", "2 re-entrant corners"), ("diaphragm_discontinuity", "3 diaphragm discontinuity"),
+    ("out_of_plane_offset", "4 out-of-plane offsets"), ("nonparallel_systems", "5 nonparallel systems"),
+)  # fmt: skip
+
+
+@rule(clause="1629.5.3, Table 16-M")
+def horizontal_irregularities(
+    irregularities: Mapping[str, bool] | None = None, corners: Sequence[plans.Outline] | None = None
+) -> list[dict[str, Any]]:
+    """Types of plan irregularity, each there, none or not tested; "not tested" is no "none"."""
+    shown = {}
+    if corners is not None:
+        found = plans.reentrant(corners, 0.15, both=True)
+        basis = f"projections of {found['projection']:.0%} in both directions, the limit is 15%"
+        shown["reentrant_corner"] = {"present": found["present"], "basis": basis}
+    return plans.declared(HORIZONTAL, irregularities, "Table 16-M", shown)
+
+
+@rule(clause="1629.8, 1630.8.2, 1631.5.4, 1633.2.9")
+def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], zone: str = "") -> list[str]:
+    """What follows from the plan irregularities that are there."""
+    types = plans.there(horizontal_irregularities)
+    found = ["modal results scaled to 100 % of the static base shear (1631.5.4)"] if types else []
+    if "out_of_plane_offset" in types:
+        found.append("elements under the discontinuous ones for the special combinations with Omega_0 (1630.8.2)")
+    if types & {"torsional", "reentrant_corner", "diaphragm_discontinuity", "out_of_plane_offset"} and zone in (
+        "",
+        "3",
+        "4",
+    ):
+        found.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
+    if "nonparallel_systems" in types and zone != "1":
+        found.append("100 % with 30 % of the other direction (1633.1)")
+    untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
+    return found + ([f"not tested: {', '.join(untested)}"] if untested else [])
+
+
+@rule(clause="1629.8.4, 1629.9.1, 1630.8.2")
+def vertical_consequences(
+    vertical_irregularities: list[Irregularity], N: int, h_n: float, irregularities: Mapping[str, bool] | None = None
+) -> list[str]:
+    """What follows from the vertical irregularities that are there."""
+    kinds = {str(found["kind"])[0] for found in vertical_irregularities}
+    said = irregularities or {}
+    kinds |= {n for name, n in (("soft_story", "1"), ("mass", "2"), ("vertical_geometric", "3"), ("in_plane_discontinuity", "4"),
+                                ("weak_story", "5")) if said.get(name)}  # fmt: skip
+    found = []
+    if kinds & {"1", "2", "3"}:
+        found.append("dynamic analysis above five stories or 65 ft (1629.8.4 item 2)")
+    severe = said.get("extreme_weak_story") or any("below 65 %" in str(f["kind"]) for f in vertical_irregularities)
+    if severe and (N > 2 or exceeds(h_n, 30 * FOOT)):
+        found.append(
+            "not more than two stories or 30 ft, unless the weak story resists Omega_0 times the design force (1629.9.1)"
+        )
+    if "4" in kinds:
+        found.append("elements under the discontinuous ones for the special combinations with Omega_0 (1630.8.2)")
+    return found
 
 
 @rule(clause="1630.9, 1630.10.3")
@@ -132,6 +217,7 @@ RULES = (
     cited(shared.mass_target, "1631.5.2"),
     cited(shared.mass_sum, "1631.5.2"),
     cited(shared.modes_enough, "1631.5.2"),
+    cited(shared.modes_verdict, "1631.5.2"),
     modal_combination,
     modal_rules,
     scaling_share,
@@ -150,5 +236,10 @@ RULES = (
     theta,
     theta_limit,
     theta_exempt,
+    second_order,
     drift_notes,
+    separation,
+    horizontal_irregularities,
+    regularity_consequences,
+    vertical_consequences,
 )

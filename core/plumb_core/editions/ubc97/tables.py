@@ -119,13 +119,26 @@ FACTORS = ("R", "Omega_0")
 
 
 def _systems() -> dict[str, LateralSystem]:
-    """The limit of Table 16-N is that of zones 3 and 4; ordinary concrete frames are not permitted in zone 2 either."""
+    """The limit of Table 16-N is that of zones 3 and 4.
+
+    Ordinary concrete frames are not permitted in zone 2 either; walls and frames interacting only in zones 0 and 1 (1629.6.6).
+    """
+    low_only = {"OMRF_conc": ("2A", "2B"), "wall_frame_interaction_conc": ("2A", "2B", "3", "4")}
     systems = {}
     for name, s in read_table(TABLE_16_N, FACTORS, ("H",)).items():
         limit = s.heights["H"]
-        heights = {"3": limit, "4": limit} | ({"2A": 0.0, "2B": 0.0} if name == "OMRF_conc" else {})
+        heights = {"3": limit, "4": limit} | dict.fromkeys(low_only.get(name, ()), 0.0)
         systems[name] = LateralSystem(s.title, s.factors, heights)
     return systems
 
 
 SYSTEMS = _systems()
+
+OVER_THREE_STORIES = {"BW_light_wood": "BW_light_other", "BF_light_wood": "BF_light_other"}
+"""Rows for light-framed walls with wood panels end at three stories; above them the next row holds."""
+
+PERIOD_TYPES = (
+    ("SMRF_steel", ("steel_mrf",)), ("OMRF_steel", ("steel_mrf",)), ("STMF", ("steel_mrf",)), ("SMRF_conc", ("rc_mrf",)),
+    ("IMRF_conc", ("rc_mrf",)), ("OMRF_conc", ("rc_mrf",)), ("BF_EBF", ("steel_ebf",)), ("dual_EBF", ("steel_ebf", "other")),
+)  # fmt: skip
+"""Rows of 1630.2.2 that fit the systems of Table 16-N, by the beginning of their ids; all other systems elsewhere."""
