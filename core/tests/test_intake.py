@@ -45,7 +45,7 @@ def test_a_claim_knows_the_cell_it_came_from_and_what_stood_there() -> None:
     [
         (STORIES, "stories"),
         ("Parameter,Value,Unit\nS_S,1.2,g\n", "parameters"),
-        ("Case;Story;Force (kN)\nEX;L1;3\n", "forces"),
+        ("Case;Story;Force (kN)\nStatic X;L1;3\n", "forces"),
         ("T (s)\tSa (g)\n0\t0.4\n", "spectrum"),
     ],
 )
@@ -134,20 +134,20 @@ def test_parameters_that_cannot_be_placed_say_so() -> None:
     assert [(c.direction, c.value) for c in both.claims] == [("X", 6.0), ("Y", 6.0)]
 
 
-FORCES = "Case\tStory\tForce (kN)\tShear (kN)\nEX\tL2\t-60\t-60\n\tL1\t-40\t-100\nEY\tL2\t50\t50\n\tL1\t30\t80\n"
+FORCES = "Case\tStory\tForce (kN)\tShear (kN)\nStatic X + ecc.\tL2\t-60\t-60\n\tL1\t-40\t-100\nStatic Y\tL2\t50\t50\n\tL1\t30\t80\n"
 
 
 def test_forces_by_case_with_the_case_named_once_per_block() -> None:
     read = read_table(read_text(FORCES), "forces", known_stories=["L1", "L2"])
     assert read.problems == []
-    assert read.mapping.cases == {"EX": "X", "EY": "Y"}
+    assert read.mapping.cases == {"Static X + ecc.": "X", "Static Y": "Y"}
     found = {(c.quantity, c.direction, c.story): c.value for c in read.claims}
     assert found["F", "X", "L2"] == 60.0
     assert found["V_story", "Y", "L1"] == 80.0
 
 
 def test_forces_of_unknown_stories_and_unclear_cases() -> None:
-    read = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\nEX\tL7\t5\n"), "forces", known_stories=["L1"])
+    read = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\nStatic X + ecc.\tL7\t5\n"), "forces", known_stories=["L1"])
     assert "direction of case 'quake'" in problem_at(read, 1, 0)
     assert "'L7' is not among" in problem_at(read, 2, 1)
     told = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\n"), "forces", Mapping(cases={"quake": "Y"}))

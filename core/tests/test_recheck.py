@@ -224,12 +224,12 @@ def test_a_full_recheck_takes_under_20_ms(brief: dict[str, Any]) -> None:
 def test_a_second_case_of_a_direction_is_checked_too(brief: dict[str, Any]) -> None:
     claims = own_claims(brief)
     forces = [c for c in claims if c["quantity"] == "F" and c["direction"] == "X"]
-    again = [copy.deepcopy(c) | {"case": "EQX-"} for c in forces]
+    again = [copy.deepcopy(c) | {"case": "Static X - ecc."} for c in forces]
     again[7] |= {"value": again[7]["value"] * 1.2, "text": repr(again[7]["value"] * 1.2)}
     result = recheck(document(brief, claims + again))
     checks = by_id(result)
-    assert checks["F.X.L7.EQX-#8"]["verdict"] == "agrees"
-    assert result["origins"] == ["F.X.L8.EQX-#9"]
+    assert checks["F.X.L7.Static X - ecc.#8"]["verdict"] == "agrees"
+    assert result["origins"] == ["F.X.L8.Static X - ecc.#9"]
     # the sum is taken over the first case alone
     assert checks["sum_F.X"]["verdict"] == "agrees"
 

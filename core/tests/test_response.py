@@ -59,7 +59,7 @@ def test_ubc_asks_whether_the_building_is_regular() -> None:
 
 def twist(edition: str, **row: Any) -> dict[str, Any]:
     return dict(
-        solve({"kind": "torsion", "edition": edition, "rows": [{"story": "L3", "case": "E1", "direction": "X"} | row]})[
+        solve({"kind": "torsion", "edition": edition, "rows": [{"story": "L3", "case": "Static X + ecc.", "direction": "X"} | row]})[
             "rows"
         ][0]
     )

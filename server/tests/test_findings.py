@@ -24,9 +24,9 @@ def file(client: Api, review: Review, checks: list[str]) -> Any:
 
 
 def test_a_finding_gets_the_next_number_and_keeps_its_evidence(reviewer: Api, clinic: Review) -> None:
-    finding = file(reviewer, clinic, ["V.Y", "F.Y.L8.EQY"]).json()
+    finding = file(reviewer, clinic, ["V.Y", "F.Y.L8.Static Y"]).json()
     assert (finding["number"], finding["status"], finding["author"]) == (2, "draft", "Jonas Reed")
-    assert [e["id"] for e in finding["evidence"]] == ["V.Y", "F.Y.L8.EQY"]
+    assert [e["id"] for e in finding["evidence"]] == ["V.Y", "F.Y.L8.Static Y"]
     # the first check's derivation is kept for the report: it begins with inputs and ends with the value itself
     first, second = clinic.findings.get(number=2).evidence
     assert first["derivation"][0]["source"] in ("input", "adopted")

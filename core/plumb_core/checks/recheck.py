@@ -8,6 +8,7 @@ upstream values would lead elsewhere (`follows` is then false).
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
@@ -203,6 +204,8 @@ class _Recheck:
         except RuleRefused as refused:
             return None, False, f"{refused.message}. {refused.remedy}"
         value = step.value if index is None else step.value[index]
+        if isinstance(value, float) and math.isinf(value):
+            return None, False, "there is no limit by our values"
         return (value if isinstance(value, str) else float(value)), step.rests_on_adopted, ""
 
     def _carried_step(self, key: Key) -> Step:
@@ -262,7 +265,8 @@ class _Recheck:
         name, side = self.edition.limits[check.key[0]]
         bound = self._limit(name, check.key[1])
         theirs = check.claim.value
-        if bound is None or isinstance(theirs, str):
+        # a limit that is infinite is none
+        if bound is None or isinstance(theirs, str) or math.isinf(bound.value):
             return
         check.limit = {
             "value": bound.value,
@@ -386,6 +390,16 @@ class _Recheck:
         step = self._limit("mass_target", None) if rule else None
         return (float(step.value), rule.clause) if step is not None and rule is not None else (None, "")
 
+    def _other_alternative(self, direction: str, mass_sum: float, periods: list[float]) -> str:
+        """Words on an alternative of the target that stands only where the target can't be met; empty where there is none."""
+        inputs: dict[Key, Any] = {**self.independent.inputs, ("T_modes", None): np.array(periods)}
+        own = Evaluation(self.independent.rules, inputs, pins={("mass_sum", direction): mass_sum})
+        try:
+            verdict = own.value("modes_verdict", direction)
+        except (MissingInput, RuleRefused):
+            return ""
+        return str(verdict["words"]) if verdict["met"] is None else ""
+
     def checks(self, answer: Mapping[str, Any] | None) -> list[Check]:
         by_mass = self._checks_of_masses()
         checks = [self._check(key, claim, None) for key, c in self.claims.items() for claim in c.single[:1]]
@@ -399,7 +413,9 @@ class _Recheck:
                 again.label += f" {claim.case}" if claim.case else " again"
                 checks.append(again)
         target, clause = self._target()
-        of_modes, self.modes = modal_checks(self.of_modes, target, clause, answer, self.tolerance_scale)
+        of_modes, self.modes = modal_checks(
+            self.of_modes, target, clause, answer, self.tolerance_scale, self._other_alternative
+        )
         checks += self._sum_checks() + self._gaps() + self._unplaced() + by_mass + of_modes
         order = list(QUANTITIES)
         checks.sort(key=lambda c: (order.index(c.key[0]), c.key[1] or "", c.index or 0))

@@ -435,7 +435,7 @@ class _Reader:
                 row,
                 index,
                 f"{case[:40]!r} can't be the name of a case" if case else "the case is missing",
-                "Name the case, such as EX or EY.",
+                "Name the case, such as Static X.",
             )
             return None
         if case not in self.cases:

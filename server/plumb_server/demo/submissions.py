@@ -66,7 +66,7 @@ from plumb_server.demo.buildings import (
 from plumb_server.demo.clinic_model import STATED_MODES, submitted_modes
 
 FILES = Path(__file__).parent / "files"
-SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.EQX", "V.Y", "k.Y")
+SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.Static X", "V.Y", "k.Y")
 """Ids of the checks at which the clinic's slips are made."""
 EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X")
 MODAL_SLIPS = ("m.L6", "axes_swapped", "mass_sum.Y")
@@ -256,7 +256,7 @@ def forces(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
     for direction in ("X", "Y"):
         own = [run.value(n, direction) for n in ("F", "V_story", "M_story")]
         for i in reversed(range(len(brief["stories"]))):
-            case = f"EQ{direction}" if i == len(brief["stories"]) - 1 else ""
+            case = f"Static {direction}" if i == len(brief["stories"]) - 1 else ""
             F, V, M = (values[i] for values in own)
             digits = 1 if imperial else 0
             rows.append([case, brief["stories"][i]["name"], *(f"{v / factor(force, 'kN'):.{digits}f}" for v in (F, V)),

@@ -163,10 +163,10 @@ def second_order(theta: Array, theta_checked: Array, theta_limit: float, p_delta
     """What 12.8.7 asks for at each story."""
     found = []
     for t, checked in zip(theta.tolist(), theta_checked.tolist(), strict=True):
-        if within(t, 0.10):
+        if exceeds(checked, theta_limit):
+            found.append("above its limit: potentially unstable, to be redesigned")
+        elif within(t, 0.10):
             found.append("need not be considered")
-        elif exceeds(checked, theta_limit):
-            found.append("potentially unstable: to be redesigned")
         else:
             found.append("in the model" if p_delta_included else "amplified by 1/(1 - theta)")
     return found
