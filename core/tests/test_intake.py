@@ -147,7 +147,9 @@ def test_forces_by_case_with_the_case_named_once_per_block() -> None:
 
 
 def test_forces_of_unknown_stories_and_unclear_cases() -> None:
-    read = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\nStatic X + ecc.\tL7\t5\n"), "forces", known_stories=["L1"])
+    read = read_table(
+        read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\nStatic X + ecc.\tL7\t5\n"), "forces", known_stories=["L1"]
+    )
     assert "direction of case 'quake'" in problem_at(read, 1, 0)
     assert "'L7' is not among" in problem_at(read, 2, 1)
     told = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\n"), "forces", Mapping(cases={"quake": "Y"}))

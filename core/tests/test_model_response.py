@@ -351,6 +351,112 @@ def test_the_editions_own_forces_and_eccentricity_are_taken() -> None:
     assert found["cases"][0]["base_shear"]["X"] == pytest.approx(static["X"]["V"], rel=1e-9)
 
 
+def test_a_vertical_spectrum_by_edition_is_the_vertical_one() -> None:
+    # one story of 0.20 s: k = (2 pi/0.2)^2 m.  EN type 1, ground C, 0.25 g: S_ve = 0.9 x 0.25 x 3.0 x 0.15/0.20 = 0.50625
+    model = shear_building(1, (2 * math.pi / 0.2) ** 2 * 120.0, 120.0)
+    edition = {
+        "edition": "en1998-1",
+        "site": {"a_gR": 0.25, "ground_type": "C", "spectrum_type": 1},
+        "occupancy": {"importance_class": "II"},
+    }
+    found = response(model, spectrum=edition, vertical_spectrum=edition, direction="both", directions="100-30-30")
+    assert found["ordinates"]["X"][0] == pytest.approx(0.25 * 1.15 * 2.5, rel=1e-9)
+    assert found["ordinates"]["Z"][0] == pytest.approx(0.50625, rel=1e-9)
+    # with a system the design spectrum, q at most 1.5: 0.225 x 2.5/1.5 x 0.15/0.2
+    reduced = edition | {"system": {"X": {"q": 4.0}}}
+    designed = response(model, spectrum=edition, vertical_spectrum=reduced, direction="both", directions="100-30-30")
+    assert designed["ordinates"]["Z"][0] == pytest.approx(0.28125, rel=1e-9)
+    with pytest.raises(InputRefused, match="no vertical spectrum"):
+        response(model, spectrum=edition, direction="both", vertical_spectrum={
+            "edition": "asce7-10", "site": {"S_S": 1.0, "S_1": 0.4, "T_L": 8.0, "site_class": "C"}, "occupancy": {"risk_category": "II"}})  # fmt: skip
+
+
+def _off_centre(count: int, k: tuple[float, float], at: tuple[float, float]) -> dict[str, Any]:
+    """Two lines along X at y = `at` with stiffnesses `k`, two alike along Y; the centre of mass in the middle."""
+    model = shear_building(count)
+    model["lateral_lines"] = [
+        line
+        for i in range(count)
+        for line in (
+            {"story": i, "at": [0.0, at[0]], "angle": 0.0, "stiffness": k[0]}, {"story": i, "at": [0.0, at[1]], "angle": 0.0, "stiffness": k[1]},
+            {"story": i, "at": [-5.0, 0.0], "angle": 90.0, "stiffness": 40_000.0}, {"story": i, "at": [5.0, 0.0], "angle": 90.0, "stiffness": 40_000.0},
+        )
+    ]  # fmt: skip
+    return model
+
+
+INDIAN = {"edition": "is1893-2016", "site": {"zone": "IV", "soil": "II"}, "occupancy": {"use": "other"}}
+
+
+def test_design_eccentricity_of_is_1893() -> None:
+    """Stiffnesses 60 and 20 MN/m at y = -5 and +5: centre of rigidity at (60 x -5 + 20 x 5)/80 = -2.5, so e_s = 2.5 m.
+
+    b = 12 m: e_d = 1.5 x 2.5 + 0.05 x 12 = 4.35 m, or 2.5 - 0.6 = 1.9 m.
+    """
+    model = _off_centre(3, (60_000.0, 20_000.0), (-5.0, 5.0))
+    found = solve(
+        {"kind": "static_response", **INDIAN, **model, "forces": {"X": [100.0, 200.0, 300.0]}, "direction": "X"}
+    )
+    assert found["eccentricity_factor"] == 1.5
+    plain, add, off = found["cases"]
+    for row in add["stories"]:
+        assert (row["e_s"], row["e_d"]) == (pytest.approx(2.5, rel=1e-9), pytest.approx(4.35, rel=1e-9))
+    for row in off["stories"]:
+        assert row["e_d"] == pytest.approx(1.9, rel=1e-9)
+    # rotation of the lowest floor by hand: K_theta = 60 x 2.5^2 + 20 x 7.5^2 + 2 x 40 x 5^2 MN m; force 600 kN at e_d
+    K_theta = 60_000 * 2.5**2 + 20_000 * 7.5**2 + 2 * 40_000 * 25
+    for case, e_d in ((plain, 2.5), (add, 4.35), (off, 1.9)):
+        assert abs(case["stories"][0]["displacement"]["RZ"]) == pytest.approx(600.0 * e_d / K_theta, rel=1e-9)
+    # other codes keep the forces at the centre of mass, with the accidental eccentricity either way
+    assert (
+        solve({"kind": "static_response", **PARTS, **model, "forces": {"X": [100.0] * 3}, "direction": "X"})["cases"][
+            1
+        ]["stories"][0]["e_d"]
+        is None
+    )
+
+
+def test_a_regular_model_has_no_amplification_and_an_irregular_one_at_every_level() -> None:
+    square = solve({"kind": "static_response", **PARTS, **shear_building(3), "forces": {"X": [100.0] * 3}})
+    assert square["torsion_irregular"] is False
+    assert all(row["A_x"] in (None, 1.0) for case in square["cases"] for row in case["stories"])
+    off = solve(
+        {
+            "kind": "static_response",
+            **PARTS,
+            **_off_centre(3, (70_000.0, 10_000.0), (-5.0, 5.0)),
+            "forces": {"X": [100.0] * 3},
+        }
+    )
+    assert off["torsion_irregular"] is True
+    assert (
+        min(
+            row["A_x"]
+            for case in off["cases"]
+            if case["direction"] == "X" and case["eccentricity"]
+            for row in case["stories"]
+        )
+        > 1.0
+    )
+
+
+def test_stiffness_in_plan_of_the_model_decides_regularity_of_en_1998_1() -> None:
+    """As above: e_0y = 2.5 m; r_y^2 = K_theta/K_x about the centre of rigidity = 3.5e6/80e3: r_y = 6.614 m.
+
+    l_s = sqrt(39) = 6.245 m from the inertia; 2.5/6.614 = 0.378 exceeds 0.30, r_y/l_s = 1.059 is enough.
+    """
+    model = _off_centre(3, (60_000.0, 20_000.0), (-5.0, 5.0))
+    found = solve({"kind": "irregularity", "edition": "en1998-1", **model})
+    tests = {t["words"]: t for t in found["plan_regularity"]}
+    K_theta = 60_000 * 2.5**2 + 20_000 * 7.5**2 + 2 * 40_000 * 25
+    assert tests["e_0y / r_y"]["value"] == pytest.approx(2.5 / math.sqrt(K_theta / 80_000), rel=1e-9)
+    assert tests["r_y / l_s"]["value"] == pytest.approx(math.sqrt(K_theta / 80_000) / math.sqrt(39.0), rel=1e-9)
+    # symmetric the other way: r_x^2 = K_theta/80e3 with the same stiffness
+    assert tests["e_0x / r_x"]["value"] == pytest.approx(0.0, abs=1e-9)
+    assert (tests["e_0y / r_y"]["met"], tests["r_y / l_s"]["met"], found["regular_in_plan"]) == (False, True, False)
+    assert found["torsionally_flexible"] is False
+
+
 def test_second_order_lengthens_the_static_drifts() -> None:
     model = shear_building(1, 8_000.0, 120.0)
     model["stories"][0]["gravity"] = 5_600.0

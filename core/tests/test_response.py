@@ -59,9 +59,13 @@ def test_ubc_asks_whether_the_building_is_regular() -> None:
 
 def twist(edition: str, **row: Any) -> dict[str, Any]:
     return dict(
-        solve({"kind": "torsion", "edition": edition, "rows": [{"story": "L3", "case": "Static X + ecc.", "direction": "X"} | row]})[
-            "rows"
-        ][0]
+        solve(
+            {
+                "kind": "torsion",
+                "edition": edition,
+                "rows": [{"story": "L3", "case": "Static X + ecc.", "direction": "X"} | row],
+            }
+        )["rows"][0]
     )
 
 

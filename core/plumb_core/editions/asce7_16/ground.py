@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from plumb_core import DIRECTIONS
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import tables
 from plumb_core.errors import RuleRefused
@@ -155,27 +156,32 @@ def design_category_by_S_DS_alone(
     S_D1: float,
     S_1: float,
     risk_category: str,
-    T_a: dict[str, float],
-    T: dict[str, float],
     T_S: float,
-    C_s_plateau: dict[str, float],
-    C_s: dict[str, float],
+    I_e: float,
+    T_a: dict[str, float] | None = None,
+    T: dict[str, float] | None = None,
+    R: dict[str, float] | None = None,
     diaphragms_rigid: bool = False,
 ) -> str:
     """Seismic design category from Table 11.6-1 alone where the four conditions of 11.6 hold, else from both tables.
 
-    The period for drift (condition 2) is the period used, which is not below it where the analysis period governs.
+    The period for drift (condition 2) is the period used, which is not below it where the analysis period governs.  What
+    isn't known of both directions isn't met.
     """
-    permitted = (
-        below(S_1, 0.75)
-        and all(below(t, 0.8 * T_S) for t in T_a.values())
-        and all(below(t, T_S) for t in T.values())
-        and all(within(C_s[d], C_s_plateau[d]) and reaches(C_s[d], C_s_plateau[d]) for d in C_s)
-        and diaphragms_rigid
-    )
-    if permitted:
+    ways = [(T_a[d], T[d], R[d]) for d in DIRECTIONS if T_a and T and R and d in T_a and d in T and d in R]
+    shown = len(ways) == len(DIRECTIONS) and diaphragms_rigid and below(S_1, 0.75)
+    if shown and all(
+        below(approximate, 0.8 * T_S) and below(used, T_S) and _on_plateau(S_DS, S_D1, S_1, used, factor, I_e)
+        for approximate, used, factor in ways
+    ):
         return tables.category(tables.CATEGORY_BY_S_DS, S_DS, risk_category)
     return str(design_category.function(S_DS, S_D1, S_1, risk_category))
+
+
+def _on_plateau(S_DS: float, S_D1: float, S_1: float, T: float, R: float, I_e: float) -> bool:
+    """Whether C_s is that of the plateau: neither its upper nor its lower bounds govern."""
+    least = max(0.044 * S_DS * I_e, 0.01, 0.0 if below(S_1, 0.6) else 0.5 * S_1 * I_e / R)
+    return reaches(S_D1 / T, S_DS) and reaches(S_DS * I_e / R, least)
 
 
 def _triggers(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool) -> list[str]:
