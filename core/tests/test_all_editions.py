@@ -54,6 +54,8 @@ for _edition, _held in EDITIONS.items():
             VARIANTS[f"{_edition} {_name} {_value}"] = (_edition, {_name: _value}, {})
     if "site_specific" in _held.inputs:
         VARIANTS[f"{_edition} study"] = (_edition, {"site_specific": STUDY}, {})
+    if _held.permissions:
+        VARIANTS[f"{_edition} all permissions"] = (_edition, dict.fromkeys(_held.permissions, True), {})
 for _edition in ("asce7-05", "asce7-10", "asce7-16", "asce7-22"):
     VARIANTS[f"{_edition} values of a study"] = (_edition, {"site_specific": {"S_DS": 1.0, "S_D1": 0.8}}, {})
 VARIANTS["asce7-16 F_v of a study"] = ("asce7-16", {"F_v": 2.0}, {})
