@@ -249,17 +249,67 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[dict[s
     return result
 
 
-WORDS = ("direction_rule", "load_combinations", "modal_rules", "ground_notes", "static_notes", "drift_notes")
+WORDS = ("direction_rule", "load_combinations", "modal_rules", "ground_notes", "static_notes",
+         "regularity_consequences", "vertical_consequences", "drift_notes")  # fmt: skip
 
 
 def _words(evaluation: Evaluation) -> dict[str, Any]:
+    """What the edition asks in words; what holds in one direction only says in which."""
     found: dict[str, Any] = {}
     for name in WORDS:
-        for direction in DIRECTIONS if QUANTITIES[name].scope is Scope.DIRECTION else (None,):
-            value = _value(evaluation, name, direction)
-            if value:
-                found.setdefault(name, value)
+        if QUANTITIES[name].scope is not Scope.DIRECTION:
+            value = _value(evaluation, name)
+        else:
+            each = {d: _value(evaluation, name, d) or [] for d in DIRECTIONS}
+            if each["X"] == each["Y"] or name == "load_combinations":
+                value = each["X"] or each["Y"]
+            else:
+                value = [w for w in each["X"] if w in each["Y"]]
+                value += [f"{d}: {w}" for d in DIRECTIONS for w in each[d] if w not in value]
+        if value:
+            found[name] = value
     return found
+
+
+_STATES = {True: "met", False: "not met", None: "not tested"}
+
+
+def _test(group: str, direction: str | None, words: str, state: str, **more: Any) -> dict[str, Any]:
+    return {"group": group, "direction": direction, "words": words, "state": state,
+            "value": None, "limit": None, "basis": "", "clause": "", **more}  # fmt: skip
+
+
+def tests(evaluation: Evaluation, stories: list[str]) -> list[dict[str, Any]]:
+    """Tests of the building that an edition names, one by one: irregularities, regularity, redundancy, two stages.
+
+    Each with its group, direction (None for the building), words and `state`: met or not met for a condition, there or none
+    for an irregularity, not tested for either.
+    """
+    rows = [
+        _test("Irregularities in plan", None, r["words"], r["state"], basis=r["basis"], clause=r["clause"])
+        for r in _value(evaluation, "horizontal_irregularities") or []
+    ]
+    for group, name in (("Regularity in plan", "plan_regularity"), ("Regularity in elevation", "elevation_regularity")):
+        rows += [
+            _test(group, None, r["words"], _STATES[r["met"]], value=r["value"], limit=r["limit"], clause=r["clause"])
+            for r in _value(evaluation, name) or []
+        ]
+    for d in DIRECTIONS:
+        rows += [
+            _test("Irregularities in height", d, r["kind"], "there", value=r["ratio"], limit=r["limit"],
+                  basis=stories[r["story"]], clause=r["clause"])
+            for r in _value(evaluation, "vertical_irregularities", d) or []
+        ]  # fmt: skip
+        rows += [
+            _test("Redundancy", d, r["words"], _STATES[r["met"]], basis=r["story"], clause=f"12.3.4.2 {r['condition']}")
+            for r in _value(evaluation, "redundancy_checks", d) or []
+        ]
+        two_stage = _value(evaluation, "two_stage", d)
+        rows += [
+            _test("Two-stage analysis", d, r["words"], _STATES[r["met"]], value=r["value"], limit=r["limit"])
+            for r in (two_stage or {}).get("conditions", [])
+        ]
+    return rows
 
 
 def across(brief: Brief) -> dict[str, Any]:
@@ -282,6 +332,7 @@ def across(brief: Brief) -> dict[str, Any]:
                     "needs": needs(brief, i),
                     "measured_soil": _value(evaluations[i], "soil_by_measurement"),
                     "words": _words(evaluations[i]),
+                    "tests": tests(evaluations[i], [s.name for s in brief.stories]),
                 }
                 for i in identities
             ],

@@ -5,13 +5,22 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_core.derivation import plain
+from plumb_core.documents import Site, System
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import Edition
 from plumb_core.inputs import GEOMETRY, OF_BUILDING
-from plumb_core.quantities import QUANTITIES, Kind, Scope
+from plumb_core.quantities import QUANTITIES, Kind, Quantity, Scope
 from plumb_core.requests import KINDS
 
-_FORMS = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.FLAG: "flag", Kind.DATA: "data"}
+_FORMS = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.DATA: "data"}
+
+
+def _form(quantity: Quantity) -> str:
+    """How an input is entered; "yes_no" is a declaration that may be left open."""
+    if quantity.kind is Kind.FLAG:
+        held = {**Site.model_fields, **System.model_fields}.get(quantity.name)
+        return "yes_no" if held is not None and held.default is None else "flag"
+    return _FORMS[quantity.kind]
 
 
 def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]:
@@ -30,7 +39,7 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]
         "symbol_tex": quantity.tex,
         "meaning": quantity.meaning,
         "unit": quantity.unit,
-        "form": "choice" if options else _FORMS[quantity.kind],
+        "form": "choice" if options else _form(quantity),
         "options": list(options),
         # where it isn't given, a rule of the edition gives it
         "computed": name in ruled,
@@ -40,7 +49,7 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]
 
 
 def editions() -> list[dict[str, Any]]:
-    """The editions of this engine: id, title, year, request kinds, inputs, structure types, systems and choices."""
+    """The editions of this engine: id, title, year, request kinds, inputs, structure types, systems, choices and permissions."""
     found = []
     for e in EDITIONS.values():
         ruled = frozenset(e.rules({}))
@@ -53,6 +62,8 @@ def editions() -> list[dict[str, Any]]:
                 "period_types": list(e.period_types),
                 "formulas": list(e.formulas),
                 "choices": list(e.choices),
+                # those of the choices that lower a force; off unless declared
+                "permissions": [{"name": name, "words": words} for name, words in e.permissions.items()],
                 "soil_input": e.soil[0],
                 "longest_period": e.longest_period,
                 "inputs": [_input(name, e, ruled) for name in e.inputs],

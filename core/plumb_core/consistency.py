@@ -19,14 +19,15 @@ def _one_of(allowed: Iterable[Any]) -> str:
 _CURVE = ("T", "S_a", "S_d", "read")
 """Keys of a site that make up the input `curve`."""
 
+_SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, field in Site.model_fields.items()}
+
 
 def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
     """Site values that the edition doesn't know: most likely meant for another one."""
     known = {*edition.inputs, *edition.choices} | ({*_CURVE} if "curve" in edition.inputs else set())
     problems = []
-    for name, field in Site.model_fields.items():
-        value = site.get(name)
-        if name not in known and value is not None and value != field.get_default(call_default_factory=True):
+    for name, value in site.items():
+        if name in _SITE_DEFAULTS and name not in known and value is not None and value != _SITE_DEFAULTS[name]:
             problems.append(
                 Problem(
                     f"{prefix}/site/{name}",

@@ -66,8 +66,8 @@ GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_per
 """Inputs of site and system that are the same under every edition."""
 
 
-_SITE = [n for n in Site.model_fields if n in QUANTITIES and QUANTITIES[n].part == "site"]
-_OCCUPANCY = [n for n in Occupancy.model_fields if n in QUANTITIES]
+_SITE = {n for n in Site.model_fields if n in QUANTITIES and QUANTITIES[n].part == "site"}
+_OCCUPANCY = {n for n in Occupancy.model_fields if n in QUANTITIES}
 _LISTS = {"walls", "stacked_systems", "beside_systems", "element_shears"}
 _PARTS = {"podium", "redundancy"}
 
@@ -85,13 +85,15 @@ def _with_levels(value: Any, levels: Mapping[str, int]) -> Any:
 
 def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
     """Outlines of the floors, and stiffness in plan where it is given for all of them."""
-    if all(s.corners is not None for s in stories):
+    # the first story says quickly that there is none of a kind
+    first = stories[0]
+    if first.corners is not None and all(s.corners is not None for s in stories):
         given["corners", None] = [s.corners for s in stories]
     if all(s.plan is not None or s.corners is not None for s in stories):
         given["setbacks", None] = [_extent(s) for s in stories]
     if any(s.offset for s in stories):
         given["offset_stories", None] = [s.offset for s in stories]
-    if all(s.plan_stiffness is not None for s in stories):
+    if first.plan_stiffness is not None and all(s.plan_stiffness is not None for s in stories):
         given["floors_known", None] = [
             {"story": s.name, "plan": s.plan, **(s.plan_stiffness.model_dump() if s.plan_stiffness else {})}
             for s in stories
@@ -146,8 +148,9 @@ def inputs_of(
     """The values given in the parts of a request or brief, by key."""
     given: dict[Key, Any] = {}
     for part, names in ((site, _SITE), (occupancy, _OCCUPANCY)):
-        for name in names:
-            given[name, None] = getattr(part, name)
+        for name, value in part.__dict__.items():
+            if value is not None and name in names:
+                given[name, None] = value
     # read by rules as plain mappings
     given["mce", None] = site.mce.model_dump() if site.mce else None
     given["own", None] = site.own.model_dump() if site.own else None

@@ -164,6 +164,8 @@ def _usable(value: Any, unlimited: bool) -> bool:
 
     Infinity is a value where the quantity is `unlimited`.
     """
+    if type(value) is str or type(value) is list:
+        return True
     if isinstance(value, float):
         return math.isfinite(value) or (unlimited and value == math.inf)
     if isinstance(value, np.ndarray):
@@ -263,9 +265,11 @@ class Evaluation:
         used: list[Key] = []
         adopted = False
         direction = key[1]
+        taken = self._steps
         for parameter in applied.parameters:
             name = parameter.name
-            if parameter.per_direction and direction is None:
+            by_direction = parameter.per_direction
+            if by_direction and direction is None:
                 found = self._both_ways(parameter)
                 if found is None:
                     continue
@@ -273,8 +277,8 @@ class Evaluation:
                 adopted = adopted or any(s.rests_on_adopted for s in found.values())
                 arguments[name] = {d: s.value for d, s in found.items()}
                 continue
-            wanted = (name, direction if parameter.per_direction else None)
-            step = self._steps.get(wanted) or self._wanted(parameter, wanted)
+            wanted = (name, direction if by_direction else None)
+            step = taken.get(wanted) or self._wanted(parameter, wanted)
             if step is None:
                 continue
             used.append(step.key)

@@ -532,7 +532,7 @@ def _recheck(document: Any, ask: Ask) -> dict[str, Any]:
     checks = run.checks(_own_modes(read, ask) if run.of_modes else None)
     used_by = Counter(origin for c in checks for origin in c.rests_on)
     # evaluate what the screens show beside the checks, as far as the inputs reach
-    for name in ("design_category", "S_a", "V_story", "M_story", "h_x"):
+    for name in ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x"):
         for direction in DIRECTIONS:
             for evaluation in (run.independent, run.carried):
                 try:
@@ -565,7 +565,11 @@ def _recheck(document: Any, ask: Ask) -> dict[str, Any]:
 
 def _notes(evaluation: Evaluation) -> list[str]:
     notes: list[str] = []
-    for name, direction in (("ground_notes", None), ("static_notes", "X"), ("static_notes", "Y")):
+    for name, direction in (
+        ("ground_notes", None),
+        ("static_notes", "X"),
+        ("static_notes", "Y"),
+    ):
         try:
             found = evaluation.value(name, direction)
         except (MissingInput, RuleRefused):

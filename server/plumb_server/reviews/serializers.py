@@ -329,7 +329,7 @@ class EditionInputSerializer(serializers.Serializer):
     symbol_tex = serializers.CharField()
     meaning = serializers.CharField()
     unit = serializers.CharField()
-    form = serializers.ChoiceField(choices=["number", "text", "flag", "choice", "data"])
+    form = serializers.ChoiceField(choices=["number", "text", "flag", "yes_no", "choice", "data"])
     options = serializers.ListField(child=NumberOrTextField())
     computed = serializers.BooleanField(help_text="a rule of the edition gives it where it isn't given")
     shared = serializers.BooleanField(help_text="the same under every edition")
@@ -345,6 +345,13 @@ class LateralSystemSerializer(serializers.Serializer):
     )
 
 
+class PermissionSerializer(serializers.Serializer):
+    """What the edition permits and what lowers a force: `name` in the brief's site, off unless declared."""
+
+    name = serializers.CharField()
+    words = serializers.CharField()
+
+
 class EditionSerializer(serializers.Serializer):
     id = serializers.CharField()
     title = serializers.CharField()
@@ -355,6 +362,7 @@ class EditionSerializer(serializers.Serializer):
     choices = serializers.ListField(
         child=serializers.CharField(), help_text="what a brief can declare beside its inputs"
     )
+    permissions = PermissionSerializer(many=True)
     soil_input = serializers.CharField(allow_blank=True)
     longest_period = serializers.FloatField(allow_null=True, help_text="s, beyond which the edition has no spectrum")
     inputs = EditionInputSerializer(many=True)
@@ -410,8 +418,23 @@ class WordsSerializer(serializers.Serializer):
     modal_rules = serializers.ListField(child=serializers.CharField(), required=False)
     ground_notes = serializers.ListField(child=serializers.CharField(), required=False)
     static_notes = serializers.ListField(child=serializers.CharField(), required=False)
+    regularity_consequences = serializers.ListField(child=serializers.CharField(), required=False)
+    vertical_consequences = serializers.ListField(child=serializers.CharField(), required=False)
     drift_notes = serializers.ListField(child=serializers.CharField(), required=False)
     load_combinations = LoadCombinationSerializer(many=True, required=False)
+
+
+class BuildingTestSerializer(serializers.Serializer):
+    """One test of the building that an edition names."""
+
+    group = serializers.CharField()
+    direction = serializers.CharField(allow_null=True)
+    words = serializers.CharField()
+    state = serializers.ChoiceField(choices=["met", "not met", "there", "none", "not tested"])
+    value = serializers.FloatField(allow_null=True)
+    limit = serializers.FloatField(allow_null=True)
+    basis = serializers.CharField(allow_blank=True)
+    clause = serializers.CharField(allow_blank=True)
 
 
 class AcrossEditionSerializer(serializers.Serializer):
@@ -420,6 +443,7 @@ class AcrossEditionSerializer(serializers.Serializer):
     needs = NeedSerializer(many=True)
     measured_soil = serializers.CharField(allow_null=True, help_text="class of the soil from what was measured")
     words = WordsSerializer()
+    tests = BuildingTestSerializer(many=True)
 
 
 class ListsByDirectionSerializer(serializers.Serializer):
