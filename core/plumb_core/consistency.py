@@ -10,6 +10,7 @@ from plumb_core.documents import Site
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import Problem
 from plumb_core.frame_problems import problems_of_frame
+from plumb_core.inputs import GEOMETRY
 
 
 def _one_of(allowed: Iterable[Any]) -> str:
@@ -22,9 +23,14 @@ _CURVE = ("T", "S_a", "S_d", "read")
 _SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, field in Site.model_fields.items()}
 
 
-def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
-    """Site values that the edition doesn't know: most likely meant for another one."""
+def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: bool) -> list[Problem]:
+    """Site values that the edition doesn't know: most likely meant for another one.
+
+    What was measured in the ground stands once in a brief, whichever editions it is laid beside.
+    """
     known = {*edition.inputs, *edition.choices} | ({*_CURVE} if "curve" in edition.inputs else set())
+    if in_brief:
+        known |= {*GEOMETRY}
     problems = []
     for name, value in site.items():
         if name in _SITE_DEFAULTS and name not in known and value is not None and value != _SITE_DEFAULTS[name]:
@@ -197,7 +203,7 @@ def _drift_lists(part: Mapping[str, Any]) -> list[Problem]:
     return problems
 
 
-def problems_across(part: Any, prefix: str) -> list[Problem]:
+def problems_across(part: Any, prefix: str, of_comparison: bool = False) -> list[Problem]:
     """Problems that only show across fields; read off the raw document, so that they stand beside all others."""
     if not isinstance(part, dict):
         return []
@@ -207,13 +213,13 @@ def problems_across(part: Any, prefix: str) -> list[Problem]:
     if edition is not None:
         problems += _not_allowed(part, edition, prefix)
         if isinstance(site, dict):
-            problems += _foreign(site, edition, prefix)
+            problems += _foreign(site, edition, prefix, in_brief="kind" not in part and not of_comparison)
     if isinstance(site, dict):
         problems += _curves(site, prefix)
     comparisons = part.get("comparisons")
     for name, own in comparisons.items() if isinstance(comparisons, dict) else ():
         if isinstance(own, dict):
-            problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}")
+            problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}", of_comparison=True)
     return [
         *problems,
         *_story_names(part.get("stories"), prefix),

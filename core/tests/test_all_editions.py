@@ -14,6 +14,7 @@ from plumb_core.across import across
 from plumb_core.documents import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS
+from plumb_core.errors import InputRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.reading import read
 from plumb_core.solve import solve
@@ -398,3 +399,15 @@ def test_all_editions_both_directions_sixty_stories_in_time() -> None:
 
     assert taken(True) < 0.060
     assert taken(False) < 0.020
+
+
+def test_what_was_measured_in_the_ground_stands_once_for_every_edition_compared() -> None:
+    site = SITES["asce7-16"] | {"s_u": 30.0, "rock": False, "very_soft_thickness": 12.0}
+    compared = brief(comparisons={}, site=site, comparison_editions=["as1170.4", "ubc97"])
+    soils = {e["id"]: e["measured_soil"] for e in across(read(Brief, compared))["editions"]}
+    # more than 10 m of very soft soil is E_e; 25 to 50 kPa is S_E
+    assert (soils["as1170.4"], soils["ubc97"]) == ("E_e", "S_E")
+    # an edition that doesn't ask for it leaves it alone, in a brief; asked for one thing it refuses what it can't use
+    read(Brief, compared | {"comparison_editions": []})
+    with pytest.raises(InputRefused, match="rock is no site value of asce7-16"):
+        solve({"kind": "ground", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"}})
