@@ -23,7 +23,7 @@ def _stories(brief: Brief, model: ReferenceModel) -> list[dict[str, Any]]:
     own = {f.name: f.model_dump(exclude_none=True) for f in model.floors}
     rows = []
     for story, weight in zip(brief.stories, story_weights(brief), strict=True):
-        row = story.model_dump(mode="json", exclude_none=True, include={"name", "height", "plan"})
+        row = story.model_dump(mode="json", exclude_none=True, include={"name", "height", "plan", "corners"})
         if weight is not None and weight > 0:
             row["weight"] = weight
         rows.append(row | own.get(story.name, {}))
@@ -54,7 +54,8 @@ def model_part(brief: Brief, model: ReferenceModel) -> dict[str, Any]:
 
 
 def request_to(kind: str, brief: Brief, model: ReferenceModel) -> dict[str, Any]:
-    """The request of a kind (model, modal, response_X, response_Y, static_response) that asks the model under the brief."""
+    """The request of a kind that asks the model under the brief: model, modal, response_X, response_Y, static_response,
+    irregularity (the stiffness of the floors in plan)."""
     part = model_part(brief, model)
     a = model.analysis
     how: dict[str, Any] = {"method": a.method}
@@ -85,12 +86,14 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel) -> dict[str, Any]
             "kind": "static_response", **part, **edition, "eccentricity": a.eccentricity,
             "period": brief.period.model_dump(mode="json", exclude_none=True),
         }  # fmt: skip
+    if kind == "irregularity":
+        return {"kind": "irregularity", **part, **edition}
     raise InputRefused(
         [
             Problem(
                 "/kind",
                 f"the model can't be asked for {kind!r}",
-                "Use model, modal, response_X, response_Y or static_response.",
+                "Use model, modal, response_X, response_Y, static_response or irregularity.",
             )
         ]
     )

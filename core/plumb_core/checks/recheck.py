@@ -560,7 +560,15 @@ def _recheck(document: Any, ask: Ask) -> dict[str, Any]:
         "steps": {"independent": steps_json(run.independent), "carried": steps_json(run.carried)},
         "modes": run.modes,
         "notes": _notes(run.independent),
+        "two_stage": {d: _two_stage(run.independent, d) for d in DIRECTIONS},
     }
+
+
+def _two_stage(evaluation: Evaluation, direction: str) -> Any:
+    try:
+        return evaluation.value("two_stage", direction)
+    except (MissingInput, RuleRefused):
+        return None
 
 
 def _notes(evaluation: Evaluation) -> list[str]:

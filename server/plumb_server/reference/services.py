@@ -19,7 +19,7 @@ from plumb_server.reviews.models import Review
 from plumb_server.reviews.services import current_model, locked, read_brief, record, sheets_from
 from plumb_server.reviews.states import next_state, undone
 
-KINDS = ("model", "modal", "response_X", "response_Y", "static_response")
+KINDS = ("model", "modal", "response_X", "response_Y", "static_response", "irregularity")
 
 
 # the model

@@ -228,6 +228,30 @@ class CoverageSerializer(serializers.Serializer):
     unchecked = serializers.ListField(child=serializers.CharField())
 
 
+class ConditionSerializer(serializers.Serializer):
+    words = serializers.CharField()
+    met = serializers.BooleanField(allow_null=True)
+    value = serializers.FloatField(allow_null=True)
+    limit = serializers.FloatField()
+
+
+class TwoStageSerializer(serializers.Serializer):
+    """A flexible upper part on a rigid podium: conditions, and base shears in kN."""
+
+    conditions = ConditionSerializer(many=True)
+    permitted = serializers.BooleanField(allow_null=True)
+    factor = serializers.FloatField(help_text="on what the upper part hands down")
+    V_upper = serializers.FloatField()
+    handed_down = serializers.FloatField()
+    V_lower = serializers.FloatField()
+    V_base = serializers.FloatField()
+
+
+class TwoStageByDirectionSerializer(serializers.Serializer):
+    X = TwoStageSerializer(allow_null=True)
+    Y = TwoStageSerializer(allow_null=True)
+
+
 class RecheckSerializer(serializers.Serializer):
     """Result of a recheck, as the core gives it."""
 
@@ -243,6 +267,7 @@ class RecheckSerializer(serializers.Serializer):
     modes = serializers.JSONField(allow_null=True)
     """their modes, and beside ours where our own model has been run"""
     notes = serializers.ListField(child=serializers.CharField())
+    two_stage = TwoStageByDirectionSerializer()
 
 
 class BriefChangeSerializer(serializers.Serializer):

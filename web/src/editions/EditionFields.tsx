@@ -5,7 +5,7 @@ import { trimmed } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Field } from "./Field";
 import { give, given, type Change } from "./places";
-import { StackedSystems } from "./StackedSystems";
+import { SystemParts } from "./SystemParts";
 
 interface Props {
   edition: Edition;
@@ -81,7 +81,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
           </tbody>
         </table>
       )}
-      {all && inputs.some((i) => i.name === "lateral_system") && edition.inputs.some((i) => i.name === "stacked_systems") && <StackedSystems edition={edition} brief={brief} change={change} />}
+      {all && inputs.some((i) => i.name === "lateral_system") && <SystemParts edition={edition} brief={brief} change={change} />}
       {onDemand && (hidden > 0 || all) && <Button variant="subtle" size="compact-sm" mt={6} onClick={() => { setAll(!all); }}>{all ? "only what is needed" : `${String(hidden)} more that may be given`}</Button>}
     </div>
   );

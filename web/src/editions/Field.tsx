@@ -58,6 +58,12 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
         onChange={(v) => { onCommit(v === null ? null : numeric ? Number(v) : v); }} />
     );
   }
+  if (input.form === "yes_no") {
+    return (
+      <Select {...label} clearable placeholder={placeholder} value={value === true ? "yes" : value === false ? "no" : null} data={["yes", "no"]}
+        onChange={(v) => { onCommit(v === null ? null : v === "yes"); }} />
+    );
+  }
   if (input.form === "flag") {
     return <Checkbox label={<SymbolText text={input.meaning.charAt(0).toLowerCase() + input.meaning.slice(1)} />} checked={value === true} onChange={(e) => { onCommit(e.currentTarget.checked); }} />;
   }

@@ -25,6 +25,7 @@ const LATERAL = {
   F: { title: "force", unit: "kN", shape: "bars", adds: true },
   V_story: { title: "shear", unit: "kN", shape: "steps", adds: false },
   M_story: { title: "overturning", unit: "kN m", shape: "steps", adds: false },
+  F_px: { title: "diaphragm", unit: "kN", shape: "bars", adds: false },
 } as const;
 
 const list = (steps: Step[], id: string): (number | null)[] | undefined => {
@@ -51,7 +52,10 @@ export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction:
 
 /** The story quantities of the static method in a direction. */
 export const lateralTracks = (recheck: Recheck, direction: "X" | "Y"): Track[] =>
-  (["w", "F", "V_story", "M_story"] as const).map((name) => trackOf(recheck, name, direction));
+  (["w", "F", "V_story", "M_story", "F_px"] as const)
+    // not every edition has a rule for the diaphragms
+    .filter((name) => name !== "F_px" || list(recheck.steps.independent, `F_px.${direction}`) !== undefined)
+    .map((name) => trackOf(recheck, name, direction));
 
 /** Levels above the base at the bottom and top of each story, m; stories of one metre where no height is known. */
 export function levelsOf(recheck: Recheck): number[] {

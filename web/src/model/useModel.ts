@@ -43,7 +43,7 @@ export function useModel(id: string) {
   };
 }
 
-export type RunKind = "model" | "modal" | "response_X" | "response_Y" | "static_response";
+export type RunKind = "model" | "modal" | "response_X" | "response_Y" | "static_response" | "irregularity";
 const open = (run: Run | undefined) => run?.status === "queued" || run?.status === "running";
 
 /** The run that answers a question to the model as it stands; looked at again and again until it has its answer. */

@@ -7,3 +7,8 @@ it("sets indices low, in symbols only", () => {
   expect([...container.querySelectorAll("sub")].map((s) => s.textContent)).toEqual(["u", "a", "DS", "v"]);
   expect(container.textContent).toBe("Cu Ta, SDS (Fv) of file S0_final.csv");
 });
+
+it("writes at most and at least as one sign", () => {
+  const { container } = render(<SymbolText text="S_S <= 0.15 and S_1 >= 0.6" />);
+  expect(container.textContent).toBe("SS ≤ 0.15 and S1 ≥ 0.6");
+});

@@ -60,6 +60,6 @@ export function recheckOf(checks: Check[], steps: Step[] = []): Recheck {
     origins: checks.filter((c) => c.role === "origin").map((c) => c.id),
     counts: { agrees: 0, differs: 0, breaches: 0, gap: 0, open: 0 },
     coverage: { claims: checks.length, recomputed: 0, independent: checks.length, unchecked: [] },
-    steps: { independent: steps, carried: steps }, modes: null, notes: [],
+    steps: { independent: steps, carried: steps }, modes: null, notes: [], two_stage: { X: null, Y: null },
   };
 }

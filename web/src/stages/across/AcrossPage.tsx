@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { Derivation } from "../../bench/Derivation";
 import { Steps } from "../../bench/derivation";
+import { BuildingTests } from "../../editions/BuildingTests";
 import { shortTitle } from "../../editions/places";
 import { useReviewContext } from "../../review/useReviewContext";
 import type { Across, AcrossCell } from "../../shared/api/client";
@@ -149,6 +150,7 @@ function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => strin
             {([["Directions together", e.words.direction_rule], ["Modal analysis", e.words.modal_rules], ["Static method", e.words.static_notes], ["Drift and second order", e.words.drift_notes]] as const).map(([title, said]) => said && said.length > 0 && (
               <div key={title}><h4>{title}</h4><ul className="notes">{said.map((t) => <li key={t}><SymbolText text={t} /></li>)}</ul></div>
             ))}
+            <BuildingTests described={e} open />
             {combinations.length > 0 && (
               <div>
                 <h4>Load combinations with the seismic action</h4>

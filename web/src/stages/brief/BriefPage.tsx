@@ -1,5 +1,6 @@
 import { Button, MultiSelect, Select } from "@mantine/core";
 import { Link } from "react-router";
+import { BuildingTests } from "../../editions/BuildingTests";
 import { EditionFields } from "../../editions/EditionFields";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
 import { compareWith, shortTitle } from "../../editions/places";
@@ -10,6 +11,8 @@ import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
+import { Floors } from "./Floors";
+import { Irregularities } from "./Irregularities";
 import { LoadsEditor } from "./LoadsEditor";
 import { StoriesEditor } from "./StoriesEditor";
 import { ThisReview } from "./ThisReview";
@@ -79,18 +82,20 @@ export default function BriefPage() {
           <Select label="Irregular in elevation" allowDeselect={false} value={tested(brief.system?.regular_in_elevation)} data={TESTED} onChange={(v) => { building({ regular_in_elevation: v === "open" ? null : v === "none" }); }} />
         </div>
       )}
+      {inputs.has("torsionally_flexible") && (
+        <div className="fields" style={{ marginTop: 6, maxWidth: 233 }}>
+          <Select label="Torsionally flexible" clearable placeholder="by r and l_s, else open" value={brief.system?.torsionally_flexible === true ? "yes" : brief.system?.torsionally_flexible === false ? "no" : null} data={["yes", "no"]} onChange={(v) => { building({ torsionally_flexible: v === null ? null : v === "yes" }); }} />
+        </div>
+      )}
+      {inputs.has("irregularities") && <Irregularities brief={brief} change={change} across={across.data} />}
       {wallsOf.length > 0 && <Walls brief={brief} change={change} directions={wallsOf} heights={governing?.choices.includes("wall_heights") ?? false} area={[governing, ...compared].some((e) => e?.inputs.some((i) => i.name === "A_B"))} />}
       {governing && (
         <section className="edition-part" aria-label={governing.title}>
           <header><h4>{governing.title}</h4><span className="quiet">governs</span></header>
           <EditionFields key={governing.id} edition={governing} brief={brief} change={change} needs={needsOf(governing.id)} steps={across.data?.steps[governing.id]} wanted={(i) => i.part !== "site"} />
-          {governing.choices.includes("supplements") && (
-            <Select label="Supplements that hold" mt={8} w={200} allowDeselect={false} value={(brief.site?.supplements ?? [1, 3]).join(" ")}
-              data={[{ value: "1 3", label: "1 and 3" }, { value: "1", label: "1" }, { value: "", label: "none" }]}
-              onChange={(v) => { change((b) => { b.site = { ...b.site, supplements: (v ?? "").split(" ").filter(Boolean).map(Number) as (1 | 3)[] }; }); }} />
-          )}
+          <BuildingTests described={across.data?.editions.find((e) => e.id === governing.id)} />
           <p className="quiet" style={{ fontSize: 13, margin: "8px 0 0" }}>
-            Site values stand under <Link to="../ground">Ground</Link>. What is left open is taken over from the submission and lowers the level of independence.
+            Site values, supplements and permissions stand under <Link to="../ground">Ground</Link>. What is left open is taken over from the submission and lowers the level of independence.
           </p>
         </section>
       )}
@@ -105,12 +110,14 @@ export default function BriefPage() {
                 : <span className="off">needs <SymbolText text={[...new Set(needs.map((n) => edition.inputs.find((i) => i.name === n.name)?.symbol ?? n.name))].join(", ")} /></span>)}
             </header>
             <EditionFields edition={edition} brief={brief} change={change} needs={needs} steps={across.data?.steps[edition.id]} wanted={() => true} onDemand />
+            <BuildingTests described={across.data?.editions.find((e) => e.id === edition.id)} />
             {edition.inputs.some((i) => i.name === "curve") && <OwnSpectrum edition={edition} brief={brief} change={change} />}
           </section>
         );
       })}
       <div className="edition-part">
         <StoriesEditor stories={brief.stories ?? []} fromLoads={across.data?.weights[brief.edition]?.w} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
+        <Floors reviewId={review.id} briefNumber={review.brief_number} stories={brief.stories ?? []} onChange={(stories) => { change((b) => { b.stories = stories; }); }} stiffness={inputs.has("torsionally_flexible")} offsets={[governing, ...compared].some((e) => e?.id === "is1893-2016")} />
         <LoadsEditor stories={brief.stories ?? []} weights={across.data?.weights} editions={[governing, ...compared].flatMap((e) => (e ? [{ id: e.id, title: shortTitle(e) }] : []))} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
       </div>
       <ThisReview review={review} />

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { useReviewContext } from "../../review/useReviewContext";
 import { answered, api, upload, type Submission } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
+import { day } from "../../shared/dates";
 import { Troubles } from "../../shared/Troubles";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
@@ -74,7 +75,7 @@ export default function ExhibitsPage() {
       )}
       {review.submissions.map((s: Submission) => (
         <section key={s.id}>
-          <h3 className="part">{s.label} <span className="quiet" style={{ fontWeight: 400 }}>{s.status === "accepted" ? `accepted ${new Date(s.accepted_at ?? "").toLocaleDateString()}, can't be changed` : "draft: tables can be taken out again"}</span></h3>
+          <h3 className="part">{s.label} <span className="quiet" style={{ fontWeight: 400 }}>{s.status === "accepted" ? `accepted ${day(s.accepted_at ?? "")}, can't be changed` : "draft: tables can be taken out again"}</span></h3>
           {s.exhibits.length === 0 ? <p className="quiet">No exhibits yet.</p> : (
             <table className="plain">
               <thead><tr><th>exhibit</th><th className="n">size</th><th>SHA-256</th><th>read as</th><th className="n">values</th><th /></tr></thead>

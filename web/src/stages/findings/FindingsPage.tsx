@@ -5,6 +5,7 @@ import { Link, useSearchParams } from "react-router";
 import { useReviewContext } from "../../review/useReviewContext";
 import { answered, api, type Finding, type Severity } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
+import { moment } from "../../shared/dates";
 import { Mark, shapeOf } from "../../shared/Mark";
 import { oursText, percent, theirsText } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
@@ -75,7 +76,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
   const edited = title !== finding.title || text !== finding.text || severity !== finding.severity;
   return (
     <aside className="bench" aria-label={`Finding ${String(finding.number)}`}>
-      <p className="bench-place">Finding {finding.number} · {finding.status} · {finding.author}, {new Date(finding.created_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}{finding.submission && ` · on ${finding.submission}`}</p>
+      <p className="bench-place">Finding {finding.number} · {finding.status} · {finding.author}, {moment(finding.created_at)}{finding.submission && ` · on ${finding.submission}`}</p>
       {editable ? (
         <>
           <TextInput aria-label="Title" value={title} onChange={(e) => { setTitle(e.currentTarget.value); }} maxLength={200} mb={6} />
@@ -127,7 +128,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       {finding.thread.length === 0 && <p className="quiet" style={{ fontSize: 13 }}>Nothing written yet.</p>}
       {finding.thread.map((m) => (
         <div key={m.at} className="message">
-          <p><b>{m.author}</b> <span className="quiet">{new Date(m.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}</span></p>
+          <p><b>{m.author}</b> <span className="quiet">{moment(m.at)}</span></p>
           <p className="finding-text">{m.text}</p>
         </div>
       ))}

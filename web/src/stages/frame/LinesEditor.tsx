@@ -3,9 +3,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { ModelFloor } from "../../model/answers";
 import type { LateralLine, ReferenceModel, Story } from "../../shared/api/client";
+import { Corners } from "../../shared/Corners";
 import { ValueInput } from "../../shared/ValueInput";
 import { LinesPlan } from "./LinesPlan";
-import { copiedToAll, cornersText, linesOf, pastedLines, readCorners } from "./lines";
+import { copiedToAll, linesOf, pastedLines } from "./lines";
 
 interface Props {
   stories: Story[];
@@ -54,7 +55,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
           <ValueInput label="y" w={120} unit="m" placeholder="middle of the plan" value={centre?.[1]} onCommit={(v) => { editFloor({ centre: v === null ? null : [centre?.[0] ?? 0, v] }); }} />
           <ValueInput label="Rotational inertia" w={140} unit="t m²" placeholder={floors[story] ? `${floors[story].inertia.toFixed(0)} from plan` : "from the plan"} value={floor?.inertia} onCommit={(v) => { editFloor({ inertia: v }); }} />
         </div>
-        <Corners key={name} corners={floor?.corners ?? []} known={floors[story]?.corners ?? []} onCommit={(corners) => { editFloor({ corners }); }} />
+        <Corners key={name} label="Corners of the floor, m" corners={floor?.corners ?? []} known={floors[story]?.corners ?? []} onCommit={(corners) => { editFloor({ corners }); }} />
         {problems.length > 0 && <div className="trouble" role="alert"><p style={{ fontWeight: 600 }}>Not pasted; the lines are as they were</p>{problems.map((p) => <p key={p}>{p}</p>)}</div>}
         {own.length === 0 ? (
           <p className="quiet">No lines in {name} yet: add the walls, frames and bracing that resist sideways, or paste story, x, y, angle, stiffness from a spreadsheet.</p>
@@ -86,28 +87,5 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         </div>
       </section>
     </div>
-  );
-}
-
-interface CornersProps {
-  corners: readonly (readonly number[])[];
-  /** those that hold while none are given: of the plan in the brief */
-  known: readonly (readonly number[])[];
-  onCommit: (corners: [number, number][] | null) => void;
-}
-
-/** The outline of a floor that is no rectangle; its edges are where drifts and torsion are read. */
-function Corners({ corners, known, onCommit }: CornersProps) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const bad = typed !== null && typed.trim() !== "" && readCorners(typed) === null;
-  const commit = () => {
-    if (typed === null || bad) return;
-    setTyped(null);
-    if (typed.trim() !== cornersText(corners)) onCommit(typed.trim() === "" ? null : readCorners(typed));
-  };
-  return (
-    <TextInput label="Corners of the floor, m" mt={8} placeholder={known.length ? `${cornersText(known)} from the plan` : "x, y; x, y; x, y"} value={typed ?? cornersText(corners)}
-      error={bad ? "Give x, y of three or more corners, with semicolons between them: 0, 0; 12, 0; 12, 8" : undefined}
-      onPaste={(e) => { e.stopPropagation(); }} onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); if (e.key === "Escape") setTyped(null); }} />
   );
 }

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { baysText, readBays } from "./grid";
-import { centreOfStiffness, copiedToAll, cornersText, linesOf, pastedLines, readCorners } from "./lines";
+import { centreOfStiffness, copiedToAll, linesOf, pastedLines } from "./lines";
 
 const line = (story: number, x: number, y: number, angle: number, stiffness: number) => ({ story, at: [x, y], angle, stiffness, name: "" });
 
@@ -46,12 +46,4 @@ test("bays are written and read with their counts", () => {
   expect(readBays("3x6 8")).toEqual([6, 6, 6, 8]);
   expect(readBays(" 7,5 ")).toEqual([7.5]);
   for (const wrong of ["", "six", "0", "3x", "101x6", "-4"]) expect(readBays(wrong), wrong).toBeNull();
-});
-
-test("corners are written and read as points", () => {
-  const corners: [number, number][] = [[-12, -10], [12, -10], [12, 0.5], [-12, 10]];
-  expect(cornersText(corners)).toBe("-12, -10; 12, -10; 12, 0.5; -12, 10");
-  expect(readCorners(cornersText(corners))).toEqual(corners);
-  expect(readCorners("0 0\n10 0\n10 5")).toEqual([[0, 0], [10, 0], [10, 5]]);
-  for (const wrong of ["", "0,0; 1,1", "0,0; 1,1; 2", "0,0; 1,1; 2,x"]) expect(readCorners(wrong), wrong).toBeNull();
 });

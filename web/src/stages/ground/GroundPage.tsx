@@ -1,21 +1,22 @@
-import { Button, Checkbox, SegmentedControl } from "@mantine/core";
+import { Button, SegmentedControl } from "@mantine/core";
 import { useState } from "react";
 import { Bench } from "../../bench/Bench";
+import { Choices } from "../../editions/Choices";
 import { EditionFields } from "../../editions/EditionFields";
 import { HazardLookup } from "../../editions/HazardLookup";
+import { Field } from "../../editions/Field";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
 import { give, given, shortTitle } from "../../editions/places";
+import { Study } from "../../editions/Study";
 import { useReviewContext } from "../../review/useReviewContext";
-import type { Site } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { SymbolText } from "../../shared/Symbol";
 import { Troubles } from "../../shared/Troubles";
 import { useBrief } from "../../shared/useBrief";
-import { ValueInput } from "../../shared/ValueInput";
 import "../../editions/editions.css";
 
-const MEASURED = ["v_s30", "N_SPT", "s_u", "site_period"] as const;
+const MEASURED: string[] = ["v_s30", "N_SPT", "s_u", "site_period", "rock", "very_soft_thickness"];
 
 /** Do the site values hold? */
 export default function GroundPage() {
@@ -29,10 +30,11 @@ export default function GroundPage() {
   const edition = editions.data.find((e) => e.id === (ids.includes(chosen) ? chosen : brief.edition));
   if (!edition) return null;
   const governs = edition.id === brief.edition;
-  const site: Site = brief.site ?? {};
   const described = across.data?.editions.find((e) => e.id === edition.id);
   const shared = new Map(editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])));
-  const measured = MEASURED.filter((n) => shared.has(n));
+  const measured = MEASURED.flatMap((n) => shared.get(n) ?? []);
+  // those of a direction stand under Lateral
+  const notes = recheck.notes.filter((n) => !/^[XY]: /.test(n));
   const ownSoil = given(brief, edition.id, { name: edition.soil_input, part: "site" }, null) as string | null | undefined;
   const mce = given(brief, edition.id, { name: "mce", part: "site" }, null) as { T: number[] } | null | undefined;
   return (
@@ -47,17 +49,16 @@ export default function GroundPage() {
         )}
         <Troubles error={error} title="Not saved; the values are as they were" />
         <h3 className="part">Our own values{ids.length > 1 && ` under ${edition.title}`}</h3>
-        <EditionFields key={edition.id} edition={edition} brief={brief} change={change} needs={described?.needs ?? []} steps={across.data?.steps[edition.id]} wanted={(i) => i.part === "site" && !MEASURED.includes(i.name as "v_s30")} />
-        {edition.choices.includes("category_by_S_DS_alone") && governs && (
-          <Checkbox mt={8} label={<SymbolText text="category by S_DS alone where 11.6 permits" />} checked={site.category_by_S_DS_alone ?? false} onChange={(e) => { const on = e.currentTarget.checked; change((b) => { b.site = { ...b.site, category_by_S_DS_alone: on }; }); }} />
-        )}
+        <EditionFields key={edition.id} edition={edition} brief={brief} change={change} needs={described?.needs ?? []} steps={across.data?.steps[edition.id]} wanted={(i) => i.part === "site" && !MEASURED.includes(i.name)} />
+        <Choices edition={edition} brief={brief} change={change} />
         {mce && <p className="quiet" style={{ fontSize: 13 }}>Multi-period spectrum of {mce.T.length} points is given. <button type="button" className="linklike" onClick={() => { change((b) => { give(b, edition.id, { name: "mce", part: "site" }, null, null); }); }}>leave it out</button></p>}
         {edition.inputs.some((i) => i.name === "curve") ? <OwnSpectrum edition={edition} brief={brief} change={change} /> : <HazardLookup key={`look-${edition.id}`} edition={edition} brief={brief} change={change} />}
+        {edition.inputs.some((i) => i.name === "site_specific") && <Study key={`study-${edition.id}`} edition={edition} brief={brief} change={change} />}
         {measured.length > 0 && (
           <>
             <h3 className="part">Measured in the ground</h3>
             <div className="fields">
-              {measured.map((name) => <ValueInput key={name} label={<SymbolText text={`${shared.get(name)?.symbol ?? name} ${shared.get(name)?.meaning.toLowerCase() ?? ""}`} />} unit={shared.get(name)?.unit} placeholder="not given" value={site[name]} onCommit={(v) => { change((b) => { b.site = { ...b.site, [name]: v }; }); }} />)}
+              {measured.map((i) => <Field key={i.name} edition={edition} input={i} direction={null} value={given(brief, brief.edition, i, null)} standing="not given" onCommit={(v) => { change((b) => { give(b, b.edition, i, null, v); }); }} />)}
             </div>
             {described?.measured_soil && (
               <p className={ownSoil && ownSoil !== described.measured_soil ? "off" : "quiet"} style={{ fontSize: 13, margin: "6px 0 0" }}>
@@ -66,7 +67,7 @@ export default function GroundPage() {
             )}
           </>
         )}
-        {governs && recheck.notes.length > 0 && <ul className="notes">{recheck.notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
+        {governs && notes.length > 0 && <ul className="notes">{notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
         {!governs && (described?.words.ground_notes?.length ?? 0) > 0 && <ul className="notes">{described?.words.ground_notes?.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
         {governs && <ChecksTable caption="Theirs and ours" checks={recheck.checks.filter((c) => c.stage === "ground")} selected={selected?.id} onSelect={select} />}
       </main>

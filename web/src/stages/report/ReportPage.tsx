@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { useReviewContext } from "../../review/useReviewContext";
 import { answered, api } from "../../shared/api/client";
 import { useRefresh, useReports } from "../../shared/api/queries";
+import { moment } from "../../shared/dates";
 import { Troubles } from "../../shared/Troubles";
 import "./report.css";
 
@@ -42,7 +43,7 @@ export default function ReportPage() {
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">
           {reports.data.map((r) => (
-            <li key={r.id}><a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">Report {r.number}</a> <span className="quiet">signed by {r.issued_by}, {new Date(r.issued_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}, SHA-256 {r.sha256.slice(0, 12)}…</span></li>
+            <li key={r.id}><a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">Report {r.number}</a> <span className="quiet">signed by {r.issued_by}, {moment(r.issued_at)}, SHA-256 {r.sha256.slice(0, 12)}…</span></li>
           ))}
         </ul>
       )}

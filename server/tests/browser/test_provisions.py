@@ -1,0 +1,87 @@
+"""What a reviewer declares of a building beside its values: irregularities, podium, permissions, a study, floors in plan."""
+
+from __future__ import annotations
+
+import time
+
+from conftest import Browser
+from plumb_server.demo.people import LEAD, PASSWORD
+from test_across import pick
+
+
+def unfold(b: Browser, summary: str) -> None:
+    """Open the part of the page whose heading starts so."""
+    heading = next(s for s in b.all("summary") if s.text.startswith(summary))
+    b.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", heading)
+    if heading.find_element("xpath", "..").get_attribute("open") is None:
+        heading.click()
+    time.sleep(0.3)
+
+
+def give(b: Browser, label: str, value: str) -> None:
+    b.type_into(f"input[aria-label='{label}']", value + "\n")
+    time.sleep(0.7)
+
+
+def undo(b: Browser, times: int) -> None:
+    for _ in range(times):
+        next(x for x in b.all("button") if x.text == "Undo").click()
+        time.sleep(0.8)
+
+
+def test_irregularities_and_a_podium_are_declared_and_followed(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    review = b.review("Sable Quay Library")
+    b.open(review + "/brief")
+    b.wait_text(".building-tests summary", "6 not tested")
+    unfold(b, "Irregularities by type")
+    pick(b, "Irregularity: out-of-plane offset", "there")
+    pick(b, "Irregularity: nonparallel systems", "none")
+    b.wait_text(".building-tests summary", "1 not met or there, 4 not tested")
+    unfold(b, "Tests of the building")
+    b.wait_text(".building-tests", "4 out-of-plane offset")
+    assert "12.3.3.3" in b.find(".building-tests .notes").text, "overstrength under discontinuous elements"
+
+    # a floor that is no rectangle shows its re-entrant corner: 8 of 30 m and 9 of 27 m are beyond 15 %
+    unfold(b, "Floors in plan")
+    give(b, "Corners of Roof", "0,0; 30,0; 30,18; 22,18; 22,27; 0,27")
+    assert b.find("input[aria-label='Corners of Roof']").get_attribute("value").startswith("0, 0; 30, 0")
+
+    # a podium is kept once it has what it needs, and the lateral page tells what is handed down
+    unfold(b, "Systems above and beside each other")
+    next(x for x in b.all("button") if x.text == "add two-stage podium in X").click()
+    b.wait_text(".rows-editor", "Kept once it has period of the upper part, R of the upper part")
+    for label, value in (("stiffness of the lower over the upper part", "14"), ("period of the whole", "0.62"),
+                         ("period of the upper part", "0.55"), ("R of the upper part", "8")):  # fmt: skip
+        give(b, f"{label}, two-stage podium in X 1", value)
+    # 0.62 / 0.55 is 1.127, above 1.1
+    b.wait_text(".building-tests", "not met")
+    b.open(review + "/lateral")
+    b.wait_text("section[aria-label='Two-stage analysis']", "not permitted")
+    assert "1.127" in b.find("section[aria-label='Two-stage analysis']").text
+    b.open(review + "/brief")
+    time.sleep(1)
+    undo(b, 4)
+    b.wait_text(".building-tests summary", "nothing found, 6 not tested")
+
+
+def test_permissions_and_a_study_stand_under_ground(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    review = b.review("Sable Quay Library")
+    b.open(review + "/ground")
+    b.wait_text(".permissions legend", "none taken unless ticked")
+    boxes = b.all(".permissions input[type=checkbox]")
+    assert len(boxes) == 4
+    assert not any(box.is_selected() for box in boxes)
+    b.find(".permissions label").click()
+    time.sleep(0.8)
+    assert b.all(".permissions input[type=checkbox]")[0].is_selected()
+    # class C, S_S 0.9, S_1 0.28: F_a 1.2, F_v 1.5, so S_DS 0.72 and S_D1 0.28; the floor of a study is 0.576
+    give(b, "S_DS of the study", "0.5")
+    b.wait_text(".stage .notes", "below 80 % of the general value")
+    row = next(r for r in b.all(".checks tbody tr") if r.text.startswith("SDS"))
+    assert "0.576" in row.text
+    undo(b, 2)
+    assert not any(box.is_selected() for box in b.all(".permissions input[type=checkbox]"))
