@@ -75,7 +75,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
         </table>
       )}
       {missing.length > 0 && <p className="off" style={{ fontSize: 12.5, margin: "2px 0" }}>Kept once it has {missing.map((c) => c.spoken).join(", ")}.</p>}
-      {shown.length < most && !draft && <Button variant="subtle" size="compact-sm" onClick={add}>{rows.length && most > 1 ? "another" : "add"} {what}</Button>}
+      {shown.length < most && !draft && <Button variant="subtle" size="compact-sm" onClick={add}>{rows.length > 0 ? "another" : /^[aeiou]/.test(what) ? "add an" : "add a"} {what}</Button>}
     </div>
   );
 }

@@ -2,11 +2,11 @@ import { Fragment } from "react";
 
 const WORD = /^([([]?[\p{L}Σ/]+)_(\p{L}?[\p{L}\d]{1,7})([)\].,;:]*)$/u;
 
-/** A text in which symbols such as S_DS have their index set low and <= is one sign; everything else stays as it is. */
+/** A text in which symbols such as S_DS have their index set low <= is one sign and Omega a letter; everything else stays as it is. */
 export function SymbolText({ text }: { text: string }) {
   return (
     <>
-      {text.replaceAll("<=", "≤").replaceAll(">=", "≥").split(/(\s+|\/)/).map((word, i) => {
+      {text.replaceAll("<=", "≤").replaceAll(">=", "≥").replaceAll("Omega_0", "Ω_0").split(/(\s+|\/)/).map((word, i) => {
         const [, head, low, after] = WORD.exec(word) ?? [];
         return low === undefined ? (
           <Fragment key={i}>{word}</Fragment>
