@@ -129,9 +129,15 @@ def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
 
 
 def _story_names(stories: Any, prefix: str) -> list[Problem]:
-    problems = []
+    problems: list[Problem] = []
+    if not isinstance(stories, list):
+        return problems
+    names = [story.get("name") for story in stories if isinstance(story, dict)]
+    # most lists hold each name once, which is quickly seen
+    if all(isinstance(n, str) for n in names) and len({*names}) == len(names):
+        return problems
     seen = set()
-    for index, story in enumerate(stories if isinstance(stories, list) else ()):
+    for index, story in enumerate(stories):
         name = story.get("name") if isinstance(story, dict) else None
         if isinstance(name, str) and name in seen:
             problems.append(
@@ -203,7 +209,7 @@ def _drift_lists(part: Mapping[str, Any]) -> list[Problem]:
     return problems
 
 
-def problems_across(part: Any, prefix: str, of_comparison: bool = False) -> list[Problem]:
+def problems_across(part: Any, prefix: str) -> list[Problem]:
     """Problems that only show across fields; read off the raw document, so that they stand beside all others."""
     if not isinstance(part, dict):
         return []
@@ -213,13 +219,13 @@ def problems_across(part: Any, prefix: str, of_comparison: bool = False) -> list
     if edition is not None:
         problems += _not_allowed(part, edition, prefix)
         if isinstance(site, dict):
-            problems += _foreign(site, edition, prefix, in_brief="kind" not in part and not of_comparison)
+            problems += _foreign(site, edition, prefix, in_brief="kind" not in part)
     if isinstance(site, dict):
         problems += _curves(site, prefix)
     comparisons = part.get("comparisons")
     for name, own in comparisons.items() if isinstance(comparisons, dict) else ():
         if isinstance(own, dict):
-            problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}", of_comparison=True)
+            problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}")
     return [
         *problems,
         *_story_names(part.get("stories"), prefix),

@@ -90,7 +90,7 @@ def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
     if first.corners is not None and all(s.corners is not None for s in stories):
         given["corners", None] = [s.corners for s in stories]
     if all(s.plan is not None or s.corners is not None for s in stories):
-        given["setbacks", None] = [_extent(s) for s in stories]
+        given["setbacks", None] = _extents(stories)
     if any(s.offset for s in stories):
         given["offset_stories", None] = [s.offset for s in stories]
     if first.plan_stiffness is not None and all(s.plan_stiffness is not None for s in stories):
@@ -100,19 +100,24 @@ def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
         ]
 
 
-def _extent(story: Any) -> dict[str, Any]:
-    """Where the faces of a floor stand along X and Y, m: from its outline, else from its plan about its centre."""
-    if story.corners is not None:
-        xs, ys = zip(*story.corners, strict=True)
-        return {"story": story.name, "X": [min(xs), max(xs)], "Y": [min(ys), max(ys)]}
-    (x, y), (dx, dy) = story.centre or (0.0, 0.0), story.plan
-    return {"story": story.name, "X": [x - dx / 2, x + dx / 2], "Y": [y - dy / 2, y + dy / 2]}
+def _extents(stories: Stories) -> list[dict[str, Any]]:
+    """Where the faces of the floors stand along X and Y, m: from the outline, else from the plan about its centre."""
+    found = []
+    for story in stories:
+        if story.corners is not None:
+            xs, ys = zip(*story.corners, strict=True)
+            found.append({"story": story.name, "X": [min(xs), max(xs)], "Y": [min(ys), max(ys)]})
+            continue
+        (x, y), (dx, dy) = story.centre or (0.0, 0.0), story.plan or (0.0, 0.0)
+        found.append({"story": story.name, "X": [x - dx / 2, x + dx / 2], "Y": [y - dy / 2, y + dy / 2]})
+    return found
 
 
 def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
     given["h", None] = np.array([s.height for s in stories])
-    if all(s.weight is not None for s in stories):
-        given["w", None] = np.array([s.weight for s in stories], dtype=float)
+    weights = [s.weight for s in stories]
+    if None not in weights:
+        given["w", None] = np.array(weights, dtype=float)
     elif all(s.weight is not None or s.loads for s in stories):
         given["loads", None] = [
             [load.model_dump() for load in s.loads or ()]
@@ -121,9 +126,11 @@ def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
             for s in stories
         ]
     _of_plans(stories, given)
+    plans = [s.plan for s in stories]
+    across = None if None in plans else np.array(plans, dtype=float)
     for along, direction in enumerate(DIRECTIONS):
-        if all(s.plan is not None for s in stories):
-            given["b", direction] = np.array([(s.plan or [0, 0])[1 - along] for s in stories])
+        if across is not None:
+            given["b", direction] = across[:, 1 - along].copy()
         if stories[0].plan is not None:
             given.setdefault(("d", direction), None)
             given["d", direction] = given["d", direction] or stories[0].plan[along]
@@ -320,7 +327,9 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
     def merged(mine: Any, governing: Any) -> Any:
         given = {n: v for n, v in mine if n in mine.model_fields_set and v is not None}
         shared = {n: v for n, v in governing if n in same and v is not None}
-        return type(mine).model_construct(**{**dict(type(mine)()), **shared, **given})
+        # what is the same under every edition stands in the governing part, whatever an earlier one left here
+        geometry = {n: v for n, v in shared.items() if n in GEOMETRY}
+        return type(mine).model_construct(**{**dict(type(mine)()), **shared, **given, **geometry})
 
     system = merged(own.system, brief.system)
     for direction in DIRECTIONS:

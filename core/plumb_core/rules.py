@@ -164,9 +164,10 @@ def _usable(value: Any, unlimited: bool) -> bool:
 
     Infinity is a value where the quantity is `unlimited`.
     """
-    if type(value) is str or type(value) is list:
+    kind = type(value)
+    if kind is str or kind is list:
         return True
-    if isinstance(value, float):
+    if kind is float or isinstance(value, float):
         return math.isfinite(value) or (unlimited and value == math.inf)
     if isinstance(value, np.ndarray):
         return value.dtype.kind != "c" and bool(np.isfinite(value).all())
@@ -177,19 +178,19 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     """Result of a rule; raises RuleRefused where submitted values (a zero, a class that isn't there) give none."""
     try:
         result = applied.function(**arguments)
+        value = result.value if isinstance(result, Governed) else result
+        if _usable(value, QUANTITIES[applied.name].unlimited):
+            return result
+    # a rule may need an input only in some of its cases: MissingInput passes
     except MissingInput:
-        # a rule may need an input only in some of its cases
         raise
     except (ArithmeticError, LookupError):
-        result = None
-    value = result.value if isinstance(result, Governed) else result
-    if not _usable(value, QUANTITIES[applied.name].unlimited):
-        raise RuleRefused(
-            applied.name,
-            f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",
-            f"Check {', '.join(QUANTITIES[p.name].symbol for p in applied.parameters if p.name in arguments)}.",
-        )
-    return result
+        pass
+    raise RuleRefused(
+        applied.name,
+        f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",
+        f"Check {', '.join(QUANTITIES[p.name].symbol for p in applied.parameters if p.name in arguments)}.",
+    )
 
 
 @dataclass
@@ -228,7 +229,7 @@ class Evaluation:
     def _at(self, key: Key) -> Step:
         step = self._steps.get(key)
         if step is None:
-            step = self._steps[key] = self._pinned(key) if key in self.pins else self._free(key)
+            step = self._steps[key] = self._pinned(key) if self.pins and key in self.pins else self._free(key)
         return step
 
     def unpinned(self, name: str, direction: str | None = None) -> Step:
@@ -265,10 +266,9 @@ class Evaluation:
         used: list[Key] = []
         adopted = False
         direction = key[1]
-        taken = self._steps
+        taken, rules, inputs, pins = self._steps, self.rules, self.inputs, self.pins
         for parameter in applied.parameters:
-            name = parameter.name
-            by_direction = parameter.per_direction
+            name, by_direction, optional, wants_governed = parameter
             if by_direction and direction is None:
                 found = self._both_ways(parameter)
                 if found is None:
@@ -278,14 +278,17 @@ class Evaluation:
                 arguments[name] = {d: s.value for d, s in found.items()}
                 continue
             wanted = (name, direction if by_direction else None)
-            step = taken.get(wanted) or self._wanted(parameter, wanted)
+            step = taken.get(wanted)
             if step is None:
-                continue
-            used.append(step.key)
+                # most optional inputs are absent; to see that is much quicker than to fail
+                if optional and name not in rules and wanted not in inputs and wanted not in pins:
+                    continue
+                step = self._wanted(parameter, wanted)
+                if step is None:
+                    continue
+            used.append(wanted)
             adopted = adopted or step.rests_on_adopted
-            arguments[name] = (
-                (step.governed or Governed(step.value, "submitted")) if parameter.wants_governed else step.value
-            )
+            arguments[name] = (step.governed or Governed(step.value, "submitted")) if wants_governed else step.value
         try:
             result = _computed(applied, arguments)
         except RuleRefused as refused:
