@@ -261,8 +261,10 @@ def _words(evaluation: Evaluation) -> dict[str, Any]:
             value = _value(evaluation, name)
         else:
             each = {d: _value(evaluation, name, d) or [] for d in DIRECTIONS}
-            if each["X"] == each["Y"] or name == "load_combinations":
-                value = each["X"] or each["Y"]
+            if each["X"] == each["Y"]:
+                value = each["X"]
+            elif name == "load_combinations":
+                value = [{**c, "name": f"{d}: {c['name']}"} for d in DIRECTIONS for c in each[d]]
             else:
                 value = [w for w in each["X"] if w in each["Y"]]
                 value += [f"{d}: {w}" for d in DIRECTIONS for w in each[d] if w not in value]

@@ -10,7 +10,7 @@ from plumb_core.documents import Site
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import Problem
 from plumb_core.frame_problems import problems_of_frame
-from plumb_core.inputs import GEOMETRY
+from plumb_core.quantities import GEOMETRY
 
 
 def _one_of(allowed: Iterable[Any]) -> str:

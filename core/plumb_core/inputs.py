@@ -11,7 +11,7 @@ from plumb_core import DIRECTIONS
 from plumb_core.documents import Brief, Comparison, Occupancy, Period, Site, Stories, System
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.quantities import QUANTITIES, Scope
+from plumb_core.quantities import GEOMETRY, QUANTITIES, Scope
 from plumb_core.rules import Evaluation, Key, Rule, Step
 
 PATHS = {
@@ -60,10 +60,6 @@ STAND_INS = ("lateral_system", "ductility_class", "mce", "loads")
 OF_BUILDING = ("A_B", "light_frame", "ductility_class", "regular_in_plan", "regular_in_elevation", "torsionally_flexible",
                "static_method", "irregularities")  # fmt: skip
 """Inputs of the system that hold for both directions."""
-
-GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_period", "rock", "very_soft_thickness", "regular",
-            "regular_in_plan", "regular_in_elevation", "torsionally_flexible", "irregularities")  # fmt: skip
-"""Inputs of site and system that are the same under every edition."""
 
 
 _SITE = {n for n in Site.model_fields if n in QUANTITIES and QUANTITIES[n].part == "site"}

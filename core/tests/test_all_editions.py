@@ -11,6 +11,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from plumb_core.across import across
+from plumb_core.catalogue import editions
 from plumb_core.documents import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS
@@ -420,3 +421,52 @@ def test_a_measurement_changed_later_holds_under_editions_that_governed_before()
     later["site"]["v_s30"] = 250.0
     soils = {e["id"]: e["measured_soil"] for e in across(read(Brief, later))["editions"]}
     assert soils == {"ubc97": "S_D", "asce7-16": "D"}
+
+
+def test_across_names_the_direction_of_what_holds_in_one_only() -> None:
+    walls = {"lateral_system": "A_special_RC_shear_wall"}
+    held = brief(
+        comparisons={}, comparison_editions=[], system={"X": {**walls, "rho": 1.0}, "Y": {**walls, "rho": 1.3}}
+    )
+    (described,) = across(read(Brief, held))["editions"]
+    combinations = {c["name"]: c["factors"]["Q_E"] for c in described["words"]["load_combinations"]}
+    assert (combinations["X: 2.3.6-6"], combinations["Y: 2.3.6-6"]) == (1.0, 1.3)
+    assert all(not note.startswith(("X: ", "Y: ")) for note in described["words"]["modal_rules"])
+
+
+def test_across_lists_the_tests_of_the_building_one_by_one() -> None:
+    walls = {"lateral_system": "A_special_RC_shear_wall"}
+    redundancy = {"stories": [{"story": "L1", "shear_share": 1.0, "element": "wall", "strength_loss": 0.4}]}
+    podium = {"from_story": "L2", "stiffness_ratio": 12.0, "T_whole": 0.56, "T_upper": 0.50, "R_upper": 8.0}
+    stories = building(4, 3.5)
+    stories[0]["stiffness"], stories[1]["stiffness"] = {"X": 100.0, "Y": 100.0}, {"X": 170.0, "Y": 100.0}
+    for story in stories[2:]:
+        story["stiffness"] = {"X": 170.0, "Y": 100.0}
+    held = brief(
+        comparisons={}, comparison_editions=[], stories=stories,
+        system={"X": {**walls, "redundancy": redundancy}, "Y": {**walls, "podium": podium}, "irregularities": {"nonparallel_systems": False}},
+    )  # fmt: skip
+    (described,) = across(read(Brief, held))["editions"]
+    states = {(t["group"], t["direction"], t["words"]): t["state"] for t in described["tests"]}
+    assert states["Irregularities in plan", None, "5 nonparallel system"] == "none"
+    assert states["Irregularities in plan", None, "4 out-of-plane offset"] == "not tested"
+    # 100/170 is 0.588, below 0.6
+    assert states["Irregularities in height", "X", "1b extreme soft story"] == "there"
+    assert not [t for t in described["tests"] if t["group"] == "Irregularities in height" and t["direction"] == "Y"]
+    # 40 % of the strength goes with one wall
+    assert [t["state"] for t in described["tests"] if t["group"] == "Redundancy"] == ["not met"]
+    # twelve times as stiff; 0.56/0.50 is 1.12
+    assert [t["state"] for t in described["tests"] if t["group"] == "Two-stage analysis"] == ["met", "not met"]
+
+
+def test_the_catalogue_names_permissions_and_what_may_be_left_open() -> None:
+    held = {e["id"]: e for e in editions()}
+    assert [p["name"] for p in held["asce7-16"]["permissions"]] == [
+        "short_period_cap", "category_by_S_DS_alone", "category_A_by_map", "low_vertical_effect",
+    ]  # fmt: skip
+    for e in held.values():
+        assert {p["name"] for p in e["permissions"]} <= set(e["choices"])
+        assert all(p["words"] for p in e["permissions"])
+    forms = {i["name"]: i["form"] for e in held.values() for i in e["inputs"]}
+    # rock or not, and neither is assumed; a class by default is declared or it isn't
+    assert (forms["rock"], forms["class_by_default"]) == ("yes_no", "flag")

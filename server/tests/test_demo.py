@@ -34,7 +34,16 @@ def test_the_clinic_has_exactly_its_slips_as_origins(demo: None) -> None:
 
 def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:
     checks = {c["id"]: c for c in result("Port Maren Clinic")["checks"]}
-    for inherited in ("S_M1", "S_D1", "T_S", "C_s.X", "V.X", "F.X.L8.Static X", "V_story.X.L1.Static X", "M_story.X.L1.Static X"):
+    for inherited in (
+        "S_M1",
+        "S_D1",
+        "T_S",
+        "C_s.X",
+        "V.X",
+        "F.X.L8.Static X",
+        "V_story.X.L1.Static X",
+        "M_story.X.L1.Static X",
+    ):
         assert checks[inherited]["role"] == "inherited", inherited
         assert "F_v" in checks[inherited]["rests_on"], inherited
 
