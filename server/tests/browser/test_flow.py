@@ -273,6 +273,8 @@ def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Bro
     )
     b.find(".bench-title, .stage-title, .sheet")
     time.sleep(1.2)
+    # what is folded away is looked at too
+    b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
     for scheme in ("light", "dark"):
         b.driver.execute_script(
             "document.documentElement.setAttribute('data-mantine-color-scheme', arguments[0])", scheme
@@ -294,6 +296,7 @@ def test_no_page_scrolls_sideways(browser: Browser) -> None:
         b.open(f"{paths[REVIEW_OF.get(page, 'Port Maren Clinic')]}/{page}")
         b.find(".bench-title, .stage-title, .sheet")
         time.sleep(0.5)
+        b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
         for width, height in ((1024, 768), (1280, 800), (1920, 1080)):
             b.resize(width, height)
             time.sleep(0.3)
