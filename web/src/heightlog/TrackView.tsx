@@ -34,11 +34,15 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
     return path;
   };
   const read = hovered === null ? undefined : rows[hovered];
+  const deviation = read?.out && read.theirs !== null && read.ours ? percent((read.theirs - read.ours) / read.ours) : "";
+  const off = deviation && <tspan fill="var(--off-text)" fontWeight={600}>{deviation}</tspan>;
+  // where three numbers don't stand side by side, the deviation takes the place of the unit
+  const narrow = width < 130;
   return (
     <g>
       <rect x={x} y={TOP} width={width} height={bottom - TOP} fill="none" stroke="var(--line)" />
       <text x={x} y={14} className="log-title">{title}</text>
-      <text x={x + width} y={14} textAnchor="end" className="log-unit">{unit}</text>
+      <text x={x + width} y={14} textAnchor="end" className="log-unit">{narrow && off ? off : unit}</text>
       {axisMarks(most, width > 130 ? 3 : 2).map((m) => (
         <g key={m}>
           <line x1={at(m)} x2={at(m)} y1={TOP} y2={bottom} stroke="var(--line)" strokeDasharray="1 3" />
@@ -69,7 +73,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
           <tspan className="theirs" fill="var(--theirs)">{track.texts[read.i] ?? "–"}</tspan>
           <tspan> / </tspan>
           <tspan fill="var(--ours)" fontWeight={640}>{read.ours === null ? "–" : figures(read.ours)}</tspan>
-          {read.out && read.theirs !== null && read.ours ? <tspan fill="var(--off-text)" fontWeight={600}> {percent((read.theirs - read.ours) / read.ours)}</tspan> : null}
+          {!narrow && off && <tspan> {off}</tspan>}
         </text>
       )}
     </g>
