@@ -152,3 +152,12 @@ def test_a_class_of_another_edition_is_marked() -> None:
 def test_a_force_at_the_top_may_be_nothing_a_base_shear_may_not() -> None:
     assert read("ubc97", "F_t X\t0\tkN") == ({"F_t": 0.0}, [])
     assert read("ubc97", "V X\t0\tkN")[1]
+
+
+def test_the_offset_goes_one_way_at_a_time_where_both_directions_act_at_once() -> None:
+    """12.8.4.2 says so from category C on; in A and B each direction acts alone."""
+    said = {
+        s_s: " ".join(system("asce7-16", {"S_S": s_s, "S_1": s_s / 3, "site_class": "C"}, {"risk_category": "II"}, R=5.0)["direction_rule"])
+        for s_s in (0.3, 0.5, 1.5)
+    }  # fmt: skip
+    assert ["12.8.4.2" in words for words in said.values()] == [False, True, True]

@@ -324,13 +324,16 @@ def direction_rule(design_category: str) -> list[str]:
     if design_category in "AB":
         return ["each direction alone (12.5.2)"]
     nonparallel = "nonparallel systems (horizontal type 5): 100 % of one direction with 30 % of the other (12.5.3)"
+    offset = (
+        "with both directions at once the 5 % offset goes one way at a time, the one with the greater effect (12.8.4.2)"
+    )
     if design_category == "C":
-        return [nonparallel]
-    return [
-        nonparallel,
+        return [nonparallel, offset]
+    columns = (
         "columns and walls of two intersecting systems with at least 20 % of their axial design strength: "
-        "100 % with 30 % (12.5.4)",
-    ]
+        "100 % with 30 % (12.5.4)"
+    )
+    return [nonparallel, columns, offset]
 
 
 def permission(
