@@ -8,7 +8,7 @@ import io
 import pytest
 from conftest import Api
 from plumb_server.reports.equations import picture, symbolic
-from plumb_server.reports.services import page
+from plumb_server.reports.services import context, page
 from plumb_server.reviews.models import Review
 from pypdf import PdfReader
 
@@ -100,3 +100,42 @@ def test_the_basis_speaks_the_words_of_the_edition(demo: None) -> None:
         assert expected in html, expected
     # what belongs to another edition isn't told
     assert "Supplements" not in html
+
+
+def test_what_was_declared_stands_in_the_basis_and_so_does_that_nothing_was(lead: Api, clinic: Review) -> None:
+    assert dict(context(clinic)["basis"])["Permissions taken that lower a force"] == "none"
+    place = f"/api/reviews/{clinic.pk}"
+    held = lead.get(f"{place}/").json()
+    brief = held["brief"]
+    brief["site"] |= {"short_period_cap": True, "site_specific": {"S_DS": 0.9, "S_D1": 0.7}}
+    brief["system"]["irregularities"] = {"out_of_plane_offset": True, "nonparallel_systems": False}
+    brief["system"]["X"]["podium"] = {"from_story": "L2", "T_upper": 0.9, "R_upper": 6.0}
+    assert lead.send("PUT", f"{place}/brief/", {"brief": brief, "based_on": held["brief_number"]}).status_code == 200
+    told = dict(context(clinic)["basis"])
+    assert told["Permissions taken that lower a force"].startswith("S_DS for C_s at most 1.0")
+    assert told["Site-specific study"] == "S_DS 0.9 g, S_D1 0.7 g"
+    assert told["Irregularities looked at"] == "nonparallel systems none, out of plane offset there"
+    assert told["With it in X"] == "two-stage podium below L2"
+
+
+def test_a_report_names_the_recheck_that_it_rests_on(lead: Api, clinic: Review) -> None:
+    lead.send("POST", f"/api/reviews/{clinic.pk}/reports/")
+    report = clinic.reports.get()
+    assert clinic.rechecks.filter(input_hash=report.input_hash).exists()
+    assert report.input_hash in page(clinic)
+
+
+def test_a_closed_review_takes_no_findings_messages_or_reports(lead: Api, clinic: Review) -> None:
+    place = f"/api/reviews/{clinic.pk}"
+    finding = lead.get(f"{place}/findings/").json()[0]
+    clinic.status = Review.Status.CLOSED
+    clinic.save()
+    body = {"title": "Late", "text": "See above.", "severity": "must", "checks": ["F_v"]}
+    refused = [
+        lead.send("POST", f"{place}/findings/", body),
+        lead.send("POST", f"{place}/reports/"),
+        lead.send("PATCH", f"/api/findings/{finding['id']}/", {"status": "settled"}),
+        lead.send("POST", f"/api/findings/{finding['id']}/messages/", {"text": "Late"}),
+    ]
+    assert [r.status_code for r in refused] == [409] * 4
+    assert "the review is closed" in refused[0].content.decode()

@@ -12,7 +12,7 @@ from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding, Message
 from plumb_server.reviews.access import Access
 from plumb_server.reviews.models import Review, Role, Submission
-from plumb_server.reviews.services import latest_submission, record, run_recheck
+from plumb_server.reviews.services import latest_submission, locked, record, run_recheck
 from plumb_server.web.problems import Conflict, Unusable
 
 Status = Finding.Status
@@ -67,7 +67,7 @@ def file_finding(
     review: Review, user: User, *, checks: list[str], submission: Submission | None, **fields: Any
 ) -> Finding:
     """A new finding with the next number; its evidence is kept as it stands now."""
-    Review.objects.select_for_update().get(pk=review.pk)
+    locked(review)
     number = (review.findings.aggregate(highest=Max("number"))["highest"] or 0) + 1
     finding = Finding.objects.create(
         review=review, number=number, author=user, checks=checks, evidence=evidence_of(review, submission, checks),
@@ -80,6 +80,7 @@ def file_finding(
 @transaction.atomic
 def change_finding(finding: Finding, own: Access, changes: dict[str, Any]) -> Finding:
     """Edit the text of a draft, or move the finding on to another state."""
+    locked(finding.review)
     status = changes.pop("status", None)
     if changes and finding.status != Status.DRAFT:
         raise Conflict("the finding has been issued; its text stays as it is", "Write to its thread, or withdraw it.")
@@ -100,6 +101,7 @@ def change_finding(finding: Finding, own: Access, changes: dict[str, Any]) -> Fi
 @transaction.atomic
 def write_message(finding: Finding, own: Access, text: str) -> Message:
     """Add to the thread; a submitter's message answers an issued finding."""
+    locked(finding.review)
     message = Message.objects.create(finding=finding, author=own.user, text=text)
     if own.role == Role.SUBMITTER and finding.status == Status.ISSUED:
         finding.status = Status.ANSWERED

@@ -12,20 +12,19 @@ from django.db.models import Max
 from django.template.loader import render_to_string
 from django.utils import timezone
 from plumb_core.checks.remarks import figures
-from plumb_core.editions import EDITIONS
+from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, Kind
 
 from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding
-from plumb_server.hashing import input_hash
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reports.models import Report
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.services import (
     current_brief,
     latest_submission,
+    locked,
     record,
-    review_document,
     run_recheck,
 )
 
@@ -113,6 +112,25 @@ def _font(pattern: str) -> str:
     return "data:font/woff2;base64," + base64.b64encode(found[0].read_bytes()).decode() if found else ""
 
 
+def _declared(site: dict[str, Any], edition: Edition) -> list[tuple[str, str]]:
+    """Corrections to the code that hold, permissions that are taken, and the study of the site."""
+    lines = []
+    for name in ("supplements", "amendments"):
+        if name in edition.choices and (name in site or name == "amendments"):
+            lines.append((f"{name.capitalize()} declared", ", ".join(map(str, site.get(name) or ())) or "none"))
+    if edition.permissions:
+        # a reader has to see that none was taken as well
+        taken = [words for name, words in edition.permissions.items() if site.get(name)]
+        lines.append(("Permissions taken that lower a force", "; ".join(taken) or "none"))
+    if site.get("floor_on_modes"):
+        lines.append(("Floor of A_h", "on every mode"))
+    if study := site.get("site_specific"):
+        told = [f"spectrum of {len(study['T'])} points"] if study.get("T") else []
+        told += [f"{name} {_plain(study[name])} g" for name in ("S_DS", "S_D1") if study.get(name)]
+        lines.append(("Site-specific study", ", ".join(told)))
+    return lines
+
+
 def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
     """The brief's own inputs, as lines of a table."""
     lines = []
@@ -125,9 +143,7 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
                 # words that serve as symbol would only say the same twice
                 symbol = quantity.symbol if quantity.kind is Kind.NUMBER else ""
                 lines.append((f"{quantity.meaning} {symbol}".strip(), f"{_plain(value)} {quantity.unit}".strip()))
-    supplements = brief.get("site", {}).get("supplements")
-    if supplements is not None and "supplements" in EDITIONS[brief["edition"]].choices:
-        lines.append(("Supplements declared", ", ".join(map(str, supplements)) or "none"))
+    lines += _declared(brief.get("site", {}), EDITIONS[brief["edition"]])
     edition = EDITIONS[brief["edition"]]
 
     def said(name: str, value: Any) -> str:
@@ -140,10 +156,23 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
 
     system = brief.get("system", {})
     for direction in ("X", "Y"):
-        lines.append((f"Lateral system {direction}", told(system.get(direction, {})) or "not given"))
+        own = system.get(direction, {})
+        lines.append((f"Lateral system {direction}", told(own) or "not given"))
+        others = [
+            f"{edition.systems[o['lateral_system']].title} from {o['from_story']} up"
+            for o in own.get("stacked_systems") or ()
+        ]
+        others += [f"{edition.systems[o['lateral_system']].title} beside it" for o in own.get("beside_systems") or ()]
+        if podium := own.get("podium"):
+            others.append(f"two-stage podium below {podium['from_story']}")
+        if others:
+            lines.append((f"With it in {direction}", "; ".join(others)))
     whole = told({k: v for k, v in system.items() if v is not False})
     if whole:
         lines.append(("Building", whole))
+    if looked := system.get("irregularities"):
+        states = (f"{name.replace('_', ' ')} {'there' if there else 'none'}" for name, there in sorted(looked.items()))
+        lines.append(("Irregularities looked at", ", ".join(states)))
     if brief.get("comparison_editions"):
         lines.append(("Compared with", ", ".join(EDITIONS[e].title for e in brief["comparison_editions"])))
     stories = brief.get("stories", [])
@@ -157,7 +186,8 @@ def context(review: Review) -> dict[str, Any]:
     """All that the report says."""
     submission = latest_submission(review)
     brief = current_brief(review).document
-    result = run_recheck(review, submission).result
+    recheck = run_recheck(review, submission)
+    result = recheck.result
     findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
     filed = {i for f in findings for i in f.checks}
     checks = [_row(c) for c in result["checks"]]
@@ -177,7 +207,7 @@ def context(review: Review) -> dict[str, Any]:
         "team": review.team.select_related("user").filter(role__in=["lead", "reviewer"]),
         "now": timezone.now(),
         "engine": result["engine"],
-        "hash": input_hash(review_document(review, submission)),
+        "hash": recheck.input_hash,
         "counts": result["counts"],
         "coverage": result["coverage"],
         "origins": len(result["origins"]),
@@ -219,13 +249,13 @@ def pdf(review: Review) -> bytes:
 @transaction.atomic
 def issue_report(review: Review, user: User) -> Report:
     """Keep the report as it stands now, for readers to open."""
-    Review.objects.select_for_update().get(pk=review.pk)
+    locked(review)
     number = (review.reports.aggregate(highest=Max("number"))["highest"] or 0) + 1
     data = pdf(review)
     digest = hashlib.sha256(data).hexdigest()
-    document = review_document(review, latest_submission(review))
+    recheck = run_recheck(review, latest_submission(review))
     report = Report.objects.create(
-        review=review, number=number, pdf=data, sha256=digest, input_hash=input_hash(document), issued_by=user
+        review=review, number=number, pdf=data, sha256=digest, input_hash=recheck.input_hash, issued_by=user
     )
     record(review, user, "report issued", report=number, sha256=digest)
     return report
