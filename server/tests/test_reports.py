@@ -45,6 +45,8 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
         hashlib.sha256(clinic.submissions.get().exhibits.get(name="clinic-S0-forces.csv").data).hexdigest()[:20],
     ):
         assert expected in text, expected
+    # what has no numbers says in words what it is
+    assert "theirs , ours" not in text
     # deviations in no finding are not passed over
     assert "that start in the submission and are in no finding" in text
     assert "w L5" in text
