@@ -184,10 +184,11 @@ class CandidateSerializer(serializers.Serializer):
 @extend_schema_field({
     "oneOf": [
         {"type": "number"}, {"type": "string"}, {"type": "boolean"}, {"type": "array", "items": {"type": "number"}},
-    ]
+    ],
+    "nullable": True,
 })  # fmt: skip
 class StepValueField(serializers.JSONField):
-    """Value of a step: number, text, flag or array."""
+    """Value of a step: number, text, flag or array; null where there is no limit."""
 
 
 class StepSerializer(serializers.Serializer):
