@@ -5,14 +5,15 @@ import { useBriefChange } from "./api/queries";
 /** The brief of the open review and a way to change it: `change` gets a copy to write into. */
 export function useBrief() {
   const { review, submission } = useReviewContext();
-  const { save, govern, undo } = useBriefChange(review.id, submission);
+  const { save, govern, undo, held } = useBriefChange(review.id, submission);
   const change = (edit: (brief: Brief) => void) => {
-    const brief = structuredClone(review.brief);
+    // the latest state, also where a change before this one is still on its way
+    const brief = structuredClone(held()?.brief ?? review.brief);
     edit(brief);
-    save.mutate({ brief, basedOn: review.brief_number });
+    save.mutate(brief);
   };
   return {
-    brief: review.brief, change, govern: (edition: string) => { govern.mutate({ edition, basedOn: review.brief_number }); },
+    brief: review.brief, change, govern: (edition: string) => { govern.mutate(edition); },
     error: save.error ?? govern.error ?? undo.error, undo: () => { undo.mutate(); }, canUndo: review.can_undo, busy: save.isPending || govern.isPending || undo.isPending,
   };
 }

@@ -73,28 +73,36 @@ interface BriefState {
 /** Save a brief; the answer holds the recheck it leads to, so that the screens change with one round trip. */
 export function useBriefChange(id: string, submission: number | undefined) {
   const client = useQueryClient();
+  const key = ["review", id];
+  const held = () => client.getQueryData<Review>(key);
+  const mutationKey = ["change brief", id];
+  // changes of one brief go one after the other, each on the state that the one before it left
+  const scope = { id: mutationKey.join(" ") };
+  const basedOn = () => held()?.brief_number ?? 0;
   const settle = (state: BriefState) => {
-    client.setQueryData(["review", id], (before: Review | undefined) =>
-      before && { ...before, brief: state.brief, brief_number: state.brief_number, can_undo: state.can_undo },
+    const waiting = client.isMutating({ mutationKey }) > 1;
+    client.setQueryData(key, (before: Review | undefined) =>
+      before && { ...before, brief: waiting ? before.brief : state.brief, brief_number: state.brief_number, can_undo: state.can_undo },
     );
     client.setQueryData(["recheck", id, submission], state.recheck);
     void client.invalidateQueries({ queryKey: ["across", id] });
     // rechecks of other submissions rest on the brief as well
     void client.invalidateQueries({ predicate: (q) => q.queryKey[0] === "recheck" && q.queryKey[1] === id && q.queryKey[2] !== submission });
   };
+  // where a change is refused, the state that is kept is fetched again
+  const onError = () => client.invalidateQueries({ queryKey: key });
   const save = useMutation({
-    mutationFn: ({ brief, basedOn }: { brief: Brief; basedOn: number }) =>
-      answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn } })),
+    mutationKey, scope, onError,
+    mutationFn: (brief: Brief) => answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn() } })),
+    // what was changed is seen at once, and the next change starts from it
+    onMutate: (brief) => { client.setQueryData<Review>(key, (now) => now && { ...now, brief }); },
     onSuccess: settle,
   });
   const govern = useMutation({
-    mutationFn: ({ edition, basedOn }: { edition: string; basedOn: number }) =>
-      answered(api.POST("/api/reviews/{review_id}/brief/govern/", { ...asked(id, submission), body: { edition, based_on: basedOn } })),
+    mutationKey, scope, onError,
+    mutationFn: (edition: string) => answered(api.POST("/api/reviews/{review_id}/brief/govern/", { ...asked(id, submission), body: { edition, based_on: basedOn() } })),
     onSuccess: settle,
   });
-  const undo = useMutation({
-    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))),
-    onSuccess: settle,
-  });
-  return { save, govern, undo };
+  const undo = useMutation({ mutationKey, scope, onError, mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))), onSuccess: settle });
+  return { save, govern, undo, held };
 }
