@@ -13,7 +13,7 @@ from plumb_core.documents import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
-from plumb_core.inputs import brief_evaluation, lacking, missing_in_a_case
+from plumb_core.inputs import brief_evaluation, lacking, missing_in_a_case, why_not
 from plumb_core.quantities import QUANTITIES, Scope
 from plumb_core.rules import Evaluation, Key
 
@@ -55,16 +55,6 @@ def _value(evaluation: Evaluation, name: str, direction: str | None = None) -> A
         return evaluation.value(name, direction)
     except _FAILED:
         return None
-
-
-def _why_not(evaluation: Evaluation, name: str, direction: str | None) -> str:
-    try:
-        evaluation.step(name, direction)
-    except MissingInput as missing:
-        return f"{QUANTITIES[missing.name].symbol} is not given"
-    except RuleRefused as refused:
-        return f"{refused.message}. {refused.remedy}"
-    return ""
 
 
 def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
@@ -131,7 +121,7 @@ def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | N
         step = evaluation.step(name, direction)
     except _FAILED:
         return {"quantity": name, "symbol": quantity.symbol, "symbol_tex": quantity.tex, "value": None, "unit": quantity.unit,
-                "step": "", "governed_by": None, "clause": "", "note": _why_not(evaluation, name, direction)}  # fmt: skip
+                "step": "", "governed_by": None, "clause": "", "note": why_not(evaluation, name, direction)}  # fmt: skip
     unlimited = isinstance(step.value, float) and math.isinf(step.value)
     return {
         "quantity": name,

@@ -288,6 +288,17 @@ def _asked(key: Key) -> Problem:
     )
 
 
+def why_not(evaluation: Evaluation, name: str, direction: str | None) -> str:
+    """Why a quantity has no value: what is lacking or what a rule refuses; empty where it has one."""
+    try:
+        evaluation.step(name, direction)
+    except MissingInput as missing:
+        return f"{QUANTITIES[missing.name].symbol} ({QUANTITIES[missing.name].meaning}) is not given"
+    except RuleRefused as refused:
+        return f"{refused.message}. {refused.remedy}"
+    return ""
+
+
 def evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | None = None) -> dict[Key, Step]:
     """Steps of the targets; raises InputRefused with every missing input, or with what a rule refused."""
     try:

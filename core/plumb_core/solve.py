@@ -13,12 +13,11 @@ from plumb_core.dynamics.modes import Progress, quiet
 from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.inputs import edition_rules, evaluated, inputs_of
+from plumb_core.inputs import edition_rules, evaluated, inputs_of, why_not
 from plumb_core.limits import reaches, within
 from plumb_core.model import answer as model_answer
 from plumb_core.model import plan_stiffness
 from plumb_core.model_requests import ModelRequest
-from plumb_core.quantities import QUANTITIES
 from plumb_core.reading import read_request
 from plumb_core.requests import (
     DriftRequest,
@@ -380,18 +379,8 @@ def _system(request: SystemRequest) -> Answer:
         names = [n for n in SYSTEM_KEYS if n in evaluation.rules or (n, d) in inputs]
         result[d] = {n: _if_known(evaluation, n, d) for n in names}
         # what couldn't be said, and why; no limit is said
-        result[d]["open"] = {n: why for n in names if result[d][n] is None and (why := _why_not(evaluation, n, d))}
+        result[d]["open"] = {n: why for n in names if result[d][n] is None and (why := why_not(evaluation, n, d))}
     return result, evaluation
-
-
-def _why_not(evaluation: Evaluation, name: str, direction: str) -> str:
-    try:
-        evaluation.step(name, direction)
-    except MissingInput as missing:
-        return f"{QUANTITIES[missing.name].symbol} ({QUANTITIES[missing.name].meaning}) is not given"
-    except RuleRefused as refused:
-        return f"{refused.message}. {refused.remedy}"
-    return ""
 
 
 def _separation(request: SeparationRequest) -> Answer:
