@@ -18,11 +18,11 @@ from typing import Any
 
 import numpy as np
 import scipy.sparse as sp
+from plumb_core.documents.model import Frame
 from plumb_core.dynamics import factor
 from plumb_core.dynamics.frame import assembled, read_tables
 from plumb_core.dynamics.modes import find_modes
 from plumb_core.dynamics.response import Settings, spectrum_response
-from plumb_core.modelling import Frame
 from scipy.sparse.linalg import LinearOperator, eigsh, splu
 
 MODES = 60

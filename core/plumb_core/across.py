@@ -8,12 +8,13 @@ from typing import Any
 import numpy as np
 
 from plumb_core import DIRECTIONS, ENGINE
+from plumb_core.briefs import brief_evaluation
 from plumb_core.derivation import key_id, plain, steps_json
-from plumb_core.documents import Brief
+from plumb_core.documents.brief import Brief
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
-from plumb_core.inputs import brief_evaluation, lacking, missing_in_a_case, why_not
+from plumb_core.inputs import lacking, missing_in_a_case, why_not
 from plumb_core.quantities import QUANTITIES, Scope
 from plumb_core.rules import Evaluation, Key
 
@@ -63,21 +64,21 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
     For the class of the soil with proposals, which nobody takes over silently: `basis` says where they come from.
     """
     evaluation = brief_evaluation(brief, {}, edition)
-    targets: list[Key] = [("S_a", None), *(("V", d) for d in DIRECTIONS), *(("drift_ratio", d) for d in DIRECTIONS)]
-    known = {("T_points", None), ("delta_e", "X"), ("delta_e", "Y")}
+    targets: list[Key] = [Key("S_a"), *(Key("V", d) for d in DIRECTIONS), *(Key("drift_ratio", d) for d in DIRECTIONS)]
+    known = {Key("T_points"), Key("delta_e", "X"), Key("delta_e", "Y")}
     found = [
         k
         for k in dict.fromkeys([*lacking(evaluation, targets), *missing_in_a_case(evaluation, targets)])
-        if k not in known and QUANTITIES[k[0]].part not in ("stories", "period")
+        if k not in known and QUANTITIES[k.name].part not in ("stories", "period")
     ]
     held = EDITIONS[edition]
     governing = brief_evaluation(brief, {})
     result = []
-    for name, direction in found:
+    for name, direction, _ in found:
         entry: dict[str, Any] = {"name": name, "direction": direction}
         if name == held.soil[0]:
             entry |= _soil_proposals(brief, held, evaluation)
-        elif name in held.inputs and (value := governing.inputs.get((name, direction))) is not None:
+        elif name in held.inputs and (value := governing.inputs.get(Key(name, direction))) is not None:
             # the same symbol, but defined (or mapped) otherwise
             entry["basis"] = f"{QUANTITIES[name].symbol} of {EDITIONS[brief.edition].title} is {value}"
         result.append(entry)
@@ -157,12 +158,12 @@ def _rows(evaluations: dict[str, Evaluation]) -> list[dict[str, Any]]:
 def _spectrum(evaluation: Evaluation, edition: Edition) -> dict[str, Any] | None:
     corners = [c for c in (_value(evaluation, name) for name in CORNERS) if c]
     T = np.unique(np.concatenate([GRID, corners]))
-    curve = evaluation.inputs.get(("curve", None))
+    curve = evaluation.inputs.get(Key("curve"))
     if curve:
         T = np.unique(np.concatenate([T, curve["T"]]))
         T = T[(curve["T"][0] <= T) & (curve["T"][-1] >= T) & ((T > 0) | ("S_a" in curve))]
     T = T[(edition.longest_period or GRID[-1]) >= T]
-    drawn = Evaluation(evaluation.rules, {**evaluation.inputs, ("T_points", None): T})
+    drawn = evaluation.assuming(inputs={Key("T_points"): T})
     elastic = _value(drawn, "S_a")
     if elastic is None:
         return None
@@ -174,11 +175,9 @@ def _against_period(evaluation: Evaluation, direction: str) -> dict[str, list[fl
     """V/W drawn over the period: only what rests on the period is computed again at each."""
     if _value(evaluation, "coefficient", direction) is None:
         return None
-    T_key: Key = ("T", direction)
-    kept = {s.key: s for s in evaluation.steps() if s.key != T_key and T_key not in evaluation.ancestors(s.key)}
     periods, values = [], []
     for period in PERIODS.tolist():
-        at = Evaluation(evaluation.rules, evaluation.inputs, pins={T_key: period}, _steps=dict(kept))
+        at = evaluation.assuming(pins={Key("T", direction): period})
         value = _value(at, "coefficient", direction)
         if value is not None:
             periods.append(period)
@@ -194,10 +193,10 @@ def _without(
     found = [_value(evaluation, "coefficient", direction)]
     for aspect in aspects:
         if aspect == "period":
-            pins["T", direction] = reference
+            pins[Key("T", direction)] = reference
         for name, value in edition.aspects.get(aspect, {}).items():
             pins[evaluation.key(name, direction)] = value
-        swapped = Evaluation(evaluation.rules, evaluation.inputs, pins=dict(pins))
+        swapped = evaluation.assuming(pins=pins)
         found.append(_value(swapped, "coefficient", direction))
     return None if any(v is None or v <= 0 for v in found) else [float(v) for v in found]
 

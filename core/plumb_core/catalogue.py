@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_core.derivation import plain
-from plumb_core.documents import Site, System
+from plumb_core.documents.brief import Site, System
+from plumb_core.documents.requests import KINDS
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import Edition
 from plumb_core.inputs import OF_BUILDING
 from plumb_core.quantities import GEOMETRY, QUANTITIES, Kind, Quantity, Scope
-from plumb_core.requests import KINDS
 
 _FORMS = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.DATA: "data"}
 

@@ -13,11 +13,11 @@ from pydantic import TypeAdapter
 from plumb_core.across import across
 from plumb_core.catalogue import editions
 from plumb_core.checks.recheck import recheck
+from plumb_core.documents.reading import read_recheck
+from plumb_core.documents.recheck import RecheckDocument
+from plumb_core.documents.requests import Request
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.intake.records import read_record
-from plumb_core.reading import read_recheck
-from plumb_core.requests import Request
-from plumb_core.review_document import RecheckDocument
 from plumb_core.solve import solve
 
 

@@ -14,27 +14,28 @@ from plumb_core.rules import Evaluation, Key, Step
 def plain(value: Any) -> Any:
     """A value of the core as JSON has it; no limit (infinity) is null."""
     if isinstance(value, np.ndarray):
-        return value.tolist()
+        return [plain(v) for v in value.tolist()] if np.isinf(value).any() else value.tolist()
     if isinstance(value, np.generic):
-        return value.item()
+        value = value.item()
     if isinstance(value, float) and math.isinf(value):
         return None
     return value
 
 
 def key_id(key: Key) -> str:
-    """A key as text: `S_DS`, or `V.X` for a direction's quantity."""
-    return key[0] if key[1] is None else f"{key[0]}.{key[1]}"
+    """A key as text: `S_DS`, `V.X` for a direction's quantity, `drift_max.X.EX+` for a case's."""
+    return ".".join(part for part in key if part is not None)
 
 
 def step_json(step: Step) -> dict[str, Any]:
     """A step of a derivation as JSON."""
-    quantity = QUANTITIES[step.key[0]]
+    quantity = QUANTITIES[step.key.name]
     governed = step.governed
     return {
         "id": key_id(step.key),
-        "quantity": step.key[0],
-        "direction": step.key[1],
+        "quantity": step.key.name,
+        "direction": step.key.direction,
+        "case": step.key.case,
         "symbol": quantity.symbol,
         "symbol_tex": quantity.tex,
         "meaning": quantity.meaning,
@@ -54,4 +55,4 @@ def step_json(step: Step) -> dict[str, Any]:
 
 def steps_json(evaluation: Evaluation) -> list[dict[str, Any]]:
     """All steps of an evaluation that a person may want to read, inputs first."""
-    return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key[0]].kind is not Kind.DATA]
+    return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key.name].kind is not Kind.DATA]

@@ -32,12 +32,13 @@ class InputRefused(ValueError):
 class MissingInput(LookupError):
     """A rule asks for a quantity that nobody has given and no rule of the edition computes.
 
-    direction : set by the resolver where a rule raises it without one
+    direction, case : set by the resolver where a rule raises it without one
     """
 
-    def __init__(self, name: str, direction: str | None = None):
+    def __init__(self, name: str, direction: str | None = None, case: str | None = None):
         self.name = name
         self.direction = direction
+        self.case = case
         super().__init__(f"{name}{'.' + direction if direction else ''} is not given")
 
 

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from itertools import accumulate
 from typing import Any
 
+from plumb_core.documents.model import Grid, Panel, Rectangle
 from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.modelling import Grid, Panel, Rectangle
 
 PINNED = ["ux", "uy", "uz"]
 FIXED = [*PINNED, "rx", "ry", "rz"]

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from typing import Literal
+from typing import Literal, get_args
 
 
 class Scope(Enum):
@@ -16,6 +16,8 @@ class Scope(Enum):
 
     BUILDING = "building"
     DIRECTION = "direction"
+    CASE = "case"
+    """of a load case, which may have a direction"""
 
 
 class Kind(Enum):
@@ -37,7 +39,11 @@ class Kind(Enum):
 
 
 Stage = Literal["brief", "ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift"]
-Part = Literal[
+
+STAGES: tuple[Stage, ...] = get_args(Stage)
+"""The stages of a recheck, in the order in which one leads to the next."""
+
+InputPart = Literal[
     "",
     "site",
     "occupancy",
@@ -57,8 +63,17 @@ Part = Literal[
 class Quantity:
     """One quantity of the vocabulary.
 
-    tolerance is relative; `unit` is the core's own unit ('' for dimensionless); `unlimited` says that infinity is a
-    value ("no limit").
+    Attributes
+    ----------
+    name : as rules and documents call it
+    symbol, tex : the codes' symbol, as text and as TeX
+    meaning : in words
+    unit : the core's own unit, '' where it is dimensionless
+    scope, kind, stage : whose it is, what it looks like, and where a reviewer looks at it
+    part : where it stands in a request, '' for what only rules give
+    tolerance : relative
+    unlimited : whether infinity is a value ("no limit")
+    sized : whether a submission's value is compared by its size, whichever its sign (results signed against the axis)
     """
 
     name: str
@@ -69,17 +84,18 @@ class Quantity:
     scope: Scope
     kind: Kind
     stage: Stage
-    part: Part = ""
+    part: InputPart = ""
     tolerance: float = 0.01
     unlimited: bool = False
+    sized: bool = False
 
     @property
-    def compared(self) -> bool:
+    def checked(self) -> bool:
         """Whether a submission can hold a value of it that is checked."""
         return self.kind not in (Kind.FLAG, Kind.DATA)
 
 
-_B, _D = Scope.BUILDING, Scope.DIRECTION
+_B, _D, _C = Scope.BUILDING, Scope.DIRECTION, Scope.CASE
 _N, _T, _F, _S, _P, _X = Kind.NUMBER, Kind.TEXT, Kind.FLAG, Kind.STORIES, Kind.POINTS, Kind.DATA
 
 # fmt: off
@@ -248,9 +264,9 @@ _ALL = (
     Quantity("V", "V", "V", "Base shear", "kN", _D, _N, "lateral"),
     Quantity("k", "k", "k", "Exponent of the vertical distribution", "", _D, _N, "lateral"),
     Quantity("F_t", "F_t", "F_t", "Part of the base shear at the top", "kN", _D, _N, "lateral"),
-    Quantity("F", "F_x", "F_x", "Lateral force at the level", "kN", _D, _S, "lateral"),
-    Quantity("V_story", "V_x", "V_x", "Story shear", "kN", _D, _S, "lateral"),
-    Quantity("M_story", "M_x", "M_x", "Overturning moment at the bottom of the story", "kN*m", _D, _S, "lateral"),
+    Quantity("F", "F_x", "F_x", "Lateral force at the level", "kN", _D, _S, "lateral", sized=True),
+    Quantity("V_story", "V_x", "V_x", "Story shear", "kN", _D, _S, "lateral", sized=True),
+    Quantity("M_story", "M_x", "M_x", "Overturning moment at the bottom of the story", "kN*m", _D, _S, "lateral", sized=True),
     Quantity("eccentricity", "e_a/b", "e_a/b", "Accidental eccentricity as a share of the plan dimension", "", _B, _N, "lateral", "", 0.001),
     Quantity("eccentricity_factor", "factor on e_s", r"e_d/e_s", "Factor on the static eccentricity in the design eccentricity", "", _B, _N, "lateral", "", 0.001),
     Quantity("M_ta", "M_ta", "M_{ta}", "Accidental torsion moment at the level", "kN*m", _D, _S, "lateral"),
@@ -285,18 +301,19 @@ _ALL = (
     Quantity("mode_u", "φ", r"\varphi", "Movement of the floor in the mode", "m", _D, Kind.SHAPES, "modes"),
     Quantity("mode_rz", "φ_RZ", r"\varphi_{RZ}", "Rotation of the floor in the mode", "rad", _B, Kind.SHAPES, "modes"),
     # Twist
-    Quantity("drift_max", "Δ_max", r"\Delta_{\max}", "Greatest story drift at an end", "m", _B, _N, "twist", "twist"),
-    Quantity("drift_avg", "Δ_avg", r"\Delta_\text{avg}", "Average of the story drifts at the two ends", "m", _B, _N, "twist", "twist"),
-    Quantity("displacement_max", "δ_max", r"\delta_{\max}", "Greatest displacement of the level at an end", "m", _B, _N, "twist", "twist"),
-    Quantity("displacement_avg", "δ_avg", r"\delta_\text{avg}", "Average displacement of the two ends of the level", "m", _B, _N, "twist", "twist"),
+    Quantity("drift_max", "Δ_max", r"\Delta_{\max}", "Greatest story drift at an end", "m", _C, _S, "twist", "twist", sized=True),
+    Quantity("drift_avg", "Δ_avg", r"\Delta_\text{avg}", "Average of the story drifts at the two ends", "m", _C, _S, "twist", "twist", sized=True),
+    Quantity("displacement_max", "δ_max", r"\delta_{\max}", "Greatest displacement of the level at an end", "m", _C, _S, "twist", "twist", sized=True),
+    Quantity("displacement_avg", "δ_avg", r"\delta_\text{avg}", "Average displacement of the two ends of the level", "m", _C, _S, "twist", "twist", sized=True),
     Quantity("torsion_irregular", "irregular anywhere", r"\text{irregular anywhere}", "Whether a story of the building is torsionally irregular", "", _B, _F, "twist", "twist"),
-    Quantity("torsion_ratio", "torsion ratio", r"\Delta_{\max}/\Delta_\text{avg}", "Ratio by which the edition judges torsion", "", _B, _N, "twist", "", 0.01, True),
-    Quantity("torsion_class", "torsion class", r"\text{torsion class}", "Torsional irregularity", "", _B, _T, "twist"),
-    Quantity("A_x", "A_x", "A_x", "Torsional amplification factor", "", _B, _N, "twist"),
-    Quantity("torsion_consequences", "consequences", r"\text{consequences}", "What follows from a torsional irregularity", "", _B, _X, "twist"),
+    Quantity("torsion_ratio", "torsion ratio", r"\Delta_{\max}/\Delta_\text{avg}", "Ratio by which the edition judges torsion", "", _C, _S, "twist", "", 0.01, True),
+    Quantity("torsion_class", "torsion class", r"\text{torsion class}", "Torsional irregularity of each story", "", _C, _X, "twist"),
+    Quantity("A_x_case", "A_x case", r"A_{x,\text{case}}", "Torsional amplification factor of the case", "", _C, _S, "twist"),
+    Quantity("A_x", "A_x", "A_x", "Torsional amplification factor, the greatest of the cases of the direction", "", _D, _S, "twist"),
+    Quantity("torsion_consequences", "consequences", r"\text{consequences}", "What follows from a torsional irregularity, story by story", "", _C, _X, "twist"),
     # Drift
     Quantity("structure_type", "structure type", r"\text{structure type}", "Structure for the drift limit", "", _B, _T, "drift", "drift"),
-    Quantity("delta_e", "δ_e", r"\delta_{e}", "Elastic story drift under the design forces", "m", _D, _S, "drift", "drift"),
+    Quantity("delta_e", "δ_e", r"\delta_{e}", "Elastic story drift under the design forces", "m", _D, _S, "drift", "drift", sized=True),
     Quantity("P", "P_x", "P_x", "Vertical load at and above the story", "kN", _D, _S, "drift", "drift"),
     Quantity("V_drift", "V_x drift", r"V_{x,\Delta}", "Story shear that goes with the drifts", "kN", _D, _S, "drift", "drift"),
     Quantity("shear_ratio", "β shear", r"\beta_V", "Shear demand over capacity of the story", "", _D, _N, "drift", "drift"),

@@ -1,10 +1,12 @@
 r"""The resolver: rules find their inputs by parameter name, and every evaluation leaves its steps behind.
 
 A rule is a pure function whose parameter names are the quantities it needs.  For each the resolver takes, in this
-order, the pinned value, the input, or the rule of that name; it looks in the direction's scope for quantities of a
-direction and in the building's scope for quantities of the building (see `quantities`).  A building's rule that asks
-for a direction's quantity gets a mapping direction -> value; of an optional one it may hold one direction only.
-A rule that needs an input only in some of its cases takes it as optional and raises MissingInput where it does.
+order, the pinned value, the input, or the rule of that name.  A quantity belongs to the building, to a direction or to a
+load case (see `quantities`); what isn't stated of a case is looked for in its direction, then in the building.  A
+building's rule that asks for a direction's quantity gets a mapping direction -> value, a rule that asks for a case's
+quantity from outside of it a mapping case -> value (a direction's rule: of the cases of its direction).  Of an optional
+one the mapping holds those that have it.  A rule that needs an input only under some circumstances takes it as optional
+and raises MissingInput where it does.  The default that a rule takes for want of an input leaves a step of its own.
 
 The same rule set evaluated under different assumptions gives everything the product shows: independent values (no
 pins), carried values (submitted values pinned), what-if (an input replaced), another edition (another rule set).
@@ -15,7 +17,8 @@ from __future__ import annotations
 import inspect
 import math
 import re
-from collections.abc import Callable, Mapping
+from collections import OrderedDict
+from collections.abc import Callable, Container, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any, Literal, NamedTuple
 
@@ -26,8 +29,21 @@ from plumb_core import DIRECTIONS
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Scope
 
-Key = tuple[str, str | None]
-"""(quantity name, direction or None for the building's quantities)."""
+
+class Key(NamedTuple):
+    """Whose value of what: a quantity of the building, of a direction, or of a load case.
+
+    Attributes
+    ----------
+    name : name of the quantity in the vocabulary
+    direction : "X" or "Y"; None for a quantity of the building, and for a case without a direction
+    case : name of the load case; None for quantities of the building and of a direction
+    """
+
+    name: str
+    direction: str | None = None
+    case: str | None = None
+
 
 Array = npt.NDArray[np.float64]
 
@@ -77,12 +93,42 @@ def bounded(base: Governed, *, upper: Governed | None = None, lower: Governed | 
 
 
 class Parameter(NamedTuple):
-    """What a rule asks for: a quantity, whether per direction, whether it can do without, whether with what governed."""
+    """What a rule asks for.
+
+    Attributes
+    ----------
+    name : name of the quantity
+    scope : whose quantity it is
+    optional : whether the rule can do without
+    default : what the rule then takes
+    wants_governed : whether it is handed over with the record of what governed it
+    """
 
     name: str
-    per_direction: bool
+    scope: Scope
     optional: bool
+    default: Any
     wants_governed: bool
+
+
+class Asked(NamedTuple):
+    """A parameter of a rule and the key it is found at; None where it is a mapping over narrower scopes."""
+
+    parameter: Parameter
+    key: Key | None
+
+
+def _asked(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[Asked, ...]:
+    """Where a rule of the building (direction None) or of a direction finds what it asks for."""
+    asked = []
+    for parameter in parameters:
+        if parameter.scope is Scope.BUILDING:
+            asked.append(Asked(parameter, Key(parameter.name)))
+        elif parameter.scope is Scope.DIRECTION and direction is not None:
+            asked.append(Asked(parameter, Key(parameter.name, direction)))
+        else:
+            asked.append(Asked(parameter, None))
+    return tuple(asked)
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,6 +143,19 @@ class Rule:
     clause: str
     tex: str
     parameters: tuple[Parameter, ...]
+    asked: Mapping[str | None, tuple[Asked, ...]] = field(init=False, repr=False, compare=False)
+    """what the rule asks for when it is evaluated for the building (None) or for a direction"""
+
+    def __post_init__(self) -> None:
+        # a rule is asked thousands of times for the same few keys
+        object.__setattr__(self, "asked", {d: _asked(self.parameters, d) for d in (None, *DIRECTIONS)})
+
+    def asked_of_case(self, key: Key) -> tuple[Asked, ...]:
+        """What the rule asks for when it is evaluated for a load case."""
+        return tuple(
+            Asked(p, Key(p.name, key.direction, key.case)) if p.scope is Scope.CASE else Asked(p, place)
+            for p, place in self.asked[key.direction]
+        )
 
 
 _MARK = re.compile(r"\\q\{(\w+)\}")
@@ -122,8 +181,9 @@ def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable
             parameters=tuple(
                 Parameter(
                     n,
-                    QUANTITIES[n].scope is Scope.DIRECTION,
+                    QUANTITIES[n].scope,
                     p.default is not inspect.Parameter.empty,
+                    None if p.default is inspect.Parameter.empty else p.default,
                     p.annotation in (Governed, "Governed", "Governed | None"),
                 )
                 for n, p in parameters.items()
@@ -144,11 +204,23 @@ def rule_set(*rules: Rule) -> dict[str, Rule]:
 
 
 class Step(NamedTuple):
-    """What one evaluation did for one quantity."""
+    """What one evaluation did for one quantity.
+
+    Attributes
+    ----------
+    key : whose value of what
+    value : a number, text, flag, array of shape (n_stories,) or (n_points,), or structured data, in the core's units
+    source : where it comes from: given by the reviewer (input), taken over from the submission (adopted), put in place of
+        the rule (pinned), computed (rule), or taken by a rule for want of anything else (assumed)
+    clause, tex : of the rule
+    inputs : keys that the rule took
+    governed : which of several expressions governed
+    rests_on_adopted : whether anything above was taken over from the submission
+    """
 
     key: Key
     value: Any
-    source: Literal["input", "adopted", "pinned", "rule", "default"]
+    source: Literal["input", "adopted", "pinned", "rule", "assumed"]
     clause: str = ""
     tex: str = ""
     inputs: tuple[Key, ...] = ()
@@ -170,7 +242,10 @@ def _usable(value: Any, unlimited: bool) -> bool:
     if kind is float or isinstance(value, float):
         return math.isfinite(value) or (unlimited and value == math.inf)
     if isinstance(value, np.ndarray):
-        return value.dtype.kind != "c" and bool(np.isfinite(value).all())
+        if value.dtype.kind == "c":
+            return False
+        usable = np.isfinite(value)
+        return bool((usable | (value == math.inf) if unlimited else usable).all())
     return value is not None and not isinstance(value, complex)
 
 
@@ -193,9 +268,11 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     )
 
 
-@dataclass
+@dataclass(frozen=True)
 class Evaluation:
     """One evaluation of a rule set under one set of assumptions; values are computed when asked for, once.
+
+    Nothing of it changes from outside; `assuming` gives another one that shares every step the change can't reach.
 
     Parameters
     ----------
@@ -205,6 +282,7 @@ class Evaluation:
     pins : values by key that stand in place of inputs and rules
     pin : how a pinned value is taken: called with the key and a function giving the unpinned step (or None where
         that can't be evaluated), returns the value to use.  By default the value in `pins` as it is.
+    cases : the load cases, each with its direction (None for one without)
     """
 
     rules: Mapping[str, Rule]
@@ -212,42 +290,138 @@ class Evaluation:
     adopted: frozenset[Key] = frozenset()
     pins: Mapping[Key, Any] = field(default_factory=dict)
     pin: PinFunction | None = None
-    _steps: dict[Key, Step] = field(default_factory=dict)
+    cases: Mapping[str, str | None] = field(default_factory=dict)
+    # what has been computed so far; a memory, not a state
+    _steps: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
+    _unpinned: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
+    _assumed: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
 
-    def key(self, name: str, direction: str | None) -> Key:
-        """The key under which `name` is kept when asked for in a direction."""
-        return (name, None if QUANTITIES[name].scope is Scope.BUILDING else direction)
+    def key(self, name: str, direction: str | None = None, case: str | None = None) -> Key:
+        """The key under which `name` is kept when asked for in a direction or a case."""
+        scope = QUANTITIES[name].scope
+        if scope is Scope.BUILDING:
+            return Key(name)
+        if scope is Scope.DIRECTION or case is None:
+            return Key(name, direction)
+        return Key(name, self.cases.get(case, direction), case)
 
-    def value(self, name: str, direction: str | None = None) -> Any:
+    def value(self, name: str, direction: str | None = None, case: str | None = None) -> Any:
         """Value of a quantity; raises MissingInput or RuleRefused."""
-        return self.step(name, direction).value
+        return self.step(name, direction, case).value
 
-    def step(self, name: str, direction: str | None = None) -> Step:
+    def step(self, name: str, direction: str | None = None, case: str | None = None) -> Step:
         """Step of a quantity, pinned where a pin is given."""
-        return self._at(self.key(name, direction))
+        return self.at(self.key(name, direction, case))
 
-    def _at(self, key: Key) -> Step:
+    def at(self, key: Key) -> Step:
+        """Step of a key; raises MissingInput or RuleRefused."""
         step = self._steps.get(key)
         if step is None:
             step = self._steps[key] = self._pinned(key) if self.pins and key in self.pins else self._free(key)
         return step
 
-    def unpinned(self, name: str, direction: str | None = None) -> Step:
-        """Step of a quantity from its input or rule, whether or not it is pinned (its inputs stay pinned)."""
-        return self._free(self.key(name, direction))
+    def unpinned(self, key: Key) -> Step:
+        """Step of a key from its input or rule, whether or not it is pinned (its inputs stay pinned)."""
+        if key not in self.pins:
+            return self.at(key)
+        step = self._unpinned.get(key)
+        if step is None:
+            step = self._unpinned[key] = self._free(key)
+        return step
+
+    def steps(self) -> list[Step]:
+        """All steps taken so far, what was assumed first, inputs before what rests on them."""
+        return [*(s for s in self._assumed.values() if s.key not in self._steps), *self._steps.values()]
+
+    def assuming(
+        self,
+        *,
+        rules: Mapping[str, Rule] | None = None,
+        inputs: Mapping[Key, Any] | None = None,
+        pins: Mapping[Key, Any] | None = None,
+        cases: Mapping[str, str | None] | None = None,
+    ) -> Evaluation:
+        """This evaluation under another assumption, sharing every step that the change can't reach.
+
+        Parameters
+        ----------
+        rules : rules by name that stand in place of, or beside, those of the edition
+        inputs : inputs by key that stand in place of the present ones; None takes an input away
+        pins : values by key that stand in place of inputs and rules; those that stand stay
+        cases : load cases beside the present ones
+        """
+        changed = [Key(name) for name in rules or ()]
+        changed += [k for k, v in (inputs or {}).items() if not _same(self.inputs.get(k), v)]
+        changed += [k for k, v in (pins or {}).items() if k not in self.pins or not _same(self.pins[k], v)]
+        given = self.inputs
+        adopted = self.adopted
+        if inputs:
+            given = {k: v for k, v in {**self.inputs, **inputs}.items() if v is not None}
+            adopted = self.adopted - inputs.keys()
+        other = Evaluation(
+            {**self.rules, **rules} if rules else self.rules,
+            given,
+            adopted,
+            {**self.pins, **pins} if pins else self.pins,
+            self.pin,
+            {**self.cases, **cases} if cases else self.cases,
+        )
+        reached = other.reached(changed, every_direction={k.name for k in changed[: len(rules or ())]})
+        for mine, theirs in (
+            (self._steps, other._steps),
+            (self._unpinned, other._unpinned),
+            (self._assumed, other._assumed),
+        ):
+            theirs.update((k, s) for k, s in mine.items() if k not in reached)
+        return other
+
+    def reached(self, changed: Iterable[Key], every_direction: Container[str] = ()) -> set[Key]:
+        """Keys whose values may differ when those of `changed` do, these included.
+
+        every_direction : names among them that change wherever they stand (a rule that was replaced)
+        """
+        dependents = _dependents(self.rules)
+        seen: set[Key] = set()
+        todo = [k for key in changed for k in (self._everywhere(key.name) if key.name in every_direction else [key])]
+        while todo:
+            key = todo.pop()
+            if key in seen:
+                continue
+            seen.add(key)
+            if key.case is None and QUANTITIES[key.name].scope is Scope.CASE:
+                # what isn't stated of a case is taken from here
+                todo += self._below(key.name, key)
+            for name in dependents.get(key.name, ()):
+                todo += self._below(name, key)
+        return seen
+
+    def _everywhere(self, name: str) -> list[Key]:
+        """All keys that a quantity can have here."""
+        return self._below(name, Key(name))
+
+    def _below(self, name: str, above: Key) -> list[Key]:
+        """Keys of a quantity whose rule asks for the quantity of `above`."""
+        scope = QUANTITIES[name].scope
+        if scope is Scope.BUILDING:
+            return [Key(name)]
+        if scope is Scope.DIRECTION:
+            return [Key(name, d) for d in (DIRECTIONS if above.direction is None else (above.direction,))]
+        if above.case is not None:
+            return [Key(name, above.direction, above.case)]
+        return [Key(name, d, c) for c, d in self.cases.items() if above.direction in (None, d)]
 
     def _free(self, key: Key) -> Step:
         if key in self.inputs:
             adopted = key in self.adopted
             return Step(key, self.inputs[key], "adopted" if adopted else "input", rests_on_adopted=adopted)
-        applied = self.rules.get(key[0])
-        if applied is None:
-            raise MissingInput(*key)
-        return self._apply(applied, key)
-
-    def steps(self) -> list[Step]:
-        """All steps taken so far, inputs before what rests on them."""
-        return list(self._steps.values())
+        applied = self.rules.get(key.name)
+        if applied is not None:
+            return self._apply(applied, key)
+        # what isn't stated of the case holds as it is stated of its direction, then of the building
+        for wider in (Key(key.name, key.direction), Key(key.name)) if key.case is not None else ():
+            if wider in self.inputs:
+                return self.at(wider)
+        raise MissingInput(*key)
 
     def _pinned(self, key: Key) -> Step:
         if self.pin is None:
@@ -255,7 +429,7 @@ class Evaluation:
 
         def without_pin() -> Step | None:
             try:
-                return self.unpinned(*key)
+                return self.unpinned(key)
             except (MissingInput, ValueError, ArithmeticError):
                 return None
 
@@ -265,38 +439,39 @@ class Evaluation:
         arguments: dict[str, Any] = {}
         used: list[Key] = []
         adopted = False
-        direction = key[1]
         taken, rules, inputs, pins = self._steps, self.rules, self.inputs, self.pins
-        for parameter in applied.parameters:
-            name, by_direction, optional, wants_governed = parameter
-            if by_direction and direction is None:
-                found = self._both_ways(parameter)
-                if found is None:
-                    continue
-                used += [s.key for s in found.values()]
-                adopted = adopted or any(s.rests_on_adopted for s in found.values())
-                arguments[name] = {d: s.value for d, s in found.items()}
+        for parameter, wanted in applied.asked[key.direction] if key.case is None else applied.asked_of_case(key):
+            name, _, optional, default, wants_governed = parameter
+            if wanted is None:
+                steps = self._narrower(parameter, key.direction)
+                if steps:
+                    used += [s.key for s in steps.values()]
+                    adopted = adopted or any(s.rests_on_adopted for s in steps.values())
+                    arguments[name] = {place: s.value for place, s in steps.items()}
                 continue
-            wanted = (name, direction if by_direction else None)
             step = taken.get(wanted)
             if step is None:
                 # most optional inputs are absent; to see that is much quicker than to fail
-                if optional and name not in rules and wanted not in inputs and wanted not in pins:
-                    continue
-                step = self._wanted(parameter, wanted)
+                absent = optional and name not in rules and wanted not in inputs and wanted not in pins
+                step = None if absent and wanted.case is None else self._wanted(parameter, wanted)
                 if step is None:
+                    if default is not None and default != "":
+                        self._assume(wanted, default)
+                        used.append(wanted)
                     continue
             used.append(wanted)
-            adopted = adopted or step.rests_on_adopted
+            if step.rests_on_adopted:
+                adopted = True
             arguments[name] = (step.governed or Governed(step.value, "submitted")) if wants_governed else step.value
         try:
             result = _computed(applied, arguments)
         except RuleRefused as refused:
-            refused.direction = key[1]
+            refused.direction = key.direction
             raise
         except MissingInput as missing:
-            if missing.direction is None and QUANTITIES[missing.name].scope is Scope.DIRECTION:
-                missing.direction = key[1]
+            if missing.direction is None and QUANTITIES[missing.name].scope is not Scope.BUILDING:
+                missing.direction = key.direction
+                missing.case = key.case if QUANTITIES[missing.name].scope is Scope.CASE else None
             raise
         governed = result if isinstance(result, Governed) else None
         return Step(
@@ -310,26 +485,47 @@ class Evaluation:
             adopted,
         )
 
+    def _assume(self, key: Key, default: Any) -> None:
+        """Leave a step for what a rule takes by itself; it is no value that another rule could take."""
+        if key not in self._assumed:
+            self._assumed[key] = Step(key, default, "assumed")
+
     def _wanted(self, parameter: Parameter, key: Key) -> Step | None:
         """Step of a parameter, None for one that the rule can do without; raises MissingInput."""
         if not parameter.optional:
-            return self._at(key)
-        # most optional inputs are absent; to see that is much quicker than to fail
-        if key[0] not in self.rules and key not in self.inputs and key not in self.pins:
-            return None
+            return self.at(key)
         try:
-            return self._at(key)
+            return self.at(key)
         except MissingInput:
             return None
 
-    def _both_ways(self, parameter: Parameter) -> dict[str, Step] | None:
-        """Steps of a direction's parameter for a building's rule; of an optional one those directions that have it."""
-        found = {}
-        for direction in DIRECTIONS:
-            step = self._wanted(parameter, (parameter.name, direction))
-            if step is not None:
-                found[direction] = step
-        return found or None
+    def _narrower(self, parameter: Parameter, direction: str | None) -> dict[str, Step]:
+        """Steps of what is narrower than the rule that asks for it, by direction or by case.
+
+        Of an optional one those places that have it; empty where none has.  Of cases those that have it: not every case is
+        there for every purpose.
+        """
+        steps: dict[str, Step] = {}
+        if parameter.scope is Scope.DIRECTION:
+            for d in DIRECTIONS:
+                key = Key(parameter.name, d)
+                given = parameter.name in self.rules or key in self.inputs or key in self.pins
+                if parameter.optional and not given:
+                    continue
+                step = self._wanted(parameter, key)
+                if step is not None:
+                    steps[d] = step
+            return steps
+        for case, own in self.cases.items():
+            if direction is not None and own != direction:
+                continue
+            try:
+                steps[case] = self.at(Key(parameter.name, own, case))
+            except MissingInput:
+                continue
+        if not steps and not parameter.optional:
+            raise MissingInput(parameter.name, direction)
+        return steps
 
     def ancestors(self, key: Key, *, optional: bool = True) -> set[Key]:
         """Keys of everything that the rule of `key` rests on, through pinned values too (their rules' inputs).
@@ -345,15 +541,49 @@ class Evaluation:
         return seen
 
     def _needs(self, key: Key, optional: bool) -> list[Key]:
-        if key[0] not in self.rules or key in self.inputs:
+        if key.name not in self.rules or key in self.inputs:
             return []
-        applied = self.rules[key[0]]
         needs: list[Key] = []
-        for parameter in applied.parameters:
-            if optional or not parameter.optional:
-                directions = () if not parameter.per_direction else DIRECTIONS if key[1] is None else (key[1],)
-                needs += [(parameter.name, d) for d in directions] or [(parameter.name, None)]
+        for parameter in self.rules[key.name].parameters:
+            if not optional and parameter.optional:
+                continue
+            if parameter.scope is Scope.CASE and key.case is not None:
+                needs.append(Key(parameter.name, key.direction, key.case))
+            else:
+                needs += self._below(parameter.name, Key("", key.direction))
         return needs
+
+
+def _same(one: Any, other: Any) -> bool:
+    """Whether two values are the same; arrays element by element."""
+    if isinstance(one, np.ndarray) or isinstance(other, np.ndarray):
+        return isinstance(one, np.ndarray) and isinstance(other, np.ndarray) and np.array_equal(one, other)
+    return bool(one == other)
+
+
+class _Graph(NamedTuple):
+    """Which rules ask for a quantity, and the rule set that this was read off (kept, so that its id stays its own)."""
+
+    rules: Mapping[str, Rule]
+    dependents: dict[str, list[str]]
+
+
+_GRAPHS: OrderedDict[int, _Graph] = OrderedDict()
+_GRAPHS_KEPT = 64
+
+
+def _dependents(rules: Mapping[str, Rule]) -> dict[str, list[str]]:
+    """Names of the rules that ask for each quantity."""
+    graph = _GRAPHS.get(id(rules))
+    if graph is None:
+        dependents: dict[str, list[str]] = {}
+        for name, applied in rules.items():
+            for parameter in applied.parameters:
+                dependents.setdefault(parameter.name, []).append(name)
+        graph = _GRAPHS[id(rules)] = _Graph(rules, dependents)
+        if len(_GRAPHS) > _GRAPHS_KEPT:
+            _GRAPHS.popitem(last=False)
+    return graph.dependents
 
 
 def written(tex: str, show: Callable[[str], str]) -> str:

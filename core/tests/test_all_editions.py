@@ -11,14 +11,14 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from plumb_core.across import across
+from plumb_core.briefs import governed_by
 from plumb_core.catalogue import editions
-from plumb_core.documents import Brief
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS
 from plumb_core.errors import InputRefused
-from plumb_core.inputs import governed_by
 from plumb_core.quantities import QUANTITIES
-from plumb_core.reading import read
 from plumb_core.solve import solve
 from timing import process_seconds
 
@@ -271,7 +271,7 @@ def test_a_permission_lowers_no_force_unless_it_is_declared_and_never_raises_one
 
 def test_every_choice_of_the_site_is_a_choice_of_an_edition() -> None:
     """What a site can declare is either a quantity, a part of one, or a choice that an edition has."""
-    from plumb_core.documents import Site
+    from plumb_core.documents.brief import Site
 
     choices = {c for held in EDITIONS.values() for c in held.choices}
     parts = {"T", "S_a", "S_d", "read", "mce", "own", "site_specific"}

@@ -9,9 +9,9 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from conftest import BRIEF, document, own_claims
 from plumb_core.cli import main, schema
 from plumb_core.solve import solve
+from submissions import BRIEF, document, own_claims
 
 
 def run(arguments: list[str], capsys: Any, stdin: str | None = None, monkeypatch: Any = None) -> tuple[int, str, str]:

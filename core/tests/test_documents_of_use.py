@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from plumb_core.requests import KINDS
+from plumb_core.documents.requests import KINDS
 from plumb_core.solve import solve
 
 PAGE = (Path(__file__).parents[2] / "docs" / "contract.md").read_text(encoding="utf-8")

@@ -7,12 +7,12 @@ from typing import Any
 
 import pytest
 from modelling import modal, small_building
+from plumb_core.documents.model import Frame, Grid, Rectangle
+from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
 from plumb_core.grid import frame_of_grid, rectangle
 from plumb_core.intake.frame_tables import FRAME_TABLES, frame_of_tables, read_frame_table
 from plumb_core.intake.sheets import read_text
-from plumb_core.modelling import Frame, Grid, Rectangle
-from plumb_core.reading import read
 from plumb_core.solve import solve
 
 STORIES = [("L1", 4.0, 3000.0), ("L2", 3.5, 2800.0), ("L3", 3.5, 2000.0)]

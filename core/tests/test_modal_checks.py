@@ -6,17 +6,17 @@ import copy
 from typing import Any
 
 import pytest
-from conftest import BRIEF, document
 from modelling import SQUARE
+from plumb_core.answers.reference_model import request_to
 from plumb_core.checks.recheck import recheck
-from plumb_core.documents import Brief
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.model import ReferenceModel
+from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
 from plumb_core.intake.sheets import read_text
 from plumb_core.intake.tables import Mapping, guess_kind, read_table
-from plumb_core.modelling import ReferenceModel
-from plumb_core.reading import read
-from plumb_core.reference import request_to
 from plumb_core.solve import solve
+from submissions import BRIEF, document
 
 STORIES = BRIEF["stories"]
 

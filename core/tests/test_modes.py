@@ -11,11 +11,11 @@ from dense import DenseFrame
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from modelling import frame, member, modal, node, periods, section, shear_building, small_building, support
+from plumb_core.documents.model import Frame
 from plumb_core.dynamics import modes as modes_module
 from plumb_core.dynamics.factor import Factor, NotStable, negative_eigenvalues
 from plumb_core.dynamics.frame import structure_of_frame
 from plumb_core.dynamics.modes import find_modes, kind_of, modes_to_target
-from plumb_core.modelling import Frame
 from plumb_core.solve import solve
 
 

@@ -7,12 +7,13 @@ import json
 from typing import Any
 
 import pytest
-from conftest import BRIEF, document, own_claims
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from plumb_core.checks.compare import compare, half_unit
 from plumb_core.checks.recheck import recheck
 from plumb_core.errors import InputRefused
+from plumb_core.rules import Key
+from submissions import BRIEF, document, own_claims
 from timing import process_seconds
 
 
@@ -44,7 +45,7 @@ def test_carried_equals_independent_for_our_own_results(brief: dict[str, Any]) -
 
 def consequences(brief: dict[str, Any], quantity: str, value: float, own: tuple[str, ...]) -> list[dict[str, Any]]:
     """Claims of a submission with one slip and everything below it computed on from it."""
-    claims = own_claims(brief, pins={(quantity, None): value})
+    claims = own_claims(brief, pins={Key(quantity): value})
     right = {(c["quantity"], c.get("direction")): c for c in own_claims(brief) if c["quantity"] in own}
     return [right.get((c["quantity"], c.get("direction")), c) for c in claims]
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from conftest import document, own_claims
 from plumb_core.checks.recheck import recheck
 from plumb_core.checks.remarks import figures
+from submissions import document, own_claims
 from test_recheck import by_id, change
 
 

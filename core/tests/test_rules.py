@@ -9,7 +9,7 @@ import pytest
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import MissingInput
 from plumb_core.quantities import QUANTITIES
-from plumb_core.rules import Evaluation, Governed, bounded, rule, rule_set, written
+from plumb_core.rules import Evaluation, Governed, Key, bounded, rule, rule_set, written
 
 
 @rule(clause="a", tex=r"\q{S_DS} = 2\,\q{S_S}")
@@ -33,7 +33,7 @@ def k(R: float, rho: float = 10.0) -> float:
 
 
 RULES = rule_set(S_DS, V, W, k)
-INPUTS: dict[Any, Any] = {("S_S", None): 3.0, ("R", "X"): 2.0, ("R", "Y"): 3.0}
+INPUTS: dict[Any, Any] = {Key("S_S"): 3.0, Key("R", "X"): 2.0, Key("R", "Y"): 3.0}
 
 
 def test_scopes_directions_find_the_buildings_values_and_buildings_get_both_directions() -> None:
@@ -44,30 +44,30 @@ def test_scopes_directions_find_the_buildings_values_and_buildings_get_both_dire
 
 
 def test_pin_stands_before_input_and_rule() -> None:
-    pinned = Evaluation(RULES, INPUTS, pins={("S_DS", None): 12.0, ("R", "X"): 4.0})
+    pinned = Evaluation(RULES, INPUTS, pins={Key("S_DS"): 12.0, Key("R", "X"): 4.0})
     assert pinned.value("V", "X") == 3.0
     assert pinned.step("S_DS").source == "pinned"
-    assert pinned.unpinned("S_DS").value == 6.0
+    assert pinned.unpinned(Key("S_DS")).value == 6.0
 
 
 def test_every_evaluation_leaves_its_steps_inputs_first() -> None:
     evaluation = Evaluation(RULES, INPUTS)
     evaluation.value("V", "X")
-    assert [s.key for s in evaluation.steps()] == [("S_S", None), ("S_DS", None), ("R", "X"), ("V", "X")]
-    assert evaluation.step("V", "X").inputs == (("S_DS", None), ("R", "X"))
+    assert [s.key for s in evaluation.steps()] == [Key("S_S"), Key("S_DS"), Key("R", "X"), Key("V", "X")]
+    assert evaluation.step("V", "X").inputs == (Key("S_DS"), Key("R", "X"))
     assert evaluation.step("V", "X").clause == "b"
 
 
 def test_optional_inputs_may_be_absent_and_others_may_not() -> None:
     assert Evaluation(RULES, INPUTS).value("k", "X") == 12.0
-    assert Evaluation(RULES, {**INPUTS, ("rho", "X"): 1.0}).value("k", "X") == 3.0
+    assert Evaluation(RULES, {**INPUTS, Key("rho", "X"): 1.0}).value("k", "X") == 3.0
     with pytest.raises(MissingInput) as missing:
-        Evaluation(RULES, {("S_S", None): 1.0}).value("V", "Y")
+        Evaluation(RULES, {Key("S_S"): 1.0}).value("V", "Y")
     assert (missing.value.name, missing.value.direction) == ("R", "Y")
 
 
 def test_what_rests_on_adopted_inputs_is_marked() -> None:
-    evaluation = Evaluation(RULES, INPUTS, adopted=frozenset({("R", "X")}))
+    evaluation = Evaluation(RULES, INPUTS, adopted=frozenset({Key("R", "X")}))
     assert evaluation.step("V", "X").rests_on_adopted
     assert not evaluation.step("V", "Y").rests_on_adopted
     assert evaluation.step("W").rests_on_adopted

@@ -9,6 +9,7 @@ from asking import ground, spectrum, static, stories
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from plumb_core.errors import InputRefused
+from plumb_core.rules import Key
 
 II = {"risk_category": "II"}
 D = {"S_S": 1.5, "S_1": 0.6, "T_L": 8.0, "site_class": "D"}
@@ -82,7 +83,7 @@ def test_where_blow_count_and_strength_differ_the_softer_holds(
     from plumb_core.editions import EDITIONS
     from plumb_core.rules import Evaluation
 
-    evaluation = Evaluation(EDITIONS[edition].rules({}), {("N_SPT", None): N, ("s_u", None): s_u})
+    evaluation = Evaluation(EDITIONS[edition].rules({}), {Key("N_SPT"): N, Key("s_u"): s_u})
     assert evaluation.value("soil_by_measurement") == expected
 
 
@@ -221,15 +222,15 @@ def test_12_8_1_3_is_declared_never_taken_and_its_conditions_are_checked() -> No
 
 def test_the_cap_of_7_10_keeps_the_submitted_s_ds() -> None:
     # S_S taken as 1.5: S_DS x 1.5/2.0; it scales whatever S_DS is carried on
-    from plumb_core.documents import Brief
-    from plumb_core.inputs import brief_evaluation
-    from plumb_core.reading import read
+    from plumb_core.briefs import brief_evaluation
+    from plumb_core.documents.brief import Brief
+    from plumb_core.documents.reading import read
     from plumb_core.rules import Evaluation
 
     brief = read(Brief, {"edition": "asce7-10", "site": {"S_S": 2.0, "S_1": 0.7, "T_L": 8.0, "site_class": "B", "short_period_cap": True},
                          "occupancy": II, "system": {"X": LOW_RISE, "Y": LOW_RISE}, "stories": stories(2)})  # fmt: skip
     own = brief_evaluation(brief, {})
-    carried = Evaluation(own.rules, own.inputs, pins={("S_DS", None): 1.2})
+    carried = Evaluation(own.rules, own.inputs, pins={Key("S_DS"): 1.2})
     assert own.value("S_DS_static", "X") == pytest.approx(1.0)
     assert carried.value("S_DS_static", "X") == pytest.approx(0.9)
 
@@ -241,7 +242,7 @@ def test_sub_soil_classes_of_as_1170_4() -> None:
 
     def classed(**found: Any) -> str:
         return str(
-            Evaluation(EDITIONS["as1170.4"].rules({}), {(n, None): v for n, v in found.items()}).value(
+            Evaluation(EDITIONS["as1170.4"].rules({}), {Key(n): v for n, v in found.items()}).value(
                 "soil_by_measurement"
             )
         )

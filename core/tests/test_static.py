@@ -6,11 +6,11 @@ import copy
 from typing import Any
 
 import pytest
-from conftest import BRIEF
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
+from submissions import BRIEF
 
 # S_DS = 2/3 S_S, S_D1 = 2/3 S_1: class B without measured velocity makes hand work easy
 ROCK = {"site_class": "B", "velocity_measured": False, "T_L": 6.0}

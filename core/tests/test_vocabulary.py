@@ -7,14 +7,15 @@ from typing import Any
 
 import pytest
 from plumb_core.cli import schema
-from plumb_core.documents import Brief, Site
+from plumb_core.documents.brief import Brief, Site
+from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused
 from plumb_core.inputs import OF_BUILDING, path_of
 from plumb_core.intake.tables import PARAMETER_NAMES, TABLES
 from plumb_core.intake.units import UNITS, factor, known_unit
 from plumb_core.quantities import QUANTITIES, Kind, Scope
-from plumb_core.reading import read
+from plumb_core.rules import Key
 
 # kN, m, s and g in terms of the definitions: 1 lb = 0.45359237 kg, 1 ft = 0.3048 m, g = 9.80665 m/s2
 POUND_FORCE = 0.45359237 * 9.80665
@@ -62,12 +63,12 @@ def test_units_as_people_write_them(text: str, core_unit: str, label: str | None
 
 def test_every_compared_number_has_units_to_be_written_in() -> None:
     for quantity in QUANTITIES.values():
-        if quantity.compared and quantity.kind is not Kind.TEXT:
+        if quantity.checked and quantity.kind is not Kind.TEXT:
             assert quantity.unit in UNITS, quantity.name
 
 
 def test_symbols_tell_quantities_apart() -> None:
-    shown = [q.symbol for q in QUANTITIES.values() if q.compared]
+    shown = [q.symbol for q in QUANTITIES.values() if q.checked]
     assert len(set(shown)) == len(shown)
 
 
@@ -107,9 +108,9 @@ def test_places_in_a_request_are_where_its_schema_has_them() -> None:
         if quantity.part in parts and quantity.name not in (*OF_BUILDING, "curve"):
             assert quantity.name in definitions[parts[quantity.part]]["properties"], quantity.name
     assert {*OF_BUILDING} <= definitions["System"]["properties"].keys()
-    assert path_of(("R", "X")) == "/system/X/R"
-    assert path_of(("S_S", None)) == "/site/S_S"
-    assert path_of(("T_analysis", "Y")) == "/period/Y/analysis"
+    assert path_of(Key("R", "X")) == "/system/X/R"
+    assert path_of(Key("S_S")) == "/site/S_S"
+    assert path_of(Key("T_analysis", "Y")) == "/period/Y/analysis"
 
 
 def test_a_brief_reads_back_as_it_was_written() -> None:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from plumb_core.checks.compare import Comparison
-from plumb_core.documents import Claim
+from plumb_core.documents.submission import Claim
 from plumb_core.rules import Key
 
 

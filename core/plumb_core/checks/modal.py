@@ -7,12 +7,13 @@ from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from plumb_core import DIRECTIONS
+from plumb_core.answers.modal import compared
 from plumb_core.checks.check import Check
 from plumb_core.checks.compare import compare, half_unit
-from plumb_core.documents import Claim, Source
-from plumb_core.model import compared
-from plumb_core.model_requests import ShapeRow, SubmittedModePart
+from plumb_core.documents.model_requests import ShapeRow, SubmittedModePart
+from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES, Kind
+from plumb_core.rules import Key
 
 QUANTITY_KINDS = (Kind.MODES, Kind.SHAPES)
 SHARE_FLOOR = 0.03
@@ -28,13 +29,13 @@ _AXES: tuple[tuple[Literal["X", "Y", "RZ"], str, Literal["X", "Y"] | None], ...]
 class ModeTable:
     """Claims about modes: by (quantity, direction) and mode, and shapes by mode and story."""
 
-    values: dict[tuple[str, str | None], dict[int, Claim]] = field(default_factory=dict)
+    values: dict[Key, dict[int, Claim]] = field(default_factory=dict)
     shapes: dict[int, dict[str, dict[str, float]]] = field(default_factory=dict)
 
     def add(self, claim: Claim) -> None:
         mode = claim.point or 0
         if QUANTITIES[claim.quantity].kind is Kind.MODES:
-            self.values.setdefault((claim.quantity, claim.direction), {})[mode] = claim
+            self.values.setdefault(Key(claim.quantity, claim.direction), {})[mode] = claim
         else:
             axis = claim.direction or "RZ"
             self.shapes.setdefault(mode, {}).setdefault(claim.story or "", {})[axis] = float(claim.value)
@@ -44,7 +45,7 @@ class ModeTable:
         return sorted({m for by_mode in self.values.values() for m in by_mode} | set(self.shapes))
 
     def of(self, quantity: str, direction: str | None, mode: int) -> Claim | None:
-        return self.values.get((quantity, direction), {}).get(mode)
+        return self.values.get(Key(quantity, direction), {}).get(mode)
 
     def period(self, mode: int) -> float | None:
         T, f = self.of("T_mode", None, mode), self.of("f_mode", None, mode)
@@ -67,7 +68,7 @@ def _floor(claim: Claim) -> float:
 
 
 def _check(id_: str, quantity: str, direction: str | None, label: str, claim: Claim | None, **more: Any) -> Check:
-    return Check(id_, (quantity, direction), label, claim, claim.point if claim else None, **more)
+    return Check(id_, Key(quantity, direction), label, claim, claim.point if claim else None, **more)
 
 
 def _judged(check: Check, agrees: bool, level: int) -> Check:
@@ -121,10 +122,10 @@ def _against_target(
     """
     checks = []
     for direction in DIRECTIONS if target is not None else ():
-        rows = table.values.get(("mass_ratio", direction), {})
+        rows = table.values.get(Key("mass_ratio", direction), {})
         if not rows:
             checks.append(
-                Check(f"gap_mass_ratio.{direction}", ("mass_ratio", direction), f"ΣM*/M {direction}", None, verdict="gap", clause=clause,
+                Check(f"gap_mass_ratio.{direction}", Key("mass_ratio", direction), f"ΣM*/M {direction}", None, verdict="gap", clause=clause,
                       note=f"the shares of the mass in {direction} are not stated")
             )  # fmt: skip
             continue
@@ -132,7 +133,9 @@ def _against_target(
         rounding = sum(_floor(c) for c in rows.values())
         claim = Claim(quantity="mass_ratio", direction=direction, value=total, text=f"{total:.4g}",
                       source=Source(note=f"sum over {len(rows)} modes"))  # fmt: skip
-        check = Check(f"mass_sum.{direction}", ("mass_running", direction), f"ΣM*/M {direction}", claim, clause=clause)
+        check = Check(
+            f"mass_sum.{direction}", Key("mass_running", direction), f"ΣM*/M {direction}", claim, clause=clause
+        )
         assert target is not None
         check.limit = {
             "value": target,
@@ -205,14 +208,14 @@ def _of_the_whole(comparison: Mapping[str, Any] | None, answer: Mapping[str, Any
     checks = []
     if comparison and comparison["swapped"]:
         like = comparison["likeness"]
-        check = Check(SWAPPED, ("mass_ratio", "X"), "axes X and Y", None, verdict="differs", role="origin", level=3)
+        check = Check(SWAPPED, Key("mass_ratio", "X"), "axes X and Y", None, verdict="differs", role="origin", level=3)
         check.note = f"their modes fit our model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted {like['as_submitted']:.2f})"
         checks.append(check)
     for number in comparison["missing"] if comparison and answer else ():
         mode = answer["modes"][number - 1] if answer else {}
         most = max(("X", "Y"), key=lambda d: mode["mass_ratio"][d])
         checks.append(
-            Check(f"missing_mode.{number}", ("T_mode", None), f"mode {number} of ours", None, verdict="gap",
+            Check(f"missing_mode.{number}", Key("T_mode"), f"mode {number} of ours", None, verdict="gap",
                   note=f"our mode {number} (T = {mode['T']:.3g} s, {mode['mass_ratio'][most]:.1%} of the mass in {most}) has no counterpart in their list")
         )  # fmt: skip
     return checks

@@ -18,20 +18,21 @@ from typing import Any
 import numpy as np
 
 from plumb_core import DIRECTIONS, ENGINE
+from plumb_core.answers.reference_model import request_to
+from plumb_core.briefs import brief_evaluation
 from plumb_core.checks.check import Check
 from plumb_core.checks.compare import Comparison, compare, half_unit
 from plumb_core.checks.modal import QUANTITY_KINDS, modal_checks
 from plumb_core.checks.remarks import draft, figures
 from plumb_core.derivation import key_id, steps_json
-from plumb_core.documents import Claim, Source
+from plumb_core.documents.reading import read_recheck
+from plumb_core.documents.recheck import RecheckDocument
+from plumb_core.documents.submission import Claim, Source
 from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.inputs import brief_evaluation, rests_on_lacking
+from plumb_core.inputs import rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind, Scope
-from plumb_core.reading import read_recheck
-from plumb_core.reference import request_to
-from plumb_core.review_document import RecheckDocument
 from plumb_core.rules import Evaluation, Key, Step
 from plumb_core.solve import solve
 
@@ -62,12 +63,12 @@ def _problems(document: RecheckDocument) -> list[Problem]:
     for i, claim in enumerate(document.submission.claims):
         path = f"/submission/claims/{i}"
         quantity = QUANTITIES.get(claim.quantity)
-        if quantity is None or not quantity.compared:
+        if quantity is None or not quantity.checked:
             problems.append(
                 Problem(
                     f"{path}/quantity",
                     f"quantity {claim.quantity!r} is not in the vocabulary",
-                    f"Use one of: {', '.join(n for n, q in QUANTITIES.items() if q.compared)}.",
+                    f"Use one of: {', '.join(n for n, q in QUANTITIES.items() if q.checked)}.",
                 )
             )
             continue
@@ -134,7 +135,7 @@ class _Recheck:
         for claim in self.document.submission.claims:
             if QUANTITIES[claim.quantity].kind in QUANTITY_KINDS:
                 continue
-            at = claims.setdefault((claim.quantity, claim.direction), _Claims())
+            at = claims.setdefault(Key(claim.quantity, claim.direction), _Claims())
             kind = QUANTITIES[claim.quantity].kind
             if kind is Kind.STORIES:
                 index = places.get(claim.story or "")
@@ -156,8 +157,8 @@ class _Recheck:
         own = brief_evaluation(self.brief, {})
         given = {*own.inputs, *self.claims}
         for key, claims in self.claims.items():
-            kind = QUANTITIES[key[0]].kind
-            computed = key[0] in own.rules and not rests_on_lacking(key, own.rules, given)
+            kind = QUANTITIES[key.name].kind
+            computed = key.name in own.rules and not rests_on_lacking(key, own.rules, given)
             if computed or kind is Kind.POINTS:
                 continue
             if kind is not Kind.STORIES:
@@ -168,10 +169,10 @@ class _Recheck:
 
     def _give_points(self) -> None:
         """Our curve is read at the periods of their table; that makes none of it theirs."""
-        claims = self.claims.get(("T_points", None))
+        claims = self.claims.get(Key("T_points"))
         if claims:
             at = [float(claims.indexed[i].value) for i in sorted(claims.indexed)]
-            self.independent.inputs = {**self.independent.inputs, ("T_points", None): np.array(at)}
+            self.independent = self.independent.assuming(inputs={Key("T_points"): np.array(at)})
 
     def _pin(self, key: Key, unpinned: Callable[[], Step | None]) -> Any:
         claims: _Claims = self.claims[key]
@@ -211,24 +212,24 @@ class _Recheck:
     def _carried_step(self, key: Key) -> Step:
         """The carried step of a key; a story quantity is asked for once per story, so it is kept."""
         if key not in self._carried:
-            self._carried[key] = self.carried.unpinned(*key)
+            self._carried[key] = self.carried.unpinned(key)
         return self._carried[key]
 
     def _check(self, key: Key, claim: Claim, index: int | None) -> Check:
-        quantity = QUANTITIES[key[0]]
+        quantity = QUANTITIES[key.name]
         place = claim.story if quantity.kind is Kind.STORIES else None if index is None else str(index + 1)
         where = f"point {place}" if quantity.kind is Kind.POINTS else place
         check = Check(
             ".".join(p for p in (key_id(key), place, claim.case) if p),
             key,
-            " ".join(p for p in (quantity.symbol, key[1], where) if p),
+            " ".join(p for p in (quantity.symbol, key.direction, where) if p),
             claim,
             index,
         )
         own, rests_on_adopted, why = self._value(self.independent, key, index)
         is_input = key in self.independent.inputs
-        if key[0] in self.independent.rules and not is_input:
-            check.clause = self.independent.rules[key[0]].clause
+        if key.name in self.independent.rules and not is_input:
+            check.clause = self.independent.rules[key.name].clause
         if key in self.independent.adopted:
             check.note = "taken over from the submission: the brief has no value of its own"
             return check
@@ -260,10 +261,10 @@ class _Recheck:
             check.verdict, check.role = "differs", "origin"
 
     def _hold_to_limit(self, check: Check) -> None:
-        if check.key[0] not in self.edition.limits or check.claim is None:
+        if check.key.name not in self.edition.limits or check.claim is None:
             return
-        name, side = self.edition.limits[check.key[0]]
-        bound = self._limit(name, check.key[1])
+        name, side = self.edition.limits[check.key.name]
+        bound = self._limit(name, check.key.direction)
         theirs = check.claim.value
         # a limit that is infinite is none
         if bound is None or isinstance(theirs, str) or math.isinf(bound.value):
@@ -279,7 +280,7 @@ class _Recheck:
         held = compare(
             theirs,
             float(bound.value),
-            QUANTITIES[check.key[0]].tolerance * self.tolerance_scale,
+            QUANTITIES[check.key.name].tolerance * self.tolerance_scale,
             _number_floor(check.claim),
         )
         if not held.agrees and (held.multiples > 0) == (side == "max"):
@@ -299,7 +300,7 @@ class _Recheck:
         checks = []
         for part, total in self.edition.sums.items():
             for direction in DIRECTIONS:
-                parts, claimed = self.claims.get((part, direction)), self.claims.get((total, direction))
+                parts, claimed = self.claims.get(Key(part, direction)), self.claims.get(Key(total, direction))
                 if not parts or not claimed or len(parts.indexed) < len(self.stories):
                     continue
                 symbol = QUANTITIES[part].symbol
@@ -311,7 +312,9 @@ class _Recheck:
                     unit=QUANTITIES[part].unit,
                     source=Source(note=f"sum of their {symbol}"),
                 )
-                check = Check(f"sum_{part}.{direction}", (part, direction), f"Σ{symbol} = {total} {direction}", claim)
+                check = Check(
+                    f"sum_{part}.{direction}", Key(part, direction), f"Σ{symbol} = {total} {direction}", claim
+                )
                 floor = sum(_number_floor(c) for c in parts.indexed.values()) + _number_floor(claimed.single[0])
                 check.carried = compare(
                     added, float(claimed.single[0].value), QUANTITIES[total].tolerance * self.tolerance_scale, floor
@@ -325,17 +328,17 @@ class _Recheck:
 
     def _ours(self, key: Key) -> str:
         """What we find for a value that isn't stated, in words; empty where there is no single value."""
-        if QUANTITIES[key[0]].kind not in (Kind.NUMBER, Kind.TEXT):
+        if QUANTITIES[key.name].kind not in (Kind.NUMBER, Kind.TEXT):
             return ""
         own, _, _ = self._value(self.independent, key, None)
-        return "" if own is None else f"; ours is {figures(own)} {QUANTITIES[key[0]].unit}".rstrip()
+        return "" if own is None else f"; ours is {figures(own)} {QUANTITIES[key.name].unit}".rstrip()
 
     def _gaps(self) -> list[Check]:
         gaps = []
         for name in self.edition.asked_for:
             quantity = QUANTITIES[name]
             for direction in DIRECTIONS if quantity.scope is Scope.DIRECTION else (None,):
-                key = (name, direction)
+                key = Key(name, direction)
                 if key not in self.claims:
                     rule = self.independent.rules.get(name)
                     gaps.append(
@@ -354,7 +357,7 @@ class _Recheck:
     def _unplaced(self) -> list[Check]:
         checks = []
         for n, claim in enumerate(self.unplaced):
-            key = (claim.quantity, claim.direction)
+            key = Key(claim.quantity, claim.direction)
             note = f"story {claim.story} is not among the stories of the brief"
             label = f"{QUANTITIES[claim.quantity].symbol} {claim.direction or ''} {claim.story}".replace("  ", " ")
             checks.append(Check(f"unplaced_{n}.{key_id(key)}.{claim.story}", key, label, claim, note=note))
@@ -363,18 +366,18 @@ class _Recheck:
     def _checks_of_masses(self) -> list[Check]:
         """Masses of the analysis against their own weights (level 1) and against ours."""
         checks = []
-        claims = self.claims.pop(("m", None), None)
+        claims = self.claims.pop(Key("m"), None)
         for i, claim in sorted(claims.indexed.items()) if claims else ():
-            check = Check(f"m.{claim.story}", ("m", None), f"m {claim.story}", claim, i)
+            check = Check(f"m.{claim.story}", Key("m"), f"m {claim.story}", claim, i)
             relative, floor = QUANTITIES["m"].tolerance * self.tolerance_scale, _number_floor(claim)
-            theirs = self.claims.get(("w", None))
+            theirs = self.claims.get(Key("w"))
             weight = theirs.indexed.get(i) if theirs else None
             if weight is not None:
                 rounding = floor + _number_floor(weight) / GRAVITY
                 check.carried = compare(claim.value, float(weight.value) / GRAVITY, relative, rounding)
                 check.note = "mass of the analysis against their own seismic weight over g"
-            own, rests_on_adopted, why = self._value(self.independent, ("w", None), i)
-            if isinstance(own, float) and not rests_on_adopted and ("w", None) not in self.independent.adopted:
+            own, rests_on_adopted, why = self._value(self.independent, Key("w"), i)
+            if isinstance(own, float) and not rests_on_adopted and Key("w") not in self.independent.adopted:
                 check.independent = compare(claim.value, own / GRAVITY, relative, floor)
             if check.carried is None and check.independent is None:
                 check.note = why
@@ -392,8 +395,8 @@ class _Recheck:
 
     def _other_alternative(self, direction: str, mass_sum: float, periods: list[float]) -> str:
         """Words on an alternative of the target that stands only where the target can't be met; empty where there is none."""
-        inputs: dict[Key, Any] = {**self.independent.inputs, ("T_modes", None): np.array(periods)}
-        own = Evaluation(self.independent.rules, inputs, pins={("mass_sum", direction): mass_sum})
+        inputs: dict[Key, Any] = {**self.independent.inputs, Key("T_modes"): np.array(periods)}
+        own = Evaluation(self.independent.rules, inputs, pins={Key("mass_sum", direction): mass_sum})
         try:
             verdict = own.value("modes_verdict", direction)
         except (MissingInput, RuleRefused):
@@ -404,7 +407,7 @@ class _Recheck:
         by_mass = self._checks_of_masses()
         checks = [self._check(key, claim, None) for key, c in self.claims.items() for claim in c.single[:1]]
         for key, c in self.claims.items():
-            if key[0] != "T_points":
+            if key.name != "T_points":
                 checks += [self._check(key, claim, i) for i, claim in sorted(c.indexed.items())]
             repeated = [(None, claim) for claim in c.single[1:]] + list(c.again)
             for n, (index, claim) in enumerate(repeated, start=2):
@@ -418,7 +421,7 @@ class _Recheck:
         )
         checks += self._sum_checks() + self._gaps() + self._unplaced() + by_mass + of_modes
         order = list(QUANTITIES)
-        checks.sort(key=lambda c: (order.index(c.key[0]), c.key[1] or "", c.index or 0))
+        checks.sort(key=lambda c: (order.index(c.key.name), c.key.direction or "", c.index or 0))
         self._link(checks)
         return checks
 
@@ -430,18 +433,18 @@ class _Recheck:
                 origins.setdefault(check.key, []).append(check.id)
         ancestors = cache(self.carried.ancestors)
         for check in checks:
-            if (check.role is None and check.follows) or QUANTITIES[check.key[0]].kind in QUANTITY_KINDS:
+            if (check.role is None and check.follows) or QUANTITIES[check.key.name].kind in QUANTITY_KINDS:
                 continue
-            if check.key[0] == "m":
-                check.rests_on = [i for i in origins.get(("w", None), []) if check.role == "inherited"]
+            if check.key.name == "m":
+                check.rests_on = [i for i in origins.get(Key("w"), []) if check.role == "inherited"]
                 continue
             above = ancestors(check.key)
             if check.level == 1:
-                above = above | {check.key, (self.edition.sums[check.key[0]], check.key[1])}
+                above = above | {check.key, Key(self.edition.sums[check.key.name], check.key.direction)}
             found = [i for key, ids in origins.items() if key in above and key != check.key for i in ids]
             own = origins.get(check.key, []) if check.level == 1 else []
             if check.level == 1 and check.role == "origin":
-                total = (self.edition.sums[check.key[0]], check.key[1])
+                total = Key(self.edition.sums[check.key.name], check.key.direction)
                 direct = own + origins.get(total, [])
                 check.role = "inherited" if direct else "origin"
                 check.rests_on = direct
@@ -462,13 +465,13 @@ def _side(comparison: Comparison | None) -> dict[str, Any] | None:
 
 
 def _check_json(check: Check, used_by: int) -> dict[str, Any]:
-    quantity = QUANTITIES[check.key[0]]
+    quantity = QUANTITIES[check.key.name]
     claim = check.claim
     shown = check.shown()
     return {
         "id": check.id,
-        "quantity": check.key[0],
-        "direction": check.key[1],
+        "quantity": check.key.name,
+        "direction": check.key.direction,
         "story": claim.story if claim else None,
         "point": claim.point if claim else None,
         "mode": check.index + 1 if quantity.kind is Kind.MODES and check.index is not None else None,
@@ -573,10 +576,10 @@ def _two_stage(evaluation: Evaluation, direction: str) -> Any:
 
 def _notes(evaluation: Evaluation) -> list[str]:
     notes: list[str] = []
-    for name, direction in (
-        ("ground_notes", None),
-        ("static_notes", "X"),
-        ("static_notes", "Y"),
+    for name, direction, _ in (
+        Key("ground_notes"),
+        Key("static_notes", "X"),
+        Key("static_notes", "Y"),
     ):
         try:
             found = evaluation.value(name, direction)

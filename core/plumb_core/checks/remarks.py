@@ -17,10 +17,10 @@ def figures(value: float | str, digits: int = 4) -> str:
 
 
 def _name(check: Check) -> str:
-    quantity = QUANTITIES[check.key[0]]
+    quantity = QUANTITIES[check.key.name]
     name = quantity.meaning if quantity.kind is Kind.TEXT else f"{quantity.meaning} {quantity.symbol}"
-    if check.key[1]:
-        name += f" in {check.key[1]}"
+    if check.key.direction:
+        name += f" in {check.key.direction}"
     if check.claim is not None and check.claim.story:
         name += f" at {check.claim.story}"
     if check.claim is not None and check.claim.point is not None:
@@ -34,7 +34,7 @@ _SAID = {"axes_swapped": "the axes X and Y, which are exchanged"}
 
 
 def _kind(check: Check) -> Kind:
-    return QUANTITIES[check.key[0]].kind
+    return QUANTITIES[check.key.name].kind
 
 
 def _off(deviation: float | None) -> str:
@@ -45,7 +45,7 @@ def _off(deviation: float | None) -> str:
 
 def draft(check: Check) -> str:
     """Text of a remark: what was given, what the code gives, what is asked; empty for a check that agrees."""
-    unit = QUANTITIES[check.key[0]].unit.replace("*", " ")
+    unit = QUANTITIES[check.key.name].unit.replace("*", " ")
     unit = f" {unit}" if unit else ""
     clause = f" ({check.clause})" if check.clause else ""
     name = _name(check)
@@ -75,7 +75,7 @@ def draft(check: Check) -> str:
     if check.verdict == "breaches" and check.limit is not None:
         word = "exceeds the upper limit" if check.limit["side"] == "max" else "is below the minimum"
         said += f" It {word} of {figures(check.limit['value'])}{unit} ({check.limit['clause']})."
-        if check.key[0] == "mass_running":
+        if check.key.name == "mass_running":
             return f"{said} Please include more modes, or add what they leave out."
     found = f"We find {figures(shown.ours)}{unit}"
     if check.role == "inherited":

@@ -12,6 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import scipy.sparse as sp
 
+from plumb_core.documents.model import FloorMass, Frame
 from plumb_core.dynamics.factor import SINGULAR, NotStable
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
 from plumb_core.dynamics.inspect import about_equations, about_tables
@@ -19,7 +20,6 @@ from plumb_core.dynamics.members import chord_stiffness, local_axes, local_stiff
 from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure, Warning
 from plumb_core.dynamics.tables import Flags, Tables, tables_of
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.modelling import FloorMass, Frame
 
 SAME_LEVEL = 0.05
 """m, within which nodes and floors are on one level."""

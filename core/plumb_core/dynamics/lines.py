@@ -7,11 +7,11 @@ from collections.abc import Sequence
 import numpy as np
 import scipy.sparse as sp
 
-from plumb_core.documents import Story
+from plumb_core.documents.brief import Story
+from plumb_core.documents.model import LateralLine
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
 from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Structure, Warning
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.modelling import LateralLine
 
 
 def _floor(story: Story) -> tuple[float | None, float | None, Array | None, Array | None]:

@@ -11,8 +11,8 @@ from plumb_core.dynamics.response import AXES, Axis, quantities
 from plumb_core.dynamics.rigidity import flexibility, offsets
 from plumb_core.dynamics.structure import Array, Structure
 
-Amplifier = Callable[[float, float], float]
-"""A_x from the greatest and the average displacement of the two ends of a floor."""
+Amplifier = Callable[[Array, Array], Array]
+"""A_x of floors from the greatest and the average displacement of their two ends."""
 ROUNDS = 25
 
 
@@ -96,7 +96,9 @@ def static_response(
 
 def _amplification(found: dict[str, Array], direction: Axis, n: int, amplifier: Amplifier) -> Array:
     values = np.ones(n)
-    for i, (a, b, mean) in enumerate(found["end"][:, AXES.index(direction)]):
-        if max(abs(a), abs(b)) > 0:
-            values[i] = amplifier(max(abs(a), abs(b)), abs(mean))
+    ends = found["end"][:, AXES.index(direction)]
+    greatest, average = np.abs(ends[:, :2]).max(axis=1), np.abs(ends[:, 2])
+    moving = greatest > 0
+    if moving.any():
+        values[moving] = amplifier(greatest[moving], average[moving])
     return values

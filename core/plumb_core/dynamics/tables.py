@@ -8,9 +8,9 @@ from functools import cached_property
 import numpy as np
 import numpy.typing as npt
 
+from plumb_core.documents.model import Frame
 from plumb_core.dynamics.members import DOFS
 from plumb_core.dynamics.structure import Array, Ints
-from plumb_core.modelling import Frame
 
 Flags = npt.NDArray[np.bool_]
 

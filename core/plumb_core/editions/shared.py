@@ -122,21 +122,34 @@ def factor_required(scaling_share: float, V_static: float, V_dynamic: float) -> 
 
 
 @rule(clause="", tex=r"\q{torsion_ratio} = \frac{\q{drift_max}}{\q{drift_avg}}")
-def torsion_ratio(drift_max: float, drift_avg: float) -> float:
-    """Greatest over average story drift of the two ends; infinite for a pure twist, whose average is nothing."""
+def torsion_ratio(drift_max: Array, drift_avg: Array) -> Array:
+    """Greatest over average story drift of the two ends, shape (n_stories,); infinite for a pure twist, whose average is nothing."""
     return over(drift_max, drift_avg)
 
 
-A_X_TEX = r"\q{A_x} = \left(\frac{\q{displacement_max}}{1.2\,\q{displacement_avg}}\right)^2,\ 1 \le A_x \le 3"
+@rule(clause="", tex=r"\text{a class other than regular, in any case}")
+def torsion_irregular(torsion_class: Mapping[str, list[str]] | None = None) -> bool:
+    """Whether any story of the building is torsionally irregular in any case; taken as such where none could be judged."""
+    return not torsion_class or any(c != "regular" for classes in torsion_class.values() for c in classes)
+
+
+A_X_TEX = r"\q{A_x_case} = \left(\frac{\q{displacement_max}}{1.2\,\q{displacement_avg}}\right)^2,\ 1 \le A_x \le 3"
 
 
 @rule(clause="", tex=A_X_TEX)
-def A_x(displacement_max: float, displacement_avg: float, torsion_irregular: bool = True) -> float:
-    """Torsional amplification factor of a level, from its *displacements* (the irregularity is judged on drifts).
+def A_x_case(displacement_max: Array, displacement_avg: Array, torsion_irregular: bool = True) -> Array:
+    """Torsional amplification factor of each level, from its *displacements* (the irregularity is judged on drifts), (n_stories,).
 
     At every level of a building that is irregular at any story, its regular stories included; 1 in a regular building.
     """
-    return amplification_of_torsion(displacement_max, displacement_avg) if torsion_irregular else 1.0
+    amplification = amplification_of_torsion(displacement_max, displacement_avg)
+    return amplification if torsion_irregular else np.ones_like(amplification)
+
+
+@rule(clause="", tex=r"\q{A_x} = \max_\text{cases} A_x")
+def A_x(A_x_case: Mapping[str, Array]) -> Array:
+    """Torsional amplification factor of each level in the direction, shape (n_stories,): the greatest of its cases."""
+    return np.asarray(np.max(list(A_x_case.values()), axis=0))
 
 
 @rule(clause="", tex=r"\q{Delta} = \q{amplifier}\,\q{delta_e}")
@@ -154,15 +167,25 @@ def drift_ratio(Delta: Array, h: Array) -> Array:
 # Helpers for rules
 
 
-def over(greatest: float, other: float) -> float:
+def over(greatest: Array, other: Array) -> Array:
     """`greatest` over `other`, infinite where the other one is nothing beside it."""
-    return math.inf if abs(other) <= 1e-12 * abs(greatest) else greatest / other
+    nothing = np.abs(other) <= 1e-12 * np.abs(greatest)
+    return np.asarray(np.where(nothing, math.inf, greatest / np.where(nothing, 1.0, other)))
 
 
-def amplification_of_torsion(displacement_max: float, displacement_avg: float) -> float:
+def amplification_of_torsion(displacement_max: Array, displacement_avg: Array) -> Array:
     """(delta_max / (1.2 delta_avg))^2, from 1 to 3."""
-    ratio = over(displacement_max, displacement_avg) / 1.2
-    return 3.0 if ratio >= 3.0**0.5 else max(ratio**2, 1.0)
+    # beyond the root of 3 it is 3, however far
+    ratio = np.minimum(over(displacement_max, displacement_avg) / 1.2, 2.0)
+    return np.asarray(np.clip(ratio**2, 1.0, 3.0))
+
+
+def torsion_classes(ratio: Array, torsional: float, extreme: float = math.inf) -> list[str]:
+    """Class of each story: more than `extreme`, more than `torsional`, or regular."""
+    return [
+        "extreme" if exceeds(r, extreme) else "torsional" if exceeds(r, torsional) else "regular"
+        for r in ratio.tolist()
+    ]
 
 
 def second_order_amplified(

@@ -7,12 +7,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from plumb_core.documents import Finite, NotNegative, Part, Point
+from plumb_core.documents.base import Finite, NotNegative, Part, Point
+from plumb_core.documents.model import Id, Node, Support
+from plumb_core.documents.reading import read
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.tables import CellProblem
 from plumb_core.intake.units import UNITS, factor, known_unit, plain_number, uses_decimal_comma
-from plumb_core.modelling import Id, Node, Support
-from plumb_core.reading import read
 
 DOFS = ("ux", "uy", "uz", "rx", "ry", "rz")
 

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from plumb_core.documents import Claim, Direction, Source
+from plumb_core.documents.base import Direction
+from plumb_core.documents.submission import Claim, Source
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.units import UNITS, factor, known_unit, plain_number, uses_decimal_comma

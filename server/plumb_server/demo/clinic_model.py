@@ -10,10 +10,10 @@ import copy
 from functools import cache
 from typing import Any
 
-from plumb_core.documents import Brief
-from plumb_core.modelling import ReferenceModel
-from plumb_core.reading import read
-from plumb_core.reference import request_to
+from plumb_core.answers.reference_model import request_to
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.model import ReferenceModel
+from plumb_core.documents.reading import read
 from plumb_core.solve import solve
 
 from plumb_server.demo.buildings import CLINIC_BRIEF

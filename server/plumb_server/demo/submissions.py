@@ -47,10 +47,10 @@ from typing import Any
 
 import numpy as np
 from openpyxl import Workbook
-from plumb_core.documents import Brief
-from plumb_core.inputs import brief_evaluation
+from plumb_core.briefs import brief_evaluation
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read
 from plumb_core.intake.units import factor
-from plumb_core.reading import read
 from plumb_core.rules import Evaluation, Key
 
 from plumb_server.demo.buildings import (
@@ -145,8 +145,7 @@ Table = list[list[Any]]
 def evaluation_of(brief: dict[str, Any], pins: dict[Key, Any]) -> Evaluation:
     """The submitter's own run: the rules with the slips pinned in place."""
     right = brief_evaluation(read(Brief, brief), {})
-    inputs = {**right.inputs, ("T_points", None): np.array(PERIODS)}
-    return Evaluation(right.rules, inputs, pins=pins)
+    return right.assuming(inputs={Key("T_points"): np.array(PERIODS)}, pins=pins)
 
 
 def swap_digits(value: float, place: int) -> float:
@@ -160,18 +159,18 @@ def clinic_run() -> Evaluation:
     """The clinic's submission with its slips, each made where the table above says."""
     weights = np.array([s["weight"] for s in CLINIC_BRIEF["stories"]])
     weights[4] = round(weights[4] / factor("tf", "kN"), 1)
-    pins: dict[Key, Any] = {("F_v", None): 1.68, ("w", None): weights, ("T", "X"): 1.02, ("k", "Y"): 1.0}
+    pins: dict[Key, Any] = {Key("F_v"): 1.68, Key("w"): weights, Key("T", "X"): 1.02, Key("k", "Y"): 1.0}
     before = evaluation_of(CLINIC_BRIEF, pins)
     forces = np.array(before.value("F", "X"))
     forces[2] = swap_digits(forces[2], 0)
-    pins |= {("V", "Y"): swap_digits(before.value("V", "Y"), 1), ("F", "X"): forces}
+    pins |= {Key("V", "Y"): swap_digits(before.value("V", "Y"), 1), Key("F", "X"): forces}
     return evaluation_of(CLINIC_BRIEF, pins)
 
 
 def exchange_run() -> Evaluation:
-    pins: dict[Key, Any] = {("S", None): 1.20, ("q", "Y"): 6.5, ("lambda_", "Y"): 0.85}
+    pins: dict[Key, Any] = {Key("S"): 1.20, Key("q", "Y"): 6.5, Key("lambda_", "Y"): 0.85}
     before = evaluation_of(EXCHANGE_BRIEF, pins)
-    return evaluation_of(EXCHANGE_BRIEF, pins | {("V", "X"): round(1.2 * before.value("V", "X"))})
+    return evaluation_of(EXCHANGE_BRIEF, pins | {Key("V", "X"): round(1.2 * before.value("V", "X"))})
 
 
 def granary_run() -> Evaluation:
@@ -179,7 +178,7 @@ def granary_run() -> Evaluation:
     for story in (0, 1):
         dead, _storage = GRANARY_BRIEF["stories"][story]["loads"]
         weights[story] = dead["amount"]
-    return evaluation_of(GRANARY_BRIEF, {("C_v", None): 0.45, ("w", None): weights, ("F_t", "Y"): 0.0})
+    return evaluation_of(GRANARY_BRIEF, {Key("C_v"): 0.45, Key("w"): weights, Key("F_t", "Y"): 0.0})
 
 
 def library_run() -> Evaluation:

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import transaction
+from plumb_core.answers.reference_model import request_to, story_weights
+from plumb_core.documents.model import Grid, ReferenceModel
+from plumb_core.documents.reading import read
 from plumb_core.grid import frame_of_grid
 from plumb_core.intake.frame_tables import FrameTableRead, read_frame_table
 from plumb_core.intake.sheets import Sheet
-from plumb_core.modelling import Grid, ReferenceModel
-from plumb_core.reading import read
-from plumb_core.reference import request_to, story_weights
 
 from plumb_server.accounts.models import User
 from plumb_server.reference.models import ModelRevision, Run

@@ -10,19 +10,19 @@ from django.db import IntegrityError, transaction
 from django.db.models import Max
 from django.utils import timezone
 from plumb_core import ENGINE
+from plumb_core.answers.reference_model import request_to
+from plumb_core.briefs import governed_by
 from plumb_core.checks.modal import QUANTITY_KINDS
 from plumb_core.checks.recheck import recheck as core_recheck
-from plumb_core.documents import Brief
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.model import ReferenceModel
+from plumb_core.documents.reading import read
+from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.inputs import governed_by
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.tables import TABLES, Mapping, TableRead, guess_kind, read_table
-from plumb_core.modelling import ReferenceModel
 from plumb_core.quantities import QUANTITIES
-from plumb_core.reading import read
-from plumb_core.reference import request_to
-from plumb_core.review_document import RecheckDocument
 
 from plumb_server.accounts.models import User
 from plumb_server.hashing import input_hash

@@ -6,8 +6,8 @@ from typing import Any
 
 from django.core.exceptions import ImproperlyConfigured
 from drf_spectacular.utils import extend_schema_field
-from plumb_core.documents import Brief
-from plumb_core.modelling import ReferenceModel
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.model import ReferenceModel
 from rest_framework import serializers
 
 

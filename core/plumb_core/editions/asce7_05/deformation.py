@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from plumb_core.editions.asce7_10 import deformation as later
-from plumb_core.editions.asce7_16.deformation import A_x_by
+from plumb_core.editions.asce7_16.deformation import A_x_case_by
 from plumb_core.editions.asce7_16.deformation import separation as by_root
 from plumb_core.rules import Array, cited, rule
 
@@ -25,7 +25,7 @@ def drift_notes(design_category: str = "") -> list[str]:
 
 RULES = (
     *later.RULES,
-    A_x_by(True),
+    A_x_case_by(True),
     theta,
     drift_notes,
     # the clause asks for a sufficient distance; the root of the sum of squares is the later editions' measure

@@ -8,7 +8,7 @@ from plumb_core.rules import cited, rule
 
 
 @rule(clause="12.3.3, 12.7.3, 12.8.4, 12.12.1")
-def torsion_consequences(torsion_class: str, design_category: str = "") -> list[str]:
+def torsion_consequences(torsion_class: list[str], design_category: str = "") -> list[list[str]]:
     """What follows from the irregularity; the redundancy factor of extreme torsion came with 7-16."""
     return later.consequences(torsion_class, design_category, later.BY_DESIGN)
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+import numpy as np
+
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import irregularity
 from plumb_core.errors import RuleRefused
@@ -26,17 +28,23 @@ DRIFT_LIMIT = {row[0]: dict(zip(_LINES[0][1:], map(float, row[1:]), strict=True)
 
 
 @rule(clause="12.3.2.1, Table 12.3-1 types 1a and 1b")
-def torsion_class(torsion_ratio: float) -> str:
-    """Torsional irregularity: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that are not flexible."""
-    return "extreme" if exceeds(torsion_ratio, 1.4) else "torsional" if exceeds(torsion_ratio, 1.2) else "regular"
+def torsion_class(torsion_ratio: Array) -> list[str]:
+    """Torsional irregularity of each story: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that aren't flexible."""
+    return shared.torsion_classes(torsion_ratio, 1.2, 1.4)
 
 
-def consequences(torsion_class: str, design_category: str, rows: Sequence[tuple[str, str, str]]) -> list[str]:
-    """Words of the rows (categories, degree they hold for, words) that reach the category and the degree."""
-    if torsion_class == "regular":
-        return []
-    return [words for categories, degree, words in rows
-            if (not degree or degree == torsion_class) and (not design_category or design_category in categories)]  # fmt: skip
+def consequences(
+    torsion_class: list[str], design_category: str, rows: Sequence[tuple[str, str, str]]
+) -> list[list[str]]:
+    """For each story the words of the rows (categories, degree they hold for, words) that reach the category and the degree."""
+    return [
+        [
+            words
+            for categories, degree, words in rows
+            if own != "regular" and degree in ("", own) and (not design_category or design_category in categories)
+        ]
+        for own in torsion_class
+    ]
 
 
 BY_DESIGN = (
@@ -54,31 +62,31 @@ FROM_7_16 = (
 
 
 @rule(clause="12.3.3, 12.3.4.2, 12.7.3, 12.8.4, 12.12.1")
-def torsion_consequences(torsion_class: str, design_category: str = "") -> list[str]:
+def torsion_consequences(torsion_class: list[str], design_category: str = "") -> list[list[str]]:
     """What follows from the irregularity; all of it where the design category isn't known."""
     return consequences(torsion_class, design_category, (*BY_DESIGN, *FROM_7_16))
 
 
-def A_x_by(light_frames_exempt: bool) -> Rule:
-    """Rule for A_x.  light_frames_exempt : whether light-frame construction isn't amplified (7-05)."""
+def A_x_case_by(light_frames_exempt: bool) -> Rule:
+    """Rule for A_x of a case.  light_frames_exempt : whether light-frame construction isn't amplified (7-05)."""
 
     @rule(clause="12.8.4.3, Eq. 12.8-14", tex=shared.A_X_TEX)
-    def A_x(
-        displacement_max: float,
-        displacement_avg: float,
+    def A_x_case(
+        displacement_max: Array,
+        displacement_avg: Array,
         torsion_irregular: bool = True,
         design_category: str = "",
         light_frame: bool = False,
-    ) -> float:
-        """Torsional amplification factor of a level, from its *displacements*, in category C to F.
+    ) -> Array:
+        """Torsional amplification factor of each level, from its *displacements*, in category C to F, shape (n_stories,).
 
         At every level of a building that is torsionally irregular at any story; 1 elsewhere.
         """
-        if not torsion_irregular or design_category in ("A", "B") or (light_frames_exempt and light_frame):
-            return 1.0
-        return shared.amplification_of_torsion(displacement_max, displacement_avg)
+        amplification = shared.amplification_of_torsion(displacement_max, displacement_avg)
+        exempt = not torsion_irregular or design_category in ("A", "B") or (light_frames_exempt and light_frame)
+        return np.ones_like(amplification) if exempt else amplification
 
-    return A_x
+    return A_x_case
 
 
 @rule(clause="12.8.6, Eq. 12.8-15", tex=r"\q{amplifier} = \frac{\q{C_d}}{\q{I_e}}")
@@ -201,7 +209,9 @@ def drift_notes(design_category: str = "") -> list[str]:
 RULES = (
     cited(shared.torsion_ratio, "Table 12.3-1"),
     torsion_class,
-    A_x_by(False),
+    cited(shared.torsion_irregular, "12.3.2.1, 12.8.4.3"),
+    A_x_case_by(False),
+    cited(shared.A_x, "12.8.4.3"),
     torsion_consequences,
     *irregularity.RULES,
     amplifier,

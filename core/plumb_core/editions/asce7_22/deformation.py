@@ -40,7 +40,7 @@ def vertical_irregularities(
 
 
 @rule(clause="12.3.3, 12.3.4.2, 12.7.3, 12.8.4, 12.12.1")
-def torsion_consequences(torsion_class: str, design_category: str = "") -> list[str]:
+def torsion_consequences(torsion_class: list[str], design_category: str = "") -> list[list[str]]:
     """What follows from the irregularity; the static method stays permitted (12.6), and there is one type with two degrees."""
     rows = [row for row in earlier.BY_DESIGN if "static method" not in row[2]]
     return earlier.consequences(torsion_class, design_category, (*rows, *earlier.FROM_7_16))
@@ -61,7 +61,7 @@ RULES = (
     *earlier.RULES,
     cited(shared.torsion_ratio, "12.3.2.1.1, Eq. 12.3-2"),
     cited(earlier.torsion_class, "12.3.2.1, Table 12.3-1 type 1, with 1.4 as its graver degree"),
-    cited(earlier.A_x_by(False), "12.8.4.3, Eq. 12.8-15"),
+    cited(earlier.A_x_case_by(False), "12.8.4.3, Eq. 12.8-15"),
     torsion_consequences,
     irregularity.horizontal_by(HORIZONTAL, 0.20),
     vertical_irregularities,

@@ -16,7 +16,6 @@ import numpy as np
 from plumb_core.editions import shared
 from plumb_core.editions.edition import Edition
 from plumb_core.errors import RuleRefused
-from plumb_core.limits import exceeds
 from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, rule, rule_set
 
 GRAVITY = 9.80665
@@ -205,11 +204,9 @@ def scaled() -> list[str]:
 
 
 @rule(clause=_CLAUSE)
-def torsion_class(torsion_ratio: float, own: Mapping[str, Any] | None = None) -> str:
-    """Torsional irregularity by the reviewer's own limits."""
-    if exceeds(torsion_ratio, _own(own, "torsion_extreme")):
-        return "extreme"
-    return "torsional" if exceeds(torsion_ratio, _own(own, "torsion_limit")) else "regular"
+def torsion_class(torsion_ratio: Array, own: Mapping[str, Any] | None = None) -> list[str]:
+    """Torsional irregularity of each story by the reviewer's own limits."""
+    return shared.torsion_classes(torsion_ratio, _own(own, "torsion_limit"), _own(own, "torsion_extreme"))
 
 
 @rule(clause=_CLAUSE, tex=r"\q{amplifier} = \text{own}")
@@ -243,7 +240,8 @@ _RULES = rule_set(
     *(cited(r, _CLAUSE) for r in (
         shared.h_n, shared.h_x, shared.N, shared.W, shared.w, shared.V, shared.V_story, shared.M_story, shared.M_ta,
         shared.mass_sum,
-        shared.modes_enough, shared.modes_verdict, shared.factor_required, shared.torsion_ratio, shared.A_x, shared.Delta, shared.drift_ratio,
+        shared.modes_enough, shared.modes_verdict, shared.factor_required, shared.torsion_ratio, shared.torsion_irregular,
+        shared.A_x_case, shared.A_x, shared.Delta, shared.drift_ratio,
     )),
 )  # fmt: skip
 

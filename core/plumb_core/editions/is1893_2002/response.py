@@ -7,7 +7,6 @@ from typing import Any
 
 from plumb_core.editions import plans, shared
 from plumb_core.editions.shared import Irregularity
-from plumb_core.limits import exceeds
 from plumb_core.rules import Array, Governed, Rule, cited, rule
 
 
@@ -41,18 +40,17 @@ def scaled() -> list[str]:
 
 
 @rule(clause="7.1, Table 4 item i")
-def torsion_class(torsion_ratio: float) -> str:
-    """Torsion irregularity: drift at one end, with the design eccentricity, more than 1.2 times the average."""
-    return "torsional" if exceeds(torsion_ratio, 1.2) else "regular"
+def torsion_class(torsion_ratio: Array) -> list[str]:
+    """Torsion irregularity of each story: drift at one end, with the design eccentricity, more than 1.2 times the average."""
+    return shared.torsion_classes(torsion_ratio, 1.2)
 
 
 @rule(clause="7.8.1, 7.9")
-def torsion_consequences(torsion_class: str, zone: str = "") -> list[str]:
-    """What follows from the irregularity."""
-    if torsion_class == "regular":
-        return []
+def torsion_consequences(torsion_class: list[str], zone: str = "") -> list[list[str]]:
+    """What follows from the irregularity of each story."""
     limit = {"IV": "12 m", "V": "12 m", "II": "40 m", "III": "40 m"}.get(zone, "12 m (zones IV, V) or 40 m (II, III)")
-    return [f"irregular building: dynamic analysis above {limit} (7.8.1)"]
+    words = f"irregular building: dynamic analysis above {limit} (7.8.1)"
+    return [[] if own == "regular" else [words] for own in torsion_class]
 
 
 @rule(clause="7.1, Table 5")

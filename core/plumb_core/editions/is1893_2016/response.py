@@ -12,7 +12,7 @@ from plumb_core.editions import plans, shared
 from plumb_core.editions.is1893_2002 import response as earlier
 from plumb_core.editions.shared import Irregularity
 from plumb_core.errors import MissingInput
-from plumb_core.limits import exceeds, reaches
+from plumb_core.limits import reaches
 from plumb_core.rules import Array, Governed, Rule, cited, rule
 
 
@@ -37,14 +37,14 @@ def scaled() -> list[str]:
 
 @rule(clause="7.1, Table 5 item i", tex=r"\q{torsion_ratio} = \frac{\q{displacement_max}}{\delta_{\min}}")
 def torsion_ratio(
-    displacement_max: float | None = None,
-    displacement_avg: float | None = None,
-    drift_max: float | None = None,
-    drift_avg: float | None = None,
-) -> float:
+    displacement_max: Array | None = None,
+    displacement_avg: Array | None = None,
+    drift_max: Array | None = None,
+    drift_avg: Array | None = None,
+) -> Array:
     """Greatest over least *displacement* of a floor at its two ends; by story drifts only where no displacement is given.
 
-    The least follows from the average.  Infinite where the far end doesn't move, or moves against the near one.
+    Shape (n_stories,).  The least follows from the average.  Infinite where the far end doesn't move, or moves against the near one.
     """
     greatest, average = displacement_max, displacement_avg
     if greatest is None or average is None:
@@ -52,27 +52,28 @@ def torsion_ratio(
     if greatest is None or average is None:
         raise MissingInput("displacement_max")
     least = 2.0 * average - greatest
-    return math.inf if least <= 1e-12 * greatest else greatest / least
+    far = least <= 1e-12 * greatest
+    return np.where(far, math.inf, greatest / np.where(far, 1.0, least))
 
 
 @rule(clause="7.1, Table 5 item i")
-def torsion_class(torsion_ratio: float) -> str:
-    """Torsion irregularity: more than 1.5 between the ends; more than 2.0 (extreme): the configuration is to be revised."""
-    if exceeds(torsion_ratio, 2.0):
-        return "extreme"
-    return "torsional" if exceeds(torsion_ratio, 1.5) else "regular"
+def torsion_class(torsion_ratio: Array) -> list[str]:
+    """Torsion irregularity of each story: more than 1.5 between the ends; more than 2.0 (extreme): the configuration is to be revised."""
+    return shared.torsion_classes(torsion_ratio, 1.5, 2.0)
 
 
 @rule(clause="7.1, Table 5 item i")
-def torsion_consequences(torsion_class: str) -> list[str]:
-    """What follows from the irregularity."""
-    if torsion_class == "regular":
-        return []
-    if torsion_class == "extreme":
-        return ["the configuration has to be revised (Table 5 item i)"]
-    return [
-        "rearranged so that torsion isn't among the first two modes, and three-dimensional dynamic analysis (Table 5 item i)"
-    ]
+def torsion_consequences(torsion_class: list[str]) -> list[list[str]]:
+    """What follows from the irregularity of each story."""
+    words = {
+        "regular": [],
+        "extreme": ["the configuration has to be revised (Table 5 item i)"],
+        "torsional": [
+            "rearranged so that torsion isn't among the first two modes, and three-dimensional dynamic analysis "
+            "(Table 5 item i)"
+        ],
+    }
+    return [words[own] for own in torsion_class]
 
 
 def _vertical(stiffness_share: float, strength_share: float, clause: str) -> Rule:

@@ -45,23 +45,21 @@ def scaled() -> list[str]:
 
 
 @rule(clause="1629.5.3, Table 16-M type 1")
-def torsion_class(torsion_ratio: float) -> str:
-    """Torsional irregularity: more than 1.2, for diaphragms that are not flexible; there is no graver class."""
-    return "torsional" if exceeds(torsion_ratio, 1.2) else "regular"
+def torsion_class(torsion_ratio: Array) -> list[str]:
+    """Torsional irregularity of each story: more than 1.2, for diaphragms that are not flexible; there is no graver class."""
+    return shared.torsion_classes(torsion_ratio, 1.2)
 
 
 @rule(clause="1630.7, 1631.5.4, 1633.1, 1633.2.9")
-def torsion_consequences(torsion_class: str, zone: str = "") -> list[str]:
-    """What follows from the irregularity."""
-    if torsion_class == "regular":
-        return []
-    found = ["accidental torsion amplified by A_x at every level (1630.7)", "modal results scaled to 100 % of the static base shear (1631.5.4)",
+def torsion_consequences(torsion_class: list[str], zone: str = "") -> list[list[str]]:
+    """What follows from the irregularity of each story."""
+    words = ["accidental torsion amplified by A_x at every level (1630.7)", "modal results scaled to 100 % of the static base shear (1631.5.4)",
              "N_a isn't limited to 1.1 (1629.4.2)"]  # fmt: skip
     if zone != "1":
-        found.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
+        words.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
     if zone in ("", "3", "4"):
-        found.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
-    return found
+        words.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
+    return [[] if own == "regular" else words for own in torsion_class]
 
 
 @rule(clause="1629.5.3, Table 16-L")
@@ -225,7 +223,9 @@ RULES = (
     scaled,
     cited(shared.torsion_ratio, "Table 16-M"),
     torsion_class,
-    cited(shared.A_x, "1630.7, Eq. 30-16"),
+    cited(shared.torsion_irregular, "1629.5.3, Table 16-M type 1"),
+    cited(shared.A_x_case, "1630.7, Eq. 30-16"),
+    cited(shared.A_x, "1630.7"),
     torsion_consequences,
     vertical_irregularities,
     amplifier,

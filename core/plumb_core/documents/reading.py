@@ -7,11 +7,11 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
-from plumb_core.consistency import problems_across
+from plumb_core.documents.consistency import problems_across
+from plumb_core.documents.recheck import RecheckDocument
+from plumb_core.documents.requests import KINDS, Request
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.requests import KINDS, Request
-from plumb_core.review_document import RecheckDocument
 
 
 def _general_remedy(context: Mapping[str, Any]) -> str:

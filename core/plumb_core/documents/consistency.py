@@ -6,10 +6,10 @@ from collections.abc import Iterable, Iterator, Mapping
 from itertools import pairwise
 from typing import Any
 
-from plumb_core.documents import Site
+from plumb_core.documents.brief import Site
+from plumb_core.documents.frame_problems import problems_of_frame
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import Problem
-from plumb_core.frame_problems import problems_of_frame
 from plumb_core.quantities import GEOMETRY
 
 

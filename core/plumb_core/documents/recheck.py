@@ -6,8 +6,10 @@ from typing import Any, Final, Literal
 
 from pydantic import Field
 
-from plumb_core.documents import Brief, Part, Submission
-from plumb_core.modelling import ReferenceModel
+from plumb_core.documents.base import Part
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.model import ReferenceModel
+from plumb_core.documents.submission import Submission
 
 FORMAT: Final = "plumb-recheck"
 FORMAT_VERSION: Final = 1

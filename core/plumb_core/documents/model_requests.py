@@ -6,21 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from plumb_core.documents import (
-    Direction,
-    EditionId,
-    Finite,
-    Name,
-    NotNegative,
-    Occupancy,
-    Part,
-    Period,
-    Positive,
-    Site,
-    Stories,
-    System,
-)
-from plumb_core.modelling import Frame, Lines
+from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Positive
+from plumb_core.documents.brief import Occupancy, Period, Site, Stories, System
+from plumb_core.documents.model import Frame, Lines
 
 Count = Annotated[int, Field(gt=0, le=5000)]
 Share = Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)]

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from plumb_core.documents import Coordinate, Finite, Name, NotNegative, Part, Point, Positive
+from plumb_core.documents.base import Coordinate, Finite, Name, NotNegative, Part, Point, Positive
 
 Vector = Annotated[list[Coordinate], Field(min_length=3, max_length=3)]
 Dof = Literal["ux", "uy", "uz", "rx", "ry", "rz"]

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from plumb_core.documents import Brief
+from plumb_core.briefs import brief_evaluation
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.model import ReferenceModel
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.inputs import brief_evaluation
-from plumb_core.modelling import ReferenceModel
 
 
 def story_weights(brief: Brief) -> list[float | None]:

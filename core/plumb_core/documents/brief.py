@@ -1,41 +1,13 @@
-"""The parts of the documents that the core reads, as `contract.md` has them.
-
-Unknown keys, NaN, infinities, negative heights and zero weights are refused with the place and the remedy.
-"""
+"""The brief: the reviewer's own side of a review, as `contract.md` has its parts."""
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from plumb_core.editions import EDITIONS
-
-Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
-NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
-Finite = Annotated[float, Field(allow_inf_nan=False)]
-Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
-"""m; what lies further off than 100 km is in another unit."""
-Point = Annotated[list[Coordinate], Field(min_length=2, max_length=2)]
-"""x, y in plan, m."""
-Direction = Literal["X", "Y"]
-Name = Annotated[str, Field(min_length=1, max_length=60)]
-
-
-def _known_edition(edition: str) -> str:
-    if edition not in EDITIONS:
-        raise PydanticCustomError("edition", "edition {id} is not in this engine", {"id": repr(edition)})
-    return edition
-
-
-EditionId = Annotated[str, AfterValidator(_known_edition)]
-
-
-class Part(BaseModel):
-    """Base of all parts: unknown keys are refused, numbers are not read from text."""
-
-    model_config = ConfigDict(extra="forbid", strict=True)
+from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Point, Positive
 
 
 class Curve(Part):
@@ -395,39 +367,3 @@ class Brief(Part):
     period: Period = Field(default_factory=Period)
     structure_type: str | None = None
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None
-
-
-class Source(Part):
-    """Where a submitted value stood."""
-
-    file: str = ""
-    sheet: str = ""
-    row: int | None = None
-    column: str = ""
-    note: str = ""
-
-
-# defaults that are models come from a factory: pydantic would copy an instance deeply for every claim
-class Claim(Part):
-    """One submitted value.
-
-    value is in the core's unit; text is what was written, from which the digits given are read; `unit` is the unit
-    it was written in; `scale` turns the written number into the core's unit.
-    """
-
-    quantity: str
-    direction: Direction | None = None
-    story: Name | None = None
-    point: Annotated[int, Field(ge=0)] | None = None
-    case: Annotated[str, Field(max_length=60)] = ""
-    value: Finite | str
-    text: str = ""
-    unit: str = ""
-    scale: Positive = 1.0
-    source: Source = Field(default_factory=Source)
-
-
-class Submission(Part):
-    label: str = "S0"
-    claims: list[Claim] = []
-    exhibits: list[dict[str, Any]] = []

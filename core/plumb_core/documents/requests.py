@@ -6,21 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from plumb_core.documents import (
-    Direction,
-    EditionId,
-    Finite,
-    Name,
-    NotNegative,
-    Occupancy,
-    Part,
-    Period,
-    Positive,
-    Site,
-    Stories,
-    System,
-)
-from plumb_core.model_requests import MODEL_KINDS, ModelPart, ModelRequest
+from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Positive
+from plumb_core.documents.brief import Occupancy, Period, Site, Stories, System
+from plumb_core.documents.model_requests import MODEL_KINDS, ModelPart, ModelRequest
 
 
 class _Request(Part):

@@ -1,0 +1,47 @@
+"""What all documents are made of: numbers that are refused outside their range, and parts that refuse unknown keys."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic_core import PydanticCustomError
+
+from plumb_core.editions import EDITIONS
+
+Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
+
+
+NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
+
+
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+
+
+Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+"""m; what lies further off than 100 km is in another unit."""
+
+
+Point = Annotated[list[Coordinate], Field(min_length=2, max_length=2)]
+"""x, y in plan, m."""
+
+
+Direction = Literal["X", "Y"]
+
+
+Name = Annotated[str, Field(min_length=1, max_length=60)]
+
+
+def _known_edition(edition: str) -> str:
+    if edition not in EDITIONS:
+        raise PydanticCustomError("edition", "edition {id} is not in this engine", {"id": repr(edition)})
+    return edition
+
+
+EditionId = Annotated[str, AfterValidator(_known_edition)]
+
+
+class Part(BaseModel):
+    """Base of all parts: unknown keys are refused, numbers are not read from text."""
+
+    model_config = ConfigDict(extra="forbid", strict=True)
