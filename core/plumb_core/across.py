@@ -63,7 +63,7 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
 
     For the class of the soil with proposals, which nobody takes over silently: `basis` says where they come from.
     """
-    evaluation = brief_evaluation(brief, {}, edition)
+    evaluation = brief_evaluation(brief, edition)
     targets: list[Key] = [Key("S_a"), *(Key("V", d) for d in DIRECTIONS), *(Key("drift_ratio", d) for d in DIRECTIONS)]
     known = {Key("T_points"), Key("delta_e", "X"), Key("delta_e", "Y")}
     found = [
@@ -72,7 +72,7 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
         if k not in known and QUANTITIES[k.name].part not in ("stories", "period")
     ]
     held = EDITIONS[edition]
-    governing = brief_evaluation(brief, {})
+    governing = brief_evaluation(brief)
     result = []
     for name, direction, _ in found:
         entry: dict[str, Any] = {"name": name, "direction": direction}
@@ -311,7 +311,7 @@ def across(brief: Brief) -> dict[str, Any]:
     """
     with np.errstate(all="ignore"):
         identities = list(dict.fromkeys([brief.edition, *brief.comparison_editions]))
-        evaluations = {i: brief_evaluation(brief, {}, i) for i in identities}
+        evaluations = {i: brief_evaluation(brief, i) for i in identities}
         rows = _rows(evaluations)
         return {
             "engine": ENGINE,

@@ -43,7 +43,7 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
     return merged(own.site, brief.site), merged(own.occupancy, brief.occupancy), system
 
 
-def governed_by(brief: Brief, edition: str) -> Brief:
+def with_governing(brief: Brief, edition: str) -> Brief:
     """The brief with another edition governing; raises InputRefused for one that this engine doesn't hold.
 
     What the two define the same way is taken over, what was given under the edition before is kept as a comparison.
@@ -75,8 +75,8 @@ def governed_by(brief: Brief, edition: str) -> Brief:
     )
 
 
-def brief_evaluation(brief: Brief, adopted: dict[Key, Any], edition: str = "") -> Evaluation:
-    """Evaluation of a brief over its own inputs, and over `adopted` ones where it has none.
+def brief_evaluation(brief: Brief, edition: str = "") -> Evaluation:
+    """Evaluation of a brief over its own inputs.
 
     edition : a comparison edition, by default the governing one
     """
@@ -85,5 +85,4 @@ def brief_evaluation(brief: Brief, adopted: dict[Key, Any], edition: str = "") -
     part = brief if edition in ("", brief.edition) else brief.comparisons.get(edition)
     if part is not None and part.structure_type is not None:
         own[Key("structure_type")] = part.structure_type
-    taken = {key: value for key, value in adopted.items() if key not in own}
-    return Evaluation(edition_rules(edition or brief.edition, site, system), taken | own, frozenset(taken))
+    return Evaluation(edition_rules(edition or brief.edition, site, system), own)

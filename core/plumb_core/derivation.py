@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from plumb_core.documents import results
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key, Step
 
@@ -24,17 +25,20 @@ def plain(value: Any) -> Any:
 
 def key_id(key: Key) -> str:
     """A key as text: `S_DS`, `V.X` for a direction's quantity, `drift_max.X.EX+` for a case's."""
-    return ".".join(part for part in key if part is not None)
+    name, direction, case = key
+    if direction is not None:
+        name = f"{name}.{direction}"
+    return name if case is None else f"{name}.{case}"
 
 
-def step_json(step: Step) -> dict[str, Any]:
+def step_json(step: Step) -> results.Step:
     """A step of a derivation as JSON."""
     quantity = QUANTITIES[step.key.name]
     governed = step.governed
     return {
         "id": key_id(step.key),
         "quantity": step.key.name,
-        "direction": step.key.direction,
+        "direction": step.key.direction,  # type: ignore[typeddict-item]
         "case": step.key.case,
         "symbol": quantity.symbol,
         "symbol_tex": quantity.tex,
@@ -53,6 +57,6 @@ def step_json(step: Step) -> dict[str, Any]:
     }
 
 
-def steps_json(evaluation: Evaluation) -> list[dict[str, Any]]:
+def steps_json(evaluation: Evaluation) -> list[results.Step]:
     """All steps of an evaluation that a person may want to read, inputs first."""
     return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key.name].kind is not Kind.DATA]

@@ -13,7 +13,7 @@ from plumb_core.documents.brief import Occupancy, Period, Site, Stories, System
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.quantities import QUANTITIES, Scope
-from plumb_core.rules import Evaluation, Key, Rule, Step
+from plumb_core.rules import Evaluation, Key, Rule, Step, one_of_a_kind
 
 PATHS = {
     "T_points": "/T",
@@ -190,7 +190,8 @@ def inputs_of(
 
 def edition_rules(edition: str, site: Site, system: System | None = None) -> dict[str, Rule]:
     """The rule set of an edition under the choices that the site declares, and the static method that the system does."""
-    return EDITIONS[edition].rules({**site.__dict__, "static_method": system.static_method if system else None})
+    choices = {**site.__dict__, "static_method": system.static_method if system else None}
+    return one_of_a_kind(EDITIONS[edition].rules(choices))
 
 
 def path_of(key: Key) -> str:
@@ -226,7 +227,7 @@ def lacking(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
     """What nobody has given of all that the targets need; a stand-in gives way to what follows from it."""
     needed: dict[Key, None] = {}
     for target in targets:
-        for key in (target, *sorted(evaluation.ancestors(target, optional=False), key=str)):
+        for key in (target, *sorted(evaluation.required(target), key=str)):
             if key in evaluation.inputs:
                 continue
             if key.name not in evaluation.rules:

@@ -20,6 +20,7 @@ import re
 from collections import OrderedDict
 from collections.abc import Callable, Container, Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 import numpy as np
@@ -375,12 +376,17 @@ class Evaluation:
             theirs.update((k, s) for k, s in mine.items() if k not in reached)
         return other
 
+    def adopting(self, values: Mapping[Key, Any]) -> Evaluation:
+        """This evaluation with values taken over from a submission, where it has no inputs of its own."""
+        taken = {key: value for key, value in values.items() if key not in self.inputs}
+        return replace(self, inputs={**taken, **self.inputs}, adopted=self.adopted | taken.keys())
+
     def reached(self, changed: Iterable[Key], every_direction: Container[str] = ()) -> set[Key]:
         """Keys whose values may differ when those of `changed` do, these included.
 
         every_direction : names among them that change wherever they stand (a rule that was replaced)
         """
-        dependents = _dependents(self.rules)
+        dependents = _graph(self.rules).dependents
         seen: set[Key] = set()
         todo = [k for key in changed for k in (self._everywhere(key.name) if key.name in every_direction else [key])]
         while todo:
@@ -527,11 +533,29 @@ class Evaluation:
             raise MissingInput(parameter.name, direction)
         return steps
 
-    def ancestors(self, key: Key, *, optional: bool = True) -> set[Key]:
-        """Keys of everything that the rule of `key` rests on, through pinned values too (their rules' inputs).
+    def ancestors(self, key: Key) -> frozenset[Key]:
+        """Keys of everything that the rule of `key` rests on, through pinned values too (their rules' inputs)."""
+        known = self._known_ancestors
+        above = known.get(key)
+        if above is None:
+            above = known[key] = frozenset(self._above(key, True))
+        return above
 
-        With `optional` False, without what rules can do without.
-        """
+    @cached_property
+    def _known_ancestors(self) -> dict[Key, frozenset[Key]]:
+        """What keys rest on, kept with the rule set for all evaluations that have the same inputs and cases given."""
+        if self.cases:
+            return {}
+        kept = _graph(self.rules).ancestors
+        if len(kept) > _KEPT:
+            kept.clear()
+        return kept.setdefault(frozenset(self.inputs), {})
+
+    def required(self, key: Key) -> set[Key]:
+        """As `ancestors`, without what rules can do without."""
+        return self._above(key, False)
+
+    def _above(self, key: Key, optional: bool) -> set[Key]:
         seen: set[Key] = set()
         todo: list[Key] = self._needs(key, optional)
         while todo:
@@ -561,19 +585,24 @@ def _same(one: Any, other: Any) -> bool:
     return bool(one == other)
 
 
-class _Graph(NamedTuple):
-    """Which rules ask for a quantity, and the rule set that this was read off (kept, so that its id stays its own)."""
+@dataclass(frozen=True, slots=True)
+class _Graph:
+    """What is read off a rule set once: who asks for a quantity, and what keys rest on under given inputs.
+
+    The rule set is kept with it, so that its id stays its own.
+    """
 
     rules: Mapping[str, Rule]
     dependents: dict[str, list[str]]
+    ancestors: dict[frozenset[Key], dict[Key, frozenset[Key]]] = field(default_factory=dict)
 
 
 _GRAPHS: OrderedDict[int, _Graph] = OrderedDict()
-_GRAPHS_KEPT = 64
+_KEPT = 128
+"""Rule sets of which graphs are kept; an edition has a handful, by what is declared."""
 
 
-def _dependents(rules: Mapping[str, Rule]) -> dict[str, list[str]]:
-    """Names of the rules that ask for each quantity."""
+def _graph(rules: Mapping[str, Rule]) -> _Graph:
     graph = _GRAPHS.get(id(rules))
     if graph is None:
         dependents: dict[str, list[str]] = {}
@@ -581,9 +610,23 @@ def _dependents(rules: Mapping[str, Rule]) -> dict[str, list[str]]:
             for parameter in applied.parameters:
                 dependents.setdefault(parameter.name, []).append(name)
         graph = _GRAPHS[id(rules)] = _Graph(rules, dependents)
-        if len(_GRAPHS) > _GRAPHS_KEPT:
+        if len(_GRAPHS) > _KEPT:
             _GRAPHS.popitem(last=False)
-    return graph.dependents
+    return graph
+
+
+_SETS: OrderedDict[tuple[int, ...], dict[str, Rule]] = OrderedDict()
+
+
+def one_of_a_kind(rules: dict[str, Rule]) -> dict[str, Rule]:
+    """The same rule set for the same rules, so that what is read off it is read once."""
+    identity = tuple(map(id, rules.values()))
+    kept = _SETS.get(identity)
+    if kept is None:
+        kept = _SETS[identity] = rules
+        if len(_SETS) > _KEPT:
+            _SETS.popitem(last=False)
+    return kept
 
 
 def written(tex: str, show: Callable[[str], str]) -> str:

@@ -38,7 +38,7 @@ def own_claims(brief: dict[str, Any], digits: int = 4, pins: dict[Key, Any] | No
     """
     read_brief = read(Brief, brief)
     points = [0.0, 0.1, 0.2, 0.5, 0.8, 1.0, 2.0, 4.0, 8.0, 10.0]
-    evaluation = brief_evaluation(read_brief, {}).assuming(inputs={Key("T_points"): np.array(points)}, pins=pins)
+    evaluation = brief_evaluation(read_brief).assuming(inputs={Key("T_points"): np.array(points)}, pins=pins)
     claims: list[dict[str, Any]] = []
     for name in STATED:
         quantity = QUANTITIES[name]

@@ -11,7 +11,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from plumb_core.across import across
-from plumb_core.briefs import governed_by
+from plumb_core.briefs import with_governing
 from plumb_core.catalogue import editions
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
@@ -417,7 +417,7 @@ def test_what_was_measured_in_the_ground_stands_once_for_every_edition_compared(
 
 def test_a_measurement_changed_later_holds_under_editions_that_governed_before() -> None:
     first = read(Brief, brief(comparisons={}, comparison_editions=["ubc97"], site=SITES["asce7-16"] | {"v_s30": 500.0}))
-    later = governed_by(first, "ubc97").model_dump(mode="json", exclude_none=True, exclude_unset=True)
+    later = with_governing(first, "ubc97").model_dump(mode="json", exclude_none=True, exclude_unset=True)
     later["site"]["v_s30"] = 250.0
     soils = {e["id"]: e["measured_soil"] for e in across(read(Brief, later))["editions"]}
     assert soils == {"ubc97": "S_D", "asce7-16": "D"}

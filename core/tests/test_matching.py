@@ -29,11 +29,10 @@ def _as_submitted(found: dict[str, Any], count: int, scale: float = 3.0) -> list
 
 
 def test_mac_of_a_shape_with_itself_is_one_and_ignores_scale_and_sign() -> None:
-    a = np.array([1.0, 2.0, 3.0])
-    w = np.array([1.0, 1.0, 2.0])
-    assert mac(a, -4 * a, w) == pytest.approx(1.0)
-    assert mac(a, np.array([3.0, 0.0, -0.5]), w) == pytest.approx(0.0)
-    assert mac(a, np.array([1.0, np.nan, 3.0]), w) == pytest.approx(1.0)
+    a = np.array([[1.0, 2.0, 3.0]])
+    w = np.array([[1.0, 1.0, 2.0]])
+    others = np.array([-4 * a, [[3.0, 0.0, -0.5]], [[1.0, np.nan, 3.0]], [[np.nan] * 3]])
+    assert mac(a, others, w).tolist() == pytest.approx([1.0, 0.0, 1.0, 0.0])
 
 
 def test_shuffled_modes_are_matched_by_shape() -> None:

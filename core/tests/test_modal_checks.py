@@ -62,17 +62,17 @@ def checked(claims: list[dict[str, Any]], with_model: bool = True) -> dict[str, 
 
 def test_a_sound_mode_table_agrees_throughout() -> None:
     found = checked(claims_of(own_modes(), 12))
-    verdicts = {c["verdict"] for i, c in found.items() if not i.startswith("gap_")}
+    verdicts = {c["verdict"] for c in found.values() if c["kind"] != "gap"}
     assert verdicts == {"agrees"}
     assert found["T_mode.1"]["level"] == 3
-    assert found["mass_sum.X"]["limit"]["value"] == 0.9
+    assert found["target_mass_sum.X"]["limit"]["value"] == 0.9
 
 
 def test_without_a_model_the_modes_stay_open_but_their_sums_are_judged() -> None:
     found = checked(claims_of(own_modes(), 12), with_model=False)
     assert found["T_mode.1"]["verdict"] == "open"
     assert found["T_mode.1"]["note"] == "our own model has not been run"
-    assert "mass_sum.X" in found
+    assert "target_mass_sum.X" in found
 
 
 def test_too_few_modes_in_one_direction_breach_the_target() -> None:
@@ -81,9 +81,9 @@ def test_too_few_modes_in_one_direction_breach_the_target() -> None:
     kinds = [m["kind"] for m in answer["modes"]]
     kept = [n for n, k in enumerate(kinds) if k != "Y"] + [kinds.index("Y")]
     found = checked([c for c in claims if c["point"] in kept])
-    assert found["mass_sum.Y"]["verdict"] == "breaches"
-    assert found["mass_sum.Y"]["limit"]["clause"]
-    assert any(i.startswith("missing_mode.") for i in found)
+    assert found["target_mass_sum.Y"]["verdict"] == "breaches"
+    assert found["target_mass_sum.Y"]["limit"]["clause"]
+    assert any(c["kind"] == "missing_mode" for c in found.values())
 
 
 def test_swapped_axes_are_said_once() -> None:
@@ -92,13 +92,15 @@ def test_swapped_axes_are_said_once() -> None:
         if "direction" in c:
             c["direction"] = "Y" if c["direction"] == "X" else "X"
     found = checked(claims)
-    swapped = found["axes_swapped"]
+    swapped = found["axes_mass_ratio"]
     assert swapped["verdict"] == "differs"
     # the periods are right, and every share that is wrong rests on the exchange
     assert all(found[f"T_mode.{n}"]["verdict"] == "agrees" for n in range(1, 7))
-    wrong = [c for i, c in found.items() if i.startswith("mass_ratio.") and c["verdict"] == "differs"]
+    wrong = [
+        c for c in found.values() if c["quantity"] == "mass_ratio" and c["kind"] == "mode" and c["verdict"] == "differs"
+    ]
     assert wrong
-    assert all(c["rests_on"] == ["axes_swapped"] and c["role"] == "inherited" for c in wrong)
+    assert all(c["rests_on"] == ["axes_mass_ratio"] and c["role"] == "inherited" for c in wrong)
     assert "exchanged" in swapped["note"]
 
 
@@ -117,8 +119,8 @@ def test_period_times_frequency_and_running_sums() -> None:
     assert found["f_mode.1"]["level"] == 1
     assert found["mass_running.X.2"]["verdict"] == "differs"
     assert found["mass_running.X.2"]["carried"]["value"] == pytest.approx(0.8)
-    assert found["mass_sum.Y"]["verdict"] == "differs"
-    assert "more than the whole" in found["mass_sum.Y"]["note"]
+    assert found["target_mass_sum.Y"]["verdict"] == "differs"
+    assert "more than the whole" in found["target_mass_sum.Y"]["note"]
 
 
 def test_mass_of_the_analysis_against_the_weights() -> None:

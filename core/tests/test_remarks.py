@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 from plumb_core.checks.recheck import recheck
-from plumb_core.checks.remarks import figures
+from plumb_core.checks.wording import figures
 from submissions import document, own_claims
 from test_recheck import by_id, change
 

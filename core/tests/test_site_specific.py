@@ -229,7 +229,7 @@ def test_the_cap_of_7_10_keeps_the_submitted_s_ds() -> None:
 
     brief = read(Brief, {"edition": "asce7-10", "site": {"S_S": 2.0, "S_1": 0.7, "T_L": 8.0, "site_class": "B", "short_period_cap": True},
                          "occupancy": II, "system": {"X": LOW_RISE, "Y": LOW_RISE}, "stories": stories(2)})  # fmt: skip
-    own = brief_evaluation(brief, {})
+    own = brief_evaluation(brief)
     carried = Evaluation(own.rules, own.inputs, pins={Key("S_DS"): 1.2})
     assert own.value("S_DS_static", "X") == pytest.approx(1.0)
     assert carried.value("S_DS_static", "X") == pytest.approx(0.9)

@@ -9,6 +9,7 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.structure import _floors, usable_structure
+from plumb_core.documents import results
 from plumb_core.documents.model_requests import (
     ModalRequest,
     SubmittedModePart,
@@ -95,7 +96,7 @@ def modal(request: ModalRequest, progress: Progress = quiet) -> dict[str, Any]:
     if request.shapes == "nodes":
         result["nodes"] = {"ids": built.node_ids, "shapes": _node_shapes(built, modes)}
     if request.submitted is not None:
-        result["comparison"] = compared(request.submitted, result)
+        result["comparison"] = compare_modes(request.submitted, result)
     return result
 
 
@@ -124,7 +125,7 @@ def _submitted_mode(part: SubmittedModePart, names: list[str]) -> SubmittedMode:
     return SubmittedMode(part.T, (given.get("X"), given.get("Y"), given.get("RZ")), shape)
 
 
-def compared(submitted: list[SubmittedModePart], answer: Mapping[str, Any]) -> dict[str, Any]:
+def compare_modes(submitted: list[SubmittedModePart], answer: Mapping[str, Any]) -> results.ModeComparison:
     """Their modes beside ours (an answer to `modal`): matched rows in the order of ours, and their sums against the target."""
     modes, floors, target = answer["modes"], answer["floors"], answer["target"]
     theirs = [_submitted_mode(p, [f["name"] for f in floors]) for p in submitted]
@@ -136,16 +137,27 @@ def compared(submitted: list[SubmittedModePart], answer: Mapping[str, Any]) -> d
     theirs_of = {m.ours: m for m in matching.matches}
     matched = {m.theirs for m in matching.matches}
     last = max((m.ours for m in matching.matches), default=-1)
-    rows = []
+    rows: list[results.MatchedMode] = []
     for j in range(len(modes)):
         match = theirs_of.get(j)
-        rows.append({"ours": j + 1, "theirs": match.theirs + 1 if match else None,
-                     "mac": match.mac if match else None, "likeness": match.likeness if match else None})  # fmt: skip
-    axes: tuple[Literal["X", "Y", "RZ"], ...] = ("X", "Y", "RZ")
-    sums: dict[str, float | None] = {}
-    for d in axes:
-        stated = [p.mass_ratio[d] for p in submitted if d in p.mass_ratio]
-        sums[d] = float(sum(stated)) if stated else None
+        rows.append(
+            {
+                "ours": j + 1,
+                "theirs": match.theirs + 1 if match else None,
+                "mac": match.mac if match else None,
+                "likeness": match.likeness if match else None,
+            }
+        )
+
+    def stated(axis: Literal["X", "Y", "RZ"]) -> float | None:
+        shares = [p.mass_ratio[axis] for p in submitted if axis in p.mass_ratio]
+        return float(sum(shares)) if shares else None
+
+    sums: results.SumsOfModes = {"X": stated("X"), "Y": stated("Y"), "RZ": stated("RZ")}
+
+    def enough(total: float | None) -> bool | None:
+        return None if total is None else bool(total >= target - 1e-9)
+
     return {
         "rows": rows,
         "unmatched": [i + 1 for i in range(len(theirs)) if i not in matched],
@@ -153,5 +165,5 @@ def compared(submitted: list[SubmittedModePart], answer: Mapping[str, Any]) -> d
         "swapped": matching.swapped,
         "likeness": {"as_submitted": matching.as_submitted, "exchanged": matching.exchanged},
         "sums": sums,
-        "enough": {d: None if (total := sums[d]) is None else total >= target - 1e-9 for d in DIRECTIONS},
+        "enough": {"X": enough(sums["X"]), "Y": enough(sums["Y"])},
     }

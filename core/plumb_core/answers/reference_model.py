@@ -13,7 +13,7 @@ from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 def story_weights(brief: Brief) -> list[float | None]:
     """Seismic weight of each story, kN, given or from its loads; None where it isn't known."""
     try:
-        return [float(w) for w in brief_evaluation(brief, {}).value("w")]
+        return [float(w) for w in brief_evaluation(brief).value("w")]
     except (MissingInput, RuleRefused):
         return [s.weight for s in brief.stories]
 

@@ -1,41 +1,185 @@
-"""One comparison of a submission with ours, as the recheck builds it up."""
+"""One comparison of a submission with ours: what it is of, what came out, where the deviation starts."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Any
+from enum import StrEnum
+from typing import Literal
 
 from plumb_core.checks.compare import Comparison
+from plumb_core.derivation import key_id
 from plumb_core.documents.submission import Claim
+from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
 
 
-@dataclass
+class Verdict(StrEnum):
+    """What a check comes to."""
+
+    AGREES = "agrees"
+    DIFFERS = "differs"
+    BREACHES = "breaches"
+    """a limit of the code"""
+    QUESTION = "question"
+    """something is there and doubtful"""
+    NOTE = "note"
+    GAP = "gap"
+    """something that has to be stated is not"""
+    OPEN = "open"
+    """our side lacks what it takes"""
+
+
+class Role(StrEnum):
+    """Where a deviation starts."""
+
+    ORIGIN = "origin"
+    INHERITED = "inherited"
+
+
+@dataclass(frozen=True, slots=True)
+class CheckKind:
+    """What a check does.
+
+    Attributes
+    ----------
+    name : of the kind
+    title : in words
+    prefix : of the id; empty for kinds that recheck one submitted value itself, of which there is one check each
+    """
+
+    name: str
+    title: str
+    prefix: str = ""
+
+
+KINDS: dict[str, CheckKind] = {
+    kind.name: kind
+    for kind in (
+        CheckKind("value", "a submitted value against ours"),
+        CheckKind("unplaced", "a value of a story that the brief doesn't know"),
+        CheckKind("mass", "the mass of the analysis against the seismic weight"),
+        CheckKind("mode", "a mode against that of our own model"),
+        CheckKind("reciprocal", "a frequency against its own period"),
+        CheckKind("running_sum", "a running sum against its own rows"),
+        CheckKind("sum", "story values against their own total", "sum_"),
+        CheckKind("gap", "what is not stated", "gap_"),
+        CheckKind("target", "the sum of the modal masses against what the code asks for", "target_"),
+        CheckKind("axes", "which way the axes of the model run", "axes_"),
+        CheckKind("missing_mode", "a mode of ours that their list lacks", "missing_mode_"),
+    )
+}
+"""Kinds of checks; a checker makes checks of one or several of them."""
+
+
+@dataclass(frozen=True, slots=True)
+class Limit:
+    """A limit of the code on a submitted value; `side` is "max" or "min"."""
+
+    value: float
+    side: Literal["max", "min"]
+    quantity: str
+    symbol: str
+    clause: str
+    governed_by: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Check:
     """One comparison.
 
-    verdict: agrees, differs, breaches, gap, open.  role: origin, inherited or None.  level: 1 consistent, 2
-    recomputed (our rule on inputs of theirs), 3 independent (our own inputs).
+    Attributes
+    ----------
+    kind : a key of `KINDS`
+    key : whose value of what
+    label : the symbol with its place
+    claim : the submitted value; None where there is none
+    place : story, point or mode, as the id has it
+    index : of the story, point or mode in arrays
+    repeats : what was written, where the same value of the same place is stated another time
+    carried, independent : comparisons with our rule on their upstream values, and with our own value
+    verdict, role : what came out, and where the deviation starts (None where there is none)
+    level : 1 consistent, 2 recomputed (our rule on inputs of theirs), 3 independent (our own inputs), None unchecked
+    limit : of the code that the value is held to
+    follows : whether the value follows from their own upstream values
+    rests_on : ids of the origins that a deviation comes from
+    clause, note : of the rule; what has to be known beside
     """
 
-    id: str
+    kind: str
     key: Key
     label: str
-    claim: Claim | None
+    claim: Claim | None = None
+    place: str = ""
     index: int | None = None
+    repeats: str = ""
     carried: Comparison | None = None
     independent: Comparison | None = None
-    verdict: str = "open"
-    role: str | None = None
+    verdict: Verdict = Verdict.OPEN
+    role: Role | None = None
     level: int | None = None
-    limit: dict[str, Any] | None = None
+    limit: Limit | None = None
     follows: bool = True
-    rests_on: list[str] = field(default_factory=list)
+    rests_on: tuple[str, ...] = ()
     clause: str = ""
     note: str = ""
+    id: str = field(init=False)
 
+    def __post_init__(self) -> None:
+        case = self.claim.case if self.claim is not None else ""
+        object.__setattr__(self, "id", check_id(self.kind, self.key, self.place, case, self.repeats))
+
+    def resting_on(self, origins: tuple[str, ...], role: Role | None) -> Check:
+        """This check with the origins that it rests on, and its role in view of them."""
+        # written out: a recheck links half of its checks, and `replace` takes ten times as long
+        return Check(
+            self.kind,
+            self.key,
+            self.label,
+            self.claim,
+            self.place,
+            self.index,
+            self.repeats,
+            self.carried,
+            self.independent,
+            self.verdict,
+            role,
+            self.level,
+            self.limit,
+            self.follows,
+            origins,
+            self.clause,
+            self.note,
+        )
+
+    @property
+    def shown_side(self) -> Literal["carried", "independent"] | None:
+        """The side whose offset the screens and the report show: the carried one where the deviation starts here."""
+        if self.carried is not None and (self.role is Role.ORIGIN or self.independent is None):
+            return "carried"
+        return "independent" if self.independent is not None else None
+
+    @property
     def shown(self) -> Comparison | None:
-        """The comparison that the offset on the sheet shows: the carried one where the deviation starts here."""
-        if self.carried is not None and (self.role == "origin" or self.independent is None):
-            return self.carried
-        return self.independent
+        """The comparison of that side."""
+        return self.carried if self.shown_side == "carried" else self.independent
+
+
+def check_id(kind: str, key: Key, place: str = "", case: str = "", repeats: str = "") -> str:
+    """Id of a check: of its kind, its key and its place, never of where it stands in a table.
+
+    ``V.X``, ``F.X.L3.Static X``, ``gap_T.Y``.  Findings rest on it for years.
+    """
+    named = KINDS[kind].prefix + key_id(key)
+    if place:
+        named += f".{place}"
+    if case and key.case is None:
+        named += f".{case}"
+    return f"{named}={repeats}" if repeats else named
+
+
+_OF_MODES = frozenset(name for name, q in QUANTITIES.items() if q.kind in (Kind.MODES, Kind.SHAPES))
+
+
+def is_of_modes(claim: Claim) -> bool:
+    """Whether a claim is of a mode: those are matched with modes of ours by shape."""
+    return claim.quantity in _OF_MODES

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import math
 import re
-from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 _NUMBER = re.compile(r"^[+-]?(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d+))?$")
 
@@ -23,12 +22,15 @@ def half_unit(text: str) -> float:
     return 0.5 * 10.0 ** (int(match.group(3) or 0) - decimals)
 
 
-@dataclass(frozen=True, slots=True)
-class Comparison:
+class Comparison(NamedTuple):
     """Theirs against ours.
 
-    deviation is (theirs - ours) / |ours|, None where ours is zero or the values are texts; `multiples` is the
-    difference in multiples of the tolerance (texts: 0 or +/-10).
+    Attributes
+    ----------
+    theirs, ours : numbers in the core's unit, or texts
+    tolerance : absolute
+    deviation : (theirs - ours) / |ours|; None where ours is zero or the values are texts
+    multiples : the difference in multiples of the tolerance (texts: 0 or +/-10)
     """
 
     theirs: float | str
@@ -39,29 +41,30 @@ class Comparison:
 
     @property
     def agrees(self) -> bool:
-        return abs(self.multiples) <= 1.0
+        return -1.0 <= self.multiples <= 1.0
 
 
 FARTHEST = 1e9
 """What is further off than this many times is all the same, and an infinity would be no JSON."""
+TEXT_APART = 10.0
+"""Multiples of the tolerance that two different texts are taken to be apart."""
 
 
 def _bounded(value: float) -> float:
-    return max(-FARTHEST, min(FARTHEST, value))
-
-
-TEXT_APART = 10.0
-"""Multiples of the tolerance that two different texts are taken to be apart."""
+    # also for infinities; nothing submitted makes it no number, for theirs and ours are finite
+    return FARTHEST if value > FARTHEST else -FARTHEST if value < -FARTHEST else value
 
 
 def compare(theirs: float | str, ours: float | str, relative: float, floor: float) -> Comparison:
     """Compare with a tolerance of `relative` x |ours|, not below `floor` (half a unit of the last digit given)."""
     if isinstance(theirs, str) or isinstance(ours, str):
         same = str(theirs).strip().casefold() == str(ours).strip().casefold()
-        apart = 0.0 if same else math.copysign(TEXT_APART, 1 if str(theirs) > str(ours) else -1)
+        apart = 0.0 if same else TEXT_APART if str(theirs) > str(ours) else -TEXT_APART
         return Comparison(str(theirs), str(ours), 0.0, None, apart)
+    size = abs(ours)
     # a rounded value may lie half a unit off plus the noise of binary fractions
-    tolerance = max(relative * abs(ours), floor * (1 + 1e-9), 1e-12)
+    tolerance = max(relative * size, floor * (1 + 1e-9), 1e-12)
     difference = theirs - ours
-    deviation = _bounded(difference / abs(ours)) if ours else None
-    return Comparison(theirs, ours, tolerance, deviation, _bounded(difference / tolerance))
+    return Comparison(
+        theirs, ours, tolerance, _bounded(difference / size) if size else None, _bounded(difference / tolerance)
+    )

@@ -89,7 +89,7 @@ class Site(Part):
     subsoil: str | None = None
     rock: bool | None = None
     very_soft_thickness: NotNegative | None = None
-    amendments: list[Literal[1, 2]] = Field(default=[])
+    amendments: list[Literal[1, 2]] = Field(default_factory=list)
     # EN 1998-1
     a_gR: Positive | None = None
     ground_type: str | None = None
@@ -183,7 +183,7 @@ class Redundancy(Part):
     perimeter_bays : least number of bays on each side at the stories with more than 35 % of the base shear.
     """
 
-    stories: Annotated[list[RedundancyStory], Field(max_length=300)] = []
+    stories: Annotated[list[RedundancyStory], Field(max_length=300)] = Field(default_factory=list)
     regular_in_plan: bool | None = None
     perimeter_bays: NotNegative | None = None
 
@@ -358,12 +358,12 @@ class Brief(Part):
     """The reviewer's own side: governing edition, site, occupancy, systems, stories, and editions to compare with."""
 
     edition: EditionId
-    comparison_editions: list[EditionId] = []
-    comparisons: dict[EditionId, Comparison] = {}
+    comparison_editions: list[EditionId] = Field(default_factory=list)
+    comparisons: dict[EditionId, Comparison] = Field(default_factory=dict)
     site: Site = Field(default_factory=Site)
     occupancy: Occupancy = Field(default_factory=Occupancy)
     system: System = Field(default_factory=System)
-    stories: Stories = []
+    stories: Stories = Field(default_factory=list)
     period: Period = Field(default_factory=Period)
     structure_type: str | None = None
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None

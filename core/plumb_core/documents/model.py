@@ -64,8 +64,8 @@ class FrameMember(Part):
     section: Id
     material: Id
     roll: Finite = 0.0
-    release_i: list[Dof] = []
-    release_j: list[Dof] = []
+    release_i: list[Dof] = Field(default_factory=list)
+    release_j: list[Dof] = Field(default_factory=list)
     axial: Literal["both", "tension_only"] = "both"
     group: Annotated[str, Field(max_length=60)] = ""
     offset_i: Vector | None = None
@@ -95,7 +95,7 @@ class Springs(Part):
 
 class Support(Part):
     node: Id
-    fixed: list[Dof] = []
+    fixed: list[Dof] = Field(default_factory=list)
     springs: Springs | None = None
 
 
@@ -144,11 +144,11 @@ class Frame(Part):
     materials: Annotated[list[Material], Field(min_length=1, max_length=MANY)]
     sections: Annotated[list[Section], Field(min_length=1, max_length=MANY)]
     members: Annotated[list[FrameMember], Field(min_length=1, max_length=MANY)]
-    supports: Annotated[list[Support], Field(max_length=MANY)] = []
-    diaphragms: Annotated[list[Diaphragm], Field(max_length=2000)] = []
-    masses: Annotated[list[NodeMass], Field(max_length=MANY)] = []
-    floors: Annotated[list[FloorMass], Field(max_length=2000)] = []
-    stiffness_factors: dict[str, StiffnessFactors] = {}
+    supports: Annotated[list[Support], Field(max_length=MANY)] = Field(default_factory=list)
+    diaphragms: Annotated[list[Diaphragm], Field(max_length=2000)] = Field(default_factory=list)
+    masses: Annotated[list[NodeMass], Field(max_length=MANY)] = Field(default_factory=list)
+    floors: Annotated[list[FloorMass], Field(max_length=2000)] = Field(default_factory=list)
+    stiffness_factors: dict[str, StiffnessFactors] = Field(default_factory=dict)
     member_mass: bool = False
     vertical_mass: bool = True
     concentrate: bool = False
@@ -225,7 +225,7 @@ class Grid(Part):
     brace_area: Positive = 0.004
     cracking: Cracking = Field(default_factory=Cracking)
     base: Literal["fixed", "pinned"] = "fixed"
-    panels: Annotated[list[Panel], Field(max_length=2000)] = []
+    panels: Annotated[list[Panel], Field(max_length=2000)] = Field(default_factory=list)
 
 
 class ReferenceModel(Part):
@@ -235,8 +235,8 @@ class ReferenceModel(Part):
     """
 
     use: Literal["lines", "frame"] = "lines"
-    floors: Annotated[list[ModelFloor], Field(max_length=300)] = []
-    lateral_lines: Annotated[list[LateralLine], Field(max_length=20_000)] = []
+    floors: Annotated[list[ModelFloor], Field(max_length=300)] = Field(default_factory=list)
+    lateral_lines: Annotated[list[LateralLine], Field(max_length=20_000)] = Field(default_factory=list)
     frame: Frame | None = None
     grid: Grid | None = None
     p_delta: bool = False

@@ -21,7 +21,7 @@ class ModelPart(Part):
 
     edition: EditionId | None = None
     steps: bool = False
-    stories: Stories = []
+    stories: Stories = Field(default_factory=list)
     lateral_lines: Lines | None = None
     frame: Frame | None = None
     p_delta: bool = False
@@ -54,7 +54,7 @@ class SubmittedModePart(Part):
     """A mode as a submission states it: period (s), shares of the mass, and movements of the floors (m, rad; any scale)."""
 
     T: Positive | None = None
-    mass_ratio: dict[Literal["X", "Y", "RZ"], NotNegative] = {}
+    mass_ratio: dict[Literal["X", "Y", "RZ"], NotNegative] = Field(default_factory=dict)
     shape: Annotated[list[ShapeRow], Field(max_length=2000)] | None = None
 
 

@@ -127,7 +127,9 @@ class IrregularityRequest(ModelPart):
     occupancy: Occupancy = Field(default_factory=Occupancy)
     system: System = Field(default_factory=System)
     stories: Annotated[Stories, Field(min_length=1)]
-    drift_ratio: dict[Direction, Annotated[list[NotNegative], Field(min_length=1, max_length=300)]] = {}
+    drift_ratio: dict[Direction, Annotated[list[NotNegative], Field(min_length=1, max_length=300)]] = Field(
+        default_factory=dict
+    )
 
 
 class ModesRequest(_Request):
@@ -136,7 +138,7 @@ class ModesRequest(_Request):
     kind: Literal["modes"]
     T: Annotated[list[Positive], Field(min_length=1, max_length=10_000)]
     mass_share: dict[Literal["X", "Y", "RZ"], Annotated[list[NotNegative], Field(min_length=1, max_length=10_000)]]
-    stories: Stories = []
+    stories: Stories = Field(default_factory=list)
 
 
 class SystemRequest(_Request):
@@ -144,7 +146,7 @@ class SystemRequest(_Request):
 
     kind: Literal["system"]
     system: System
-    stories: Stories = []
+    stories: Stories = Field(default_factory=list)
     period: Period = Field(default_factory=Period)
 
 
@@ -159,7 +161,7 @@ class SeparationRequest(_Request):
     kind: Literal["separation"]
     direction: Direction = "X"
     system: System = Field(default_factory=System)
-    stories: Stories = []
+    stories: Stories = Field(default_factory=list)
     displacement: NotNegative
     other_displacement: NotNegative | None = None
     same_property: bool | None = None

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
 from plumb_core.documents.base import Direction, Finite, Name, Part, Positive
+
+CaseName = Annotated[str, Field(min_length=1, max_length=60)]
 
 
 class Source(Part):
@@ -23,7 +25,7 @@ class Source(Part):
 class Claim(Part):
     """One submitted value.
 
-    value is in the core's unit; text is what was written, from which the digits given are read; `unit` is the unit
+    value is in the core's unit, with its sign as it was written; text is what was written, from which the digits given are read; `unit` is the unit
     it was written in; `scale` turns the written number into the core's unit.
     """
 
@@ -39,7 +41,29 @@ class Claim(Part):
     source: Source = Field(default_factory=Source)
 
 
+class Case(Part):
+    """A load case of a submission, with its role; what isn't stated is null.
+
+    name : as the submission names it; `case` of its claims.
+    direction : of the action; XY for both together, Z for the vertical.
+    eccentricity : accidental, as a signed share of the plan dimension; 0 is at the centre.
+    step : before or after the results were scaled to a base shear.  factor : scale factor.
+    level : of the results: reduced by R or q, elastic, or amplified to design displacements.
+    """
+
+    name: CaseName
+    kind: Literal["static", "modal", "gravity", "combination", "time_history", "other"] | None = None
+    direction: Literal["X", "Y", "XY", "Z"] | None = None
+    eccentricity: Annotated[float, Field(ge=-1, le=1, allow_inf_nan=False)] | None = None
+    step: Literal["before", "after"] | None = None
+    factor: Finite | None = None
+    level: Literal["reduced", "elastic", "amplified"] | None = None
+
+
 class Submission(Part):
+    """What was handed in: values, and the load cases that they speak of."""
+
     label: str = "S0"
-    claims: list[Claim] = []
-    exhibits: list[dict[str, Any]] = []
+    cases: Annotated[list[Case], Field(max_length=2000)] = Field(default_factory=list)
+    claims: list[Claim] = Field(default_factory=list)
+    exhibits: list[dict[str, Any]] = Field(default_factory=list)

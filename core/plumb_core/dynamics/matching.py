@@ -46,15 +46,31 @@ class Matching:
     exchanged: float
 
 
-def mac(a: Array, b: Array, weights: Array) -> float:
-    """Modal assurance criterion of two shapes, weighted by mass, over the components that both have.
+def mac(a: Array, b: Array, weights: Array) -> Array:
+    """Modal assurance criterion of a shape with several others, weighted by mass, over the components that both have.
 
+    Parameters
+    ----------
+    a : shape (n_floors, 3); NaN where nothing is stated
+    b : shapes (k, n_floors, 3)
+    weights : (n_floors, 3), t and t m2
+
+    Returns
+    -------
+    (k,), from 0 to 1
+
+    References
+    ----------
     R. J. Allemang and D. L. Brown, A correlation coefficient for modal vector analysis (1982).
     """
-    use = np.isfinite(a) & np.isfinite(b)
-    a, b, w = a[use], b[use], weights[use]
-    size = float((w * a * a).sum() * (w * b * b).sum())
-    return float((w * a * b).sum() ** 2 / size) if size > 0 else 0.0
+    both = np.isfinite(a) & np.isfinite(b)
+    one, others, w = np.where(both, a, 0.0), np.where(both, b, 0.0), np.where(both, weights, 0.0)
+
+    def total(product: Array) -> Array:
+        return np.asarray(product.sum(axis=(1, 2)))
+
+    size = total(w * one * one) * total(w * others * others)
+    return np.asarray(np.where(size > 0, total(w * one * others) ** 2 / np.where(size > 0, size, 1.0), 0.0))
 
 
 def _by_numbers(theirs: SubmittedMode, T: float, share: Array) -> float:
@@ -78,14 +94,13 @@ def _likeness(
     likeness = np.zeros((len(theirs), len(T)))
     macs = np.full((len(theirs), len(T)), np.nan)
     for i, mode in enumerate(theirs):
-        for j in range(len(T)):
-            if mode.shape is not None and np.isfinite(mode.shape).any():
-                macs[i, j] = mac(mode.shape, shapes[j], weights)
-                # of modes alike in shape, the nearer period
-                near = 1.0 if mode.T is None else float(np.exp(-abs(np.log(mode.T / T[j]))))
-                likeness[i, j] = macs[i, j] * (0.9 + 0.1 * near)
-            else:
-                likeness[i, j] = _by_numbers(mode, float(T[j]), share[j])
+        if mode.shape is not None and np.isfinite(mode.shape).any():
+            macs[i] = mac(mode.shape, shapes, weights)
+            # of modes alike in shape, the nearer period
+            near = 1.0 if mode.T is None else np.exp(-np.abs(np.log(mode.T / T)))
+            likeness[i] = macs[i] * (0.9 + 0.1 * near)
+        else:
+            likeness[i] = [_by_numbers(mode, float(T[j]), share[j]) for j in range(len(T))]
     return likeness, macs
 
 

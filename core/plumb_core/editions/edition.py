@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
 from plumb_core.editions.systems import LateralSystem
 from plumb_core.rules import Rule
@@ -49,7 +49,7 @@ class Edition:
     choices: tuple[str, ...] = ()
     permissions: Mapping[str, str] = field(default_factory=dict)
     systems: Mapping[str, LateralSystem] = field(default_factory=dict)
-    limits: Mapping[str, tuple[str, str]] = field(default_factory=dict)
+    limits: Mapping[str, tuple[str, Literal["max", "min"]]] = field(default_factory=dict)
     sums: Mapping[str, str] = field(default_factory=dict)
     definitions: Mapping[str, str] = field(default_factory=dict)
     soil: tuple[str, Mapping[str, tuple[float, float]]] = ("", {})

@@ -144,7 +144,7 @@ Table = list[list[Any]]
 
 def evaluation_of(brief: dict[str, Any], pins: dict[Key, Any]) -> Evaluation:
     """The submitter's own run: the rules with the slips pinned in place."""
-    right = brief_evaluation(read(Brief, brief), {})
+    right = brief_evaluation(read(Brief, brief))
     return right.assuming(inputs={Key("T_points"): np.array(PERIODS)}, pins=pins)
 
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import Any
 
 import ziamath
-from plumb_core.checks.remarks import figures
+from plumb_core.checks.wording import figures
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import written
 

@@ -11,7 +11,7 @@ from django.db import transaction
 from django.db.models import Max
 from django.template.loader import render_to_string
 from django.utils import timezone
-from plumb_core.checks.remarks import figures
+from plumb_core.checks.wording import figures
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, Kind
 

@@ -11,7 +11,7 @@ from django.db.models import Max
 from django.utils import timezone
 from plumb_core import ENGINE
 from plumb_core.answers.reference_model import request_to
-from plumb_core.briefs import governed_by
+from plumb_core.briefs import with_governing
 from plumb_core.checks.modal import QUANTITY_KINDS
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents.brief import Brief
@@ -74,7 +74,7 @@ def read_brief(review: Review) -> Brief:
 
 def govern(review: Review, user: User, edition: str, based_on: int) -> BriefRevision:
     """Another edition governs; what was given under the one before is kept as its part of the comparison."""
-    return save_brief(review, user, governed_by(read_brief(review), edition).model_dump(mode="json"), based_on)
+    return save_brief(review, user, with_governing(read_brief(review), edition).model_dump(mode="json"), based_on)
 
 
 def current_brief(review: Review) -> BriefRevision:

@@ -7,7 +7,7 @@ rules; it is no condition inside them.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, Literal
 
 from plumb_core.editions.asce7_16 import deformation, ground, lateral, modal, site_specific, spectrum, systems, weight
 from plumb_core.editions.asce7_16.tables import STRUCTURE_TYPES
@@ -80,7 +80,7 @@ COMPARED = {
     "permission": "system_permission",
 }
 
-LIMITS = {"T": ("T_limit", "max"), "C_s": ("C_s_lower", "min")}
+LIMITS: dict[str, tuple[str, Literal["max", "min"]]] = {"T": ("T_limit", "max"), "C_s": ("C_s_lower", "min")}
 """12.8.2 and 12.8.1.1."""
 SUMS = {"F": "V"}
 """12.8.3."""

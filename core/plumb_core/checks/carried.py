@@ -1,0 +1,85 @@
+"""The two evaluations of a recheck: over our own inputs, and with every submitted value carried on."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+
+from plumb_core.checks.claims import ClaimSet, ClaimsOfKey, rounding, theirs
+from plumb_core.errors import MissingInput
+from plumb_core.inputs import rests_on_lacking
+from plumb_core.quantities import QUANTITIES, Kind
+from plumb_core.rules import Evaluation, Key, Step
+
+
+def independent_evaluation(own: Evaluation, claims: ClaimSet) -> Evaluation:
+    """The rules over our own inputs; submitted inputs stand in where the brief has none.
+
+    Our curve is read at the periods of their table, which makes none of it theirs.
+    """
+    adopted = _adopted(own, claims)
+    evaluation = own.adopting(adopted) if adopted else own
+    inputs: dict[Key, Any] = {}
+    points = claims.by_key.get(Key("T_points"))
+    if points:
+        inputs[Key("T_points")] = np.array([float(points.indexed[i].value) for i in sorted(points.indexed)])
+    return evaluation.assuming(inputs=inputs, cases=claims.directions_of_cases)
+
+
+def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
+    adopted: dict[Key, Any] = {}
+    given = {*own.inputs, *claims.by_key}
+    for key, of_key in claims.by_key.items():
+        kind = QUANTITIES[key.name].kind
+        if key in own.inputs or kind is Kind.POINTS:
+            continue
+        if key.name in own.rules and not rests_on_lacking(key, own.rules, given):
+            continue
+        if kind is not Kind.STORIES:
+            adopted[key] = theirs(of_key.single[0])
+        elif len(of_key.indexed) == len(claims.stories):
+            values = [theirs(of_key.indexed[i]) for i in range(len(claims.stories))]
+            adopted[key] = np.array(values, dtype=float)
+    return adopted
+
+
+def carried_evaluation(independent: Evaluation, claims: ClaimSet) -> Evaluation:
+    """The same rules with each submitted value pinned in place of its input or rule.
+
+    A value that is ours rounded is carried on in full: the submission went on from its full value, not the printed one.
+    """
+
+    def pinned(key: Key, unpinned: Callable[[], Step | None]) -> Any:
+        return _carried_on(claims.by_key[key], key, unpinned(), len(claims.stories))
+
+    return Evaluation(
+        independent.rules, independent.inputs, independent.adopted, claims.by_key, pinned, independent.cases
+    )
+
+
+def _carried_on(of_key: ClaimsOfKey, key: Key, step: Step | None, stories: int) -> Any:
+    """The value of a key that the submission goes on from."""
+    if of_key.single:
+        claim = of_key.single[0]
+        value = theirs(claim)
+        if step is None or isinstance(value, str) or isinstance(step.value, str):
+            return value
+        return _unrounded(value, rounding(claim), float(step.value))
+    if step is not None:
+        values = np.array(step.value, dtype=float)
+    elif len(of_key.indexed) < stories:
+        # without a rule for the stories that are not stated there is nothing to carry on
+        raise MissingInput(*key)
+    else:
+        values = np.empty(len(of_key.indexed))
+    for i, claim in of_key.indexed.items():
+        value = float(theirs(claim))
+        values[i] = value if step is None else _unrounded(value, rounding(claim), float(step.value[i]))
+    return values
+
+
+def _unrounded(given: float, floor: float, exact: float) -> float:
+    """`exact` where `given` is it rounded."""
+    return exact if abs(given - exact) <= floor * (1 + 1e-9) else given

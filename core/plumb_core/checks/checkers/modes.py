@@ -1,0 +1,254 @@
+"""Submitted modes: with themselves, with the code's target, and with the reviewer's own model."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
+from typing import Any, Literal
+
+import numpy as np
+
+from plumb_core import DIRECTIONS
+from plumb_core.checks.check import Check, Limit, Role, Verdict, check_id
+from plumb_core.checks.claims import rounding
+from plumb_core.checks.compare import Comparison, compare
+from plumb_core.checks.context import Context
+from plumb_core.checks.judging import outcome_of
+from plumb_core.checks.modes import MASS_RATIOS
+from plumb_core.checks.registry import checker, checker_of_claims
+from plumb_core.documents.submission import Claim, Source
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Key
+
+SHARE_FLOOR = 0.03
+"""Difference of shares of the mass that a model of the reviewer's own may have."""
+PERIOD, FREQUENCY = Key("T_mode"), Key("f_mode")
+RUNNING = (
+    (Key("mass_running", "X"), Key("mass_ratio", "X")),
+    (Key("mass_running", "Y"), Key("mass_ratio", "Y")),
+    (Key("mass_running_RZ"), Key("mass_ratio_RZ")),
+)
+"""Running sum -> what it is the sum of."""
+AXES = Key("mass_ratio")
+EXCHANGED = check_id("axes", AXES)
+
+
+def _consistent(kind: str, key: Key, mode: int, label: str, claim: Claim, carried: Comparison, note: str) -> Check:
+    """A check of a mode's value against others of the submission itself (level 1)."""
+    verdict, role, _ = outcome_of(None, carried)
+    where = str(mode + 1)
+    return Check(
+        kind,
+        key,
+        f"{label} mode {where}",
+        claim,
+        where,
+        mode,
+        carried=carried,
+        verdict=verdict,
+        role=role,
+        level=1,
+        note=note,
+    )
+
+
+@checker_of_claims
+def reciprocals(context: Context) -> Iterator[Check]:
+    """T f = 1 (level 1)."""
+    table = context.claims.modes
+    for mode in table.numbers:
+        T, f = table.claim(PERIOD, mode), table.claim(FREQUENCY, mode)
+        if T is None or f is None or float(T.value) <= 0 or float(f.value) <= 0:
+            continue
+        # half a unit of the period's last digit, as a difference of its reciprocal
+        floor = rounding(f) + rounding(T) / float(T.value) ** 2
+        carried = compare(float(f.value), 1.0 / float(T.value), 0.01 * context.tolerance_scale, floor)
+        note = "their own period against their own frequency"
+        yield _consistent("reciprocal", FREQUENCY, mode, "f_n = 1/T_n", f, carried, note)
+
+
+@checker_of_claims
+def running_sums(context: Context) -> Iterator[Check]:
+    """Running sums that are the sums of their rows (level 1)."""
+    table = context.claims.modes
+    for running, part in RUNNING:
+        added, floor = 0.0, 0.0
+        for mode in table.numbers:
+            own = table.claim(part, mode)
+            if own is None:
+                break
+            added, floor = added + float(own.value), floor + rounding(own)
+            stated = table.claim(running, mode)
+            if stated is None:
+                continue
+            carried = compare(float(stated.value), added, 0.005 * context.tolerance_scale, rounding(stated) + floor)
+            label = f"{QUANTITIES[running.name].symbol} {running.direction or 'RZ'}"
+            note = "their running sum against the sum of their own rows"
+            yield _consistent("running_sum", running, mode, label, stated, carried, note)
+
+
+@checker
+def targets(context: Context) -> Iterator[Check]:
+    """Sum of the shares of each direction against what the code asks for.
+
+    Where a rule that stands only where the target can't be met is met instead, the check stays open and says so.
+    """
+    rule = context.independent.rules.get("mass_target")
+    step = context.limit_step("mass_target", None) if rule else None
+    if not context.claims.modes.numbers or step is None or rule is None:
+        return
+    for direction in DIRECTIONS:
+        rows = context.claims.modes.values.get(Key("mass_ratio", direction), {})
+        if rows:
+            yield _target(context, direction, list(rows.values()), float(step.value), rule.clause)
+        else:
+            yield Check(
+                "gap",
+                Key("mass_ratio", direction),
+                f"ΣM*/M {direction}",
+                verdict=Verdict.GAP,
+                clause=rule.clause,
+                note=f"the shares of the mass in {direction} are not stated",
+            )
+
+
+def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], target: float, clause: str) -> Check:
+    total = sum(float(c.value) for c in rows)
+    floor = sum(rounding(c) for c in rows)
+    source = Source(note=f"sum over {len(rows)} modes")
+    claim = Claim(quantity="mass_ratio", direction=direction, value=total, text=f"{total:.4g}", source=source)
+    check = Check(
+        "target",
+        Key("mass_sum", direction),
+        f"ΣM*/M {direction}",
+        claim,
+        clause=clause,
+        limit=Limit(target, "min", "mass_target", "ΣM*/M", clause),
+        independent=compare(total, max(target, total), 0.01, floor),
+        level=2,
+    )
+    if total > 1.0 + floor + 1e-9:
+        return replace(
+            check,
+            independent=compare(total, 1.0, 0.001, floor),
+            verdict=Verdict.DIFFERS,
+            role=Role.ORIGIN,
+            note="the shares of one direction sum to more than the whole mass",
+        )
+    if total >= target - floor - 1e-9:
+        return replace(check, verdict=Verdict.AGREES)
+    other = _other_alternative(context, direction, total)
+    if other:
+        return replace(check, note=other)
+    said = f"{len(rows)} modes reach {total:.1%} of the mass in {direction}; {target:.0%} is asked for"
+    return replace(check, verdict=Verdict.BREACHES, role=Role.ORIGIN, note=said)
+
+
+def _other_alternative(context: Context, direction: str, mass_sum: float) -> str:
+    """Words on an alternative of the target that stands only where the target can't be met; empty where there is none."""
+    table = context.claims.modes
+    periods = [T for mode in table.numbers if (T := table.period(mode)) is not None]
+    under = context.independent.assuming(
+        inputs={Key("T_modes"): np.array(periods)}, pins={Key("mass_sum", direction): mass_sum}
+    )
+    try:
+        verdict = under.value("modes_verdict", direction)
+    except (MissingInput, RuleRefused):
+        return ""
+    return str(verdict["words"]) if verdict["met"] is None else ""
+
+
+@checker_of_claims
+def modes(context: Context) -> Iterator[Check]:
+    """Periods and shares against the modes of our own model that they were matched with."""
+    matched = context.modes_beside_ours
+    answer = context.own_modes
+    rows = {row["theirs"]: row for row in matched["rows"] if row["theirs"]} if matched else {}
+    for place, mode in enumerate(context.claims.modes.numbers):
+        row = rows.get(place + 1)
+        own = answer["modes"][row["ours"] - 1] if row and answer else None
+        said = "our own model has not been run" if answer is None else "no mode of our own model is like it"
+        if own is not None and row is not None:
+            like = "" if row["mac"] is None else f", shapes alike to {row['mac']:.2f}"
+            said = f"our mode {row['ours']} ({own['kind']}){like}"
+        for axis, key in (("T", PERIOD), *MASS_RATIOS):
+            claim = context.claims.modes.claim(key, mode)
+            if claim is None:
+                continue
+            yield _against_ours(context, axis, key, mode, claim, own, said)
+
+
+def _against_ours(
+    context: Context, axis: str, key: Key, mode: int, claim: Claim, own: Mapping[str, Any] | None, said: str
+) -> Check:
+    """A period or a share of a submitted mode against that of a mode of ours; open without one."""
+    where = str(mode + 1)
+    label = " ".join(p for p in (QUANTITIES[key.name].symbol, "" if axis == "T" else axis, "mode", where) if p)
+    if own is None:
+        return Check("mode", key, label, claim, where, mode, note=said)
+    value = float(own["T"] if axis == "T" else own["mass_ratio"][axis])
+    floor = rounding(claim) if axis == "T" else max(rounding(claim), SHARE_FLOOR)
+    independent = context.compared(key.name, float(claim.value), value, floor)
+    verdict, role, _ = outcome_of(independent)
+    rests_on: tuple[str, ...] = ()
+    if role is Role.ORIGIN and _right_once_exchanged(context, key, claim, own["mass_ratio"], floor):
+        role, rests_on = Role.INHERITED, (EXCHANGED,)
+    return Check(
+        "mode",
+        key,
+        label,
+        claim,
+        where,
+        mode,
+        independent=independent,
+        verdict=verdict,
+        role=role,
+        level=3,
+        rests_on=rests_on,
+        note=said,
+    )
+
+
+def _right_once_exchanged(context: Context, key: Key, claim: Claim, shares: Mapping[str, float], floor: float) -> bool:
+    """Whether the axes are exchanged throughout, and a share is right once they are changed back."""
+    if key.direction is None or not context.modes_beside_ours or not context.modes_beside_ours["swapped"]:
+        return False
+    other = float(shares["Y" if key.direction == "X" else "X"])
+    return context.compared(key.name, float(claim.value), other, floor).agrees
+
+
+@checker_of_claims
+def axes(context: Context) -> Iterator[Check]:
+    """Axes exchanged throughout, said once."""
+    matched = context.modes_beside_ours
+    if matched and matched["swapped"]:
+        like = matched["likeness"]
+        yield Check(
+            "axes",
+            AXES,
+            "axes X and Y",
+            verdict=Verdict.DIFFERS,
+            role=Role.ORIGIN,
+            level=3,
+            note=f"their modes fit our model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted "
+            f"{like['as_submitted']:.2f})",
+        )
+
+
+@checker_of_claims
+def missing_modes(context: Context) -> Iterator[Check]:
+    """Modes of ours that take part in the movement and that their list lacks."""
+    matched = context.modes_beside_ours
+    for number in matched["missing"] if matched and context.own_modes else ():
+        mode = context.own_modes["modes"][number - 1] if context.own_modes else {}
+        most = max(DIRECTIONS, key=lambda d, shares=mode["mass_ratio"]: shares[d])  # type: ignore[misc]
+        yield Check(
+            "missing_mode",
+            PERIOD,
+            f"mode {number} of ours",
+            place=str(number),
+            verdict=Verdict.GAP,
+            note=f"our mode {number} (T = {mode['T']:.3g} s, {mode['mass_ratio'][most]:.1%} of the mass in {most}) has no "
+            "counterpart in their list",
+        )

@@ -1,0 +1,45 @@
+"""Submitted story values that add up to a submitted total (level 1: consistent with itself)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from plumb_core import DIRECTIONS
+from plumb_core.checks.check import Check
+from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.context import Context
+from plumb_core.checks.judging import outcome_of
+from plumb_core.checks.registry import checker
+from plumb_core.documents.submission import Claim, Source
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Key
+
+
+@checker
+def sums(context: Context) -> Iterator[Check]:
+    """The sum of the first case of each direction against the total that is stated."""
+    for part, total in context.edition.sums.items():
+        for direction in DIRECTIONS:
+            key = Key(part, direction)
+            parts, stated = context.claims.by_key.get(key), context.claims.by_key.get(Key(total, direction))
+            if not parts or not stated or len(parts.indexed) < len(context.claims.stories):
+                continue
+            symbol, claims = QUANTITIES[part].symbol, parts.indexed.values()
+            added = sum(float(theirs(c)) for c in claims)
+            whole = stated.single[0]
+            floor = sum(rounding(c) for c in claims) + rounding(whole)
+            source = Source(note=f"sum of their {symbol}")
+            carried = context.compared(total, added, float(theirs(whole)), floor)
+            verdict, role, _ = outcome_of(None, carried)
+            yield Check(
+                "sum",
+                key,
+                f"Σ{symbol} = {total} {direction}",
+                Claim(quantity=part, direction=direction, value=added, unit=QUANTITIES[part].unit, source=source),
+                carried=carried,
+                verdict=verdict,
+                role=role,
+                level=1,
+                clause=context.independent.rules[part].clause,
+                note=f"their own {total} against the sum of their own {symbol}",
+            )

@@ -1,0 +1,176 @@
+"""The submitted values, by what they are values of."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from plumb_core.checks.check import is_of_modes
+from plumb_core.checks.compare import half_unit
+from plumb_core.checks.modes import ModeTable
+from plumb_core.documents.submission import Case, Claim, Submission
+from plumb_core.errors import Problem
+from plumb_core.quantities import QUANTITIES, Kind, Scope
+from plumb_core.rules import Key
+
+
+@dataclass(frozen=True, slots=True)
+class ClaimsOfKey:
+    """The claims of one key: a single value, or values by story or point.
+
+    Attributes
+    ----------
+    single : values without a place; the first one is carried on
+    indexed : values by the index of their story or point
+    again : values stated another time for a story (another case of the same direction); checked, not carried on
+    """
+
+    single: list[Claim] = field(default_factory=list)
+    indexed: dict[int, Claim] = field(default_factory=dict)
+    again: list[tuple[int, Claim]] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class ClaimSet:
+    """The values that a submission states, and the load cases that it speaks of.
+
+    Attributes
+    ----------
+    claims : in the order of the submission
+    cases : load cases by name, with their roles
+    stories : names of the stories, bottom to top: those of the brief, else those of the submission
+    by_key : claims that are rechecked by rules
+    unplaced : claims of stories that are not among `stories`
+    """
+
+    claims: tuple[Claim, ...]
+    cases: Mapping[str, Case]
+    stories: tuple[str, ...]
+    by_key: Mapping[Key, ClaimsOfKey]
+    unplaced: tuple[Claim, ...]
+
+    @classmethod
+    def of(cls, submission: Submission, stories: Iterable[str]) -> ClaimSet:
+        """The claims of a submission beside a brief with these stories."""
+        named = tuple(stories) or submitted_stories(submission.claims)
+        places = {name: i for i, name in enumerate(named)}
+        cases = {c.name: c for c in submission.cases}
+        by_key: dict[Key, ClaimsOfKey] = {}
+        unplaced = []
+        for claim in submission.claims:
+            if is_of_modes(claim):
+                continue
+            at = by_key.setdefault(key_of(claim, cases), ClaimsOfKey())
+            kind = QUANTITIES[claim.quantity].kind
+            if kind is Kind.STORIES:
+                index = places.get(claim.story or "")
+                if index is None:
+                    unplaced.append(claim)
+                elif index in at.indexed:
+                    at.again.append((index, claim))
+                else:
+                    at.indexed[index] = claim
+            elif kind is Kind.POINTS:
+                at.indexed[claim.point or 0] = claim
+            else:
+                at.single.append(claim)
+        held = {key: c for key, c in by_key.items() if c.single or c.indexed}
+        return cls(tuple(submission.claims), cases, named, held, tuple(unplaced))
+
+    @cached_property
+    def modes(self) -> ModeTable:
+        """What is claimed of modes."""
+        return ModeTable.of(c for c in self.claims if is_of_modes(c))
+
+    @property
+    def directions_of_cases(self) -> dict[str, str | None]:
+        """The direction of each load case that claims of a case's own quantities name; None for one without."""
+        return {key.case: key.direction for key in self.by_key if key.case is not None}
+
+
+def key_of(claim: Claim, cases: Mapping[str, Case]) -> Key:
+    """Whose value of what a claim is."""
+    if QUANTITIES[claim.quantity].scope is not Scope.CASE:
+        return Key(claim.quantity, claim.direction)
+    role = cases.get(claim.case)
+    stated = role.direction if role is not None and role.direction in ("X", "Y") else None
+    return Key(claim.quantity, claim.direction or stated, claim.case)
+
+
+def submitted_stories(claims: Iterable[Claim]) -> tuple[str, ...]:
+    """Names of the stories that a submission lists, bottom to top."""
+    return tuple(dict.fromkeys(c.story for c in claims if c.quantity in ("h", "w") and c.story))
+
+
+_SIZED = frozenset(name for name, q in QUANTITIES.items() if q.sized)
+
+
+def theirs(claim: Claim) -> float | str:
+    """The submitted value as it is compared: its size, where results are signed against the axis."""
+    return abs(claim.value) if claim.quantity in _SIZED and isinstance(claim.value, float) else claim.value
+
+
+def rounding(claim: Claim) -> float:
+    """Half a unit of the last digit that was written, in the core's unit; 0 for a text."""
+    return half_unit(claim.text) * claim.scale if isinstance(claim.value, float) else 0.0
+
+
+def problems_of(submission: Submission) -> list[Problem]:
+    """What is wrong with claims beside their form: unknown quantities, and places that don't fit them."""
+    problems = []
+    names = [c.name for c in submission.cases]
+    for i, case in enumerate(submission.cases):
+        if case.name in names[:i]:
+            problems.append(
+                Problem(f"/submission/cases/{i}/name", f"case {case.name!r} stands twice", "Name each case once.")
+            )
+    for i, claim in enumerate(submission.claims):
+        problems += _problems_of_claim(claim, f"/submission/claims/{i}")
+    return problems + _problems_of_points(submission.claims)
+
+
+def _problems_of_claim(claim: Claim, path: str) -> list[Problem]:
+    quantity = QUANTITIES.get(claim.quantity)
+    if quantity is None or not quantity.checked:
+        known = ", ".join(n for n, q in QUANTITIES.items() if q.checked)
+        said = f"quantity {claim.quantity!r} is not in the vocabulary"
+        return [Problem(f"{path}/quantity", said, f"Use one of: {known}.")]
+    problems = []
+    if quantity.scope is Scope.CASE:
+        if not claim.case:
+            said = f"{quantity.symbol} is a load case's value"
+            problems.append(Problem(f"{path}/case", said, "Name the case."))
+    elif (quantity.scope is Scope.DIRECTION) != (claim.direction is not None):
+        wants = "X or Y" if quantity.scope is Scope.DIRECTION else "no direction"
+        problems.append(Problem(f"{path}/direction", f"{quantity.symbol} takes {wants}", f"Give {wants}."))
+    if (quantity.kind is Kind.TEXT) != isinstance(claim.value, str):
+        wants = "a text" if quantity.kind is Kind.TEXT else "a number"
+        problems.append(Problem(f"{path}/value", f"{quantity.symbol} is {wants}", f"Give {wants}."))
+    if quantity.kind in (Kind.STORIES, Kind.SHAPES) and not claim.story:
+        problems.append(Problem(f"{path}/story", f"{quantity.symbol} is a story's value", "Name the story."))
+    numbered = {Kind.POINTS: "point", Kind.MODES: "mode", Kind.SHAPES: "mode"}.get(quantity.kind)
+    if numbered and claim.point is None:
+        said = f"{quantity.symbol} is a {numbered}'s value"
+        problems.append(Problem(f"{path}/point", said, f"Number the {numbered} in `point`."))
+    return problems
+
+
+def _problems_of_points(claims: list[Claim]) -> list[Problem]:
+    """Points of their spectrum are numbered from 0 without gaps, each with its period."""
+    points = [
+        (i, claim)
+        for i, claim in enumerate(claims)
+        if (q := QUANTITIES.get(claim.quantity)) and q.kind is Kind.POINTS and claim.point is not None
+    ]
+    periods = {claim.point for _, claim in points if claim.quantity == "T_points"}
+    without_gaps = set(range(len(periods)))
+    return [
+        Problem(
+            f"/submission/claims/{i}/point",
+            f"point {claim.point} has no period, or the points before it have gaps",
+            "Number the points from 0, and give each its period (T_points).",
+        )
+        for i, claim in points
+        if claim.point not in periods or claim.point not in without_gaps
+    ]

@@ -1,0 +1,143 @@
+"""All that checkers work from: the brief, what is claimed, and the evaluations of both."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from typing import Any, NamedTuple
+
+from plumb_core.answers.modal import compare_modes
+from plumb_core.briefs import brief_evaluation
+from plumb_core.checks.carried import carried_evaluation, independent_evaluation
+from plumb_core.checks.check import Check
+from plumb_core.checks.claims import ClaimSet
+from plumb_core.checks.compare import Comparison, compare
+from plumb_core.documents import results
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.recheck import RecheckDocument
+from plumb_core.editions import EDITIONS, Edition
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Evaluation, Key, Rule, Step
+
+USUAL_TOLERANCE = 0.01
+"""Relative tolerance that the tolerances of the vocabulary are meant for."""
+
+
+class Ours(NamedTuple):
+    """Our value beside a submitted one.
+
+    Attributes
+    ----------
+    value : number or text; None where there is none
+    rests_on_adopted : whether anything it rests on was taken over from the submission
+    why : why there is none, in words
+    step : the step that it was read from
+    """
+
+    value: float | str | None
+    rests_on_adopted: bool
+    why: str
+    step: Step | None = None
+
+
+@dataclass(frozen=True)
+class Context:
+    """What a recheck is about.
+
+    Attributes
+    ----------
+    brief, edition : the reviewer's side, and its governing edition
+    submission : label of the submission
+    claims : the submission's side
+    independent : evaluation over our own inputs
+    carried : the same rules with every other submitted value pinned
+    own_modes : the answer of the reviewer's own model to `modal`; None where it hasn't been run
+    modes_beside_ours : the submitted modes matched with those of our own model; None without either
+    made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
+        of checkers whose checks no assumption changes; and by the id of a check, that check as it was linked with its origins
+    """
+
+    brief: Brief
+    edition: Edition
+    submission: str
+    claims: ClaimSet
+    independent: Evaluation
+    carried: Evaluation
+    own_modes: Mapping[str, Any] | None = None
+    modes_beside_ours: results.ModeComparison | None = None
+    made: dict[Key, tuple[tuple[Any, ...], list[Check]]] = field(default_factory=dict, repr=False, compare=False)
+    made_of_claims: dict[Any, list[Check]] = field(default_factory=dict, repr=False, compare=False)
+    linked: dict[int, tuple[Check, Check]] = field(default_factory=dict, repr=False, compare=False)
+
+    @classmethod
+    def of(cls, document: RecheckDocument, own_modes: Mapping[str, Any] | None = None) -> Context:
+        """The context of a recheck document."""
+        brief = document.brief
+        claims = ClaimSet.of(document.submission, (s.name for s in brief.stories))
+        independent = independent_evaluation(brief_evaluation(brief), claims)
+        carried = carried_evaluation(independent, claims)
+        beside = None
+        if own_modes is not None and claims.modes.numbers:
+            beside = compare_modes(claims.modes.submitted(), own_modes)
+        return cls(
+            brief, EDITIONS[brief.edition], document.submission.label, claims, independent, carried, own_modes, beside
+        )
+
+    def assuming(
+        self,
+        *,
+        rules: Mapping[str, Rule] | None = None,
+        inputs: Mapping[Key, Any] | None = None,
+        pins: Mapping[Key, Any] | None = None,
+    ) -> Context:
+        """The context under another assumption on our side; what the change can't reach isn't computed again."""
+        carried_pins = {k: v for k, v in (pins or {}).items() if k not in self.carried.pins}
+        return replace(
+            self,
+            independent=self.independent.assuming(rules=rules, inputs=inputs, pins=pins),
+            carried=self.carried.assuming(rules=rules, inputs=inputs, pins=carried_pins),
+        )
+
+    @cached_property
+    def tolerance_scale(self) -> float:
+        """What the tolerances of the vocabulary are multiplied by."""
+        return (self.brief.tolerance or USUAL_TOLERANCE) / USUAL_TOLERANCE
+
+    def compared(self, name: str, value: float | str, ours: float | str, floor: float) -> Comparison:
+        """A value against ours with the tolerance of its quantity, not below `floor`."""
+        return compare(value, ours, QUANTITIES[name].tolerance * self.tolerance_scale, floor)
+
+    def step(self, evaluation: Evaluation, key: Key) -> Step | Ours:
+        """The step of a key, on the carried side that of its rule on their upstream values; or why there is none."""
+        try:
+            return evaluation.unpinned(key) if evaluation is self.carried else evaluation.at(key)
+        except MissingInput as missing:
+            return Ours(None, False, f"{QUANTITIES[missing.name].symbol} is not known on our side")
+        except RuleRefused as refused:
+            return Ours(None, False, f"{refused.message}. {refused.remedy}")
+
+    def ours(self, evaluation: Evaluation, key: Key, index: int | None = None) -> Ours:
+        """Our value of a key, of a story or point of it where `index` is given."""
+        return read_off(self.step(evaluation, key), index)
+
+    def limit_step(self, name: str, direction: str | None) -> Step | None:
+        """Step of a limit by our own inputs, else by theirs; None where neither gives one."""
+        for evaluation in (self.independent, self.carried):
+            try:
+                return evaluation.step(name, direction)
+            except (MissingInput, RuleRefused):
+                continue
+        return None
+
+
+def read_off(step: Step | Ours, index: int | None) -> Ours:
+    """Our value as a step has it, of a story or point where `index` is given."""
+    if isinstance(step, Ours):
+        return step
+    value = step.value if index is None else step.value[index]
+    if isinstance(value, float) and math.isinf(value):
+        return Ours(None, False, "there is no limit by our values", step)
+    return Ours(value if isinstance(value, str) else float(value), step.rests_on_adopted, "", step)

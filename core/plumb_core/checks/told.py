@@ -1,0 +1,188 @@
+"""A recheck as it is told: the result document of a context and its checks."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from typing import Any
+
+from plumb_core import DIRECTIONS, ENGINE
+from plumb_core.checks.check import Check, Limit, Role, Verdict
+from plumb_core.checks.compare import Comparison
+from plumb_core.checks.context import Context
+from plumb_core.checks.wording import draft
+from plumb_core.derivation import key_id, steps_json
+from plumb_core.documents import results
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES, Kind
+from plumb_core.rules import Evaluation
+
+BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
+"""What the screens show beside the checks."""
+
+
+def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
+    """The result document of a recheck."""
+    used_by = Counter(origin for c in checks for origin in c.rests_on)
+    claimed = [c for c in checks if c.claim is not None and c.level != 1]
+    verdicts = Counter(c.verdict for c in checks)
+    if steps:
+        _evaluate_what_is_shown(context)
+    return {
+        "engine": ENGINE,
+        "edition": context.brief.edition,
+        "submission": context.submission,
+        "stories": list(context.claims.stories),
+        "checks": [_check(c, used_by[c.id]) for c in checks],
+        "origins": [c.id for c in checks if c.role is Role.ORIGIN],
+        "counts": _counts(verdicts),
+        "coverage": {
+            "claims": len(claimed),
+            "recomputed": sum(c.level == 2 for c in claimed),
+            "independent": sum(c.level == 3 for c in claimed),
+            "unchecked": [c.id for c in claimed if c.level is None],
+        },
+        "steps": {
+            "independent": steps_json(context.independent) if steps else [],
+            "carried": steps_json(context.carried) if steps else [],
+        },
+        "modes": _modes(context),
+        "notes": _notes(context.independent),
+        "two_stage": {"X": _two_stage(context.independent, "X"), "Y": _two_stage(context.independent, "Y")},
+    }
+
+
+def _counts(verdicts: Counter[Verdict]) -> results.Counts:
+    return {
+        "agrees": verdicts[Verdict.AGREES],
+        "differs": verdicts[Verdict.DIFFERS],
+        "breaches": verdicts[Verdict.BREACHES],
+        "question": verdicts[Verdict.QUESTION],
+        "note": verdicts[Verdict.NOTE],
+        "gap": verdicts[Verdict.GAP],
+        "open": verdicts[Verdict.OPEN],
+    }
+
+
+def _check(check: Check, used_by: int) -> results.Check:
+    quantity = QUANTITIES[check.key.name]
+    claim, shown = check.claim, check.shown
+    return {
+        "id": check.id,
+        "kind": check.kind,
+        "quantity": check.key.name,
+        "direction": check.key.direction,  # type: ignore[typeddict-item]
+        "story": claim.story if claim else None,
+        "point": claim.point if claim else None,
+        "mode": check.index + 1 if quantity.kind is Kind.MODES and check.index is not None else None,
+        "case": claim.case if claim else "",
+        "stage": quantity.stage,
+        "label": check.label,
+        "symbol": quantity.symbol,
+        "symbol_tex": quantity.tex,
+        "meaning": quantity.meaning,
+        "unit": quantity.unit,
+        "clause": check.clause,
+        "theirs": None
+        if claim is None
+        else {
+            "value": claim.value,
+            "text": claim.text,
+            "unit": claim.unit,
+            "source": {
+                "file": claim.source.file,
+                "sheet": claim.source.sheet,
+                "row": claim.source.row,
+                "column": claim.source.column,
+                "note": claim.source.note,
+            },
+        },
+        "carried": _side(check.carried),
+        "independent": _side(check.independent),
+        "shown": check.shown_side,
+        "multiples": shown.multiples if shown else None,
+        "verdict": check.verdict.value,
+        "role": check.role.value if check.role else None,
+        "level": check.level,
+        "limit": _limit(check.limit),
+        "follows": check.follows,
+        "rests_on": list(check.rests_on),
+        "used_by": used_by,
+        "step": key_id(check.key),
+        "note": check.note,
+        "draft": draft(check),
+    }
+
+
+def _side(comparison: Comparison | None) -> results.Ours | None:
+    if comparison is None:
+        return None
+    return {
+        "value": comparison.ours,
+        "deviation": comparison.deviation,
+        "multiples": comparison.multiples,
+        "tolerance": comparison.tolerance,
+        "agrees": comparison.agrees,
+    }
+
+
+def _limit(limit: Limit | None) -> results.Limit | None:
+    if limit is None:
+        return None
+    return {
+        "value": limit.value,
+        "side": limit.side,
+        "quantity": limit.quantity,
+        "symbol": limit.symbol,
+        "clause": limit.clause,
+        "governed_by": limit.governed_by,
+    }
+
+
+def _evaluate_what_is_shown(context: Context) -> None:
+    """Evaluate what the screens show beside the checks, as far as the inputs reach, so that its steps are told."""
+    for name in BESIDE:
+        for direction in DIRECTIONS:
+            for evaluation in (context.independent, context.carried):
+                _value(evaluation, name, direction)
+
+
+def _value(evaluation: Evaluation, name: str, direction: str | None) -> Any:
+    try:
+        return evaluation.value(name, direction)
+    except (MissingInput, RuleRefused):
+        return None
+
+
+def _two_stage(evaluation: Evaluation, direction: str) -> results.TwoStage | None:
+    stages: results.TwoStage | None = _value(evaluation, "two_stage", direction)
+    return stages
+
+
+def _notes(evaluation: Evaluation) -> list[str]:
+    notes = list(_value(evaluation, "ground_notes", None) or [])
+    for direction in DIRECTIONS:
+        notes += [f"{direction}: {note}" for note in _value(evaluation, "static_notes", direction) or []]
+    return notes
+
+
+def _modes(context: Context) -> results.SubmittedModes | None:
+    """The submitted modes for the screens; None where none are."""
+    table = context.claims.modes
+    if not table.numbers:
+        return None
+    target = context.limit_step("mass_target", None) if "mass_target" in context.independent.rules else None
+    theirs: list[results.TheirMode] = [
+        {
+            "mode": number + 1,
+            "T": part.T,
+            "mass_ratio": part.mass_ratio,  # type: ignore[typeddict-item]
+            "shape": [row.model_dump() for row in part.shape] if part.shape else None,  # type: ignore[misc]
+        }
+        for number, part in zip(table.numbers, table.submitted(), strict=True)
+    ]
+    return {
+        "theirs": theirs,
+        "comparison": context.modes_beside_ours,
+        "target": None if target is None else float(target.value),
+    }

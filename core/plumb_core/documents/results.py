@@ -1,0 +1,321 @@
+"""What the core gives: every JSON Schema of an answer, the API's and the web application's types are made from these.
+
+They are dictionaries with named keys and not objects: an answer is built once, in the form in which it is stored and sent.
+"""
+
+from __future__ import annotations
+
+from typing import Literal, NotRequired
+
+from pydantic import ConfigDict, with_config
+from typing_extensions import TypedDict
+
+Value = float | str
+"""A number, or the text of a quantity such as the site class."""
+Direction = Literal["X", "Y"]
+STRICT = ConfigDict(extra="forbid", strict=True)
+
+
+# Derivations
+
+
+@with_config(STRICT)
+class Candidate(TypedDict):
+    """One expression among several of which the code lets one govern."""
+
+    label: str
+    value: float
+    role: Literal["base", "upper", "lower"]
+
+
+@with_config(STRICT)
+class Step(TypedDict):
+    """One step of a derivation: a quantity of the building, of a direction or of a load case, and how it came about.
+
+    value : number, text, flag or array; null where there is no limit.  inputs : ids of the steps that it rests on.
+    source : "assumed" where a rule took it by itself, for want of anything else.
+    """
+
+    id: str
+    quantity: str
+    direction: Direction | None
+    case: str | None
+    symbol: str
+    symbol_tex: str
+    meaning: str
+    unit: str
+    value: bool | float | str | list[float | None] | None
+    source: Literal["input", "adopted", "pinned", "rule", "assumed"]
+    clause: str
+    tex: str
+    inputs: list[str]
+    governed_by: str | None
+    candidates: list[Candidate]
+    margin: float | None
+
+
+# Rechecks
+
+
+@with_config(STRICT)
+class Provenance(TypedDict):
+    """Where a submitted value stood."""
+
+    file: str
+    sheet: str
+    row: int | None
+    column: str
+    note: str
+
+
+@with_config(STRICT)
+class Theirs(TypedDict):
+    """The submitted value; `unit` is the one that it was written in."""
+
+    value: Value
+    text: str
+    unit: str
+    source: Provenance
+
+
+@with_config(STRICT)
+class Ours(TypedDict):
+    """Our value beside it; `multiples` is the difference in multiples of the tolerance."""
+
+    value: Value
+    deviation: float | None
+    multiples: float
+    tolerance: float
+    agrees: bool
+
+
+@with_config(STRICT)
+class Limit(TypedDict):
+    """A limit of the code on the submitted value."""
+
+    value: float
+    side: Literal["max", "min"]
+    quantity: str
+    symbol: str
+    clause: str
+    governed_by: str | None
+
+
+@with_config(STRICT)
+class Check(TypedDict):
+    """One comparison of the submission with ours.
+
+    kind : what the check does.  shown : the side whose offset is drawn, with `multiples` of its tolerance.
+    step : id of the step that our value comes from.  used_by : how many checks are inherited from this one.
+    draft : text of a remark, to edit.
+    """
+
+    id: str
+    kind: str
+    quantity: str
+    direction: Direction | None
+    story: str | None
+    point: int | None
+    mode: int | None
+    case: str
+    stage: str
+    label: str
+    symbol: str
+    symbol_tex: str
+    meaning: str
+    unit: str
+    clause: str
+    theirs: Theirs | None
+    carried: Ours | None
+    independent: Ours | None
+    shown: Literal["carried", "independent"] | None
+    multiples: float | None
+    verdict: Literal["agrees", "differs", "breaches", "question", "note", "gap", "open"]
+    role: Literal["origin", "inherited"] | None
+    level: int | None
+    limit: Limit | None
+    follows: bool
+    rests_on: list[str]
+    used_by: int
+    step: str
+    note: str
+    draft: str
+
+
+@with_config(STRICT)
+class Evidence(Check):
+    """A check as it stood when a finding was filed; the first of a finding with its derivation."""
+
+    derivation: NotRequired[list[Step]]
+
+
+@with_config(STRICT)
+class Steps(TypedDict):
+    """Derivations of both sides, inputs before what rests on them."""
+
+    independent: list[Step]
+    carried: list[Step]
+
+
+@with_config(STRICT)
+class Counts(TypedDict):
+    """How many checks came to which verdict."""
+
+    agrees: int
+    differs: int
+    breaches: int
+    question: int
+    note: int
+    gap: int
+    open: int
+
+
+@with_config(STRICT)
+class Coverage(TypedDict):
+    """How many submitted values were held against ours, and the checks of those that were not."""
+
+    claims: int
+    recomputed: int
+    independent: int
+    unchecked: list[str]
+
+
+@with_config(STRICT)
+class Condition(TypedDict):
+    """A condition of the two-stage analysis."""
+
+    words: str
+    met: bool | None
+    value: float | None
+    limit: float
+
+
+@with_config(STRICT)
+class TwoStage(TypedDict):
+    """A flexible upper part on a rigid podium: conditions, and base shears in kN.
+
+    factor : on what the upper part hands down.
+    """
+
+    conditions: list[Condition]
+    permitted: bool | None
+    factor: float
+    V_upper: float
+    handed_down: float
+    V_lower: float
+    V_base: float
+
+
+@with_config(STRICT)
+class TwoStageByDirection(TypedDict):
+    """The two-stage analysis of each direction; null where there is no podium."""
+
+    X: TwoStage | None
+    Y: TwoStage | None
+
+
+@with_config(STRICT)
+class Shares(TypedDict, total=False):
+    """Effective modal masses and inertia as shares, by axis; what isn't stated is left out."""
+
+    X: float
+    Y: float
+    RZ: float
+
+
+@with_config(STRICT)
+class ShapeOfFloor(TypedDict):
+    """Movement of a floor in a submitted mode."""
+
+    story: str
+    X: float | None
+    Y: float | None
+    RZ: float | None
+
+
+@with_config(STRICT)
+class TheirMode(TypedDict):
+    """A submitted mode."""
+
+    mode: int
+    T: float | None
+    mass_ratio: Shares
+    shape: list[ShapeOfFloor] | None
+
+
+@with_config(STRICT)
+class MatchedMode(TypedDict):
+    """A mode of ours with the submitted one that it was matched with; `mac` is the likeness of their shapes."""
+
+    ours: int
+    theirs: int | None
+    mac: float | None
+    likeness: float | None
+
+
+@with_config(STRICT)
+class Likeness(TypedDict):
+    """How well the submitted modes fit ours as they are and with their axes exchanged."""
+
+    as_submitted: float
+    exchanged: float
+
+
+@with_config(STRICT)
+class SumsOfModes(TypedDict):
+    """Sums of the stated shares by axis."""
+
+    X: float | None
+    Y: float | None
+    RZ: float | None
+
+
+@with_config(STRICT)
+class EnoughModes(TypedDict):
+    """Whether the stated shares reach the target."""
+
+    X: bool | None
+    Y: bool | None
+
+
+@with_config(STRICT)
+class ModeComparison(TypedDict):
+    """Submitted modes beside ours: rows in the order of ours."""
+
+    rows: list[MatchedMode]
+    unmatched: list[int]
+    missing: list[int]
+    swapped: bool
+    likeness: Likeness
+    sums: SumsOfModes
+    enough: EnoughModes
+
+
+@with_config(STRICT)
+class SubmittedModes(TypedDict):
+    """The submitted modes, and beside ours where our own model has been run."""
+
+    theirs: list[TheirMode]
+    comparison: ModeComparison | None
+    target: float | None
+
+
+@with_config(STRICT)
+class Recheck(TypedDict):
+    """Result of a recheck.
+
+    stories : bottom to top.  origins : ids of the checks where deviations start.
+    """
+
+    engine: str
+    edition: str
+    submission: str
+    stories: list[str]
+    checks: list[Check]
+    origins: list[str]
+    counts: Counts
+    coverage: Coverage
+    steps: Steps
+    modes: SubmittedModes | None
+    notes: list[str]
+    two_stage: TwoStageByDirection
