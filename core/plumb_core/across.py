@@ -39,12 +39,11 @@ ROWS = {
     "theta_limit": "Limit of the stability coefficient",
     "permission": "System or method permitted",
 }
-"""Rows of the side-by-side table; `Edition.compared` says which quantity of an edition stands in which."""
+"""Rows of the side-by-side table; `Edition.side_by_side` says which quantity of an edition stands in which."""
 
 GRID = np.unique(np.round(np.concatenate([np.linspace(0.0, 0.2, 9), np.geomspace(0.2, 10.0, 56)]), 4))
 """Periods of the curves, s; the corner periods of an edition are added to it."""
 
-CORNERS = ("T_0", "T_S", "T_L", "T_B", "T_C", "T_D")
 PERIODS = np.round(np.geomspace(0.1, 6.0, 36), 4)
 """Periods at which the base shear coefficient is drawn, s."""
 
@@ -114,7 +113,7 @@ def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> d
 
 
 def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | None) -> dict[str, Any] | None:
-    name = edition.compared.get(row)
+    name = edition.side_by_side.get(row)
     if name is None:
         return None
     quantity = QUANTITIES[name]
@@ -143,7 +142,7 @@ def _rows(evaluations: dict[str, Evaluation]) -> list[dict[str, Any]]:
         cells = []
         for identity, evaluation in evaluations.items():
             edition = EDITIONS[identity]
-            name = edition.compared.get(row)
+            name = edition.side_by_side.get(row)
             both = name is not None and QUANTITIES[name].scope is Scope.DIRECTION
             cells.append(
                 {"edition": identity, **{d: _cell(evaluation, edition, row, d) for d in DIRECTIONS}}
@@ -156,7 +155,7 @@ def _rows(evaluations: dict[str, Evaluation]) -> list[dict[str, Any]]:
 
 
 def _spectrum(evaluation: Evaluation, edition: Edition) -> dict[str, Any] | None:
-    corners = [c for c in (_value(evaluation, name) for name in CORNERS) if c]
+    corners = [c for c in (_value(evaluation, name) for name in edition.corner_periods) if c]
     T = np.unique(np.concatenate([GRID, corners]))
     curve = evaluation.inputs.get(Key("curve"))
     if curve:
@@ -292,7 +291,7 @@ def tests(evaluation: Evaluation, stories: list[str]) -> list[dict[str, Any]]:
             for r in _value(evaluation, "vertical_irregularities", d) or []
         ]  # fmt: skip
         rows += [
-            _test("Redundancy", d, r["words"], _STATES[r["met"]], basis=r["story"], clause=f"12.3.4.2 {r['condition']}")
+            _test("Redundancy", d, r["words"], _STATES[r["met"]], basis=r["story"], clause=r["clause"])
             for r in _value(evaluation, "redundancy_checks", d) or []
         ]
         two_stage = _value(evaluation, "two_stage", d)

@@ -254,7 +254,7 @@ _ALL = (
     Quantity("T", "T", "T", "Period used for the base shear", "s", _D, _N, "lateral"),
     Quantity("S_a_T", "S_a(T)", "S_a(T)", "Spectral ordinate of the static method at the period used", "", _D, _N, "lateral"),
     Quantity("lambda_", "λ", r"\lambda", "Effective mass factor of the base shear", "", _D, _N, "lateral", "", 0.001),
-    Quantity("S_DS_static", "S_DS (12.8.1.3)", "S_{DS}", "Design acceleration used for C_s", "g", _D, _N, "lateral"),
+    Quantity("S_DS_static", "S_DS for C_s", "S_{DS}", "Design acceleration used for C_s", "g", _D, _N, "lateral"),
     Quantity("C_s_plateau", "C_s base", r"C_{s,\text{base}}", "Base coefficient", "", _D, _N, "lateral"),
     Quantity("C_s_upper", "C_s max", r"C_{s,\max}", "Upper bound of the coefficient", "", _D, _N, "lateral"),
     Quantity("C_s_lower", "C_s min", r"C_{s,\min}", "Lower bound of the coefficient", "", _D, _N, "lateral"),

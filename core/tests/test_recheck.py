@@ -219,7 +219,7 @@ def test_same_question_same_answer(brief: dict[str, Any]) -> None:
 
 def test_a_full_recheck_takes_under_20_ms(brief: dict[str, Any]) -> None:
     asked = document(brief, own_claims(brief))
-    assert process_seconds(lambda: recheck(asked)) < 0.020
+    assert process_seconds(lambda: recheck.__wrapped__(asked)) < 0.020
 
 
 def test_a_second_case_of_a_direction_is_checked_too(brief: dict[str, Any]) -> None:

@@ -16,6 +16,7 @@ from plumb_core.documents.requests import (
     SystemRequest,
     WeightRequest,
 )
+from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import edition_rules, evaluated, inputs_of, why_not
 from plumb_core.limits import reaches
@@ -37,7 +38,9 @@ def _static(request: StaticRequest) -> Answer:
     for d in asked:
         at = {n: steps[evaluation.key(n, d)] for n in names}
         governed = at["coefficient"].governed
-        by_weight = "k" not in at or (governed is not None and governed.governed_by in _BY_WEIGHT)
+        by_weight = "k" not in at or (
+            governed is not None and governed.governed_by in EDITIONS[request.edition].forces_by_weight
+        )
         result[d] = {
             **{n: plain(at[n].value) if n in at else None for n in ("T_a", "T_limit", "T")},
             "coefficient": at["coefficient"].value,
@@ -53,10 +56,6 @@ def _static(request: StaticRequest) -> Answer:
             result[d]["two_stage"] = evaluated(evaluation, [Key("two_stage", d)])[Key("two_stage", d)].value
         notes += [f"{d}: {note}" for note in at["static_notes"].value]
     return result | {"notes": notes}, evaluation
-
-
-_BY_WEIGHT = ("1.4-1", "11.7-1", "30-11")
-"""Equations whose forces follow the weights alone: there is no exponent."""
 
 
 def _scaling(request: ScalingRequest) -> Answer:

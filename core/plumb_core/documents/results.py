@@ -5,9 +5,9 @@ They are dictionaries with named keys and not objects: an answer is built once, 
 
 from __future__ import annotations
 
-from typing import Literal, NotRequired
+from typing import Any, Literal, NotRequired
 
-from pydantic import ConfigDict, with_config
+from pydantic import ConfigDict, TypeAdapter, with_config
 from typing_extensions import TypedDict
 
 Value = float | str
@@ -194,16 +194,19 @@ class Condition(TypedDict):
 class TwoStage(TypedDict):
     """A flexible upper part on a rigid podium: conditions, and base shears in kN.
 
-    factor : on what the upper part hands down.
+    factor : on what the upper part hands down.  F : forces at the levels, kN, bottom to top.
     """
 
     conditions: list[Condition]
     permitted: bool | None
     factor: float
+    coefficient_upper: float
     V_upper: float
     handed_down: float
+    coefficient_lower: float
     V_lower: float
     V_base: float
+    F: list[float]
 
 
 @with_config(STRICT)
@@ -319,3 +322,6 @@ class Recheck(TypedDict):
     modes: SubmittedModes | None
     notes: list[str]
     two_stage: TwoStageByDirection
+
+
+RECHECKED: TypeAdapter[Any] = TypeAdapter(Recheck)

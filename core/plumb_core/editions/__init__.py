@@ -1,24 +1,19 @@
-"""The code editions that this engine holds, by id."""
+"""The code editions that this engine holds, by id: every package of this folder that has an `EDITION`."""
 
 from __future__ import annotations
 
-from plumb_core.editions import (
-    as1170_4,
-    asce7_05,
-    asce7_10,
-    asce7_16,
-    asce7_22,
-    custom,
-    en1998_1,
-    is1893_2002,
-    is1893_2016,
-    ubc97,
-)
+import importlib
+import pkgutil
+
 from plumb_core.editions.edition import Edition
 
 __all__ = ["EDITIONS", "Edition"]
 
-EDITIONS: dict[str, Edition] = {
-    m.EDITION.id: m.EDITION
-    for m in (asce7_05, asce7_10, asce7_16, asce7_22, ubc97, en1998_1, is1893_2002, is1893_2016, as1170_4, custom)
-}
+
+def _editions() -> dict[str, Edition]:
+    packages = [m.name for m in pkgutil.iter_modules(__path__) if m.ispkg]
+    held: list[Edition] = [importlib.import_module(f"{__name__}.{name}").EDITION for name in packages]
+    return {edition.id: edition for edition in sorted(held, key=lambda e: (e.rank, e.id))}
+
+
+EDITIONS: dict[str, Edition] = _editions()

@@ -15,24 +15,33 @@ ASPECTS = ("minimum", "period", "importance", "reduction", "soil")
 
 @dataclass(frozen=True)
 class Edition:
-    """One edition of one code.
+    """One edition of one code: its rules, and everything that only it knows.
 
+    Attributes
+    ----------
+    id, title, year : as documents name it, as people do, and of its last correction
     rules : the rule set under the choices that a site declares (a mapping of the site's keys)
     inputs : names of what site, occupancy and system take under this edition
+    period_types, formulas : of the approximate period; the first formula holds where none is named
+    ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
+    asked_for : what a submission has to state for the static method to be followed
     options : allowed values of an input
     choices : what the brief can declare beside the inputs
     permissions : those of the choices that take what the code permits and that lowers a force, with their words; off by default
-    ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
-    period_types, formulas : of the approximate period; the first formula holds where none is named
     systems : the table of lateral systems by id
     limits : code limits on submitted values: quantity -> (quantity of the limit, which side)
     sums : story quantities whose submitted values must add up to another submitted value
-    asked_for : what a submission has to state for the static method to be followed
     definitions : input -> what defines it; a value carries over to an edition that defines it the same way
     soil : the input that holds the class of the soil, and the shear wave velocities (m/s) between which a class lies
     aspects : ingredient of the base shear -> values that take it out
-    compared : row of the side-by-side table -> quantity of this edition
+    side_by_side : row of the side-by-side table -> quantity of this edition
     longest_period : s, beyond which the edition has no spectrum
+    rank : place among the editions where they are listed, the smallest first
+    parameter_names : quantity -> the words and symbols, without spaces and signs, by which tables of parameters call it
+    may_be_zero : parameters that are nothing where the code says so; all others are above zero
+    texts : what texts a quantity can have that a rule gives
+    forces_by_weight : equations of the coefficient whose forces follow the weights alone: there is no exponent
+    corner_periods : quantities at whose periods the spectrum has corners
     """
 
     id: str
@@ -54,5 +63,11 @@ class Edition:
     definitions: Mapping[str, str] = field(default_factory=dict)
     soil: tuple[str, Mapping[str, tuple[float, float]]] = ("", {})
     aspects: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
-    compared: Mapping[str, str] = field(default_factory=dict)
+    side_by_side: Mapping[str, str] = field(default_factory=dict)
     longest_period: float | None = None
+    rank: int = 100
+    parameter_names: Mapping[str, str] = field(default_factory=dict)
+    may_be_zero: tuple[str, ...] = ()
+    texts: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    forces_by_weight: tuple[str, ...] = ()
+    corner_periods: tuple[str, ...] = ()

@@ -53,7 +53,22 @@ EDITION = Edition(
         "reduction": {"mu": 1.0, "S_p": 1.0},
         "soil": {"subsoil": "B_e"},
     },
-    compared={
+    rank=90,
+    parameter_names={
+        "Z": "z hazardfactor",
+        "k_p": "kp probabilityfactor",
+        "kpZ": "kpz",
+        "subsoil": "subsoil subsoilclass",
+        "importance_level": "importancelevel",
+        "mu": "mu μ ductilityfactor structuralductilityfactor",
+        "S_p": "sp structuralperformancefactor",
+        "design_category": "edc designcategory",
+        "C_t": "kt",
+        "S_a_T": "cht cht1 chatt1",
+        "coefficient": "cs seismicresponsecoefficient",
+    },
+    texts={"design_category": ("I", "II", "III")},
+    side_by_side={
         "importance": "k_p", "short_period": "kpZ", "category": "design_category", "reduction": "mu",
         "approximate_period": "T_a", "period": "T", "coefficient": "coefficient", "weight": "W", "base_shear": "V",
         "exponent": "k", "eccentricity": "eccentricity", "mass_target": "mass_target", "drift_amplifier": "amplifier",

@@ -34,6 +34,7 @@ EDITION = replace(
     id="asce7-05",
     title="ASCE/SEI 7-05 with Supplement 2",
     year=2005,
+    rank=10,
     rules=rules,
     # buckling-restrained braced frames have no row of their own in this edition's Table 12.8-2
     period_types=tuple(t for t in asce7_10.EDITION.period_types if t != "steel_brbf"),

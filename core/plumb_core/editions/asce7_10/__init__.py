@@ -42,6 +42,7 @@ EDITION = replace(
     id="asce7-10",
     title="ASCE/SEI 7-10",
     year=2010,
+    rank=20,
     rules=rules,
     inputs=tuple(n for n in asce7_16.INPUTS if n != "velocity_measured"),
     choices=(*PERMISSIONS, "wall_heights"),

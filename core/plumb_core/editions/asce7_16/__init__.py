@@ -58,7 +58,7 @@ INPUTS = (
 OPTIONS = {"site_class": ("A", "B", "C", "D", "E", "F"), "risk_category": ("I", "II", "III", "IV"),
            "structure_type": deformation.STRUCTURE_TYPES}  # fmt: skip
 
-COMPARED = {
+SIDE_BY_SIDE = {
     "importance": "I_e",
     "short_period": "S_DS",
     "one_second": "S_D1",
@@ -78,6 +78,32 @@ COMPARED = {
     "drift_limit": "drift_limit",
     "theta_limit": "theta_limit",
     "permission": "system_permission",
+}
+
+PARAMETER_NAMES = {
+    "S_S": "ss",
+    "S_1": "s1",
+    "T_L": "tl",
+    "site_class": "siteclass",
+    "F_a": "fa",
+    "F_v": "fv",
+    "S_MS": "sms",
+    "S_M1": "sm1",
+    "S_DS": "sds",
+    "S_D1": "sd1",
+    "T_0": "t0",
+    "T_S": "ts",
+    "design_category": "sdc seismicdesigncategory designcategory",
+    "risk_category": "riskcategory occupancycategory",
+    "I_e": "ie importancefactor",
+    "Omega_0": "omega0 ω0 overstrengthfactor",
+    "C_d": "cd deflectionamplificationfactor",
+    "rho": "rho ρ redundancyfactor",
+    "C_t": "ct",
+    "C_u": "cu",
+    "T_limit": "cuta",
+    "C_s": "cs seismicresponsecoefficient",
+    "k": "k",
 }
 
 LIMITS: dict[str, tuple[str, Literal["max", "min"]]] = {"T": ("T_limit", "max"), "C_s": ("C_s_lower", "min")}
@@ -182,5 +208,10 @@ EDITION = Edition(
     definitions=DEFINITIONS,
     soil=SOIL,
     aspects=ASPECTS,
-    compared=COMPARED,
+    rank=30,
+    parameter_names=PARAMETER_NAMES,
+    texts={"design_category": ("A", "B", "C", "D", "E", "F")},
+    forces_by_weight=("1.4-1", "11.7-1"),
+    corner_periods=("T_0", "T_S", "T_L"),
+    side_by_side=SIDE_BY_SIDE,
 )

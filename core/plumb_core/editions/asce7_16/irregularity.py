@@ -165,11 +165,20 @@ def redundancy_checks(redundancy: Mapping[str, Any]) -> list[dict[str, Any]]:
         else:
             met = within(loss, 0.33) and not extreme
         why = ELEMENTS[story["element"]] if counts else "not more than 35 % of the base shear"
-        rows.append({"condition": "a", "story": story["story"], "words": why, "counts": counts, "met": met})
+        rows.append(
+            {
+                "condition": "a",
+                "clause": "12.3.4.2 a",
+                "story": story["story"],
+                "words": why,
+                "counts": counts,
+                "met": met,
+            }
+        )
     if redundancy["perimeter_bays"] is not None or redundancy["regular_in_plan"] is not None:
         regular, bays = redundancy["regular_in_plan"], redundancy["perimeter_bays"]
         met = None if regular is None or bays is None else bool(regular and bays >= 2)
-        rows.append({"condition": "b", "story": "", "words": "regular in plan, at least two bays of perimeter framing on each side",
+        rows.append({"condition": "b", "clause": "12.3.4.2 b", "story": "", "words": "regular in plan, at least two bays of perimeter framing on each side",
                      "counts": True, "met": met})  # fmt: skip
     return rows
 

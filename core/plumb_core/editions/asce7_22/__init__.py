@@ -29,6 +29,7 @@ EDITION = replace(
     id="asce7-22",
     title="ASCE/SEI 7-22",
     year=2022,
+    rank=40,
     rules=rules,
     inputs=(
         "S_MS", "S_M1", "S_1", "S_S", "T_L", "site_class", "class_by_default", "isolated_or_damped", "diaphragms_rigid",

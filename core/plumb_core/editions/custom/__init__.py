@@ -263,7 +263,9 @@ EDITION = Edition(
     limits={"T": ("T_limit", "max"), "coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},
     aspects={"minimum": {"C_s_lower": 0.0}, "importance": {"I": 1.0}, "reduction": {"R": 1.0}},
-    compared={
+    rank=99,
+    parameter_names={"I": "i importancefactor", "coefficient": "cs seismicresponsecoefficient"},
+    side_by_side={
         "importance": "I", "reduction": "R", "approximate_period": "T_a", "period_limit": "T_limit", "period": "T",
         "coefficient": "coefficient", "weight": "W", "base_shear": "V", "exponent": "k", "eccentricity": "eccentricity",
         "mass_target": "mass_target", "scaling_share": "scaling_share", "drift_amplifier": "amplifier",

@@ -51,7 +51,17 @@ EDITION = Edition(
         "reduction": {"R": 1.0},
         "soil": {"soil": "I"},
     },
-    compared={
+    rank=70,
+    parameter_names={
+        "zone": "zone seismiczone",
+        "Z": "z zonefactor",
+        "soil": "soil soilprofile soilprofiletype soiltype",
+        "I": "i importancefactor",
+        "R": "responsereductionfactor",
+        "S_a_T": "sag",
+        "coefficient": "ah cs seismicresponsecoefficient",
+    },
+    side_by_side={
         "importance": "I", "short_period": "Z", "category": "zone", "reduction": "R", "approximate_period": "T_a", "period": "T",
         "coefficient": "coefficient", "weight": "W", "base_shear": "V", "exponent": "k", "eccentricity": "eccentricity",
         "mass_target": "mass_target", "scaling_share": "scaling_share", "drift_amplifier": "amplifier",

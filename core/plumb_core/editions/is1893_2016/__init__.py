@@ -24,6 +24,7 @@ EDITION = replace(
     id="is1893-2016",
     title="IS 1893 (Part 1):2016",
     year=2016,
+    rank=80,
     rules=rules,
     inputs=(*is1893_2002.EDITION.inputs, "walls"),
     choices=("amendments",),
