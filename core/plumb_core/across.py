@@ -11,6 +11,20 @@ from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.briefs import brief_evaluation
 from plumb_core.derivation import key_id, plain, steps_json
 from plumb_core.documents.brief import Brief
+from plumb_core.documents.side_by_side import (
+    Across,
+    AcrossCell,
+    AcrossCells,
+    AcrossRow,
+    AcrossSpectrum,
+    BuildingTest,
+    Need,
+    Parting,
+    PartingFactor,
+    Points,
+    Proposal,
+    Words,
+)
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.edition import ASPECTS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
@@ -57,7 +71,7 @@ def _value(evaluation: Evaluation, name: str, direction: str | None = None) -> A
         return None
 
 
-def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
+def needs(brief: Brief, edition: str) -> list[Need]:
     """What an edition needs beyond what is known of the building: inputs by name and direction.
 
     For the class of the soil with proposals, which nobody takes over silently: `basis` says where they come from.
@@ -74,9 +88,9 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
     governing = brief_evaluation(brief)
     result = []
     for name, direction, _ in found:
-        entry: dict[str, Any] = {"name": name, "direction": direction}
+        entry: Need = {"name": name, "direction": direction}  # type: ignore[typeddict-item]
         if name == held.soil[0]:
-            entry |= _soil_proposals(brief, held, evaluation)
+            entry["proposals"], entry["basis"] = _soil_proposals(brief, held, evaluation)
         elif name in held.inputs and (value := governing.inputs.get(Key(name, direction))) is not None:
             # the same symbol, but defined (or mapped) otherwise
             entry["basis"] = f"{QUANTITIES[name].symbol} of {EDITIONS[brief.edition].title} is {value}"
@@ -84,17 +98,18 @@ def needs(brief: Brief, edition: str) -> list[dict[str, Any]]:
     return result
 
 
-def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> dict[str, Any]:
+def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> tuple[list[Proposal], str]:
+    """Classes of the soil that may be meant, and where they come from."""
     measured = _value(evaluation, "soil_by_measurement")
     if measured is not None:
-        return {"proposals": [{"value": measured, "share": 1.0}], "basis": "from what was measured in the ground"}
+        return [{"value": measured, "share": 1.0}], "from what was measured in the ground"
     governing = EDITIONS[brief.edition]
     given = getattr(brief.site, governing.soil[0], None) if governing.soil[0] else None
     if given is None or given not in governing.soil[1]:
-        return {"proposals": [], "basis": ""}
+        return [], ""
     low, high = governing.soil[1][given]
     # soils are spaced by ratios of velocity, so overlaps are measured on a logarithmic scale
-    found = []
+    found: list[Proposal] = []
     for name, (least, most) in edition.soil[1].items():
         overlap = (
             math.log(min(high, most) / max(low, least)) / math.log(high / low)
@@ -103,16 +118,16 @@ def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> d
         )
         if overlap > 0.02:
             found.append({"value": name, "share": round(overlap, 2)})
-    found.sort(key=lambda p: -float(str(p["share"])))
+    found.sort(key=lambda p: -p["share"])
     basis = (
         f"{given} of {governing.title} means {low:g} to {high:g} m/s"
         if high < 5000
         else f"{given} of {governing.title} means above {low:g} m/s"
     )
-    return {"proposals": found, "basis": basis}
+    return found, basis
 
 
-def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | None) -> dict[str, Any] | None:
+def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | None) -> AcrossCell | None:
     name = edition.side_by_side.get(row)
     if name is None:
         return None
@@ -136,25 +151,25 @@ def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | N
     }
 
 
-def _rows(evaluations: dict[str, Evaluation]) -> list[dict[str, Any]]:
-    rows = []
+def _rows(evaluations: dict[str, Evaluation]) -> list[AcrossRow]:
+    rows: list[AcrossRow] = []
     for row, label in ROWS.items():
-        cells = []
+        cells: list[AcrossCells] = []
         for identity, evaluation in evaluations.items():
             edition = EDITIONS[identity]
             name = edition.side_by_side.get(row)
             both = name is not None and QUANTITIES[name].scope is Scope.DIRECTION
-            cells.append(
-                {"edition": identity, **{d: _cell(evaluation, edition, row, d) for d in DIRECTIONS}}
-                if both
-                else {"edition": identity, "both": _cell(evaluation, edition, row, None)}
-            )
+            if both:
+                x, y = (_cell(evaluation, edition, row, d) for d in DIRECTIONS)
+                cells.append({"edition": identity, "X": x, "Y": y})
+            else:
+                cells.append({"edition": identity, "both": _cell(evaluation, edition, row, None)})
         if any(any(c.get(k) for k in ("X", "Y", "both")) for c in cells):
             rows.append({"id": row, "label": label, "cells": cells})
     return rows
 
 
-def _spectrum(evaluation: Evaluation, edition: Edition) -> dict[str, Any] | None:
+def _spectrum(evaluation: Evaluation, edition: Edition) -> AcrossSpectrum | None:
     corners = [c for c in (_value(evaluation, name) for name in edition.corner_periods) if c]
     T = np.unique(np.concatenate([GRID, corners]))
     curve = evaluation.inputs.get(Key("curve"))
@@ -167,10 +182,10 @@ def _spectrum(evaluation: Evaluation, edition: Edition) -> dict[str, Any] | None
     if elastic is None:
         return None
     reduced = {d: _value(drawn, "S_a_reduced", d) for d in DIRECTIONS}
-    return {"T": T.tolist(), "elastic": plain(elastic), "reduced": {d: plain(v) for d, v in reduced.items()}}
+    return {"T": T.tolist(), "elastic": plain(elastic), "reduced": {"X": plain(reduced["X"]), "Y": plain(reduced["Y"])}}
 
 
-def _against_period(evaluation: Evaluation, direction: str) -> dict[str, list[float]] | None:
+def _against_period(evaluation: Evaluation, direction: str) -> Points | None:
     """V/W drawn over the period: only what rests on the period is computed again at each."""
     if _value(evaluation, "coefficient", direction) is None:
         return None
@@ -200,9 +215,9 @@ def _without(
     return None if any(v is None or v <= 0 for v in found) else [float(v) for v in found]
 
 
-def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[dict[str, Any]]:
+def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[Parting]:
     """Why the base shears part: factors whose product is the ratio of the base shears, the farthest from 1 first."""
-    result = []
+    result: list[Parting] = []
     for direction in DIRECTIONS:
         ours = evaluations[governing]
         reference = _value(ours, "T_analysis", direction) or _value(ours, "T_a", direction)
@@ -217,7 +232,7 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[dict[s
             weights = _value(evaluation, "W"), _value(ours, "W")
             if base is None or other is None or not all(weights):
                 continue
-            factors: list[dict[str, Any]] = [
+            factors: list[PartingFactor] = [
                 {"aspect": aspect, "factor": (other[i] / other[i + 1]) / (base[i] / base[i + 1]),
                  "governing": base[i] / base[i + 1], "other": other[i] / other[i + 1]}
                 for i, aspect in enumerate(aspects)
@@ -241,7 +256,7 @@ WORDS = ("direction_rule", "load_combinations", "modal_rules", "ground_notes", "
          "regularity_consequences", "vertical_consequences", "drift_notes")  # fmt: skip
 
 
-def _words(evaluation: Evaluation) -> dict[str, Any]:
+def _words(evaluation: Evaluation) -> Words:
     """What the edition asks in words; what holds in one direction only says in which."""
     found: dict[str, Any] = {}
     for name in WORDS:
@@ -258,18 +273,22 @@ def _words(evaluation: Evaluation) -> dict[str, Any]:
                 value += [f"{d}: {w}" for d in DIRECTIONS for w in each[d] if w not in value]
         if value:
             found[name] = value
-    return found
+    words: Any = found
+    told: Words = words
+    return told
 
 
 _STATES = {True: "met", False: "not met", None: "not tested"}
 
 
-def _test(group: str, direction: str | None, words: str, state: str, **more: Any) -> dict[str, Any]:
-    return {"group": group, "direction": direction, "words": words, "state": state,
-            "value": None, "limit": None, "basis": "", "clause": "", **more}  # fmt: skip
+def _test(group: str, direction: str | None, words: str, state: str, **more: Any) -> BuildingTest:
+    empty = {"value": None, "limit": None, "basis": "", "clause": ""}
+    told: Any = {"group": group, "direction": direction, "words": words, "state": state, **empty, **more}
+    test: BuildingTest = told
+    return test
 
 
-def tests(evaluation: Evaluation, stories: list[str]) -> list[dict[str, Any]]:
+def tests(evaluation: Evaluation, stories: list[str]) -> list[BuildingTest]:
     """Tests of the building that an edition names, one by one: irregularities, regularity, redundancy, two stages.
 
     Each with its group, direction (None for the building), words and `state`: met or not met for a condition, there or none
@@ -302,7 +321,7 @@ def tests(evaluation: Evaluation, stories: list[str]) -> list[dict[str, Any]]:
     return rows
 
 
-def across(brief: Brief) -> dict[str, Any]:
+def across(brief: Brief) -> Across:
     """The brief under its governing edition and all its comparison editions.
 
     Returns editions with what each still needs, rows of values, spectra, V/W over the period, story shears, and for each
@@ -328,9 +347,12 @@ def across(brief: Brief) -> dict[str, Any]:
             ],
             "rows": rows,
             "spectra": {i: _spectrum(e, EDITIONS[i]) for i, e in evaluations.items()},
-            "coefficients": {i: {d: _against_period(e, d) for d in DIRECTIONS} for i, e in evaluations.items()},
+            "coefficients": {
+                i: {"X": _against_period(e, "X"), "Y": _against_period(e, "Y")} for i, e in evaluations.items()
+            },
             "story_shears": {
-                i: {d: plain(_value(e, "V_story", d)) for d in DIRECTIONS} for i, e in evaluations.items()
+                i: {"X": plain(_value(e, "V_story", "X")), "Y": plain(_value(e, "V_story", "Y"))}
+                for i, e in evaluations.items()
             },
             "weights": {i: {"w": plain(_value(e, "w")), "loads": _value(e, "w_shares")} for i, e in evaluations.items()},
             "partings": _partings(evaluations, brief.edition),

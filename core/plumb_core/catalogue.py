@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from plumb_core.derivation import plain
+from plumb_core.documents import held
 from plumb_core.documents.brief import Site, System
 from plumb_core.documents.requests import KINDS
 from plumb_core.editions import EDITIONS
@@ -12,18 +13,20 @@ from plumb_core.editions.edition import Edition
 from plumb_core.inputs import OF_BUILDING
 from plumb_core.quantities import GEOMETRY, QUANTITIES, Kind, Quantity, Scope
 
-_FORMS = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.DATA: "data"}
+_PARTS: dict[str, Literal["site", "occupancy", "system"]] = {"occupancy": "occupancy", "system": "system"}
+Form = Literal["number", "text", "flag", "yes_no", "data"]
+_FORMS: dict[Kind, Form] = {Kind.NUMBER: "number", Kind.TEXT: "text", Kind.DATA: "data"}
 
 
-def _form(quantity: Quantity) -> str:
+def _form(quantity: Quantity) -> Form:
     """How an input is entered; "yes_no" is a declaration that may be left open."""
     if quantity.kind is Kind.FLAG:
-        held = {**Site.model_fields, **System.model_fields}.get(quantity.name)
-        return "yes_no" if held is not None and held.default is None else "flag"
+        stated = {**Site.model_fields, **System.model_fields}.get(quantity.name)
+        return "yes_no" if stated is not None and stated.default is None else "flag"
     return _FORMS[quantity.kind]
 
 
-def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]:
+def _input(name: str, edition: Edition, ruled: frozenset[str]) -> held.EditionInput:
     quantity = QUANTITIES[name]
     options: tuple[Any, ...] = edition.options.get(name, ())
     if name == "period_type":
@@ -32,8 +35,8 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]
         options = edition.formulas
     return {
         "name": name,
-        # the structure type stands at the top of a brief, though its quantity belongs to drift
-        "part": "brief" if name == "structure_type" else "site" if quantity.part == "drift" else quantity.part,
+        # the structure type stands at the top of a brief, though its quantity belongs to drift; the rest is of the site
+        "part": "brief" if name == "structure_type" else _PARTS.get(quantity.part, "site"),
         "per_direction": quantity.scope is Scope.DIRECTION and name not in OF_BUILDING,
         "symbol": quantity.symbol,
         "symbol_tex": quantity.tex,
@@ -48,12 +51,12 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> dict[str, Any]
     }
 
 
-def editions() -> list[dict[str, Any]]:
+def editions() -> list[held.Edition]:
     """The editions of this engine: id, title, year, request kinds, inputs, structure types, systems, choices and permissions."""
-    found = []
+    listed: list[held.Edition] = []
     for e in EDITIONS.values():
         ruled = frozenset(e.rules({}))
-        found.append(
+        listed.append(
             {
                 "id": e.id,
                 "title": e.title,
@@ -78,4 +81,4 @@ def editions() -> list[dict[str, Any]]:
                 ],
             }
         )
-    return found
+    return listed

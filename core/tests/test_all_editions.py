@@ -231,7 +231,7 @@ def test_inputs_and_tables_of_an_edition_hang_together(edition: str) -> None:
     assert {*held.options} <= {*held.inputs}
     assert {*held.definitions} <= {*held.inputs}
     assert {*held.aspects} <= {*ASPECTS}
-    assert {*held.compared.values()} <= rules.keys() | {*held.inputs}
+    assert {*held.side_by_side.values()} <= rules.keys() | {*held.inputs}
     assert {*held.ground_keys} <= rules.keys() | {*held.inputs}
     for pins in held.aspects.values():
         assert {*pins} <= rules.keys() | {*held.inputs}

@@ -1,0 +1,90 @@
+"""What this engine holds: its editions, the stages of a recheck, and the kinds of checks and tables."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import TypeAdapter, with_config
+from typing_extensions import TypedDict
+
+from plumb_core.documents.results import STRICT, Value
+
+
+@with_config(STRICT)
+class EditionInput(TypedDict):
+    """An input of an edition, and how it is entered.
+
+    computed : a rule of the edition gives it where it isn't given.  shared : the same under every edition.
+    """
+
+    name: str
+    part: Literal["brief", "site", "occupancy", "system"]
+    per_direction: bool
+    symbol: str
+    symbol_tex: str
+    meaning: str
+    unit: str
+    form: Literal["number", "text", "flag", "yes_no", "choice", "data"]
+    options: list[Value]
+    computed: bool
+    shared: bool
+
+
+@with_config(STRICT)
+class LateralSystem(TypedDict):
+    """A row of an edition's table of systems; greatest heights, m, by category or zone, null: no limit."""
+
+    id: str
+    title: str
+    factors: dict[str, float]
+    heights: dict[str, float | None]
+
+
+@with_config(STRICT)
+class Permission(TypedDict):
+    """What the edition permits and what lowers a force: `name` in the brief's site, off unless declared."""
+
+    name: str
+    words: str
+
+
+@with_config(STRICT)
+class Edition(TypedDict):
+    """One edition of one code, as a brief takes it.
+
+    choices : what a brief can declare beside its inputs.  longest_period : s, beyond which there is no spectrum.
+    """
+
+    id: str
+    title: str
+    year: int
+    supports: list[str]
+    period_types: list[str]
+    formulas: list[str]
+    choices: list[str]
+    permissions: list[Permission]
+    soil_input: str
+    longest_period: float | None
+    inputs: list[EditionInput]
+    systems: list[LateralSystem]
+
+
+EDITION_LIST: TypeAdapter[Any] = TypeAdapter(list[Edition])
+
+
+@with_config(STRICT)
+class Named(TypedDict):
+    """A stage, a kind of check or a kind of table, with its title."""
+
+    id: str
+    title: str
+
+
+@with_config(STRICT)
+class Vocabulary(TypedDict):
+    """Stages in their order, kinds of checks, and kinds of tables that are taken in: of a submission, and of a model."""
+
+    stages: list[Named]
+    check_kinds: list[Named]
+    tables: list[Named]
+    model_tables: list[Named]
