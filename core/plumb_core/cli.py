@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 import sys
+from collections import Counter
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -14,14 +15,17 @@ from plumb_core.across import across
 from plumb_core.catalogue import editions
 from plumb_core.checks.recheck import recheck
 from plumb_core.documents.answers import SOLVED
+from plumb_core.documents.brief import Brief
 from plumb_core.documents.held import EDITION_LIST
-from plumb_core.documents.reading import read_recheck
+from plumb_core.documents.reading import read, read_recheck
 from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.requests import Request
 from plumb_core.documents.results import RECHECKED
 from plumb_core.documents.side_by_side import ACROSS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.intake.records import read_record
+from plumb_core.intake.sheets import SheetRefused
+from plumb_core.intake.submission import read_answers, read_submission
 from plumb_core.solve import solve
 
 SCHEMAS: dict[str, TypeAdapter[Any]] = {
@@ -60,11 +64,16 @@ def dump(value: Any) -> str:
     return json.dumps(value, ensure_ascii=False, allow_nan=False)
 
 
-def _read_file(name: str) -> str:
+def _read_bytes(name: str) -> bytes:
     try:
-        return sys.stdin.buffer.read().decode() if name == "-" else Path(name).read_bytes().decode()
+        return sys.stdin.buffer.read() if name == "-" else Path(name).read_bytes()
     except OSError as error:
         raise InputRefused([Problem("/", f"can't read {name}: {error.strerror}", "Name a file that exists.")]) from None
+
+
+def _read_file(name: str) -> str:
+    try:
+        return _read_bytes(name).decode()
     except UnicodeDecodeError:
         raise InputRefused([Problem("/", f"{name} is not UTF-8 text", "Save it as UTF-8.")]) from None
 
@@ -77,6 +86,25 @@ def _solve_lines(text: str) -> None:
             print(dump(solve(read_json(line))))
         except InputRefused as refused:
             print(dump(errors_json(refused)))
+
+
+def _intake(brief: str, files: list[str], answers: str | None) -> int:
+    """Write the recheck document, and a line for each table on stderr; 3 where a table was left out."""
+    stated = read_json(_read_file(brief))
+    whole = isinstance(stated, dict) and "brief" in stated
+    own = read_recheck({k: v for k, v in stated.items() if k != "submission"}).brief if whole else read(Brief, stated)
+    given = None if answers is None else read_answers(read_json(_read_file(answers)))
+    try:
+        taken = read_submission(own, [(Path(f).name, _read_bytes(f)) for f in files], given)
+    except SheetRefused as refused:
+        raise InputRefused([Problem("/", refused.message, refused.remedy)]) from None
+    numbers: Counter[tuple[str, str]] = Counter()
+    for table in taken.tables:
+        numbers[table.file, table.sheet] += 1
+        print(dump(table.as_json(numbers[table.file, table.sheet])), file=sys.stderr)
+    document = taken.document.model_dump(mode="json", exclude_none=True)
+    print(dump({**stated, **document} if whole else document))
+    return 0 if taken.complete else 3
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -93,6 +121,10 @@ def main(arguments: list[str] | None = None) -> int:
     recording.add_argument("--unit", default="", help="g, m/s2, cm/s2 or mm/s2, where the file doesn't say")
     recording.add_argument("--dt", type=float, help="time step in s, where the file doesn't say")
     recording.add_argument("file")
+    taking = commands.add_parser("intake", help="make a recheck document of a brief and the tables of a submission")
+    taking.add_argument("--answers", help="a file with the reviewer's answers to what was open")
+    taking.add_argument("brief", help="a brief, or a recheck document whose submission is replaced")
+    taking.add_argument("files", nargs="+", help="CSV, text or XLSX files")
     commands.add_parser("schema", help="print a JSON Schema").add_argument("name", choices=list(SCHEMAS))
     chosen = parser.parse_args(arguments)
     try:
@@ -102,6 +134,8 @@ def main(arguments: list[str] | None = None) -> int:
             print(dump(schema(chosen.name)))
         elif chosen.command == "record":
             print(dump(read_record(_read_file(chosen.file), chosen.unit, chosen.dt)))
+        elif chosen.command == "intake":
+            return _intake(chosen.brief, chosen.files, chosen.answers)
         elif chosen.command == "recheck":
             print(dump(recheck(read_json(_read_file(chosen.file)))))
         elif chosen.command == "across":

@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 from plumb_core.editions import EDITIONS
+from plumb_core.intake.reading import read_table
 from plumb_core.intake.sheets import read_text
-from plumb_core.intake.tables import read_table
 from plumb_core.solve import solve
 
 US_SITE = {"S_S": 1.5, "S_1": 0.6, "T_L": 6.0, "site_class": "C"}

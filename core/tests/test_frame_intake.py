@@ -11,7 +11,9 @@ from plumb_core.documents.model import Frame, Grid, Rectangle
 from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
 from plumb_core.grid import frame_of_grid, rectangle
-from plumb_core.intake.frame_tables import FRAME_TABLES, frame_of_tables, read_frame_table
+from plumb_core.intake.model_tables import model_table_kinds
+from plumb_core.intake.model_tables.frame import frame_of_tables
+from plumb_core.intake.reading import read_model_table
 from plumb_core.intake.sheets import read_text
 from plumb_core.solve import solve
 
@@ -96,13 +98,13 @@ def test_each_kind_is_recognised_by_its_columns() -> None:
         "floors": "Floor,Level [m],Mass [t]\nL1,3,20\n",
     }
     for kind, text in texts.items():
-        found = read_frame_table(read_text(text, "t"))
+        found = read_model_table(read_text(text, "t"))
         assert (found.kind, found.problems) == (kind, []), kind
 
 
 def test_units_of_the_tables_are_turned_into_the_cores() -> None:
-    assert read_frame_table(read_text(NODES, "n")).rows[1] == {"id": "2", "at": [0.0, 0.0, 3.0]}
-    section = read_frame_table(
+    assert read_model_table(read_text(NODES, "n")).rows[1] == {"id": "2", "at": [0.0, 0.0, 3.0]}
+    section = read_model_table(
         read_text("Section,Area [cm2],Iy [cm4],Iz [cm4],J [cm4]\nC,100,2000,1000,3000\n", "s")
     ).rows[0]
     assert section == {
@@ -112,19 +114,19 @@ def test_units_of_the_tables_are_turned_into_the_cores() -> None:
         "Iz": pytest.approx(1e-5),
         "J": pytest.approx(3e-5),
     }
-    material = read_frame_table(read_text("Material,E [MPa],nu,Density [kg/m3]\nS,200000,0.3,7850\n", "m")).rows[0]
+    material = read_model_table(read_text("Material,E [MPa],nu,Density [kg/m3]\nS,200000,0.3,7850\n", "m")).rows[0]
     assert material == {"id": "S", "E": pytest.approx(2e8), "nu": 0.3, "density": pytest.approx(7.85)}
 
 
 def test_a_missing_unit_is_asked_for_never_assumed() -> None:
     text = "Node,X,Y,Z\n1,0,0,0\n"
-    asked = read_frame_table(read_text(text, "n"))
+    asked = read_model_table(read_text(text, "n"))
     assert [p.message for p in asked.problems] == [
         "the unit of x is missing",
         "the unit of y is missing",
         "the unit of z (upwards) is missing",
     ]
-    answered = read_frame_table(read_text(text, "n"), units={"x": "ft", "y": "ft", "z": "ft"})
+    answered = read_model_table(read_text(text, "n"), units={"x": "ft", "y": "ft", "z": "ft"})
     assert answered.problems == []
 
 
@@ -132,7 +134,7 @@ def test_a_missing_unit_is_asked_for_never_assumed() -> None:
     ("cell", "dofs"), [("fixed", 6), ("pinned", 3), ("ux uy", 2), ("1 1 1 0 0 0", 3), ("111000", 3)]
 )
 def test_supports_are_written_in_several_ways(cell: str, dofs: int) -> None:
-    found = read_frame_table(read_text(f"Node\tFixed\n1\t{cell}\n", "s"), "supports")
+    found = read_model_table(read_text(f"Node\tFixed\n1\t{cell}\n", "s"), "supports")
     assert len(found.rows[0]["fixed"]) == dofs
 
 
@@ -144,7 +146,7 @@ def test_supports_are_written_in_several_ways(cell: str, dofs: int) -> None:
     ("Node,X [m],Y [m],Z [m]\n", "nodes", "no rows of values"),
 ])  # fmt: skip
 def test_what_is_wrong_stands_at_its_cell(text: str, kind: str, message: str) -> None:
-    found = read_frame_table(read_text(text, "t"), kind)
+    found = read_model_table(read_text(text, "t"), kind)
     assert any(message in p.message and p.remedy for p in found.problems)
 
 
@@ -174,7 +176,7 @@ def test_a_frame_from_tables_has_the_modes_of_the_document_it_came_from() -> Non
     }
     tables = {}
     for kind, text in rows.items():
-        found = read_frame_table(read_text(text, kind), kind)
+        found = read_model_table(read_text(text, kind), kind)
         assert found.problems == [], (kind, found.problems)
         tables[kind] = found.rows
     built = frame_of_tables(tables)
@@ -185,44 +187,44 @@ def test_a_frame_from_tables_has_the_modes_of_the_document_it_came_from() -> Non
 
 
 def test_every_column_of_a_table_is_found_by_its_own_title_or_name() -> None:
-    for kind, columns in FRAME_TABLES.items():
+    for kind, columns in ((k.id, k.columns) for k in model_table_kinds().values()):
         text = (
             "\t".join(f"{c.name}{f' [{c.unit}]' if c.unit else ''}" for c in columns)
             + "\n"
             + "\t".join("1" for _ in columns)
             + "\n"
         )
-        found = read_frame_table(read_text(text, "t"), kind)
+        found = read_model_table(read_text(text, "t"), kind)
         assert set(found.columns) == {c.name for c in columns}, kind
         assert [p.message for p in found.problems if "unit" in p.message] == [], kind
 
 
 def test_supports_with_springs() -> None:
     text = "Node,Fixed,spring ux (kN/m),spring rz (kN m/rad)\n1,uy uz,5000,\n2,,,250\n3,fixed,,\n"
-    found = read_frame_table(read_text(text, "s"), "supports")
+    found = read_model_table(read_text(text, "s"), "supports")
     assert found.problems == []
     assert found.rows == [
         {"node": "1", "fixed": ["uy", "uz"], "springs": {"ux": 5000.0}},
         {"node": "2", "springs": {"rz": 250.0}},
         {"node": "3", "fixed": ["ux", "uy", "uz", "rx", "ry", "rz"]},
     ]
-    idle = read_frame_table(read_text("Node,Fixed\n1,\n", "s"), "supports")
+    idle = read_model_table(read_text("Node,Fixed\n1,\n", "s"), "supports")
     assert [p.message for p in idle.problems] == ["this support neither fixes nor springs anything"]
 
 
 def test_masses_at_nodes_of_two_sources() -> None:
     text = "Node,Mass [kg],Source\n5,12000,\n6,800,Equipment\n"
-    found = read_frame_table(read_text(text, "m"))
+    found = read_model_table(read_text(text, "m"))
     assert (found.kind, found.problems) == ("masses", [])
     assert found.rows == [
         {"node": "5", "mx": 12.0, "my": 12.0, "mz": 12.0},
         {"node": "6", "mx": 0.8, "my": 0.8, "mz": 0.8, "source": "equipment"},
     ]
-    assert "no mass" in read_frame_table(read_text("Node,Mass [t]\n5,\n", "m"), "masses").problems[0].message
+    assert "no mass" in read_model_table(read_text("Node,Mass [t]\n5,\n", "m"), "masses").problems[0].message
 
 
 def test_words_that_a_column_does_not_know_are_named_with_those_it_does() -> None:
-    found = read_frame_table(read_text("Floor,Mass [t],Rigid\nL1,20,somewhat\n", "f"), "floors")
+    found = read_model_table(read_text("Floor,Mass [t],Rigid\nL1,20,somewhat\n", "f"), "floors")
     assert found.problems[0].message == "'somewhat' isn't understood as rigid (yes, no)"
     assert "flexible" in found.problems[0].remedy
 
@@ -232,7 +234,7 @@ def test_a_floor_that_is_not_rigid_stays_flexible() -> None:
     tables = {
         "nodes": nodes,
         "supports": [{"node": n["id"], "fixed": ["ux"]} for n in nodes if n["at"][2] == 0],
-        "floors": read_frame_table(read_text("Floor,Mass [t],Rigid\nL1,20,yes\nL2,20,flexible\n", "f")).rows,
+        "floors": read_model_table(read_text("Floor,Mass [t],Rigid\nL1,20,yes\nL2,20,flexible\n", "f")).rows,
     }
     built = frame_of_tables(tables)
     assert [(d["id"], len(d["nodes"]), d["rigid"]) for d in built["diaphragms"]] == [("L1", 4, True), ("L2", 4, False)]
@@ -264,7 +266,7 @@ def test_members_bring_their_mass_where_nothing_else_stands_for_it(floors: Any, 
 
 def test_tension_only_and_mass_along_a_member() -> None:
     text = "Member,Start,End,Section,Acts in,Line mass [kg/m]\nd,1,2,C,Tension only,\nb,2,3,C,both,250\n"
-    found = read_frame_table(read_text(text, "m"))
+    found = read_model_table(read_text(text, "m"))
     assert found.problems == []
     assert [row.get("axial") for row in found.rows] == ["tension_only", "both"]
     assert found.rows[1]["line_mass"] == pytest.approx(0.25)
@@ -272,5 +274,5 @@ def test_tension_only_and_mass_along_a_member() -> None:
 
 def test_degrees_and_radians_of_roll() -> None:
     text = "Member,Start,End,Section,Roll (rad)\nm,1,2,C,1.5707963267948966\n"
-    assert read_frame_table(read_text(text, "m")).rows[0]["roll"] == pytest.approx(90.0)
-    assert math.isclose(read_frame_table(read_text(text.replace("rad", "deg"), "m")).rows[0]["roll"], math.pi / 2)
+    assert read_model_table(read_text(text, "m")).rows[0]["roll"] == pytest.approx(90.0)
+    assert math.isclose(read_model_table(read_text(text.replace("rad", "deg"), "m")).rows[0]["roll"], math.pi / 2)

@@ -9,15 +9,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from openpyxl import Workbook
+from plumb_core.intake.cells import UNITS, factor, plain_number
+from plumb_core.intake.columns import Reading
+from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import MAX_BYTES, SheetRefused, read_file, read_text
-from plumb_core.intake.tables import Mapping, TableRead, guess_kind, read_table
-from plumb_core.intake.units import UNITS, factor, plain_number
+from plumb_core.intake.tables.kind import TableRead
 
 STORIES = "Level\tHeight (m)\tWeight [kN]\nL3\t3.9\t4,200\nL2\t3.9\t5 600.5\nL1\t4.8\t6100\n"
 
 
 def stories(text: str, **mapping: Any) -> TableRead:
-    return read_table(read_text(text), "stories", Mapping(**mapping))
+    return read_table(read_text(text), "stories", Reading(**mapping))
 
 
 def problem_at(read: TableRead, row: int | None, column: int | None) -> str:
@@ -30,7 +32,7 @@ def test_stories_are_read_with_units_from_the_headings_top_down() -> None:
     read = stories(STORIES)
     assert read.problems == []
     assert read.stories == ["L1", "L2", "L3"]
-    assert (read.mapping.order, read.mapping.units) == ("top_down", {"h": "m", "w": "kN"})
+    assert (read.reading.order, read.reading.units) == ("top_down", {"h": "m", "w": "kN"})
     weights = {c.story: c.value for c in read.claims if c.quantity == "w"}
     assert weights == {"L1": 6100.0, "L2": 5600.5, "L3": 4200.0}
 
@@ -50,7 +52,7 @@ def test_a_claim_knows_the_cell_it_came_from_and_what_stood_there() -> None:
     ],
 )
 def test_the_kind_of_table_is_guessed(text: str, kind: str) -> None:
-    assert guess_kind(read_text(text)) == kind
+    assert kind_of(read_text(text)) == kind
 
 
 def test_missing_units_are_asked_for_at_the_heading() -> None:
@@ -130,7 +132,7 @@ def test_parameters_that_cannot_be_placed_say_so() -> None:
     assert "is no site class" in problem_at(read, 4, 1)
     assert "has no direction" in problem_at(read, 5, 0)
     assert "stands twice" in problem_at(read, 7, 0)
-    both = read_table(read_text("Parameter\tValue\tUnit\nR\t6\t\n"), "parameters", Mapping(both=True))
+    both = read_table(read_text("Parameter\tValue\tUnit\nR\t6\t\n"), "parameters", Reading(both=True))
     assert [(c.direction, c.value) for c in both.claims] == [("X", 6.0), ("Y", 6.0)]
 
 
@@ -140,9 +142,14 @@ FORCES = "Case\tStory\tForce (kN)\tShear (kN)\nStatic X + ecc.\tL2\t-60\t-60\n\t
 def test_forces_by_case_with_the_case_named_once_per_block() -> None:
     read = read_table(read_text(FORCES), "forces", known_stories=["L1", "L2"])
     assert read.problems == []
-    assert read.mapping.cases == {"Static X + ecc.": "X", "Static Y": "Y"}
+    assert read.reading.cases == {"Static X + ecc.": "X", "Static Y": "Y"}
     found = {(c.quantity, c.direction, c.story): c.value for c in read.claims}
-    assert found["F", "X", "L2"] == 60.0
+    # as it was written, against the axis; the recheck compares its size
+    assert found["F", "X", "L2"] == -60.0
+    assert [(c.name, c.kind, c.direction, c.eccentricity) for c in read.cases] == [
+        ("Static X + ecc.", "static", "X", None),
+        ("Static Y", "static", "Y", None),
+    ]
     assert found["V_story", "Y", "L1"] == 80.0
 
 
@@ -152,7 +159,7 @@ def test_forces_of_unknown_stories_and_unclear_cases() -> None:
     )
     assert "direction of case 'quake'" in problem_at(read, 1, 0)
     assert "'L7' is not among" in problem_at(read, 2, 1)
-    told = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\n"), "forces", Mapping(cases={"quake": "Y"}))
+    told = read_table(read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\n"), "forces", Reading(cases={"quake": "Y"}))
     assert told.problems == []
     assert told.claims[0].direction == "Y"
 

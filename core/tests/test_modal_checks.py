@@ -13,8 +13,9 @@ from plumb_core.documents.brief import Brief
 from plumb_core.documents.model import ReferenceModel
 from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
+from plumb_core.intake.columns import Reading
+from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import read_text
-from plumb_core.intake.tables import Mapping, guess_kind, read_table
 from plumb_core.solve import solve
 from submissions import BRIEF, document
 
@@ -153,7 +154,7 @@ MODES = """Mode;Period [s];Share X [%];Share Y [%];Share RZ [%];Running X [%]
 
 def test_a_table_of_modes_is_recognised() -> None:
     sheet = read_text(MODES, "modes.csv")
-    assert guess_kind(sheet) == "modes"
+    assert kind_of(sheet) == "modes"
     found = read_table(sheet, "modes")
     assert found.problems == []
     by = {(c.quantity, c.direction, c.point): c for c in found.claims}
@@ -168,7 +169,7 @@ def test_units_of_shares_are_asked_for() -> None:
     found = read_table(read_text("Mode,Period [s],Share X\n1,1.3,71.2\n", "m.csv"), "modes")
     assert ["unit of share" in p.message for p in found.problems] == [True]
     mended = read_table(
-        read_text("Mode,Period [s],Share X\n1,1.3,71.2\n", "m.csv"), "modes", Mapping(units={"mass_ratio_X": "%"})
+        read_text("Mode,Period [s],Share X\n1,1.3,71.2\n", "m.csv"), "modes", Reading(units={"mass_ratio_X": "%"})
     )
     assert mended.problems == []
 
@@ -186,7 +187,7 @@ def test_bad_rows_are_marked_in_their_cells(text: str, message: str) -> None:
 def test_a_table_of_shapes_carries_the_mode_down_its_block() -> None:
     text = "Mode,Story,Movement X [mm],Movement Y [mm],Rotation RZ [rad]\n1,L1,10,0,0\n,L2,20,0,0.001\n2,L1,0,5,0\n,L2,0,11,0\n"
     sheet = read_text(text, "s.csv")
-    assert guess_kind(sheet) == "shapes"
+    assert kind_of(sheet) == "shapes"
     found = read_table(sheet, "shapes", known_stories=["L1", "L2"])
     assert found.problems == []
     by = {(c.quantity, c.direction, c.point, c.story): c.value for c in found.claims}

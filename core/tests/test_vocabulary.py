@@ -12,8 +12,9 @@ from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused
 from plumb_core.inputs import OF_BUILDING, path_of
-from plumb_core.intake.tables import PARAMETER_NAMES, TABLES
-from plumb_core.intake.units import UNITS, factor, known_unit
+from plumb_core.intake.cells import UNITS, factor, known_unit
+from plumb_core.intake.names import parameter_names
+from plumb_core.intake.tables import table_kinds
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Key
 
@@ -73,9 +74,11 @@ def test_symbols_tell_quantities_apart() -> None:
 
 
 def test_tables_and_names_refer_to_the_vocabulary() -> None:
-    assert set(PARAMETER_NAMES.values()) <= QUANTITIES.keys()
-    for columns in TABLES.values():
-        assert {c.quantity for c in columns if c.quantity} <= QUANTITIES.keys()
+    assert set(parameter_names().values()) <= QUANTITIES.keys()
+    for kind in table_kinds().values():
+        stated = [c for c in kind.columns if c.quantity]
+        assert {c.quantity for c in stated} <= QUANTITIES.keys()
+        assert [(c.name, c.unit) for c in stated] == [(c.name, QUANTITIES[c.quantity].unit) for c in stated]
 
 
 @pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.id)

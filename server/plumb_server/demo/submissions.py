@@ -50,7 +50,7 @@ from openpyxl import Workbook
 from plumb_core.briefs import brief_evaluation
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
-from plumb_core.intake.units import factor
+from plumb_core.intake.cells import factor
 from plumb_core.rules import Evaluation, Key
 
 from plumb_server.demo.buildings import (

@@ -9,7 +9,8 @@ from plumb_core.answers.reference_model import request_to, story_weights
 from plumb_core.documents.model import Grid, ReferenceModel
 from plumb_core.documents.reading import read
 from plumb_core.grid import frame_of_grid
-from plumb_core.intake.frame_tables import FrameTableRead, read_frame_table
+from plumb_core.intake.model_tables.kind import FrameTableRead
+from plumb_core.intake.reading import read_frame_table
 from plumb_core.intake.sheets import Sheet
 
 from plumb_server.accounts.models import User

@@ -7,8 +7,9 @@ from typing import Any
 
 from django.shortcuts import get_object_or_404
 from drf_spectacular.utils import extend_schema
-from plumb_core.intake.frame_tables import FRAME_TABLES, frame_of_tables
-from plumb_core.intake.units import UNITS
+from plumb_core.intake.cells import UNITS
+from plumb_core.intake.model_tables import FRAME_TABLES
+from plumb_core.intake.model_tables.frame import frame_of_tables
 from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response

@@ -20,8 +20,11 @@ from plumb_core.documents.reading import read
 from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake.columns import Reading
+from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
-from plumb_core.intake.tables import TABLES, Mapping, TableRead, guess_kind, read_table
+from plumb_core.intake.tables import TABLES
+from plumb_core.intake.tables.kind import TableRead
 from plumb_core.quantities import QUANTITIES
 
 from plumb_server.accounts.models import User
@@ -212,7 +215,7 @@ def open_draft(review: Review) -> Submission | None:
 
 def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict[str, Any] | None) -> TableRead:
     """Read one sheet as a table of a kind ('' = whatever it looks like); nothing is saved."""
-    kind = kind or guess_kind(sheet) or "parameters"
+    kind = kind or kind_of(sheet) or "parameters"
     if kind not in TABLES:
         raise Unusable([{"path": "/kind", "message": f"{kind!r} is no kind of table",
                          "remedy": f"Use one of: {', '.join(TABLES)}."}])  # fmt: skip
@@ -220,7 +223,7 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, mapping: dict
     known = remembered_mapping(review, kind, sheet) if mapping is None else mapping
     edition = EDITIONS[current_brief(review).document["edition"]]
     return read_table(
-        sheet, kind, Mapping(**known) if known else None, file=file, known_stories=stories, edition=edition
+        sheet, kind, Reading(**known) if known else None, file=file, known_stories=stories, edition=edition
     )
 
 

@@ -14,8 +14,8 @@ from drf_spectacular.utils import OpenApiParameter, extend_schema
 from plumb_core.across import across as core_across
 from plumb_core.catalogue import editions as core_editions
 from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.intake.cells import UNITS
 from plumb_core.intake.tables import TABLES
-from plumb_core.intake.units import UNITS
 from plumb_core.quantities import QUANTITIES
 from plumb_core.solve import solve as core_solve
 from rest_framework import status

@@ -1,8 +1,9 @@
-"""Units that submissions are written in, and numbers as people write them."""
+"""Cells: units that values are written in, numbers as people write them, and problems at their places."""
 
 from __future__ import annotations
 
 import re
+from dataclasses import dataclass
 from functools import cache
 
 UNITS: dict[str, dict[str, str]] = {
@@ -102,3 +103,13 @@ def plain_number(text: str, decimal_comma: bool) -> str | None:
     else:
         text = re.sub(r",(?=\d{3}(\D|$))", "", text)
     return text if re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", text) else None
+
+
+@dataclass(frozen=True, slots=True)
+class CellProblem:
+    """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None)."""
+
+    row: int | None
+    column: int | None
+    message: str
+    remedy: str

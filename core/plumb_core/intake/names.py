@@ -1,0 +1,90 @@
+"""Names: which quantity a parameter's name stands for, and what the name of a load case says of its role."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from functools import cache
+
+from plumb_core.documents.submission import Case
+from plumb_core.editions import EDITIONS, Edition
+from plumb_core.intake.columns import normal
+
+WORDS: Mapping[str, str] = {
+    "R": "r responsemodificationcoefficient responsemodificationfactor",
+    "lateral_system": "lateralsystem",
+    "h_n": "hn structuralheight buildingheight",
+    "T_a": "ta approximateperiod",
+    "T_limit": "upperlimitonperiod tmax",
+    "T_analysis": "tanalysis analysisperiod periodfromanalysis",
+    "T": "t t1 periodused tused fundamentalperiod",
+    "coefficient": "v/w vw baseshearcoefficient",
+    "W": "w seismicweight effectiveseismicweight",
+    "V": "v fb vb baseshear",
+    "k": "k",
+}
+"""Words of parameters whichever the edition, beside the symbols of the editions themselves."""
+
+
+@cache
+def parameter_names(edition: str = "") -> dict[str, str]:
+    """Names of parameters, as they are normalised, and the quantity that each stands for.
+
+    Under an edition its own words come first, then those of any, then those of the others: a table may state more than the
+    edition asks for.
+    """
+    first = [EDITIONS[edition].parameter_names, WORDS] if edition else [WORDS]
+    names: dict[str, str] = {}
+    for words in (*first, *(e.parameter_names for e in EDITIONS.values())):
+        for quantity, called in words.items():
+            for name in called.split():
+                names.setdefault(normal(name) or name, quantity)
+    return names
+
+
+def allowed_texts(quantity: str, edition: Edition | None) -> tuple[str, ...]:
+    """Texts that a quantity can have under an edition, or under any; () where any will do."""
+    texts: dict[str, None] = {}
+    for held in [edition] if edition else EDITIONS.values():
+        own = held.systems if quantity == "lateral_system" else held.options.get(quantity, held.texts.get(quantity, ()))
+        texts.update(dict.fromkeys(str(o) for o in own))
+    return tuple(texts)
+
+
+@cache
+def may_be_zero(quantity: str) -> bool:
+    """Whether a parameter is nothing where a code says so."""
+    return any(quantity in e.may_be_zero for e in EDITIONS.values())
+
+
+def direction_in(name: str) -> str:
+    """X or Y where the name of a case holds one of the two letters, '' where it holds both or neither."""
+    letters = {c.upper() for c in re.findall(r"[XYxy]", name)}
+    return letters.pop() if len(letters) == 1 else ""
+
+
+_KINDS = (
+    ("static", r"static|lateral force|equivalent"),
+    ("time_history", r"time[ -]?history"),
+    ("modal", r"modal|response spectrum|spectral|dynamic|\brs\b|\brsa\b"),
+    ("gravity", r"dead|live|gravity"),
+)
+_STEPS = (("before", r"unscaled|before scaling"), ("after", r"\bscaled|after scaling"))
+
+
+def role_of(name: str, direction: str = "", kind: str | None = None) -> Case:
+    """The role of a load case as far as its name tells it; what it doesn't is null.
+
+    direction, kind : known from elsewhere: the reviewer's answer, or the kind of the table
+    """
+    words = name.lower()
+    told = [k for k, pattern in _KINDS if re.search(pattern, words)]
+    step = [s for s, pattern in _STEPS if re.search(pattern, words)]
+    known = direction or direction_in(name)
+    role = {
+        "name": name,
+        "kind": told[0] if len(told) == 1 else kind,
+        "direction": known or None,
+        "step": step[0] if len(step) == 1 else None,
+    }
+    return Case.model_validate(role)

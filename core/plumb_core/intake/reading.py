@@ -1,0 +1,76 @@
+"""Sheets become claims, or rows of the reviewer's own model: the kind recognised, its columns and units found or asked for, every problem marked in its cell."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from plumb_core.editions import Edition
+from plumb_core.intake.columns import Reading, guess_kind
+from plumb_core.intake.model_tables import model_table_kinds
+from plumb_core.intake.model_tables.kind import ModelReader, ModelTableRead
+from plumb_core.intake.sheets import Sheet
+from plumb_core.intake.tables import table_kinds
+from plumb_core.intake.tables.kind import ClaimReader, TableRead
+from plumb_core.intake.tables.parameters import VALUES
+
+ANY_KIND = "parameters"
+"""What a sheet is read as that looks like no kind of table."""
+
+
+def kind_of(sheet: Sheet) -> str:
+    """The kind of table that a sheet looks like most ('' if like none)."""
+    return guess_kind(sheet, {k.id: k.columns for k in table_kinds().values()})
+
+
+def read_table(
+    sheet: Sheet,
+    kind: str,
+    given: Reading | None = None,
+    *,
+    file: str = "",
+    known_stories: Sequence[str] = (),
+    edition: Edition | None = None,
+) -> TableRead:
+    """Read a sheet as a table of a kind.
+
+    Parameters
+    ----------
+    sheet : the cells
+    kind : id of a kind of table
+    given : what the reviewer has set; the rest is recognised
+    file : name of the exhibit, for the provenance of the claims
+    known_stories : names that rows of forces may refer to; empty if no stories are known yet
+    edition : of the review; names and texts that editions use for different things are read as it has them
+    """
+    table = table_kinds()[kind]
+    reader = ClaimReader(sheet, table.columns, given or Reading(), file, known_stories, edition)
+    reader.check_columns()
+    if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
+        said = f"no column of {table.values} is recognised"
+        reader.problem(None, None, said, "Point at the columns that hold them.")
+    rows = table.rows(reader, reader.rows()) if all(p.row is not None for p in reader.problems) else None
+    used = Reading(reader.header, reader.columns, reader.units, reader.directions, reader.order, reader.given.both)
+    return TableRead(
+        kind,
+        used,
+        rows.claims if rows else [],
+        list(dict.fromkeys(reader.problems)),
+        reader.skipped,
+        rows.stories if rows else [],
+        rows.cases if rows else [],
+    )
+
+
+def read_model_table(
+    sheet: Sheet,
+    kind: str = "",
+    columns: Mapping[str, int] | None = None,
+    units: Mapping[str, str] | None = None,
+) -> ModelTableRead:
+    """Read a sheet as a table of a model ('' = whatever it looks like); rows only count where there are no problems."""
+    kinds = model_table_kinds()
+    guessed = guess_kind(sheet, {k.id: k.columns for k in kinds.values()}) or next(iter(kinds))
+    reader = ModelReader(sheet, kinds[kind or guessed], Reading(columns=dict(columns or {}), units=dict(units or {})))
+    reader.check_columns()
+    rows = reader.read_rows() if all(p.row is not None for p in reader.problems) else []
+    return ModelTableRead(kind or guessed, reader.columns, reader.units, rows, reader.problems, reader.header)

@@ -1,0 +1,209 @@
+"""From files to a submission: which kind each table is, how the last one like it was read, what is claimed already.
+
+The server asks `read_in` for one table at a time, as a reviewer takes them in; `read_submission` takes a whole submission.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from plumb_core.documents.base import Part
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read
+from plumb_core.documents.recheck import RecheckDocument
+from plumb_core.documents.submission import Case, CaseName, Claim, Submission
+from plumb_core.editions import EDITIONS, Edition
+from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake.columns import HEADING_ROWS, Reading
+from plumb_core.intake.reading import ANY_KIND, kind_of, read_table
+from plumb_core.intake.sheets import Sheet, read_file
+from plumb_core.intake.tables import table_kinds
+from plumb_core.intake.tables.kind import TableRead
+
+Identity = tuple[str, str | None, str | None, int | None, str]
+"""(quantity, direction, story, point, case): what a submission states once."""
+
+
+@dataclass(frozen=True)
+class Remembered:
+    """How a table was read before: its kind, its row of headings, and its reading."""
+
+    kind: str
+    heading: tuple[str, ...]
+    reading: Reading
+
+
+@dataclass(frozen=True)
+class Known:
+    """What is known when a table is read.
+
+    Attributes
+    ----------
+    edition : of the review
+    stories : names that rows may refer to, bottom to top; empty where none are known yet
+    remembered : how earlier tables of the review were read, the newest first
+    claimed : what the submission states already
+    """
+
+    edition: Edition | None = None
+    stories: Sequence[str] = ()
+    remembered: Sequence[Remembered] = ()
+    claimed: Collection[Identity] = ()
+
+
+def identity(claim: Claim) -> Identity:
+    """What a claim is a statement of."""
+    return claim.quantity, claim.direction, claim.story, claim.point, claim.case
+
+
+def heading_of(sheet: Sheet, header_row: int | None) -> tuple[str, ...]:
+    """The row of headings of a sheet; empty for one without."""
+    return tuple(c.text for c in sheet.rows[header_row]) if header_row is not None else ()
+
+
+def remembered_reading(sheet: Sheet, kind: str, remembered: Iterable[Remembered]) -> Reading | None:
+    """How the last table of this kind with the same headings was read; None for new headings."""
+    headings = [tuple(c.text for c in row) for row in sheet.rows[:HEADING_ROWS]]
+    for table in remembered:
+        if table.kind == kind and table.heading and table.heading in headings:
+            return replace(table.reading, header_row=headings.index(table.heading))
+    return None
+
+
+def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Reading | None = None) -> TableRead:
+    """Read one sheet as a table of a kind ('' = whatever it looks like).
+
+    Without a reading given by the reviewer, it is read as the last one like it.  Raises InputRefused for a kind that isn't
+    there.
+    """
+    kinds = table_kinds()
+    if kind and kind not in kinds:
+        raise InputRefused([Problem("/kind", f"{kind!r} is no kind of table", f"Use one of: {', '.join(kinds)}.")])
+    chosen = kind or kind_of(sheet) or ANY_KIND
+    reading = remembered_reading(sheet, chosen, known.remembered) if given is None else given
+    return read_table(sheet, chosen, reading, file=file, known_stories=known.stories, edition=known.edition)
+
+
+def claimed_already(claims: Iterable[Claim], claimed: Collection[Identity]) -> list[Claim]:
+    """The claims that state what is stated already."""
+    return [c for c in claims if identity(c) in claimed]
+
+
+# a whole submission
+
+
+class ReadingAnswer(Part):
+    """The reviewer's answer to what is open of the tables of a kind."""
+
+    header_row: Annotated[int, Field(ge=0)] | None = None
+    columns: dict[str, Annotated[int, Field(ge=0)]] = Field(default_factory=dict)
+    units: dict[str, str] = Field(default_factory=dict)
+    cases: dict[CaseName, Literal["X", "Y"]] = Field(default_factory=dict)
+    order: Literal["", "bottom_up", "top_down"] = ""
+    both: bool = False
+
+
+class Answers(Part):
+    """The reviewer's answers: how the tables of each kind are to be read, and the roles of load cases."""
+
+    tables: dict[str, ReadingAnswer] = Field(default_factory=dict)
+    cases: list[Case] = Field(default_factory=list)
+
+
+@dataclass
+class TableTaken:
+    """A table of a submission: taken in where it leaves no questions."""
+
+    file: str
+    sheet: str
+    kind: str
+    values: int
+    questions: list[Problem] = field(default_factory=list)
+
+    def as_json(self, number: int) -> dict[str, Any]:
+        """As `plumb intake` tells it; `table` is its number in the file, from 1."""
+        return {
+            "file": self.file,
+            "sheet": self.sheet,
+            "page": None,
+            "table": number,
+            "kind": self.kind,
+            "values": self.values,
+            "questions": [q.as_json() for q in self.questions],
+        }
+
+
+@dataclass
+class SubmissionRead:
+    """A submission made of files, and what became of each table."""
+
+    document: RecheckDocument
+    tables: list[TableTaken]
+
+    @property
+    def complete(self) -> bool:
+        """Whether no table left a question open."""
+        return not any(t.questions for t in self.tables)
+
+
+def read_submission(
+    brief: Brief, files: Iterable[tuple[str, bytes]], answers: Answers | None = None, label: str = "S0"
+) -> SubmissionRead:
+    """Take a submission in; a table that leaves a question open is left out, never guessed.
+
+    Parameters
+    ----------
+    brief : of the review
+    files : (name, contents) of each
+    answers : the reviewer's answers to what was open before
+
+    Raises
+    ------
+    SheetRefused : for a file that can't be read as tables
+    """
+    answered = answers or Answers()
+    given = {kind: Reading(**vars(a)) for kind, a in answered.tables.items()}
+    sheets = [(name, sheet) for name, data in files for sheet in read_file(data, name) if sheet.rows]
+    stories = [s.name for s in brief.stories]
+    claims: list[Claim] = []
+    cases: dict[str, Case] = {}
+    taken: dict[int, TableTaken] = {}
+    remembered: list[Remembered] = []
+    claimed: set[Identity] = set()
+    # the table of stories first: other tables name them
+    order = sorted(range(len(sheets)), key=lambda i: kind_of(sheets[i][1]) != "stories")
+    for i in order:
+        file, sheet = sheets[i]
+        kind = kind_of(sheet) or ANY_KIND
+        known = Known(EDITIONS[brief.edition], stories, remembered, claimed)
+        table = read_in(sheet, file, known, kind, given.get(kind))
+        questions = [_question(p.row, p.column, p.message, p.remedy) for p in table.problems]
+        questions += [
+            Problem("/table", f"{c.quantity} is stated before, in another table", "Leave one of the two tables out.")
+            for c in claimed_already(table.claims, claimed)[:1]
+        ]
+        taken[i] = TableTaken(file, sheet.name, table.kind, 0 if questions else len(table.claims), questions)
+        if questions:
+            continue
+        claims += table.claims
+        claimed |= {identity(c) for c in table.claims}
+        cases |= {c.name: c for c in table.cases if c.name not in cases}
+        stories = stories or table.stories
+        remembered.insert(0, Remembered(table.kind, heading_of(sheet, table.reading.header_row), table.reading))
+    cases |= {c.name: c for c in answered.cases}
+    submission = Submission(label=label, cases=list(cases.values()), claims=claims)
+    return SubmissionRead(RecheckDocument(brief=brief, submission=submission), [taken[i] for i in range(len(sheets))])
+
+
+def _question(row: int | None, column: int | None, message: str, remedy: str) -> Problem:
+    path = "/table" if row is None and column is None else f"/rows/{row}/{column}"
+    return Problem(path, message, remedy)
+
+
+def read_answers(document: Mapping[str, Any]) -> Answers:
+    """The reviewer's answers from a document; raises InputRefused naming every problem."""
+    return read(Answers, document)

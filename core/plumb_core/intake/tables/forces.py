@@ -1,0 +1,70 @@
+"""Lateral forces, story shears and overturning moments by load case."""
+
+from __future__ import annotations
+
+from plumb_core.documents.submission import Claim
+from plumb_core.intake.columns import Column, is_safe_name
+from plumb_core.intake.names import direction_in, role_of
+from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
+from plumb_core.intake.tables.stories import STORY
+
+
+def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
+    """Claims of each case and story, with their signs; the case often stands only in the first row of its block."""
+    claims: list[Claim] = []
+    case, seen = "", set()
+    for row in numbers:
+        case = reader.text(row, "case") or case
+        direction = direction_of(reader, row, case)
+        story = reader.known_story(row)
+        if story is None:
+            continue
+        if (case, story) in seen:
+            said = f"story {story!r} stands twice in case {case!r}"
+            reader.problem(row, reader.columns["story"], said, "Leave one of the rows out.")
+            continue
+        seen.add((case, story))
+        own = reader.claims_of(row, story, direction=direction, case=case) if direction else reader.claims_of(row, "")
+        claims += own
+    cases = [role_of(name, direction) for name, direction in reader.directions.items()]
+    return Rows(claims, cases=cases)
+
+
+def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
+    """The direction of a case, from the reviewer or from its name; None with the problem noted."""
+    index = reader.columns["case"]
+    if not case or not is_safe_name(case):
+        said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
+        reader.problem(row, index, said, "Name the case, such as Static X.")
+        return None
+    if case not in reader.directions and direction_in(case):
+        reader.directions[case] = direction_in(case)
+    direction = reader.directions.get(case)
+    if direction not in ("X", "Y"):
+        said = f"the direction of case {case!r} isn't clear"
+        reader.problem(row, index, said, "Choose X or Y for this case.")
+        return None
+    return direction
+
+
+KIND = TableKind(
+    "forces",
+    "lateral forces",
+    (
+        Column("case", "case", r"case|loadcase|load|combination|direction", required=True),
+        Column("story", "story", STORY, required=True),
+        Column("F", "force at the level", r"(lateral|story|storey)?force|fx|fi|f", "kN", False, "F"),
+        Column("V_story", "story shear", r"(story|storey)?shear|vx|v", "kN", False, "V_story"),
+        Column(
+            "M_story",
+            "overturning at the bottom of the story",
+            r"overturning(moment)?|moment|mx|m",
+            "kN*m",
+            False,
+            "M_story",
+        ),
+    ),
+    rows,
+    rank=30,
+    values="forces, shears or moments",
+)

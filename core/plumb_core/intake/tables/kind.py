@@ -1,0 +1,131 @@
+"""What a kind of table is: its columns, and how its rows become claims."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from plumb_core.documents.submission import Case, Claim
+from plumb_core.editions import Edition
+from plumb_core.intake.cells import CellProblem, factor
+from plumb_core.intake.columns import Column, Reading, TableReader
+from plumb_core.intake.sheets import Sheet
+from plumb_core.quantities import QUANTITIES
+
+
+class ClaimReader(TableReader):
+    """A reader whose rows become claims.
+
+    Parameters
+    ----------
+    known_stories : names that rows may refer to; empty if no stories are known yet
+    edition : of the review; names and texts that editions use for different things are read as it has them
+    """
+
+    def __init__(
+        self,
+        sheet: Sheet,
+        columns: Sequence[Column],
+        given: Reading,
+        file: str,
+        known_stories: Sequence[str],
+        edition: Edition | None,
+    ):
+        super().__init__(sheet, columns, given, file)
+        self.known, self.edition = list(known_stories), edition
+        self.directions = dict(given.cases)
+        """direction of each case that was met"""
+        self.order = given.order
+
+    @property
+    def stated(self) -> list[Column]:
+        """The columns that state quantities, as far as the table has them."""
+        return [c for c in self.by_name.values() if c.quantity and c.name in self.columns]
+
+    def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
+        """A number as a claim, with its sign as it was written."""
+        scale = factor(unit, QUANTITIES[quantity].unit)
+        return Claim(
+            quantity=quantity,
+            value=number[0] * scale,
+            text=number[1],
+            unit="" if unit == "-" else unit,
+            scale=scale,
+            source=self.source(row, column),
+            **place,
+        )
+
+    def claims_of(self, row: int, story: str | None = None, **place: Any) -> list[Claim]:
+        """Claims of all columns of a row that state quantities and whose numbers and units can be read."""
+        claims = []
+        for column in self.stated:
+            number = self.number(row, column.name)
+            if number and column.name in self.units and story != "":
+                unit = self.units[column.name]
+                claims.append(self.claim(row, column.name, column.quantity, number, unit, story=story, **place))
+        return claims
+
+    def known_story(self, row: int) -> str | None:
+        """The story of a row; None where it is missing, or not among those that are known."""
+        story = self.name(row, "story", "story")
+        if story and self.known and story not in self.known:
+            self.problem(
+                row,
+                self.columns["story"],
+                f"story {story!r} is not among the stories known so far",
+                f"Use one of: {', '.join(self.known)}; or accept the table of stories first.",
+            )
+            return None
+        return story
+
+
+@dataclass
+class Rows:
+    """What the rows of a table came to: claims, the stories that it lists (bottom to top), and the roles of its cases."""
+
+    claims: list[Claim] = field(default_factory=list)
+    stories: list[str] = field(default_factory=list)
+    cases: list[Case] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class TableKind:
+    """A kind of table.
+
+    Attributes
+    ----------
+    id, title : as documents and as people call it
+    columns : that it can have
+    rows : makes claims of the rows that hold values; problems are noted on the reader
+    rank : place where kinds are offered, the smallest first
+    values : what its columns of values are called, where it needs one of them at least
+    """
+
+    id: str
+    title: str
+    columns: tuple[Column, ...]
+    rows: Callable[[ClaimReader, list[int]], Rows]
+    rank: int
+    values: str = ""
+
+
+@dataclass
+class TableRead:
+    """What was made of a table: claims only count where `problems` is empty.
+
+    Attributes
+    ----------
+    reading : how it was read
+    skipped : rows left out: headings, blank rows, totals
+    stories : names of the stories, bottom to top
+    cases : roles of the load cases, as far as their names and the reviewer tell them
+    """
+
+    kind: str
+    reading: Reading
+    claims: list[Claim]
+    problems: list[CellProblem]
+    skipped: list[int]
+    stories: list[str]
+    cases: list[Case]

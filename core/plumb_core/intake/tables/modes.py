@@ -1,0 +1,77 @@
+"""Modes: periods, frequencies, and effective modal masses with their running sums."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from plumb_core.documents.submission import Claim
+from plumb_core.intake.columns import Column
+from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
+from plumb_core.quantities import QUANTITIES, Scope
+
+MODE = Column("mode", "number of the mode", r"mode|modeno|modenumber|n", required=True)
+_SHARE = r"(share|mass|massshare|massratio|effectivemass|effectivemodalmass|modalmass|participation)?"
+_RUNNING = r"(sum|runningsum|running|cumulative|cumulativemass|total|Σ)(mass|share)?"
+
+
+def mode_number(reader: ClaimReader, row: int) -> int | None:
+    """Number of the mode of a row, from 1; None with the problem noted."""
+    text, index = reader.text(row, "mode"), reader.columns["mode"]
+    match = re.fullmatch(r"(?i)(?:mode\s*)?(\d{1,4})(?:\.0+)?", text.strip())
+    if match and int(match.group(1)) > 0:
+        return int(match.group(1))
+    reader.problem(row, index, f"{text[:40]!r} is no number of a mode", "Number the modes from 1.")
+    return None
+
+
+def claims_of_mode(reader: ClaimReader, row: int, mode: int, **place: Any) -> list[Claim]:
+    """Claims of all columns of a row; directions stand in the names of the columns, and a blank isn't stated."""
+    claims = []
+    for name, index in reader.columns.items():
+        column = reader.by_name[name]
+        if not column.quantity or name not in reader.units or not reader.sheet.rows[row][index].text:
+            continue
+        number = reader.number(row, name)
+        if number:
+            direction = name[-1] if QUANTITIES[column.quantity].scope is Scope.DIRECTION else None
+            unit, where = reader.units[name], {"point": mode - 1, "direction": direction, **place}
+            claims.append(reader.claim(row, name, column.quantity, number, unit, **where))
+    return claims
+
+
+def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
+    """Claims of each mode."""
+    claims: list[Claim] = []
+    seen: dict[int, int] = {}
+    for row in numbers:
+        mode = mode_number(reader, row)
+        if mode is None:
+            continue
+        if mode in seen:
+            said = f"mode {mode} stands in row {seen[mode] + 1} too"
+            reader.problem(row, reader.columns["mode"], said, "Leave one of the rows out.")
+            continue
+        seen[mode] = row
+        claims += claims_of_mode(reader, row, mode)
+    return Rows(claims)
+
+
+KIND = TableKind(
+    "modes",
+    "modes",
+    (
+        MODE,
+        Column("T_mode", "period", r"period|t|tn", "s", False, "T_mode", positive=True),
+        Column("f_mode", "frequency", r"frequency|f|fn", "Hz", False, "f_mode", positive=True),
+        Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?x", "", False, "mass_ratio"),
+        Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?y", "", False, "mass_ratio"),
+        Column("mass_ratio_RZ", "share of the inertia about Z", rf"{_SHARE}(about|in)?r?z", "", False, "mass_ratio_RZ"),
+        Column("mass_running_X", "running sum in X", rf"{_RUNNING}(in|along)?x", "", False, "mass_running"),
+        Column("mass_running_Y", "running sum in Y", rf"{_RUNNING}(in|along)?y", "", False, "mass_running"),
+        Column("mass_running_RZ", "running sum about Z", rf"{_RUNNING}(about|in)?r?z", "", False, "mass_running_RZ"),
+    ),
+    rows,
+    rank=50,
+    values="values",
+)

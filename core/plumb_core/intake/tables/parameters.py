@@ -1,0 +1,139 @@
+"""Parameters: names with one value, or with one for each direction."""
+
+from __future__ import annotations
+
+import re
+from typing import Literal
+
+from plumb_core.documents.base import Direction
+from plumb_core.documents.submission import Claim
+from plumb_core.intake.cells import UNITS, known_unit
+from plumb_core.intake.columns import Column, normal
+from plumb_core.intake.names import allowed_texts, may_be_zero, parameter_names
+from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
+from plumb_core.quantities import QUANTITIES, Kind, Scope
+
+VALUES: dict[str, tuple[Direction, ...]] = {"value": (), "value_X": ("X",), "value_Y": ("Y",)}
+"""Columns of values, with the direction that each is for."""
+
+
+def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
+    """Claims of each parameter and direction."""
+    claims: list[Claim] = []
+    seen: set[tuple[str, str | None]] = set()
+    for row in numbers:
+        named = _parameter(reader, row)
+        if named is None:
+            continue
+        quantity, direction = named
+        for column, directions in _places(reader, row, quantity, direction):
+            for d in directions:
+                if (quantity, d) in seen:
+                    said = f"{reader.text(row, 'name')} stands twice in the table"
+                    reader.problem(row, reader.columns["name"], said, "Leave one of the rows out.")
+                    continue
+                seen.add((quantity, d))
+                claim = _claim(reader, row, column, quantity, d)
+                if claim:
+                    claims.append(claim)
+    return Rows(claims)
+
+
+def _direction(letter: str) -> Literal["X", "Y"]:
+    return "X" if letter in "xX" else "Y"
+
+
+def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | None:
+    """(quantity, direction) that the name in a row stands for."""
+    text = reader.name(row, "name", "parameter")
+    if text is None:
+        return None
+    names = parameter_names(reader.edition.id if reader.edition else "")
+    plain = normal(text) or normal(text.strip("()[]"))
+    inside = re.search(r"[\[(]\s*([xXyY])\s*[\])]", text)
+    if plain in names:
+        return names[plain], _direction(inside.group(1)) if inside else None
+    if plain[-1:] in ("x", "y") and plain[:-1] in names:
+        return names[plain[:-1]], _direction(plain[-1])
+    reader.problem(
+        row,
+        reader.columns["name"],
+        f"{text!r} is no parameter that is known here",
+        "Leave the row out, or name it by its symbol in the code, such as T_a X.",
+    )
+    return None
+
+
+def _places(
+    reader: ClaimReader, row: int, quantity: str, direction: Direction | None
+) -> list[tuple[str, list[Direction | None]]]:
+    """The columns that hold values in this row, with the directions each value is for."""
+    index = reader.columns["name"]
+    axes: tuple[tuple[str, Direction], ...] = (("value_X", "X"), ("value_Y", "Y"))
+    by_axis = [(c, d) for c, d in axes if c in reader.columns and reader.text(row, c)]
+    symbol = QUANTITIES[quantity].symbol
+    single = "value" in reader.columns
+    if QUANTITIES[quantity].scope is Scope.BUILDING:
+        if direction or (by_axis and not reader.text(row, "value")):
+            remedy = "Give one value for the building, in the column of values."
+            reader.problem(row, index, f"{symbol} has no direction", remedy)
+            return []
+        return [("value", [None])] if single else []
+    if by_axis and not direction:
+        return [(c, [d]) for c, d in by_axis]
+    if direction:
+        return [("value", [direction])] if single else []
+    if reader.given.both and single:
+        return [("value", ["X", "Y"])]
+    reader.problem(
+        row,
+        index,
+        f"the direction of {symbol} isn't given",
+        f"Write {symbol} X and {symbol} Y, use columns X and Y, or say that values without a direction hold for both.",
+    )
+    return []
+
+
+def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction: Direction | None) -> Claim | None:
+    if QUANTITIES[quantity].kind is Kind.TEXT:
+        return _text(reader, row, column, quantity, direction)
+    known = QUANTITIES[quantity]
+    number = reader.number(row, column, known.symbol, positive=not may_be_zero(quantity))
+    written = reader.text(row, "unit")
+    unit = known_unit(written or "-", known.unit)
+    if unit is None:
+        place = reader.columns.get("unit", reader.columns["name"])
+        said = f"{written!r} is no unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
+        reader.problem(row, place, said, f"Give one of: {', '.join(UNITS[known.unit])}.")
+        return None
+    return reader.claim(row, column, quantity, number, unit, direction=direction) if number else None
+
+
+def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: Direction | None) -> Claim | None:
+    written = reader.text(row, column).strip()
+    allowed = allowed_texts(quantity, reader.edition)
+    plain = normal(re.sub(r"(?i)^class ", "", written))
+    text = next((a for a in allowed if normal(a) == plain), "" if allowed else written[:60])
+    if not text:
+        said = f"{written[:40]!r} is no {QUANTITIES[quantity].meaning.lower()}"
+        remedy = f"Use one of: {', '.join(allowed)}." if allowed else "Write it down."
+        reader.problem(row, reader.columns[column], said, remedy)
+        return None
+    source = reader.source(row, column)
+    return Claim(quantity=quantity, direction=direction, value=text, text=text, source=source)
+
+
+KIND = TableKind(
+    "parameters",
+    "parameters",
+    (
+        Column("name", "parameter", r"parameter|name|item|symbol|quantity|coefficient", required=True),
+        Column("value", "value, no direction or both", r"value|amount|result"),
+        Column("value_X", "value in X", r"x|valuex|xdirection|directionx|alongx"),
+        Column("value_Y", "value in Y", r"y|valuey|ydirection|directiony|alongy"),
+        Column("unit", "unit", r"units?"),
+    ),
+    rows,
+    rank=10,
+    values="values",
+)
