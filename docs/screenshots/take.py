@@ -10,7 +10,7 @@ from pathlib import Path
 HERE = Path(__file__).resolve().parent
 sys.path[:0] = [str(HERE.parents[1] / "server"), str(HERE.parents[1] / "server" / "tests" / "browser")]
 
-from conftest import Browser  # noqa: E402
+from driving import Browser  # noqa: E402
 from plumb_server.demo.people import LEAD, PASSWORD  # noqa: E402
 
 PASTED = (

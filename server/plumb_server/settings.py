@@ -34,6 +34,8 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
     "plumb_server.accounts",
     "plumb_server.reviews",
+    "plumb_server.submissions",
+    "plumb_server.rechecks",
     "plumb_server.findings",
     "plumb_server.reports",
     "plumb_server.reference",
@@ -129,13 +131,11 @@ SPECTACULAR_SETTINGS = {
         "plumb_server.web.schema.add_core_documents",
     ],
     "ENUM_NAME_OVERRIDES": {
-        "VerdictEnum": ["agrees", "differs", "breaches", "gap", "open"],
         "FindingStatusEnum": "plumb_server.findings.models.Finding.Status",
-        "SubmissionStatusEnum": "plumb_server.reviews.models.Submission.Status",
+        "SubmissionStatusEnum": "plumb_server.submissions.models.Submission.Status",
         "RunStatusEnum": "plumb_server.reference.models.Run.Status",
         "ReviewStatusEnum": "plumb_server.reviews.models.Review.Status",
         "RoleEnum": "plumb_server.reviews.models.Role",
-        "CheckRoleEnum": ["origin", "inherited"],
     },
 }
 LOGGING = {

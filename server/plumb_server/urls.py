@@ -12,6 +12,9 @@ handler500 = "plumb_server.web.problems.failure"
 urlpatterns = [
     path("api/", include("plumb_server.accounts.urls")),
     path("api/", include("plumb_server.reviews.urls")),
+    path("api/", include("plumb_server.submissions.urls")),
+    path("api/", include("plumb_server.rechecks.urls")),
+    path("api/", include("plumb_server.exchange.urls")),
     path("api/", include("plumb_server.findings.urls")),
     path("api/", include("plumb_server.reports.urls")),
     path("api/", include("plumb_server.reference.urls")),

@@ -3,6 +3,9 @@
 import os
 
 from django.core.wsgi import get_wsgi_application
+from plumb_core.intake.cells import factor
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "plumb_server.settings")
 application = get_wsgi_application()
+# the units library takes seconds to load: not while somebody waits for the first table
+factor("m", "m")

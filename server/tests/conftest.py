@@ -2,36 +2,14 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from typing import Any
 
 import pytest
-from django.test import Client
-from plumb_server.accounts.models import User
+from asking import Api
 from plumb_server.demo.people import LEAD, READER, REVIEWER, STRANGER, SUBMITTER
 from plumb_server.demo.seed import seed
 from plumb_server.reviews.models import Review
-
-STORIES = "Story\tHeight (m)\tWeight (kN)\nL2\t3.6\t900\nL1\t4.0\t1000\n"
-PARAMETERS = "Item\tValue\tX\tY\tUnit\nS_DS\t1.0\t\t\tg\nV\t\t400\t380\tkN\n"
-
-
-class Api(Client):
-    """A client that speaks JSON and hands the CSRF token on, as the web application does."""
-
-    def __init__(self, email: str | None = None):
-        super().__init__(enforce_csrf_checks=True)
-        if email:
-            self.force_login(User.objects.get(username=email))
-            self.get("/api/session/")
-
-    def send(self, method: str, path: str, body: Any = None) -> Any:
-        headers = {"X-CSRFToken": self.cookies["csrftoken"].value} if "csrftoken" in self.cookies else {}
-        return self.generic(method, path, json.dumps(body), content_type="application/json", headers=headers)
-
-    def upload(self, path: str, file: Any) -> Any:
-        return self.post(path, {"file": file}, headers={"X-CSRFToken": self.cookies["csrftoken"].value})
 
 
 @pytest.fixture(scope="session")

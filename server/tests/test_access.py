@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from conftest import Api
+from asking import Api
 from plumb_server.findings.models import Finding
-from plumb_server.reviews.models import Exhibit, Review, Submission
+from plumb_server.reviews.models import Review
+from plumb_server.submissions.models import Exhibit, Submission
 
 pytestmark = pytest.mark.django_db
 

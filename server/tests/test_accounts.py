@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from conftest import Api
+from asking import Api
 from plumb_server.accounts.models import User
 from plumb_server.demo.people import LEAD, PASSWORD
 
@@ -79,7 +79,7 @@ def test_unknown_addresses_and_broken_bodies_are_problems_too(lead: Api) -> None
 
 
 def test_a_failure_is_a_problem_and_tells_nothing_of_the_inside(lead: Api, monkeypatch: Any) -> None:
-    from plumb_server.reviews import views
+    from plumb_server.rechecks import views
 
     def fail(*_: Any) -> Any:
         raise RuntimeError("secret inside")

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from conftest import Api
-from plumb_server.findings.services import STEPS
+from asking import Api
+from plumb_server.findings.models import Finding
 from plumb_server.reviews.models import Review
 
 pytestmark = pytest.mark.django_db
@@ -60,14 +60,14 @@ def test_an_issued_text_stays_as_it_is(lead: Api, clinic: Review) -> None:
     assert issued.text != "something else"
 
 
-@pytest.mark.parametrize("status", list(STEPS))
+@pytest.mark.parametrize("status", list(Finding.NEXT))
 def test_states_follow_each_other_only_as_laid_down(status: str, lead: Api, clinic: Review) -> None:
-    for target in STEPS:
+    for target in Finding.NEXT:
         finding = clinic.findings.get(number=1)
         finding.status = status
         finding.save()
         answer = lead.send("PATCH", f"/api/findings/{finding.pk}/", {"status": target})
-        allowed = target == status or target in STEPS[status]
+        allowed = target == status or target in Finding.NEXT[status]
         assert answer.status_code == (200 if allowed else 409), target
 
 

@@ -12,13 +12,14 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from conftest import Api
+from asking import Api
 from django.conf import settings
 from django.db import connection
 from plumb_server.demo.clinic_model import clinic_model
+from plumb_server.rechecks.models import Recheck
 from plumb_server.reference import runs, tasks
 from plumb_server.reference.models import ModelRevision, Run
-from plumb_server.reviews.models import Recheck, Review
+from plumb_server.reviews.models import Review
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 
@@ -197,7 +198,7 @@ def test_a_run_is_cancelled_before_and_while_it_is_solved(
 
 def test_progress_is_told_by_phase(queued: Review, lead: Api, monkeypatch: pytest.MonkeyPatch) -> None:
     told = []
-    monkeypatch.setattr(runs, "TOLD_EVERY", 0.0)
+    monkeypatch.setattr(runs, "PROGRESS_INTERVAL", 0.0)
     real = runs._Teller.__call__
 
     def telling(self: Any, phase: str, share: float) -> None:
@@ -274,7 +275,7 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(monkeypatch: pytest
 
     async def next_worker() -> int:
         async with app.open_async():
-            found = await tasks.take_up_what_was_left()
+            found = await tasks.requeue_stalled_jobs()
             await app.run_worker_async(queues=["runs"], wait=False, install_signal_handlers=False, listen_notify=False)
             return found
 

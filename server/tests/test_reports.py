@@ -6,7 +6,7 @@ import hashlib
 import io
 
 import pytest
-from conftest import Api
+from asking import Api
 from plumb_server.reports.equations import picture, symbolic
 from plumb_server.reports.services import context, page
 from plumb_server.reviews.models import Review

@@ -9,15 +9,17 @@ import json
 from typing import Any
 
 import pytest
-from conftest import PARAMETERS, STORIES, Api
+from asking import PARAMETERS, STORIES, Api
 from django.core.files.base import ContentFile
 from django.db import IntegrityError, connection, transaction
 from openpyxl import Workbook
 from plumb_server import hashing
 from plumb_server.demo.buildings import CLINIC_BRIEF
 from plumb_server.hashing import input_hash
-from plumb_server.reviews import services
-from plumb_server.reviews.models import AuditEntry, Claim, Exhibit, Recheck, Review, Submission
+from plumb_server.rechecks.models import Recheck
+from plumb_server.rechecks import services
+from plumb_server.reviews.models import AuditEntry, Review
+from plumb_server.submissions.models import Claim, Exhibit, Submission
 
 pytestmark = pytest.mark.django_db
 
@@ -69,7 +71,7 @@ def test_two_people_changing_a_brief_at_once(lead: Api, reviewer: Api, clinic: R
     answer = reviewer.send("PUT", path, {"brief": theirs, "based_on": 1})
     assert answer.status_code == 409
     assert "somebody changed" in errors(answer)[0]["message"]
-    assert services.current_brief(clinic).document["site"]["S_S"] == 1.3
+    assert clinic.current_brief().document["site"]["S_S"] == 1.3
 
 
 def test_every_change_of_a_brief_can_be_undone_one_after_the_other(lead: Api, clinic: Review) -> None:
@@ -125,7 +127,7 @@ def test_rubbish_files_are_refused_and_leave_nothing_behind(lead: Api, new_revie
 def test_reading_a_table_saves_nothing(lead: Api, new_review: str) -> None:
     read = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", {"text": STORIES}).json()
     assert (read["kind"], read["claims"], read["problems"]) == ("stories", 4, [])
-    assert read["mapping"]["units"] == {"h": "m", "w": "kN"}
+    assert read["reading"]["units"] == {"h": "m", "w": "kN"}
     assert not Submission.objects.filter(review=new_review).exists()
 
 
@@ -184,18 +186,18 @@ def test_a_table_can_be_taken_out_until_the_submission_is_accepted(lead: Api, ne
     assert lead.send("DELETE", f"/api/tables/{again['id']}/").status_code == 409
 
 
-def test_a_mapping_is_remembered_for_the_next_table_with_the_same_headings(lead: Api, new_review: str) -> None:
+def test_a_reading_is_remembered_for_the_next_table_with_the_same_headings(lead: Api, new_review: str) -> None:
     text = "floor\tclear\tmass on it\nL1\t4\t100\n"
-    mapping = {"header_row": 0, "columns": {"story": 0, "h": 1, "w": 2}, "units": {"h": "m", "w": "kip"}}
+    reading = {"header_row": 0, "columns": {"story": 0, "h": 1, "w": 2}, "units": {"h": "m", "w": "kip"}}
     path = f"/api/reviews/{new_review}/tables/"
-    accepted = lead.send("POST", path, {"text": text, "kind": "stories", "mapping": mapping})
+    accepted = lead.send("POST", path, {"text": text, "kind": "stories", "reading": reading})
     assert accepted.status_code == 201
     read = lead.send(
         "POST", path + "read/", {"text": "S1\t\t\n" + text.replace("100", "200"), "kind": "stories"}
     ).json()
     # these headings aren't recognised by themselves, and they stand one row lower than before
     assert read["problems"] == []
-    assert (read["mapping"]["header_row"], read["mapping"]["units"]) == (1, {"h": "m", "w": "kip"})
+    assert (read["reading"]["header_row"], read["reading"]["units"]) == (1, {"h": "m", "w": "kip"})
     fresh = lead.send("POST", path + "read/", {"text": text.replace("clear", "net"), "kind": "stories"}).json()
     assert fresh["problems"] != []
 

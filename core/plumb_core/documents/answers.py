@@ -418,7 +418,7 @@ class ModelWarning(TypedDict):
 
 
 @with_config(STRICT)
-class ModelFloor(TypedDict):
+class FloorOfModel(TypedDict):
     """A floor of a model: level and height in m, mass in t, inertia in t m2 about the centre of mass."""
 
     name: str
@@ -456,7 +456,7 @@ class InspectAnswer(Answer):
     warnings: list[ModelWarning]
     degrees_of_freedom: int | None
     mass: list[MassOfFloor]
-    floors: list[ModelFloor]
+    floors: list[FloorOfModel]
 
 
 @with_config(STRICT)
@@ -532,7 +532,7 @@ class ModalAnswer(Answer):
     centre: PointInPlan
     rayleigh: RayleighPeriods
     counted_by: str
-    floors: list[ModelFloor]
+    floors: list[FloorOfModel]
     mass_table: list[MassOfFloor]
     warnings: list[ModelWarning]
     nodes: NotRequired[NodeShapes]

@@ -19,10 +19,13 @@ from plumb_server.demo.clinic_model import clinic_model
 from plumb_server.demo.people import LEAD, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
 from plumb_server.demo.submissions import FILES
 from plumb_server.findings.services import change_finding, file_finding, write_message
+from plumb_server.rechecks.services import run_recheck
 from plumb_server.reference import services as services_of_model
-from plumb_server.reviews import services
+from plumb_server.reference.models import current_model
 from plumb_server.reviews.access import access
 from plumb_server.reviews.models import Membership, Review, Role
+from plumb_server.reviews.services import create_review
+from plumb_server.submissions import services
 
 TEAM = {LEAD: Role.LEAD, REVIEWER: Role.REVIEWER, SUBMITTER: Role.SUBMITTER, READER: Role.READER}
 
@@ -51,7 +54,7 @@ def seed() -> None:
         _first_finding(review, people)
     # an installation whose clinic is older than the model gets it too
     clinic = Review.objects.get(title=CLINIC)
-    if services.current_model(clinic) is None:
+    if current_model(clinic) is None:
         services_of_model.save_model(clinic, people[REVIEWER], clinic_model(), 0)
 
 
@@ -65,7 +68,7 @@ def _person(email: str) -> User:
 
 
 def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: str, **about: str) -> Review:
-    review = services.create_review(people[LEAD], brief=brief, title=title, **about)
+    review = create_review(people[LEAD], brief=brief, title=title, **about)
     for email, role in TEAM.items():
         Membership.objects.get_or_create(review=review, user=people[email], defaults={"role": role})
     submission = services.open_submission(review, people[SUBMITTER])
@@ -77,13 +80,13 @@ def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: 
 
 
 def _first_finding(review: Review, people: dict[str, User]) -> None:
-    result = services.run_recheck(review, services.latest_submission(review)).result
+    result = run_recheck(review, review.submissions.latest_with_values()).result
     check = next(c for c in result["checks"] if c["id"] == "F_v")
     finding = file_finding(
         review,
         people[REVIEWER],
         checks=[check["id"], "S_D1"],
-        submission=services.latest_submission(review),
+        submission=review.submissions.latest_with_values(),
         severity="must",
         title="Site coefficient F_v is not that of the governing edition",
         clause=check["clause"],

@@ -15,8 +15,8 @@ The Port Maren Clinic's S0 holds these slips, named as the test of them finds th
 and leaves out the seismic design category.  Its modes (of `clinic_model`) hold
 
 | m.L6       | the mass of one story in part only                                                                     |
-| axes_swapped | X and Y exchanged in the table of modes and in the shapes                                            |
-| mass_sum.Y | five modes: too few in one direction, X of the building, which their table calls Y                     |
+| axes_mass_ratio | X and Y exchanged in the table of modes and in the shapes                                            |
+| target_mass_sum.Y | five modes: too few in one direction, X of the building, which their table calls Y                     |
 
 The Sable Quay Library's S0 is right, written in feet and kips.
 
@@ -69,7 +69,7 @@ FILES = Path(__file__).parent / "files"
 SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.Static X", "V.Y", "k.Y")
 """Ids of the checks at which the clinic's slips are made."""
 EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X")
-MODAL_SLIPS = ("m.L6", "axes_swapped", "mass_sum.Y")
+MODAL_SLIPS = ("m.L6", "axes_mass_ratio", "target_mass_sum.Y")
 """Ids of the checks at which the slips of the clinic's modal analysis are made."""
 GRANARY_SLIPS = ("C_v", "w.F1", "w.F2", "F_t.Y")
 

@@ -2,10 +2,28 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.conf import settings
 from django.db import models
 
-from plumb_server.reviews.models import Review, Submission
+from plumb_server.reviews.models import Review
+from plumb_server.reviews.numbers import NumberedQuerySet
+from plumb_server.submissions.models import Submission
+from plumb_server.web.problems import Conflict
+
+if TYPE_CHECKING:
+    from plumb_server.reviews.access import Access
+
+
+class FindingQuerySet(NumberedQuerySet):
+    def visible_to(self, own: Access) -> FindingQuerySet:
+        """Those that a member sees; outside of the team nobody sees a draft, or what was withdrawn."""
+        return self if own.on_team else self.filter(status__in=Finding.VISIBLE_OUTSIDE)
+
+    def unsettled(self) -> FindingQuerySet:
+        """Those that still wait for something."""
+        return self.exclude(status__in=Finding.CLOSED)
 
 
 class Finding(models.Model):
@@ -20,6 +38,20 @@ class Finding(models.Model):
         ANSWERED = "answered"
         SETTLED = "settled"
         WITHDRAWN = "withdrawn"
+
+    NEXT = {
+        Status.DRAFT: (Status.ISSUED, Status.WITHDRAWN),
+        Status.ISSUED: (Status.ANSWERED, Status.SETTLED, Status.WITHDRAWN),
+        Status.ANSWERED: (Status.ISSUED, Status.SETTLED, Status.WITHDRAWN),
+        Status.SETTLED: (Status.ISSUED,),
+        Status.WITHDRAWN: (Status.DRAFT,),
+    }
+    """Which states follow which."""
+    CLOSED = (Status.SETTLED, Status.WITHDRAWN)
+    VISIBLE_OUTSIDE = (Status.ISSUED, Status.ANSWERED, Status.SETTLED)
+    """States in which submitter and readers see a finding."""
+
+    objects = FindingQuerySet.as_manager()
 
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="findings")
     number = models.PositiveIntegerField()
@@ -40,6 +72,21 @@ class Finding(models.Model):
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="finding_numbers")]
+
+    @property
+    def next_states(self) -> list[str]:
+        """The states that it can be moved to."""
+        return [str(status) for status in self.NEXT[self.Status(self.status)]]
+
+    def move_to(self, status: str) -> None:
+        """Move on to another state, not saved yet; refused where it doesn't follow."""
+        if status not in self.next_states:
+            raise Conflict(
+                f"a finding that is {self.status} can't become {status}",
+                f"It can become: {', '.join(self.next_states)}.",
+                "/status",
+            )
+        self.status = status
 
 
 class Message(models.Model):

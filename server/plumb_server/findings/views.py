@@ -12,12 +12,12 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.findings import services
-from plumb_server.findings.models import Finding
+from plumb_server.findings.models import Finding, FindingQuerySet
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
 from plumb_server.reviews.models import Role
-from plumb_server.reviews.serializers import CheckSerializer
-from plumb_server.reviews.views import chosen_submission
+from plumb_server.submissions.views import chosen_submission
 from plumb_server.web.requests import sent
+from plumb_server.web.schema import core_field
 
 
 class MessageSerializer(serializers.Serializer):
@@ -31,8 +31,8 @@ class FindingSerializer(serializers.ModelSerializer):
     submission = serializers.CharField(source="submission.label", default=None, allow_null=True)
     thread = MessageSerializer(many=True)
     checks = serializers.ListField(child=serializers.CharField())
-    evidence = CheckSerializer(many=True)
-    next_states = serializers.SerializerMethodField()
+    evidence = core_field("Evidence", many=True)()
+    next_states = serializers.ListField(child=serializers.CharField())
 
     class Meta:
         model = Finding
@@ -40,9 +40,6 @@ class FindingSerializer(serializers.ModelSerializer):
             "id", "number", "severity", "status", "title", "clause", "text", "checks", "evidence", "submission",
             "author", "created_at", "changed_at", "thread", "next_states",
         ]  # fmt: skip
-
-    def get_next_states(self, finding: Finding) -> list[str]:
-        return list(services.STEPS[finding.status])
 
 
 class NewFindingSerializer(serializers.ModelSerializer):
@@ -64,6 +61,10 @@ class NewMessageSerializer(serializers.Serializer):
     text = serializers.CharField(max_length=5000)
 
 
+def _visible(own: Access) -> FindingQuerySet:
+    return own.review.findings.visible_to(own).select_related("author", "submission").prefetch_related("thread__author")
+
+
 def finding_data(own: Access, finding: Finding) -> dict[str, Any]:
     """A finding as a member sees it; what changes its state is the team's."""
     data = FindingSerializer(finding).data
@@ -74,7 +75,7 @@ class FindingsView(APIView):
     @extend_schema(operation_id="findings_list", responses=FindingSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id, EVERYBODY)
-        return Response([finding_data(own, f) for f in services.visible(own)])
+        return Response([finding_data(own, f) for f in _visible(own)])
 
     @extend_schema(operation_id="finding_file", request=NewFindingSerializer, responses={201: FindingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
@@ -88,7 +89,7 @@ class FindingsView(APIView):
 def _finding(request: Request, finding_id: int, roles: tuple[Role, ...]) -> tuple[Access, Finding]:
     finding = get_object_or_404(Finding, pk=finding_id)
     own = access(request.user, finding.review_id, roles)
-    return own, get_object_or_404(services.visible(own), pk=finding_id)
+    return own, get_object_or_404(_visible(own), pk=finding_id)
 
 
 class FindingView(APIView):

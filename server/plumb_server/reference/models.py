@@ -57,3 +57,8 @@ class Run(models.Model):
     @property
     def open(self) -> bool:
         return self.status in (self.Status.QUEUED, self.Status.RUNNING)
+
+
+def current_model(review: Review) -> ModelRevision | None:
+    """The reviewer's own model as it stands, None where there is none yet."""
+    return review.model_revisions.first()

@@ -19,7 +19,7 @@ from plumb_server.reviews.models import Review
 AT_ONCE = 3_000
 """Degrees of freedom of a model that is solved within the request; larger ones take over a second and go to the queue."""
 QUEUE, TASK = "runs", "carry_out_run"
-TOLD_EVERY = 0.25
+PROGRESS_INTERVAL = 0.25
 """s between notes of progress."""
 
 
@@ -72,7 +72,7 @@ class _Teller:
 
     def __call__(self, phase: str, share: float) -> None:
         now = time.monotonic()
-        if now - self.last < TOLD_EVERY and phase == self.run.phase:
+        if now - self.last < PROGRESS_INTERVAL and phase == self.run.phase:
             return
         self.last = now
         self.run.phase, self.run.share = phase, share

@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from plumb_server.reference.models import Run
 from plumb_server.reference.services import KINDS
-from plumb_server.reviews.serializers import CellSerializer
+from plumb_server.web.schema import CellSerializer, core_field
 
-
-@extend_schema_field({"$ref": "#/components/schemas/ReferenceModel"})
-class ModelField(serializers.JSONField):
-    """The model, as the core's JSON Schema describes it."""
+ModelField = core_field("ReferenceModel")
 
 
 class ModelStateSerializer(serializers.Serializer):
@@ -59,26 +55,15 @@ class RunSerializer(serializers.ModelSerializer):
         )
 
 
-@extend_schema_field({"type": "object", "additionalProperties": True, "nullable": True})
-class AnswerField(serializers.JSONField):
-    """The core's answer."""
-
-
 class AnsweredRunSerializer(RunSerializer):
-    result = AnswerField()
+    result = core_field("Solved", nullable=True)()
 
     class Meta(RunSerializer.Meta):
         fields = (*RunSerializer.Meta.fields, "result")
 
 
-@extend_schema_field({"$ref": "#/components/schemas/Grid"})
-class GridField(serializers.JSONField):
-    """A grid, as the core's JSON Schema describes it."""
-
-
-@extend_schema_field({"$ref": "#/components/schemas/Frame"})
-class FrameField(serializers.JSONField):
-    """A frame, as the core's JSON Schema describes it."""
+GridField, FrameField = core_field("Grid"), core_field("Frame")
+"""Parts of the model."""
 
 
 class BuildFrameSerializer(serializers.Serializer):
@@ -115,7 +100,6 @@ class FrameTableReadSerializer(serializers.Serializer):
     """How a table is read: the first rows as they stand, and the rows as a frame has them."""
 
     kind = serializers.CharField()
-    kinds = serializers.ListField(child=serializers.CharField())
     sheet = serializers.CharField()
     sheets = serializers.ListField(child=serializers.CharField())
     header = serializers.IntegerField(allow_null=True)

@@ -8,16 +8,16 @@ from django.db import transaction
 from plumb_core.answers.reference_model import request_to, story_weights
 from plumb_core.documents.model import Grid, ReferenceModel
 from plumb_core.documents.reading import read
+from plumb_core.errors import InputRefused, Problem
 from plumb_core.grid import frame_of_grid
-from plumb_core.intake.model_tables.kind import FrameTableRead
-from plumb_core.intake.reading import read_frame_table
-from plumb_core.intake.sheets import Sheet
+from plumb_core.intake.model_tables.kind import ModelTableRead
+from plumb_core.intake.reading import read_model_table
+from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 
 from plumb_server.accounts.models import User
-from plumb_server.reference.models import ModelRevision, Run
+from plumb_server.reference.models import ModelRevision, Run, current_model
 from plumb_server.reference.runs import run_for
 from plumb_server.reviews.models import Review
-from plumb_server.reviews.services import current_model, locked, read_brief, record, sheets_from
 from plumb_server.reviews.states import next_state, undone
 
 KINDS = ("model", "modal", "response_X", "response_Y", "static_response", "irregularity")
@@ -35,20 +35,20 @@ def canonical_model(model: Any) -> dict[str, Any]:
 def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRevision:
     """A new state of the model; refused where somebody else changed it meanwhile.  `based_on` 0: there was none."""
     checked = canonical_model(model)
-    locked(review)
+    review.locked()
     saved = next_state(ModelRevision, review, user, checked, based_on, "model")
     if saved is None:
         return review.model_revisions.get(number=based_on)
-    record(review, user, "model changed", number=saved.number)
+    review.record(user, "model changed", number=saved.number)
     return saved
 
 
 @transaction.atomic
 def undo_model(review: Review, user: User) -> ModelRevision:
     """Back to the state before the last change that isn't undone yet."""
-    locked(review)
+    review.locked()
     saved, restored = undone(ModelRevision, review, user, "model")
-    record(review, user, "model change undone", number=saved.number, restores=restored)
+    review.record(user, "model change undone", number=saved.number, restores=restored)
     return saved
 
 
@@ -57,17 +57,21 @@ def undo_model(review: Review, user: User) -> ModelRevision:
 
 def built_frame(review: Review, grid: Any) -> dict[str, Any]:
     """The frame of a grid over the brief's stories; raises InputRefused naming what doesn't fit."""
-    brief = read_brief(review)
+    brief = review.read_brief()
     stories = [(s.name, s.height, w) for s, w in zip(brief.stories, story_weights(brief), strict=True)]
     return frame_of_grid(read(Grid, grid), stories)
 
 
-def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sheet, FrameTableRead, list[str]]:
+def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sheet, ModelTableRead, list[str]]:
     """(the sheet, what was made of it, names of all sheets) of a pasted or uploaded table of a frame."""
-    sheets = sheets_from(data, name)
+    try:
+        sheets = [read_text(data, name)] if isinstance(data, str) else read_file(data, name)
+    except SheetRefused as refused:
+        path = "/text" if isinstance(data, str) else "/file"
+        raise InputRefused([Problem(path, refused.message, refused.remedy)]) from None
     names = [s.name for s in sheets]
     chosen = sheets[names.index(sheet) if sheet in names else 0]
-    return chosen, read_frame_table(chosen, **how), names
+    return chosen, read_model_table(chosen, **how), names
 
 
 # asking
@@ -77,7 +81,7 @@ def _question(review: Review, kind: str) -> dict[str, Any]:
     """The request of a kind that asks the review's own model as it stands; raises InputRefused where there is none."""
     current = current_model(review)
     model = read(ReferenceModel, current.document if current else {})
-    return request_to(kind, read_brief(review), model)
+    return request_to(kind, review.read_brief(), model)
 
 
 def ask(review: Review, kind: str) -> Run:

@@ -22,7 +22,7 @@ def carry_out_run(run: str) -> None:
         carry_out(found)
 
 
-async def take_up_what_was_left() -> int:
+async def requeue_stalled_jobs() -> int:
     """Put jobs of workers that ended in the middle back into the queue; how many there were."""
     manager = app.job_manager
     count = 0

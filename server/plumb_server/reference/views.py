@@ -8,7 +8,7 @@ from typing import Any
 from django.shortcuts import get_object_or_404
 from drf_spectacular.utils import extend_schema
 from plumb_core.intake.cells import UNITS
-from plumb_core.intake.model_tables import FRAME_TABLES
+from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.model_tables.frame import frame_of_tables
 from rest_framework import status
 from rest_framework.request import Request
@@ -16,7 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.reference import runs, services
-from plumb_server.reference.models import ModelRevision, Run
+from plumb_server.reference.models import ModelRevision, Run, current_model
 from plumb_server.reference.serializers import (
     AnsweredRunSerializer,
     AskSerializer,
@@ -28,7 +28,6 @@ from plumb_server.reference.serializers import (
     ModelStateSerializer,
 )
 from plumb_server.reviews.access import access
-from plumb_server.reviews.services import current_model
 from plumb_server.web.problems import Unusable
 from plumb_server.web.requests import sent
 
@@ -88,24 +87,29 @@ class FrameTableView(APIView):
                 [{"path": "/content", "message": "the file didn't arrive whole", "remedy": "Choose it again."}]
             ) from None
         how = {k: given[k] for k in ("kind", "columns", "units") if given.get(k)}
-        if how.get("kind", "nodes") not in FRAME_TABLES:
+        if how.get("kind", "nodes") not in model_table_kinds():
             raise Unusable(
                 [
                     {
                         "path": "/kind",
                         "message": f"{how['kind']!r} is no table of a frame",
-                        "remedy": f"Use one of: {', '.join(FRAME_TABLES)}.",
+                        "remedy": f"Use one of: {', '.join(model_table_kinds())}.",
                     }
                 ]
             )
         sheet, read, names = services.read_table(data, given["name"], given["sheet"], **how)
         known = [
-            {"name": c.name, "title": c.title, "required": c.required, "units": list(UNITS[c.unit]) if c.unit else []}
-            for c in FRAME_TABLES[read.kind]
+            {
+                "name": c.name,
+                "title": c.title,
+                "required": c.required,
+                "units": [] if c.unit is None else list(UNITS[c.unit]),
+            }
+            for c in model_table_kinds()[read.kind].columns
         ]
         return Response(
             FrameTableReadSerializer({
-                "kind": read.kind, "kinds": list(FRAME_TABLES), "sheet": sheet.name, "sheets": names, "header": read.header,
+                "kind": read.kind, "sheet": sheet.name, "sheets": names, "header": read.header,
                 "columns": read.columns, "units": read.units, "known": known, "problems": read.problems,
                 "cells": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]], "rows": read.rows if not read.problems else [],
             }).data

@@ -6,10 +6,13 @@ from django.conf import settings
 from django.db import models
 
 from plumb_server.reviews.models import Review
+from plumb_server.reviews.numbers import NumberedQuerySet
 
 
 class Report(models.Model):
     """One issued report: the PDF, and the hash of the recheck it rests on."""
+
+    objects = NumberedQuerySet.as_manager()
 
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="reports")
     number = models.PositiveIntegerField()

@@ -8,27 +8,20 @@ from typing import Any
 
 from django.conf import settings
 from django.db import transaction
-from django.db.models import Max
 from django.template.loader import render_to_string
 from django.utils import timezone
+from plumb_core.checks.check import Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.editions import EDITIONS, Edition
-from plumb_core.quantities import QUANTITIES, Kind
+from plumb_core.quantities import QUANTITIES, STAGES, Kind
 
 from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding
+from plumb_server.rechecks.services import run_recheck
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reports.models import Report
 from plumb_server.reviews.models import Review
-from plumb_server.reviews.services import (
-    current_brief,
-    latest_submission,
-    locked,
-    record,
-    run_recheck,
-)
 
-STAGES = ("brief", "ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift")
 EVIDENCE_ROWS = 12
 """Values of a finding that the report lists; the rest is counted."""
 
@@ -184,8 +177,8 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
 
 def context(review: Review) -> dict[str, Any]:
     """All that the report says."""
-    submission = latest_submission(review)
-    brief = current_brief(review).document
+    submission = review.submissions.latest_with_values()
+    brief = review.current_brief().document
     recheck = run_recheck(review, submission)
     result = recheck.result
     findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
@@ -195,9 +188,7 @@ def context(review: Review) -> dict[str, Any]:
     for stage in STAGES:
         own = [c for c in result["checks"] if c["stage"] == stage]
         if own:
-            counts = {
-                v: sum(1 for c in own if c["verdict"] == v) for v in ("agrees", "differs", "breaches", "gap", "open")
-            }
+            counts = {str(verdict): sum(1 for c in own if c["verdict"] == verdict) for verdict in Verdict}
             by_stage.append({"stage": stage.capitalize(), "total": len(own), **counts})
     return {
         "review": review,
@@ -249,13 +240,13 @@ def pdf(review: Review) -> bytes:
 @transaction.atomic
 def issue_report(review: Review, user: User) -> Report:
     """Keep the report as it stands now, for readers to open."""
-    locked(review)
-    number = (review.reports.aggregate(highest=Max("number"))["highest"] or 0) + 1
+    review.locked()
+    number = review.reports.next_number()
     data = pdf(review)
     digest = hashlib.sha256(data).hexdigest()
-    recheck = run_recheck(review, latest_submission(review))
+    recheck = run_recheck(review, review.submissions.latest_with_values())
     report = Report.objects.create(
         review=review, number=number, pdf=data, sha256=digest, input_hash=recheck.input_hash, issued_by=user
     )
-    record(review, user, "report issued", report=number, sha256=digest)
+    review.record(user, "report issued", report=number, sha256=digest)
     return report

@@ -16,7 +16,7 @@ from plumb_server.reports.models import Report
 from plumb_server.reviews.access import TEAM, access, lead_only
 from plumb_server.reviews.models import Role
 
-READS = (*TEAM, Role.READER)
+MAY_READ = (*TEAM, Role.READER)
 
 
 class ReportSerializer(serializers.ModelSerializer):
@@ -50,7 +50,7 @@ class DraftView(APIView):
 class ReportsView(APIView):
     @extend_schema(operation_id="reports_list", responses=ReportSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id, READS)
+        own = access(request.user, review_id, MAY_READ)
         return Response(ReportSerializer(own.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
 
     @extend_schema(operation_id="report_issue", request=None, responses={201: ReportSerializer})
@@ -65,5 +65,5 @@ class ReportFileView(APIView):
     @extend_schema(operation_id="report_file", responses={(200, "application/pdf"): OpenApiTypes.BINARY})
     def get(self, request: Request, report_id: int) -> HttpResponse:
         report = get_object_or_404(Report, pk=report_id)
-        access(request.user, report.review_id, READS)
+        access(request.user, report.review_id, MAY_READ)
         return _pdf(bytes(report.pdf), f"report-{report.number}")

@@ -1,11 +1,17 @@
-"""Reviews, their teams, briefs, submissions, claims, rechecks and the audit trail."""
+"""Reviews, their teams, briefs and the audit trail."""
 
 from __future__ import annotations
 
 import uuid
+from typing import Any
 
 from django.conf import settings
 from django.db import models
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read
+
+from plumb_server.accounts.models import User
+from plumb_server.web.problems import Conflict
 
 
 class Role(models.TextChoices):
@@ -38,6 +44,31 @@ class Review(models.Model):
 
     def __str__(self) -> str:
         return self.title
+
+    def locked(self) -> Review:
+        """The review's row, locked for the rest of the transaction; refused where the review is closed.
+
+        Every change of what belongs to a review begins here: numbers are given out once, and nothing of a closed review
+        changes.
+        """
+        review = Review.objects.select_for_update().get(pk=self.pk)
+        if review.status == Review.Status.CLOSED:
+            raise Conflict("the review is closed", "The lead can open it again.")
+        return review
+
+    def record(self, actor: User, action: str, **detail: Any) -> None:
+        """Leave an entry in the audit trail."""
+        AuditEntry.objects.create(review=self, actor=actor, action=action, detail=detail)
+
+    def current_brief(self) -> BriefRevision:
+        """The brief as it stands."""
+        revision = self.briefs.first()
+        assert revision is not None, "a review is created with its first brief"
+        return revision
+
+    def read_brief(self) -> Brief:
+        """The brief as the core's model."""
+        return read(Brief, self.current_brief().document)
 
 
 class Membership(models.Model):
@@ -72,107 +103,6 @@ class BriefRevision(State):
 
     class Meta(State.Meta):
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="brief_numbers")]
-
-
-class Submission(models.Model):
-    """One revision handed in; immutable once accepted (a trigger of the database sees to it)."""
-
-    class Status(models.TextChoices):
-        DRAFT = "draft"
-        ACCEPTED = "accepted"
-
-    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="submissions")
-    number = models.PositiveIntegerField()
-    status = models.CharField(max_length=10, choices=Status, default=Status.DRAFT)
-    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    created_at = models.DateTimeField(auto_now_add=True)
-    accepted_at = models.DateTimeField(null=True)
-
-    class Meta:
-        ordering = ["-number"]
-        constraints = [models.UniqueConstraint(fields=["review", "number"], name="submission_numbers")]
-
-    @property
-    def label(self) -> str:
-        return f"S{self.number}"
-
-
-class ExhibitManager(models.Manager["Exhibit"]):
-    def get_queryset(self) -> models.QuerySet[Exhibit]:
-        # contents can be many megabytes; they are fetched when they are asked for
-        return super().get_queryset().defer("data")
-
-
-class Exhibit(models.Model):
-    """A file or pasted block of a submission, byte for byte."""
-
-    objects = ExhibitManager()
-
-    submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="exhibits")
-    name = models.CharField(max_length=200)
-    data = models.BinaryField()
-    size = models.PositiveIntegerField()
-    sha256 = models.CharField(max_length=64)
-    pasted = models.BooleanField(default=False)
-    created_at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        ordering = ["id"]
-        constraints = [models.UniqueConstraint(fields=["submission", "sha256"], name="an_exhibit_once")]
-
-
-class ClaimTable(models.Model):
-    """A table that was read from an exhibit and accepted: how it was read, and the claims it gave."""
-
-    exhibit = models.ForeignKey(Exhibit, on_delete=models.CASCADE, related_name="tables")
-    kind = models.CharField(max_length=20)
-    sheet = models.CharField(max_length=120)
-    mapping = models.JSONField()
-    created_at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        ordering = ["id"]
-
-
-class Claim(models.Model):
-    """One submitted value with its provenance; fields as in the core's documents."""
-
-    table = models.ForeignKey(ClaimTable, on_delete=models.CASCADE, related_name="claims")
-    submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="claims")
-    quantity = models.CharField(max_length=30)
-    direction = models.CharField(max_length=1, blank=True)
-    story = models.CharField(max_length=60, blank=True)
-    point = models.IntegerField(null=True)
-    case = models.CharField(max_length=60, blank=True)
-    number = models.FloatField(null=True)
-    text = models.CharField(max_length=60)
-    unit = models.CharField(max_length=20, blank=True)
-    scale = models.FloatField(default=1.0)
-    row = models.PositiveIntegerField(null=True)
-    column = models.CharField(max_length=4, blank=True)
-
-    class Meta:
-        ordering = ["id"]
-        constraints = [
-            models.UniqueConstraint(
-                fields=["submission", "quantity", "direction", "story", "point", "case"],
-                name="a_value_is_claimed_once",
-                nulls_distinct=False,
-            )
-        ]
-
-
-class Recheck(models.Model):
-    """A run of the core, stored under the hash of its inputs and the engine's version."""
-
-    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="rechecks")
-    input_hash = models.CharField(max_length=64)
-    engine = models.CharField(max_length=20)
-    result = models.JSONField()
-    at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["review", "input_hash"], name="a_question_once")]
 
 
 class AuditEntry(models.Model):

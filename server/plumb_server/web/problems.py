@@ -10,8 +10,6 @@ from plumb_core.errors import InputRefused
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 
-from plumb_server.hazard.client import HazardRefused, HazardUnavailable
-
 MEDIA_TYPE = "application/problem+json"
 
 
@@ -84,7 +82,8 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         error = exceptions.PermissionDenied()
     if not isinstance(error, exceptions.APIException):
         return None
-    if isinstance(error, (Conflict, Unusable, HazardRefused, HazardUnavailable)):
+    if isinstance(getattr(error, "errors", None), list):
+        # exceptions of the application name every problem themselves
         errors = error.errors
     elif isinstance(error, exceptions.ValidationError):
         errors = _flat(error.detail)

@@ -1,32 +1,71 @@
-"""Additions to the OpenAPI document."""
+"""The OpenAPI document: what the core reads and gives is described by the core's own types."""
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 
 from django.core.exceptions import ImproperlyConfigured
-from drf_spectacular.utils import extend_schema_field
+from drf_spectacular.utils import OpenApiResponse, extend_schema_field
+from plumb_core.documents import answers, held, results, side_by_side
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.model import ReferenceModel
+from pydantic import TypeAdapter
 from rest_framework import serializers
 
+CORE_TYPES: dict[str, Any] = {
+    "Brief": Brief,
+    "ReferenceModel": ReferenceModel,
+    "Recheck": results.Recheck,
+    "Evidence": results.Evidence,
+    "Across": side_by_side.Across,
+    "Edition": held.Edition,
+    "Vocabulary": held.Vocabulary,
+    "Solved": answers.Solved,
+}
+"""Types of the core that the API takes and gives, by the names of their components."""
+REF = "#/components/schemas/{model}"
 
-@extend_schema_field({"$ref": "#/components/schemas/Brief"})
-class BriefField(serializers.JSONField):
-    """The brief, as the core's JSON Schema describes it."""
+
+def _ref(name: str) -> dict[str, str]:
+    return {"$ref": REF.format(model=name)}
+
+
+def core_response(name: str, many: bool = False) -> OpenApiResponse:
+    """A response that is one of the core's types, or a list of them."""
+    schema: dict[str, Any] = {"type": "array", "items": _ref(name)} if many else _ref(name)
+    return OpenApiResponse(response=schema)
+
+
+@cache
+def core_field(name: str, many: bool = False, nullable: bool = False) -> type[serializers.JSONField]:
+    """A field that is one of the core's types, or a list of them."""
+    schema: dict[str, Any] = {"type": "array", "items": _ref(name)} if many else _ref(name)
+    if nullable:
+        schema = {"oneOf": [schema, {"type": "null"}]}
+    return extend_schema_field(schema)(type(f"{name}Field", (serializers.JSONField,), {}))
+
+
+BriefField = core_field("Brief")
+
+
+class CellSerializer(serializers.Serializer):
+    """A problem at a cell of a table."""
+
+    row = serializers.IntegerField(allow_null=True)
+    column = serializers.IntegerField(allow_null=True)
+    message = serializers.CharField()
+    remedy = serializers.CharField()
 
 
 def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:
-    """The core's own documents as components, so that clients are generated for them too."""
+    """The core's own types as components, so that clients are generated for them too."""
     components = result.setdefault("components", {}).setdefault("schemas", {})
-    for document in (Brief, ReferenceModel):
-        schema = document.model_json_schema(ref_template="#/components/schemas/{model}")
-        parts = schema.pop("$defs", {})
-        clash = [name for name, part in parts.items() if components.get(name, part) != part]
+    for name, kind in CORE_TYPES.items():
+        schema = TypeAdapter(kind).json_schema(ref_template=REF)
+        parts = schema.pop("$defs", {}) | ({} if "$ref" in schema else {name: schema})
+        clash = [part for part, own in parts.items() if components.get(part, own) != own]
         if clash:
-            raise ImproperlyConfigured(
-                f"parts of the core's documents have names of the server's own: {', '.join(clash)}"
-            )
+            raise ImproperlyConfigured(f"several types of the core or the server are called: {', '.join(clash)}")
         components |= parts
-        components[document.__name__] = schema
     return result

@@ -6,7 +6,7 @@ import time
 from typing import Any
 
 import pytest
-from conftest import Browser
+from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD
 from selenium.webdriver.common.keys import Keys
 

@@ -7,7 +7,7 @@ import time
 from pathlib import Path
 
 import pytest
-from conftest import Browser
+from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD, REVIEWER, SUBMITTER
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys

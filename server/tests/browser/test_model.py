@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 
-from conftest import Browser
+from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys

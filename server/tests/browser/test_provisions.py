@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 
 import pytest
-from conftest import Browser
+from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD
 from test_across import pick
 

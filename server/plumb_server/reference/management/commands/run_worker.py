@@ -9,7 +9,7 @@ from typing import Any
 from django.core.management.base import BaseCommand
 from procrastinate.contrib.django import app
 
-from plumb_server.reference.tasks import SILENT, take_up_what_was_left
+from plumb_server.reference.tasks import SILENT, requeue_stalled_jobs
 
 LOOK_EVERY = 5.0
 """s between looks for jobs whose worker ended."""
@@ -17,7 +17,7 @@ LOOK_EVERY = 5.0
 
 async def _look() -> None:
     while True:
-        await take_up_what_was_left()
+        await requeue_stalled_jobs()
         await asyncio.sleep(LOOK_EVERY)
 
 

@@ -1,0 +1,19 @@
+"""Stages, kinds of checks and kinds of tables, with their titles, for whoever shows them."""
+
+from __future__ import annotations
+
+from plumb_core.checks.check import KINDS
+from plumb_core.documents.held import Vocabulary
+from plumb_core.intake.model_tables import model_table_kinds
+from plumb_core.intake.tables import table_kinds
+from plumb_core.quantities import STAGES
+
+
+def vocabulary() -> Vocabulary:
+    """What this engine calls its stages, its checks and the tables that it takes in."""
+    return {
+        "stages": [{"id": stage, "title": stage.capitalize()} for stage in STAGES],
+        "check_kinds": [{"id": kind.name, "title": kind.title} for kind in KINDS.values()],
+        "tables": [{"id": kind.id, "title": kind.title} for kind in table_kinds().values()],
+        "model_tables": [{"id": kind.id, "title": kind.title} for kind in model_table_kinds().values()],
+    }

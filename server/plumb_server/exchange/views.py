@@ -1,0 +1,38 @@
+"""Reviews out of the application and into it again."""
+
+from __future__ import annotations
+
+import json
+from urllib.parse import quote
+
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from rest_framework import status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from plumb_server.exchange.services import export_review, import_review
+from plumb_server.reviews.access import access
+from plumb_server.reviews.serializers import ReviewDetailSerializer
+from plumb_server.reviews.views import review_told
+from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_submission
+
+
+class ReviewImportView(APIView):
+    @extend_schema(operation_id="reviews_import", request=OpenApiTypes.OBJECT, responses={201: ReviewDetailSerializer})
+    def post(self, request: Request) -> Response:
+        review = import_review(request.user, request.data)
+        return Response(review_told(access(request.user, review.pk)), status=status.HTTP_201_CREATED)
+
+
+class ExportView(APIView):
+    @extend_schema(operation_id="review_export", parameters=[SUBMISSION], responses=OpenApiTypes.OBJECT)
+    def get(self, request: Request, review_id: str) -> HttpResponse:
+        own = access(request.user, review_id)
+        document = export_review(own.review, chosen_submission(own, asked_submission(request)))
+        answer = HttpResponse(json.dumps(document, ensure_ascii=False, indent=1), content_type="application/json")
+        name = quote(f"{own.review.title}.plumb.json", safe="")
+        answer.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{name}"
+        return answer

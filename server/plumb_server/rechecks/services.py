@@ -1,0 +1,56 @@
+"""Rechecks of a review as it stands, computed once for the same question."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from plumb_core import ENGINE
+from plumb_core.checks.recheck import modal_request
+from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.documents.reading import read_recheck
+from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION
+
+from plumb_server.hashing import input_hash
+from plumb_server.rechecks.models import Recheck
+from plumb_server.reference.models import current_model
+from plumb_server.reference.runs import stored_answer
+from plumb_server.reviews.models import BriefRevision, Review
+from plumb_server.submissions.models import Submission
+
+
+def review_document(
+    review: Review, submission: Submission | None, revision: BriefRevision | None = None
+) -> dict[str, Any]:
+    """The recheck document of a review as it stands: its brief, a submission and, where there is one, its own model."""
+    model = current_model(review)
+    return {
+        **({"model": model.document} if model else {}),
+        "format": FORMAT,
+        "version": FORMAT_VERSION,
+        "brief": (revision or review.current_brief()).document,
+        "submission": submission.as_document() if submission else {"label": "S0", "claims": []},
+    }
+
+
+def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
+    """The recheck of a review as it stands, from the store where the same question was asked before."""
+    document = review_document(review, submission, revision)
+    answer = own_modes(review, document)
+    # with the answer of our own model more can be said than without
+    digest = input_hash(document | {"answered": answer is not None})
+    stored = review.rechecks.filter(input_hash=digest).first()
+    if stored:
+        return stored
+    result = core_recheck(document, lambda request: answer)
+    fresh = Recheck(review=review, input_hash=digest, engine=ENGINE, result=result)
+    # where two requests ask the same at once, both have the same answer and one of them is kept
+    Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
+    return fresh
+
+
+def own_modes(review: Review, document: dict[str, Any]) -> dict[str, Any] | None:
+    """Modes of the review's own model, where modes are claimed and the model has its answer (or has it at once)."""
+    if "model" not in document:
+        return None
+    request = modal_request(read_recheck(document))
+    return None if request is None else stored_answer(review, request)

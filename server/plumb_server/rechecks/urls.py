@@ -1,0 +1,15 @@
+from django.urls import path
+
+from plumb_server.rechecks import views
+
+urlpatterns = [
+    path("editions/", views.EditionsView.as_view()),
+    path("vocabulary/", views.VocabularyView.as_view()),
+    path("solve/", views.SolveView.as_view()),
+    path("recheck/", views.HeadlessRecheckView.as_view()),
+    path("reviews/<uuid:review_id>/brief/", views.BriefView.as_view()),
+    path("reviews/<uuid:review_id>/brief/govern/", views.BriefGovernView.as_view()),
+    path("reviews/<uuid:review_id>/brief/undo/", views.BriefUndoView.as_view()),
+    path("reviews/<uuid:review_id>/recheck/", views.RecheckView.as_view()),
+    path("reviews/<uuid:review_id>/across/", views.AcrossView.as_view()),
+]

@@ -1,0 +1,138 @@
+"""The API of rechecks: of a review, of a brief as it changes, and headless; thin: who may, what was sent, which service."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from plumb_core.across import across as core_across
+from plumb_core.catalogue import editions as core_editions
+from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.solve import solve as core_solve
+from plumb_core.vocabulary import vocabulary as core_vocabulary
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from plumb_server.rechecks.services import run_recheck
+from plumb_server.reviews import services as reviews
+from plumb_server.reviews.access import Access, access
+from plumb_server.reviews.models import BriefRevision
+from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_submission
+from plumb_server.web.requests import sent
+from plumb_server.web.schema import BriefField, core_field, core_response
+
+
+class BriefChangeSerializer(serializers.Serializer):
+    brief = BriefField()
+    based_on = serializers.IntegerField()
+
+
+class GovernSerializer(serializers.Serializer):
+    edition = serializers.CharField(max_length=40)
+    based_on = serializers.IntegerField()
+
+
+class BriefStateSerializer(serializers.Serializer):
+    """A brief after a change, with the recheck it leads to."""
+
+    brief = BriefField()
+    brief_number = serializers.IntegerField()
+    can_undo = serializers.BooleanField()
+    recheck = core_field("Recheck")()
+
+
+def _brief_state(own: Access, revision: BriefRevision, submission: int | None) -> dict[str, Any]:
+    return {
+        "brief": revision.document,
+        "brief_number": revision.number,
+        "can_undo": revision.undo_to is not None,
+        "recheck": run_recheck(own.review, chosen_submission(own, submission), revision).result,
+    }
+
+
+class BriefView(APIView):
+    @extend_schema(
+        operation_id="brief_change",
+        parameters=[SUBMISSION],
+        request=BriefChangeSerializer,
+        responses=BriefStateSerializer,
+    )
+    def put(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given = sent(BriefChangeSerializer, request)
+        # one transaction for the brief and its recheck: the disk is waited for once
+        with transaction.atomic():
+            revision = reviews.save_brief(own.review, request.user, given["brief"], given["based_on"])
+            state = _brief_state(own, revision, asked_submission(request))
+        return Response(state)
+
+
+class BriefGovernView(APIView):
+    @extend_schema(
+        operation_id="brief_govern", parameters=[SUBMISSION], request=GovernSerializer, responses=BriefStateSerializer
+    )
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given = sent(GovernSerializer, request)
+        with transaction.atomic():
+            revision = reviews.govern(own.review, request.user, given["edition"], given["based_on"])
+            state = _brief_state(own, revision, asked_submission(request))
+        return Response(state)
+
+
+class BriefUndoView(APIView):
+    @extend_schema(operation_id="brief_undo", parameters=[SUBMISSION], request=None, responses=BriefStateSerializer)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        revision = reviews.undo_brief(own.review, request.user)
+        return Response(_brief_state(own, revision, asked_submission(request)))
+
+
+class RecheckView(APIView):
+    @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=core_response("Recheck"))
+    def get(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        return Response(run_recheck(own.review, chosen_submission(own, asked_submission(request))).result)
+
+
+class AcrossView(APIView):
+    """The review's brief under all its editions."""
+
+    @extend_schema(operation_id="across_get", responses=core_response("Across"))
+    def get(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        return Response(core_across(own.review.read_brief()))
+
+
+class EditionsView(APIView):
+    @extend_schema(operation_id="editions_list", responses=core_response("Edition", many=True))
+    def get(self, request: Request) -> Response:
+        return Response(core_editions())
+
+
+class VocabularyView(APIView):
+    """Stages, kinds of checks and kinds of tables, with their titles."""
+
+    @extend_schema(operation_id="vocabulary_get", responses=core_response("Vocabulary"))
+    def get(self, request: Request) -> Response:
+        return Response(core_vocabulary())
+
+
+class SolveView(APIView):
+    """The headless contract: one request document, one result."""
+
+    @extend_schema(operation_id="solve", request=OpenApiTypes.OBJECT, responses=core_response("Solved"))
+    def post(self, request: Request) -> Response:
+        return Response(core_solve(request.data))
+
+
+class HeadlessRecheckView(APIView):
+    """The headless contract: one recheck document, its checks and origins."""
+
+    @extend_schema(operation_id="recheck", request=OpenApiTypes.OBJECT, responses=core_response("Recheck"))
+    def post(self, request: Request) -> Response:
+        return Response(core_recheck(request.data))

@@ -1,0 +1,226 @@
+"""Submissions: exhibits byte for byte, the tables that were read from them, their claims and load cases."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.db import models
+from plumb_core.documents import submission as core
+
+from plumb_server.reviews.models import Review
+from plumb_server.reviews.numbers import NumberedFromZeroQuerySet
+from plumb_server.web.problems import Conflict
+
+
+class SubmissionQuerySet(NumberedFromZeroQuerySet):
+    def draft(self) -> Submission | None:
+        """The one that is being taken in, if one is."""
+        return self.filter(status=Submission.Status.DRAFT).first()
+
+    def told(self) -> list[dict[str, Any]]:
+        """As the API tells of them, with exhibits, tables and cases."""
+        # serializers are made of models, so they can't be there before these
+        from plumb_server.submissions.serializers import SubmissionSerializer
+
+        return SubmissionSerializer(self.all(), many=True).data
+
+    def latest_with_values(self) -> Submission | None:
+        """The latest that holds values, else the latest."""
+        return self.filter(claims__isnull=False).first() or self.first()
+
+
+class Submission(models.Model):
+    """One revision handed in; immutable once accepted (a trigger of the database sees to it)."""
+
+    class Status(models.TextChoices):
+        DRAFT = "draft"
+        ACCEPTED = "accepted"
+
+    objects = SubmissionQuerySet.as_manager()
+
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="submissions")
+    number = models.PositiveIntegerField()
+    status = models.CharField(max_length=10, choices=Status, default=Status.DRAFT)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    created_at = models.DateTimeField(auto_now_add=True)
+    accepted_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["review", "number"], name="submission_numbers")]
+
+    @property
+    def label(self) -> str:
+        return f"S{self.number}"
+
+    def require_open(self) -> None:
+        """Refuse a change of a submission that is accepted."""
+        if self.status == Submission.Status.ACCEPTED:
+            raise Conflict(f"{self.label} is accepted and can't be changed", "Open the next submission.")
+
+    def stories(self) -> list[str]:
+        """Names of the stories that its own table lists, bottom to top."""
+        return list(dict.fromkeys(self.claims.filter(quantity="h").order_by("id").values_list("story", flat=True)))
+
+    def as_document(self) -> dict[str, Any]:
+        """As the core's recheck document has it."""
+        return {
+            "label": self.label,
+            "cases": [case.as_document() for case in self.cases.all()],
+            "claims": self.claims.as_documents(),
+        }
+
+
+class ExhibitManager(models.Manager["Exhibit"]):
+    def get_queryset(self) -> models.QuerySet[Exhibit]:
+        # contents can be many megabytes; they are fetched when they are asked for
+        return super().get_queryset().defer("data")
+
+
+class Exhibit(models.Model):
+    """A file or pasted block of a submission, byte for byte."""
+
+    objects = ExhibitManager()
+
+    submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="exhibits")
+    name = models.CharField(max_length=200)
+    data = models.BinaryField()
+    size = models.PositiveIntegerField()
+    sha256 = models.CharField(max_length=64)
+    pasted = models.BooleanField(default=False)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["submission", "sha256"], name="an_exhibit_once")]
+
+
+class ClaimTable(models.Model):
+    """A table that was read from an exhibit and accepted: how it was read, and the claims it gave."""
+
+    exhibit = models.ForeignKey(Exhibit, on_delete=models.CASCADE, related_name="tables")
+    kind = models.CharField(max_length=20)
+    sheet = models.CharField(max_length=120)
+    reading = models.JSONField()
+    """how the core read it, with its row of headings"""
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class ClaimQuerySet(models.QuerySet):
+    COLUMNS = (
+        "quantity",
+        "direction",
+        "story",
+        "point",
+        "case",
+        "number",
+        "text",
+        "unit",
+        "scale",
+        "row",
+        "column",
+        "table__sheet",
+        "table__exhibit__name",
+    )
+
+    def as_documents(self) -> list[dict[str, Any]]:
+        """As the core's documents have them; read as plain rows, without the exhibits' contents."""
+        return [
+            {
+                "quantity": quantity,
+                "direction": direction or None,
+                "story": story or None,
+                "point": point,
+                "case": case,
+                "value": text if number is None else number,
+                "text": text,
+                "unit": unit,
+                "scale": scale,
+                "source": {"file": file, "sheet": sheet, "row": row, "column": column},
+            }
+            for quantity, direction, story, point, case, number, text, unit, scale, row, column, sheet, file in (
+                self.order_by("id").values_list(*self.COLUMNS)
+            )
+        ]
+
+
+class Claim(models.Model):
+    """One submitted value with its provenance; fields as in the core's documents."""
+
+    objects = ClaimQuerySet.as_manager()
+
+    table = models.ForeignKey(ClaimTable, on_delete=models.CASCADE, related_name="claims")
+    submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="claims")
+    quantity = models.CharField(max_length=30)
+    direction = models.CharField(max_length=1, blank=True)
+    story = models.CharField(max_length=60, blank=True)
+    point = models.IntegerField(null=True)
+    case = models.CharField(max_length=60, blank=True)
+    number = models.FloatField(null=True)
+    text = models.CharField(max_length=60)
+    unit = models.CharField(max_length=20, blank=True)
+    scale = models.FloatField(default=1.0)
+    row = models.PositiveIntegerField(null=True)
+    column = models.CharField(max_length=4, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["submission", "quantity", "direction", "story", "point", "case"],
+                name="a_value_is_claimed_once",
+                nulls_distinct=False,
+            )
+        ]
+
+    @classmethod
+    def of(cls, table: ClaimTable, submission: Submission, claim: core.Claim) -> Claim:
+        """The core's claim as a row of a table, not saved yet."""
+        return cls(
+            table=table,
+            submission=submission,
+            quantity=claim.quantity,
+            direction=claim.direction or "",
+            story=claim.story or "",
+            point=claim.point,
+            case=claim.case,
+            number=None if isinstance(claim.value, str) else claim.value,
+            text=(claim.text or str(claim.value))[:60],
+            unit=claim.unit,
+            scale=claim.scale,
+            row=claim.source.row,
+            column=claim.source.column[:4],
+        )
+
+
+class Case(models.Model):
+    """A load case that a submission speaks of, with its role; what isn't known of it is null."""
+
+    submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="cases")
+    name = models.CharField(max_length=60)
+    kind = models.CharField(max_length=20, null=True)
+    direction = models.CharField(max_length=2, null=True)
+    eccentricity = models.FloatField(null=True)
+    step = models.CharField(max_length=10, null=True)
+    factor = models.FloatField(null=True)
+    level = models.CharField(max_length=10, null=True)
+
+    ROLE = ("kind", "direction", "eccentricity", "step", "factor", "level")
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["submission", "name"], name="a_case_once")]
+
+    @classmethod
+    def of(cls, submission: Submission, case: core.Case) -> Case:
+        """The core's case as a row, not saved yet."""
+        return cls(submission=submission, name=case.name, **{part: getattr(case, part) for part in cls.ROLE})
+
+    def as_document(self) -> dict[str, Any]:
+        """As the core's documents have it."""
+        role = {part: getattr(self, part) for part in self.ROLE}
+        return {"name": self.name, **{part: value for part, value in role.items() if value is not None}}

@@ -1,0 +1,104 @@
+"""Shapes of what the API takes and gives for submissions."""
+
+from __future__ import annotations
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
+from plumb_server.web.schema import CellSerializer
+
+
+class TableSerializer(serializers.ModelSerializer):
+    claims = serializers.IntegerField(source="claims.count")
+
+    class Meta:
+        model = ClaimTable
+        fields = ["id", "exhibit", "kind", "sheet", "claims"]
+
+
+class ExhibitSerializer(serializers.ModelSerializer):
+    class Meta:
+        model = Exhibit
+        fields = ["id", "name", "size", "sha256", "pasted", "created_at"]
+
+
+class CaseSerializer(serializers.ModelSerializer):
+    """A load case with its role; what isn't known of it is null."""
+
+    class Meta:
+        model = Case
+        fields = ["id", "name", *Case.ROLE]
+        read_only_fields = ["name"]
+
+
+class SubmissionSerializer(serializers.ModelSerializer):
+    label = serializers.CharField()
+    exhibits = ExhibitSerializer(many=True)
+    tables = serializers.SerializerMethodField()
+    cases = CaseSerializer(many=True)
+    claims = serializers.IntegerField(source="claims.count")
+
+    class Meta:
+        model = Submission
+        fields = [
+            "id",
+            "number",
+            "label",
+            "status",
+            "created_at",
+            "accepted_at",
+            "exhibits",
+            "tables",
+            "cases",
+            "claims",
+        ]
+
+    @extend_schema_field(TableSerializer(many=True))
+    def get_tables(self, submission: Submission):
+        tables = ClaimTable.objects.filter(exhibit__submission=submission)
+        return TableSerializer(tables, many=True).data
+
+
+class ReadingSerializer(serializers.Serializer):
+    """How a table is read; what isn't set is recognised."""
+
+    header_row = serializers.IntegerField(allow_null=True, required=False, min_value=0)
+    columns = serializers.DictField(child=serializers.IntegerField(min_value=0), required=False)
+    units = serializers.DictField(child=serializers.CharField(allow_blank=True), required=False)
+    cases = serializers.DictField(child=serializers.ChoiceField(["X", "Y"]), required=False)
+    order = serializers.ChoiceField(["", "bottom_up", "top_down"], required=False, allow_blank=True)
+    both = serializers.BooleanField(required=False)
+
+
+class ReadTableSerializer(serializers.Serializer):
+    """A table to read: pasted text, or a sheet of an exhibit."""
+
+    text = serializers.CharField(required=False, allow_blank=True, trim_whitespace=False, max_length=20_000_000)
+    name = serializers.CharField(required=False, max_length=200)
+    exhibit = serializers.IntegerField(required=False)
+    sheet = serializers.CharField(required=False, allow_blank=True)
+    kind = serializers.CharField(required=False, allow_blank=True)
+    reading = ReadingSerializer(required=False, allow_null=True)
+
+
+class ColumnSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    title = serializers.CharField()
+    required = serializers.BooleanField()
+    units = serializers.ListField(child=serializers.CharField())
+
+
+class TableReadSerializer(serializers.Serializer):
+    """How a table was read, before it is accepted."""
+
+    kind = serializers.CharField()
+    sheet = serializers.CharField()
+    sheets = serializers.ListField(child=serializers.CharField())
+    columns = ColumnSerializer(many=True)
+    rows = serializers.ListField(child=serializers.ListField(child=serializers.CharField(allow_blank=True)))
+    row_count = serializers.IntegerField()
+    reading = ReadingSerializer()
+    problems = CellSerializer(many=True)
+    skipped = serializers.ListField(child=serializers.IntegerField())
+    claims = serializers.IntegerField()

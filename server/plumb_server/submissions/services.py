@@ -1,0 +1,193 @@
+"""What happens to submissions: exhibits, tables, claims, cases.  Every change leaves an audit entry."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterable
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+from plumb_core.documents import submission as core
+from plumb_core.documents.reading import read
+from plumb_core.editions import EDITIONS
+from plumb_core.intake.columns import Reading
+from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
+from plumb_core.intake.submission import Known, Remembered, heading_of, read_in
+from plumb_core.intake.tables.kind import TableRead
+
+from plumb_server.accounts.models import User
+from plumb_server.reviews.models import Review
+from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, Submission
+from plumb_server.web.problems import Conflict, Unusable
+
+REMEMBERED = 20
+"""Tables of a review whose readings are proposed for the next ones."""
+
+
+@transaction.atomic
+def open_submission(review: Review, user: User) -> Submission:
+    """The submission that is being taken in; opened where none is."""
+    review.locked()
+    draft = review.submissions.draft()
+    if draft:
+        return draft
+    submission = Submission.objects.create(review=review, number=review.submissions.next_number(), author=user)
+    review.record(user, "submission opened", submission=submission.label)
+    return submission
+
+
+@transaction.atomic
+def accept_submission(submission: Submission, user: User) -> Submission:
+    """Close a submission for good."""
+    submission.review.locked()
+    submission.refresh_from_db()
+    submission.require_open()
+    if not submission.claims.exists():
+        raise Conflict(f"{submission.label} holds no values yet", "Accept at least one table first.")
+    submission.status = Submission.Status.ACCEPTED
+    submission.accepted_at = timezone.now()
+    submission.save(update_fields=["status", "accepted_at"])
+    submission.review.record(user, "submission accepted", submission=submission.label)
+    return submission
+
+
+@transaction.atomic
+def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, pasted: bool = False) -> Exhibit:
+    """Keep a file as it is; the same bytes twice are the same exhibit."""
+    submission.review.locked()
+    submission.require_open()
+    if not data:
+        raise Unusable([{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}])
+    digest = hashlib.sha256(data).hexdigest()
+    exhibit, created = Exhibit.objects.get_or_create(
+        submission=submission,
+        sha256=digest,
+        defaults={"name": name[:200], "data": data, "size": len(data), "pasted": pasted},
+    )
+    if created:
+        submission.review.record(user, "exhibit added", submission=submission.label, name=name, sha256=digest)
+    return exhibit
+
+
+def sheets_of(exhibit: Exhibit) -> list[Sheet]:
+    """The tables of an exhibit; raises Unusable where it holds none that can be read."""
+    return sheets_from(bytes(exhibit.data), exhibit.name)
+
+
+def sheets_from(data: bytes | str, name: str) -> list[Sheet]:
+    """The tables of a file or of pasted text; raises Unusable where it holds none that can be read."""
+    try:
+        return [read_text(data, name)] if isinstance(data, str) else read_file(data, name)
+    except SheetRefused as refused:
+        path = "/text" if isinstance(data, str) else "/file"
+        raise Unusable([{"path": path, "message": refused.message, "remedy": refused.remedy}]) from None
+
+
+# tables
+
+
+def _remembered(review: Review) -> list[Remembered]:
+    """How the last tables of a review were read, the newest first."""
+    tables = ClaimTable.objects.filter(exhibit__submission__review=review).order_by("-id")[:REMEMBERED]
+    return [
+        Remembered(
+            table.kind,
+            tuple(table.reading.get("heading", ())),
+            Reading(**{part: value for part, value in table.reading.items() if part != "heading"}),
+        )
+        for table in tables
+        if table.reading
+    ]
+
+
+def known_of(review: Review) -> Known:
+    """What is known of a review when a table is read."""
+    brief = review.current_brief().document
+    draft = review.submissions.draft()
+    stories = [s["name"] for s in brief.get("stories", [])] or (draft.stories() if draft else [])
+    return Known(EDITIONS[brief["edition"]], stories, _remembered(review))
+
+
+def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[str, Any] | None) -> TableRead:
+    """Read one sheet as a table of a kind ('' = whatever it looks like); nothing is saved."""
+    return read_in(sheet, file, known_of(review), kind, None if given is None else Reading(**given))
+
+
+@transaction.atomic
+def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, given: dict[str, Any] | None) -> ClaimTable:
+    """Turn a table into claims, all of them or none; raises Unusable naming every cell that stands in the way."""
+    submission = exhibit.submission
+    submission.review.locked()
+    submission.require_open()
+    result = read_sheet(submission.review, sheet, exhibit.name, kind, given)
+    if result.problems:
+        raise Unusable(
+            [
+                {
+                    "path": f"/rows/{p.row}/{p.column}" if p.row is not None else "/table",
+                    "message": p.message,
+                    "remedy": p.remedy,
+                }
+                for p in result.problems
+            ]
+        )
+    used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
+    table = ClaimTable.objects.create(exhibit=exhibit, kind=result.kind, sheet=sheet.name, reading=used)
+    if not keep_claims(submission, ((table, claim) for claim in result.claims)):
+        raise Conflict(
+            "a value of this table was accepted before in this submission",
+            "Remove the table that was accepted first, then accept this one.",
+            "/table",
+        )
+    keep_cases(submission, result.cases)
+    submission.review.record(
+        user,
+        "table accepted",
+        submission=submission.label,
+        exhibit=exhibit.name,
+        kind=result.kind,
+        claims=len(result.claims),
+    )
+    return table
+
+
+def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.Claim]]) -> bool:
+    """Save claims with their tables, all of them or none; False where one of them is claimed before."""
+    try:
+        with transaction.atomic():
+            Claim.objects.bulk_create([Claim.of(table, submission, claim) for table, claim in claims])
+    except IntegrityError:
+        return False
+    return True
+
+
+def keep_cases(submission: Submission, cases: Iterable[core.Case]) -> None:
+    """Save load cases that the submission doesn't have yet."""
+    Case.objects.bulk_create([Case.of(submission, case) for case in cases], ignore_conflicts=True)
+
+
+@transaction.atomic
+def remove_table(table: ClaimTable, user: User) -> None:
+    """Take a table's claims, and the cases that nothing else speaks of, out of a draft; the exhibit stays."""
+    submission = table.exhibit.submission
+    submission.review.locked()
+    submission.require_open()
+    submission.review.record(
+        user, "table removed", submission=submission.label, exhibit=table.exhibit.name, kind=table.kind
+    )
+    table.delete()
+    submission.cases.exclude(name__in=submission.claims.values("case")).delete()
+
+
+@transaction.atomic
+def change_case(case: Case, user: User, role: dict[str, Any]) -> Case:
+    """Give a load case another role; refused by the core where it can't be one."""
+    review = case.submission.review
+    review.locked()
+    checked = read(core.Case, case.as_document() | role)
+    for part in Case.ROLE:
+        setattr(case, part, getattr(checked, part))
+    case.save()
+    review.record(user, "case changed", submission=case.submission.label, case=case.name, **role)
+    return case

@@ -1,0 +1,13 @@
+from django.urls import path
+
+from plumb_server.submissions import views
+
+urlpatterns = [
+    path("submissions/<int:submission_id>/accept/", views.SubmissionAcceptView.as_view()),
+    path("cases/<int:case_id>/", views.CaseView.as_view()),
+    path("reviews/<uuid:review_id>/exhibits/", views.ExhibitsView.as_view()),
+    path("reviews/<uuid:review_id>/tables/", views.TableAcceptView.as_view()),
+    path("reviews/<uuid:review_id>/tables/read/", views.TableReadView.as_view()),
+    path("exhibits/<int:exhibit_id>/file/", views.ExhibitFileView.as_view()),
+    path("tables/<int:table_id>/", views.TableView.as_view()),
+]

@@ -1,0 +1,183 @@
+"""The API of submissions; thin: who may, what was sent, which service."""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import quote
+
+from django.db import transaction
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from plumb_core.intake.cells import UNITS
+from plumb_core.intake.columns import Column
+from plumb_core.intake.tables import table_kinds
+from rest_framework import status
+from rest_framework.parsers import MultiPartParser
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from plumb_server.reviews.access import TEAM, Access, access
+from plumb_server.reviews.models import Role
+from plumb_server.submissions import services
+from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
+from plumb_server.submissions.serializers import (
+    CaseSerializer,
+    ExhibitSerializer,
+    ReadTableSerializer,
+    SubmissionSerializer,
+    TableReadSerializer,
+    TableSerializer,
+)
+from plumb_server.web.problems import Unusable
+from plumb_server.web.requests import sent
+
+HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
+SUBMISSION = OpenApiParameter("submission", int, description="number of the submission; the latest by default")
+SHOWN_ROWS = 400
+
+
+def chosen_submission(own: Access, number: int | None) -> Submission | None:
+    """The submission of a number, or the latest."""
+    if number is None:
+        return own.review.submissions.latest_with_values()
+    return get_object_or_404(own.review.submissions, number=number)
+
+
+def asked_submission(request: Request) -> int | None:
+    """The number of the submission that a request asks for."""
+    text = request.query_params.get("submission", "")
+    return int(text) if text.isdigit() else None
+
+
+class SubmissionAcceptView(APIView):
+    @extend_schema(operation_id="submission_accept", request=None, responses=SubmissionSerializer)
+    def post(self, request: Request, submission_id: int) -> Response:
+        submission = get_object_or_404(Submission.objects.select_related("review"), pk=submission_id)
+        access(request.user, submission.review_id, TEAM)
+        return Response(SubmissionSerializer(services.accept_submission(submission, request.user)).data)
+
+
+class CaseView(APIView):
+    @extend_schema(operation_id="case_change", request=CaseSerializer, responses=CaseSerializer)
+    def patch(self, request: Request, case_id: int) -> Response:
+        case = get_object_or_404(Case.objects.select_related("submission__review"), pk=case_id)
+        access(request.user, case.submission.review_id, TEAM)
+        given = CaseSerializer(case, data=request.data, partial=True)
+        given.is_valid(raise_exception=True)
+        return Response(CaseSerializer(services.change_case(case, request.user, dict(given.validated_data))).data)
+
+
+class ExhibitsView(APIView):
+    parser_classes = [MultiPartParser]
+
+    @extend_schema(
+        operation_id="exhibit_add",
+        request={
+            "multipart/form-data": {"type": "object", "properties": {"file": {"type": "string", "format": "binary"}}}
+        },
+        responses={201: ExhibitSerializer},
+    )
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id, HANDS_IN)
+        file = request.FILES.get("file")
+        if file is None:
+            said = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
+            raise Unusable([said])
+        data = file.read()
+        if not file.name.lower().endswith(".pdf"):
+            # what is to be read as tables is refused at once if it can't be; a PDF is kept as evidence
+            services.sheets_from(data, file.name)
+        with transaction.atomic():
+            submission = services.open_submission(own.review, request.user)
+            exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
+        return Response(ExhibitSerializer(exhibit).data, status=status.HTTP_201_CREATED)
+
+
+class ExhibitFileView(APIView):
+    @extend_schema(operation_id="exhibit_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
+    def get(self, request: Request, exhibit_id: int) -> HttpResponse:
+        exhibit = get_object_or_404(Exhibit.objects.select_related("submission"), pk=exhibit_id)
+        access(request.user, exhibit.submission.review_id, HANDS_IN)
+        answer = HttpResponse(bytes(exhibit.data), content_type="application/octet-stream")
+        answer.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{quote(exhibit.name, safe='')}"
+        return answer
+
+
+def column_told(column: Column) -> dict[str, Any]:
+    """A column that a kind of table can have."""
+    units = [] if column.unit is None else list(UNITS[column.unit])
+    return {"name": column.name, "title": column.title, "required": column.required, "units": units}
+
+
+class _TableView(APIView):
+    """What reading and accepting a table share."""
+
+    def table(self, request: Request, own: Access) -> tuple[dict[str, Any], str, list[Any], int]:
+        """(what was sent, file name, sheets, index of the chosen sheet)."""
+        given = sent(ReadTableSerializer, request)
+        if given.get("exhibit") is not None:
+            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
+            name, sheets = exhibit.name, services.sheets_of(exhibit)
+        else:
+            name = given.get("name") or "pasted table"
+            sheets = services.sheets_from(given.get("text", ""), name)
+        names = [s.name for s in sheets]
+        chosen = given.get("sheet") or names[0]
+        if chosen not in names:
+            remedy = f"Use one of: {', '.join(names)}."
+            raise Unusable([{"path": "/sheet", "message": f"there is no sheet {chosen!r}", "remedy": remedy}])
+        return given, name, sheets, names.index(chosen)
+
+
+class TableReadView(_TableView):
+    @extend_schema(operation_id="table_read", request=ReadTableSerializer, responses=TableReadSerializer)
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given, name, sheets, index = self.table(request, own)
+        sheet = sheets[index]
+        read = services.read_sheet(own.review, sheet, name, given.get("kind", ""), given.get("reading"))
+        told = {
+            "kind": read.kind,
+            "sheet": sheet.name,
+            "sheets": [s.name for s in sheets],
+            "columns": [column_told(c) for c in table_kinds()[read.kind].columns],
+            "rows": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]],
+            "row_count": len(sheet.rows),
+            "reading": vars(read.reading),
+            "problems": read.problems,
+            "skipped": read.skipped,
+            "claims": len(read.claims),
+        }
+        return Response(TableReadSerializer(told).data)
+
+
+class TableAcceptView(_TableView):
+    @extend_schema(operation_id="table_accept", request=ReadTableSerializer, responses={201: TableSerializer})
+    def post(self, request: Request, review_id: str) -> Response:
+        own = access(request.user, review_id)
+        given, name, sheets, index = self.table(request, own)
+        with transaction.atomic():
+            if given.get("exhibit") is not None:
+                exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
+            else:
+                submission = services.open_submission(own.review, request.user)
+                exhibit = services.add_exhibit(
+                    submission, request.user, name=name, data=given["text"].encode(), pasted=True
+                )
+            table = services.accept_table(
+                exhibit, request.user, sheets[index], given.get("kind", ""), given.get("reading")
+            )
+        return Response(TableSerializer(table).data, status=status.HTTP_201_CREATED)
+
+
+class TableView(APIView):
+    @extend_schema(operation_id="table_remove", responses={204: None})
+    def delete(self, request: Request, table_id: int) -> Response:
+        tables = ClaimTable.objects.select_related("exhibit__submission__review").defer("exhibit__data")
+        table = get_object_or_404(tables, pk=table_id)
+        access(request.user, table.exhibit.submission.review_id)
+        services.remove_table(table, request.user)
+        return Response(status=status.HTTP_204_NO_CONTENT)

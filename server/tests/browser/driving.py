@@ -1,0 +1,101 @@
+"""Chromium, driven as a person would."""
+
+from __future__ import annotations
+
+import tempfile
+
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+FLAGS = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    # a model that swings all the time, drawn in software, would slow every test after it
+    "--force-prefers-reduced-motion",
+]
+
+
+class Browser:
+    """Chromium with the few things that the tests do in it."""
+
+    def __init__(self, address: str, width: int = 1280, height: int = 800):
+        options = webdriver.ChromeOptions()
+        options.binary_location = "/usr/bin/chromium"
+        for flag in (*FLAGS, f"--user-data-dir={tempfile.mkdtemp()}", f"--window-size={width},{height}"):
+            options.add_argument(flag)
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+        self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+        self.resize(width, height)
+        self.address = address
+
+    def resize(self, width: int, height: int) -> None:
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    def open(self, path: str) -> None:
+        self.driver.get(self.address + path)
+
+    def find(self, css: str) -> WebElement:
+        """The first element, as soon as it is there."""
+        return WebDriverWait(self.driver, 15).until(lambda d: d.find_element(By.CSS_SELECTOR, css))
+
+    def all(self, css: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def named(self, tag: str, text: str) -> WebElement:
+        """The element of a tag that holds exactly this text."""
+        path = f"//{tag}[normalize-space(.)={text!r}]"
+        return WebDriverWait(self.driver, 15).until(lambda d: d.find_element(By.XPATH, path))
+
+    def texts(self, css: str) -> list[str]:
+        """What a person reads in the elements, all at one moment."""
+        script = "return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText)"
+        return list(self.driver.execute_script(script, css))
+
+    def wait_text(self, css: str, text: str) -> None:
+        WebDriverWait(self.driver, 15).until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
+
+    def type_into(self, css: str, text: str) -> None:
+        """Replace what a field holds."""
+        field = self.find(css)
+        field.click()
+        self.driver.execute_script("arguments[0].select && arguments[0].select()", field)
+        field.send_keys(text)
+
+    def paste(self, css: str, text: str) -> None:
+        """What a paste from a spreadsheet does: one paste event with the text."""
+        self.driver.execute_script(
+            "const data = new DataTransfer(); data.setData('text/plain', arguments[1]);"
+            "arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))",
+            self.find(css), text,
+        )  # fmt: skip
+
+    def keys(self, text: str) -> None:
+        self.find("body").send_keys(text)
+
+    def sign_in(self, email: str, password: str) -> None:
+        self.open("/")
+        self.find("input[type=email]").send_keys(email)
+        self.find("input[type=password]").send_keys(password + "\n")
+        self.wait_text("h1", "Reviews")
+
+    def review(self, title: str) -> str:
+        """Path of a review in the list."""
+        self.open("/")
+        self.wait_text(".reviews-list", title)
+        link = next(a for a in self.all(".reviews-list a") if title in a.text)
+        return "/reviews/" + str(link.get_attribute("href")).split("/reviews/")[1].split("/")[0]
+
+    def problems(self) -> list[str]:
+        """Errors that the page has logged."""
+        return [e["message"] for e in self.driver.get_log("browser") if e["level"] == "SEVERE"]
