@@ -68,6 +68,7 @@ def editions() -> list[held.Edition]:
                 # those of the choices that lower a force; off unless declared
                 "permissions": [{"name": name, "words": words} for name, words in e.permissions.items()],
                 "soil_input": e.soil[0],
+                "corner_periods": list(e.corner_periods),
                 "longest_period": e.longest_period,
                 "inputs": [_input(name, e, ruled) for name in e.inputs],
                 "systems": [

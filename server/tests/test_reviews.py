@@ -16,8 +16,8 @@ from openpyxl import Workbook
 from plumb_server import hashing
 from plumb_server.demo.buildings import CLINIC_BRIEF
 from plumb_server.hashing import input_hash
-from plumb_server.rechecks.models import Recheck
 from plumb_server.rechecks import services
+from plumb_server.rechecks.models import Recheck
 from plumb_server.reviews.models import AuditEntry, Review
 from plumb_server.submissions.models import Claim, Exhibit, Submission
 

@@ -38,7 +38,12 @@ const client = new QueryClient({
 function SignedIn({ children }: { children: ReactNode }) {
   const session = useSession();
   if (session.isPending) return <Loader m="xl" size="sm" />;
-  if (session.error) return <div className="page"><Troubles error={session.error} title="Not loaded" /></div>;
+  if (session.error)
+    return (
+      <div className="page">
+        <Troubles error={session.error} title="Not loaded" />
+      </div>
+    );
   return session.data.person ? children : <SignIn />;
 }
 

@@ -1,14 +1,41 @@
 import { createTheme, type MantineColorsTuple } from "@mantine/core";
 
 const teal: MantineColorsTuple = [
-  "#e6f2f0", "#cfe4e1", "#a2c9c4", "#6fada6", "#3f8f88", "#1d7570", "#0f5f5f", "#0c4f50", "#083e40", "#052d2f",
+  "#e6f2f0",
+  "#cfe4e1",
+  "#a2c9c4",
+  "#6fada6",
+  "#3f8f88",
+  "#1d7570",
+  "#0f5f5f",
+  "#0c4f50",
+  "#083e40",
+  "#052d2f",
 ];
 
 const gray: MantineColorsTuple = [
-  "#f3f6f1", "#e6ebe5", "#d8dfd8", "#c6d0c8", "#b2beb5", "#8f9d95", "#6b7a74", "#55635f", "#3a4845", "#1d2b2c",
+  "#f3f6f1",
+  "#e6ebe5",
+  "#d8dfd8",
+  "#c6d0c8",
+  "#b2beb5",
+  "#8f9d95",
+  "#6b7a74",
+  "#55635f",
+  "#3a4845",
+  "#1d2b2c",
 ];
 const dark: MantineColorsTuple = [
-  "#e4eae5", "#c3cdc8", "#a0aeaa", "#74837f", "#4f5d5a", "#3a4845", "#26312f", "#1d2b2c", "#161e1e", "#0f1616",
+  "#e4eae5",
+  "#c3cdc8",
+  "#a0aeaa",
+  "#74837f",
+  "#4f5d5a",
+  "#3a4845",
+  "#26312f",
+  "#1d2b2c",
+  "#161e1e",
+  "#0f1616",
 ];
 
 export const theme = createTheme({

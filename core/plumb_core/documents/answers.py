@@ -12,6 +12,8 @@ from plumb_core.documents.results import STRICT, Direction, ModeComparison, Step
 Axis = Literal["X", "Y", "RZ"]
 PointInPlan = Annotated[list[float], Field(min_length=2, max_length=2)]
 """x, y, m."""
+Triple = Annotated[list[float], Field(min_length=3, max_length=3)]
+"""X, Y and RZ of a floor, or x, y, z of a node."""
 
 
 @with_config(STRICT)
@@ -474,7 +476,7 @@ class Mode(TypedDict):
     mass_ratio: XYRZ
     kind: Literal["X", "Y", "twist", "mixed", "local"]
     at_floors: float
-    shape: list[Annotated[list[float], Field(min_length=3, max_length=3)]]
+    shape: list[Triple]
 
 
 @with_config(STRICT)
@@ -515,7 +517,7 @@ class NodeShapes(TypedDict):
     """Movements of all nodes in the first modes: (n_shown, n_nodes, 3)."""
 
     ids: list[str]
-    shapes: list[list[Annotated[list[float], Field(min_length=3, max_length=3)]]]
+    shapes: list[list[Triple]]
 
 
 @with_config(STRICT)

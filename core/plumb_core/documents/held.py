@@ -52,7 +52,7 @@ class Permission(TypedDict):
 class Edition(TypedDict):
     """One edition of one code, as a brief takes it.
 
-    choices : what a brief can declare beside its inputs.  longest_period : s, beyond which there is no spectrum.
+    choices : what a brief can declare beside its inputs.  longest_period : s, beyond which there is no spectrum.  corner_periods : quantities at whose periods it has corners.
     """
 
     id: str
@@ -64,6 +64,7 @@ class Edition(TypedDict):
     choices: list[str]
     permissions: list[Permission]
     soil_input: str
+    corner_periods: list[str]
     longest_period: float | None
     inputs: list[EditionInput]
     systems: list[LateralSystem]

@@ -2,16 +2,33 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Check, Finding } from "../shared/api/client";
-import { recheckOf, server, show, side, source, step } from "../shared/testing";
+import { recheckOf, reviewContext, server, show, side, source, step } from "../shared/testing";
 import { check } from "../sheet/testing";
 import { Bench } from "./Bench";
 
 const ORIGIN = check({
-  id: "V.X", theirs: { value: 400, text: "400", unit: "kN", source }, carried: side(380, 0.0526, 5.3), independent: side(412, -0.029, -2.9),
-  verdict: "differs", role: "origin", multiples: 5.3, draft: "Base shear V in X is given as 400 kN.", used_by: 2,
+  id: "V.X",
+  theirs: { value: 400, text: "400", unit: "kN", source },
+  carried: side(380, 0.0526, 5.3),
+  independent: side(412, -0.029, -2.9),
+  verdict: "differs",
+  role: "origin",
+  multiples: 5.3,
+  draft: "Base shear V in X is given as 400 kN.",
+  used_by: 2,
 });
 const STEPS = [
-  step({ id: "W", quantity: "W", direction: null, symbol: "W", symbol_tex: "W", value: 1900, clause: "12.7.2", meaning: "Weight", inputs: [] }),
+  step({
+    id: "W",
+    quantity: "W",
+    direction: null,
+    symbol: "W",
+    symbol_tex: "W",
+    value: 1900,
+    clause: "12.7.2",
+    meaning: "Weight",
+    inputs: [],
+  }),
   step({ id: "coefficient.X", quantity: "coefficient", symbol: "V/W", value: 0.2, unit: "", source: "input" }),
   step({ inputs: ["coefficient.X", "W"], tex: String.raw`\q{V} = \q{coefficient}\times\q{W}` }),
 ];
@@ -19,11 +36,21 @@ const STEPS = [
 function bench(chosen: Check | undefined, findings: Finding[] = [], others: Check[] = []) {
   const on = { select: vi.fn(), step: vi.fn() };
   const checks = chosen ? [chosen, ...others] : others;
-  show(<Bench recheck={recheckOf(checks, STEPS)} check={chosen} findings={findings} reviewId="r" onSelect={on.select} onStep={on.step} />);
+  const context = reviewContext({
+    recheck: recheckOf(checks, STEPS),
+    selected: chosen,
+    findings,
+    select: on.select,
+    stepDeviation: on.step,
+  });
+  show(<Bench />, undefined, context);
   return on;
 }
 
-const cells = (name: string) => within(screen.getByRole("row", { name: new RegExp(`^${name}`) })).getAllByRole("cell").map((c) => c.textContent);
+const cells = (name: string) =>
+  within(screen.getByRole("row", { name: new RegExp(`^${name}`) }))
+    .getAllByRole("cell")
+    .map((c) => c.textContent);
 
 it("always has the same parts: theirs, ours, why, remark", () => {
   bench(ORIGIN);
@@ -42,8 +69,23 @@ it("turns theirs into our unit and says what stood there", () => {
 });
 
 it("tells the limit that is breached", () => {
-  const limit = { value: 0.9215, side: "max" as const, quantity: "T_limit", symbol: "C_u T_a", clause: "12.8.2", governed_by: null };
-  bench(check({ ...ORIGIN, verdict: "breaches", limit, unit: "s", theirs: { value: 1.02, text: "1.02", unit: "s", source } }));
+  const limit = {
+    value: 0.9215,
+    side: "max" as const,
+    quantity: "T_limit",
+    symbol: "C_u T_a",
+    clause: "12.8.2",
+    governed_by: null,
+  };
+  bench(
+    check({
+      ...ORIGIN,
+      verdict: "breaches",
+      limit,
+      unit: "s",
+      theirs: { value: 1.02, text: "1.02", unit: "s", source },
+    }),
+  );
   expect(cells("At most")[0]).toBe("0.921");
   expect(screen.getByText("breaches a limit, starts here")).toBeInTheDocument();
 });
@@ -82,19 +124,32 @@ it("files the drafted remark with the checks that follow from it", async () => {
   const text = screen.getByRole("textbox", { name: "Text of the finding" });
   await userEvent.type(text, " Please correct.");
   await userEvent.click(screen.getByRole("button", { name: "File as finding 1" }));
-  await waitFor(() => { expect(asked.some((a) => a.method === "POST")).toBe(true); });
+  await waitFor(() => {
+    expect(asked.some((a) => a.method === "POST")).toBe(true);
+  });
   expect(asked.find((a) => a.method === "POST")?.body).toEqual({
-    title: "Base shear X differs", text: "Base shear V in X is given as 400 kN. Please correct.", severity: "must", clause: "12.8.1",
-    checks: ["V.X", "F.X.L1"], submission: 0,
+    title: "Base shear X differs",
+    text: "Base shear V in X is given as 400 kN. Please correct.",
+    severity: "must",
+    clause: "12.8.1",
+    checks: ["V.X", "F.X.L1"],
+    submission: 0,
   });
 });
 
 it("keeps what was written when it can't be filed, and says why", async () => {
-  server({ "POST /api/reviews/r/findings/": () => [409, { errors: [{ path: "/", message: "the review is closed", remedy: "The lead can open it again." }] }] });
+  server({
+    "POST /api/reviews/r/findings/": () => [
+      409,
+      { errors: [{ path: "/", message: "the review is closed", remedy: "The lead can open it again." }] },
+    ],
+  });
   bench(ORIGIN);
   await userEvent.click(screen.getByRole("button", { name: "File as finding 1" }));
   expect(await screen.findByRole("alert")).toHaveTextContent("The review is closed. The lead can open it again.");
-  expect(screen.getByRole("textbox", { name: "Text of the finding" })).toHaveValue("Base shear V in X is given as 400 kN.");
+  expect(screen.getByRole("textbox", { name: "Text of the finding" })).toHaveValue(
+    "Base shear V in X is given as 400 kN.",
+  );
 });
 
 it("points at the finding that a check is in already", () => {

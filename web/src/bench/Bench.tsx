@@ -1,7 +1,8 @@
 import { ActionIcon, SegmentedControl, Tooltip } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { Check, Finding, Recheck } from "../shared/api/client";
+import { useReviewContext } from "../review/ReviewContext";
+import type { Check } from "../shared/api/client";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
@@ -24,7 +25,9 @@ function Row({ name, side, check, where }: { name: string; side: Check["carried"
   return (
     <tr>
       <th scope="row">{name}</th>
-      <td className="n ours" title={side ? String(side.value) : undefined}>{side ? oursText(side.value, check) : "–"}</td>
+      <td className="n ours" title={side ? String(side.value) : undefined}>
+        {side ? oursText(side.value, check) : "–"}
+      </td>
       <td className={"n" + (side && !side.agrees ? " off" : "")}>
         {side ? (side.deviation === null ? (side.agrees ? "same" : "other") : percent(side.deviation)) : ""}
       </td>
@@ -34,26 +37,23 @@ function Row({ name, side, check, where }: { name: string; side: Check["carried"
 }
 
 interface Props {
-  recheck: Recheck;
-  check: Check | undefined;
-  findings: Finding[];
-  reviewId: string;
-  onSelect: (id: string) => void;
-  /** go to the next or the previous deviation */
-  onStep?: (by: 1 | -1) => void;
+  /** what is looked at where nothing is selected */
+  check?: Check;
 }
 
 /** What they said, what we get, why, and what to write about it: always the same parts in the same order. */
-export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: Props) {
+export function Bench({ check: first }: Props) {
+  const { recheck, selected, findings, select, stepDeviation } = useReviewContext();
+  const check = selected ?? first;
   const [side, setSide] = useState<"independent" | "carried">("independent");
-  if (!check) {
+  if (!check || !recheck) {
     return (
       <aside className="bench" aria-label="Bench">
         <div className="empty">
           <h2 className="stage-title">Choose a check</h2>
           <p className="quiet">
-            Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select one to see
-            theirs, ours and every step of why. <span className="key">n</span> goes to the next deviation,{" "}
+            Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select
+            one to see theirs, ours and every step of why. <span className="key">n</span> goes to the next deviation,{" "}
             <span className="key">?</span> lists the keys.
           </p>
         </div>
@@ -66,17 +66,37 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
   // a sum that is held to a limit has no value of ours beside it
-  const summed = check.quantity === "mass_running" && check.limit !== null;
+  const summed = check.kind === "target";
   // what has no rule of a code behind it but our own model
-  const fromModel = check.stage === "modes" || check.quantity === "m";
+  const fromModel = check.stage === "modes" || check.kind === "mass";
   return (
     <aside className="bench" aria-label="Bench">
-      {onStep && (
-        <div className="bench-step">
-          <Tooltip label="previous deviation, N"><ActionIcon variant="default" size={26} aria-label="Previous deviation" onClick={() => { onStep(-1); }}>‹</ActionIcon></Tooltip>
-          <Tooltip label="next deviation, n"><ActionIcon variant="default" size={26} aria-label="Next deviation" onClick={() => { onStep(1); }}>›</ActionIcon></Tooltip>
-        </div>
-      )}
+      <div className="bench-step">
+        <Tooltip label="previous deviation, N">
+          <ActionIcon
+            variant="default"
+            size={26}
+            aria-label="Previous deviation"
+            onClick={() => {
+              stepDeviation(-1);
+            }}
+          >
+            ‹
+          </ActionIcon>
+        </Tooltip>
+        <Tooltip label="next deviation, n">
+          <ActionIcon
+            variant="default"
+            size={26}
+            aria-label="Next deviation"
+            onClick={() => {
+              stepDeviation(1);
+            }}
+          >
+            ›
+          </ActionIcon>
+        </Tooltip>
+      </div>
       <p className="bench-place">
         <span style={{ textTransform: "capitalize" }}>{check.stage}</span>
         {check.clause && ` · ${check.clause}`}
@@ -84,7 +104,11 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
       </p>
       <h2 className="bench-title">
         {check.meaning}
-        {check.meaning.toLowerCase() !== check.label.toLowerCase() && <span className="bench-symbol"><SymbolText text={check.label} /></span>}
+        {check.meaning.toLowerCase() !== check.label.toLowerCase() && (
+          <span className="bench-symbol">
+            <SymbolText text={check.label} />
+          </span>
+        )}
       </h2>
       <p className={`bench-verdict ${shapeOf(check)}`}>
         <Mark shape={shapeOf(check)} /> {verdictWords(check)}
@@ -96,8 +120,12 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
           <thead>
             <tr>
               <td />
-              <th scope="col" className="n">{check.unit ? unitLabel(check.unit) : "value"}</th>
-              <th scope="col" className="n">theirs off by</th>
+              <th scope="col" className="n">
+                {check.unit ? unitLabel(check.unit) : "value"}
+              </th>
+              <th scope="col" className="n">
+                theirs off by
+              </th>
               <td />
             </tr>
           </thead>
@@ -108,18 +136,51 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
                 {theirsText(check)}
               </td>
               <td />
-              <td className="quiet">{theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}{place(check)}</td>
+              <td className="quiet">
+                {theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}
+                {place(check)}
+              </td>
             </tr>
-            {check.carried && <Row name={check.level === 1 ? "Theirs, stated" : "Ours, carried"} side={check.carried} check={check}
-              where={check.level === 1 ? (fromModel ? "their own other value" : "their own total") : "our rule on their upstream values"} />}
-            {check.independent && !summed && <Row name="Ours, independent" side={check.independent} check={check}
-              where={check.level === 2 ? "rests on inputs taken over from them" : fromModel ? "our own model" : check.carried ? "our inputs all the way down" : "our own input"} />}
+            {check.carried && (
+              <Row
+                name={check.level === 1 ? "Theirs, stated" : "Ours, carried"}
+                side={check.carried}
+                check={check}
+                where={
+                  check.level === 1
+                    ? fromModel
+                      ? "their own other value"
+                      : "their own total"
+                    : "our rule on their upstream values"
+                }
+              />
+            )}
+            {check.independent && !summed && (
+              <Row
+                name="Ours, independent"
+                side={check.independent}
+                check={check}
+                where={
+                  check.level === 2
+                    ? "rests on inputs taken over from them"
+                    : fromModel
+                      ? "our own model"
+                      : check.carried
+                        ? "our inputs all the way down"
+                        : "our own input"
+                }
+              />
+            )}
             {check.limit && (
               <tr>
                 <th scope="row">{check.limit.side === "max" ? "At most" : "At least"}</th>
-                <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>{oursText(check.limit.value, check)}</td>
+                <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>
+                  {oursText(check.limit.value, check)}
+                </td>
                 <td />
-                <td className="quiet"><SymbolText text={check.limit.symbol} /> · {check.limit.clause}</td>
+                <td className="quiet">
+                  <SymbolText text={check.limit.symbol} /> · {check.limit.clause}
+                </td>
               </tr>
             )}
           </tbody>
@@ -131,7 +192,15 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
           {check.rests_on.map((id, i) => (
             <span key={id}>
               {i > 0 && ", "}
-              <button type="button" className="linklike" onClick={() => { onSelect(id); }}><SymbolText text={byId.get(id)?.label ?? id} /></button>
+              <button
+                type="button"
+                className="linklike"
+                onClick={() => {
+                  select(id);
+                }}
+              >
+                <SymbolText text={byId.get(id)?.label ?? id} />
+              </button>
             </span>
           ))}
         </p>
@@ -139,13 +208,48 @@ export function Bench({ recheck, check, findings, reviewId, onSelect, onStep }: 
       <div className="bench-part">
         <h3>Why</h3>
         {check.carried && check.level !== 1 && (
-          <SegmentedControl size="xs" aria-label="Which derivation" value={side} onChange={(v) => { setSide(v as typeof side); }}
-            data={[{ value: "independent", label: "with our inputs" }, { value: "carried", label: "with theirs" }]} />
+          <SegmentedControl
+            size="xs"
+            aria-label="Which derivation"
+            value={side}
+            onChange={(v) => {
+              setSide(v as typeof side);
+            }}
+            data={[
+              { value: "independent", label: "with our inputs" },
+              { value: "carried", label: "with theirs" },
+            ]}
+          />
         )}
       </div>
-      {fromModel ? <p className="quiet bench-from">{check.quantity === "m" ? <>Ours is our seismic weight over g; both stand story by story under <Link to="../weight">Weight</Link>.</> : summed ? "The sum of their own shares against what the code asks for." : check.level === 1 ? "Their own values against each other; no model is needed." : <>Ours is read off our own model: <Link to="../modes">Modes</Link> shows it moving, <Link to="../frame">Frame</Link> what it is made of.</>}</p>
-        : <Derivation key={`${check.id}-${side}`} id={check.step} steps={steps} index={index} checks={recheck.checks} onSelect={onSelect} />}
-      <Remark key={check.id} check={check} recheck={recheck} filed={filed} reviewId={reviewId} next={findings.length + 1} />
+      {fromModel ? (
+        <p className="quiet bench-from">
+          {check.kind === "mass" ? (
+            <>
+              Ours is our seismic weight over g; both stand story by story under <Link to="../weight">Weight</Link>.
+            </>
+          ) : summed ? (
+            "The sum of their own shares against what the code asks for."
+          ) : check.level === 1 ? (
+            "Their own values against each other; no model is needed."
+          ) : (
+            <>
+              Ours is read off our own model: <Link to="../modes">Modes</Link> shows it moving,{" "}
+              <Link to="../frame">Frame</Link> what it is made of.
+            </>
+          )}
+        </p>
+      ) : (
+        <Derivation
+          key={`${check.id}-${side}`}
+          id={check.step}
+          steps={steps}
+          index={index}
+          checks={recheck.checks}
+          onSelect={select}
+        />
+      )}
+      <Remark key={check.id} check={check} filed={filed} />
     </aside>
   );
 }

@@ -1,4 +1,5 @@
-import { useEffect, useState } from "react";
+import { useCallback, useState } from "react";
+import { useKey } from "../review/keys";
 import type { Check, Step } from "../shared/api/client";
 import { figures, percent } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
@@ -18,6 +19,7 @@ const SOURCES: Record<Step["source"], string> = {
   adopted: "taken over from the submission",
   pinned: "as submitted",
   rule: "",
+  assumed: "assumed: nobody has stated it",
 };
 
 /** The steps of a value; each input opens into its own steps. */
@@ -29,19 +31,22 @@ export function Derivation({ id, steps, index, checks, onSelect }: Props) {
 
 function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> & { step: Step; depth: number }) {
   const [open, setOpen] = useState<string | null>(null);
-  useEffect(() => {
-    // the key `d` opens the first input of the outermost step, or folds what is open
-    if (depth > 0) return;
-    const toggle = () => { setOpen((o) => (o ? null : (step.inputs.find((i) => steps.get(i)?.source === "rule") ?? step.inputs[0] ?? null))); };
-    window.addEventListener("plumb:derivation", toggle);
-    return () => { window.removeEventListener("plumb:derivation", toggle); };
-  }, [depth, step, steps]);
+  // the key `d` opens the first input of the outermost step, or folds what is open
+  const toggle = useCallback(() => {
+    setOpen((o) => (o ? null : (step.inputs.find((i) => steps.get(i)?.source === "rule") ?? step.inputs[0] ?? null)));
+  }, [step, steps]);
+  useKey("derivation", toggle, depth === 0);
 
   if (step.source !== "rule") {
     return (
       <div className="why">
         <p className="why-clause">{SOURCES[step.source]}</p>
-        <p><SymbolText text={step.symbol} /> = <span className={step.source === "pinned" ? "theirs" : "ours"}>{withUnit(valueText(step, index), step.unit)}</span></p>
+        <p>
+          <SymbolText text={step.symbol} /> ={" "}
+          <span className={step.source === "pinned" ? "theirs" : "ours"}>
+            {withUnit(valueText(step, index), step.unit)}
+          </span>
+        </p>
       </div>
     );
   }
@@ -54,17 +59,43 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
     <div className="why">
       <p className="why-clause">
         {step.clause}
-        {step.governed_by && step.candidates.length > 1 && <> · governed by <b><SymbolText text={step.governed_by} /></b>{step.margin !== null && Math.abs(step.margin) < 10 && ` by ${percent(step.margin).replace("+", "")}`}</>}
+        {step.governed_by && step.candidates.length > 1 && (
+          <>
+            {" "}
+            · governed by{" "}
+            <b>
+              <SymbolText text={step.governed_by} />
+            </b>
+            {step.margin !== null && Math.abs(step.margin) < 10 && ` by ${percent(step.margin).replace("+", "")}`}
+          </>
+        )}
       </p>
-      {step.tex && <div className="why-equation"><Tex tex={symbolic(step, steps)} /></div>}
-      {numbers && <div className="why-equation"><Tex tex={`{}= ${numbers}`} /></div>}
-      {resultTex !== null && <div className="why-equation why-result"><Tex tex={`{}= ${resultTex}${step.unit ? `\\ \\mathrm{${step.unit.replace("*", "\\,")}}` : ""}`} /></div>}
-      {resultTex === null && <p><SymbolText text={step.symbol} />: <span className="ours">{withUnit(valueText(step, index), step.unit)}</span></p>}
+      {step.tex && (
+        <div className="why-equation">
+          <Tex tex={symbolic(step, steps)} />
+        </div>
+      )}
+      {numbers && (
+        <div className="why-equation">
+          <Tex tex={`{}= ${numbers}`} />
+        </div>
+      )}
+      {resultTex !== null && (
+        <div className="why-equation why-result">
+          <Tex tex={`{}= ${resultTex}${step.unit ? `\\ \\mathrm{${step.unit.replace("*", "\\,")}}` : ""}`} />
+        </div>
+      )}
+      {resultTex === null && (
+        <p>
+          <SymbolText text={step.symbol} />: <span className="ours">{withUnit(valueText(step, index), step.unit)}</span>
+        </p>
+      )}
       {step.candidates.length > 1 && (
         <p className="why-candidates">
           {step.candidates.map((c) => (
             <span key={c.label} className={c.label === step.governed_by ? "ours" : "quiet"}>
-              <SymbolText text={c.label} /> {{ base: "", upper: "at most ", lower: "at least " }[c.role]}{figures(c.value)}
+              <SymbolText text={c.label} /> {{ base: "", upper: "at most ", lower: "at least " }[c.role]}
+              {figures(c.value)}
             </span>
           ))}
         </p>
@@ -74,14 +105,34 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
         {step.inputs.map((id) => {
           const input = steps.get(id);
           return input ? (
-            <button key={id} type="button" className="linklike" aria-expanded={open === id} onClick={() => { setOpen(open === id ? null : id); }}>
+            <button
+              key={id}
+              type="button"
+              className="linklike"
+              aria-expanded={open === id}
+              onClick={() => {
+                setOpen(open === id ? null : id);
+              }}
+            >
               <SymbolText text={input.symbol} /> <span className="why-value">{valueText(input, index)}</span>
             </button>
           ) : null;
         })}
-        {depth > 0 && own && <button type="button" className="linklike" onClick={() => { onSelect(own.id); }}>go to this check</button>}
+        {depth > 0 && own && (
+          <button
+            type="button"
+            className="linklike"
+            onClick={() => {
+              onSelect(own.id);
+            }}
+          >
+            go to this check
+          </button>
+        )}
       </p>
-      {opened && <One step={opened} steps={steps} index={index} checks={checks} onSelect={onSelect} depth={depth + 1} />}
+      {opened && (
+        <One step={opened} steps={steps} index={index} checks={checks} onSelect={onSelect} depth={depth + 1} />
+      )}
     </div>
   );
 }

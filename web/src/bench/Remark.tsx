@@ -1,40 +1,62 @@
 import { Button, Select, Textarea, TextInput, Tooltip } from "@mantine/core";
 import { notifications } from "@mantine/notifications";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { Link } from "react-router";
-import { answered, api, type Check, type Finding, type Recheck, type Severity } from "../shared/api/client";
+import { useKey } from "../review/keys";
+import { useReviewContext } from "../review/ReviewContext";
+import { answered, api, type Check, type Finding, type Severity } from "../shared/api/client";
 import { useRefresh } from "../shared/api/queries";
 import { SymbolText } from "../shared/Symbol";
 import { Troubles } from "../shared/Troubles";
 
 interface Props {
   check: Check;
-  recheck: Recheck;
+  /** findings that the check is in already */
   filed: Finding[];
-  reviewId: string;
-  next: number;
 }
+
+const SAID: Partial<Record<Check["verdict"], string>> = {
+  breaches: "breaches its limit",
+  differs: "differs",
+  question: "is to be explained",
+  open: "can't be rechecked yet",
+};
 
 function titleOf(check: Check): string {
   if (check.verdict === "gap") return `${check.meaning}${check.direction ? ` ${check.direction}` : ""} is not stated`;
   const where = [check.direction, check.story].filter(Boolean).join(" ");
-  return `${check.meaning}${where ? ` ${where}` : ""} ${{ breaches: "breaches its limit", differs: "differs", agrees: "", open: "can't be rechecked yet", gap: "" }[check.verdict]}`.trim();
+  return [check.meaning, where, SAID[check.verdict]].filter(Boolean).join(" ");
 }
 
 /** A finding drafted from the check, to edit and to file. */
-export function Remark({ check, recheck, filed, reviewId, next }: Props) {
+export function Remark({ check, filed }: Props) {
+  const { review, recheck, findings } = useReviewContext();
+  const reviewId = review.id;
+  const next = findings.length + 1;
+  const field = useRef<HTMLTextAreaElement>(null);
+  useKey(
+    "remark",
+    useCallback(() => field.current?.focus(), []),
+  );
   const refresh = useRefresh(reviewId);
   const [text, setText] = useState(check.draft);
   const [title, setTitle] = useState(titleOf(check));
   const [severity, setSeverity] = useState<Severity>(check.verdict === "agrees" ? "note" : "must");
-  const following = recheck.checks.filter((c) => c.rests_on.includes(check.id));
+  const following = (recheck?.checks ?? []).filter((c) => c.rests_on.includes(check.id));
   const file = useMutation({
     mutationFn: () =>
       answered(
         api.POST("/api/reviews/{review_id}/findings/", {
           params: { path: { review_id: reviewId } },
-          body: { title, text, severity, clause: check.clause, checks: [check.id, ...following.slice(0, 200).map((c) => c.id)], submission: Number(recheck.submission.slice(1)) },
+          body: {
+            title,
+            text,
+            severity,
+            clause: check.clause,
+            checks: [check.id, ...following.slice(0, 200).map((c) => c.id)],
+            submission: Number(recheck?.submission.slice(1) ?? 0),
+          },
         }),
       ),
     onSuccess: async (finding) => {
@@ -45,32 +67,77 @@ export function Remark({ check, recheck, filed, reviewId, next }: Props) {
 
   return (
     <section>
-      <div className="bench-part"><h3>Remark</h3></div>
+      <div className="bench-part">
+        <h3>Remark</h3>
+      </div>
       {filed.map((f) => (
         <p key={f.id} className="bench-filed">
-          In <Link to={`/reviews/${reviewId}/findings?finding=${String(f.number)}`}>finding {f.number}</Link>, {f.status}: <SymbolText text={f.title} />
+          In <Link to={`/reviews/${reviewId}/findings?finding=${String(f.number)}`}>finding {f.number}</Link>,{" "}
+          {f.status}: <SymbolText text={f.title} />
         </p>
       ))}
       {filed.length === 0 && (
         <form
-          onSubmit={(e) => { e.preventDefault(); file.mutate(); }}
-          onKeyDown={(e) => { if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) { e.preventDefault(); file.mutate(); } }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            file.mutate();
+          }}
+          onKeyDown={(e) => {
+            if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
+              e.preventDefault();
+              file.mutate();
+            }
+          }}
         >
-          <TextInput aria-label="Title of the finding" value={title} onChange={(e) => { setTitle(e.currentTarget.value); }} mb={6} maxLength={200} required />
+          <TextInput
+            aria-label="Title of the finding"
+            value={title}
+            onChange={(e) => {
+              setTitle(e.currentTarget.value);
+            }}
+            mb={6}
+            maxLength={200}
+            required
+          />
           <Textarea
-            id="remark" aria-label="Text of the finding" autosize minRows={3} maxRows={10} value={text} required maxLength={5000}
+            ref={field}
+            id="remark"
+            aria-label="Text of the finding"
+            autosize
+            minRows={3}
+            maxRows={10}
+            value={text}
+            required
+            maxLength={5000}
             placeholder="What you write to the submitter about this value"
-            onChange={(e) => { setText(e.currentTarget.value); }}
+            onChange={(e) => {
+              setText(e.currentTarget.value);
+            }}
           />
           <Troubles error={file.error} title="Not filed" />
           <div className="bench-file">
-            <Tooltip label="Ctrl+Enter"><Button type="submit" color="dark" loading={file.isPending}>File as finding {next}</Button></Tooltip>
+            <Tooltip label="Ctrl+Enter">
+              <Button type="submit" color="dark" loading={file.isPending}>
+                File as finding {next}
+              </Button>
+            </Tooltip>
             <Select
-              aria-label="Severity" w={170} allowDeselect={false} value={severity}
-              data={[{ value: "must", label: "must be answered" }, { value: "should", label: "should be answered" }, { value: "note", label: "for the record" }]}
-              onChange={(v) => { setSeverity((v ?? "must") as Severity); }}
+              aria-label="Severity"
+              w={170}
+              allowDeselect={false}
+              value={severity}
+              data={[
+                { value: "must", label: "must be answered" },
+                { value: "should", label: "should be answered" },
+                { value: "note", label: "for the record" },
+              ]}
+              onChange={(v) => {
+                setSeverity((v ?? "must") as Severity);
+              }}
             />
-            <span className="chip">rests on {following.length + 1} check{following.length ? "s" : ""}</span>
+            <span className="chip">
+              rests on {following.length + 1} check{following.length ? "s" : ""}
+            </span>
           </div>
         </form>
       )}

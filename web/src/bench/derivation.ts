@@ -24,7 +24,21 @@ export class Steps {
 
 /** What was given is shown as it was given, what was computed with four digits. */
 const shown = (value: number, source: Step["source"]) =>
-  source === "rule" ? figures(value) : figures(value, Math.min(6, Math.max(1, Number(value.toPrecision(6)).toString().replace(/^0\.0*|\D/g, "").replace(/0+$/, "").length)));
+  source === "rule"
+    ? figures(value)
+    : figures(
+        value,
+        Math.min(
+          6,
+          Math.max(
+            1,
+            Number(value.toPrecision(6))
+              .toString()
+              .replace(/^0\.0*|\D/g, "")
+              .replace(/0+$/, "").length,
+          ),
+        ),
+      );
 
 export function texNumber(step: Pick<Step, "value" | "source">, value = step.value): string | null {
   if (typeof value === "number") return shown(value, step.source).replaceAll(" ", "\\:").replace("−", "-");
@@ -58,6 +72,7 @@ export function substituted(step: Step, steps: Steps): string | null {
 export function valueText(step: Step, index: number | null): string {
   if (Array.isArray(step.value)) {
     const value = index === null ? undefined : step.value[index];
+    if (value === null) return "no limit";
     return value === undefined ? `${String(step.value.length)} values` : shown(value, step.source);
   }
   if (step.value === null) return "no limit";

@@ -7,38 +7,71 @@ type Test = Described["tests"][number];
 
 /** How a state stands in the list: what asks for attention first. */
 const RANK: Record<Test["state"], number> = { "not met": 0, there: 0, "not tested": 1, met: 2, none: 2 };
-const words = (state: Test["state"]) => (RANK[state] === 0 ? "off" : state === "not tested" ? "quiet untested" : "quiet");
+const words = (state: Test["state"]) =>
+  RANK[state] === 0 ? "off" : state === "not tested" ? "quiet untested" : "quiet";
 
 /** The tests of the building that an edition names, one by one, and what follows from them. */
 export function BuildingTests({ described, open }: { described: Described | undefined; open?: boolean }) {
   const tests = described?.tests ?? [];
-  const follows = [...(described?.words.regularity_consequences ?? []), ...(described?.words.vertical_consequences ?? [])].filter((t) => !t.startsWith("not tested"));
+  const follows = [
+    ...(described?.words.regularity_consequences ?? []),
+    ...(described?.words.vertical_consequences ?? []),
+  ].filter((t) => !t.startsWith("not tested"));
   if (tests.length === 0 && follows.length === 0) return null;
   const failing = tests.filter((t) => RANK[t.state] === 0).length;
   const untested = tests.filter((t) => t.state === "not tested").length;
   const groups = [...new Set(tests.map((t) => t.group))];
   return (
     <details className="building-tests" open={open}>
-      <summary>Tests of the building: {failing > 0 ? <span className="off">{failing} not met or there</span> : "nothing found"}{untested > 0 && `, ${String(untested)} not tested`}</summary>
+      <summary>
+        Tests of the building: {failing > 0 ? <span className="off">{failing} not met or there</span> : "nothing found"}
+        {untested > 0 && `, ${String(untested)} not tested`}
+      </summary>
       <table className="plain">
-        <thead><tr><th>test</th><th>state</th><th className="n">value</th><th className="n">limit</th><th>by</th><th>clause</th></tr></thead>
+        <thead>
+          <tr>
+            <th>test</th>
+            <th>state</th>
+            <th className="n">value</th>
+            <th className="n">limit</th>
+            <th>by</th>
+            <th>clause</th>
+          </tr>
+        </thead>
         {groups.map((group) => (
           <tbody key={group}>
-            <tr className="group"><th scope="rowgroup" colSpan={6}>{group}</th></tr>
-            {tests.filter((t) => t.group === group).map((t, i) => (
-              <tr key={i}>
-                <td>{t.direction && <b>{t.direction} </b>}<SymbolText text={t.words} /></td>
-                <td className={words(t.state)}>{t.state}</td>
-                <td className="n">{t.value === null ? "" : trimmed(t.value)}</td>
-                <td className="n">{t.limit === null ? "" : trimmed(t.limit)}</td>
-                <td className="quiet">{t.basis}</td>
-                <td className="quiet">{t.clause}</td>
-              </tr>
-            ))}
+            <tr className="group">
+              <th scope="rowgroup" colSpan={6}>
+                {group}
+              </th>
+            </tr>
+            {tests
+              .filter((t) => t.group === group)
+              .map((t, i) => (
+                <tr key={i}>
+                  <td>
+                    {t.direction && <b>{t.direction} </b>}
+                    <SymbolText text={t.words} />
+                  </td>
+                  <td className={words(t.state)}>{t.state}</td>
+                  <td className="n">{t.value === null ? "" : trimmed(t.value)}</td>
+                  <td className="n">{t.limit === null ? "" : trimmed(t.limit)}</td>
+                  <td className="quiet">{t.basis}</td>
+                  <td className="quiet">{t.clause}</td>
+                </tr>
+              ))}
           </tbody>
         ))}
       </table>
-      {follows.length > 0 && <ul className="notes">{follows.map((t) => <li key={t}><SymbolText text={t} /></li>)}</ul>}
+      {follows.length > 0 && (
+        <ul className="notes">
+          {follows.map((t) => (
+            <li key={t}>
+              <SymbolText text={t} />
+            </li>
+          ))}
+        </ul>
+      )}
     </details>
   );
 }

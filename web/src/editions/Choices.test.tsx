@@ -6,7 +6,9 @@ import { show } from "../shared/testing";
 import { Choices } from "./Choices";
 
 const EDITION = {
-  id: "asce7-16", choices: ["supplements", "short_period_cap"], permissions: [{ name: "short_period_cap", words: "S_DS for C_s at most 1.0 (12.8.1.3)" }],
+  id: "asce7-16",
+  choices: ["supplements", "short_period_cap"],
+  permissions: [{ name: "short_period_cap", words: "S_DS for C_s at most 1.0 (12.8.1.3)" }],
 } as unknown as Edition;
 
 function choices(brief: Partial<Brief>, edition = EDITION) {

@@ -17,10 +17,44 @@ export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Prop
   const read = pairs(text ?? "");
   return (
     <div>
-      <Textarea label={label} autosize minRows={3} maxRows={9} value={text ?? points.map(([t, s]) => `${String(t)}\t${String(s)}`).join("\n")}
-        placeholder={placeholder} onChange={(e) => { setText(e.currentTarget.value); }} error={text !== null && text !== "" && read.problem} />
-      {text !== null && text !== "" && <Button mt={6} size="compact-sm" disabled={read.problem !== ""} onClick={() => { onTake(read.points); setText(null); }}>Take these {read.points.length} points</Button>}
-      {onLeave && points.length > 0 && (text === null || text === "") && <button type="button" className="linklike" style={{ fontSize: 12.5 }} onClick={() => { setText(null); onLeave(); }}>leave the curve out</button>}
+      <Textarea
+        label={label}
+        autosize
+        minRows={3}
+        maxRows={9}
+        value={text ?? points.map(([t, s]) => `${String(t)}\t${String(s)}`).join("\n")}
+        placeholder={placeholder}
+        onChange={(e) => {
+          setText(e.currentTarget.value);
+        }}
+        error={text !== null && text !== "" && read.problem}
+      />
+      {text !== null && text !== "" && (
+        <Button
+          mt={6}
+          size="compact-sm"
+          disabled={read.problem !== ""}
+          onClick={() => {
+            onTake(read.points);
+            setText(null);
+          }}
+        >
+          Take these {read.points.length} points
+        </Button>
+      )}
+      {onLeave && points.length > 0 && (text === null || text === "") && (
+        <button
+          type="button"
+          className="linklike"
+          style={{ fontSize: 12.5 }}
+          onClick={() => {
+            setText(null);
+            onLeave();
+          }}
+        >
+          leave the curve out
+        </button>
+      )}
     </div>
   );
 }

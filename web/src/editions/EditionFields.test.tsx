@@ -6,14 +6,51 @@ import { show, step } from "../shared/testing";
 import { EditionFields } from "./EditionFields";
 
 const input = (changes: Partial<EditionInput>): EditionInput => ({
-  name: "R", part: "system", per_direction: true, symbol: "R", symbol_tex: "R", meaning: "Response modification factor", unit: "", form: "number", options: [], computed: true, shared: false, ...changes,
+  name: "R",
+  part: "system",
+  per_direction: true,
+  symbol: "R",
+  symbol_tex: "R",
+  meaning: "Response modification factor",
+  unit: "",
+  form: "number",
+  options: [],
+  computed: true,
+  shared: false,
+  ...changes,
 });
 
 const UBC = {
-  id: "ubc97", title: "UBC 1997", year: 1997, supports: [], period_types: [], formulas: ["30-8", "30-9"], choices: [], soil_input: "soil", longest_period: null,
+  id: "ubc97",
+  title: "UBC 1997",
+  year: 1997,
+  supports: [],
+  period_types: [],
+  formulas: ["30-8", "30-9"],
+  choices: [],
+  soil_input: "soil",
+  longest_period: null,
   inputs: [
-    input({ name: "zone", part: "site", per_direction: false, symbol: "zone", meaning: "Seismic zone", form: "choice", options: ["1", "2A", "4"], computed: false }),
-    input({ name: "soil", part: "site", per_direction: false, symbol: "soil", meaning: "Soil profile type", form: "choice", options: ["S_C", "S_D"], computed: false }),
+    input({
+      name: "zone",
+      part: "site",
+      per_direction: false,
+      symbol: "zone",
+      meaning: "Seismic zone",
+      form: "choice",
+      options: ["1", "2A", "4"],
+      computed: false,
+    }),
+    input({
+      name: "soil",
+      part: "site",
+      per_direction: false,
+      symbol: "soil",
+      meaning: "Soil profile type",
+      form: "choice",
+      options: ["S_C", "S_D"],
+      computed: false,
+    }),
     input({}),
     input({ name: "rho", symbol: "ρ", meaning: "Redundancy factor", computed: false }),
     input({ name: "v_s30", part: "site", per_direction: false, symbol: "v_s30", meaning: "Velocity", shared: true }),
@@ -24,7 +61,15 @@ const UBC = {
 
 const BRIEF = { edition: "asce7-16", stories: [] } as unknown as Brief;
 const NEEDS: Need[] = [
-  { name: "soil", direction: null, proposals: [{ value: "S_D", share: 0.96 }, { value: "S_C", share: 0.04 }], basis: "D of ASCE/SEI 7-16 means 180 to 370 m/s" },
+  {
+    name: "soil",
+    direction: null,
+    proposals: [
+      { value: "S_D", share: 0.96 },
+      { value: "S_C", share: 0.04 },
+    ],
+    basis: "D of ASCE/SEI 7-16 means 180 to 370 m/s",
+  },
   { name: "R", direction: "X" },
 ];
 
@@ -35,7 +80,9 @@ function fields(props: Partial<Parameters<typeof EditionFields>[0]> = {}) {
     edit(copy);
     written.push(copy);
   });
-  show(<EditionFields edition={UBC} brief={BRIEF} change={change} needs={NEEDS} wanted={() => true} onDemand {...props} />);
+  show(
+    <EditionFields edition={UBC} brief={BRIEF} change={change} needs={NEEDS} wanted={() => true} onDemand {...props} />,
+  );
   return written;
 }
 

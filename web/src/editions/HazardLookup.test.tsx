@@ -5,12 +5,27 @@ import type { Brief, Edition } from "../shared/api/client";
 import { server, show } from "../shared/testing";
 import { HazardLookup } from "./HazardLookup";
 
-const EDITION = { id: "asce7-16", title: "ASCE/SEI 7-16", inputs: [{ name: "S_S", unit: "g", options: [] }] } as unknown as Edition;
+const EDITION = {
+  id: "asce7-16",
+  title: "ASCE/SEI 7-16",
+  inputs: [{ name: "S_S", unit: "g", options: [] }],
+} as unknown as Edition;
 const BRIEF = { edition: "asce7-16", site: { S_S: 0.9 } } as unknown as Brief;
-const ANSWER = { edition: "asce7-16", version: "HI-2016.2", date: "2016-05-20", latitude: 47.6, longitude: -30.4, values: { S_S: 1.42 } };
+const ANSWER = {
+  edition: "asce7-16",
+  version: "HI-2016.2",
+  date: "2016-05-20",
+  latitude: 47.6,
+  longitude: -30.4,
+  values: { S_S: 1.42 },
+};
 
 function lookup() {
-  const change = vi.fn((edit: (b: Brief) => void) => { const copy = structuredClone(BRIEF); edit(copy); return copy; });
+  const change = vi.fn((edit: (b: Brief) => void) => {
+    const copy = structuredClone(BRIEF);
+    edit(copy);
+    return copy;
+  });
   show(<HazardLookup edition={EDITION} brief={BRIEF} change={change} />);
   return change;
 }
@@ -32,7 +47,20 @@ it("shows values with version and date, and takes them over only when told", asy
 });
 
 it("says that the service is down and what to do", async () => {
-  server({ "GET /api/hazard/": () => [503, { errors: [{ path: "/hazard", message: "the hazard service doesn't answer", remedy: "Try again in a while, or type the values in." }] }] });
+  server({
+    "GET /api/hazard/": () => [
+      503,
+      {
+        errors: [
+          {
+            path: "/hazard",
+            message: "the hazard service doesn't answer",
+            remedy: "Try again in a while, or type the values in.",
+          },
+        ],
+      },
+    ],
+  });
   lookup();
   await ask();
   expect(await screen.findByRole("alert")).toHaveTextContent("type the values in");

@@ -19,32 +19,101 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
   const asked = chosen ?? ownClass ?? "";
   const look = useMutation({
     mutationFn: () =>
-      answered(api.GET("/api/hazard/", { params: { query: { edition: edition.id, latitude: latitude ?? 0, longitude: longitude ?? 0, ...(byClass && asked ? { site_class: asked } : {}) } } })),
+      answered(
+        api.GET("/api/hazard/", {
+          params: {
+            query: {
+              edition: edition.id,
+              latitude: latitude ?? 0,
+              longitude: longitude ?? 0,
+              ...(byClass && asked ? { site_class: asked } : {}),
+            },
+          },
+        }),
+      ),
   });
   const values = Object.entries(look.data?.values ?? {});
   const take = () => {
-    change((b) => { for (const [name, value] of values) give(b, edition.id, { name, part: "site" }, null, value); });
+    change((b) => {
+      for (const [name, value] of values) give(b, edition.id, { name, part: "site" }, null, value);
+    });
   };
-  const taken = values.length > 0 && values.every(([name, value]) => JSON.stringify(given(brief, edition.id, { name, part: "site" }, null)) === JSON.stringify(value));
-  const text = (value: unknown) => (typeof value === "number" ? trimmed(value) : typeof value === "string" ? value : "a spectrum of 22 periods");
+  const taken =
+    values.length > 0 &&
+    values.every(
+      ([name, value]) =>
+        JSON.stringify(given(brief, edition.id, { name, part: "site" }, null)) === JSON.stringify(value),
+    );
+  const text = (value: unknown) =>
+    typeof value === "number" ? trimmed(value) : typeof value === "string" ? value : "a spectrum of 22 periods";
   const symbol = (name: string) => edition.inputs.find((i) => i.name === name)?.symbol ?? name;
   const unit = (name: string) => edition.inputs.find((i) => i.name === name)?.unit ?? "";
   return (
     <section aria-label="Hazard by coordinates">
       <h3 className="part">Hazard by coordinates</h3>
-      <form className="lookup" onSubmit={(e) => { e.preventDefault(); look.mutate(); }}>
+      <form
+        className="lookup"
+        onSubmit={(e) => {
+          e.preventDefault();
+          look.mutate();
+        }}
+      >
         <ValueInput label="Latitude" w={120} unit="°N" placeholder="47.62" value={latitude} onCommit={setLatitude} />
-        <ValueInput label="Longitude" w={120} unit="°E" placeholder="−30.41" value={longitude} onCommit={setLongitude} />
-        {byClass && siteClass && <Select label="Site class" w={110} value={asked || null} placeholder="needed" data={siteClass.options.filter((o) => o !== "F").map(String)} onChange={setChosen} />}
-        <Button type="submit" variant="default" loading={look.isPending} disabled={latitude === null || longitude === null || (byClass && !asked)}>Look up</Button>
-        <span className="quiet" style={{ fontSize: 12.5, paddingBottom: 6 }}>47 to 49° N, 32 to 29° W in the demo; typed values always do</span>
+        <ValueInput
+          label="Longitude"
+          w={120}
+          unit="°E"
+          placeholder="−30.41"
+          value={longitude}
+          onCommit={setLongitude}
+        />
+        {byClass && siteClass && (
+          <Select
+            label="Site class"
+            w={110}
+            value={asked || null}
+            placeholder="needed"
+            data={siteClass.options.filter((o) => o !== "F").map(String)}
+            onChange={setChosen}
+          />
+        )}
+        <Button
+          type="submit"
+          variant="default"
+          loading={look.isPending}
+          disabled={latitude === null || longitude === null || (byClass && !asked)}
+        >
+          Look up
+        </Button>
+        <span className="quiet" style={{ fontSize: 12.5, paddingBottom: 6 }}>
+          47 to 49° N, 32 to 29° W in the demo; typed values always do
+        </span>
       </form>
       <Troubles error={look.error} title="No values" />
       {look.data && (
         <div className="lookup-answer" role="status">
-          <p style={{ margin: "2px 0" }}>{edition.title} at {figures(look.data.latitude, 4)}°, {figures(look.data.longitude, 4)}° · <span className="quiet">data {look.data.version} of {look.data.date}</span></p>
-          <table className="plain"><tbody>{values.map(([name, value]) => <tr key={name}><td><SymbolText text={symbol(name)} /></td><td className="n ours">{text(value)}</td><td className="quiet">{typeof value === "number" ? unit(name) : ""}</td></tr>)}</tbody></table>
-          <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>{taken ? "Taken over" : "Take these over"}</Button>
+          <p style={{ margin: "2px 0" }}>
+            {edition.title} at {figures(look.data.latitude, 4)}°, {figures(look.data.longitude, 4)}° ·{" "}
+            <span className="quiet">
+              data {look.data.version} of {look.data.date}
+            </span>
+          </p>
+          <table className="plain">
+            <tbody>
+              {values.map(([name, value]) => (
+                <tr key={name}>
+                  <td>
+                    <SymbolText text={symbol(name)} />
+                  </td>
+                  <td className="n ours">{text(value)}</td>
+                  <td className="quiet">{typeof value === "number" ? unit(name) : ""}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>
+            {taken ? "Taken over" : "Take these over"}
+          </Button>
         </div>
       )}
     </section>

@@ -5,10 +5,20 @@ import { CurvePaste } from "./CurvePaste";
 import { give, given, type Change } from "./places";
 
 const OWN: [string, string, string][] = [
-  ["period_coefficient", "coefficient of the period", "needed without analysis"], ["period_exponent", "its exponent", "0.75"], ["period_limit", "limit on the period, × T_a", "no limit"],
-  ["mass_factor", "share of the mass", "1"], ["minimum", "least V/W", "0"], ["exponent", "exponent over the height", "1"], ["eccentricity", "accidental eccentricity", "0.05"],
-  ["mass_target", "mass target", "0.9"], ["scaling_share", "dynamic over static shear", "1"], ["torsion_limit", "torsion limit", "1.2"], ["torsion_extreme", "extreme torsion", "1.4"],
-  ["drift_factor", "drift amplifier", "1"], ["drift_limit", "drift limit", "no limit"], ["theta_limit", "stability limit", "0.1"],
+  ["period_coefficient", "coefficient of the period", "needed without analysis"],
+  ["period_exponent", "its exponent", "0.75"],
+  ["period_limit", "limit on the period, × T_a", "no limit"],
+  ["mass_factor", "share of the mass", "1"],
+  ["minimum", "least V/W", "0"],
+  ["exponent", "exponent over the height", "1"],
+  ["eccentricity", "accidental eccentricity", "0.05"],
+  ["mass_target", "mass target", "0.9"],
+  ["scaling_share", "dynamic over static shear", "1"],
+  ["torsion_limit", "torsion limit", "1.2"],
+  ["torsion_extreme", "extreme torsion", "1.4"],
+  ["drift_factor", "drift amplifier", "1"],
+  ["drift_limit", "drift limit", "no limit"],
+  ["theta_limit", "stability limit", "0.1"],
 ];
 const site = (name: string) => ({ name, part: "site" }) as const;
 
@@ -21,22 +31,74 @@ export function OwnSpectrum({ edition, brief, change }: { edition: Edition; brie
   const own = (value("own") as Record<string, number | null> | null | undefined) ?? {};
   const take = (points: [number, number][]) => {
     change((b) => {
-      give(b, edition.id, site("T"), null, points.map((p) => p[0]));
-      give(b, edition.id, site(kind), null, points.map((p) => p[1]));
+      give(
+        b,
+        edition.id,
+        site("T"),
+        null,
+        points.map((p) => p[0]),
+      );
+      give(
+        b,
+        edition.id,
+        site(kind),
+        null,
+        points.map((p) => p[1]),
+      );
     });
   };
   return (
     <div className="curve-paste">
       <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 150px 150px", marginTop: 8 }}>
-        <CurvePaste label={`Points: period (s) and ${kind === "S_a" ? "acceleration (g)" : "displacement (m)"}`} points={T.map((t, i) => [t, ordinates[i] ?? 0])} placeholder={"0\t0.40\n0.2\t1.00\n…"} onTake={take} />
-        <Select label="Ordinates are" allowDeselect={false} value={kind} data={[{ value: "S_a", label: "accelerations, g" }, { value: "S_d", label: "displacements, m" }]}
-          onChange={(v) => { change((b) => { give(b, edition.id, site(v ?? "S_a"), null, ordinates.length ? ordinates : null); give(b, edition.id, site(v === "S_d" ? "S_a" : "S_d"), null, null); }); }} />
-        <Select label="Read between points" allowDeselect={false} value={(value("read") as string | undefined) ?? "linear"} data={[{ value: "linear", label: "linearly" }, { value: "log", label: "logarithmically" }]}
-          onChange={(v) => { change((b) => { give(b, edition.id, site("read"), null, v); }); }} />
+        <CurvePaste
+          label={`Points: period (s) and ${kind === "S_a" ? "acceleration (g)" : "displacement (m)"}`}
+          points={T.map((t, i) => [t, ordinates[i] ?? 0])}
+          placeholder={"0\t0.40\n0.2\t1.00\n…"}
+          onTake={take}
+        />
+        <Select
+          label="Ordinates are"
+          allowDeselect={false}
+          value={kind}
+          data={[
+            { value: "S_a", label: "accelerations, g" },
+            { value: "S_d", label: "displacements, m" },
+          ]}
+          onChange={(v) => {
+            change((b) => {
+              give(b, edition.id, site(v ?? "S_a"), null, ordinates.length ? ordinates : null);
+              give(b, edition.id, site(v === "S_d" ? "S_a" : "S_d"), null, null);
+            });
+          }}
+        />
+        <Select
+          label="Read between points"
+          allowDeselect={false}
+          value={(value("read") as string | undefined) ?? "linear"}
+          data={[
+            { value: "linear", label: "linearly" },
+            { value: "log", label: "logarithmically" },
+          ]}
+          onChange={(v) => {
+            change((b) => {
+              give(b, edition.id, site("read"), null, v);
+            });
+          }}
+        />
       </div>
       <div className="fields" style={{ marginTop: 8 }}>
         {OWN.map(([name, label, standing]) => (
-          <ValueInput key={name} label={label} placeholder={standing} value={own[name]} onCommit={(v) => { change((b) => { give(b, edition.id, site("own"), null, { ...own, [name]: v }); }); }} />
+          <ValueInput
+            key={name}
+            label={label}
+            placeholder={standing}
+            value={own[name]}
+            onCommit={(v) => {
+              change((b) => {
+                give(b, edition.id, site("own"), null, { ...own, [name]: v });
+              });
+            }}
+          />
         ))}
       </div>
     </div>

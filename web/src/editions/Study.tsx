@@ -17,19 +17,47 @@ const STUDY = { name: "site_specific", part: "site" } as const;
 export function Study({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
   const study = (given(brief, edition.id, STUDY, null) as Values | null | undefined) ?? {};
   const set = (to: Values) => {
-    const next = Object.fromEntries(Object.entries({ ...study, ...to }).filter(([, v]) => v !== null && v !== undefined));
-    change((b) => { give(b, edition.id, STUDY, null, Object.keys(next).length ? next : null); });
+    const next = Object.fromEntries(
+      Object.entries({ ...study, ...to }).filter(([, v]) => v !== null && v !== undefined),
+    );
+    change((b) => {
+      give(b, edition.id, STUDY, null, Object.keys(next).length ? next : null);
+    });
   };
   // editions with mapped values at short periods and at 1 s take the study's design values at both
   const values = edition.inputs.some((i) => i.name === "S_1") ? (["S_DS", "S_D1"] as const) : [];
   return (
     <>
       <h3 className="part">Site-specific study</h3>
-      <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>Leave empty where there is none. What is given here is used in place of the general values, and {edition.title} keeps its floor under it where it has one.</p>
+      <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
+        Leave empty where there is none. What is given here is used in place of the general values, and {edition.title}{" "}
+        keeps its floor under it where it has one.
+      </p>
       <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 130px 130px", maxWidth: 620 }}>
-        <CurvePaste label="Design spectrum: period (s) and acceleration (g)" placeholder={"0\t0.40\n0.2\t1.00\n…"} points={(study.T ?? []).map((t, i) => [t, study.S_a?.[i] ?? 0])}
-          onTake={(points) => { set({ T: points.map((p) => p[0]), S_a: points.map((p) => p[1]) }); }} onLeave={() => { set({ T: null, S_a: null }); }} />
-        {values.map((name) => <ValueInput key={name} label={<SymbolText text={`${name} of the study`} />} aria-label={`${name} of the study`} unit="g" placeholder={study.T ? "by the curve" : "not given"} value={study[name]} onCommit={(v) => { set({ [name]: v }); }} />)}
+        <CurvePaste
+          label="Design spectrum: period (s) and acceleration (g)"
+          placeholder={"0\t0.40\n0.2\t1.00\n…"}
+          points={(study.T ?? []).map((t, i) => [t, study.S_a?.[i] ?? 0])}
+          onTake={(points) => {
+            set({ T: points.map((p) => p[0]), S_a: points.map((p) => p[1]) });
+          }}
+          onLeave={() => {
+            set({ T: null, S_a: null });
+          }}
+        />
+        {values.map((name) => (
+          <ValueInput
+            key={name}
+            label={<SymbolText text={`${name} of the study`} />}
+            aria-label={`${name} of the study`}
+            unit="g"
+            placeholder={study.T ? "by the curve" : "not given"}
+            value={study[name]}
+            onCommit={(v) => {
+              set({ [name]: v });
+            }}
+          />
+        ))}
       </div>
     </>
   );

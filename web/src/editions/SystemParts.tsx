@@ -13,35 +13,83 @@ interface Props {
 
 const system = (name: string) => ({ name, part: "system" }) as const;
 const PARTS = ["stacked_systems", "beside_systems", "podium", "redundancy", "element_shears"] as const;
-const TESTED = [{ value: "yes", label: "yes" }, { value: "no", label: "no" }, { value: "open", label: "not tested" }];
+const TESTED = [
+  { value: "yes", label: "yes" },
+  { value: "no", label: "no" },
+  { value: "open", label: "not tested" },
+];
 
 /** What a direction has beside its one system: systems above and beside, a podium, what is known of its redundancy. */
 export function SystemParts({ edition, brief, change }: Props) {
   const taken = PARTS.filter((name) => edition.inputs.some((i) => i.name === name));
   const stories = (brief.stories ?? []).map((s) => s.name);
   if (taken.length === 0 || stories.length === 0) return null;
-  const held = (["X", "Y"] as const).some((d) => taken.some((name) => { const v = given(brief, edition.id, system(name), d); return v !== null && v !== undefined; }));
+  const held = (["X", "Y"] as const).some((d) =>
+    taken.some((name) => {
+      const v = given(brief, edition.id, system(name), d);
+      return v !== null && v !== undefined;
+    }),
+  );
   return (
     <details className="system-parts" open={held || undefined}>
       <summary>Systems above and beside each other, podium, redundancy</summary>
-      {(["X", "Y"] as const).map((d) => <OneWay key={d} d={d} taken={taken} stories={stories} edition={edition} brief={brief} change={change} />)}
+      {(["X", "Y"] as const).map((d) => (
+        <OneWay key={d} d={d} taken={taken} stories={stories} edition={edition} brief={brief} change={change} />
+      ))}
     </details>
   );
 }
 
-function OneWay({ d, taken, stories, edition, brief, change }: Props & { d: "X" | "Y"; taken: readonly string[]; stories: string[] }) {
+function OneWay({
+  d,
+  taken,
+  stories,
+  edition,
+  brief,
+  change,
+}: Props & { d: "X" | "Y"; taken: readonly string[]; stories: string[] }) {
   const value = <T,>(name: string) => given(brief, edition.id, system(name), d) as T | null | undefined;
-  const set = (name: string, to: unknown) => { change((b) => { give(b, edition.id, system(name), d, to); }); };
-  const list = (name: string) => ({ rows: value<Row[]>(name) ?? [], onChange: (rows: Row[]) => { set(name, rows.length ? rows : null); } });
-  const story: Column = { name: "story", label: "story", spoken: "story", width: 100, required: true, options: stories.map((s) => ({ value: s, label: s })) };
+  const set = (name: string, to: unknown) => {
+    change((b) => {
+      give(b, edition.id, system(name), d, to);
+    });
+  };
+  const list = (name: string) => ({
+    rows: value<Row[]>(name) ?? [],
+    onChange: (rows: Row[]) => {
+      set(name, rows.length ? rows : null);
+    },
+  });
+  const story: Column = {
+    name: "story",
+    label: "story",
+    spoken: "story",
+    width: 100,
+    required: true,
+    options: stories.map((s) => ({ value: s, label: s })),
+  };
   const from: Column = { ...story, name: "from_story", label: "from story", spoken: "story it starts at" };
-  const which: Column = { name: "lateral_system", label: "system", spoken: "system", width: 300, required: true, options: edition.systems.map((s) => ({ value: s.id, label: s.title })) };
-  const number = (name: string, symbol: string, spoken: string, more: Partial<Column> = {}): Column => ({ name, label: <SymbolText text={symbol} />, spoken, width: 92, ...more });
+  const which: Column = {
+    name: "lateral_system",
+    label: "system",
+    spoken: "system",
+    width: 300,
+    required: true,
+    options: edition.systems.map((s) => ({ value: s.id, label: s.title })),
+  };
+  const number = (name: string, symbol: string, spoken: string, more: Partial<Column> = {}): Column => ({
+    name,
+    label: <SymbolText text={symbol} />,
+    spoken,
+    width: 92,
+    ...more,
+  });
   const middle = stories[Math.floor(stories.length / 2)] ?? "";
   const redundancy = value<DirectionSystem["redundancy"]>("redundancy");
   const setRedundancy = (to: Record<string, unknown>) => {
     const next = { ...redundancy, ...to };
-    const empty = !next.stories?.length && (next.regular_in_plan ?? null) === null && (next.perimeter_bays ?? null) === null;
+    const empty =
+      !next.stories?.length && (next.regular_in_plan ?? null) === null && (next.perimeter_bays ?? null) === null;
     set("redundancy", empty ? null : next);
   };
   const first = edition.systems[0]?.id ?? "";
@@ -50,30 +98,147 @@ function OneWay({ d, taken, stories, edition, brief, change }: Props & { d: "X" 
       <b>{d}</b>
       <div>
         {taken.includes("stacked_systems") && stories.length > 1 && (
-          <RowsEditor what={`system higher up in ${d}`} columns={[from, which, { name: "exempt", label: "counts below", spoken: "whether it counts below", width: 170, placeholder: "yes", options: [{ value: "rooftop", label: "no: rooftop structure" }, { value: "supported", label: "no: light, supported" }] }]}
-            fresh={{ from_story: middle, lateral_system: first }} {...list("stacked_systems")} />
+          <RowsEditor
+            what={`system higher up in ${d}`}
+            columns={[
+              from,
+              which,
+              {
+                name: "exempt",
+                label: "counts below",
+                spoken: "whether it counts below",
+                width: 170,
+                placeholder: "yes",
+                options: [
+                  { value: "rooftop", label: "no: rooftop structure" },
+                  { value: "supported", label: "no: light, supported" },
+                ],
+              },
+            ]}
+            fresh={{ from_story: middle, lateral_system: first }}
+            {...list("stacked_systems")}
+          />
         )}
-        {taken.includes("beside_systems") && <RowsEditor what={`system beside it in ${d}`} columns={[which]} fresh={{ lateral_system: first }} {...list("beside_systems")} />}
+        {taken.includes("beside_systems") && (
+          <RowsEditor
+            what={`system beside it in ${d}`}
+            columns={[which]}
+            fresh={{ lateral_system: first }}
+            {...list("beside_systems")}
+          />
+        )}
         {taken.includes("podium") && stories.length > 1 && (
-          <RowsEditor what={`two-stage podium in ${d}`} most={1} fresh={{ from_story: middle }}
-            columns={[{ ...from, label: "upper part from", spoken: "story the upper part starts at" }, number("stiffness_ratio", "stiffness lower / upper", "stiffness of the lower over the upper part", { width: 150 }), number("T_whole", "T whole", "period of the whole", { unit: "s" }),
-              number("T_upper", "T upper", "period of the upper part", { unit: "s", required: true }), number("R_upper", "R upper", "R of the upper part", { required: true }), number("rho_upper", "ρ upper", "redundancy factor of the upper part"), number("T_lower", "T lower", "period of the lower part", { unit: "s" })]}
-            rows={value<Row>("podium") ? [value<Row>("podium") as Row] : []} onChange={(rows) => { set("podium", rows[0] ?? null); }} />
+          <RowsEditor
+            what={`two-stage podium in ${d}`}
+            most={1}
+            fresh={{ from_story: middle }}
+            columns={[
+              { ...from, label: "upper part from", spoken: "story the upper part starts at" },
+              number("stiffness_ratio", "stiffness lower / upper", "stiffness of the lower over the upper part", {
+                width: 150,
+              }),
+              number("T_whole", "T whole", "period of the whole", { unit: "s" }),
+              number("T_upper", "T upper", "period of the upper part", { unit: "s", required: true }),
+              number("R_upper", "R upper", "R of the upper part", { required: true }),
+              number("rho_upper", "ρ upper", "redundancy factor of the upper part"),
+              number("T_lower", "T lower", "period of the lower part", { unit: "s" }),
+            ]}
+            rows={value<Row>("podium") ? [value<Row>("podium") as Row] : []}
+            onChange={(rows) => {
+              set("podium", rows[0] ?? null);
+            }}
+          />
         )}
         {taken.includes("redundancy") && (
           <>
-            <RowsEditor what={`element taken out for redundancy in ${d}`} fresh={{ element: "wall" }} rows={(redundancy?.stories ?? []) as unknown as Row[]} onChange={(stories) => { setRedundancy({ stories }); }}
-              columns={[story, number("shear_share", "story shear / V", "story shear over base shear", { required: true, width: 120 }), { name: "element", label: "element", spoken: "element", width: 150, required: true, options: [{ value: "brace", label: "brace" }, { value: "moment_frame", label: "moment frame" }, { value: "wall", label: "wall" }, { value: "cantilever_column", label: "cantilever column" }, { value: "other", label: "other" }] },
-                number("strength_loss", "story strength lost, share", "share of the story's strength that goes with it", { width: 150, placeholder: "not tested" }), { name: "extreme_torsion", label: "extreme torsion then", spoken: "extreme torsion without it", width: 120, tested: true }]} />
+            <RowsEditor
+              what={`element taken out for redundancy in ${d}`}
+              fresh={{ element: "wall" }}
+              rows={(redundancy?.stories ?? []) as unknown as Row[]}
+              onChange={(stories) => {
+                setRedundancy({ stories });
+              }}
+              columns={[
+                story,
+                number("shear_share", "story shear / V", "story shear over base shear", { required: true, width: 120 }),
+                {
+                  name: "element",
+                  label: "element",
+                  spoken: "element",
+                  width: 150,
+                  required: true,
+                  options: [
+                    { value: "brace", label: "brace" },
+                    { value: "moment_frame", label: "moment frame" },
+                    { value: "wall", label: "wall" },
+                    { value: "cantilever_column", label: "cantilever column" },
+                    { value: "other", label: "other" },
+                  ],
+                },
+                number(
+                  "strength_loss",
+                  "story strength lost, share",
+                  "share of the story's strength that goes with it",
+                  { width: 150, placeholder: "not tested" },
+                ),
+                {
+                  name: "extreme_torsion",
+                  label: "extreme torsion then",
+                  spoken: "extreme torsion without it",
+                  width: 120,
+                  tested: true,
+                },
+              ]}
+            />
             <div className="fields" style={{ maxWidth: 420, marginBottom: 6 }}>
-              <Select label="Regular in plan at all levels" allowDeselect={false} value={redundancy?.regular_in_plan === true ? "yes" : redundancy?.regular_in_plan === false ? "no" : "open"} data={TESTED} aria-label={`Regular in plan at all levels ${d}`} onChange={(v) => { setRedundancy({ regular_in_plan: v === "open" ? null : v === "yes" }); }} />
-              <ValueInput label="Least bays on each side" aria-label={`Least perimeter bays on each side ${d}`} placeholder="not given" value={redundancy?.perimeter_bays} onCommit={(v) => { setRedundancy({ perimeter_bays: v }); }} />
+              <Select
+                label="Regular in plan at all levels"
+                allowDeselect={false}
+                value={
+                  redundancy?.regular_in_plan === true ? "yes" : redundancy?.regular_in_plan === false ? "no" : "open"
+                }
+                data={TESTED}
+                aria-label={`Regular in plan at all levels ${d}`}
+                onChange={(v) => {
+                  setRedundancy({ regular_in_plan: v === "open" ? null : v === "yes" });
+                }}
+              />
+              <ValueInput
+                label="Least bays on each side"
+                aria-label={`Least perimeter bays on each side ${d}`}
+                placeholder="not given"
+                value={redundancy?.perimeter_bays}
+                onCommit={(v) => {
+                  setRedundancy({ perimeter_bays: v });
+                }}
+              />
             </div>
           </>
         )}
         {taken.includes("element_shears") && (
-          <RowsEditor what={`element shear in ${d}`} fresh={{ element: "wall" }} {...list("element_shears")}
-            columns={[story, { name: "element", label: "element", spoken: "element", width: 150, required: true, options: [{ value: "brace", label: "brace" }, { value: "moment_frame", label: "moment frame bay" }, { value: "wall", label: "wall" }] }, number("shear", "its shear", "shear of the element", { unit: "kN", required: true, width: 110 }), number("story_shear", "story shear", "story shear", { unit: "kN", required: true, width: 110 }), number("length", "wall length", "length of the wall", { unit: "m" })]} />
+          <RowsEditor
+            what={`element shear in ${d}`}
+            fresh={{ element: "wall" }}
+            {...list("element_shears")}
+            columns={[
+              story,
+              {
+                name: "element",
+                label: "element",
+                spoken: "element",
+                width: 150,
+                required: true,
+                options: [
+                  { value: "brace", label: "brace" },
+                  { value: "moment_frame", label: "moment frame bay" },
+                  { value: "wall", label: "wall" },
+                ],
+              },
+              number("shear", "its shear", "shear of the element", { unit: "kN", required: true, width: 110 }),
+              number("story_shear", "story shear", "story shear", { unit: "kN", required: true, width: 110 }),
+              number("length", "wall length", "length of the wall", { unit: "m" }),
+            ]}
+          />
         )}
       </div>
     </section>

@@ -3,8 +3,17 @@ import { pairs } from "./curve";
 
 describe("a pasted curve", () => {
   it("is read from tabs, semicolons or spaces, with a heading and decimal commas", () => {
-    expect(pairs("T\tS_a\n0\t0,40\n0.2\t1.0\n")).toEqual({ points: [[0, 0.4], [0.2, 1]], problem: "" });
-    expect(pairs("0;0.4\n1;0.3").points).toEqual([[0, 0.4], [1, 0.3]]);
+    expect(pairs("T\tS_a\n0\t0,40\n0.2\t1.0\n")).toEqual({
+      points: [
+        [0, 0.4],
+        [0.2, 1],
+      ],
+      problem: "",
+    });
+    expect(pairs("0;0.4\n1;0.3").points).toEqual([
+      [0, 0.4],
+      [1, 0.3],
+    ]);
     expect(pairs("0 0.4\n1 0.3").points).toHaveLength(2);
   });
 

@@ -10,7 +10,10 @@ export function pairs(text: string): Pairs {
   const points: [number, number][] = [];
   for (const [number, line] of text.split(/\r?\n/).entries()) {
     if (!line.trim()) continue;
-    const cells = line.trim().split(/\t|;|\s+|,\s+/).filter(Boolean);
+    const cells = line
+      .trim()
+      .split(/\t|;|\s+|,\s+/)
+      .filter(Boolean);
     const [T, S] = cells.map((c) => typedNumber(c));
     if (typeof T !== "number" || typeof S !== "number" || cells.length !== 2) {
       if (points.length === 0 && number === 0) continue;

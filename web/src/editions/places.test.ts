@@ -2,7 +2,11 @@ import { describe, expect, it } from "vitest";
 import type { Brief } from "../shared/api/client";
 import { compareWith, give, given, shortTitle } from "./places";
 
-const brief = { edition: "asce7-16", site: { S_S: 1.2 }, comparisons: { ubc97: { site: { zone: "3" } } } } as unknown as Brief;
+const brief = {
+  edition: "asce7-16",
+  site: { S_S: 1.2 },
+  comparisons: { ubc97: { site: { zone: "3" } } },
+} as unknown as Brief;
 const site = (name: string) => ({ name, part: "site" as const });
 const system = (name: string) => ({ name, part: "system" as const });
 

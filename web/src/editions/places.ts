@@ -14,7 +14,12 @@ function own(brief: Brief, edition: string): Parts {
 }
 
 /** The value of an input under an edition, as it was given there. */
-export function given(brief: Brief, edition: string, input: Pick<EditionInput, "name" | "part">, direction: string | null): unknown {
+export function given(
+  brief: Brief,
+  edition: string,
+  input: Pick<EditionInput, "name" | "part">,
+  direction: string | null,
+): unknown {
   const parts = own(brief, edition);
   if (input.part === "brief") return (parts as Record<string, unknown>)[input.name];
   const part = parts[input.part];
@@ -22,7 +27,13 @@ export function given(brief: Brief, edition: string, input: Pick<EditionInput, "
 }
 
 /** Write the value of an input under an edition into a copy of the brief. */
-export function give(brief: Brief, edition: string, input: Pick<EditionInput, "name" | "part">, direction: string | null, value: unknown) {
+export function give(
+  brief: Brief,
+  edition: string,
+  input: Pick<EditionInput, "name" | "part">,
+  direction: string | null,
+  value: unknown,
+) {
   let target = brief as unknown as Record<string, unknown>;
   const into = (key: string) => {
     target[key] = { ...(target[key] as Record<string, unknown> | undefined) };
@@ -40,10 +51,16 @@ export function give(brief: Brief, edition: string, input: Pick<EditionInput, "n
 /** Take an edition into the comparison, or out of it; what was given for it stays until it is taken out. */
 export function compareWith(brief: Brief, editions: string[]) {
   brief.comparison_editions = editions;
-  brief.comparisons = Object.fromEntries(Object.entries(brief.comparisons ?? {}).filter(([id]) => editions.includes(id)));
+  brief.comparisons = Object.fromEntries(
+    Object.entries(brief.comparisons ?? {}).filter(([id]) => editions.includes(id)),
+  );
 }
 
 /** "ASCE/SEI 7-05 with Supplement 2" as "ASCE 7-05": short enough for a heading. */
 export function shortTitle(edition: Pick<Edition, "title"> | { title: string }): string {
-  return edition.title.replace("/SEI", "").replace(/ with .*| \(Part 1\)/g, "").replace("-2007", "").replace("The reviewer's own spectrum", "own spectrum");
+  return edition.title
+    .replace("/SEI", "")
+    .replace(/ with .*| \(Part 1\)/g, "")
+    .replace("-2007", "")
+    .replace("The reviewer's own spectrum", "own spectrum");
 }

@@ -28,7 +28,8 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
   const { ref, width } = useElementSize();
   const [titles, setTitles] = useState(() => known.map((t) => t.title));
   const [hovered, setHovered] = useState<number | null>(null);
-  if (recheck.stories.length === 0) return <p className="quiet">No stories are known yet: type them in the brief, or accept a table of stories.</p>;
+  if (recheck.stories.length === 0)
+    return <p className="quiet">No stories are known yet: type them in the brief, or accept a table of stories.</p>;
   const read = (story: number | null) => {
     setHovered(story);
     if (story !== null) onStory?.(story);
@@ -48,73 +49,190 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
     <section className="log" aria-label="Height log">
       <div className="log-tools">
         <h3>Height log</h3>
-        {direction && <SegmentedControl aria-label="Direction of the log" value={direction} data={["X", "Y"]} onChange={(v) => { onDirection?.(v as "X" | "Y"); }} />}
+        {direction && (
+          <SegmentedControl
+            aria-label="Direction of the log"
+            value={direction}
+            data={["X", "Y"]}
+            onChange={(v) => {
+              onDirection?.(v as "X" | "Y");
+            }}
+          />
+        )}
         <span className="quiet">theirs {recheck.submission} against ours, independent</span>
         <TrackChips titles={titles} known={known.map((t) => t.title)} onChange={setTitles} />
       </div>
       <div ref={ref}>
         {width > 0 && (
-          <svg width={width} height={HEIGHT} role="img" aria-label={`Story values${direction ? ` in ${direction}` : ""}; the table below holds them all`} onMouseLeave={() => { read(null); }}>
-            {hovered !== null && <rect x={0} width={width} y={y(levels[hovered + 1] ?? 0) - 10} height={20} fill="var(--mark)" />}
+          <svg
+            width={width}
+            height={HEIGHT}
+            role="img"
+            aria-label={`Story values${direction ? ` in ${direction}` : ""}; the table below holds them all`}
+            onMouseLeave={() => {
+              read(null);
+            }}
+          >
+            {hovered !== null && (
+              <rect x={0} width={width} y={y(levels[hovered + 1] ?? 0) - 10} height={20} fill="var(--mark)" />
+            )}
             {stories.map(({ name, i, floor, base }) => (
               <g key={name}>
-                <rect x={40 + (76 - outline(i)) / 2} y={y(floor)} width={outline(i)} height={y(base) - y(floor)} fill="var(--panel)" stroke="var(--ink)" />
-                <text x={34} y={y(floor) + 4} textAnchor="end" className={hovered === i ? "log-name on" : "log-name"}>{name.slice(0, 8)}</text>
-                <text x={122} y={y(floor) + 4} className="log-level">{floor.toFixed(1)}</text>
+                <rect
+                  x={40 + (76 - outline(i)) / 2}
+                  y={y(floor)}
+                  width={outline(i)}
+                  height={y(base) - y(floor)}
+                  fill="var(--panel)"
+                  stroke="var(--ink)"
+                />
+                <text x={34} y={y(floor) + 4} textAnchor="end" className={hovered === i ? "log-name on" : "log-name"}>
+                  {name.slice(0, 8)}
+                </text>
+                <text x={122} y={y(floor) + 4} className="log-level">
+                  {floor.toFixed(1)}
+                </text>
               </g>
             ))}
             <line x1={0} x2={width} y1={bottom} y2={bottom} stroke="var(--ink)" strokeWidth={1.4} />
             {tracks.map((t, k) => (
-              <TrackView key={t.title} track={t} x={STRIP + k * (trackWidth + GAP)} width={trackWidth} bottom={bottom} y={y} levels={levels} hovered={hovered} />
+              <TrackView
+                key={t.title}
+                track={t}
+                x={STRIP + k * (trackWidth + GAP)}
+                width={trackWidth}
+                bottom={bottom}
+                y={y}
+                levels={levels}
+                hovered={hovered}
+              />
             ))}
             {stories.map(({ name, i, floor, base }) => {
               const upper = levels[i + 2] ?? floor + (floor - base);
               return (
-                <rect key={name} x={0} width={width} y={y((floor + upper) / 2)} height={y((floor + base) / 2) - y((floor + upper) / 2)} fill="transparent"
-                  onMouseEnter={() => { read(i); }}
+                <rect
+                  key={name}
+                  x={0}
+                  width={width}
+                  y={y((floor + upper) / 2)}
+                  height={y((floor + base) / 2) - y((floor + upper) / 2)}
+                  fill="transparent"
+                  onMouseEnter={() => {
+                    read(i);
+                  }}
                   onClick={(e) => {
-                    const k = Math.floor((e.clientX - e.currentTarget.getBoundingClientRect().left - STRIP) / (trackWidth + GAP));
+                    const k = Math.floor(
+                      (e.clientX - e.currentTarget.getBoundingClientRect().left - STRIP) / (trackWidth + GAP),
+                    );
                     const found = tracks[k]?.checks[i];
                     if (found) onSelect(found.id);
-                  }} />
+                  }}
+                />
               );
             })}
           </svg>
         )}
       </div>
       <p className="log-legend">
-        <span><svg width={12} height={12} aria-hidden><circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} /></svg> <i className="theirs">theirs</i></span>
-        <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={4} /></svg> <b className="ours">ours</b></span>
-        <span><svg width={18} height={12} aria-hidden><rect width={18} height={12} fill="var(--shade)" /></svg> beyond tolerance</span>
-        {tracks.map((t) => t.against && <span key={t.title}><svg width={6} height={14} aria-hidden><line x1={3} x2={3} y1={0} y2={14} stroke="var(--ink)" strokeWidth={1.6} /></svg> {t.against.title}</span>)}
+        <span>
+          <svg width={12} height={12} aria-hidden>
+            <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />
+          </svg>{" "}
+          <i className="theirs">theirs</i>
+        </span>
+        <span>
+          <svg width={22} height={12} aria-hidden>
+            <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={4} />
+          </svg>{" "}
+          <b className="ours">ours</b>
+        </span>
+        <span>
+          <svg width={18} height={12} aria-hidden>
+            <rect width={18} height={12} fill="var(--shade)" />
+          </svg>{" "}
+          beyond tolerance
+        </span>
+        {tracks.map(
+          (t) =>
+            t.against && (
+              <span key={t.title}>
+                <svg width={6} height={14} aria-hidden>
+                  <line x1={3} x2={3} y1={0} y2={14} stroke="var(--ink)" strokeWidth={1.6} />
+                </svg>{" "}
+                {t.against.title}
+              </span>
+            ),
+        )}
         <CopyButton value={asText(recheck, tracks, direction ? `story, direction ${direction}` : "story")}>
-          {({ copied, copy }) => <Button variant="default" size="compact-xs" ml="auto" onClick={copy}>{copied ? "Copied" : "Copy table"}</Button>}
+          {({ copied, copy }) => (
+            <Button variant="default" size="compact-xs" ml="auto" onClick={copy}>
+              {copied ? "Copied" : "Copy table"}
+            </Button>
+          )}
         </CopyButton>
       </p>
       <div className="log-table">
         <table className="plain">
           <thead>
-            <tr><th rowSpan={2}>story</th><th rowSpan={2} className="n">level, m</th>{tracks.map((t) => <th key={t.title} colSpan={3} className="n">{t.title}, {t.unit}</th>)}</tr>
-            <tr>{tracks.flatMap((t) => [<th key={t.title + "t"} className="n">theirs</th>, <th key={t.title + "o"} className="n">ours</th>, <th key={t.title + "d"} className="n">off by</th>])}</tr>
+            <tr>
+              <th rowSpan={2}>story</th>
+              <th rowSpan={2} className="n">
+                level, m
+              </th>
+              {tracks.map((t) => (
+                <th key={t.title} colSpan={3} className="n">
+                  {t.title}, {t.unit}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              {tracks.flatMap((t) => [
+                <th key={t.title + "t"} className="n">
+                  theirs
+                </th>,
+                <th key={t.title + "o"} className="n">
+                  ours
+                </th>,
+                <th key={t.title + "d"} className="n">
+                  off by
+                </th>,
+              ])}
+            </tr>
           </thead>
           <tbody>
             {[...stories].reverse().map(({ name, i, floor }) => (
-              <tr key={name} className={hovered === i ? "on" : ""} onMouseEnter={() => { read(i); }}>
-                <td>{name}</td><td className="n quiet">{floor.toFixed(1)}</td>
-                {tracks.map((t) => <Cells key={t.title} track={t} story={i} onSelect={onSelect} />)}
+              <tr
+                key={name}
+                className={hovered === i ? "on" : ""}
+                onMouseEnter={() => {
+                  read(i);
+                }}
+              >
+                <td>{name}</td>
+                <td className="n quiet">{floor.toFixed(1)}</td>
+                {tracks.map((t) => (
+                  <Cells key={t.title} track={t} story={i} onSelect={onSelect} />
+                ))}
               </tr>
             ))}
           </tbody>
           {tracks.some((t) => sumOf(t, "theirs") !== null || sumOf(t, "ours") !== null) && (
             <tfoot>
               <tr>
-                <td className="quiet">sum</td><td />
+                <td className="quiet">sum</td>
+                <td />
                 {tracks.map((t) => {
                   const [a, b] = [sumOf(t, "theirs"), sumOf(t, "ours")];
                   return [
-                    <td key={t.title + "t"} className="n theirs">{a === null ? "" : figures(a)}</td>,
-                    <td key={t.title + "o"} className="n ours">{b === null ? "" : figures(b)}</td>,
-                    <td key={t.title + "d"} className="n quiet">{a !== null && b ? percent((a - b) / b) : ""}</td>,
+                    <td key={t.title + "t"} className="n theirs">
+                      {a === null ? "" : figures(a)}
+                    </td>,
+                    <td key={t.title + "o"} className="n ours">
+                      {b === null ? "" : figures(b)}
+                    </td>,
+                    <td key={t.title + "d"} className="n quiet">
+                      {a !== null && b ? percent((a - b) / b) : ""}
+                    </td>,
                   ];
                 })}
               </tr>
@@ -127,7 +245,15 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
 }
 
 /** Tracks taken out, put in again and moved. */
-function TrackChips({ titles, known, onChange }: { titles: string[]; known: string[]; onChange: (titles: string[]) => void }) {
+function TrackChips({
+  titles,
+  known,
+  onChange,
+}: {
+  titles: string[];
+  known: string[];
+  onChange: (titles: string[]) => void;
+}) {
   const move = (title: string, by: number) => {
     const at = titles.indexOf(title);
     const next = titles.filter((t) => t !== title);
@@ -138,29 +264,82 @@ function TrackChips({ titles, known, onChange }: { titles: string[]; known: stri
     <span className="log-tracks">
       {titles.map((t, i) => (
         <span key={t} className="chip">
-          {i > 0 && <button type="button" aria-label={`Move ${t} to the left`} onClick={() => { move(t, -1); }}>‹</button>}
+          {i > 0 && (
+            <button
+              type="button"
+              aria-label={`Move ${t} to the left`}
+              onClick={() => {
+                move(t, -1);
+              }}
+            >
+              ‹
+            </button>
+          )}
           {t}
-          {i < titles.length - 1 && <button type="button" aria-label={`Move ${t} to the right`} onClick={() => { move(t, 1); }}>›</button>}
-          <button type="button" aria-label={`Take ${t} out`} onClick={() => { onChange(titles.filter((o) => o !== t)); }}>×</button>
+          {i < titles.length - 1 && (
+            <button
+              type="button"
+              aria-label={`Move ${t} to the right`}
+              onClick={() => {
+                move(t, 1);
+              }}
+            >
+              ›
+            </button>
+          )}
+          <button
+            type="button"
+            aria-label={`Take ${t} out`}
+            onClick={() => {
+              onChange(titles.filter((o) => o !== t));
+            }}
+          >
+            ×
+          </button>
         </span>
       ))}
-      {known.filter((t) => !titles.includes(t)).map((t) => (
-        <button key={t} type="button" className="chip" onClick={() => { onChange([...titles, t]); }}>+ {t}</button>
-      ))}
+      {known
+        .filter((t) => !titles.includes(t))
+        .map((t) => (
+          <button
+            key={t}
+            type="button"
+            className="chip"
+            onClick={() => {
+              onChange([...titles, t]);
+            }}
+          >
+            + {t}
+          </button>
+        ))}
     </span>
   );
 }
 
 /** Theirs, ours and how far off; what is out opens on the bench. */
 function Cells({ track, story, onSelect }: { track: Track; story: number; onSelect: (id: string) => void }) {
-  const theirs = track.theirs[story] ?? null, ours = track.ours[story] ?? null, check = track.checks[story];
+  const theirs = track.theirs[story] ?? null,
+    ours = track.ours[story] ?? null,
+    check = track.checks[story];
   const off = theirs !== null && ours ? percent((theirs - ours) / ours) : "";
   return (
     <>
       <td className="n theirs">{track.texts[story] ?? "–"}</td>
       <td className="n ours">{ours === null ? "–" : figures(ours)}</td>
       <td className={"n " + (track.out[story] ? "off" : "quiet")}>
-        {track.out[story] && check ? <button type="button" className="linklike off" onClick={() => { onSelect(check.id); }}>{off || "out"}</button> : off}
+        {track.out[story] && check ? (
+          <button
+            type="button"
+            className="linklike off"
+            onClick={() => {
+              onSelect(check.id);
+            }}
+          >
+            {off || "out"}
+          </button>
+        ) : (
+          off
+        )}
       </td>
     </>
   );

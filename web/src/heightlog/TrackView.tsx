@@ -18,10 +18,17 @@ interface Props {
 /** One track: theirs hollow, ours solid, what is beyond the tolerance shaded between the two. */
 export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props) {
   const { title, unit, shape } = track;
-  const most = Math.max(1e-9, ...[...track.theirs, ...track.ours, ...(track.against?.values ?? [])].map((v) => v ?? 0)) * 1.06;
+  const most =
+    Math.max(1e-9, ...[...track.theirs, ...track.ours, ...(track.against?.values ?? [])].map((v) => v ?? 0)) * 1.06;
   const at = (v: number) => x + (v / most) * width;
   const rows = track.ours.map((ours, i) => ({
-    i, ours, theirs: track.theirs[i] ?? null, against: track.against?.values[i] ?? null, out: track.out[i] ?? false, floor: y(levels[i + 1] ?? 0), base: y(levels[i] ?? 0),
+    i,
+    ours,
+    theirs: track.theirs[i] ?? null,
+    against: track.against?.values[i] ?? null,
+    out: track.out[i] ?? false,
+    floor: y(levels[i + 1] ?? 0),
+    base: y(levels[i] ?? 0),
   }));
   // story shears hold over the height of their story, so they step at the floors
   const stepPath = (side: "ours" | "theirs") => {
@@ -29,50 +36,105 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
     for (const r of [...rows].reverse()) {
       const v = r[side];
       if (v === null) continue;
-      path += `${path ? "L" : `M${String(x)} ${String(r.floor)}L`}${String(at(v))} ${String(r.floor)}V${String(r.base)}`;
+      const start = path ? "L" : `M${String(x)} ${String(r.floor)}L`;
+      path += `${start}${String(at(v))} ${String(r.floor)}V${String(r.base)}`;
     }
     return path;
   };
   const read = hovered === null ? undefined : rows[hovered];
-  const deviation = read?.out && read.theirs !== null && read.ours ? percent((read.theirs - read.ours) / read.ours) : "";
-  const off = deviation && <tspan fill="var(--off-text)" fontWeight={600}>{deviation}</tspan>;
+  const deviation =
+    read?.out && read.theirs !== null && read.ours ? percent((read.theirs - read.ours) / read.ours) : "";
+  const off = deviation && (
+    <tspan fill="var(--off-text)" fontWeight={600}>
+      {deviation}
+    </tspan>
+  );
   // where three numbers don't stand side by side, the deviation takes the place of the unit
   const narrow = width < 130;
   return (
     <g>
       <rect x={x} y={TOP} width={width} height={bottom - TOP} fill="none" stroke="var(--line)" />
-      <text x={x} y={14} className="log-title">{title}</text>
-      <text x={x + width} y={14} textAnchor="end" className="log-unit">{narrow && off ? off : unit}</text>
+      <text x={x} y={14} className="log-title">
+        {title}
+      </text>
+      <text x={x + width} y={14} textAnchor="end" className="log-unit">
+        {narrow && off ? off : unit}
+      </text>
       {axisMarks(most, width > 130 ? 3 : 2).map((m) => (
         <g key={m}>
           <line x1={at(m)} x2={at(m)} y1={TOP} y2={bottom} stroke="var(--line)" strokeDasharray="1 3" />
-          <text x={at(m)} y={bottom + 16} textAnchor="middle" className="log-unit">{figures(m, 2)}</text>
+          <text x={at(m)} y={bottom + 16} textAnchor="middle" className="log-unit">
+            {figures(m, 2)}
+          </text>
         </g>
       ))}
-      {shape === "bars" && rows.map((r) => (
-        <g key={r.i}>
-          {r.out && r.ours !== null && r.theirs !== null && (
-            <rect x={Math.min(at(r.ours), at(r.theirs))} width={Math.abs(at(r.ours) - at(r.theirs))} y={r.floor - 6} height={12} fill="var(--shade)" />
-          )}
-          {r.ours !== null && <line x1={x} x2={at(r.ours)} y1={r.floor} y2={r.floor} stroke="var(--ours)" strokeWidth={4} />}
-          {r.against !== null && <line x1={at(r.against)} x2={at(r.against)} y1={r.floor - 8} y2={r.floor + 8} stroke="var(--ink)" strokeWidth={1.6} />}
-          {r.theirs !== null && <circle cx={at(r.theirs)} cy={r.floor} r={4.5} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.6} />}
-        </g>
-      ))}
+      {shape === "bars" &&
+        rows.map((r) => (
+          <g key={r.i}>
+            {r.out && r.ours !== null && r.theirs !== null && (
+              <rect
+                x={Math.min(at(r.ours), at(r.theirs))}
+                width={Math.abs(at(r.ours) - at(r.theirs))}
+                y={r.floor - 6}
+                height={12}
+                fill="var(--shade)"
+              />
+            )}
+            {r.ours !== null && (
+              <line x1={x} x2={at(r.ours)} y1={r.floor} y2={r.floor} stroke="var(--ours)" strokeWidth={4} />
+            )}
+            {r.against !== null && (
+              <line
+                x1={at(r.against)}
+                x2={at(r.against)}
+                y1={r.floor - 8}
+                y2={r.floor + 8}
+                stroke="var(--ink)"
+                strokeWidth={1.6}
+              />
+            )}
+            {r.theirs !== null && (
+              <circle
+                cx={at(r.theirs)}
+                cy={r.floor}
+                r={4.5}
+                fill="var(--ground)"
+                stroke="var(--theirs)"
+                strokeWidth={1.6}
+              />
+            )}
+          </g>
+        ))}
       {shape === "steps" && (
         <g>
-          {rows.map((r) => r.out && r.ours !== null && r.theirs !== null && (
-            <rect key={r.i} x={Math.min(at(r.ours), at(r.theirs))} width={Math.abs(at(r.ours) - at(r.theirs))} y={r.floor} height={r.base - r.floor} fill="var(--shade)" />
-          ))}
+          {rows.map(
+            (r) =>
+              r.out &&
+              r.ours !== null &&
+              r.theirs !== null && (
+                <rect
+                  key={r.i}
+                  x={Math.min(at(r.ours), at(r.theirs))}
+                  width={Math.abs(at(r.ours) - at(r.theirs))}
+                  y={r.floor}
+                  height={r.base - r.floor}
+                  fill="var(--shade)"
+                />
+              ),
+          )}
           <path d={stepPath("ours")} fill="none" stroke="var(--ours)" strokeWidth={2.4} />
           <path d={stepPath("theirs")} fill="none" stroke="var(--theirs)" strokeWidth={1.5} strokeDasharray="4 3" />
         </g>
       )}
       {read && (
         <text x={x + width} y={28} textAnchor="end" className="log-read">
-          <tspan className="theirs" fill="var(--theirs)">{track.texts[read.i] ?? "–"}</tspan>
+          <tspan className="theirs" fill="var(--theirs)">
+            {track.texts[read.i] ?? "–"}
+          </tspan>
           <tspan> / </tspan>
-          <tspan fill="var(--ours)" fontWeight={640}>{read.ours === null ? "–" : figures(read.ours)}</tspan>
+          <tspan fill="var(--ours)" fontWeight={640}>
+            {read.ours === null ? "–" : figures(read.ours)}
+          </tspan>
           {!narrow && off && <tspan> {off}</tspan>}
         </text>
       )}

@@ -3,7 +3,12 @@ import type { Recheck } from "../shared/api/client";
 import { check } from "../sheet/testing";
 import { asText, axisMarks, levelsOf, trackOf } from "./data";
 
-const theirs = (value: number) => ({ value, text: String(value), unit: "kN", source: { file: "", sheet: "", row: null, column: "", note: "" } });
+const theirs = (value: number) => ({
+  value,
+  text: String(value),
+  unit: "kN",
+  source: { file: "", sheet: "", row: null, column: "", note: "" },
+});
 const recheck = {
   stories: ["L1", "L2"],
   checks: [
@@ -11,7 +16,13 @@ const recheck = {
     check({ id: "F.X.L2", quantity: "F", story: "L2", theirs: theirs(90), verdict: "differs", role: "origin" }),
     check({ id: "F.Y.L1", quantity: "F", story: "L1", direction: "Y", theirs: theirs(7) }),
   ],
-  steps: { independent: [{ id: "h", value: [4.8, 3.9] }, { id: "F.X", value: [40.1, 60] }], carried: [] },
+  steps: {
+    independent: [
+      { id: "h", value: [4.8, 3.9] },
+      { id: "F.X", value: [40.1, 60] },
+    ],
+    carried: [],
+  },
 } as unknown as Recheck;
 
 it("takes the values of a direction story by story, and marks what is out", () => {
@@ -29,7 +40,12 @@ it("levels are the running sum of the story heights", () => {
   expect(levelsOf(recheck).map((l) => Math.round(l * 10) / 10)).toEqual([0, 4.8, 8.7]);
 });
 
-it.each([[90, [50]], [1200, [500, 1000]], [6.1, [2.5, 5]], [0, []]])("round marks up to %d", (most, marks) => {
+it.each([
+  [90, [50]],
+  [1200, [500, 1000]],
+  [6.1, [2.5, 5]],
+  [0, []],
+])("round marks up to %d", (most, marks) => {
   expect(axisMarks(most)).toEqual(marks);
 });
 

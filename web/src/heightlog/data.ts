@@ -46,7 +46,8 @@ export function theirsOf(recheck: Recheck, own: Check[]): Pick<Track, "theirs" |
 
 export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction: "X" | "Y"): Track {
   const own = recheck.checks.filter((c) => c.quantity === name && (name === "w" || c.direction === direction));
-  const ours = list(recheck.steps.independent, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
+  const ours =
+    list(recheck.steps.independent, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
   return { ...LATERAL[name], ...theirsOf(recheck, own), ours };
 }
 
@@ -74,7 +75,9 @@ export function axisMarks(most: number, count = 3): number[] {
 
 /** The sum over the stories; null where one of them is not known or nothing adds up. */
 export const sumOf = (track: Track, side: "theirs" | "ours"): number | null =>
-  track.adds && track[side].length > 0 && track[side].every((v) => v !== null) ? track[side].reduce((s: number, v) => s + (v ?? 0), 0) : null;
+  track.adds && track[side].length > 0 && track[side].every((v) => v !== null)
+    ? track[side].reduce((s: number, v) => s + (v ?? 0), 0)
+    : null;
 
 /** The log as text that a spreadsheet takes as it stands: stories top down, theirs and ours side by side. */
 export function asText(recheck: Recheck, tracks: Track[], corner: string): string {

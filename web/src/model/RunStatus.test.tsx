@@ -5,8 +5,22 @@ import type { Run } from "../shared/api/client";
 import { show } from "../shared/testing";
 import { RunStatus } from "./RunStatus";
 
-const run = (changes: Partial<Run>): Run => ({ id: "r", kind: "modal", status: "running", phase: "modes", share: 0.4, attempts: 1, problems: [], engine: "t", created_at: "", finished_at: null, result: null, ...changes });
-const shown = (changes: Partial<Run>, cancel = vi.fn(), again = vi.fn()) => show(<RunStatus run={run(changes)} error={null} asking={false} cancel={cancel} again={again} />);
+const run = (changes: Partial<Run>): Run => ({
+  id: "r",
+  kind: "modal",
+  status: "running",
+  phase: "modes",
+  share: 0.4,
+  attempts: 1,
+  problems: [],
+  engine: "t",
+  created_at: "",
+  finished_at: null,
+  result: null,
+  ...changes,
+});
+const shown = (changes: Partial<Run>, cancel = vi.fn(), again = vi.fn()) =>
+  show(<RunStatus run={run(changes)} error={null} asking={false} cancel={cancel} again={again} />);
 
 test("a run tells its phase and can be cancelled", async () => {
   const cancel = vi.fn();

@@ -13,25 +13,51 @@ interface Props {
 /** What a run is doing, and a way to stop it; why there is no answer, where there is none. */
 export function RunStatus({ run, error, asking, cancel, again }: Props) {
   if (error) return <Troubles error={error} title="Our own model can't be asked yet" />;
-  if (asking) return <p className="quiet" role="status">asking our model…</p>;
+  if (asking)
+    return (
+      <p className="quiet" role="status">
+        asking our model…
+      </p>
+    );
   if (!run || run.status === "done") return null;
   if (run.status === "queued" || run.status === "running") {
     const share = run.share ?? 0;
     const phase = run.status === "queued" ? "waiting for a worker" : run.phase || "beginning";
     return (
-      <div role="status" aria-label="Run of our model" style={{ display: "flex", alignItems: "center", gap: 12, maxWidth: 560, margin: "8px 0" }}>
+      <div
+        role="status"
+        aria-label="Run of our model"
+        style={{ display: "flex", alignItems: "center", gap: 12, maxWidth: 560, margin: "8px 0" }}
+      >
         <span style={{ minWidth: 150 }}>{phase}…</span>
-        <Progress value={100 * share} aria-label={`${phase}, ${String(Math.round(100 * share))} %`} style={{ flex: 1 }} size="sm" />
-        <Button variant="default" onClick={cancel}>Cancel</Button>
+        <Progress
+          value={100 * share}
+          aria-label={`${phase}, ${String(Math.round(100 * share))} %`}
+          style={{ flex: 1 }}
+          size="sm"
+        />
+        <Button variant="default" onClick={cancel}>
+          Cancel
+        </Button>
       </div>
     );
   }
-  const said = { refused: "Our model can't stand", cancelled: "The run was cancelled", failed: "The run failed" }[run.status as "refused" | "cancelled" | "failed"];
+  const said = { refused: "Our model can't stand", cancelled: "The run was cancelled", failed: "The run failed" }[
+    run.status as "refused" | "cancelled" | "failed"
+  ];
   return (
     <div className="trouble" role="alert">
       <p style={{ fontWeight: 600 }}>{said}</p>
-      {run.problems.map((p, i) => <p key={i}>{p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span></p>)}
-      {run.status !== "refused" && <Button variant="default" mt={6} onClick={again}>Run it again</Button>}
+      {run.problems.map((p, i) => (
+        <p key={i}>
+          {p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span>
+        </p>
+      ))}
+      {run.status !== "refused" && (
+        <Button variant="default" mt={6} onClick={again}>
+          Run it again
+        </Button>
+      )}
     </div>
   );
 }

@@ -1,79 +1,24 @@
-/** The core's answers about the reviewer's own model, as the screens read them. */
+/**
+ * The core's answers about the reviewer's own model, as the API describes them: its lists of two and three numbers,
+ * whose lengths its document states, are pairs and triples here.
+ */
+import type { components } from "../shared/api/schema";
+
+type Schemas = components["schemas"];
+type With<T, Parts> = Omit<T, keyof Parts> & Parts;
+type Pair = [number, number];
+type Triple = [number, number, number];
 
 export type Axis = "X" | "Y";
-export type Kind = "X" | "Y" | "twist" | "mixed" | "local";
-
-export interface ModelWarning {
-  code: string;
-  message: string;
-  cause: string;
-  remedy: string;
-  path: string;
-  stops: boolean;
-  nodes: string[];
-  members: string[];
-}
-
-export interface ModelFloor {
-  name: string;
-  z: number;
-  height: number;
-  centre: [number, number];
-  mass: number;
-  inertia: number;
-  corners: [number, number][];
-  rigid: boolean;
-}
-
-export interface Mode {
-  T: number;
-  f: number;
-  mass_ratio: { X: number; Y: number; RZ: number };
-  kind: Kind;
-  /** X, Y (m) and RZ of each floor, bottom to top */
-  shape: [number, number, number][];
-}
-
-export interface ModalAnswer {
-  modes: Mode[];
-  cumulative: { X: number[]; Y: number[]; RZ: number[] };
-  enough: Record<Axis, boolean>;
-  target: number;
-  reached_at: Record<Axis, number | null>;
-  mass: { X: number; Y: number; RZ: number };
-  centre: [number, number];
-  rayleigh: Record<Axis, number | null>;
-  counted_by: string;
-  floors: ModelFloor[];
-  warnings: ModelWarning[];
-  nodes?: { ids: string[]; shapes: [number, number, number][][] };
-}
-
-export interface InspectAnswer {
-  usable: boolean;
-  warnings: ModelWarning[];
-  degrees_of_freedom: number | null;
-  mass: Record<string, number | string | [number, number]>[];
-  floors: ModelFloor[];
-}
-
-export interface TheirMode {
-  mode: number;
-  T: number | null;
-  mass_ratio: Partial<Record<"X" | "Y" | "RZ", number>>;
-  shape: { story: string; X: number | null; Y: number | null; RZ: number | null }[] | null;
-}
-
+export type ModelWarning = Schemas["ModelWarning"];
+export type ModelFloor = With<Schemas["FloorOfModel"], { centre: Pair; corners: Pair[] }>;
+export type Mode = With<Schemas["Mode"], { shape: Triple[] }>;
+export type Kind = Mode["kind"];
+export type InspectAnswer = With<Schemas["InspectAnswer"], { floors: ModelFloor[] }>;
+export type ModalAnswer = With<
+  Schemas["ModalAnswer"],
+  { modes: Mode[]; floors: ModelFloor[]; centre: Pair; nodes?: { ids: string[]; shapes: Triple[][] } }
+>;
+export type TheirMode = Schemas["TheirMode"];
 /** Of a recheck: the submitted modes, and beside ours where our own model has been run. */
-export interface SubmittedModes {
-  theirs: TheirMode[];
-  comparison: {
-    rows: { ours: number; theirs: number | null; mac: number | null; likeness: number | null }[];
-    unmatched: number[];
-    missing: number[];
-    swapped: boolean;
-    sums: Record<"X" | "Y" | "RZ", number | null>;
-    enough: Record<Axis, boolean | null>;
-  } | null;
-  target: number | null;
-}
+export type SubmittedModes = Schemas["SubmittedModes"];

@@ -3,7 +3,21 @@ import type { ModelFloor } from "./answers";
 import { drawnFrame, drawnLines, endsOf, movedByFloors, rigid, scaleOf } from "./geometry";
 import { groupColours } from "./looks";
 
-const floor: ModelFloor = { name: "L1", z: 4, height: 4, centre: [2, 1], mass: 10, inertia: 40, corners: [[0, 0], [4, 0], [4, 2], [0, 2]], rigid: true };
+const floor: ModelFloor = {
+  name: "L1",
+  z: 4,
+  height: 4,
+  centre: [2, 1],
+  mass: 10,
+  inertia: 40,
+  corners: [
+    [0, 0],
+    [4, 0],
+    [4, 2],
+    [0, 2],
+  ],
+  rigid: true,
+};
 
 test("a point moves with its floor: translation, and turning about the centre", () => {
   expect(rigid([5, 1], [2, 1], [0.1, 0, 0])).toEqual([0.1, 0]);
@@ -30,15 +44,35 @@ test("lines become upright panels between floors, held at the base", () => {
 
 test("a frame is drawn as it stands; members of nodes that aren't there are left out", () => {
   const drawn = drawnFrame({
-    nodes: [{ id: "a", at: [0, 0, 0] }, { id: "b", at: [0, 0, 3] }], materials: [], sections: [], supports: [{ node: "a", fixed: ["ux"] }],
-    members: [{ id: "m", i: "a", j: "b", section: "1", material: "1", group: "columns" }, { id: "n", i: "a", j: "z", section: "1", material: "1" }],
+    nodes: [
+      { id: "a", at: [0, 0, 0] },
+      { id: "b", at: [0, 0, 3] },
+    ],
+    materials: [],
+    sections: [],
+    supports: [{ node: "a", fixed: ["ux"] }],
+    members: [
+      { id: "m", i: "a", j: "b", section: "1", material: "1", group: "columns" },
+      { id: "n", i: "a", j: "z", section: "1", material: "1" },
+    ],
   });
   expect(drawn.segments).toEqual([{ id: "m", a: 0, b: 1, group: "columns" }]);
   expect(drawn.supports).toEqual([0]);
 });
 
 test("the greatest movement shows as a twelfth of the building's size", () => {
-  expect(scaleOf([[0, 0, 0], [0, 0, 24]], [[0, 0, 0], [0.01, 0, 0]])).toBeCloseTo(200);
+  expect(
+    scaleOf(
+      [
+        [0, 0, 0],
+        [0, 0, 24],
+      ],
+      [
+        [0, 0, 0],
+        [0.01, 0, 0],
+      ],
+    ),
+  ).toBeCloseTo(200);
 });
 
 test("groups that nobody knows get colours of their own", () => {

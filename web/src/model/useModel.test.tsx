@@ -9,8 +9,20 @@ function Line() {
   const line = own.model.lateral_lines?.[0];
   return (
     <>
-      <p>x = {line?.at[0]}, state {own.number}{own.error ? ", refused" : ""}</p>
-      <button onClick={() => { own.change((m) => { const l = m.lateral_lines?.[0]; if (l) l.at = [(l.at[0] ?? 0) + 1, 0]; }); }}>move</button>
+      <p>
+        x = {line?.at[0]}, state {own.number}
+        {own.error ? ", refused" : ""}
+      </p>
+      <button
+        onClick={() => {
+          own.change((m) => {
+            const l = m.lateral_lines?.[0];
+            if (l) l.at = [(l.at[0] ?? 0) + 1, 0];
+          });
+        }}
+      >
+        move
+      </button>
     </>
   );
 }
@@ -23,7 +35,11 @@ test("changes one upon the other are saved one after the other, each on the stat
     "GET /api/reviews/r/model/": () => [200, { number: 1, can_undo: false, model: at(0) }],
     "PUT /api/reviews/r/model/": (body) => {
       const { model, based_on } = body as { model: unknown; based_on: number };
-      if (based_on !== number) return [409, { errors: [{ path: "/", message: "somebody changed the model meanwhile", remedy: "Load it again." }] }];
+      if (based_on !== number)
+        return [
+          409,
+          { errors: [{ path: "/", message: "somebody changed the model meanwhile", remedy: "Load it again." }] },
+        ];
       number += 1;
       return [200, { number, can_undo: true, model }];
     },
@@ -35,17 +51,28 @@ test("changes one upon the other are saved one after the other, each on the stat
   // seen at once, saved in their order
   expect(screen.getByText(/^x = 3/)).toBeInTheDocument();
   await screen.findByText("x = 3, state 4");
-  const saves = asked.filter((a) => a.method === "PUT").map((a) => a.body as { based_on: number; model: ReturnType<typeof at> });
-  expect(saves.map((s) => [s.based_on, s.model.lateral_lines[0]?.at[0]])).toEqual([[1, 1], [2, 2], [3, 3]]);
+  const saves = asked
+    .filter((a) => a.method === "PUT")
+    .map((a) => a.body as { based_on: number; model: ReturnType<typeof at> });
+  expect(saves.map((s) => [s.based_on, s.model.lateral_lines[0]?.at[0]])).toEqual([
+    [1, 1],
+    [2, 2],
+    [3, 3],
+  ]);
 });
 
 test("what is refused is taken back, and said", async () => {
   server({
     "GET /api/reviews/r/model/": () => [200, { number: 1, can_undo: false, model: at(0) }],
-    "PUT /api/reviews/r/model/": () => [422, { errors: [{ path: "/lateral_lines/0/at/0", message: "too far", remedy: "Nearer." }] }],
+    "PUT /api/reviews/r/model/": () => [
+      422,
+      { errors: [{ path: "/lateral_lines/0/at/0", message: "too far", remedy: "Nearer." }] },
+    ],
   });
   show(<Line />);
   await screen.findByText("x = 0, state 1");
   await userEvent.click(screen.getByRole("button", { name: "move" }));
-  await waitFor(() => { expect(screen.getByText("x = 0, state 1, refused")).toBeInTheDocument(); });
+  await waitFor(() => {
+    expect(screen.getByText("x = 0, state 1, refused")).toBeInTheDocument();
+  });
 });

@@ -15,11 +15,38 @@ interface Props {
 /** Everything by name. */
 export function Palette({ rows, pages, onPage, onCheck, act, onTeam }: Props) {
   const actions = [
-    ...pages.map((page) => ({ id: `page-${page}`, label: page.charAt(0).toUpperCase() + page.slice(1), description: "stage", onClick: () => { onPage(page); } })),
-    ...(onTeam ? KEYS.map((k) => ({ id: `act-${k.act}`, label: k.says, description: `key ${k.shown}`, onClick: () => act[k.act]?.() })) : []),
+    ...pages.map((page) => ({
+      id: `page-${page}`,
+      label: page.charAt(0).toUpperCase() + page.slice(1),
+      description: "stage",
+      onClick: () => {
+        onPage(page);
+      },
+    })),
+    ...(onTeam
+      ? KEYS.map((k) => ({
+          id: `act-${k.act}`,
+          label: k.says,
+          description: `key ${k.shown}`,
+          onClick: () => act[k.act]?.(),
+        }))
+      : []),
     ...rows.map((row) => ({
-      id: row.check.id, label: `${row.label} – ${row.check.meaning}`, description: verdictWords(row.check), onClick: () => { onCheck(row.check.id); },
+      id: row.check.id,
+      label: `${row.label} – ${row.check.meaning}`,
+      description: verdictWords(row.check),
+      onClick: () => {
+        onCheck(row.check.id);
+      },
     })),
   ];
-  return <Spotlight actions={actions} shortcut="mod + K" limit={12} nothingFound="Nothing of that name" searchProps={{ placeholder: "A stage, an action or a quantity", "aria-label": "Search" }} />;
+  return (
+    <Spotlight
+      actions={actions}
+      shortcut="mod + K"
+      limit={12}
+      nothingFound="Nothing of that name"
+      searchProps={{ placeholder: "A stage, an action or a quantity", "aria-label": "Search" }}
+    />
+  );
 }

@@ -6,14 +6,14 @@ import { shortTitle } from "../editions/places";
 import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
+import { counted } from "../shared/numbers";
 import { Troubles } from "../shared/Troubles";
-import { deviates, passes, rowsOf, type SheetFilter, type SheetStage } from "../sheet/layout";
-import { KEYS } from "./keys";
+import { deviates, passes, rowsOf, type SheetFilter } from "../sheet/layout";
+import { KeyHandlers, KeyProvider, KEYS } from "./keys";
+import { PAGES } from "./pages";
 import { Palette } from "./Palette";
-import type { ReviewContext } from "./useReviewContext";
+import { ReviewProvider, type ReviewContext } from "./ReviewContext";
 import "./review.css";
-
-const PAGES = ["sheet", "brief", "exhibits", "ground", "spectrum", "weight", "frame", "modes", "lateral", "across", "findings", "report"] as const;
 
 export function ReviewLayout() {
   const { id = "" } = useParams();
@@ -27,16 +27,27 @@ export function ReviewLayout() {
   const findings = useFindings(id);
   const editions = useEditions();
   const [wanted, setFilter] = useState<SheetFilter | null>(null);
-  const [folded, setFolded] = useState<SheetStage[]>([]);
+  const [folded, setFolded] = useState<string[]>([]);
+  const [handlers] = useState(() => new KeyHandlers());
   const [helping, help] = useDisclosure(false);
   const chosen = params.get("check");
 
   const rows = useMemo(() => (recheck.data ? rowsOf(recheck.data) : []), [recheck.data]);
-  // until the reviewer says otherwise: what is out of plumb, so that all of it is seen at once; the whole line where nothing is
-  const filter = useMemo<SheetFilter>(() => wanted ?? { deviating: rows.some((r) => r.all.some(deviates)), direction: "", level: "" }, [wanted, rows]);
+  // until the reviewer says otherwise what is out of plumb, so that all of it is seen at once; the whole line where
+  // nothing is
+  const filter = useMemo<SheetFilter>(
+    () => wanted ?? { deviating: rows.some((r) => r.all.some(deviates)), direction: "", level: "" },
+    [wanted, rows],
+  );
   const shown = useMemo(() => rows.filter((r) => passes(r, filter)), [rows, filter]);
   const select = (check: string) => {
-    setParams((p) => { p.set("check", check); return p; }, { replace: true });
+    setParams(
+      (p) => {
+        p.set("check", check);
+        return p;
+      },
+      { replace: true },
+    );
   };
   /** select the next (or the previous) line of its kind after the one that is selected */
   const step = (by: 1 | -1, only: (row: (typeof rows)[number]) => boolean) => () => {
@@ -47,17 +58,36 @@ export function ReviewLayout() {
     if (next) select(next.check.id);
   };
   const page = PAGES.find((p) => location.pathname.endsWith(`/${p}`)) ?? "sheet";
-  const kept = new URLSearchParams([...(chosen ? [["check", chosen]] : []), ...(number === undefined ? [] : [["s", String(number)]])]).toString();
+  const kept = new URLSearchParams([
+    ...(chosen ? [["check", chosen]] : []),
+    ...(number === undefined ? [] : [["s", String(number)]]),
+  ]).toString();
   const to = (name: string) => `/reviews/${id}/${name}${kept && `?${kept}`}`;
   const open = (name: string) => void go(to(name));
-  const turn = (by: number) => () => { const next = PAGES[PAGES.indexOf(page) + by]; if (next) open(next); };
-  const writeRemark = () => document.getElementById("remark")?.focus();
-  const derivation = () => window.dispatchEvent(new Event("plumb:derivation"));
+  const turn = (by: number) => () => {
+    const next = PAGES[PAGES.indexOf(page) + by];
+    if (next) open(next);
+  };
   const act: Record<string, () => void> = {
-    next: step(1, () => true), previous: step(-1, () => true),
-    nextDeviation: step(1, (r) => r.all.some(deviates)), previousDeviation: step(-1, (r) => r.all.some(deviates)),
-    derivation, remark: writeRemark, nextStage: turn(1), previousStage: turn(-1), sheet: () => { open("sheet"); }, help: help.toggle,
-    out: () => { setFilter({ ...filter, deviating: !filter.deviating }); },
+    next: step(1, () => true),
+    previous: step(-1, () => true),
+    nextDeviation: step(1, (r) => r.all.some(deviates)),
+    previousDeviation: step(-1, (r) => r.all.some(deviates)),
+    derivation: () => {
+      handlers.run("derivation");
+    },
+    remark: () => {
+      handlers.run("remark");
+    },
+    nextStage: turn(1),
+    previousStage: turn(-1),
+    sheet: () => {
+      open("sheet");
+    },
+    help: help.toggle,
+    out: () => {
+      setFilter({ ...filter, deviating: !filter.deviating });
+    },
   };
   useHotkeys(KEYS.map((k) => [k.hotkey, () => act[k.act]?.(), { preventDefault: true }]));
 
@@ -71,64 +101,155 @@ export function ReviewLayout() {
     );
   }
   const { submissions } = review.data;
-  const submission = submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0) ?? submissions[0];
+  const submission =
+    submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0) ?? submissions[0];
   const counts = recheck.data?.counts;
   const origins = recheck.data?.checks.filter((c) => c.role === "origin").length ?? 0;
   const inherited = recheck.data?.checks.filter((c) => c.role === "inherited").length ?? 0;
   const coverage = recheck.data?.coverage;
   const context: ReviewContext = {
-    review: review.data, recheck: recheck.data, submission: number, findings: findings.data ?? [],
-    selected: recheck.data?.checks.find((c) => c.id === chosen), select, stepDeviation: (by) => { step(by, (r) => r.all.some(deviates))(); }, rows, shown, filter, setFilter, folded,
-    fold: (stage) => { setFolded((f) => (f.includes(stage) ? f.filter((s) => s !== stage) : [...f, stage])); },
+    review: review.data,
+    recheck: recheck.data,
+    submission: number,
+    findings: findings.data ?? [],
+    selected: recheck.data?.checks.find((c) => c.id === chosen),
+    select,
+    stepDeviation: (by) => {
+      step(by, (r) => r.all.some(deviates))();
+    },
+    rows,
+    shown,
+    filter,
+    setFilter,
+    folded,
+    fold: (stage) => {
+      setFolded((f) => (f.includes(stage) ? f.filter((s) => s !== stage) : [...f, stage]));
+    },
   };
-  const pages = onTeam ? PAGES : review.data.role === "submitter" ? (["exhibits", "findings"] as const) : (["findings", "report"] as const);
+  const pages = onTeam
+    ? PAGES
+    : review.data.role === "submitter"
+      ? (["exhibits", "findings"] as const)
+      : (["findings", "report"] as const);
   return (
-    <div className="review">
-      <header className="review-head">
-        <Link to="/" className="review-home" aria-label="All reviews" title="All reviews">
-          <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden><path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" /><path d="M4 12h10l-5 10z" fill="var(--ours)" /></svg>
-        </Link>
-        <h1>{review.data.title}</h1>
-        {submissions.length > 1 && onTeam && (
-          <Select aria-label="Submission" w={84} size="xs" allowDeselect={false} value={String(submission?.number ?? "")} data={submissions.map((s) => ({ value: String(s.number), label: s.label }))}
-            onChange={(v) => { setParams((p) => { p.set("s", v ?? ""); p.delete("check"); return p; }, { replace: true }); }} />
-        )}
-        {submission && <span className="chip">{submission.label} · {submission.exhibits.length} exhibit{submission.exhibits.length === 1 ? "" : "s"} · {submission.claims} claims{submission.status === "draft" ? " · draft" : ""}</span>}
-        {onTeam && <span className="chip">{shortTitle(editions.data?.find((e) => e.id === review.data.brief.edition) ?? { title: review.data.brief.edition })} of record</span>}
-        {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}
-        {counts && coverage && coverage.claims > 0 && (
-          <div className="review-counts" role="status">
-            <span className="quiet">checked {Math.round((100 * (coverage.recomputed + coverage.independent)) / coverage.claims)} %</span>
-            <span className={origins ? "off" : "quiet"}><Mark shape={origins ? "origin" : "dot"} /> {origins} origin{origins === 1 ? "" : "s"}</span>
-            <span className="quiet"><Mark shape="inherited" /> {inherited} inherited</span>
-            <span className={counts.breaches ? "limit" : "quiet"}><Mark shape="breach" /> {counts.breaches} breached</span>
-            <span className="quiet"><Mark shape="gap" /> {counts.gap} gap{counts.gap === 1 ? "" : "s"}</span>
+    <ReviewProvider value={context}>
+      <KeyProvider value={handlers}>
+        <div className="review">
+          <header className="review-head">
+            <Link to="/" className="review-home" aria-label="All reviews" title="All reviews">
+              <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden>
+                <path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" />
+                <path d="M4 12h10l-5 10z" fill="var(--ours)" />
+              </svg>
+            </Link>
+            <h1>{review.data.title}</h1>
+            {submissions.length > 1 && onTeam && (
+              <Select
+                aria-label="Submission"
+                w={84}
+                size="xs"
+                allowDeselect={false}
+                value={String(submission?.number ?? "")}
+                data={submissions.map((s) => ({ value: String(s.number), label: s.label }))}
+                onChange={(v) => {
+                  setParams(
+                    (p) => {
+                      p.set("s", v ?? "");
+                      p.delete("check");
+                      return p;
+                    },
+                    { replace: true },
+                  );
+                }}
+              />
+            )}
+            {submission && (
+              <span className="chip">
+                {submission.label} · {counted(submission.exhibits.length, "exhibit")} · {submission.claims} claims
+                {submission.status === "draft" ? " · draft" : ""}
+              </span>
+            )}
+            {onTeam && (
+              <span className="chip">
+                {shortTitle(
+                  editions.data?.find((e) => e.id === review.data.brief.edition) ?? {
+                    title: review.data.brief.edition,
+                  },
+                )}{" "}
+                of record
+              </span>
+            )}
+            {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}
+            {counts && coverage && coverage.claims > 0 && (
+              <div className="review-counts" role="status">
+                <span className="quiet">
+                  checked {Math.round((100 * (coverage.recomputed + coverage.independent)) / coverage.claims)} %
+                </span>
+                <span className={origins ? "off" : "quiet"}>
+                  <Mark shape={origins ? "origin" : "dot"} /> {origins} origin{origins === 1 ? "" : "s"}
+                </span>
+                <span className="quiet">
+                  <Mark shape="inherited" /> {inherited} inherited
+                </span>
+                <span className={counts.breaches ? "limit" : "quiet"}>
+                  <Mark shape="breach" /> {counts.breaches} breached
+                </span>
+                <span className="quiet">
+                  <Mark shape="gap" /> {counts.gap} gap{counts.gap === 1 ? "" : "s"}
+                </span>
+              </div>
+            )}
+          </header>
+          <nav className="review-nav" aria-label="Stages">
+            {pages.map((p) => (
+              <NavLink key={p} to={to(p)}>
+                {p}
+              </NavLink>
+            ))}
+            <span className="review-nav-end">
+              {onTeam && (
+                <button type="button" className="linklike" onClick={help.open}>
+                  keys <span className="key">?</span>
+                </button>
+              )}
+              <Appearance />
+            </span>
+          </nav>
+          <div className="review-body">
+            {recheck.error && <Troubles error={recheck.error} title="The recheck could not be run" />}
+            <Suspense fallback={<Loader m="xl" size="sm" />}>
+              {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet />}
+            </Suspense>
           </div>
-        )}
-      </header>
-      <nav className="review-nav" aria-label="Stages">
-        {pages.map((p) => (
-          <NavLink key={p} to={to(p)}>{p}</NavLink>
-        ))}
-        <span className="review-nav-end">
-          {onTeam && <button type="button" className="linklike" onClick={help.open}>keys <span className="key">?</span></button>}
-          <Appearance />
-        </span>
-      </nav>
-      <div className="review-body">
-        {recheck.error && <Troubles error={recheck.error} title="The recheck could not be run" />}
-        <Suspense fallback={<Loader m="xl" size="sm" />}>
-          {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet context={context} />}
-        </Suspense>
-      </div>
-      <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
-      <Modal opened={helping} onClose={help.close} title="Keys" size="sm">
-        <table className="plain"><tbody>
-          {KEYS.map((k) => <tr key={k.act}><td>{k.says}</td><td className="n"><span className="key">{k.shown}</span></td></tr>)}
-          <tr><td>reach everything by name</td><td className="n"><span className="key">Ctrl K</span></td></tr>
-          <tr><td>file the remark</td><td className="n"><span className="key">Ctrl Enter</span></td></tr>
-        </tbody></table>
-      </Modal>
-    </div>
+          <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
+          <Modal opened={helping} onClose={help.close} title="Keys" size="sm">
+            <table className="plain">
+              <tbody>
+                {KEYS.map((k) => (
+                  <tr key={k.act}>
+                    <td>{k.says}</td>
+                    <td className="n">
+                      <span className="key">{k.shown}</span>
+                    </td>
+                  </tr>
+                ))}
+                <tr>
+                  <td>reach everything by name</td>
+                  <td className="n">
+                    <span className="key">Ctrl K</span>
+                  </td>
+                </tr>
+                <tr>
+                  <td>file the remark</td>
+                  <td className="n">
+                    <span className="key">Ctrl Enter</span>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </Modal>
+        </div>
+      </KeyProvider>
+    </ReviewProvider>
   );
 }

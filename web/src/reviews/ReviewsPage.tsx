@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answered, api, type ReviewSummary } from "../shared/api/client";
-import { takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
+import { reviewsQuery, takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
 import { Troubles } from "../shared/Troubles";
 import { Appearance } from "../shared/Appearance";
 
@@ -17,7 +17,9 @@ export function ReviewsPage() {
   const [creating, { open, close }] = useDisclosure(false);
   const leave = useMutation({
     mutationFn: () => answered(api.DELETE("/api/session/")),
-    onSuccess: () => { takeSession(client, { person: null }); },
+    onSuccess: () => {
+      takeSession(client, { person: null });
+    },
   });
   const bring = useMutation({
     mutationFn: async (file: File) => {
@@ -37,27 +39,58 @@ export function ReviewsPage() {
         <h1>Reviews</h1>
         <span className="quiet">{session.data?.person?.name}</span>
         <Appearance />
-        <Button variant="default" onClick={() => { leave.mutate(); }}>Sign out</Button>
-        <FileButton accept=".json" onChange={(f) => { if (f) bring.mutate(f); }}>
-          {(props) => <Button variant="default" loading={bring.isPending} {...props}>Import</Button>}
+        <Button
+          variant="default"
+          onClick={() => {
+            leave.mutate();
+          }}
+        >
+          Sign out
+        </Button>
+        <FileButton
+          accept=".json"
+          onChange={(f) => {
+            if (f) bring.mutate(f);
+          }}
+        >
+          {(props) => (
+            <Button variant="default" loading={bring.isPending} {...props}>
+              Import
+            </Button>
+          )}
         </FileButton>
-        <Button color="dark" onClick={open}>New review</Button>
+        <Button color="dark" onClick={open}>
+          New review
+        </Button>
       </div>
       <Troubles error={reviews.error ?? bring.error} title={bring.error ? "Not imported" : "Not loaded"} />
       {reviews.data?.length === 0 && (
         <div className="empty">
-          <p>There is no review here yet. Begin with <b>New review</b>: type the brief, paste the tables you were handed, and the
-          sheet shows at once what hangs out of plumb.</p>
+          <p>
+            There is no review here yet. Begin with <b>New review</b>: type the brief, paste the tables you were handed,
+            and the sheet shows at once what hangs out of plumb.
+          </p>
         </div>
       )}
       <nav className="reviews-list" aria-label="Reviews">
         {reviews.data?.map((r: ReviewSummary) => (
-          <Link key={r.id} to={`/reviews/${r.id}/${r.role === "submitter" || r.role === "reader" ? "findings" : "sheet"}`}>
-            <span><strong>{r.title}</strong><span className="quiet">{[r.place, r.client].filter(Boolean).join(" · ")}</span></span>
+          <Link
+            key={r.id}
+            to={`/reviews/${r.id}/${r.role === "submitter" || r.role === "reader" ? "findings" : "sheet"}`}
+          >
+            <span>
+              <strong>{r.title}</strong>
+              <span className="quiet">{[r.place, r.client].filter(Boolean).join(" · ")}</span>
+            </span>
             <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
-            <span className={r.open_findings ? "off" : "quiet"}>{r.open_findings || "no"} open finding{r.open_findings === 1 ? "" : "s"}</span>
+            <span className={r.open_findings ? "off" : "quiet"}>
+              {r.open_findings || "no"} open finding{r.open_findings === 1 ? "" : "s"}
+            </span>
             <span className="quiet">{r.submission ?? "nothing handed in"}</span>
-            <span className="chip">you are {r.role}{r.status === "closed" ? ", closed" : ""}</span>
+            <span className="chip">
+              you are {r.role}
+              {r.status === "closed" ? ", closed" : ""}
+            </span>
           </Link>
         ))}
       </nav>
@@ -72,31 +105,48 @@ function NewReview() {
   const editions = useEditions();
   const go = useNavigate();
   const client = useQueryClient();
-  const [fields, setFields] = useState({ title: "", place: "", client: "", edition: "asce7-16" });
+  const [fields, setFields] = useState({ title: "", place: "", client: "", edition: "" });
+  // the edition of the review that was begun last, until another one is chosen
+  const usual = useReviews().data?.[0]?.edition ?? editions.data?.[0]?.id ?? "";
+  const edition = fields.edition || usual;
   const set = (name: keyof typeof fields) => (e: { currentTarget: { value: string } }) => {
     const value = e.currentTarget.value;
     setFields((f) => ({ ...f, [name]: value }));
   };
   const create = useMutation({
     mutationFn: () => {
-      const { edition, ...about } = fields;
-      return answered(api.POST("/api/reviews/", { body: { ...about, brief: { edition } } }));
+      const { title, place, client: whose } = fields;
+      return answered(api.POST("/api/reviews/", { body: { title, place, client: whose, brief: { edition } } }));
     },
     onSuccess: async (review) => {
-      await client.invalidateQueries({ queryKey: ["reviews"] });
+      await client.invalidateQueries({ queryKey: reviewsQuery.queryKey });
       await go(`/reviews/${review.id}/brief`);
     },
   });
   return (
-    <form onSubmit={(e) => { e.preventDefault(); create.mutate(); }}>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        create.mutate();
+      }}
+    >
       <TextInput label="Building" required data-autofocus value={fields.title} onChange={set("title")} />
       <TextInput label="Place" mt="xs" value={fields.place} onChange={set("place")} />
       <TextInput label="Client" mt="xs" value={fields.client} onChange={set("client")} />
-      <Select label="Governing edition" mt="xs" allowDeselect={false} value={fields.edition}
+      <Select
+        label="Governing edition"
+        mt="xs"
+        allowDeselect={false}
+        value={edition}
         data={(editions.data ?? []).map((e) => ({ value: e.id, label: e.title }))}
-        onChange={(v) => { setFields((f) => ({ ...f, edition: v ?? f.edition })); }} />
+        onChange={(v) => {
+          setFields((f) => ({ ...f, edition: v ?? f.edition }));
+        }}
+      />
       <Troubles error={create.error} title="Not created" />
-      <Button type="submit" mt="md" color="dark" loading={create.isPending}>Create and type the brief</Button>
+      <Button type="submit" mt="md" color="dark" loading={create.isPending}>
+        Create and type the brief
+      </Button>
     </form>
   );
 }

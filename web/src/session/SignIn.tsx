@@ -22,15 +22,41 @@ export function SignIn() {
         <line x1={20} x2={20} y1={0} y2={420} stroke="var(--ink)" strokeWidth={1.6} />
         <path d="M14 414h12l-6 22z" fill="var(--ink)" />
       </svg>
-      <form onSubmit={(e) => { e.preventDefault(); open.mutate(); }}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          open.mutate();
+        }}
+      >
         <h1>Vigilant Plumb</h1>
         <p className="quiet">What did they say, what do I get, why do we differ, what do I write about it.</p>
-        <TextInput size="sm" label="E-mail address" type="email" autoComplete="username" required autoFocus value={email}
-          onChange={(e) => { setEmail(e.currentTarget.value); }} mt="lg" />
-        <PasswordInput label="Password" autoComplete="current-password" required value={password}
-          onChange={(e) => { setPassword(e.currentTarget.value); }} mt="sm" />
+        <TextInput
+          size="sm"
+          label="E-mail address"
+          type="email"
+          autoComplete="username"
+          required
+          autoFocus
+          value={email}
+          onChange={(e) => {
+            setEmail(e.currentTarget.value);
+          }}
+          mt="lg"
+        />
+        <PasswordInput
+          label="Password"
+          autoComplete="current-password"
+          required
+          value={password}
+          onChange={(e) => {
+            setPassword(e.currentTarget.value);
+          }}
+          mt="sm"
+        />
         <Troubles error={open.error} />
-        <Button type="submit" size="sm" mt="lg" color="dark" loading={open.isPending}>Sign in</Button>
+        <Button type="submit" size="sm" mt="lg" color="dark" loading={open.isPending}>
+          Sign in
+        </Button>
       </form>
     </main>
   );

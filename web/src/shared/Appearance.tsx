@@ -5,5 +5,14 @@ export function Appearance() {
   const { setColorScheme } = useMantineColorScheme();
   const now = useComputedColorScheme("light");
   const other = now === "light" ? "dark" : "light";
-  return <Button variant="default" onClick={() => { setColorScheme(other); }}>{other === "dark" ? "Dark" : "Light"}</Button>;
+  return (
+    <Button
+      variant="default"
+      onClick={() => {
+        setColorScheme(other);
+      }}
+    >
+      {other === "dark" ? "Dark" : "Light"}
+    </Button>
+  );
 }

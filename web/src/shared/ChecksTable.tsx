@@ -18,25 +18,44 @@ export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
     <table className="plain checks">
       <caption>{caption}</caption>
       <thead>
-        <tr><th>value</th><th className="n">theirs</th><th className="n">ours</th><th className="n">theirs off by</th><th>unit</th><th>verdict</th></tr>
+        <tr>
+          <th>value</th>
+          <th className="n">theirs</th>
+          <th className="n">ours</th>
+          <th className="n">theirs off by</th>
+          <th>unit</th>
+          <th>verdict</th>
+        </tr>
       </thead>
       <tbody>
         {checks.map((c) => {
-          const ours = c.role === "origin" ? (c.carried ?? c.independent) : (c.independent ?? c.carried);
+          const ours = c.shown ? c[c.shown] : null;
           return (
             <tr key={c.id} className={c.verdict === "agrees" ? "" : "out"} aria-current={c.id === selected}>
               <td>
-                <button type="button" title={c.meaning} onClick={() => { onSelect(c.id); }}>
+                <button
+                  type="button"
+                  title={c.meaning}
+                  onClick={() => {
+                    onSelect(c.id);
+                  }}
+                >
                   <SymbolText text={c.label} />
                 </button>
               </td>
               <td className="n theirs" title={c.theirs ? String(c.theirs.value) : undefined}>
                 {theirsText(c)}
               </td>
-              <td className="n ours" title={ours ? String(ours.value) : undefined}>{ours ? oursText(ours.value, c) : "–"}</td>
-              <td className={"n" + (ours && !ours.agrees ? " off" : " quiet")}>{ours && ours.deviation !== null ? percent(ours.deviation) : ""}</td>
+              <td className="n ours" title={ours ? String(ours.value) : undefined}>
+                {ours ? oursText(ours.value, c) : "–"}
+              </td>
+              <td className={"n" + (ours && !ours.agrees ? " off" : " quiet")}>
+                {ours && ours.deviation !== null ? percent(ours.deviation) : ""}
+              </td>
               <td className="quiet">{unitLabel(c.unit)}</td>
-              <td className="verdict"><Mark shape={shapeOf(c)} /> {verdictWords(c)}</td>
+              <td className="verdict">
+                <Mark shape={shapeOf(c)} /> {verdictWords(c)}
+              </td>
             </tr>
           );
         })}

@@ -22,8 +22,22 @@ export function Corners({ label, bare, corners, known, onCommit }: Props) {
     if (typed.trim() !== cornersText(corners)) onCommit(typed.trim() === "" ? null : readCorners(typed));
   };
   return (
-    <TextInput {...(bare ? { "aria-label": label, w: 300 } : { label, mt: 8 })} placeholder={known.length ? `${cornersText(known)} from the plan` : "x, y; x, y; x, y"} value={typed ?? cornersText(corners)}
+    <TextInput
+      {...(bare ? { "aria-label": label, w: 300 } : { label, mt: 8 })}
+      placeholder={known.length ? `${cornersText(known)} from the plan` : "x, y; x, y; x, y"}
+      value={typed ?? cornersText(corners)}
       error={bad ? "Give x, y of three or more corners, with semicolons between them: 0, 0; 12, 0; 12, 8" : undefined}
-      onPaste={(e) => { e.stopPropagation(); }} onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); if (e.key === "Escape") setTyped(null); }} />
+      onPaste={(e) => {
+        e.stopPropagation();
+      }}
+      onChange={(e) => {
+        setTyped(e.currentTarget.value);
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") commit();
+        if (e.key === "Escape") setTyped(null);
+      }}
+    />
   );
 }

@@ -5,6 +5,8 @@ export function verdictWords(check: Pick<Check, "verdict" | "role" | "follows" |
   if (check.verdict === "agrees") return check.follows ? "agrees" : "agrees, though not with their own upstream";
   if (check.verdict === "gap") return "gap: not stated";
   if (check.verdict === "open") return "open: our side lacks an input";
+  if (check.verdict === "question") return "question: to be explained";
+  if (check.verdict === "note") return "for the record";
   const where = check.role === "inherited" ? "inherited" : "starts here";
   return check.verdict === "breaches" ? `breaches a limit, ${where}` : `differs, ${where}`;
 }
@@ -14,7 +16,8 @@ export type MarkShape = "dot" | "origin" | "inherited" | "breach" | "gap" | "ope
 export function shapeOf(check: { verdict: Verdict; role: Check["role"] }): MarkShape {
   if (check.verdict === "breaches") return "breach";
   if (check.verdict === "differs") return check.role === "inherited" ? "inherited" : "origin";
-  return check.verdict === "agrees" ? "dot" : check.verdict;
+  if (check.verdict === "question") return "gap";
+  return check.verdict === "agrees" || check.verdict === "note" ? "dot" : check.verdict;
 }
 
 const COLOUR: Record<MarkShape, string> = {
@@ -40,7 +43,9 @@ export function MarkAt({ shape, x, y }: { shape: MarkShape; x: number; y: number
     case "breach":
       return <rect x={x - 5} y={y - 5} width={10} height={10} fill={colour} />;
     case "gap":
-      return <circle cx={x} cy={y} r={5} fill="var(--ground)" stroke={colour} strokeWidth={1.5} strokeDasharray="4 2.3" />;
+      return (
+        <circle cx={x} cy={y} r={5} fill="var(--ground)" stroke={colour} strokeWidth={1.5} strokeDasharray="4 2.3" />
+      );
     case "open":
       return <circle cx={x} cy={y} r={4} fill="var(--ground)" stroke={colour} strokeWidth={1.2} />;
     default:

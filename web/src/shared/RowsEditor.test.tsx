@@ -5,7 +5,17 @@ import { RowsEditor, type Column, type Row } from "./RowsEditor";
 import { show } from "./testing";
 
 const COLUMNS: Column[] = [
-  { name: "story", label: "story", spoken: "story", width: 90, required: true, options: [{ value: "L1", label: "L1" }, { value: "L2", label: "L2" }] },
+  {
+    name: "story",
+    label: "story",
+    spoken: "story",
+    width: 90,
+    required: true,
+    options: [
+      { value: "L1", label: "L1" },
+      { value: "L2", label: "L2" },
+    ],
+  },
   { name: "share", label: "share", spoken: "share of the shear", width: 90, required: true },
   { name: "loss", label: "loss", spoken: "loss of strength", width: 90 },
 ];
@@ -27,7 +37,10 @@ it("keeps a row to itself until it is whole", async () => {
 });
 
 it("changes and removes rows that are there, and doesn't empty what a row needs", async () => {
-  const onChange = editor([{ story: "L1", share: 0.5 }, { story: "L2", share: 0.4 }]);
+  const onChange = editor([
+    { story: "L1", share: 0.5 },
+    { story: "L2", share: 0.4 },
+  ]);
   const share = screen.getByLabelText("share of the shear, element taken out 2");
   await userEvent.clear(share);
   await userEvent.type(share, "{Enter}");
@@ -36,7 +49,10 @@ it("changes and removes rows that are there, and doesn't empty what a row needs"
   expect(share).toHaveValue("0.4");
   await userEvent.clear(share);
   await userEvent.type(share, "0.45{Enter}");
-  expect(onChange).toHaveBeenLastCalledWith([{ story: "L1", share: 0.5 }, { story: "L2", share: 0.45 }]);
+  expect(onChange).toHaveBeenLastCalledWith([
+    { story: "L1", share: 0.5 },
+    { story: "L2", share: 0.45 },
+  ]);
   await userEvent.click(screen.getByLabelText("Remove element taken out 1"));
   expect(onChange).toHaveBeenLastCalledWith([{ story: "L2", share: 0.4 }]);
 });
@@ -44,5 +60,8 @@ it("changes and removes rows that are there, and doesn't empty what a row needs"
 it("adds at once what is whole from the start", async () => {
   const onChange = editor([{ story: "L1", share: 0.5 }], { story: "L2", share: 1 });
   await userEvent.click(screen.getByText("another element taken out"));
-  expect(onChange).toHaveBeenCalledWith([{ story: "L1", share: 0.5 }, { story: "L2", share: 1 }]);
+  expect(onChange).toHaveBeenCalledWith([
+    { story: "L1", share: 0.5 },
+    { story: "L2", share: 1 },
+  ]);
 });

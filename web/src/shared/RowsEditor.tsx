@@ -29,7 +29,8 @@ interface Props {
   onChange: (rows: Row[]) => void;
 }
 
-const lacks = (row: Row, columns: Column[]) => columns.filter((c) => c.required && (row[c.name] === null || row[c.name] === undefined || row[c.name] === ""));
+const lacks = (row: Row, columns: Column[]) =>
+  columns.filter((c) => c.required && (row[c.name] === null || row[c.name] === undefined || row[c.name] === ""));
 
 /** A short table that is typed in; a row that still lacks something is kept here and not saved before it is whole. */
 export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }: Props) {
@@ -39,16 +40,29 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
     const row = { ...shown[index], [name]: value };
     const whole = lacks(row, columns).length === 0;
     if (index === rows.length) {
-      if (whole) { setDraft(null); onChange([...rows, row]); } else setDraft(row);
+      if (whole) {
+        setDraft(null);
+        onChange([...rows, row]);
+      } else setDraft(row);
     } else if (whole) onChange(rows.map((r, i) => (i === index ? row : r)));
   };
-  const add = () => { if (lacks(fresh, columns).length === 0) onChange([...rows, fresh]); else setDraft(fresh); };
+  const add = () => {
+    if (lacks(fresh, columns).length === 0) onChange([...rows, fresh]);
+    else setDraft(fresh);
+  };
   const missing = draft ? lacks(draft, columns) : [];
   return (
     <div className="rows-editor">
       {shown.length > 0 && (
         <table className="plain">
-          <thead><tr>{columns.map((c) => <th key={c.name}>{c.label}</th>)}<th /></tr></thead>
+          <thead>
+            <tr>
+              {columns.map((c) => (
+                <th key={c.name}>{c.label}</th>
+              ))}
+              <th />
+            </tr>
+          </thead>
           <tbody>
             {shown.map((row, i) => {
               const named = (c: Column) => `${c.spoken}, ${what} ${String(i + 1)}`;
@@ -57,25 +71,81 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                   {columns.map((c) => (
                     <td key={c.name}>
                       {c.options ? (
-                        <Select aria-label={named(c)} w={c.width} searchable={c.options.length > 12} allowDeselect={!c.required} placeholder={c.placeholder ?? ""} value={(row[c.name] as string | null | undefined) ?? null} data={c.options}
-                          comboboxProps={{ width: c.options.length > 12 ? 430 : "max-content", position: "bottom-start" }} onChange={(v) => { edit(i, c.name, v); }} />
+                        <Select
+                          aria-label={named(c)}
+                          w={c.width}
+                          searchable={c.options.length > 12}
+                          allowDeselect={!c.required}
+                          placeholder={c.placeholder ?? ""}
+                          value={(row[c.name] as string | null | undefined) ?? null}
+                          data={c.options}
+                          comboboxProps={{
+                            width: c.options.length > 12 ? 430 : "max-content",
+                            position: "bottom-start",
+                          }}
+                          onChange={(v) => {
+                            edit(i, c.name, v);
+                          }}
+                        />
                       ) : c.tested ? (
-                        <Select aria-label={named(c)} w={c.width} allowDeselect={false} value={row[c.name] === true ? "yes" : row[c.name] === false ? "no" : "open"} data={[{ value: "yes", label: "yes" }, { value: "no", label: "no" }, { value: "open", label: "not tested" }]}
-                          onChange={(v) => { edit(i, c.name, v === "open" ? null : v === "yes"); }} />
+                        <Select
+                          aria-label={named(c)}
+                          w={c.width}
+                          allowDeselect={false}
+                          value={row[c.name] === true ? "yes" : row[c.name] === false ? "no" : "open"}
+                          data={[
+                            { value: "yes", label: "yes" },
+                            { value: "no", label: "no" },
+                            { value: "open", label: "not tested" },
+                          ]}
+                          onChange={(v) => {
+                            edit(i, c.name, v === "open" ? null : v === "yes");
+                          }}
+                        />
                       ) : (
-                        <ValueInput aria-label={named(c)} w={c.width} {...(c.unit ? { unit: c.unit } : {})} placeholder={c.placeholder ?? (c.required ? "needed" : "not given")} value={typeof row[c.name] === "number" ? (row[c.name] as number) : null} onCommit={(v) => { edit(i, c.name, v); }} />
+                        <ValueInput
+                          aria-label={named(c)}
+                          w={c.width}
+                          {...(c.unit ? { unit: c.unit } : {})}
+                          placeholder={c.placeholder ?? (c.required ? "needed" : "not given")}
+                          value={typeof row[c.name] === "number" ? (row[c.name] as number) : null}
+                          onCommit={(v) => {
+                            edit(i, c.name, v);
+                          }}
+                        />
                       )}
                     </td>
                   ))}
-                  <td><Button variant="subtle" color="gray" size="compact-sm" aria-label={`Remove ${what} ${String(i + 1)}`} onClick={() => { if (i === rows.length) setDraft(null); else onChange(rows.filter((_, j) => j !== i)); }}>remove</Button></td>
+                  <td>
+                    <Button
+                      variant="subtle"
+                      color="gray"
+                      size="compact-sm"
+                      aria-label={`Remove ${what} ${String(i + 1)}`}
+                      onClick={() => {
+                        if (i === rows.length) setDraft(null);
+                        else onChange(rows.filter((_, j) => j !== i));
+                      }}
+                    >
+                      remove
+                    </Button>
+                  </td>
                 </tr>
               );
             })}
           </tbody>
         </table>
       )}
-      {missing.length > 0 && <p className="off" style={{ fontSize: 12.5, margin: "2px 0" }}>Kept once it has {missing.map((c) => c.spoken).join(", ")}.</p>}
-      {shown.length < most && !draft && <Button variant="subtle" size="compact-sm" onClick={add}>{rows.length > 0 ? "another" : /^[aeiou]/.test(what) ? "add an" : "add a"} {what}</Button>}
+      {missing.length > 0 && (
+        <p className="off" style={{ fontSize: 12.5, margin: "2px 0" }}>
+          Kept once it has {missing.map((c) => c.spoken).join(", ")}.
+        </p>
+      )}
+      {shown.length < most && !draft && (
+        <Button variant="subtle" size="compact-sm" onClick={add}>
+          {rows.length > 0 ? "another" : /^[aeiou]/.test(what) ? "add an" : "add a"} {what}
+        </Button>
+      )}
     </div>
   );
 }

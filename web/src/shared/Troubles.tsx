@@ -2,7 +2,9 @@ import { ApiProblem, type Trouble } from "./api/client";
 
 export function troublesOf(error: unknown): Trouble[] {
   if (error instanceof ApiProblem) return error.troubles;
-  return error ? [{ path: "/", message: error instanceof Error ? error.message : "Something failed", remedy: "Try again." }] : [];
+  return error
+    ? [{ path: "/", message: error instanceof Error ? error.message : "Something failed", remedy: "Try again." }]
+    : [];
 }
 
 /** What is wrong and how to mend it, where it arises. */

@@ -6,13 +6,26 @@ import { typedNumber } from "./typedNumber";
 import { ValueInput } from "./ValueInput";
 
 describe("typed numbers", () => {
-  it.each([["1.5", 1.5], ["1,5", 1.5], ["12 400", 12400], [" .36 ", 0.36], ["", null], ["−2", -2], ["1.2.3", undefined], ["abc", undefined]])(
-    "%s", (text, value) => { expect(typedNumber(text)).toBe(value); },
-  );
+  it.each([
+    ["1.5", 1.5],
+    ["1,5", 1.5],
+    ["12 400", 12400],
+    [" .36 ", 0.36],
+    ["", null],
+    ["−2", -2],
+    ["1.2.3", undefined],
+    ["abc", undefined],
+  ])("%s", (text, value) => {
+    expect(typedNumber(text)).toBe(value);
+  });
 });
 
 function show(onCommit: (v: number | null) => void) {
-  render(<MantineProvider><ValueInput label="S_S" value={1.2} onCommit={onCommit} /></MantineProvider>);
+  render(
+    <MantineProvider>
+      <ValueInput label="S_S" value={1.2} onCommit={onCommit} />
+    </MantineProvider>,
+  );
   return screen.getByLabelText("S_S");
 }
 

@@ -21,10 +21,29 @@ export function ValueInput({ value, onCommit, unit, ...rest }: Props) {
   };
   return (
     <TextInput
-      inputMode="decimal" {...rest} value={typed ?? given} error={bad ? "Give a number" : rest.error}
-      rightSection={unit ? <span className="quiet" style={{ fontSize: 11.5 }}>{unit}</span> : undefined} rightSectionPointerEvents="none"
-      onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit}
-      onKeyDown={(e) => { if (e.key === "Enter") { e.preventDefault(); commit(); } if (e.key === "Escape") setTyped(null); }}
+      inputMode="decimal"
+      {...rest}
+      value={typed ?? given}
+      error={bad ? "Give a number" : rest.error}
+      rightSection={
+        unit ? (
+          <span className="quiet" style={{ fontSize: 11.5 }}>
+            {unit}
+          </span>
+        ) : undefined
+      }
+      rightSectionPointerEvents="none"
+      onChange={(e) => {
+        setTyped(e.currentTarget.value);
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") {
+          e.preventDefault();
+          commit();
+        }
+        if (e.key === "Escape") setTyped(null);
+      }}
     />
   );
 }

@@ -4,4 +4,5 @@ const DAY = { day: "numeric", month: "short", year: "numeric" } as const;
 
 export const day = (iso: string, locale?: string): string => new Date(iso).toLocaleDateString(locale, DAY);
 
-export const moment = (iso: string, locale?: string): string => new Date(iso).toLocaleString(locale, { ...DAY, hour: "2-digit", minute: "2-digit" });
+export const moment = (iso: string, locale?: string): string =>
+  new Date(iso).toLocaleString(locale, { ...DAY, hour: "2-digit", minute: "2-digit" });

@@ -3,7 +3,12 @@ import { alike, counted, figures, oursText, percent, theirsText, unitLabel } fro
 
 describe("figures", () => {
   it.each([
-    [1.94, "1.940"], [0.0044882, "0.004488"], [4982.6, "4983"], [115388.6, "115 389"], [0, "0"], [-12.3456, "−12.35"],
+    [1.94, "1.940"],
+    [0.0044882, "0.004488"],
+    [4982.6, "4983"],
+    [115388.6, "115 389"],
+    [0, "0"],
+    [-12.3456, "−12.35"],
   ])("%d", (value, text) => {
     expect(figures(value)).toBe(text);
   });

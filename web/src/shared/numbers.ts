@@ -14,7 +14,10 @@ export function figures(value: number | string | boolean, digits = 4): string {
 }
 
 /** Four digits, without zeros that say nothing (0.05, not 0.05000): for factors and limits. */
-export const trimmed = (value: number): string => figures(value).replace(/(\.\d*?)0+$/, "$1").replace(/\.$/, "");
+export const trimmed = (value: number): string =>
+  figures(value)
+    .replace(/(\.\d*?)0+$/, "$1")
+    .replace(/\.$/, "");
 
 /** Ours written to as many decimals as theirs was given with, and at least three significant digits. */
 export function alike(value: number | string, theirs: string | undefined): string {
@@ -66,4 +69,5 @@ export function theirsText(check: Given): string {
 }
 
 /** A value of ours, to as many decimals as theirs. */
-export const oursText = (value: number | string, check: Given): string => alike(value, inOurUnit(check) ? check.theirs?.text : undefined);
+export const oursText = (value: number | string, check: Given): string =>
+  alike(value, inOurUnit(check) ? check.theirs?.text : undefined);

@@ -4,15 +4,38 @@ import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
-import type { Check, Recheck, Step } from "./api/client";
+import { ReviewProvider, type ReviewContext } from "../review/ReviewContext";
+import type { Check, Recheck, Review, Step } from "./api/client";
+
+/** What the screens of a review start from, for tests: an open review without anything in it, unless changed. */
+export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewContext {
+  return {
+    review: { id: "r", title: "Gull Rock Station", submissions: [] } as unknown as Review,
+    recheck: undefined,
+    submission: undefined,
+    findings: [],
+    selected: undefined,
+    select: vi.fn(),
+    stepDeviation: vi.fn(),
+    rows: [],
+    shown: [],
+    filter: { deviating: false, direction: "", level: "" },
+    setFilter: vi.fn(),
+    folded: [],
+    fold: vi.fn(),
+    ...changes,
+  };
+}
 
 /** Render with everything that the application stands in. */
-export function show(children: ReactNode, path = "/reviews/r/sheet") {
+export function show(children: ReactNode, path = "/reviews/r/sheet", context = reviewContext()) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
   return render(
     <MantineProvider env="test">
       <QueryClientProvider client={client}>
-        <MemoryRouter initialEntries={[path]}>{children}</MemoryRouter>
+        <MemoryRouter initialEntries={[path]}>
+          <ReviewProvider value={context}>{children}</ReviewProvider>
+        </MemoryRouter>
       </QueryClientProvider>
     </MantineProvider>,
   );
@@ -42,24 +65,50 @@ export function server(answers: Record<string, (body: unknown) => [number, unkno
 
 export function step(changes: Partial<Step>): Step {
   return {
-    id: "V.X", quantity: "V", direction: "X", symbol: "V", symbol_tex: "V", meaning: "Base shear", unit: "kN", value: 380, source: "rule",
-    clause: "12.8.1", tex: "", inputs: [], governed_by: null, candidates: [], margin: null, ...changes,
+    id: "V.X",
+    quantity: "V",
+    direction: "X",
+    case: null,
+    symbol: "V",
+    symbol_tex: "V",
+    meaning: "Base shear",
+    unit: "kN",
+    value: 380,
+    source: "rule",
+    clause: "12.8.1",
+    tex: "",
+    inputs: [],
+    governed_by: null,
+    candidates: [],
+    margin: null,
+    ...changes,
   };
 }
 
 export const source = { file: "S0-parameters.xlsx", sheet: "Seismic", row: 9, column: "B", note: "" };
 
 export const side = (value: number | string, deviation: number | null, multiples: number) => ({
-  value, deviation, multiples, tolerance: 1, agrees: Math.abs(multiples) <= 1,
+  value,
+  deviation,
+  multiples,
+  tolerance: 1,
+  agrees: Math.abs(multiples) <= 1,
 });
 
 /** A recheck of two stories around the given checks and steps. */
 export function recheckOf(checks: Check[], steps: Step[] = []): Recheck {
   return {
-    engine: "test", edition: "asce7-16", submission: "S0", stories: ["L1", "L2"], checks,
+    engine: "test",
+    edition: "asce7-16",
+    submission: "S0",
+    stories: ["L1", "L2"],
+    checks,
     origins: checks.filter((c) => c.role === "origin").map((c) => c.id),
-    counts: { agrees: 0, differs: 0, breaches: 0, gap: 0, open: 0 },
+    counts: { agrees: 0, differs: 0, breaches: 0, question: 0, note: 0, gap: 0, open: 0 },
     coverage: { claims: checks.length, recomputed: 0, independent: checks.length, unchecked: [] },
-    steps: { independent: steps, carried: steps }, modes: null, notes: [], two_stage: { X: null, Y: null },
+    steps: { independent: steps, carried: steps },
+    modes: null,
+    notes: [],
+    two_stage: { X: null, Y: null },
   };
 }

@@ -1,4 +1,4 @@
-import { useReviewContext } from "../review/useReviewContext";
+import { useReviewContext } from "../review/ReviewContext";
 import type { Brief } from "./api/client";
 import { useBriefChange } from "./api/queries";
 
@@ -13,7 +13,16 @@ export function useBrief() {
     save.mutate(brief);
   };
   return {
-    brief: review.brief, change, govern: (edition: string) => { govern.mutate(edition); },
-    error: save.error ?? govern.error ?? undo.error, undo: () => { undo.mutate(); }, canUndo: review.can_undo, busy: save.isPending || govern.isPending || undo.isPending,
+    brief: review.brief,
+    change,
+    govern: (edition: string) => {
+      govern.mutate(edition);
+    },
+    error: save.error ?? govern.error ?? undo.error,
+    undo: () => {
+      undo.mutate();
+    },
+    canUndo: review.can_undo,
+    busy: save.isPending || govern.isPending || undo.isPending,
   };
 }

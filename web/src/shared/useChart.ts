@@ -9,9 +9,14 @@ export function useChart() {
     if (!box.current) return;
     const own = init(box.current, null, { renderer: "svg" });
     chart.current = own;
-    const fit = new ResizeObserver(() => { own.resize(); });
+    const fit = new ResizeObserver(() => {
+      own.resize();
+    });
     fit.observe(box.current);
-    return () => { fit.disconnect(); own.dispose(); };
+    return () => {
+      fit.disconnect();
+      own.dispose();
+    };
   }, []);
   return { box, chart };
 }
@@ -21,6 +26,11 @@ export function chartLooks() {
   const style = getComputedStyle(document.documentElement);
   const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
   const font = { fontFamily: "Archivo Variable", color: colour("quiet"), fontSize: 11.5 };
-  const axis = { axisLine: { lineStyle: { color: colour("quiet") } }, axisLabel: font, nameTextStyle: font, splitLine: { lineStyle: { color: colour("line"), type: "dotted" as const } } };
+  const axis = {
+    axisLine: { lineStyle: { color: colour("quiet") } },
+    axisLabel: font,
+    nameTextStyle: font,
+    splitLine: { lineStyle: { color: colour("line"), type: "dotted" as const } },
+  };
   return { colour, font, axis };
 }

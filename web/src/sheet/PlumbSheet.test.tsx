@@ -7,19 +7,68 @@ import { PlumbSheet } from "./PlumbSheet";
 import { check } from "./testing";
 
 const CHECKS = [
-  check({ id: "F_v", quantity: "F_v", direction: null, stage: "ground", label: "F_v", symbol: "F_v", meaning: "Long-period site coefficient", verdict: "differs", role: "origin", multiples: -27 }),
-  check({ id: "S_D1", quantity: "S_D1", direction: null, stage: "ground", label: "S_D1", symbol: "S_D1", verdict: "differs", role: "inherited", multiples: -13, rests_on: ["F_v"] }),
-  check({ id: "gap_SDC", quantity: "design_category", direction: null, stage: "ground", label: "SDC", symbol: "SDC", verdict: "gap", multiples: null, level: null }),
+  check({
+    id: "F_v",
+    quantity: "F_v",
+    direction: null,
+    stage: "ground",
+    label: "F_v",
+    symbol: "F_v",
+    meaning: "Long-period site coefficient",
+    verdict: "differs",
+    role: "origin",
+    multiples: -27,
+  }),
+  check({
+    id: "S_D1",
+    quantity: "S_D1",
+    direction: null,
+    stage: "ground",
+    label: "S_D1",
+    symbol: "S_D1",
+    verdict: "differs",
+    role: "inherited",
+    multiples: -13,
+    rests_on: ["F_v"],
+  }),
+  check({
+    id: "gap_SDC",
+    quantity: "design_category",
+    direction: null,
+    stage: "ground",
+    label: "SDC",
+    symbol: "SDC",
+    verdict: "gap",
+    multiples: null,
+    level: null,
+  }),
   check({ id: "T.X", quantity: "T", label: "T X", symbol: "T", verdict: "breaches", role: "origin", multiples: 10 }),
   check({ id: "V.Y", direction: "Y", label: "V Y" }),
 ];
 const ALL: SheetFilter = { deviating: false, direction: "", level: "" };
 
+const STAGES = [
+  { id: "ground", page: "ground" as const },
+  { id: "weight", page: "weight" as const },
+  { id: "lateral", page: "lateral" as const },
+  { id: "twist", page: undefined },
+];
+
 function sheet(filter = ALL, selected: string | null = "F_v", folded: ("ground" | "lateral")[] = []) {
   const rows = rowsOf(recheckOf(CHECKS));
   const on = { select: vi.fn(), fold: vi.fn(), filter: vi.fn() };
   const { container } = show(
-    <PlumbSheet rows={rows} shown={rows.filter((r) => passes(r, filter))} selected={selected} folded={folded} filter={filter} onSelect={on.select} onFold={on.fold} onFilter={on.filter} />,
+    <PlumbSheet
+      stages={STAGES}
+      rows={rows}
+      shown={rows.filter((r) => passes(r, filter))}
+      selected={selected}
+      folded={folded}
+      filter={filter}
+      onSelect={on.select}
+      onFold={on.fold}
+      onFilter={on.filter}
+    />,
   );
   return { on, container };
 }
@@ -27,7 +76,11 @@ function sheet(filter = ALL, selected: string | null = "F_v", folded: ("ground" 
 it("says each verdict in words, not in colour alone", () => {
   sheet();
   expect(screen.getAllByRole("option").map((o) => o.getAttribute("aria-label"))).toEqual([
-    "F_v: differs, starts here", "S_D1: differs, inherited", "SDC: gap: not stated", "T X: breaches a limit, starts here", "V Y: agrees",
+    "F_v: differs, starts here",
+    "S_D1: differs, inherited",
+    "SDC: gap: not stated",
+    "T X: breaches a limit, starts here",
+    "V Y: agrees",
   ]);
 });
 
@@ -42,7 +95,9 @@ it("gives each verdict a shape of its own", () => {
 
 it("hangs what is lower to the left of the line and what is higher to the right", () => {
   const { container } = sheet();
-  const arms = [...container.querySelectorAll(".sheet-track g line[stroke-width]")].map((l) => Number(l.getAttribute("x2")) - Number(l.getAttribute("x1")));
+  const arms = [...container.querySelectorAll(".sheet-track g line[stroke-width]")].map(
+    (l) => Number(l.getAttribute("x2")) - Number(l.getAttribute("x1")),
+  );
   expect(arms.map(Math.sign)).toEqual([-1, -1, 1]);
   // the arm of what is inherited is dashed
   expect(container.querySelectorAll(".sheet-track g line[stroke-dasharray='3 3']")).toHaveLength(1);
@@ -50,7 +105,10 @@ it("hangs what is lower to the left of the line and what is higher to the right"
 
 it("counts what starts here, what is inherited and what is missing at each stage", () => {
   const { container } = sheet();
-  expect([...container.querySelectorAll(".sheet-stage-counts")].map((c) => c.textContent)).toEqual(["1 here1 inherited1 gap", "1 here1 agree"]);
+  expect([...container.querySelectorAll(".sheet-stage-counts")].map((c) => c.textContent)).toEqual([
+    "1 here1 inherited1 gap",
+    "1 here1 agree",
+  ]);
 });
 
 it("is walked with the arrow keys and chosen from with a click", async () => {

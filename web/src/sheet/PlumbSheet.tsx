@@ -4,45 +4,57 @@ import { useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
 import { MarkAt, markColour, shapeOf, verdictWords } from "../shared/Mark";
 import { SymbolText } from "../shared/Symbol";
-import { deviates, offset, REACH, STAGES, countsOf, type SheetFilter, type SheetRow, type SheetStage } from "./layout";
+import { deviates, offset, REACH, countsOf, type SheetFilter, type SheetRow } from "./layout";
+import type { SheetStage } from "../review/pages";
 import "./sheet.css";
 
 const ROW = 19;
 const HEAD = 8;
 
 interface Props {
+  /** the stages in their order, with their pages */
+  stages: readonly SheetStage[];
   rows: SheetRow[];
   shown: SheetRow[];
   selected: string | null;
-  folded: SheetStage[];
+  folded: string[];
   filter: SheetFilter;
   onSelect: (id: string) => void;
-  onFold: (stage: SheetStage) => void;
+  onFold: (stage: string) => void;
   onFilter: (filter: SheetFilter) => void;
 }
 
 const lineId = (check: string) => `line-${check.replace(/\W/g, "-")}`;
 
 /** Where lines and stages stand on the sheet, top down. */
-function placed(shown: SheetRow[], rows: SheetRow[], folded: SheetStage[]) {
+function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow[], folded: string[]) {
   let y = 0;
-  return STAGES.filter((s) => rows.some((r) => r.stage === s)).map((stage) => {
-    const own = folded.includes(stage) ? [] : shown.filter((r) => r.stage === stage);
-    const top = y;
-    const counts = countsOf(rows.filter((r) => r.stage === stage).flatMap((r) => r.all));
-    const said = Object.values(counts).filter((n) => n > 0).length;
-    const height = Math.max(own.length * ROW, 22 + 16 * said) + 2 * HEAD;
-    y += height;
-    return { stage, top, height, counts, lines: own.map((row, i) => ({ row, y: top + HEAD + i * ROW + ROW / 2 })) };
-  });
+  return stages
+    .filter(({ id }) => rows.some((r) => r.stage === id))
+    .map(({ id: stage, page }) => {
+      const own = folded.includes(stage) ? [] : shown.filter((r) => r.stage === stage);
+      const top = y;
+      const counts = countsOf(rows.filter((r) => r.stage === stage).flatMap((r) => r.all));
+      const said = Object.values(counts).filter((n) => n > 0).length;
+      const height = Math.max(own.length * ROW, 22 + 16 * said) + 2 * HEAD;
+      y += height;
+      return {
+        stage,
+        page,
+        top,
+        height,
+        counts,
+        lines: own.map((row, i) => ({ row, y: top + HEAD + i * ROW + ROW / 2 })),
+      };
+    });
 }
 
 /** The spine of stages with every check hanging beside it; the horizontal offset is the deviation. */
-export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, onFold, onFilter }: Props) {
+export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter, onSelect, onFold, onFilter }: Props) {
   const { ref, width } = useElementSize();
   const { id = "" } = useParams();
   const scroller = useRef<HTMLDivElement>(null);
-  const stages = placed(shown, rows, folded);
+  const stages = placed(all, shown, rows, folded);
   const height = stages.reduce((sum, s) => sum + s.height, 0);
   const half = Math.max((width - 24) / 2, 60);
   const middle = width / 2;
@@ -63,26 +75,46 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
         <SegmentedControl
           aria-label="Which checks"
           value={filter.deviating ? "out" : "all"}
-          onChange={(v) => { onFilter({ ...filter, deviating: v === "out" }); }}
-          data={[{ value: "all", label: "all checks" }, { value: "out", label: "out of plumb" }]}
+          onChange={(v) => {
+            onFilter({ ...filter, deviating: v === "out" });
+          }}
+          data={[
+            { value: "all", label: "all checks" },
+            { value: "out", label: "out of plumb" },
+          ]}
         />
         <SegmentedControl
           aria-label="Direction"
           value={filter.direction}
-          onChange={(v) => { onFilter({ ...filter, direction: v as SheetFilter["direction"] }); }}
-          data={[{ value: "", label: "X and Y" }, { value: "X", label: "X" }, { value: "Y", label: "Y" }]}
+          onChange={(v) => {
+            onFilter({ ...filter, direction: v as SheetFilter["direction"] });
+          }}
+          data={[
+            { value: "", label: "X and Y" },
+            { value: "X", label: "X" },
+            { value: "Y", label: "Y" },
+          ]}
         />
         <SegmentedControl
           aria-label="Level of independence"
           value={filter.level}
-          onChange={(v) => { onFilter({ ...filter, level: v as SheetFilter["level"] }); }}
-          data={[{ value: "", label: "any level" }, { value: "1", label: "1" }, { value: "2", label: "2" }, { value: "3", label: "3" }]}
+          onChange={(v) => {
+            onFilter({ ...filter, level: v as SheetFilter["level"] });
+          }}
+          data={[
+            { value: "", label: "any level" },
+            { value: "1", label: "1" },
+            { value: "2", label: "2" },
+            { value: "3", label: "3" },
+          ]}
         />
       </div>
       <div className="sheet-axis" aria-hidden>
         <div className="sheet-axis-track">
           {[-100, -10, -3, 3, 10, 100].map((m) => (
-            <span key={m} style={{ left: middle + offset(m) * unit }}>{Math.abs(m)}×</span>
+            <span key={m} style={{ left: middle + offset(m) * unit }}>
+              {Math.abs(m)}×
+            </span>
           ))}
           <span style={{ left: middle }}>± tolerance</span>
           <span className="edge-left">theirs lower</span>
@@ -91,26 +123,41 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
       </div>
       <div className="sheet-body" ref={scroller}>
         <div className="sheet-stages">
-          {stages.map(({ stage, top, height: h, counts }) => {
+          {stages.map(({ stage, page, top, height: h, counts }) => {
             const isFolded = folded.includes(stage);
             return (
               <div key={stage} className="sheet-stage" style={{ top, height: h }}>
                 <div className="sheet-stage-name">
                   <ActionIcon
-                    variant="transparent" size={24} color="gray"
-                    aria-label={`${isFolded ? "Unfold" : "Fold"} ${stage}`} aria-expanded={!isFolded}
-                    onClick={() => { onFold(stage); }}
+                    variant="transparent"
+                    size={24}
+                    color="gray"
+                    aria-label={`${isFolded ? "Unfold" : "Fold"} ${stage}`}
+                    aria-expanded={!isFolded}
+                    onClick={() => {
+                      onFold(stage);
+                    }}
                   >
-                    <svg width="9" height="9" viewBox="0 0 9 9" aria-hidden style={{ transform: isFolded ? "rotate(-90deg)" : undefined }}>
+                    <svg
+                      width="9"
+                      height="9"
+                      viewBox="0 0 9 9"
+                      aria-hidden
+                      style={{ transform: isFolded ? "rotate(-90deg)" : undefined }}
+                    >
                       <path d="M1 2.5l3.5 4 3.5-4" fill="none" stroke="var(--quiet)" strokeWidth="1.4" />
                     </svg>
                   </ActionIcon>
-                  <Link to={`/reviews/${id}/${stage === "weight" ? "lateral" : stage}`}>{stage}</Link>
+                  {page ? <Link to={`/reviews/${id}/${page}`}>{stage}</Link> : <span>{stage}</span>}
                 </div>
                 <div className="sheet-stage-counts">
                   {counts.here > 0 && <b>{counts.here} here</b>}
                   {counts.inherited > 0 && <span>{counts.inherited} inherited</span>}
-                  {counts.gaps > 0 && <span className="quiet">{counts.gaps} gap{counts.gaps > 1 ? "s" : ""}</span>}
+                  {counts.gaps > 0 && (
+                    <span className="quiet">
+                      {counts.gaps} gap{counts.gaps > 1 ? "s" : ""}
+                    </span>
+                  )}
                   {counts.open > 0 && <span className="quiet">{counts.open} open</span>}
                   {counts.agree > 0 && <span className="quiet">{counts.agree} agree</span>}
                 </div>
@@ -118,7 +165,12 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
             );
           })}
         </div>
-        <div className="sheet-lines" role="listbox" aria-label="Checks" tabIndex={0} aria-activedescendant={chosen ? lineId(chosen.check.id) : undefined}
+        <div
+          className="sheet-lines"
+          role="listbox"
+          aria-label="Checks"
+          tabIndex={0}
+          aria-activedescendant={chosen ? lineId(chosen.check.id) : undefined}
           onKeyDown={(e) => {
             const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
             if (by === undefined) return;
@@ -126,18 +178,29 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
             const order = stages.flatMap((s) => s.lines.map((l) => l.row));
             const next = order[order.findIndex((r) => r === chosen) + by];
             if (next) onSelect(next.check.id);
-          }}>
+          }}
+        >
           {stages.flatMap(({ lines }) =>
             lines.map(({ row, y }) => (
-              <Tooltip key={row.check.id} label={`${row.check.meaning}: ${verdictWords(row.check)}`} position="top-start">
+              <Tooltip
+                key={row.check.id}
+                label={`${row.check.meaning}: ${verdictWords(row.check)}`}
+                position="top-start"
+              >
                 <div
-                  role="option" id={lineId(row.check.id)} aria-selected={row.check.id === selected}
+                  role="option"
+                  id={lineId(row.check.id)}
+                  aria-selected={row.check.id === selected}
                   aria-label={`${row.label}: ${verdictWords(row.check)}`}
                   className={"sheet-line" + (row.all.some(deviates) ? " out" : "") + (related(row) ? " related" : "")}
                   style={{ top: y - ROW / 2 }}
-                  onClick={() => { onSelect(row.check.id); }}
+                  onClick={() => {
+                    onSelect(row.check.id);
+                  }}
                 >
-                  <span className="sheet-label"><SymbolText text={row.label} /></span>
+                  <span className="sheet-label">
+                    <SymbolText text={row.label} />
+                  </span>
                 </div>
               </Tooltip>
             )),
@@ -147,24 +210,48 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
           <svg width={width} height={height} aria-hidden>
             <rect x={middle - unit} y={0} width={2 * unit} height={height} fill="var(--band)" />
             {[-100, -10, -3, 3, 10, 100].map((m) => (
-              <line key={m} x1={middle + offset(m) * unit} x2={middle + offset(m) * unit} y1={0} y2={height} stroke="var(--line)" strokeDasharray="1 3" />
+              <line
+                key={m}
+                x1={middle + offset(m) * unit}
+                x2={middle + offset(m) * unit}
+                y1={0}
+                y2={height}
+                stroke="var(--line)"
+                strokeDasharray="1 3"
+              />
             ))}
             <line x1={middle} x2={middle} y1={0} y2={height - 8} stroke="var(--ink)" strokeWidth={1.6} />
             <path d={`M${String(middle - 5)} ${String(height - 12)}h10l-5 12z`} fill="var(--ink)" />
             {stages.map(({ stage, top, height: h, lines }) => (
               <g key={stage}>
-                {lines.length === 0 && folded.includes(stage) && <Folded rows={rows.filter((r) => r.stage === stage)} y={top + h / 2} middle={middle} unit={unit} />}
+                {lines.length === 0 && folded.includes(stage) && (
+                  <Folded rows={rows.filter((r) => r.stage === stage)} y={top + h / 2} middle={middle} unit={unit} />
+                )}
                 {lines.map(({ row, y }) => {
                   const shape = shapeOf(row.check);
                   const x = middle + offset(row.check.multiples ?? 0) * unit;
                   const out = shape === "origin" || shape === "inherited" || shape === "breach";
                   return (
-                    <g key={row.check.id} opacity={chosen && chosen.check.role === "origin" && shape === "inherited" && !related(row) ? 0.35 : 1}>
+                    <g
+                      key={row.check.id}
+                      opacity={
+                        chosen && chosen.check.role === "origin" && shape === "inherited" && !related(row) ? 0.35 : 1
+                      }
+                    >
                       {out && (
-                        <line x1={middle} x2={x} y1={y} y2={y} stroke={markColour(shape)} strokeWidth={row.check.role === "inherited" ? 1.1 : 2}
-                          strokeDasharray={row.check.role === "inherited" ? "3 3" : undefined} />
+                        <line
+                          x1={middle}
+                          x2={x}
+                          y1={y}
+                          y2={y}
+                          stroke={markColour(shape)}
+                          strokeWidth={row.check.role === "inherited" ? 1.1 : 2}
+                          strokeDasharray={row.check.role === "inherited" ? "3 3" : undefined}
+                        />
                       )}
-                      {row.check.id === selected && <circle cx={x} cy={y} r={10} fill="none" stroke="var(--ink)" strokeWidth={1.4} />}
+                      {row.check.id === selected && (
+                        <circle cx={x} cy={y} r={10} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
+                      )}
                       <MarkAt shape={shape} x={x} y={y} />
                     </g>
                   );
@@ -178,8 +265,19 @@ export function PlumbSheet({ rows, shown, selected, folded, filter, onSelect, on
       <div className="sheet-legend">
         {(["origin", "inherited", "breach", "gap", "open", "dot"] as const).map((shape) => (
           <span key={shape}>
-            <svg width={14} height={14} viewBox="0 0 14 14" aria-hidden><MarkAt shape={shape} x={7} y={7} /></svg>
-            {{ origin: "starts here", inherited: "inherited", breach: "limit breached", gap: "gap", open: "open", dot: "agrees" }[shape]}
+            <svg width={14} height={14} viewBox="0 0 14 14" aria-hidden>
+              <MarkAt shape={shape} x={7} y={7} />
+            </svg>
+            {
+              {
+                origin: "starts here",
+                inherited: "inherited",
+                breach: "limit breached",
+                gap: "gap",
+                open: "open",
+                dot: "agrees",
+              }[shape]
+            }
           </span>
         ))}
       </div>

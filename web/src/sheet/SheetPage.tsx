@@ -1,29 +1,46 @@
 import { Link } from "react-router";
 import { Bench } from "../bench/Bench";
-import { useReviewContext } from "../review/useReviewContext";
+import { useReviewContext } from "../review/ReviewContext";
+import { stagesOf } from "../review/pages";
+import { useVocabulary } from "../shared/api/queries";
 import { deviates } from "./layout";
 import { PlumbSheet } from "./PlumbSheet";
 
 /** A review's home: the plumb sheet with the bench beside it. */
 export function SheetPage() {
-  const { review, recheck, findings, selected, select, stepDeviation, rows, shown, filter, setFilter, folded, fold } = useReviewContext();
+  const { review, recheck, selected, select, rows, shown, filter, setFilter, folded, fold } = useReviewContext();
+  const vocabulary = useVocabulary();
   if (!recheck) return null;
   if (!review.submissions.some((s) => s.claims > 0)) {
     return (
-      <div className="page"><div className="empty">
-        <h2 className="stage-title">Nothing has been handed in yet</h2>
-        <p>First say what building it is in the <Link to="../brief">brief</Link>; then paste or upload the submitted tables under{" "}
-        <Link to="../exhibits">exhibits</Link>. Each accepted table hangs its values on this sheet at once.</p>
-      </div></div>
+      <div className="page">
+        <div className="empty">
+          <h2 className="stage-title">Nothing has been handed in yet</h2>
+          <p>
+            First say what building it is in the <Link to="../brief">brief</Link>; then paste or upload the submitted
+            tables under <Link to="../exhibits">exhibits</Link>. Each accepted table hangs its values on this sheet at
+            once.
+          </p>
+        </div>
+      </div>
     );
   }
   // the first thing to look at, until the reviewer chooses
   const first = rows.find((r) => r.check.role === "origin") ?? rows.find((r) => r.all.some(deviates));
   return (
     <div className="split">
-      <PlumbSheet rows={rows} shown={shown} selected={(selected ?? first?.check)?.id ?? null} folded={folded} filter={filter}
-        onSelect={select} onFold={fold} onFilter={setFilter} />
-      <Bench recheck={recheck} check={selected ?? first?.check} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
+      <PlumbSheet
+        stages={stagesOf(vocabulary.data)}
+        rows={rows}
+        shown={shown}
+        selected={(selected ?? first?.check)?.id ?? null}
+        folded={folded}
+        filter={filter}
+        onSelect={select}
+        onFold={fold}
+        onFilter={setFilter}
+      />
+      <Bench check={selected ?? first?.check} />
     </div>
   );
 }

@@ -49,7 +49,10 @@ describe("rows", () => {
 });
 
 describe("filter", () => {
-  const [agreeing, gap] = sheet([check({}), check({ id: "gap_T.Y", direction: "Y", verdict: "gap", level: null, multiples: null })]);
+  const [agreeing, gap] = sheet([
+    check({}),
+    check({ id: "gap_T.Y", direction: "Y", verdict: "gap", level: null, multiples: null }),
+  ]);
 
   it("keeps what deviates, gaps included", () => {
     const filter = { deviating: true, direction: "", level: "" } as const;

@@ -1,8 +1,5 @@
 import type { Check, Recheck } from "../shared/api/client";
 
-export const STAGES = ["brief", "ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift"] as const;
-export type SheetStage = (typeof STAGES)[number];
-
 /** One line of the sheet: a check, or the story or point checks of one quantity that tell the same. */
 export interface SheetRow {
   /** the check that the line shows and selects */
@@ -10,7 +7,7 @@ export interface SheetRow {
   /** all checks that the line stands for */
   all: Check[];
   label: string;
-  stage: SheetStage;
+  stage: string;
 }
 
 export interface SheetFilter {
@@ -19,11 +16,21 @@ export interface SheetFilter {
   level: "" | "1" | "2" | "3";
 }
 
-export const deviates = (check: Check): boolean => check.verdict !== "agrees" && check.verdict !== "open";
+const DEVIATING: Check["verdict"][] = ["differs", "breaches", "question", "gap"];
+
+export const deviates = (check: Check): boolean => DEVIATING.includes(check.verdict);
 
 /** The further a check hangs out, the larger; origins before what they caused. */
 function weight(check: Check): number {
-  const rank = { breaches: 5e6, differs: check.role === "origin" ? 4e6 : 2e6, gap: 1e6, open: 5e5, agrees: 0 }[check.verdict];
+  const rank = {
+    breaches: 5e6,
+    differs: check.role === "origin" ? 4e6 : 2e6,
+    question: 1.5e6,
+    gap: 1e6,
+    open: 5e5,
+    note: 1e5,
+    agrees: 0,
+  }[check.verdict];
   return rank + Math.min(Math.abs(check.multiples ?? 0), 1e5);
 }
 
@@ -52,9 +59,15 @@ export function rowsOf(recheck: Recheck): SheetRow[] {
 
 function row(check: Check, all: Check[]): SheetRow {
   const base = [check.symbol, check.direction].filter(Boolean).join(" ");
-  const place = check.story ?? (check.point === null ? null : check.mode === null ? `point ${String(check.point + 1)}` : `mode ${String(check.mode)}`);
+  const place =
+    check.story ??
+    (check.point === null
+      ? null
+      : check.mode === null
+        ? `point ${String(check.point + 1)}`
+        : `mode ${String(check.mode)}`);
   const label = place === null ? check.label : all.length > 1 && !deviates(check) ? base : `${base} ${place}`;
-  return { check, all, label, stage: check.stage as SheetStage };
+  return { check, all, label, stage: check.stage };
 }
 
 export function passes(row: SheetRow, filter: SheetFilter): boolean {

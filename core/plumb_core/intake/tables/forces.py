@@ -49,7 +49,7 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
 
 KIND = TableKind(
     "forces",
-    "lateral forces",
+    "story forces by case",
     (
         Column("case", "case", r"case|loadcase|load|combination|direction", required=True),
         Column("story", "story", STORY, required=True),

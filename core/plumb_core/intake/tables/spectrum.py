@@ -30,7 +30,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
 
 KIND = TableKind(
     "spectrum",
-    "points of the spectrum",
+    "spectrum points",
     (
         Column("T_points", "period", r"period|t", "s", True, "T_points"),
         Column(

@@ -18,7 +18,7 @@ export type Step = Schemas["Step"];
 export type Finding = Schemas["Finding"];
 export type TableRead = Schemas["TableRead"];
 export type ReadTable = Schemas["ReadTableRequest"];
-export type Mapping = Schemas["Mapping"];
+export type Reading = Schemas["Reading"];
 export type Edition = Schemas["Edition"];
 export type EditionInput = Schemas["EditionInput"];
 export type Across = Schemas["Across"];
@@ -32,6 +32,7 @@ export type LateralLine = Schemas["LateralLine"];
 export type Grid = Schemas["Grid"];
 export type FrameTableRead = Schemas["FrameTableRead"];
 export type Run = Schemas["AnsweredRun"];
+export type Vocabulary = Schemas["Vocabulary"];
 export type Verdict = Check["verdict"];
 export type Severity = "must" | "should" | "note";
 
@@ -86,18 +87,29 @@ export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
   throw new ApiProblem(
     answer.response.status,
     body?.errors ?? [
-      { path: "/", message: `The server answered ${String(answer.response.status)}`, remedy: "Try again; nothing was saved." },
+      {
+        path: "/",
+        message: `The server answered ${String(answer.response.status)}`,
+        remedy: "Try again; nothing was saved.",
+      },
     ],
   );
 }
 
 const MAX_FILE = 20_000_000;
+const megabytes = (bytes: number) => String(Math.round(bytes / 1e6));
 
 /** Upload a file (multipart, which the generated client doesn't write). */
 export async function upload(review: string, file: File): Promise<Exhibit> {
   // the server refuses it unread, which a browser in the middle of sending only sees as a lost connection
   if (file.size > MAX_FILE) {
-    throw new ApiProblem(413, [{ path: "/file", message: `${file.name} is ${String(Math.round(file.size / 1e6))} MB; at most ${String(MAX_FILE / 1e6)} MB are taken`, remedy: "Hand in the tables alone." }]);
+    throw new ApiProblem(413, [
+      {
+        path: "/file",
+        message: `${file.name} is ${megabytes(file.size)} MB; at most ${megabytes(MAX_FILE)} MB are taken`,
+        remedy: "Hand in the tables alone.",
+      },
+    ]);
   }
   const body = new FormData();
   body.append("file", file);

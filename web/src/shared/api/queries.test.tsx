@@ -9,12 +9,23 @@ function Tolerance() {
   const review = useReview("r").data;
   const { save, undo, held } = useBriefChange("r", undefined);
   if (!review) return null;
-  const more = () => { save.mutate({ ...(held()?.brief ?? review.brief), tolerance: (held()?.brief.tolerance ?? 0) + 0.01 }); };
+  const more = () => {
+    save.mutate({ ...(held()?.brief ?? review.brief), tolerance: (held()?.brief.tolerance ?? 0) + 0.01 });
+  };
   return (
     <>
-      <p>{Math.round((review.brief.tolerance ?? 0) * 100)} %, state {review.brief_number}{save.error ? ", refused" : ""}</p>
+      <p>
+        {Math.round((review.brief.tolerance ?? 0) * 100)} %, state {review.brief_number}
+        {save.error ? ", refused" : ""}
+      </p>
       <button onClick={more}>more</button>
-      <button onClick={() => { undo.mutate(); }}>undo</button>
+      <button
+        onClick={() => {
+          undo.mutate();
+        }}
+      >
+        undo
+      </button>
     </>
   );
 }
@@ -28,7 +39,11 @@ test("changes one upon the other are saved in their order, each on the state tha
     "GET /api/reviews/r/": () => [200, REVIEW],
     "PUT /api/reviews/r/brief/": (body) => {
       const sent = body as { brief: Brief; based_on: number };
-      if (sent.based_on !== number) return [409, { errors: [{ path: "/", message: "somebody changed the brief meanwhile", remedy: "Load it again." }] }];
+      if (sent.based_on !== number)
+        return [
+          409,
+          { errors: [{ path: "/", message: "somebody changed the brief meanwhile", remedy: "Load it again." }] },
+        ];
       number += 1;
       return [200, { brief: sent.brief, brief_number: number, can_undo: true, recheck: {} }];
     },
@@ -40,16 +55,23 @@ test("changes one upon the other are saved in their order, each on the state tha
   // seen at once, saved in their order
   expect(screen.getByText(/^4 %/)).toBeInTheDocument();
   await screen.findByText("4 %, state 4");
-  expect(asked.filter((a) => a.method === "PUT").map((a) => (a.body as { based_on: number }).based_on)).toEqual([1, 2, 3]);
+  expect(asked.filter((a) => a.method === "PUT").map((a) => (a.body as { based_on: number }).based_on)).toEqual([
+    1, 2, 3,
+  ]);
 });
 
 test("what is refused is taken back, and said", async () => {
   server({
     "GET /api/reviews/r/": () => [200, REVIEW],
-    "PUT /api/reviews/r/brief/": () => [422, { errors: [{ path: "/brief/tolerance", message: "too much", remedy: "Less." }] }],
+    "PUT /api/reviews/r/brief/": () => [
+      422,
+      { errors: [{ path: "/brief/tolerance", message: "too much", remedy: "Less." }] },
+    ],
   });
   show(<Tolerance />);
   await screen.findByText("1 %, state 1");
   await userEvent.click(screen.getByText("more"));
-  await waitFor(() => { expect(screen.getByText("1 %, state 1, refused")).toBeInTheDocument(); });
+  await waitFor(() => {
+    expect(screen.getByText("1 %, state 1, refused")).toBeInTheDocument();
+  });
 });

@@ -1,58 +1,161 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { answered, api, type Brief, type Person, type Recheck, type Review } from "./client";
+import {
+  keepPreviousData,
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+} from "@tanstack/react-query";
+import {
+  answered,
+  api,
+  type Brief,
+  type Person,
+  type Recheck,
+  type Review,
+  type Grid,
+  type ReadTable,
+  type Run,
+} from "./client";
 
-const path = (id: string) => ({ params: { path: { review_id: id } } });
+const ofReview = (id: string) => ({ params: { path: { review_id: id } } });
 
 const asked = (id: string, submission: number | undefined) => ({
   params: { path: { review_id: id }, query: submission === undefined ? {} : { submission } },
 });
 
-export const useSession = () =>
-  useQuery({ queryKey: ["session"], queryFn: () => answered(api.GET("/api/session/")), staleTime: Infinity });
+// what is asked for, once: its key and how it is fetched; what changes it refers to its key
+
+export const sessionQuery = queryOptions({
+  queryKey: ["session"],
+  queryFn: () => answered(api.GET("/api/session/")),
+  staleTime: Infinity,
+});
+
+export const editionsQuery = queryOptions({
+  queryKey: ["editions"],
+  queryFn: () => answered(api.GET("/api/editions/")),
+  staleTime: Infinity,
+});
+
+/** Stages, kinds of checks and kinds of tables, with their titles. */
+export const vocabularyQuery = queryOptions({
+  queryKey: ["vocabulary"],
+  queryFn: () => answered(api.GET("/api/vocabulary/")),
+  staleTime: Infinity,
+});
+
+export const reviewsQuery = queryOptions({
+  queryKey: ["reviews"],
+  queryFn: () => answered(api.GET("/api/reviews/")),
+});
+
+export const reviewQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["review", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/", ofReview(id))),
+  });
+
+/** Of a submission by its number, or of the latest one that holds values. */
+export const recheckQuery = (id: string, submission: number | undefined) =>
+  queryOptions({
+    queryKey: ["recheck", id, submission],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", asked(id, submission))),
+  });
+
+/** The brief under all its editions, with what each of them still needs. */
+export const acrossQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["across", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/across/", ofReview(id))),
+    placeholderData: keepPreviousData,
+  });
+
+export const findingsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["findings", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/findings/", ofReview(id))),
+  });
+
+export const reportsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["reports", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/reports/", ofReview(id))),
+  });
+
+/** The review's own model as it stands. */
+export const modelQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["model", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/model/", ofReview(id))),
+  });
+
+export type RunKind = "model" | "modal" | "response_X" | "response_Y" | "static_response" | "irregularity";
+
+/** The run that answers a question of a kind to a state of the model under a state of the brief. */
+export const runQuery = (id: string, kind: RunKind, model: number, brief: number) =>
+  queryOptions({
+    queryKey: ["run", id, kind, model, brief],
+    staleTime: Infinity,
+    queryFn: () => answered(api.POST("/api/reviews/{review_id}/runs/", { ...ofReview(id), body: { kind } })),
+  });
+
+export const isOpen = (run: Run | undefined) => run?.status === "queued" || run?.status === "running";
+
+/** A run that is looked at again and again until it has its answer. */
+export const watchedRunQuery = (run: string) =>
+  queryOptions({
+    queryKey: ["watched", run],
+    refetchInterval: (q) => (isOpen(q.state.data) || !q.state.data ? 400 : false),
+    queryFn: () => answered(api.GET("/api/runs/{run_id}/", { params: { path: { run_id: run } } })),
+  });
+
+/** The frame of a grid over the brief's stories; nothing is saved. */
+export const gridQuery = (id: string, grid: Grid) =>
+  queryOptions({
+    queryKey: ["grid", id, grid],
+    placeholderData: keepPreviousData,
+    queryFn: () => answered(api.POST("/api/reviews/{review_id}/model/frame/", { ...ofReview(id), body: { grid } })),
+  });
+
+/** How a table is understood; nothing is saved. */
+export const tableQuery = (id: string, body: ReadTable) =>
+  queryOptions({
+    queryKey: ["table", id, body],
+    queryFn: () => answered(api.POST("/api/reviews/{review_id}/tables/read/", { ...ofReview(id), body })),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+    gcTime: 0,
+  });
+
+/** The design spectrum of an edition, elastic and reduced, at the periods of a request. */
+export const curveQuery = (request: { kind: "spectrum" } & Record<string, unknown>) =>
+  queryOptions({
+    queryKey: ["curve", request],
+    queryFn: async () => {
+      const answer = await answered(api.POST("/api/solve/", { body: request }));
+      return answer.kind === "spectrum" ? answer : undefined;
+    },
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+
+export const useSession = () => useQuery(sessionQuery);
+export const useEditions = () => useQuery(editionsQuery);
+export const useVocabulary = () => useQuery(vocabularyQuery);
+export const useReviews = () => useQuery(reviewsQuery);
+export const useReview = (id: string) => useQuery(reviewQuery(id));
+export const useRecheck = (id: string, submission: number | undefined, enabled = true) =>
+  useQuery({ ...recheckQuery(id, submission), enabled });
+export const useAcross = (id: string) => useQuery(acrossQuery(id));
+export const useFindings = (id: string) => useQuery(findingsQuery(id));
+export const useReports = (id: string, enabled = true) => useQuery({ ...reportsQuery(id), enabled });
 
 /** Take another person's session: nothing of the one before stays in memory. */
 export function takeSession(client: QueryClient, session: { person: Person | null }) {
   client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
-  client.setQueryData(["session"], session);
+  client.setQueryData(sessionQuery.queryKey, session);
 }
-
-export const useEditions = () =>
-  useQuery({ queryKey: ["editions"], queryFn: () => answered(api.GET("/api/editions/")), staleTime: Infinity });
-
-export const useReviews = () =>
-  useQuery({ queryKey: ["reviews"], queryFn: () => answered(api.GET("/api/reviews/")) });
-
-export const useReview = (id: string) =>
-  useQuery({ queryKey: ["review", id], queryFn: () => answered(api.GET("/api/reviews/{review_id}/", path(id))) });
-
-/** Of a submission by its number, or of the latest one that holds values. */
-export const useRecheck = (id: string, submission: number | undefined, enabled = true) =>
-  useQuery({
-    queryKey: ["recheck", id, submission],
-    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", asked(id, submission))),
-    enabled,
-  });
-
-/** The brief under all its editions, with what each of them still needs. */
-export const useAcross = (id: string) =>
-  useQuery({
-    queryKey: ["across", id],
-    queryFn: () => answered(api.GET("/api/reviews/{review_id}/across/", path(id))),
-    placeholderData: keepPreviousData,
-  });
-
-export const useFindings = (id: string) =>
-  useQuery({
-    queryKey: ["findings", id],
-    queryFn: () => answered(api.GET("/api/reviews/{review_id}/findings/", path(id))),
-  });
-
-export const useReports = (id: string, enabled = true) =>
-  useQuery({
-    queryKey: ["reports", id],
-    queryFn: () => answered(api.GET("/api/reviews/{review_id}/reports/", path(id))),
-    enabled,
-  });
 
 /** Ask again for everything of a review that may have changed. */
 export function useRefresh(id: string) {
@@ -73,36 +176,66 @@ interface BriefState {
 /** Save a brief; the answer holds the recheck it leads to, so that the screens change with one round trip. */
 export function useBriefChange(id: string, submission: number | undefined) {
   const client = useQueryClient();
-  const key = ["review", id];
-  const held = () => client.getQueryData<Review>(key);
+  const key = reviewQuery(id).queryKey;
+  const held = () => client.getQueryData(key);
   const mutationKey = ["change brief", id];
   // changes of one brief go one after the other, each on the state that the one before it left
   const scope = { id: mutationKey.join(" ") };
   const basedOn = () => held()?.brief_number ?? 0;
   const settle = (state: BriefState) => {
     const waiting = client.isMutating({ mutationKey }) > 1;
-    client.setQueryData(key, (before: Review | undefined) =>
-      before && { ...before, brief: waiting ? before.brief : state.brief, brief_number: state.brief_number, can_undo: state.can_undo },
+    client.setQueryData(
+      key,
+      (before: Review | undefined) =>
+        before && {
+          ...before,
+          brief: waiting ? before.brief : state.brief,
+          brief_number: state.brief_number,
+          can_undo: state.can_undo,
+        },
     );
-    client.setQueryData(["recheck", id, submission], state.recheck);
-    void client.invalidateQueries({ queryKey: ["across", id] });
+    client.setQueryData(recheckQuery(id, submission).queryKey, state.recheck);
+    void client.invalidateQueries({ queryKey: acrossQuery(id).queryKey });
     // rechecks of other submissions rest on the brief as well
-    void client.invalidateQueries({ predicate: (q) => q.queryKey[0] === "recheck" && q.queryKey[1] === id && q.queryKey[2] !== submission });
+    void client.invalidateQueries({
+      predicate: (q) => q.queryKey[0] === "recheck" && q.queryKey[1] === id && q.queryKey[2] !== submission,
+    });
   };
   // where a change is refused, the state that is kept is fetched again
   const onError = () => client.invalidateQueries({ queryKey: key });
   const save = useMutation({
-    mutationKey, scope, onError,
-    mutationFn: (brief: Brief) => answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn() } })),
+    mutationKey,
+    scope,
+    onError,
+    mutationFn: (brief: Brief) =>
+      answered(
+        api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn() } }),
+      ),
     // what was changed is seen at once, and the next change starts from it
-    onMutate: (brief) => { client.setQueryData<Review>(key, (now) => now && { ...now, brief }); },
+    onMutate: (brief) => {
+      client.setQueryData(key, (now) => now && { ...now, brief });
+    },
     onSuccess: settle,
   });
   const govern = useMutation({
-    mutationKey, scope, onError,
-    mutationFn: (edition: string) => answered(api.POST("/api/reviews/{review_id}/brief/govern/", { ...asked(id, submission), body: { edition, based_on: basedOn() } })),
+    mutationKey,
+    scope,
+    onError,
+    mutationFn: (edition: string) =>
+      answered(
+        api.POST("/api/reviews/{review_id}/brief/govern/", {
+          ...asked(id, submission),
+          body: { edition, based_on: basedOn() },
+        }),
+      ),
     onSuccess: settle,
   });
-  const undo = useMutation({ mutationKey, scope, onError, mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))), onSuccess: settle });
+  const undo = useMutation({
+    mutationKey,
+    scope,
+    onError,
+    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))),
+    onSuccess: settle,
+  });
   return { save, govern, undo, held };
 }

@@ -5,7 +5,7 @@ import { Derivation } from "../../bench/Derivation";
 import { Steps } from "../../bench/derivation";
 import { BuildingTests } from "../../editions/BuildingTests";
 import { shortTitle } from "../../editions/places";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import type { Across, AcrossCell } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { figures, unitLabel } from "../../shared/numbers";
@@ -19,7 +19,11 @@ import { ShearLog } from "./ShearLog";
 import "./across.css";
 
 type Drawn = "elastic" | "reduced" | "coefficient";
-const AXES: Record<View, [string, string]> = { acceleration: ["T, s", "Sa, g"], displacement: ["T, s", "Sd, mm"], adrs: ["Sd, mm", "Sa, g"] };
+const AXES: Record<View, [string, string]> = {
+  acceleration: ["T, s", "Sa, g"],
+  displacement: ["T, s", "Sd, mm"],
+  adrs: ["Sd, mm", "Sa, g"],
+};
 
 /** The same building under every chosen edition: what each gives, and why they part. */
 export default function AcrossPage() {
@@ -34,11 +38,17 @@ export default function AcrossPage() {
   const [chosen, setChosen] = useState<{ edition: string; row: string } | null>(null);
   const data = across.data;
   const lines = useMemo(() => (data ? linesOf(data, drawn, direction, view) : []), [data, drawn, direction, view]);
-  if (across.error) return <main className="page"><Troubles error={across.error} title="The editions can't be laid side by side" /></main>;
+  if (across.error)
+    return (
+      <main className="page">
+        <Troubles error={across.error} title="The editions can't be laid side by side" />
+      </main>
+    );
   if (!data || !editions.data) return <Loader m="xl" size="sm" />;
   const titleOf = (id: string) => shortTitle(data.editions.find((e) => e.id === id) ?? { title: id });
   const lacking = data.editions.filter((e) => e.needs.length > 0);
-  const symbolOf = (edition: string, name: string) => editions.data.find((e) => e.id === edition)?.inputs.find((i) => i.name === name)?.symbol ?? name;
+  const symbolOf = (edition: string, name: string) =>
+    editions.data.find((e) => e.id === edition)?.inputs.find((i) => i.name === name)?.symbol ?? name;
   const row = data.rows.find((r) => r.id === (chosen?.row ?? "base_shear"));
   const at = chosen?.edition ?? data.governing;
   const cell = row ? cellOf(row.cells, at, direction) : null;
@@ -49,27 +59,74 @@ export default function AcrossPage() {
         <div className="stage-head">
           <h2 className="stage-title">Across</h2>
           <span className="quiet">the same building under each edition, the governing one first</span>
-          <span className="end"><SegmentedControl aria-label="Direction" value={direction} data={["X", "Y"]} onChange={(v) => { setDirection(v as Direction); }} /></span>
+          <span className="end">
+            <SegmentedControl
+              aria-label="Direction"
+              value={direction}
+              data={["X", "Y"]}
+              onChange={(v) => {
+                setDirection(v as Direction);
+              }}
+            />
+          </span>
         </div>
-        {data.editions.length === 1 && <p className="quiet empty">There is nothing to compare with yet: choose editions under <Link to="../brief">Brief</Link>, “Compared with”.</p>}
+        {data.editions.length === 1 && (
+          <p className="quiet empty">
+            There is nothing to compare with yet: choose editions under <Link to="../brief">Brief</Link>, “Compared
+            with”.
+          </p>
+        )}
         {lacking.map((e) => (
-          <p key={e.id} className="trouble lacks"><b>{titleOf(e.id)}</b> still needs <SymbolText text={[...new Set(e.needs.map((n) => `${symbolOf(e.id, n.name)}${n.direction ? ` ${n.direction}` : ""}`))].join(", ")} />: give it under <Link to={e.id === data.governing ? "../ground" : "../brief"}>{e.id === data.governing ? "Ground or Brief" : "Brief"}</Link>.</p>
+          <p key={e.id} className="trouble lacks">
+            <b>{titleOf(e.id)}</b> still needs{" "}
+            <SymbolText
+              text={[
+                ...new Set(e.needs.map((n) => `${symbolOf(e.id, n.name)}${n.direction ? ` ${n.direction}` : ""}`)),
+              ].join(", ")}
+            />
+            : give it under{" "}
+            <Link to={e.id === data.governing ? "../ground" : "../brief"}>
+              {e.id === data.governing ? "Ground or Brief" : "Brief"}
+            </Link>
+            .
+          </p>
         ))}
         <div className="across-table">
           <table className="plain">
             <thead>
-              <tr><th />{data.editions.map((e, i) => <th key={e.id} className="n" title={e.title}><Swatch index={i} /> {titleOf(e.id)}</th>)}</tr>
+              <tr>
+                <th />
+                {data.editions.map((e, i) => (
+                  <th key={e.id} className="n" title={e.title}>
+                    <Swatch index={i} /> {titleOf(e.id)}
+                  </th>
+                ))}
+              </tr>
             </thead>
             <tbody>
               {data.rows.map((r) => (
                 <tr key={r.id}>
-                  <th scope="row">{r.label}{unitOf(r, direction)}</th>
+                  <th scope="row">
+                    {r.label}
+                    {unitOf(r, direction)}
+                  </th>
                   {data.editions.map((e, i) => {
                     const own = cellOf(r.cells, e.id, direction);
                     const on = at === e.id && row?.id === r.id;
                     return (
                       <td key={e.id} className={(i === 0 ? "n ours" : "n") + (on ? " on" : "")}>
-                        {own ? <CellButton cell={own} pressed={on} label={`${r.label}, ${titleOf(e.id)}: ${shown(own)}`} onClick={() => { setChosen({ edition: e.id, row: r.id }); }} /> : <span className="quiet">–</span>}
+                        {own ? (
+                          <CellButton
+                            cell={own}
+                            pressed={on}
+                            label={`${r.label}, ${titleOf(e.id)}: ${shown(own)}`}
+                            onClick={() => {
+                              setChosen({ edition: e.id, row: r.id });
+                            }}
+                          />
+                        ) : (
+                          <span className="quiet">–</span>
+                        )}
                       </td>
                     );
                   })}
@@ -82,30 +139,107 @@ export default function AcrossPage() {
         {lines.length > 0 && (
           <>
             <div className="stage-head" style={{ marginTop: 18 }}>
-              <h3 className="part" style={{ margin: 0 }}>{drawn === "coefficient" ? `Base shear over weight against the period, ${direction}` : drawn === "reduced" ? `Spectra reduced for strength, ${direction}` : "Elastic spectra"}</h3>
+              <h3 className="part" style={{ margin: 0 }}>
+                {drawn === "coefficient"
+                  ? `Base shear over weight against the period, ${direction}`
+                  : drawn === "reduced"
+                    ? `Spectra reduced for strength, ${direction}`
+                    : "Elastic spectra"}
+              </h3>
               <span className="end">
-                <SegmentedControl aria-label="Curves" value={drawn} onChange={(v) => { setDrawn(v as Drawn); }} data={[{ value: "elastic", label: "elastic" }, { value: "reduced", label: "reduced" }, { value: "coefficient", label: "V/W" }]} />
-                {drawn !== "coefficient" && <SegmentedControl aria-label="View" value={view} onChange={(v) => { setView(v as View); }} data={[{ value: "acceleration", label: "accel." }, { value: "displacement", label: "displ." }, { value: "adrs", label: "ADRS" }]} />}
+                <SegmentedControl
+                  aria-label="Curves"
+                  value={drawn}
+                  onChange={(v) => {
+                    setDrawn(v as Drawn);
+                  }}
+                  data={[
+                    { value: "elastic", label: "elastic" },
+                    { value: "reduced", label: "reduced" },
+                    { value: "coefficient", label: "V/W" },
+                  ]}
+                />
+                {drawn !== "coefficient" && (
+                  <SegmentedControl
+                    aria-label="View"
+                    value={view}
+                    onChange={(v) => {
+                      setView(v as View);
+                    }}
+                    data={[
+                      { value: "acceleration", label: "accel." },
+                      { value: "displacement", label: "displ." },
+                      { value: "adrs", label: "ADRS" },
+                    ]}
+                  />
+                )}
                 <SegmentedControl aria-label="Scale" value={scale} onChange={setScale} data={["linear", "log"]} />
               </span>
             </div>
-            <Curves lines={lines} xName={xName} yName={yName} longest={drawn === "coefficient" ? 6 : view === "adrs" ? undefined : 4} log={scale === "log"} scheme={scheme} label={`${drawn} curves of ${lines.map((l) => l.title).join(", ")}; the table above holds the values at the period used`} />
-            <p className="across-legend">{lines.map((l) => <span key={l.id}><Swatch index={l.index} /> {l.title}</span>)}</p>
+            <Curves
+              lines={lines}
+              xName={xName}
+              yName={yName}
+              longest={drawn === "coefficient" ? 6 : view === "adrs" ? undefined : 4}
+              log={scale === "log"}
+              scheme={scheme}
+              label={[
+                `${drawn} curves of ${lines.map((l) => l.title).join(", ")}`,
+                "the table above holds the values at the period used",
+              ].join("; ")}
+            />
+            <p className="across-legend">
+              {lines.map((l) => (
+                <span key={l.id}>
+                  <Swatch index={l.index} /> {l.title}
+                </span>
+              ))}
+            </p>
           </>
         )}
-        <ShearLog stories={review.brief.stories ?? []} direction={direction} shears={data.editions.map((e) => ({ id: e.id, title: titleOf(e.id), X: data.story_shears[e.id]?.X ?? null, Y: data.story_shears[e.id]?.Y ?? null }))} />
+        <ShearLog
+          stories={review.brief.stories ?? []}
+          direction={direction}
+          shears={data.editions.map((e) => ({
+            id: e.id,
+            title: titleOf(e.id),
+            X: data.story_shears[e.id]?.X ?? null,
+            Y: data.story_shears[e.id]?.Y ?? null,
+          }))}
+        />
         <Rules data={data} titleOf={titleOf} />
       </main>
       <aside className="bench" aria-label="Derivation">
         {row && cell ? (
           <>
-            <p className="bench-place">{data.editions.find((e) => e.id === at)?.title}{cell.step.includes(".") && ` · ${direction}`}</p>
-            <h3 className="bench-title">{row.label}<span className="bench-symbol"><SymbolText text={cell.symbol} /></span></h3>
-            <p className="across-value">{shown(cell)}{cell.value !== null && cell.unit && <span className="quiet"> {unitLabel(cell.unit)}</span>}</p>
+            <p className="bench-place">
+              {data.editions.find((e) => e.id === at)?.title}
+              {cell.step.includes(".") && ` · ${direction}`}
+            </p>
+            <h3 className="bench-title">
+              {row.label}
+              <span className="bench-symbol">
+                <SymbolText text={cell.symbol} />
+              </span>
+            </h3>
+            <p className="across-value">
+              {shown(cell)}
+              {cell.value !== null && cell.unit && <span className="quiet"> {unitLabel(cell.unit)}</span>}
+            </p>
             {cell.value === null && cell.note !== "no limit" && <p className="bench-note off">{cell.note}</p>}
-            {cell.step && <Derivation id={cell.step} steps={new Steps(data.steps[at] ?? [])} index={null} checks={[]} onSelect={() => undefined} />}
+            {cell.step && (
+              <Derivation
+                id={cell.step}
+                steps={new Steps(data.steps[at] ?? [])}
+                index={null}
+                checks={[]}
+                onSelect={() => undefined}
+              />
+            )}
           </>
-        ) : <p className="quiet">Choose a value in the table to see how it comes about.</p>}
+        ) : (
+          <p className="quiet">Choose a value in the table to see how it comes about.</p>
+        )}
       </aside>
     </div>
   );
@@ -113,16 +247,52 @@ export default function AcrossPage() {
 
 function Swatch({ index }: { index: number }) {
   const { colour, dash } = lineOf(index);
-  return <svg width={24} height={8} aria-hidden style={{ verticalAlign: "middle" }}><line x1={0} x2={24} y1={4} y2={4} stroke={`var(--${colour})`} strokeWidth={index === 0 ? 2.6 : 1.8} strokeDasharray={dash} /></svg>;
+  return (
+    <svg width={24} height={8} aria-hidden style={{ verticalAlign: "middle" }}>
+      <line
+        x1={0}
+        x2={24}
+        y1={4}
+        y2={4}
+        stroke={`var(--${colour})`}
+        strokeWidth={index === 0 ? 2.6 : 1.8}
+        strokeDasharray={dash}
+      />
+    </svg>
+  );
 }
 
-function CellButton({ cell, label, pressed, onClick }: { cell: AcrossCell; label: string; pressed: boolean; onClick: () => void }) {
+function CellButton({
+  cell,
+  label,
+  pressed,
+  onClick,
+}: {
+  cell: AcrossCell;
+  label: string;
+  pressed: boolean;
+  onClick: () => void;
+}) {
   const long = typeof cell.value === "string" && cell.value.length > 14;
   return (
-    <button type="button" className={`across-cell${cell.value === null && cell.note !== "no limit" ? " open" : ""}${forbids(cell) ? " limit" : ""}`} aria-label={label} aria-pressed={pressed} onClick={onClick}
-      title={typeof cell.value === "number" ? String(cell.value) : cell.note}>
-      <span className="across-by"><SymbolText text={cell.governed_by ?? cell.symbol} /></span>
-      <span>{typeof cell.value === "string" ? <SymbolText text={long ? (cell.value.split(/[:,]/)[0] ?? "") : cell.value} /> : shown(cell)}</span>
+    <button
+      type="button"
+      className={["across-cell", isOpen(cell) && "open", forbids(cell) && "limit"].filter(Boolean).join(" ")}
+      aria-label={label}
+      aria-pressed={pressed}
+      onClick={onClick}
+      title={typeof cell.value === "number" ? String(cell.value) : cell.note}
+    >
+      <span className="across-by">
+        <SymbolText text={cell.governed_by ?? cell.symbol} />
+      </span>
+      <span>
+        {typeof cell.value === "string" ? (
+          <SymbolText text={long ? (cell.value.split(/[:,]/)[0] ?? "") : cell.value} />
+        ) : (
+          shown(cell)
+        )}
+      </span>
     </button>
   );
 }
@@ -135,6 +305,7 @@ function unitOf(row: Across["rows"][number], direction: Direction): string {
 }
 
 /** Whether the code forbids what the brief has. */
+const isOpen = (cell: AcrossCell) => cell.value === null && cell.note !== "no limit";
 const forbids = (cell: AcrossCell) => typeof cell.value === "string" && /^(not permitted|too tall)/.test(cell.value);
 
 /** What the editions ask in words: directions together, modes, combinations of loads. */
@@ -147,15 +318,45 @@ function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => strin
         return (
           <details key={e.id} className="rules">
             <summary>{titleOf(e.id)}</summary>
-            {([["Directions together", e.words.direction_rule], ["Modal analysis", e.words.modal_rules], ["Static method", e.words.static_notes], ["Drift and second order", e.words.drift_notes]] as const).map(([title, said]) => said && said.length > 0 && (
-              <div key={title}><h4>{title}</h4><ul className="notes">{said.map((t) => <li key={t}><SymbolText text={t} /></li>)}</ul></div>
-            ))}
+            {(
+              [
+                ["Directions together", e.words.direction_rule],
+                ["Modal analysis", e.words.modal_rules],
+                ["Static method", e.words.static_notes],
+                ["Drift and second order", e.words.drift_notes],
+              ] as const
+            ).map(
+              ([title, said]) =>
+                said &&
+                said.length > 0 && (
+                  <div key={title}>
+                    <h4>{title}</h4>
+                    <ul className="notes">
+                      {said.map((t) => (
+                        <li key={t}>
+                          <SymbolText text={t} />
+                        </li>
+                      ))}
+                    </ul>
+                  </div>
+                ),
+            )}
             <BuildingTests described={e} open />
             {combinations.length > 0 && (
               <div>
                 <h4>Load combinations with the seismic action</h4>
                 <ul className="notes">
-                  {combinations.map((c, i) => <li key={`${c.name} ${String(i)}`}><b>{c.name}</b>: {Object.entries(c.factors).map(([load, f], j) => <span key={load}>{j > 0 && " + "}{figures(f, 4)} <SymbolText text={load} /></span>)}</li>)}
+                  {combinations.map((c, i) => (
+                    <li key={`${c.name} ${String(i)}`}>
+                      <b>{c.name}</b>:{" "}
+                      {Object.entries(c.factors).map(([load, f], j) => (
+                        <span key={load}>
+                          {j > 0 && " + "}
+                          {figures(f, 4)} <SymbolText text={load} />
+                        </span>
+                      ))}
+                    </li>
+                  ))}
                 </ul>
               </div>
             )}
@@ -175,6 +376,8 @@ function linesOf(data: Across, drawn: Drawn, direction: Direction, view: View): 
     }
     const spectrum = data.spectra[e.id];
     const ordinates = drawn === "elastic" ? spectrum?.elastic : spectrum?.reduced[direction];
-    return spectrum && ordinates ? line(spectrum.T.flatMap((t, i) => (t <= 4 ? [asSeen(view, t, ordinates[i] ?? 0)] : []))) : [];
+    return spectrum && ordinates
+      ? line(spectrum.T.flatMap((t, i) => (t <= 4 ? [asSeen(view, t, ordinates[i] ?? 0)] : [])))
+      : [];
   });
 }

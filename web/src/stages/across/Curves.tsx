@@ -39,25 +39,50 @@ export function Curves({ lines, xName, yName, longest, log, scheme, label }: Pro
     // a logarithmic axis can't show zeros
     const drawn = (p: [number, number]) => !log || (p[0] > 0 && p[1] > 0);
     const smallest = Math.min(...lines.flatMap((l) => l.points.filter(drawn).map((p) => p[0])));
-    own.setOption({
-      animation: false, textStyle: font, grid: { left: 58, right: 18, top: 30, bottom: 42 },
-      tooltip: {
-        trigger: "axis", backgroundColor: colour("panel"), borderColor: colour("line"), textStyle: { ...font, color: colour("ink") },
-        formatter: (raw: unknown) => {
-          const items = raw as { seriesName: string; data: [number, number]; axisValue: number }[];
-          return `${xName.split(",")[0] ?? ""} ${figures(items[0]?.axisValue ?? 0, 3)}<br>${items.map((i) => `${i.seriesName} <b>${figures(i.data[1])}</b>`).join("<br>")}`;
+    own.setOption(
+      {
+        animation: false,
+        textStyle: font,
+        grid: { left: 58, right: 18, top: 30, bottom: 42 },
+        tooltip: {
+          trigger: "axis",
+          backgroundColor: colour("panel"),
+          borderColor: colour("line"),
+          textStyle: { ...font, color: colour("ink") },
+          formatter: (raw: unknown) => {
+            const items = raw as { seriesName: string; data: [number, number]; axisValue: number }[];
+            const at = `${xName.split(",")[0] ?? ""} ${figures(items[0]?.axisValue ?? 0, 3)}`;
+            return [at, ...items.map((i) => `${i.seriesName} <b>${figures(i.data[1])}</b>`)].join("<br>");
+          },
         },
+        xAxis: {
+          ...axis,
+          type: scale,
+          name: xName,
+          nameLocation: "middle",
+          nameGap: 26,
+          ...(log ? { min: smallest } : { min: 0, ...(longest === undefined ? {} : { max: longest }) }),
+        },
+        yAxis: { ...axis, type: scale, name: yName, nameGap: 12 },
+        series: lines.map((l) => {
+          const look = lineOf(l.index);
+          return {
+            name: l.title,
+            type: "line",
+            data: l.points.filter(drawn),
+            showSymbol: false,
+            z: l.index === 0 ? 3 : 2,
+            lineStyle: {
+              color: colour(look.colour),
+              width: l.index === 0 ? 2.6 : 1.7,
+              type: look.dash ? look.dash.split(" ").map(Number) : "solid",
+            },
+            itemStyle: { color: colour(look.colour) },
+          };
+        }),
       },
-      xAxis: { ...axis, type: scale, name: xName, nameLocation: "middle", nameGap: 26, ...(log ? { min: smallest } : { min: 0, ...(longest === undefined ? {} : { max: longest }) }) },
-      yAxis: { ...axis, type: scale, name: yName, nameGap: 12 },
-      series: lines.map((l) => {
-        const look = lineOf(l.index);
-        return {
-          name: l.title, type: "line", data: l.points.filter(drawn), showSymbol: false, z: l.index === 0 ? 3 : 2,
-          lineStyle: { color: colour(look.colour), width: l.index === 0 ? 2.6 : 1.7, type: look.dash ? look.dash.split(" ").map(Number) : "solid" }, itemStyle: { color: colour(look.colour) },
-        };
-      }),
-    }, { notMerge: true });
+      { notMerge: true },
+    );
   }, [chart, lines, xName, yName, longest, log, scheme]);
   return <div ref={box} style={{ height: 330 }} role="img" aria-label={label} />;
 }

@@ -8,7 +8,13 @@ const factor = (aspect: string, value: number) => ({ aspect, factor: value, gove
 const ACROSS = {
   governing: "asce7-16",
   partings: [
-    { edition: "ubc97", direction: "X", ratio: 0.675, period: 1.31, factors: [factor("soil", 0.62), factor("hazard", 1.25), factor("minimum", 1), factor("period", 1)] },
+    {
+      edition: "ubc97",
+      direction: "X",
+      ratio: 0.675,
+      period: 1.31,
+      factors: [factor("soil", 0.62), factor("hazard", 1.25), factor("minimum", 1), factor("period", 1)],
+    },
     { edition: "ubc97", direction: "Y", ratio: 0.5, period: 1.2, factors: [factor("reduction", 0.5)] },
   ],
 } as unknown as Across;

@@ -10,7 +10,7 @@ interface Props {
 
 const WIDTH = 150;
 
-/** Why the base shears part: one ingredient after the other taken out of both editions; the factors multiply to the ratio. */
+/** Why the base shears part: one ingredient after the other taken out of both; the factors multiply to the ratio. */
 export function Partings({ across, direction, titleOf }: Props) {
   const own = across.partings.filter((p) => p.direction === direction);
   if (own.length === 0) return null;
@@ -20,14 +20,22 @@ export function Partings({ across, direction, titleOf }: Props) {
     <section aria-label="Why they part">
       <h3 className="part">Why they part, {direction}</h3>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
-        Base shear over that of {titleOf(across.governing)}, taken apart by leaving out the minimum, a common period of {figures(own[0]?.period ?? 0, 3)} s in place of the period rule, then importance, reduction and, where both hold it apart, soil. The factors multiply to the ratio.
+        Base shear over that of {titleOf(across.governing)}, taken apart by leaving out the minimum, a common period of{" "}
+        {figures(own[0]?.period ?? 0, 3)} s in place of the period rule, then importance, reduction and, where both hold
+        it apart, soil. The factors multiply to the ratio.
       </p>
       <div className="partings">
         {own.map((p) => {
           const { apart, alike } = telling(p.factors);
           return (
             <table key={p.edition} className="plain parting">
-              <thead><tr><th>{titleOf(p.edition)}</th><th className="n">V {times(p.ratio)}</th><th aria-hidden /></tr></thead>
+              <thead>
+                <tr>
+                  <th>{titleOf(p.edition)}</th>
+                  <th className="n">V {times(p.ratio)}</th>
+                  <th aria-hidden />
+                </tr>
+              </thead>
               <tbody>
                 {apart.map((f) => (
                   <tr key={f.aspect}>
@@ -36,12 +44,24 @@ export function Partings({ across, direction, titleOf }: Props) {
                     <td aria-hidden>
                       <svg width={WIDTH} height={14}>
                         <line x1={WIDTH / 2} x2={WIDTH / 2} y1={0} y2={14} stroke="var(--ink)" />
-                        <rect x={Math.min(WIDTH / 2, x(f.factor))} width={Math.abs(x(f.factor) - WIDTH / 2)} y={4} height={6} fill="var(--ours)" />
+                        <rect
+                          x={Math.min(WIDTH / 2, x(f.factor))}
+                          width={Math.abs(x(f.factor) - WIDTH / 2)}
+                          y={4}
+                          height={6}
+                          fill="var(--ours)"
+                        />
                       </svg>
                     </td>
                   </tr>
                 ))}
-                {alike > 0 && <tr><td colSpan={3} className="quiet">{alike} more change nothing</td></tr>}
+                {alike > 0 && (
+                  <tr>
+                    <td colSpan={3} className="quiet">
+                      {alike} more change nothing
+                    </td>
+                  </tr>
+                )}
               </tbody>
             </table>
           );

@@ -34,7 +34,8 @@ export function ShearLog({ stories, shears, direction }: Props) {
     let d = "";
     for (let i = values.length - 1; i >= 0; i--) {
       const v = x(values[i] ?? 0);
-      d += `${d ? "L" : `M${String(STRIP)} ${String(y(levels[i + 1] ?? 0))}L`}${String(v)} ${String(y(levels[i + 1] ?? 0))}V${String(y(levels[i] ?? 0))}`;
+      const top = String(y(levels[i + 1] ?? 0));
+      d += `${d ? "L" : `M${String(STRIP)} ${top}L`}${String(v)} ${top}V${String(y(levels[i] ?? 0))}`;
     }
     return d;
   };
@@ -43,42 +44,122 @@ export function ShearLog({ stories, shears, direction }: Props) {
       <h3 className="part">Story shears, {direction}</h3>
       <div ref={ref}>
         {width > 0 && (
-          <svg width={width} height={HEIGHT} role="img" aria-label={`Story shears in ${direction} under each edition; the table below holds them`} onMouseLeave={() => { setHovered(null); }}>
-            {hovered !== null && <rect x={0} width={width} y={y(levels[hovered + 1] ?? 0)} height={y(levels[hovered] ?? 0) - y(levels[hovered + 1] ?? 0)} fill="var(--mark)" />}
+          <svg
+            width={width}
+            height={HEIGHT}
+            role="img"
+            aria-label={`Story shears in ${direction} under each edition; the table below holds them`}
+            onMouseLeave={() => {
+              setHovered(null);
+            }}
+          >
+            {hovered !== null && (
+              <rect
+                x={0}
+                width={width}
+                y={y(levels[hovered + 1] ?? 0)}
+                height={y(levels[hovered] ?? 0) - y(levels[hovered + 1] ?? 0)}
+                fill="var(--mark)"
+              />
+            )}
             {stories.map((s, i) => {
               const plan = 76 * ((s.plan?.[side] ?? widest) / widest);
               return (
                 <g key={s.name}>
-                  <rect x={40 + (76 - plan) / 2} y={y(levels[i + 1] ?? 0)} width={plan} height={y(levels[i] ?? 0) - y(levels[i + 1] ?? 0)} fill="var(--panel)" stroke="var(--ink)" />
-                  {(stories.length <= 16 || i % 2 === stories.length % 2) && <text x={34} y={y(levels[i + 1] ?? 0) + 4} textAnchor="end" className={hovered === i ? "log-name on" : "log-name"}>{s.name.slice(0, 8)}</text>}
-                  <text x={122} y={y(levels[i + 1] ?? 0) + 4} className="log-level">{stories.length <= 16 ? (levels[i + 1] ?? 0).toFixed(1) : ""}</text>
+                  <rect
+                    x={40 + (76 - plan) / 2}
+                    y={y(levels[i + 1] ?? 0)}
+                    width={plan}
+                    height={y(levels[i] ?? 0) - y(levels[i + 1] ?? 0)}
+                    fill="var(--panel)"
+                    stroke="var(--ink)"
+                  />
+                  {(stories.length <= 16 || i % 2 === stories.length % 2) && (
+                    <text
+                      x={34}
+                      y={y(levels[i + 1] ?? 0) + 4}
+                      textAnchor="end"
+                      className={hovered === i ? "log-name on" : "log-name"}
+                    >
+                      {s.name.slice(0, 8)}
+                    </text>
+                  )}
+                  <text x={122} y={y(levels[i + 1] ?? 0) + 4} className="log-level">
+                    {stories.length <= 16 ? (levels[i + 1] ?? 0).toFixed(1) : ""}
+                  </text>
                 </g>
               );
             })}
-            <text x={width - 8} y={14} textAnchor="end" className="log-unit">kN</text>
+            <text x={width - 8} y={14} textAnchor="end" className="log-unit">
+              kN
+            </text>
             {axisMarks(most, 4).map((m) => (
               <g key={m}>
                 <line x1={x(m)} x2={x(m)} y1={TOP} y2={bottom} stroke="var(--line)" strokeDasharray="1 3" />
-                <text x={x(m)} y={bottom + 16} textAnchor="middle" className="log-unit">{figures(m, 2)}</text>
+                <text x={x(m)} y={bottom + 16} textAnchor="middle" className="log-unit">
+                  {figures(m, 2)}
+                </text>
               </g>
             ))}
             <line x1={0} x2={width} y1={bottom} y2={bottom} stroke="var(--ink)" strokeWidth={1.4} />
             {drawn.map((s) => {
               const line = lineOf(shears.indexOf(s));
-              return <path key={s.id} d={path(s[direction] ?? [])} fill="none" stroke={`var(--${line.colour})`} strokeWidth={shears.indexOf(s) === 0 ? 2.6 : 1.7} strokeDasharray={line.dash} />;
+              return (
+                <path
+                  key={s.id}
+                  d={path(s[direction] ?? [])}
+                  fill="none"
+                  stroke={`var(--${line.colour})`}
+                  strokeWidth={shears.indexOf(s) === 0 ? 2.6 : 1.7}
+                  strokeDasharray={line.dash}
+                />
+              );
             })}
-            {stories.map((s, i) => <rect key={s.name} x={0} width={width} y={y(levels[i + 1] ?? 0)} height={y(levels[i] ?? 0) - y(levels[i + 1] ?? 0)} fill="transparent" onMouseEnter={() => { setHovered(i); }} />)}
+            {stories.map((s, i) => (
+              <rect
+                key={s.name}
+                x={0}
+                width={width}
+                y={y(levels[i + 1] ?? 0)}
+                height={y(levels[i] ?? 0) - y(levels[i + 1] ?? 0)}
+                fill="transparent"
+                onMouseEnter={() => {
+                  setHovered(i);
+                }}
+              />
+            ))}
           </svg>
         )}
       </div>
       <div className="log-table">
         <table className="plain" style={{ width: "auto" }}>
-          <thead><tr><th>story</th><th className="n">level, m</th>{drawn.map((s) => <th key={s.id} className="n">{s.title}, kN</th>)}</tr></thead>
+          <thead>
+            <tr>
+              <th>story</th>
+              <th className="n">level, m</th>
+              {drawn.map((s) => (
+                <th key={s.id} className="n">
+                  {s.title}, kN
+                </th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {[...stories.keys()].reverse().map((i) => (
-              <tr key={stories[i]?.name} className={hovered === i ? "on" : ""} onMouseEnter={() => { setHovered(i); }}>
-                <td>{stories[i]?.name}</td><td className="n quiet">{(levels[i + 1] ?? 0).toFixed(1)}</td>
-                {drawn.map((s) => <td key={s.id} className={shears.indexOf(s) === 0 ? "n ours" : "n"}>{figures(s[direction]?.[i] ?? 0)}</td>)}
+              <tr
+                key={stories[i]?.name}
+                className={hovered === i ? "on" : ""}
+                onMouseEnter={() => {
+                  setHovered(i);
+                }}
+              >
+                <td>{stories[i]?.name}</td>
+                <td className="n quiet">{(levels[i + 1] ?? 0).toFixed(1)}</td>
+                {drawn.map((s) => (
+                  <td key={s.id} className={shears.indexOf(s) === 0 ? "n ours" : "n"}>
+                    {figures(s[direction]?.[i] ?? 0)}
+                  </td>
+                ))}
               </tr>
             ))}
           </tbody>

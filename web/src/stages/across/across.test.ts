@@ -2,11 +2,24 @@ import { describe, expect, it } from "vitest";
 import type { Across, AcrossCell } from "../../shared/api/client";
 import { cellOf, lineOf, shown, telling } from "./across";
 
-const cell = (value: AcrossCell["value"], note = ""): AcrossCell => ({ quantity: "V", symbol: "V", symbol_tex: "V", value, unit: "kN", step: "V.X", governed_by: null, clause: "", note });
+const cell = (value: AcrossCell["value"], note = ""): AcrossCell => ({
+  quantity: "V",
+  symbol: "V",
+  symbol_tex: "V",
+  value,
+  unit: "kN",
+  step: "V.X",
+  governed_by: null,
+  clause: "",
+  note,
+});
 
 describe("the side-by-side table", () => {
   it("takes the building's value where a quantity has no direction", () => {
-    const cells = [{ edition: "a", both: cell(1) }, { edition: "b", X: cell(2), Y: cell(3) }] as Across["rows"][number]["cells"];
+    const cells = [
+      { edition: "a", both: cell(1) },
+      { edition: "b", X: cell(2), Y: cell(3) },
+    ] as Across["rows"][number]["cells"];
     expect(cellOf(cells, "a", "Y")?.value).toBe(1);
     expect(cellOf(cells, "b", "Y")?.value).toBe(3);
     expect(cellOf(cells, "c", "X")).toBeNull();

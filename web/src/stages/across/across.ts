@@ -3,21 +3,33 @@ import { figures, trimmed } from "../../shared/numbers";
 
 export type Direction = "X" | "Y";
 
-/** One line style for each edition, the governing one first: own colours, and dashes for those who don't see colours. */
+/** A line style for each edition, the governing one first: own colours, and dashes for those who don't see colours. */
 export const LINES = [
-  { colour: "ours", dash: "" }, { colour: "e1", dash: "7 3" }, { colour: "e2", dash: "2 3" }, { colour: "e3", dash: "9 3 2 3" }, { colour: "e4", dash: "5 2" },
-  { colour: "e5", dash: "1 3" }, { colour: "e1", dash: "12 4" }, { colour: "e2", dash: "6 3 1 3" }, { colour: "e3", dash: "3 2" }, { colour: "e4", dash: "10 2 2 2" },
+  { colour: "ours", dash: "" },
+  { colour: "e1", dash: "7 3" },
+  { colour: "e2", dash: "2 3" },
+  { colour: "e3", dash: "9 3 2 3" },
+  { colour: "e4", dash: "5 2" },
+  { colour: "e5", dash: "1 3" },
+  { colour: "e1", dash: "12 4" },
+  { colour: "e2", dash: "6 3 1 3" },
+  { colour: "e3", dash: "3 2" },
+  { colour: "e4", dash: "10 2 2 2" },
 ] as const;
 
 export const lineOf = (index: number) => LINES[index % LINES.length] ?? LINES[0];
 
 /** The cell of an edition in a direction: the building's value where the quantity has no direction. */
-export function cellOf(cells: Across["rows"][number]["cells"], edition: string, direction: Direction): AcrossCell | null {
+export function cellOf(
+  cells: Across["rows"][number]["cells"],
+  edition: string,
+  direction: Direction,
+): AcrossCell | null {
   const own = cells.find((c) => c.edition === edition);
   return own?.both ?? own?.[direction] ?? null;
 }
 
-/** A value as the table shows it: shares as percent stay factors, words in full, nothing where there is no such quantity. */
+/** A value as the table shows it: shares stay factors, words in full, nothing where there is no such quantity. */
 export function shown(cell: AcrossCell | null): string {
   if (!cell) return "–";
   if (cell.value === null) return cell.note === "no limit" ? "no limit" : "open";
@@ -25,8 +37,14 @@ export function shown(cell: AcrossCell | null): string {
 }
 
 export const ASPECTS: Record<string, string> = {
-  hazard: "hazard and shape of the spectrum", hazard_and_soil: "hazard with soil, shape of the spectrum", soil: "soil", importance: "importance", reduction: "reduction",
-  period: "period rule", minimum: "minimum", weight: "seismic weight",
+  hazard: "hazard and shape of the spectrum",
+  hazard_and_soil: "hazard with soil, shape of the spectrum",
+  soil: "soil",
+  importance: "importance",
+  reduction: "reduction",
+  period: "period rule",
+  minimum: "minimum",
+  weight: "seismic weight",
 };
 
 /** Factors that matter, the largest first; those within half a percent of 1 are only counted. */

@@ -4,7 +4,7 @@ import { BuildingTests } from "../../editions/BuildingTests";
 import { EditionFields } from "../../editions/EditionFields";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
 import { compareWith, shortTitle } from "../../editions/places";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import type { DirectionSystem, Edition, System } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { SymbolText } from "../../shared/Symbol";
@@ -33,69 +33,236 @@ export default function BriefPage() {
   const needsOf = (id: string) => across.data?.editions.find((e) => e.id === id)?.needs ?? [];
   const inputs = new Set([governing, ...compared].flatMap((e) => e?.inputs.map((i) => i.name) ?? []));
   const direction = (d: "X" | "Y", edit: (s: DirectionSystem) => void) => {
-    change((b) => { const s = { ...b.system?.[d] }; edit(s); b.system = { ...b.system, [d]: s }; });
+    change((b) => {
+      const s = { ...b.system?.[d] };
+      edit(s);
+      b.system = { ...b.system, [d]: s };
+    });
   };
-  const building = (edit: Partial<System>) => { change((b) => { b.system = { ...b.system, ...edit }; }); };
-  const wallsOf = (["X", "Y"] as const).filter((d) => WALL_FORMULAS.includes(brief.system?.[d]?.T_a_formula ?? "") || brief.system?.[d]?.period_type === "rc_walls" || compared.some((e) => WALL_FORMULAS.includes(brief.comparisons?.[e.id]?.system?.[d]?.T_a_formula ?? "") || brief.comparisons?.[e.id]?.system?.[d]?.period_type === "rc_walls"));
+  const building = (edit: Partial<System>) => {
+    change((b) => {
+      b.system = { ...b.system, ...edit };
+    });
+  };
+  const wallsOf = (["X", "Y"] as const).filter(
+    (d) =>
+      WALL_FORMULAS.includes(brief.system?.[d]?.T_a_formula ?? "") ||
+      brief.system?.[d]?.period_type === "rc_walls" ||
+      compared.some(
+        (e) =>
+          WALL_FORMULAS.includes(brief.comparisons?.[e.id]?.system?.[d]?.T_a_formula ?? "") ||
+          brief.comparisons?.[e.id]?.system?.[d]?.period_type === "rc_walls",
+      ),
+  );
   const tested = (value: boolean | null | undefined) => (value === true ? "none" : value === false ? "some" : "open");
-  const TESTED = [{ value: "none", label: "none" }, { value: "some", label: "some" }, { value: "open", label: "not tested" }];
+  const TESTED = [
+    { value: "none", label: "none" },
+    { value: "some", label: "some" },
+    { value: "open", label: "not tested" },
+  ];
   return (
     <main className="page" style={{ maxWidth: 1240 }}>
       <div className="stage-head">
         <h2 className="stage-title">Brief</h2>
         <span className="quiet">what the reviewer knows, none of it from the submission</span>
         <span className="end">
-          <span className="quiet" aria-live="polite">{busy ? "saving…" : "saved"}</span>
-          <Button variant="default" disabled={!canUndo} onClick={undo}>Undo</Button>
+          <span className="quiet" aria-live="polite">
+            {busy ? "saving…" : "saved"}
+          </span>
+          <Button variant="default" disabled={!canUndo} onClick={undo}>
+            Undo
+          </Button>
         </span>
       </div>
       <Troubles error={error} title="Not saved; the brief is as it was" />
       <h3 className="part">Codes</h3>
       <div className="fields" style={{ gridTemplateColumns: "230px minmax(280px, 1fr) 120px" }}>
-        <Select label="Governing edition" allowDeselect={false} value={brief.edition} data={known.map((e: Edition) => ({ value: e.id, label: e.title }))}
-          onChange={(v) => { if (v && v !== brief.edition) govern(v); }} />
-        <MultiSelect label="Compared with" placeholder={compared.length ? undefined : "any number of editions"} value={brief.comparison_editions ?? []} searchable hidePickedOptions
-          data={known.filter((e) => e.id !== brief.edition).map((e) => ({ value: e.id, label: e.title }))} onChange={(ids) => { change((b) => { compareWith(b, ids); }); }} />
-        <ValueInput label="Tolerance" unit="%" value={(brief.tolerance ?? 0.01) * 100}
-          onCommit={(v) => { change((b) => { b.tolerance = v === null ? null : v / 100; }); }} />
+        <Select
+          label="Governing edition"
+          allowDeselect={false}
+          value={brief.edition}
+          data={known.map((e: Edition) => ({ value: e.id, label: e.title }))}
+          onChange={(v) => {
+            if (v && v !== brief.edition) govern(v);
+          }}
+        />
+        <MultiSelect
+          label="Compared with"
+          placeholder={compared.length ? undefined : "any number of editions"}
+          value={brief.comparison_editions ?? []}
+          searchable
+          hidePickedOptions
+          data={known.filter((e) => e.id !== brief.edition).map((e) => ({ value: e.id, label: e.title }))}
+          onChange={(ids) => {
+            change((b) => {
+              compareWith(b, ids);
+            });
+          }}
+        />
+        <ValueInput
+          label="Tolerance"
+          unit="%"
+          value={(brief.tolerance ?? 0.01) * 100}
+          onCommit={(v) => {
+            change((b) => {
+              b.tolerance = v === null ? null : v / 100;
+            });
+          }}
+        />
       </div>
       <h3 className="part">Building, the same under every edition</h3>
       <table className="plain by-direction">
-        <thead><tr><th /><th>T from analysis</th>{inputs.has("d") && <th>base dimension d</th>}{inputs.has("d_gravity") && <th>top displacement under gravity</th>}{inputs.has("regular") && <th>irregularities</th>}</tr></thead>
+        <thead>
+          <tr>
+            <th />
+            <th>T from analysis</th>
+            {inputs.has("d") && <th>base dimension d</th>}
+            {inputs.has("d_gravity") && <th>top displacement under gravity</th>}
+            {inputs.has("regular") && <th>irregularities</th>}
+          </tr>
+        </thead>
         <tbody>
           {(["X", "Y"] as const).map((d) => (
             <tr key={d}>
-              <td><b>{d}</b></td>
-              <td><ValueInput aria-label={`T from analysis ${d}`} w={110} unit="s" value={brief.period?.[d]?.analysis}
-                onCommit={(v) => { change((b) => { b.period = { ...b.period, [d]: { analysis: v } }; }); }} /></td>
-              {inputs.has("d") && <td><ValueInput aria-label={`Base dimension ${d}`} w={130} unit="m" placeholder={brief.stories?.[0]?.plan ? "from the plan" : "not given"} value={brief.system?.[d]?.d} onCommit={(v) => { direction(d, (s) => { s.d = v; }); }} /></td>}
-              {inputs.has("d_gravity") && <td><ValueInput aria-label={`Top displacement under gravity ${d}`} w={130} unit="m" placeholder="not given" value={brief.system?.[d]?.d_gravity} onCommit={(v) => { direction(d, (s) => { s.d_gravity = v; }); }} /></td>}
-              {inputs.has("regular") && <td><Select aria-label={`Irregularities ${d}`} w={130} allowDeselect={false} value={tested(brief.system?.[d]?.regular)} data={TESTED}
-                onChange={(v) => { direction(d, (s) => { s.regular = v === "open" ? null : v === "none"; }); }} /></td>}
+              <td>
+                <b>{d}</b>
+              </td>
+              <td>
+                <ValueInput
+                  aria-label={`T from analysis ${d}`}
+                  w={110}
+                  unit="s"
+                  value={brief.period?.[d]?.analysis}
+                  onCommit={(v) => {
+                    change((b) => {
+                      b.period = { ...b.period, [d]: { analysis: v } };
+                    });
+                  }}
+                />
+              </td>
+              {inputs.has("d") && (
+                <td>
+                  <ValueInput
+                    aria-label={`Base dimension ${d}`}
+                    w={130}
+                    unit="m"
+                    placeholder={brief.stories?.[0]?.plan ? "from the plan" : "not given"}
+                    value={brief.system?.[d]?.d}
+                    onCommit={(v) => {
+                      direction(d, (s) => {
+                        s.d = v;
+                      });
+                    }}
+                  />
+                </td>
+              )}
+              {inputs.has("d_gravity") && (
+                <td>
+                  <ValueInput
+                    aria-label={`Top displacement under gravity ${d}`}
+                    w={130}
+                    unit="m"
+                    placeholder="not given"
+                    value={brief.system?.[d]?.d_gravity}
+                    onCommit={(v) => {
+                      direction(d, (s) => {
+                        s.d_gravity = v;
+                      });
+                    }}
+                  />
+                </td>
+              )}
+              {inputs.has("regular") && (
+                <td>
+                  <Select
+                    aria-label={`Irregularities ${d}`}
+                    w={130}
+                    allowDeselect={false}
+                    value={tested(brief.system?.[d]?.regular)}
+                    data={TESTED}
+                    onChange={(v) => {
+                      direction(d, (s) => {
+                        s.regular = v === "open" ? null : v === "none";
+                      });
+                    }}
+                  />
+                </td>
+              )}
             </tr>
           ))}
         </tbody>
       </table>
       {inputs.has("regular_in_plan") && (
         <div className="fields" style={{ marginTop: 6, maxWidth: 480 }}>
-          <Select label="Irregular in plan" allowDeselect={false} value={tested(brief.system?.regular_in_plan)} data={TESTED} onChange={(v) => { building({ regular_in_plan: v === "open" ? null : v === "none" }); }} />
-          <Select label="Irregular in elevation" allowDeselect={false} value={tested(brief.system?.regular_in_elevation)} data={TESTED} onChange={(v) => { building({ regular_in_elevation: v === "open" ? null : v === "none" }); }} />
+          <Select
+            label="Irregular in plan"
+            allowDeselect={false}
+            value={tested(brief.system?.regular_in_plan)}
+            data={TESTED}
+            onChange={(v) => {
+              building({ regular_in_plan: v === "open" ? null : v === "none" });
+            }}
+          />
+          <Select
+            label="Irregular in elevation"
+            allowDeselect={false}
+            value={tested(brief.system?.regular_in_elevation)}
+            data={TESTED}
+            onChange={(v) => {
+              building({ regular_in_elevation: v === "open" ? null : v === "none" });
+            }}
+          />
         </div>
       )}
       {inputs.has("torsionally_flexible") && (
         <div className="fields" style={{ marginTop: 6, maxWidth: 233 }}>
-          <Select label="Torsionally flexible" clearable placeholder="by r and l_s, else open" value={brief.system?.torsionally_flexible === true ? "yes" : brief.system?.torsionally_flexible === false ? "no" : null} data={["yes", "no"]} onChange={(v) => { building({ torsionally_flexible: v === null ? null : v === "yes" }); }} />
+          <Select
+            label="Torsionally flexible"
+            clearable
+            placeholder="by r and l_s, else open"
+            value={
+              brief.system?.torsionally_flexible === true
+                ? "yes"
+                : brief.system?.torsionally_flexible === false
+                  ? "no"
+                  : null
+            }
+            data={["yes", "no"]}
+            onChange={(v) => {
+              building({ torsionally_flexible: v === null ? null : v === "yes" });
+            }}
+          />
         </div>
       )}
       {inputs.has("irregularities") && <Irregularities brief={brief} change={change} across={across.data} />}
-      {wallsOf.length > 0 && <Walls brief={brief} change={change} directions={wallsOf} heights={governing?.choices.includes("wall_heights") ?? false} area={[governing, ...compared].some((e) => e?.inputs.some((i) => i.name === "A_B"))} />}
+      {wallsOf.length > 0 && (
+        <Walls
+          brief={brief}
+          change={change}
+          directions={wallsOf}
+          heights={governing?.choices.includes("wall_heights") ?? false}
+          area={[governing, ...compared].some((e) => e?.inputs.some((i) => i.name === "A_B"))}
+        />
+      )}
       {governing && (
         <section className="edition-part" aria-label={governing.title}>
-          <header><h4>{governing.title}</h4><span className="quiet">governs</span></header>
-          <EditionFields key={governing.id} edition={governing} brief={brief} change={change} needs={needsOf(governing.id)} steps={across.data?.steps[governing.id]} wanted={(i) => i.part !== "site"} />
+          <header>
+            <h4>{governing.title}</h4>
+            <span className="quiet">governs</span>
+          </header>
+          <EditionFields
+            key={governing.id}
+            edition={governing}
+            brief={brief}
+            change={change}
+            needs={needsOf(governing.id)}
+            steps={across.data?.steps[governing.id]}
+            wanted={(i) => i.part !== "site"}
+          />
           <BuildingTests described={across.data?.editions.find((e) => e.id === governing.id)} />
           <p className="quiet" style={{ fontSize: 13, margin: "8px 0 0" }}>
-            Site values, supplements and permissions stand under <Link to="../ground">Ground</Link>. What is left open is taken over from the submission and lowers the level of independence.
+            Site values, supplements and permissions stand under <Link to="../ground">Ground</Link>. What is left open
+            is taken over from the submission and lowers the level of independence.
           </p>
         </section>
       )}
@@ -105,20 +272,70 @@ export default function BriefPage() {
           <section key={edition.id} className="edition-part" aria-label={edition.title}>
             <header>
               <h4>{edition.title}</h4>
-              {across.data && (needs.length === 0
-                ? <span className="quiet">complete · <Link to="../across">side by side</Link></span>
-                : <span className="off">needs <SymbolText text={[...new Set(needs.map((n) => edition.inputs.find((i) => i.name === n.name)?.symbol ?? n.name))].join(", ")} /></span>)}
+              {across.data &&
+                (needs.length === 0 ? (
+                  <span className="quiet">
+                    complete · <Link to="../across">side by side</Link>
+                  </span>
+                ) : (
+                  <span className="off">
+                    needs{" "}
+                    <SymbolText
+                      text={[
+                        ...new Set(needs.map((n) => edition.inputs.find((i) => i.name === n.name)?.symbol ?? n.name)),
+                      ].join(", ")}
+                    />
+                  </span>
+                ))}
             </header>
-            <EditionFields edition={edition} brief={brief} change={change} needs={needs} steps={across.data?.steps[edition.id]} wanted={() => true} onDemand />
+            <EditionFields
+              edition={edition}
+              brief={brief}
+              change={change}
+              needs={needs}
+              steps={across.data?.steps[edition.id]}
+              wanted={() => true}
+              onDemand
+            />
             <BuildingTests described={across.data?.editions.find((e) => e.id === edition.id)} />
-            {edition.inputs.some((i) => i.name === "curve") && <OwnSpectrum edition={edition} brief={brief} change={change} />}
+            {edition.inputs.some((i) => i.name === "curve") && (
+              <OwnSpectrum edition={edition} brief={brief} change={change} />
+            )}
           </section>
         );
       })}
       <div className="edition-part">
-        <StoriesEditor stories={brief.stories ?? []} fromLoads={across.data?.weights[brief.edition]?.w} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
-        <Floors reviewId={review.id} briefNumber={review.brief_number} stories={brief.stories ?? []} onChange={(stories) => { change((b) => { b.stories = stories; }); }} stiffness={inputs.has("torsionally_flexible")} offsets={[governing, ...compared].some((e) => e?.id === "is1893-2016")} />
-        <LoadsEditor stories={brief.stories ?? []} weights={across.data?.weights} editions={[governing, ...compared].flatMap((e) => (e ? [{ id: e.id, title: shortTitle(e) }] : []))} onChange={(stories) => { change((b) => { b.stories = stories; }); }} />
+        <StoriesEditor
+          stories={brief.stories ?? []}
+          fromLoads={across.data?.weights[brief.edition]?.w}
+          onChange={(stories) => {
+            change((b) => {
+              b.stories = stories;
+            });
+          }}
+        />
+        <Floors
+          reviewId={review.id}
+          briefNumber={review.brief_number}
+          stories={brief.stories ?? []}
+          onChange={(stories) => {
+            change((b) => {
+              b.stories = stories;
+            });
+          }}
+          stiffness={inputs.has("torsionally_flexible")}
+          offsets={[governing, ...compared].some((e) => e?.id === "is1893-2016")}
+        />
+        <LoadsEditor
+          stories={brief.stories ?? []}
+          weights={across.data?.weights}
+          editions={[governing, ...compared].flatMap((e) => (e ? [{ id: e.id, title: shortTitle(e) }] : []))}
+          onChange={(stories) => {
+            change((b) => {
+              b.stories = stories;
+            });
+          }}
+        />
       </div>
       <ThisReview review={review} />
     </main>

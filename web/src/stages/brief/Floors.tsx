@@ -21,72 +21,235 @@ interface PlanStiffness {
   plan_stiffness: { story: string; e_0: { X: number; Y: number }; r: { X: number; Y: number }; l_s: number }[];
 }
 
-const ASKED = [["e_0", "X"], ["e_0", "Y"], ["r", "X"], ["r", "Y"]] as const;
+const ASKED = [
+  ["e_0", "X"],
+  ["e_0", "Y"],
+  ["r", "X"],
+  ["r", "Y"],
+] as const;
 const rounded = (value: number) => Number(value.toPrecision(4));
 
 /** The floors in plan: dimensions, outlines, and where an edition asks for it their stiffness against twisting. */
 export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, offsets }: Props) {
   // stiffness is kept whole or not at all; what is typed of it waits here
   const [typed, setTyped] = useState<Record<string, Record<string, number | null>>>({});
-  const set = (i: number, edit: Partial<Story>) => { onChange(stories.map((s, j) => (j === i ? { ...s, ...edit } : s))); };
+  const set = (i: number, edit: Partial<Story>) => {
+    onChange(stories.map((s, j) => (j === i ? { ...s, ...edit } : s)));
+  };
   if (stories.length === 0) return null;
   const setPlan = (i: number, side: 0 | 1, v: number | null) => {
     const other = stories[i]?.plan?.[1 - side];
     if (v === null) set(i, { plan: null });
     else set(i, { plan: side === 0 ? [v, other ?? v] : [other ?? v, v] });
   };
-  const values = (s: Story): Record<string, number | null> => ({ e_0X: s.plan_stiffness?.e_0.X ?? null, e_0Y: s.plan_stiffness?.e_0.Y ?? null, rX: s.plan_stiffness?.r.X ?? null, rY: s.plan_stiffness?.r.Y ?? null, l_s: s.plan_stiffness?.l_s ?? null, ...typed[s.name] });
+  const values = (s: Story): Record<string, number | null> => ({
+    e_0X: s.plan_stiffness?.e_0.X ?? null,
+    e_0Y: s.plan_stiffness?.e_0.Y ?? null,
+    rX: s.plan_stiffness?.r.X ?? null,
+    rY: s.plan_stiffness?.r.Y ?? null,
+    l_s: s.plan_stiffness?.l_s ?? null,
+    ...typed[s.name],
+  });
   const setStiffness = (i: number, s: Story, name: string, v: number | null) => {
     const next = { ...values(s), [name]: v };
     const whole = ASKED.every(([n, d]) => next[n + d] !== null);
     setTyped({ ...typed, [s.name]: whole ? {} : next });
-    if (whole) set(i, { plan_stiffness: { e_0: { X: next.e_0X ?? 0, Y: next.e_0Y ?? 0 }, r: { X: next.rX ?? 0, Y: next.rY ?? 0 }, l_s: next.l_s } });
+    if (whole)
+      set(i, {
+        plan_stiffness: {
+          e_0: { X: next.e_0X ?? 0, Y: next.e_0Y ?? 0 },
+          r: { X: next.rX ?? 0, Y: next.rY ?? 0 },
+          l_s: next.l_s,
+        },
+      });
     else if (s.plan_stiffness && ASKED.every(([n, d]) => next[n + d] === null)) set(i, { plan_stiffness: null });
   };
   const odd = stories.filter((s) => s.plan).length;
   return (
     <details className="system-parts">
-      <summary>Floors in plan: {odd === 0 ? "no dimensions yet" : odd === stories.length ? "all with dimensions" : `${String(odd)} of ${String(stories.length)} with dimensions`}{stories.some((s) => s.corners) && ", outlines"}{stories.some((s) => s.plan_stiffness) && ", stiffness in plan"}</summary>
+      <summary>
+        Floors in plan:{" "}
+        {odd === 0
+          ? "no dimensions yet"
+          : odd === stories.length
+            ? "all with dimensions"
+            : `${String(odd)} of ${String(stories.length)} with dimensions`}
+        {stories.some((s) => s.corners) && ", outlines"}
+        {stories.some((s) => s.plan_stiffness) && ", stiffness in plan"}
+      </summary>
       <div style={{ overflowX: "auto" }}>
         <table className="plain" style={{ width: "auto" }}>
           <thead>
             <tr>
-              <th>story</th><th>along X, m</th><th>along Y, m</th><th>corners where it is no rectangle, m</th>
-              {stiffness && ["e_0X", "e_0Y", "r_X", "r_Y", "l_s"].map((n) => <th key={n}><SymbolText text={n} />, m</th>)}
+              <th>story</th>
+              <th>along X, m</th>
+              <th>along Y, m</th>
+              <th>corners where it is no rectangle, m</th>
+              {stiffness &&
+                ["e_0X", "e_0Y", "r_X", "r_Y", "l_s"].map((n) => (
+                  <th key={n}>
+                    <SymbolText text={n} />, m
+                  </th>
+                ))}
               {offsets && <th>lateral system offset in it</th>}
             </tr>
           </thead>
           <tbody>
-            {stories.map((s, i) => ({ s, i })).reverse().map(({ s, i }) => (
-              <tr key={s.name}>
-                <td>{s.name}</td>
-                <td><ValueInput aria-label={`Plan of ${s.name} along X`} w={84} placeholder="not given" value={s.plan?.[0]} onCommit={(v) => { setPlan(i, 0, v); }} /></td>
-                <td><ValueInput aria-label={`Plan of ${s.name} along Y`} w={84} placeholder="not given" value={s.plan?.[1]} onCommit={(v) => { setPlan(i, 1, v); }} /></td>
-                <td><Corners bare label={`Corners of ${s.name}`} corners={s.corners ?? []} known={[]} onCommit={(corners) => { set(i, { corners }); }} /></td>
-                {stiffness && (["e_0X", "e_0Y", "rX", "rY", "l_s"] as const).map((n) => <td key={n}><ValueInput aria-label={`${n} of ${s.name}`} w={78} placeholder={n === "l_s" ? "from plan" : "–"} value={values(s)[n]} onCommit={(v) => { setStiffness(i, s, n, v); }} /></td>)}
-                {offsets && <td><Checkbox aria-label={`Lateral system offset in ${s.name}`} checked={s.offset ?? false} onChange={(e) => { set(i, { offset: e.currentTarget.checked }); }} /></td>}
-              </tr>
-            ))}
+            {stories
+              .map((s, i) => ({ s, i }))
+              .reverse()
+              .map(({ s, i }) => (
+                <tr key={s.name}>
+                  <td>{s.name}</td>
+                  <td>
+                    <ValueInput
+                      aria-label={`Plan of ${s.name} along X`}
+                      w={84}
+                      placeholder="not given"
+                      value={s.plan?.[0]}
+                      onCommit={(v) => {
+                        setPlan(i, 0, v);
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <ValueInput
+                      aria-label={`Plan of ${s.name} along Y`}
+                      w={84}
+                      placeholder="not given"
+                      value={s.plan?.[1]}
+                      onCommit={(v) => {
+                        setPlan(i, 1, v);
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <Corners
+                      bare
+                      label={`Corners of ${s.name}`}
+                      corners={s.corners ?? []}
+                      known={[]}
+                      onCommit={(corners) => {
+                        set(i, { corners });
+                      }}
+                    />
+                  </td>
+                  {stiffness &&
+                    (["e_0X", "e_0Y", "rX", "rY", "l_s"] as const).map((n) => (
+                      <td key={n}>
+                        <ValueInput
+                          aria-label={`${n} of ${s.name}`}
+                          w={78}
+                          placeholder={n === "l_s" ? "from plan" : "–"}
+                          value={values(s)[n]}
+                          onCommit={(v) => {
+                            setStiffness(i, s, n, v);
+                          }}
+                        />
+                      </td>
+                    ))}
+                  {offsets && (
+                    <td>
+                      <Checkbox
+                        aria-label={`Lateral system offset in ${s.name}`}
+                        checked={s.offset ?? false}
+                        onChange={(e) => {
+                          set(i, { offset: e.currentTarget.checked });
+                        }}
+                      />
+                    </td>
+                  )}
+                </tr>
+              ))}
           </tbody>
         </table>
       </div>
-      {stiffness && <FromModel reviewId={reviewId} briefNumber={briefNumber} onTake={(floors) => { setTyped({}); onChange(stories.map((s) => { const f = floors.find((o) => o.story === s.name); return f ? { ...s, plan_stiffness: { e_0: { X: rounded(f.e_0.X), Y: rounded(f.e_0.Y) }, r: { X: rounded(f.r.X), Y: rounded(f.r.Y) }, l_s: rounded(f.l_s) } } : s; })); }} />}
+      {stiffness && (
+        <FromModel
+          reviewId={reviewId}
+          briefNumber={briefNumber}
+          onTake={(floors) => {
+            setTyped({});
+            onChange(
+              stories.map((s) => {
+                const f = floors.find((o) => o.story === s.name);
+                return f
+                  ? {
+                      ...s,
+                      plan_stiffness: {
+                        e_0: { X: rounded(f.e_0.X), Y: rounded(f.e_0.Y) },
+                        r: { X: rounded(f.r.X), Y: rounded(f.r.Y) },
+                        l_s: rounded(f.l_s),
+                      },
+                    }
+                  : s;
+              }),
+            );
+          }}
+        />
+      )}
     </details>
   );
 }
 
 /** Stiffness in plan of the reviewer's own model, written into the stories when asked. */
-function FromModel({ reviewId, briefNumber, onTake }: { reviewId: string; briefNumber: number; onTake: (floors: PlanStiffness["plan_stiffness"]) => void }) {
+function FromModel({
+  reviewId,
+  briefNumber,
+  onTake,
+}: {
+  reviewId: string;
+  briefNumber: number;
+  onTake: (floors: PlanStiffness["plan_stiffness"]) => void;
+}) {
   const { number } = useModel(reviewId);
   const [asked, setAsked] = useState(false);
-  const { answer, run, error } = useRun<PlanStiffness>(reviewId, "irregularity", number, briefNumber, asked && number > 0);
-  if (number === 0) return <p className="quiet" style={{ margin: "6px 0 0" }}>With a model of ours under Frame, e_0, r and l_s can be taken from it.</p>;
+  const { answer, run, error } = useRun<PlanStiffness>(
+    reviewId,
+    "irregularity",
+    number,
+    briefNumber,
+    asked && number > 0,
+  );
+  if (number === 0)
+    return (
+      <p className="quiet" style={{ margin: "6px 0 0" }}>
+        With a model of ours under Frame, e_0, r and l_s can be taken from it.
+      </p>
+    );
   return (
     <div style={{ marginTop: 6 }}>
-      {!asked && <Button variant="default" size="compact-sm" onClick={() => { setAsked(true); }}>Work out e₀, r, l_s from our model</Button>}
-      {asked && (answer ? <Button size="compact-sm" onClick={() => { onTake(answer.plan_stiffness); setAsked(false); }}>Take them for {answer.plan_stiffness.length} floors</Button> : <span className="quiet">{run?.status === "refused" ? "the model can't say it yet:" : "working it out…"}</span>)}
+      {!asked && (
+        <Button
+          variant="default"
+          size="compact-sm"
+          onClick={() => {
+            setAsked(true);
+          }}
+        >
+          Work out e₀, r, l_s from our model
+        </Button>
+      )}
+      {asked &&
+        (answer ? (
+          <Button
+            size="compact-sm"
+            onClick={() => {
+              onTake(answer.plan_stiffness);
+              setAsked(false);
+            }}
+          >
+            Take them for {answer.plan_stiffness.length} floors
+          </Button>
+        ) : (
+          <span className="quiet">{run?.status === "refused" ? "the model can't say it yet:" : "working it out…"}</span>
+        ))}
       <Troubles error={error} title="Not worked out" />
-      {run?.problems.map((p) => <p key={p.path} className="off" style={{ margin: "4px 0" }}>{p.message}. {p.remedy}</p>)}
+      {run?.problems.map((p) => (
+        <p key={p.path} className="off" style={{ margin: "4px 0" }}>
+          {p.message}. {p.remedy}
+        </p>
+      ))}
     </div>
   );
 }

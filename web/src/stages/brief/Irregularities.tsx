@@ -5,14 +5,27 @@ import { SymbolText } from "../../shared/Symbol";
 type Types = NonNullable<System["irregularities"]>;
 
 const IN_PLAN: [keyof Types & string, string][] = [
-  ["torsional", "torsional"], ["extreme_torsional", "extreme torsional"], ["reentrant_corner", "re-entrant corner"], ["diaphragm_discontinuity", "diaphragm discontinuity"],
-  ["out_of_plane_offset", "out-of-plane offset"], ["nonparallel_systems", "nonparallel systems"],
+  ["torsional", "torsional"],
+  ["extreme_torsional", "extreme torsional"],
+  ["reentrant_corner", "re-entrant corner"],
+  ["diaphragm_discontinuity", "diaphragm discontinuity"],
+  ["out_of_plane_offset", "out-of-plane offset"],
+  ["nonparallel_systems", "nonparallel systems"],
 ];
 const IN_HEIGHT: [keyof Types & string, string][] = [
-  ["soft_story", "soft story"], ["extreme_soft_story", "extreme soft story"], ["mass", "mass"], ["vertical_geometric", "vertical geometry"], ["in_plane_discontinuity", "in-plane discontinuity"],
-  ["weak_story", "weak story"], ["extreme_weak_story", "extreme weak story"],
+  ["soft_story", "soft story"],
+  ["extreme_soft_story", "extreme soft story"],
+  ["mass", "mass"],
+  ["vertical_geometric", "vertical geometry"],
+  ["in_plane_discontinuity", "in-plane discontinuity"],
+  ["weak_story", "weak story"],
+  ["extreme_weak_story", "extreme weak story"],
 ];
-const STATES = [{ value: "open", label: "not tested" }, { value: "none", label: "none" }, { value: "there", label: "there" }];
+const STATES = [
+  { value: "open", label: "not tested" },
+  { value: "none", label: "none" },
+  { value: "there", label: "there" },
+];
 
 interface Props {
   brief: Brief;
@@ -20,23 +33,56 @@ interface Props {
   across: Across | undefined;
 }
 
-/** Types of irregularity as the reviewer found them; "not tested" is not "none", and what outlines and stories show stands beside. */
+/** Types of irregularity as the reviewer found them; "not tested" is not "none". What outlines show stands beside. */
 export function Irregularities({ brief, change, across }: Props) {
   const held: Types = brief.system?.irregularities ?? {};
   const state = (type: string) => (held[type] === undefined ? "open" : held[type] ? "there" : "none");
   const set = (type: string, to: string | null) => {
-    const next = Object.fromEntries(Object.entries({ ...held, [type]: to === "open" || to === null ? undefined : to === "there" }).filter(([, v]) => v !== undefined)) as Types;
-    change((b) => { b.system = { ...b.system, irregularities: Object.keys(next).length ? next : null }; });
+    const next = Object.fromEntries(
+      Object.entries({ ...held, [type]: to === "open" || to === null ? undefined : to === "there" }).filter(
+        ([, v]) => v !== undefined,
+      ),
+    ) as Types;
+    change((b) => {
+      b.system = { ...b.system, irregularities: Object.keys(next).length ? next : null };
+    });
   };
-  const shown = [...new Set((across?.editions ?? []).flatMap((e) => e.tests.filter((t) => t.group.startsWith("Irregularities") && t.basis && t.basis !== "as declared" && t.state === "there").map((t) => `${t.words}: ${t.basis}`)))];
+  const shown = [
+    ...new Set(
+      (across?.editions ?? []).flatMap((e) =>
+        e.tests
+          .filter(
+            (t) => t.group.startsWith("Irregularities") && t.basis && t.basis !== "as declared" && t.state === "there",
+          )
+          .map((t) => `${t.words}: ${t.basis}`),
+      ),
+    ),
+  ];
   const column = (title: string, types: typeof IN_PLAN) => (
     <table className="plain irregularity-types">
-      <thead><tr><th>{title}</th><th>the reviewer found</th></tr></thead>
+      <thead>
+        <tr>
+          <th>{title}</th>
+          <th>the reviewer found</th>
+        </tr>
+      </thead>
       <tbody>
         {types.map(([type, words]) => (
           <tr key={type}>
             <td>{words}</td>
-            <td><Select aria-label={`Irregularity: ${words}`} w={130} size="xs" allowDeselect={false} value={state(type)} data={STATES} onChange={(v) => { set(type, v); }} /></td>
+            <td>
+              <Select
+                aria-label={`Irregularity: ${words}`}
+                w={130}
+                size="xs"
+                allowDeselect={false}
+                value={state(type)}
+                data={STATES}
+                onChange={(v) => {
+                  set(type, v);
+                }}
+              />
+            </td>
           </tr>
         ))}
       </tbody>
@@ -46,8 +92,15 @@ export function Irregularities({ brief, change, across }: Props) {
   return (
     <details className="system-parts" open={told > 0 || undefined}>
       <summary>Irregularities by type: {told === 0 ? "none looked at yet" : `${String(told)} looked at`}</summary>
-      <div style={{ display: "flex", gap: 40, flexWrap: "wrap" }}>{column("In plan", IN_PLAN)}{column("In height", IN_HEIGHT)}</div>
-      {shown.length > 0 && <p className="off" style={{ margin: "6px 0" }}>Outlines and stories show: <SymbolText text={shown.join("; ")} /></p>}
+      <div style={{ display: "flex", gap: 40, flexWrap: "wrap" }}>
+        {column("In plan", IN_PLAN)}
+        {column("In height", IN_HEIGHT)}
+      </div>
+      {shown.length > 0 && (
+        <p className="off" style={{ margin: "6px 0" }}>
+          Outlines and stories show: <SymbolText text={shown.join("; ")} />
+        </p>
+      )}
     </details>
   );
 }

@@ -5,7 +5,10 @@ import type { Story } from "../../shared/api/client";
 import { show } from "../../shared/testing";
 import { StoriesEditor } from "./StoriesEditor";
 
-const TWO: Story[] = [{ name: "L1", height: 4, weight: 1000 }, { name: "L2", height: 3.6, weight: 900 }];
+const TWO: Story[] = [
+  { name: "L1", height: 4, weight: 1000 },
+  { name: "L2", height: 3.6, weight: 900 },
+];
 
 function editor(stories = TWO) {
   const change = vi.fn();
@@ -32,7 +35,9 @@ it("takes none of a paste with a line that can't be read, and names the line", (
   const change = editor();
   paste("L1\t4\t1000\nL2\t-3\t900");
   expect(change).not.toHaveBeenCalled();
-  expect(screen.getByRole("alert")).toHaveTextContent("Line 2 isn't a name, a height above zero and a weight above zero");
+  expect(screen.getByRole("alert")).toHaveTextContent(
+    "Line 2 isn't a name, a height above zero and a weight above zero",
+  );
 });
 
 it("changes one value", async () => {

@@ -15,7 +15,9 @@ interface Props {
 /** The reviewer's own stories, the top one first as the building stands; cells of a spreadsheet can be pasted. */
 export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
   const [problems, setProblems] = useState<string[]>([]);
-  const set = (i: number, edit: Partial<Story>) => { onChange(stories.map((s, j) => (j === i ? { ...s, ...edit } : s))); };
+  const set = (i: number, edit: Partial<Story>) => {
+    onChange(stories.map((s, j) => (j === i ? { ...s, ...edit } : s)));
+  };
   const top = stories.at(-1);
   const add = () => {
     const number = Number(/(\d+)$/.exec(top?.name ?? "")?.[1] ?? stories.length) + 1;
@@ -23,40 +25,123 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
   };
   const total = stories.reduce((sum, s, i) => sum + (s.weight ?? (s.loads?.length ? (fromLoads?.[i] ?? 0) : 0)), 0);
   return (
-    <section onPaste={(e) => {
-      const text = e.clipboardData.getData("text/plain");
-      if (!/[\t;]/.test(text)) return;
-      e.preventDefault();
-      const read = pastedStories(text);
-      setProblems(read.problems);
-      if (read.problems.length === 0 && read.stories.length > 0) onChange(read.stories);
-    }}>
+    <section
+      onPaste={(e) => {
+        const text = e.clipboardData.getData("text/plain");
+        if (!/[\t;]/.test(text)) return;
+        e.preventDefault();
+        const read = pastedStories(text);
+        setProblems(read.problems);
+        if (read.problems.length === 0 && read.stories.length > 0) onChange(read.stories);
+      }}
+    >
       <h3 className="part">Stories</h3>
-      {stories.length === 0 && <p className="quiet">No stories yet. Add them one by one, or click the field below and paste name, height (m) and weight (kN) from a spreadsheet.</p>}
+      {stories.length === 0 && (
+        <p className="quiet">
+          No stories yet. Add them one by one, or click the field below and paste name, height (m) and weight (kN) from
+          a spreadsheet.
+        </p>
+      )}
       {problems.length > 0 && (
         <div className="trouble" role="alert">
           <p style={{ fontWeight: 600 }}>Not pasted; the stories are as they were</p>
-          {problems.map((p) => <p key={p}>{p}</p>)}
+          {problems.map((p) => (
+            <p key={p}>{p}</p>
+          ))}
         </div>
       )}
       <table className="plain" style={{ width: "auto" }}>
-        <thead><tr><th>story</th><th className="n">height, m</th><th className="n">seismic weight, kN</th><th className="n">level, m</th><th /></tr></thead>
+        <thead>
+          <tr>
+            <th>story</th>
+            <th className="n">height, m</th>
+            <th className="n">seismic weight, kN</th>
+            <th className="n">level, m</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
-          {stories.map((s, i) => ({ s, i })).reverse().map(({ s, i }) => (
-            <tr key={i}>
-              <td><Name name={s.name} taken={stories.map((o) => o.name)} onCommit={(name) => { set(i, { name }); }} /></td>
-              <td><ValueInput aria-label={`Height of ${s.name}`} w={90} value={s.height} onCommit={(v) => { if (v !== null) set(i, { height: v }); }} /></td>
-              <td><ValueInput aria-label={`Weight of ${s.name}`} w={140} value={s.weight} placeholder={s.loads?.length && fromLoads?.[i] ? `${figures(fromLoads[i])} from loads` : "not given"} onCommit={(v) => { set(i, { weight: v }); }} /></td>
-              <td className="n quiet">{stories.slice(0, i + 1).reduce((sum, o) => sum + o.height, 0).toFixed(2)}</td>
-              <td><Button variant="subtle" color="gray" aria-label={`Remove ${s.name}`} onClick={() => { onChange(stories.filter((_, j) => j !== i)); }}>remove</Button></td>
-            </tr>
-          ))}
+          {stories
+            .map((s, i) => ({ s, i }))
+            .reverse()
+            .map(({ s, i }) => (
+              <tr key={i}>
+                <td>
+                  <Name
+                    name={s.name}
+                    taken={stories.map((o) => o.name)}
+                    onCommit={(name) => {
+                      set(i, { name });
+                    }}
+                  />
+                </td>
+                <td>
+                  <ValueInput
+                    aria-label={`Height of ${s.name}`}
+                    w={90}
+                    value={s.height}
+                    onCommit={(v) => {
+                      if (v !== null) set(i, { height: v });
+                    }}
+                  />
+                </td>
+                <td>
+                  <ValueInput
+                    aria-label={`Weight of ${s.name}`}
+                    w={140}
+                    value={s.weight}
+                    placeholder={
+                      s.loads?.length && fromLoads?.[i] ? `${figures(fromLoads[i])} from loads` : "not given"
+                    }
+                    onCommit={(v) => {
+                      set(i, { weight: v });
+                    }}
+                  />
+                </td>
+                <td className="n quiet">
+                  {stories
+                    .slice(0, i + 1)
+                    .reduce((sum, o) => sum + o.height, 0)
+                    .toFixed(2)}
+                </td>
+                <td>
+                  <Button
+                    variant="subtle"
+                    color="gray"
+                    aria-label={`Remove ${s.name}`}
+                    onClick={() => {
+                      onChange(stories.filter((_, j) => j !== i));
+                    }}
+                  >
+                    remove
+                  </Button>
+                </td>
+              </tr>
+            ))}
         </tbody>
-        {stories.length > 0 && <tfoot><tr><td className="quiet">sum</td><td className="n">{stories.reduce((sum, s) => sum + s.height, 0).toFixed(2)}</td><td className="n">{figures(total, 6)}</td><td /><td /></tr></tfoot>}
+        {stories.length > 0 && (
+          <tfoot>
+            <tr>
+              <td className="quiet">sum</td>
+              <td className="n">{stories.reduce((sum, s) => sum + s.height, 0).toFixed(2)}</td>
+              <td className="n">{figures(total, 6)}</td>
+              <td />
+              <td />
+            </tr>
+          </tfoot>
+        )}
       </table>
       <div style={{ display: "flex", gap: 8, marginTop: 8, alignItems: "center" }}>
-        <Button variant="default" onClick={add}>Add a story on top</Button>
-        <TextInput aria-label="Paste stories here" placeholder="paste cells here: name, height, weight" w={280} value="" onChange={() => undefined} />
+        <Button variant="default" onClick={add}>
+          Add a story on top
+        </Button>
+        <TextInput
+          aria-label="Paste stories here"
+          placeholder="paste cells here: name, height, weight"
+          w={280}
+          value=""
+          onChange={() => undefined}
+        />
       </div>
     </section>
   );
@@ -72,7 +157,20 @@ function Name({ name, taken, onCommit }: { name: string; taken: string[]; onComm
     if (text !== name) onCommit(text);
   };
   return (
-    <TextInput aria-label={`Name of ${name}`} w={130} maxLength={60} value={typed ?? name} error={bad ? (text === "" ? "Give a name" : "This name is taken") : undefined}
-      onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); if (e.key === "Escape") setTyped(null); }} />
+    <TextInput
+      aria-label={`Name of ${name}`}
+      w={130}
+      maxLength={60}
+      value={typed ?? name}
+      error={bad ? (text === "" ? "Give a name" : "This name is taken") : undefined}
+      onChange={(e) => {
+        setTyped(e.currentTarget.value);
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") commit();
+        if (e.key === "Escape") setTyped(null);
+      }}
+    />
   );
 }

@@ -17,22 +17,82 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
   return (
     <>
       <h3 className="part">Shear walls of the first story</h3>
-      {area && <ValueInput label="Area of the base A_B" w={170} unit="m²" value={brief.system?.A_B} onCommit={(v) => { change((b) => { b.system = { ...b.system, A_B: v }; }); }} />}
+      {area && (
+        <ValueInput
+          label="Area of the base A_B"
+          w={170}
+          unit="m²"
+          value={brief.system?.A_B}
+          onCommit={(v) => {
+            change((b) => {
+              b.system = { ...b.system, A_B: v };
+            });
+          }}
+        />
+      )}
       {directions.map((d) => {
         const walls = brief.system?.[d]?.walls ?? [];
-        const set = (next: { A_i: number; D_i: number; h_i?: number | null }[]) => { change((b) => { b.system = { ...b.system, [d]: { ...b.system?.[d], walls: next.length ? next : null } }; }); };
+        const set = (next: { A_i: number; D_i: number; h_i?: number | null }[]) => {
+          change((b) => {
+            b.system = { ...b.system, [d]: { ...b.system?.[d], walls: next.length ? next : null } };
+          });
+        };
         return (
           <div key={d} style={{ marginTop: 8 }}>
             {walls.map((wall, i) => (
               <div key={i} style={{ display: "flex", gap: 8, alignItems: "center", marginBottom: 4 }}>
-                <span className="quiet" style={{ width: 90 }}>wall {d} {i + 1}</span>
-                <ValueInput aria-label={`Web area of wall ${d} ${String(i + 1)}`} w={110} unit="m²" value={wall.A_i} onCommit={(v) => { if (v) set(walls.map((w, j) => (j === i ? { ...w, A_i: v } : w))); }} />
-                <ValueInput aria-label={`Length of wall ${d} ${String(i + 1)}`} w={110} unit="m" value={wall.D_i} onCommit={(v) => { if (v) set(walls.map((w, j) => (j === i ? { ...w, D_i: v } : w))); }} />
-                {heights && <ValueInput aria-label={`Height of wall ${d} ${String(i + 1)}`} w={130} unit="m" placeholder="full height" value={wall.h_i} onCommit={(v) => { set(walls.map((w, j) => (j === i ? { ...w, h_i: v } : w))); }} />}
-                <Button variant="subtle" color="gray" onClick={() => { set(walls.filter((_, j) => j !== i)); }}>remove</Button>
+                <span className="quiet" style={{ width: 90 }}>
+                  wall {d} {i + 1}
+                </span>
+                <ValueInput
+                  aria-label={`Web area of wall ${d} ${String(i + 1)}`}
+                  w={110}
+                  unit="m²"
+                  value={wall.A_i}
+                  onCommit={(v) => {
+                    if (v) set(walls.map((w, j) => (j === i ? { ...w, A_i: v } : w)));
+                  }}
+                />
+                <ValueInput
+                  aria-label={`Length of wall ${d} ${String(i + 1)}`}
+                  w={110}
+                  unit="m"
+                  value={wall.D_i}
+                  onCommit={(v) => {
+                    if (v) set(walls.map((w, j) => (j === i ? { ...w, D_i: v } : w)));
+                  }}
+                />
+                {heights && (
+                  <ValueInput
+                    aria-label={`Height of wall ${d} ${String(i + 1)}`}
+                    w={130}
+                    unit="m"
+                    placeholder="full height"
+                    value={wall.h_i}
+                    onCommit={(v) => {
+                      set(walls.map((w, j) => (j === i ? { ...w, h_i: v } : w)));
+                    }}
+                  />
+                )}
+                <Button
+                  variant="subtle"
+                  color="gray"
+                  onClick={() => {
+                    set(walls.filter((_, j) => j !== i));
+                  }}
+                >
+                  remove
+                </Button>
               </div>
             ))}
-            <Button variant="default" onClick={() => { set([...walls, { A_i: 1, D_i: 4 }]); }}>Add a wall in {d}</Button>
+            <Button
+              variant="default"
+              onClick={() => {
+                set([...walls, { A_i: 1, D_i: 4 }]);
+              }}
+            >
+              Add a wall in {d}
+            </Button>
           </div>
         );
       })}

@@ -3,7 +3,14 @@ import { typedNumber } from "../../shared/typedNumber";
 
 export const KINDS = ["dead", "live", "storage", "roof_live", "partition", "equipment", "snow", "landscaping"] as const;
 export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
-  dead: "dead", live: "live", storage: "storage", roof_live: "roof live", partition: "partitions", equipment: "equipment", snow: "snow", landscaping: "landscaping",
+  dead: "dead",
+  live: "live",
+  storage: "storage",
+  roof_live: "roof live",
+  partition: "partitions",
+  equipment: "equipment",
+  snow: "snow",
+  landscaping: "landscaping",
 };
 
 export interface PastedLoads {
@@ -11,7 +18,15 @@ export interface PastedLoads {
   problems: string[];
 }
 
-const kindOf = (text: string) => KINDS.find((k) => k === text.trim().toLowerCase().replace(/[\s-]+/g, "_") || KIND_WORDS[k] === text.trim().toLowerCase());
+const kindOf = (text: string) =>
+  KINDS.find(
+    (k) =>
+      k ===
+        text
+          .trim()
+          .toLowerCase()
+          .replace(/[\s-]+/g, "_") || KIND_WORDS[k] === text.trim().toLowerCase(),
+  );
 
 /**
  * Loads from cells copied out of a spreadsheet: story, load, kind, amount in kN, and where they count intensity in kPa,
@@ -24,16 +39,23 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
   let story = "";
   text.split(/\r?\n/).forEach((line, i) => {
     if (!line.trim()) return;
-    const [place = "", name = "", kind = "", amount = "", intensity = "", area = "", category = ""] = line.split(/\t|;/).map((c) => c.trim());
+    const [place = "", name = "", kind = "", amount = "", intensity = "", area = "", category = ""] = line
+      .split(/\t|;/)
+      .map((c) => c.trim());
     const value = typedNumber(amount);
     // a line of headings holds no numbers
     if (i === 0 && value === undefined) return;
     story = place || story;
     const known = kindOf(kind);
     const more = [typedNumber(intensity), typedNumber(area)];
-    if (!stories.some((s) => s.name === story)) problems.push(`Line ${String(i + 1)}: there is no story ${story || "without a name"}`);
-    else if (!known) problems.push(`Line ${String(i + 1)}: ${kind || "no kind"} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`);
-    else if (typeof value !== "number" || value < 0 || more.includes(undefined)) problems.push(`Line ${String(i + 1)} doesn't hold an amount in kN: ${line.trim().slice(0, 60)}`);
+    if (!stories.some((s) => s.name === story))
+      problems.push(`Line ${String(i + 1)}: there is no story ${story || "without a name"}`);
+    else if (!known)
+      problems.push(
+        `Line ${String(i + 1)}: ${kind || "no kind"} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`,
+      );
+    else if (typeof value !== "number" || value < 0 || more.includes(undefined))
+      problems.push(`Line ${String(i + 1)} doesn't hold an amount in kN: ${line.trim().slice(0, 60)}`);
     else {
       const load: Load = { name: name.slice(0, 60), kind: known, amount: value };
       if (typeof more[0] === "number") load.intensity = more[0];
@@ -43,5 +65,8 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
     }
   });
   if (problems.length === 0 && found.size === 0) problems.push("There is no load in what was pasted");
-  return { problems, stories: stories.map((s) => (found.has(s.name) ? { ...s, weight: null, loads: found.get(s.name) ?? null } : s)) };
+  return {
+    problems,
+    stories: stories.map((s) => (found.has(s.name) ? { ...s, weight: null, loads: found.get(s.name) ?? null } : s)),
+  };
 }

@@ -4,7 +4,10 @@ import { pastedStories } from "./stories";
 it("reads cells copied from a spreadsheet, top story first, headings left out", () => {
   const { stories, problems } = pastedStories("Story\tHeight\tWeight\nL2\t3.9\t5 600\nL1\t4,8\t6100.5\n");
   expect(problems).toEqual([]);
-  expect(stories).toEqual([{ name: "L1", height: 4.8, weight: 6100.5 }, { name: "L2", height: 3.9, weight: 5600 }]);
+  expect(stories).toEqual([
+    { name: "L1", height: 4.8, weight: 6100.5 },
+    { name: "L2", height: 3.9, weight: 5600 },
+  ]);
 });
 
 it("takes stories without weights", () => {

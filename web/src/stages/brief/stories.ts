@@ -21,7 +21,9 @@ export function pastedStories(text: string): PastedStories {
     // a line of headings holds no numbers
     if (i === 0 && h === undefined && w === undefined) return;
     if (!name || h === undefined || h === null || h <= 0 || w === undefined || (w !== null && w <= 0)) {
-      problems.push(`Line ${String(i + 1)} isn't a name, a height above zero and a weight above zero: ${line.trim().slice(0, 60)}`);
+      problems.push(
+        `Line ${String(i + 1)} isn't a name, a height above zero and a weight above zero: ${line.trim().slice(0, 60)}`,
+      );
     } else if (stories.some((s) => s.name === name)) {
       problems.push(`Line ${String(i + 1)}: the name ${name} stands for two stories`);
     } else {

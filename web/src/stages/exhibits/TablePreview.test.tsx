@@ -1,35 +1,67 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
-import type { Mapping, TableRead } from "../../shared/api/client";
+import type { Reading, TableRead } from "../../shared/api/client";
 import { server, show } from "../../shared/testing";
 import { TablePreview } from "./TablePreview";
 
 const READ: TableRead = {
-  kind: "stories", kinds: ["stories"], sheet: "pasted", sheets: ["pasted"],
+  kind: "stories",
+  sheet: "pasted",
+  sheets: ["pasted"],
   columns: [
-    { name: "story", title: "story", required: true, units: [] }, { name: "h", title: "story height", required: true, units: ["m", "ft"] },
+    { name: "story", title: "story", required: true, units: [] },
+    { name: "h", title: "story height", required: true, units: ["m", "ft"] },
     { name: "w", title: "seismic weight", required: false, units: ["kN", "kip"] },
   ],
-  rows: [["Story", "Height (m)", "Weight"], ["L1", "-4", "100"], ["Total", "", "100"]], row_count: 3,
-  mapping: { header_row: 0, columns: { story: 0, h: 1, w: 2 }, units: { h: "m" }, cases: {}, order: "bottom_up", both: false },
+  rows: [
+    ["Story", "Height (m)", "Weight"],
+    ["L1", "-4", "100"],
+    ["Total", "", "100"],
+  ],
+  row_count: 3,
+  reading: {
+    header_row: 0,
+    columns: { story: 0, h: 1, w: 2 },
+    units: { h: "m" },
+    cases: {},
+    order: "bottom_up",
+    both: false,
+  },
   problems: [
     { row: 0, column: 2, message: "the unit of seismic weight is missing", remedy: "Choose the unit: kN, kip." },
     { row: 1, column: 1, message: "story height is -4; it has to be above zero", remedy: "Mend the value." },
   ],
-  skipped: [0, 2], claims: 1,
+  skipped: [0, 2],
+  claims: 1,
 };
 
-function preview(read: (mapping: Mapping | null) => TableRead | null, accept: [number, unknown] = [201, {}]) {
+function preview(read: (reading: Reading | null) => TableRead | null, accept: [number, unknown] = [201, {}]) {
   const on = { close: vi.fn(), accepted: vi.fn() };
   const asked = server({
+    "GET /api/vocabulary/": () => [200, { tables: [{ id: "stories", title: "stories" }] }],
     "POST /api/reviews/r/tables/read/": (body) => {
-      const answer = read((body as { mapping: Mapping | null }).mapping);
-      return answer ? [200, answer] : [422, { errors: [{ path: "/text", message: "no columns are to be seen in it", remedy: "Copy the cells of a table." }] }];
+      const answer = read((body as { reading: Reading | null }).reading);
+      return answer
+        ? [200, answer]
+        : [
+            422,
+            {
+              errors: [
+                { path: "/text", message: "no columns are to be seen in it", remedy: "Copy the cells of a table." },
+              ],
+            },
+          ];
     },
     "POST /api/reviews/r/tables/": () => accept,
   });
-  show(<TablePreview source={{ review: "r", name: "pasted table 1", text: "Story\tHeight (m)\tWeight" }} onClose={on.close} onAccepted={on.accepted} />);
+  show(
+    <TablePreview
+      source={{ review: "r", name: "pasted table 1", text: "Story\tHeight (m)\tWeight" }}
+      onClose={on.close}
+      onAccepted={on.accepted}
+    />,
+  );
   return { on, asked };
 }
 
@@ -39,7 +71,9 @@ it("marks each problem in its cell and takes nothing", async () => {
   expect(cell.className).toBe("bad");
   expect(cell).toHaveTextContent("it has to be above zero");
   expect(screen.getByRole("alert")).toHaveTextContent("2 things stand in the way");
-  expect(screen.getByRole("alert")).toHaveTextContent("Row 1, column C: the unit of seismic weight is missing. Choose the unit: kN, kip.");
+  expect(screen.getByRole("alert")).toHaveTextContent(
+    "Row 1, column C: the unit of seismic weight is missing. Choose the unit: kN, kip.",
+  );
   expect(screen.getByRole("button", { name: "Accept 1 values" })).toBeDisabled();
 });
 
@@ -50,19 +84,25 @@ it("shows which rows are left out", async () => {
 });
 
 it("asks for the missing unit at its column and reads again with it", async () => {
-  const { asked } = preview((mapping) => (mapping?.units?.w ? { ...READ, mapping, problems: [], claims: 2 } : READ));
+  const { asked } = preview((reading) => (reading?.units?.w ? { ...READ, reading, problems: [], claims: 2 } : READ));
   await userEvent.click(await screen.findByRole("combobox", { name: "Unit of seismic weight" }));
   await userEvent.click(within(screen.getByRole("listbox")).getByText("kip"));
-  await waitFor(() => { expect(screen.getByRole("button", { name: "Accept 2 values" })).toBeEnabled(); });
-  expect(asked.at(-1)?.body).toMatchObject({ mapping: { units: { h: "m", w: "kip" }, columns: { story: 0, h: 1, w: 2 } } });
+  await waitFor(() => {
+    expect(screen.getByRole("button", { name: "Accept 2 values" })).toBeEnabled();
+  });
+  expect(asked.at(-1)?.body).toMatchObject({
+    reading: { units: { h: "m", w: "kip" }, columns: { story: 0, h: 1, w: 2 } },
+  });
 });
 
 it("points at another column", async () => {
-  const { asked } = preview((mapping) => ({ ...READ, mapping: mapping ?? READ.mapping }));
+  const { asked } = preview((reading) => ({ ...READ, reading: reading ?? READ.reading }));
   await userEvent.click(await screen.findByRole("combobox", { name: "Column C holds" }));
   await userEvent.click(within(screen.getByRole("listbox")).getByText("story height"));
   // a column holds one thing, and one thing stands in one column
-  await waitFor(() => { expect(asked.at(-1)?.body).toMatchObject({ mapping: { columns: { story: 0, h: 2 } } }); });
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { columns: { story: 0, h: 2 } } });
+  });
 });
 
 it("accepts with one key", async () => {
@@ -70,12 +110,25 @@ it("accepts with one key", async () => {
   const { on, asked } = preview(() => good);
   await screen.findByRole("button", { name: "Accept 2 values" });
   await userEvent.keyboard("{Control>}{Enter}{/Control}");
-  await waitFor(() => { expect(on.accepted).toHaveBeenCalledOnce(); });
-  expect(asked.at(-1)).toMatchObject({ path: "/api/reviews/r/tables/", body: { kind: "stories", name: "pasted table 1" } });
+  await waitFor(() => {
+    expect(on.accepted).toHaveBeenCalledOnce();
+  });
+  expect(asked.at(-1)).toMatchObject({
+    path: "/api/reviews/r/tables/",
+    body: { kind: "stories", name: "pasted table 1" },
+  });
 });
 
 it("says why a table isn't accepted and keeps it open", async () => {
-  const refused = { errors: [{ path: "/table", message: "a value of this table was accepted before in this submission", remedy: "Remove the first." }] };
+  const refused = {
+    errors: [
+      {
+        path: "/table",
+        message: "a value of this table was accepted before in this submission",
+        remedy: "Remove the first.",
+      },
+    ],
+  };
   const { on } = preview(() => ({ ...READ, problems: [], claims: 2 }), [409, refused]);
   await userEvent.click(await screen.findByRole("button", { name: "Accept 2 values" }));
   expect(await screen.findByText(/was accepted before in this submission/)).toBeInTheDocument();
@@ -84,7 +137,9 @@ it("says why a table isn't accepted and keeps it open", async () => {
 
 it("says what can't be read as a table, and leads back", async () => {
   const { on } = preview(() => null);
-  expect(await screen.findByRole("alert")).toHaveTextContent("No columns are to be seen in it. Copy the cells of a table.");
+  expect(await screen.findByRole("alert")).toHaveTextContent(
+    "No columns are to be seen in it. Copy the cells of a table.",
+  );
   await userEvent.click(screen.getByRole("button", { name: "Back" }));
   expect(on.close).toHaveBeenCalledOnce();
 });

@@ -24,30 +24,82 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
         {groups.length > 0 && (
           <div>
             <table className="plain" aria-label="Cracked stiffness by group" style={{ width: "auto" }}>
-              <thead><tr><th>cracked stiffness of</th><th className="n">members</th>{REDUCED.map(([key, title]) => <th key={key}>{title}</th>)}</tr></thead>
+              <thead>
+                <tr>
+                  <th>cracked stiffness of</th>
+                  <th className="n">members</th>
+                  {REDUCED.map(([key, title]) => (
+                    <th key={key}>{title}</th>
+                  ))}
+                </tr>
+              </thead>
               <tbody>
                 {groups.map((g) => (
                   <tr key={g.name}>
-                    <td>{g.name}</td><td className="n">{g.count}</td>
+                    <td>{g.name}</td>
+                    <td className="n">{g.count}</td>
                     {REDUCED.map(([key, title]) => (
-                      <td key={key}><ValueInput aria-label={`Factor on ${title} of ${g.name}`} w={76} value={factorOf(frame, g.name, key)} onCommit={(v) => { change({ stiffness_factors: withFactor(frame, g.name, key, v ?? 1) }); }} /></td>
+                      <td key={key}>
+                        <ValueInput
+                          aria-label={`Factor on ${title} of ${g.name}`}
+                          w={76}
+                          value={factorOf(frame, g.name, key)}
+                          onCommit={(v) => {
+                            change({ stiffness_factors: withFactor(frame, g.name, key, v ?? 1) });
+                          }}
+                        />
+                      </td>
                     ))}
                   </tr>
                 ))}
               </tbody>
             </table>
-            {fromGrid && <p className="quiet" style={{ fontSize: 12.5, margin: "4px 0 0" }}>Taking the grid again sets these as the grid has them.</p>}
+            {fromGrid && (
+              <p className="quiet" style={{ fontSize: 12.5, margin: "4px 0 0" }}>
+                Taking the grid again sets these as the grid has them.
+              </p>
+            )}
           </div>
         )}
         <div style={{ display: "grid", gap: 9 }}>
           {slack > 0 && (
-            <Select label={`${counted(slack, "member")} for tension only`} w={330} allowDeselect={false} value={frame.tension_only ?? "half"}
-              data={[{ value: "half", label: "at half their stiffness: for pairs of diagonals" }, { value: "both", label: "in tension and compression: too stiff for pairs" }, { value: "none", label: "left out: the softest there can be" }]}
-              onChange={(v) => { change({ tension_only: v as TensionOnly }); }} />
+            <Select
+              label={`${counted(slack, "member")} for tension only`}
+              w={330}
+              allowDeselect={false}
+              value={frame.tension_only ?? "half"}
+              data={[
+                { value: "half", label: "at half their stiffness: for pairs of diagonals" },
+                { value: "both", label: "in tension and compression: too stiff for pairs" },
+                { value: "none", label: "left out: the softest there can be" },
+              ]}
+              onChange={(v) => {
+                change({ tension_only: v as TensionOnly });
+              }}
+            />
           )}
-          <Checkbox label="members bring their own mass, by their density" checked={frame.member_mass ?? false} onChange={(e) => { change({ member_mass: e.currentTarget.checked }); }} />
-          <Checkbox label="it acts vertically too" disabled={!frame.member_mass} checked={frame.vertical_mass ?? true} onChange={(e) => { change({ vertical_mass: e.currentTarget.checked }); }} />
-          <Checkbox label="mass between floors is taken to the nearest floor" checked={frame.concentrate ?? false} onChange={(e) => { change({ concentrate: e.currentTarget.checked }); }} />
+          <Checkbox
+            label="members bring their own mass, by their density"
+            checked={frame.member_mass ?? false}
+            onChange={(e) => {
+              change({ member_mass: e.currentTarget.checked });
+            }}
+          />
+          <Checkbox
+            label="it acts vertically too"
+            disabled={!frame.member_mass}
+            checked={frame.vertical_mass ?? true}
+            onChange={(e) => {
+              change({ vertical_mass: e.currentTarget.checked });
+            }}
+          />
+          <Checkbox
+            label="mass between floors is taken to the nearest floor"
+            checked={frame.concentrate ?? false}
+            onChange={(e) => {
+              change({ concentrate: e.currentTarget.checked });
+            }}
+          />
         </div>
       </div>
     </section>

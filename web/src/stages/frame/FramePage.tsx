@@ -6,7 +6,7 @@ import { RunStatus } from "../../model/RunStatus";
 import { groupColours, type View } from "../../model/looks";
 import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import { counted, figures } from "../../shared/numbers";
 import { Troubles } from "../../shared/Troubles";
 import { AnalysisFields } from "./AnalysisFields";
@@ -37,12 +37,24 @@ export default function FramePage() {
   if (inspected.answer && inspected.answer !== last?.answer) setLast({ use, answer: inspected.answer });
   const answer = inspected.answer ?? ((inspected.asking || own.busy) && last?.use === use ? last.answer : undefined);
   const drawn = useMemo(() => drawnOf(model, answer?.floors ?? []), [model, answer]);
-  const floors = useMemo(() => (answer?.floors ?? []).map((f) => ({ corners: f.corners.map((c): Point => [c[0], c[1], f.z]), movement: [], plate: f.rigid })), [answer]);
+  const floors = useMemo(
+    () =>
+      (answer?.floors ?? []).map((f) => ({
+        corners: f.corners.map((c): Point => [c[0], c[1], f.z]),
+        movement: [],
+        plate: f.rigid,
+      })),
+    [answer],
+  );
   const marked = useMemo(() => {
     const warnings = pointed ? [pointed] : (answer?.warnings ?? []).filter((w) => w.stops);
     if (warnings.length === 0) return undefined;
     const nodes = new Set(warnings.flatMap((w) => w.nodes));
-    return { points: new Set(drawn.names.flatMap((n, i) => (nodes.has(n) ? [i] : []))), segments: new Set(warnings.flatMap((w) => w.members)), stops: warnings.some((w) => w.stops) };
+    return {
+      points: new Set(drawn.names.flatMap((n, i) => (nodes.has(n) ? [i] : []))),
+      segments: new Set(warnings.flatMap((w) => w.members)),
+      stops: warnings.some((w) => w.stops),
+    };
   }, [answer, drawn, pointed]);
   const groups = [...new Set(drawn.segments.map((s) => s.group))];
   const colours = groupColours(groups);
@@ -52,51 +64,224 @@ export default function FramePage() {
       <div className="stage-head">
         <h2 className="stage-title">Frame</h2>
         <span className="quiet">our own model of the building, none of it from their run</span>
-        <SegmentedControl aria-label="Depth of the model" value={use} data={[{ value: "lines", label: "lateral lines" }, { value: "frame", label: "3D frame" }]}
-          onChange={(v) => { own.change((m) => { m.use = v as "lines" | "frame"; }); setPicked(null); setPointed(null); }} />
+        <SegmentedControl
+          aria-label="Depth of the model"
+          value={use}
+          data={[
+            { value: "lines", label: "lateral lines" },
+            { value: "frame", label: "3D frame" },
+          ]}
+          onChange={(v) => {
+            own.change((m) => {
+              m.use = v as "lines" | "frame";
+            });
+            setPicked(null);
+            setPointed(null);
+          }}
+        />
         <span className="end">
-          <span className="quiet" aria-live="polite">{own.busy ? "saving…" : "saved"}</span>
-          <Button variant="default" disabled={!own.canUndo} onClick={own.undo}>Undo</Button>
+          <span className="quiet" aria-live="polite">
+            {own.busy ? "saving…" : "saved"}
+          </span>
+          <Button variant="default" disabled={!own.canUndo} onClick={own.undo}>
+            Undo
+          </Button>
         </span>
       </div>
       <Troubles error={own.error} title="Not saved; the model is as it was" />
       {there && !(inspected.asking && answer) && <RunStatus {...inspected} />}
       {answer && (
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>
-          {answer.usable ? `It stands: ${String(answer.degrees_of_freedom ?? 0)} degrees of freedom, ${counted(answer.floors.length, "floor")}, ${figures(answer.floors.reduce((s, f) => s + f.mass, 0))} t on them.` : "It doesn't stand yet; what stops it is listed below."}
+          {answer.usable
+            ? [
+                `It stands: ${String(answer.degrees_of_freedom ?? 0)} degrees of freedom`,
+                counted(answer.floors.length, "floor"),
+                `${figures(answer.floors.reduce((s, f) => s + f.mass, 0))} t on them.`,
+              ].join(", ")
+            : "It doesn't stand yet; what stops it is listed below."}
         </p>
       )}
       {use === "frame" && (
-        <SegmentedControl aria-label="Way in" value={way} data={[{ value: "view", label: "view" }, { value: "grid", label: "build by the grid" }, { value: "tables", label: "paste tables" }]} onChange={(v) => { setWay(v as typeof way); }} mb={8} />
+        <SegmentedControl
+          aria-label="Way in"
+          value={way}
+          data={[
+            { value: "view", label: "view" },
+            { value: "grid", label: "build by the grid" },
+            { value: "tables", label: "paste tables" },
+          ]}
+          onChange={(v) => {
+            setWay(v as typeof way);
+          }}
+          mb={8}
+        />
       )}
       {use === "frame" && !model.frame && way === "view" && (
-        <div className="empty"><p>There is no frame yet. Build a regular one by the grid, or paste the tables of nodes, members and sections.</p></div>
+        <div className="empty">
+          <p>
+            There is no frame yet. Build a regular one by the grid, or paste the tables of nodes, members and sections.
+          </p>
+        </div>
       )}
-      {use === "frame" && way === "grid" && <GridBuilder reviewId={review.id} stories={review.brief.stories ?? []} grid={model.grid ?? null} replaces={Boolean(model.frame)} onTake={(grid, frame) => { own.change((m) => { m.grid = grid; m.frame = frame; m.use = "frame"; }); setWay("view"); }} />}
-      {use === "frame" && way === "tables" && <FrameTables reviewId={review.id} frame={model.frame ?? null} onTake={(frame) => { own.change((m) => { m.frame = frame; m.grid = null; m.use = "frame"; }); setWay("view"); }} />}
-      {use === "lines" && !own.loading && <LinesEditor stories={review.brief.stories ?? []} model={model} floors={answer?.floors ?? []} change={own.change} />}
+      {use === "frame" && way === "grid" && (
+        <GridBuilder
+          reviewId={review.id}
+          stories={review.brief.stories ?? []}
+          grid={model.grid ?? null}
+          replaces={Boolean(model.frame)}
+          onTake={(grid, frame) => {
+            own.change((m) => {
+              m.grid = grid;
+              m.frame = frame;
+              m.use = "frame";
+            });
+            setWay("view");
+          }}
+        />
+      )}
+      {use === "frame" && way === "tables" && (
+        <FrameTables
+          reviewId={review.id}
+          frame={model.frame ?? null}
+          onTake={(frame) => {
+            own.change((m) => {
+              m.frame = frame;
+              m.grid = null;
+              m.use = "frame";
+            });
+            setWay("view");
+          }}
+        />
+      )}
+      {use === "lines" && !own.loading && (
+        <LinesEditor
+          stories={review.brief.stories ?? []}
+          model={model}
+          floors={answer?.floors ?? []}
+          change={own.change}
+        />
+      )}
       {drawn.points.length > 0 && way === "view" && (
         <section className="scene" aria-label="The model in space" style={{ marginTop: 10 }}>
           <div className="scene-tools">
-            <SegmentedControl aria-label="View" value={view} data={["turn", "plan", "along X", "along Y"]} onChange={(v) => { setView(v as View); }} />
+            <SegmentedControl
+              aria-label="View"
+              value={view}
+              data={["turn", "plan", "along X", "along Y"]}
+              onChange={(v) => {
+                setView(v as View);
+              }}
+            />
             <span className="quiet">drag to turn, wheel to come closer, click a member to read it</span>
-            {pointed && <button type="button" className="linklike" onClick={() => { setPointed(null); }}>take the mark away</button>}
-            {picked && <span style={{ marginLeft: "auto" }} role="status"><b>{picked}</b>{member && ` · ${member.i} to ${member.j} · ${member.section}, ${member.material}${member.group ? ` · ${member.group}` : ""}`}</span>}
+            {pointed && (
+              <button
+                type="button"
+                className="linklike"
+                onClick={() => {
+                  setPointed(null);
+                }}
+              >
+                take the mark away
+              </button>
+            )}
+            {picked && (
+              <span style={{ marginLeft: "auto" }} role="status">
+                <b>{picked}</b>
+                {member &&
+                  [
+                    "",
+                    `${member.i} to ${member.j}`,
+                    `${member.section}, ${member.material}`,
+                    ...(member.group ? [member.group] : []),
+                  ].join(" · ")}
+              </span>
+            )}
           </div>
-          <div style={{ height: 440 }} role="img" aria-label={`Model of ${String(drawn.segments.length)} members, seen ${view}`}>
-            <Suspense fallback={<p className="quiet" style={{ padding: 12 }}>loading the view…</p>}>
-              <Scene drawn={drawn} floors={floors} playing={false} phase={0} turning={false} view={view} marked={marked} picked={picked} onPick={setPicked} scheme={scheme} />
+          <div
+            style={{ height: 440 }}
+            role="img"
+            aria-label={`Model of ${String(drawn.segments.length)} members, seen ${view}`}
+          >
+            <Suspense
+              fallback={
+                <p className="quiet" style={{ padding: 12 }}>
+                  loading the view…
+                </p>
+              }
+            >
+              <Scene
+                drawn={drawn}
+                floors={floors}
+                playing={false}
+                phase={0}
+                turning={false}
+                view={view}
+                marked={marked}
+                picked={picked}
+                onPick={setPicked}
+                scheme={scheme}
+              />
             </Suspense>
           </div>
           <p className="scene-legend">
-            {groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}
-            <span><svg width={10} height={10} aria-hidden><rect width={8} height={8} fill="var(--ink)" /></svg>supports</span>
-            {floors.some((f) => f.plate) && <span><svg width={20} height={10} aria-hidden><rect x={0.5} y={0.5} width={19} height={9} fill="var(--ours)" fillOpacity={0.12} stroke="var(--ours)" strokeOpacity={0.55} /></svg>rigid floors</span>}
+            {groups.map((g) => (
+              <span key={g}>
+                <svg width={20} height={6} aria-hidden>
+                  <line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} />
+                </svg>
+                {g}
+              </span>
+            ))}
+            <span>
+              <svg width={10} height={10} aria-hidden>
+                <rect width={8} height={8} fill="var(--ink)" />
+              </svg>
+              supports
+            </span>
+            {floors.some((f) => f.plate) && (
+              <span>
+                <svg width={20} height={10} aria-hidden>
+                  <rect
+                    x={0.5}
+                    y={0.5}
+                    width={19}
+                    height={9}
+                    fill="var(--ours)"
+                    fillOpacity={0.12}
+                    stroke="var(--ours)"
+                    strokeOpacity={0.55}
+                  />
+                </svg>
+                rigid floors
+              </span>
+            )}
           </p>
         </section>
       )}
-      {answer && <Warnings warnings={answer.warnings} onPoint={use === "frame" ? (w) => { setPointed(w); setWay("view"); } : undefined} />}
-      {use === "frame" && model.frame && <FrameOptions frame={model.frame} fromGrid={Boolean(model.grid)} change={(edit) => { own.change((m) => { if (m.frame) m.frame = { ...m.frame, ...edit }; }); }} />}
+      {answer && (
+        <Warnings
+          warnings={answer.warnings}
+          onPoint={
+            use === "frame"
+              ? (w) => {
+                  setPointed(w);
+                  setWay("view");
+                }
+              : undefined
+          }
+        />
+      )}
+      {use === "frame" && model.frame && (
+        <FrameOptions
+          frame={model.frame}
+          fromGrid={Boolean(model.grid)}
+          change={(edit) => {
+            own.change((m) => {
+              if (m.frame) m.frame = { ...m.frame, ...edit };
+            });
+          }}
+        />
+      )}
       <AnalysisFields model={model} change={own.change} />
     </main>
   );

@@ -2,6 +2,7 @@ import { Button, FileButton, Select, Textarea } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Frame, type FrameTableRead } from "../../shared/api/client";
+import { useVocabulary } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
 import { Troubles } from "../../shared/Troubles";
 
@@ -11,29 +12,45 @@ interface Props {
   onTake: (frame: Frame) => void;
 }
 
-const KINDS = ["nodes", "members", "sections", "materials", "supports", "floors", "masses"] as const;
-type Kind = (typeof KINDS)[number];
 /** Tables that a frame can do without, and what stands in for them. */
-const OPTIONAL: Partial<Record<Kind, string>> = { floors: "none: no rigid floors", masses: "none: floors or members bring it" };
+const OPTIONAL: Partial<Record<string, string>> = {
+  floors: "none: no rigid floors",
+  masses: "none: floors or members bring it",
+};
 type Row = Record<string, unknown>;
-interface Source { text?: string; name?: string; content?: string; sheet?: string; kind?: string; columns?: Record<string, number>; units?: Record<string, string> }
+interface Source {
+  text?: string;
+  name?: string;
+  content?: string;
+  sheet?: string;
+  kind?: string;
+  columns?: Record<string, number>;
+  units?: Record<string, string>;
+}
 
 /** A frame from pasted or uploaded tables, one after the other; columns are recognised, units asked for. */
 export function FrameTables({ reviewId, frame, onTake }: Props) {
-  const [tables, setTables] = useState<Partial<Record<Kind, Row[]>>>({});
+  const [tables, setTables] = useState<Record<string, Row[]>>({});
   const [source, setSource] = useState<Source | null>(null);
   const [pasted, setPasted] = useState("");
   const [read, setRead] = useState<FrameTableRead | null>(null);
   const where = { params: { path: { review_id: reviewId } } };
   const look = useMutation({
     mutationFn: (s: Source) => answered(api.POST("/api/reviews/{review_id}/model/table/", { ...where, body: s })),
-    onSuccess: (found, s) => { setRead(found); setSource(s); },
+    onSuccess: (found, s) => {
+      setRead(found);
+      setSource(s);
+    },
   });
   const build = useMutation({
     mutationFn: () => answered(api.POST("/api/reviews/{review_id}/model/frame/", { ...where, body: { tables } })),
-    onSuccess: (made) => { onTake(made.frame); },
+    onSuccess: (made) => {
+      onTake(made.frame);
+    },
   });
-  const again = (to: Partial<Source>) => { if (source) look.mutate({ ...source, ...to }); };
+  const again = (to: Partial<Source>) => {
+    if (source) look.mutate({ ...source, ...to });
+  };
   const upload = async (file: File | null) => {
     if (!file) return;
     const bytes = new Uint8Array(await file.arrayBuffer());
@@ -41,7 +58,8 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
     for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
     look.mutate({ name: file.name, content: btoa(text) });
   };
-  const needed: Kind[] = ["nodes", "members", "sections", "materials", "supports"];
+  const kinds = useVocabulary().data?.model_tables ?? [];
+  const needed = kinds.map((k) => k.id).filter((k) => !OPTIONAL[k]);
   const lacking = needed.filter((k) => !tables[k]?.length);
   const at = (row: number, column: number) => read?.problems.find((p) => p.row === row && p.column === column);
   const columnOf = (index: number) => Object.entries(read?.columns ?? {}).find(([, i]) => i === index)?.[0];
@@ -50,44 +68,197 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
       <div>
         <h3 className="part">Tables so far</h3>
         <ul>
-          {KINDS.map((k) => (
-            <li key={k}><span style={{ flex: 1 }}>{k}</span>{tables[k] ? <><b>{tables[k].length}</b><button type="button" className="linklike" aria-label={`Leave ${k} out`} onClick={() => { setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k))); }}>leave out</button></> : <span className="quiet">{OPTIONAL[k] ?? "not yet"}</span>}</li>
+          {kinds.map(({ id: k }) => (
+            <li key={k}>
+              <span style={{ flex: 1 }}>{k}</span>
+              {tables[k] ? (
+                <>
+                  <b>{tables[k].length}</b>
+                  <button
+                    type="button"
+                    className="linklike"
+                    aria-label={`Leave ${k} out`}
+                    onClick={() => {
+                      setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k)));
+                    }}
+                  >
+                    leave out
+                  </button>
+                </>
+              ) : (
+                <span className="quiet">{OPTIONAL[k] ?? "not yet"}</span>
+              )}
+            </li>
           ))}
         </ul>
-        <Button mt={10} disabled={lacking.length > 0} loading={build.isPending} onClick={() => { build.mutate(); }}>{frame ? "Take them in place of the frame" : "Take this frame"}</Button>
-        {lacking.length > 0 && <p className="quiet" style={{ fontSize: 12.5 }}>Still needed: {lacking.join(", ")}.</p>}
+        <Button
+          mt={10}
+          disabled={lacking.length > 0}
+          loading={build.isPending}
+          onClick={() => {
+            build.mutate();
+          }}
+        >
+          {frame ? "Take them in place of the frame" : "Take this frame"}
+        </Button>
+        {lacking.length > 0 && (
+          <p className="quiet" style={{ fontSize: 12.5 }}>
+            Still needed: {lacking.join(", ")}.
+          </p>
+        )}
         <Troubles error={build.error} title="These tables make no frame" />
       </div>
       <div>
         <div style={{ display: "flex", gap: 10, alignItems: "end" }}>
-          <Textarea label="Paste a table with its headings" style={{ flex: 1 }} minRows={3} maxRows={6} autosize value={pasted} placeholder={"Node\tX [m]\tY [m]\tZ [m]\n1\t0\t0\t0"}
-            onChange={(e) => { setPasted(e.currentTarget.value); }} onPaste={(e) => { const text = e.clipboardData.getData("text/plain"); if (text.includes("\n")) { e.preventDefault(); setPasted(text); look.mutate({ text }); } }} />
-          <Button variant="default" disabled={!pasted.trim()} onClick={() => { look.mutate({ text: pasted }); }}>Read it</Button>
-          <FileButton accept=".csv,.txt,.tsv,.xlsx" onChange={(f) => { void upload(f); }}>{(p) => <Button variant="default" {...p}>Choose a file</Button>}</FileButton>
+          <Textarea
+            label="Paste a table with its headings"
+            style={{ flex: 1 }}
+            minRows={3}
+            maxRows={6}
+            autosize
+            value={pasted}
+            placeholder={"Node\tX [m]\tY [m]\tZ [m]\n1\t0\t0\t0"}
+            onChange={(e) => {
+              setPasted(e.currentTarget.value);
+            }}
+            onPaste={(e) => {
+              const text = e.clipboardData.getData("text/plain");
+              if (text.includes("\n")) {
+                e.preventDefault();
+                setPasted(text);
+                look.mutate({ text });
+              }
+            }}
+          />
+          <Button
+            variant="default"
+            disabled={!pasted.trim()}
+            onClick={() => {
+              look.mutate({ text: pasted });
+            }}
+          >
+            Read it
+          </Button>
+          <FileButton
+            accept=".csv,.txt,.tsv,.xlsx"
+            onChange={(f) => {
+              void upload(f);
+            }}
+          >
+            {(p) => (
+              <Button variant="default" {...p}>
+                Choose a file
+              </Button>
+            )}
+          </FileButton>
         </div>
         <Troubles error={look.error} title="This can't be read as a table" />
         {read && (
           <div style={{ marginTop: 10 }}>
             <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
-              <Select label="Read as" w={130} allowDeselect={false} value={read.kind} data={read.kinds} onChange={(v) => { again({ kind: v ?? "" }); }} />
-              {read.sheets.length > 1 && <Select label="Sheet" w={150} allowDeselect={false} value={read.sheet} data={read.sheets} onChange={(v) => { again({ sheet: v ?? "" }); }} />}
-              {read.known.filter((c) => c.units.length > 1 && c.name in read.columns).map((c) => (
-                <Select key={c.name} label={c.title} w={108} placeholder="unit?" value={read.units[c.name] ?? null} data={c.units} error={read.units[c.name] ? undefined : true} onChange={(v) => { if (v) again({ kind: read.kind, columns: read.columns, units: { ...read.units, [c.name]: v } }); }} />
-              ))}
+              <Select
+                label="Read as"
+                w={130}
+                allowDeselect={false}
+                value={read.kind}
+                data={kinds.map((k) => k.id)}
+                onChange={(v) => {
+                  again({ kind: v ?? "" });
+                }}
+              />
+              {read.sheets.length > 1 && (
+                <Select
+                  label="Sheet"
+                  w={150}
+                  allowDeselect={false}
+                  value={read.sheet}
+                  data={read.sheets}
+                  onChange={(v) => {
+                    again({ sheet: v ?? "" });
+                  }}
+                />
+              )}
+              {read.known
+                .filter((c) => c.units.length > 1 && c.name in read.columns)
+                .map((c) => (
+                  <Select
+                    key={c.name}
+                    label={c.title}
+                    w={108}
+                    placeholder="unit?"
+                    value={read.units[c.name] ?? null}
+                    data={c.units}
+                    error={read.units[c.name] ? undefined : true}
+                    onChange={(v) => {
+                      if (v) again({ kind: read.kind, columns: read.columns, units: { ...read.units, [c.name]: v } });
+                    }}
+                  />
+                ))}
             </div>
             {read.problems.length > 0 && (
-              <div className="trouble" role="alert">{read.problems.slice(0, 8).map((p, i) => <p key={i}>{p.row === null ? "" : `Row ${String(p.row + 1)}: `}{p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span></p>)}{read.problems.length > 8 && <p>and {read.problems.length - 8} more</p>}</div>
+              <div className="trouble" role="alert">
+                {read.problems.slice(0, 8).map((p, i) => (
+                  <p key={i}>
+                    {p.row === null ? "" : `Row ${String(p.row + 1)}: `}
+                    {p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span>
+                  </p>
+                ))}
+                {read.problems.length > 8 && <p>and {read.problems.length - 8} more</p>}
+              </div>
             )}
             <div className="cells" style={{ marginTop: 8 }}>
               <table className="plain">
-                <thead><tr>{(read.cells[0] ?? []).map((_, c) => (
-                  <th key={c}><Select aria-label={`Meaning of column ${String(c + 1)}`} w={150} placeholder="not used" clearable value={columnOf(c) ?? null} data={read.known.map((k) => ({ value: k.name, label: k.title }))}
-                    onChange={(v) => { const rest = Object.fromEntries(Object.entries(read.columns).filter(([name, i]) => i !== c && name !== v)); again({ kind: read.kind, units: read.units, columns: v ? { ...rest, [v]: c } : rest }); }} /></th>
-                ))}</tr></thead>
-                <tbody>{read.cells.map((row, r) => <tr key={r}>{row.map((cell, c) => <td key={c} className={at(r, c) ? "bad" : r === read.header ? "quiet" : ""} title={at(r, c)?.message}>{cell}</td>)}</tr>)}</tbody>
+                <thead>
+                  <tr>
+                    {(read.cells[0] ?? []).map((_, c) => (
+                      <th key={c}>
+                        <Select
+                          aria-label={`Meaning of column ${String(c + 1)}`}
+                          w={150}
+                          placeholder="not used"
+                          clearable
+                          value={columnOf(c) ?? null}
+                          data={read.known.map((k) => ({ value: k.name, label: k.title }))}
+                          onChange={(v) => {
+                            const rest = Object.fromEntries(
+                              Object.entries(read.columns).filter(([name, i]) => i !== c && name !== v),
+                            );
+                            again({ kind: read.kind, units: read.units, columns: v ? { ...rest, [v]: c } : rest });
+                          }}
+                        />
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {read.cells.map((row, r) => (
+                    <tr key={r}>
+                      {row.map((cell, c) => (
+                        <td
+                          key={c}
+                          className={at(r, c) ? "bad" : r === read.header ? "quiet" : ""}
+                          title={at(r, c)?.message}
+                        >
+                          {cell}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
               </table>
             </div>
-            <Button mt={8} disabled={read.problems.length > 0} onClick={() => { setTables({ ...tables, [read.kind]: read.rows }); setRead(null); setSource(null); setPasted(""); }}>Take {counted(read.rows.length, "row")} of {read.kind}</Button>
+            <Button
+              mt={8}
+              disabled={read.problems.length > 0}
+              onClick={() => {
+                setTables({ ...tables, [read.kind]: read.rows });
+                setRead(null);
+                setSource(null);
+                setPasted("");
+              }}
+            >
+              Take {counted(read.rows.length, "row")} of {read.kind}
+            </Button>
           </div>
         )}
       </div>

@@ -1,11 +1,12 @@
 import { Button, Select, TextInput, useComputedColorScheme } from "@mantine/core";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { drawnFrame, type Point } from "../../model/geometry";
 import { groupColours } from "../../model/looks";
 import type { Outline } from "../../model/Scene";
-import { answered, api, type Frame, type Grid, type Story } from "../../shared/api/client";
+import type { Frame, Grid, Story } from "../../shared/api/client";
+import { gridQuery } from "../../shared/api/queries";
 import { Troubles } from "../../shared/Troubles";
 import { ValueInput } from "../../shared/ValueInput";
 import { baysText, readBays } from "./grid";
@@ -24,110 +25,348 @@ interface Props {
 type Panel = NonNullable<Grid["panels"]>[number];
 
 const START: Grid = {
-  bays_x: [6, 6, 6], bays_y: [6, 6], E: 3.0e7, nu: 0.2, density: 2.5, columns: { width: 0.5, depth: 0.5 }, beams_x: { width: 0.3, depth: 0.6 }, beams_y: { width: 0.3, depth: 0.6 },
-  wall_thickness: 0.3, brace_area: 0.004, cracking: { columns: 0.7, beams: 0.35, walls: 0.5 }, base: "fixed", panels: [],
+  bays_x: [6, 6, 6],
+  bays_y: [6, 6],
+  E: 3.0e7,
+  nu: 0.2,
+  density: 2.5,
+  columns: { width: 0.5, depth: 0.5 },
+  beams_x: { width: 0.3, depth: 0.6 },
+  beams_y: { width: 0.3, depth: 0.6 },
+  wall_thickness: 0.3,
+  brace_area: 0.004,
+  cracking: { columns: 0.7, beams: 0.35, walls: 0.5 },
+  base: "fixed",
+  panels: [],
 };
 
-/** A regular frame from bays, sections by group, and walls or bracing by bay; drawn as it is typed, kept when it is taken. */
+/** A regular frame from bays, sections by group, and walls or bracing by bay; drawn as it is typed, kept when taken. */
 export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props) {
   const scheme = useComputedColorScheme("light");
   const [own, setOwn] = useState<Grid>(grid ?? { ...START, panels: [] });
-  const set = (to: Partial<Grid>) => { setOwn((g) => ({ ...g, ...to })); };
-  const built = useQuery({
-    queryKey: ["grid", reviewId, own], placeholderData: keepPreviousData, enabled: stories.length > 0,
-    queryFn: () => answered(api.POST("/api/reviews/{review_id}/model/frame/", { params: { path: { review_id: reviewId } }, body: { grid: own } })),
-  });
+  const set = (to: Partial<Grid>) => {
+    setOwn((g) => ({ ...g, ...to }));
+  };
+  const built = useQuery({ ...gridQuery(reviewId, own), enabled: stories.length > 0 });
   const frame = built.error ? undefined : built.data?.frame;
   const drawn = useMemo(() => (frame ? drawnFrame(frame) : null), [frame]);
   if (stories.length === 0) {
-    return <div className="empty"><p>The grid takes its stories from the brief, with their heights and weights.</p><Button component={Link} to="../brief">To the brief</Button></div>;
+    return (
+      <div className="empty">
+        <p>The grid takes its stories from the brief, with their heights and weights.</p>
+        <Button component={Link} to="../brief">
+          To the brief
+        </Button>
+      </div>
+    );
   }
   const groups = drawn ? [...new Set(drawn.segments.map((s) => s.group))] : [];
   const colours = groupColours(groups);
   const panels = own.panels ?? [];
-  const setPanel = (i: number, to: Partial<Panel>) => { set({ panels: panels.map((p, j) => (j === i ? { ...p, ...to } : p)) }); };
+  const setPanel = (i: number, to: Partial<Panel>) => {
+    set({ panels: panels.map((p, j) => (j === i ? { ...p, ...to } : p)) });
+  };
   const rectangle = (title: string, key: "columns" | "beams_x" | "beams_y") => (
     <tr>
       <td style={{ whiteSpace: "nowrap" }}>{title}</td>
-      <td><ValueInput aria-label={`Width of ${title}`} w={84} value={own[key].width} onCommit={(v) => { if (v) set({ [key]: { ...own[key], width: v } }); }} /></td>
-      <td><ValueInput aria-label={`Depth of ${title}`} w={84} value={own[key].depth} onCommit={(v) => { if (v) set({ [key]: { ...own[key], depth: v } }); }} /></td>
-      <td>{key === "columns" ? factor("columns") : key === "beams_x" ? factor("beams") : <span className="quiet">as along X</span>}</td>
+      <td>
+        <ValueInput
+          aria-label={`Width of ${title}`}
+          w={84}
+          value={own[key].width}
+          onCommit={(v) => {
+            if (v) set({ [key]: { ...own[key], width: v } });
+          }}
+        />
+      </td>
+      <td>
+        <ValueInput
+          aria-label={`Depth of ${title}`}
+          w={84}
+          value={own[key].depth}
+          onCommit={(v) => {
+            if (v) set({ [key]: { ...own[key], depth: v } });
+          }}
+        />
+      </td>
+      <td>
+        {key === "columns" ? (
+          factor("columns")
+        ) : key === "beams_x" ? (
+          factor("beams")
+        ) : (
+          <span className="quiet">as along X</span>
+        )}
+      </td>
     </tr>
   );
   const factor = (key: "columns" | "beams" | "walls") => (
-    <ValueInput aria-label={`Cracked stiffness of ${key}`} w={84} value={own.cracking?.[key]} onCommit={(v) => { if (v) set({ cracking: { columns: 0.7, beams: 0.35, walls: 0.5, ...own.cracking, [key]: v } }); }} />
+    <ValueInput
+      aria-label={`Cracked stiffness of ${key}`}
+      w={84}
+      value={own.cracking?.[key]}
+      onCommit={(v) => {
+        if (v) set({ cracking: { columns: 0.7, beams: 0.35, walls: 0.5, ...own.cracking, [key]: v } });
+      }}
+    />
   );
   return (
     <section aria-label="Build by the grid">
       <div className="grid-build">
-      <div className="grid-parts">
-        <div>
-          <h3 className="part">Bays</h3>
-          <div style={{ display: "flex", gap: 12 }}>
-          <Bays label="Along X, m" value={own.bays_x} onCommit={(bays_x) => { set({ bays_x }); }} />
-          <Bays label="Along Y, m" value={own.bays_y} onCommit={(bays_y) => { set({ bays_y }); }} />
+        <div className="grid-parts">
+          <div>
+            <h3 className="part">Bays</h3>
+            <div style={{ display: "flex", gap: 12 }}>
+              <Bays
+                label="Along X, m"
+                value={own.bays_x}
+                onCommit={(bays_x) => {
+                  set({ bays_x });
+                }}
+              />
+              <Bays
+                label="Along Y, m"
+                value={own.bays_y}
+                onCommit={(bays_y) => {
+                  set({ bays_y });
+                }}
+              />
+            </div>
+            <p className="quiet" style={{ fontSize: 12, margin: "2px 0 0" }}>
+              3x6 8 stands for three bays of 6 m and one of 8 m
+            </p>
+            <div style={{ display: "flex", gap: 10, marginTop: 8 }}>
+              <Select
+                label="Base"
+                w={110}
+                allowDeselect={false}
+                value={own.base ?? "fixed"}
+                data={["fixed", "pinned"]}
+                onChange={(v) => {
+                  set({ base: v as "fixed" | "pinned" });
+                }}
+              />
+              <ValueInput
+                label="E"
+                w={120}
+                unit="GPa"
+                value={(own.E ?? 3e7) / 1e6}
+                onCommit={(v) => {
+                  if (v) set({ E: v * 1e6 });
+                }}
+              />
+              <ValueInput
+                label="Density"
+                w={110}
+                unit="t/m³"
+                value={own.density}
+                onCommit={(v) => {
+                  set({ density: v ?? 0 });
+                }}
+              />
+            </div>
+            <p className="quiet" style={{ fontSize: 12.5 }}>
+              {stories.length} stories and the weights of their floors come from the brief.
+            </p>
           </div>
-          <p className="quiet" style={{ fontSize: 12, margin: "2px 0 0" }}>3x6 8 stands for three bays of 6 m and one of 8 m</p>
-          <div style={{ display: "flex", gap: 10, marginTop: 8 }}>
-            <Select label="Base" w={110} allowDeselect={false} value={own.base ?? "fixed"} data={["fixed", "pinned"]} onChange={(v) => { set({ base: v as "fixed" | "pinned" }); }} />
-            <ValueInput label="E" w={120} unit="GPa" value={(own.E ?? 3e7) / 1e6} onCommit={(v) => { if (v) set({ E: v * 1e6 }); }} />
-            <ValueInput label="Density" w={110} unit="t/m³" value={own.density} onCommit={(v) => { set({ density: v ?? 0 }); }} />
-          </div>
-          <p className="quiet" style={{ fontSize: 12.5 }}>{stories.length} stories and the weights of their floors come from the brief.</p>
-        </div>
-        <div>
-          <h3 className="part">Sections by group</h3>
-          <table className="plain" style={{ width: "auto" }}>
-            <thead><tr><th /><th>width, m</th><th>depth, m</th><th>cracked EI</th></tr></thead>
-            <tbody>
-              {rectangle("columns", "columns")}{rectangle("beams along X", "beams_x")}{rectangle("beams along Y", "beams_y")}
-              <tr><td>walls</td><td><ValueInput aria-label="Thickness of walls" w={84} value={own.wall_thickness} onCommit={(v) => { if (v) set({ wall_thickness: v }); }} /></td><td className="quiet">the bay</td><td>{factor("walls")}</td></tr>
-              <tr><td>braces</td><td colSpan={3}><ValueInput aria-label="Area of braces" w={120} unit="m²" value={own.brace_area} onCommit={(v) => { if (v) set({ brace_area: v }); }} /></td></tr>
-            </tbody>
-          </table>
-        </div>
-        <div>
-          <h3 className="part">Walls and bracing by bay</h3>
-          {panels.length > 0 && (
-            <table className="plain" style={{ width: "auto" }} aria-label="Walls and bracing by bay">
-              <thead><tr><th>what</th><th>along</th><th>line</th><th>bay</th><th>from story</th><th>to</th><th /></tr></thead>
+          <div>
+            <h3 className="part">Sections by group</h3>
+            <table className="plain" style={{ width: "auto" }}>
+              <thead>
+                <tr>
+                  <th />
+                  <th>width, m</th>
+                  <th>depth, m</th>
+                  <th>cracked EI</th>
+                </tr>
+              </thead>
               <tbody>
-                {panels.map((p, i) => (
-                  <tr key={i}>
-                    <td><Select aria-label={`Kind of panel ${String(i + 1)}`} w={92} allowDeselect={false} value={p.kind} data={["wall", "braces"]} onChange={(v) => { setPanel(i, { kind: v as Panel["kind"] }); }} /></td>
-                    <td><Select aria-label={`Direction of panel ${String(i + 1)}`} w={64} allowDeselect={false} value={p.along} data={["X", "Y"]} onChange={(v) => { setPanel(i, { along: v as "X" | "Y" }); }} /></td>
-                    {(["line", "bay", "from_story", "to_story"] as const).map((k) => (
-                      <td key={k}><ValueInput aria-label={`${k.replace("_", " ")} of panel ${String(i + 1)}`} w={58} value={p[k] ?? 1} onCommit={(v) => { if (v) setPanel(i, { [k]: Math.round(v) }); }} /></td>
-                    ))}
-                    <td><Button variant="subtle" color="gray" aria-label={`Remove panel ${String(i + 1)}`} onClick={() => { set({ panels: panels.filter((_, j) => j !== i) }); }}>remove</Button></td>
-                  </tr>
-                ))}
+                {rectangle("columns", "columns")}
+                {rectangle("beams along X", "beams_x")}
+                {rectangle("beams along Y", "beams_y")}
+                <tr>
+                  <td>walls</td>
+                  <td>
+                    <ValueInput
+                      aria-label="Thickness of walls"
+                      w={84}
+                      value={own.wall_thickness}
+                      onCommit={(v) => {
+                        if (v) set({ wall_thickness: v });
+                      }}
+                    />
+                  </td>
+                  <td className="quiet">the bay</td>
+                  <td>{factor("walls")}</td>
+                </tr>
+                <tr>
+                  <td>braces</td>
+                  <td colSpan={3}>
+                    <ValueInput
+                      aria-label="Area of braces"
+                      w={120}
+                      unit="m²"
+                      value={own.brace_area}
+                      onCommit={(v) => {
+                        if (v) set({ brace_area: v });
+                      }}
+                    />
+                  </td>
+                </tr>
               </tbody>
             </table>
+          </div>
+          <div>
+            <h3 className="part">Walls and bracing by bay</h3>
+            {panels.length > 0 && (
+              <table className="plain" style={{ width: "auto" }} aria-label="Walls and bracing by bay">
+                <thead>
+                  <tr>
+                    <th>what</th>
+                    <th>along</th>
+                    <th>line</th>
+                    <th>bay</th>
+                    <th>from story</th>
+                    <th>to</th>
+                    <th />
+                  </tr>
+                </thead>
+                <tbody>
+                  {panels.map((p, i) => (
+                    <tr key={i}>
+                      <td>
+                        <Select
+                          aria-label={`Kind of panel ${String(i + 1)}`}
+                          w={92}
+                          allowDeselect={false}
+                          value={p.kind}
+                          data={["wall", "braces"]}
+                          onChange={(v) => {
+                            setPanel(i, { kind: v as Panel["kind"] });
+                          }}
+                        />
+                      </td>
+                      <td>
+                        <Select
+                          aria-label={`Direction of panel ${String(i + 1)}`}
+                          w={64}
+                          allowDeselect={false}
+                          value={p.along}
+                          data={["X", "Y"]}
+                          onChange={(v) => {
+                            setPanel(i, { along: v as "X" | "Y" });
+                          }}
+                        />
+                      </td>
+                      {(["line", "bay", "from_story", "to_story"] as const).map((k) => (
+                        <td key={k}>
+                          <ValueInput
+                            aria-label={`${k.replace("_", " ")} of panel ${String(i + 1)}`}
+                            w={58}
+                            value={p[k] ?? 1}
+                            onCommit={(v) => {
+                              if (v) setPanel(i, { [k]: Math.round(v) });
+                            }}
+                          />
+                        </td>
+                      ))}
+                      <td>
+                        <Button
+                          variant="subtle"
+                          color="gray"
+                          aria-label={`Remove panel ${String(i + 1)}`}
+                          onClick={() => {
+                            set({ panels: panels.filter((_, j) => j !== i) });
+                          }}
+                        >
+                          remove
+                        </Button>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
+            <div style={{ display: "flex", gap: 8, marginTop: 6 }}>
+              <Button
+                variant="default"
+                onClick={() => {
+                  set({
+                    panels: [
+                      ...panels,
+                      { kind: "wall", along: "X", line: 1, bay: 1, from_story: 1, to_story: stories.length },
+                    ],
+                  });
+                }}
+              >
+                Add a wall
+              </Button>
+              <Button
+                variant="default"
+                onClick={() => {
+                  set({
+                    panels: [
+                      ...panels,
+                      { kind: "braces", along: "X", line: 1, bay: 1, from_story: 1, to_story: stories.length },
+                    ],
+                  });
+                }}
+              >
+                Add bracing
+              </Button>
+            </div>
+          </div>
+        </div>
+        <div>
+          <Troubles error={built.error} title="This grid can't be built" />
+          {drawn && (
+            <div className="scene" style={{ marginTop: 18 }}>
+              <div className="scene-tools">
+                <span className="quiet">
+                  {drawn.points.length} nodes, {drawn.segments.length} members
+                </span>
+                <Button
+                  ml="auto"
+                  disabled={!frame || built.isPlaceholderData}
+                  onClick={() => {
+                    if (frame) onTake(own, frame);
+                  }}
+                >
+                  {replaces ? "Take it in place of the frame" : "Take this frame"}
+                </Button>
+              </div>
+              <div style={{ height: 420 }} role="img" aria-label="The frame of this grid in space">
+                <Suspense
+                  fallback={
+                    <p className="quiet" style={{ padding: 12 }}>
+                      loading the view…
+                    </p>
+                  }
+                >
+                  <Scene
+                    drawn={drawn}
+                    floors={floorsOf(frame)}
+                    playing={false}
+                    phase={0}
+                    turning={false}
+                    view="turn"
+                    scheme={scheme}
+                  />
+                </Suspense>
+              </div>
+              <p className="scene-legend">
+                {groups.map((g) => (
+                  <span key={g}>
+                    <svg width={20} height={6} aria-hidden>
+                      <line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} />
+                    </svg>
+                    {g}
+                  </span>
+                ))}
+              </p>
+            </div>
           )}
-          <div style={{ display: "flex", gap: 8, marginTop: 6 }}>
-            <Button variant="default" onClick={() => { set({ panels: [...panels, { kind: "wall", along: "X", line: 1, bay: 1, from_story: 1, to_story: stories.length }] }); }}>Add a wall</Button>
-            <Button variant="default" onClick={() => { set({ panels: [...panels, { kind: "braces", along: "X", line: 1, bay: 1, from_story: 1, to_story: stories.length }] }); }}>Add bracing</Button>
-          </div>
         </div>
-      </div>
-      <div>
-      <Troubles error={built.error} title="This grid can't be built" />
-      {drawn && (
-        <div className="scene" style={{ marginTop: 18 }}>
-          <div className="scene-tools">
-            <span className="quiet">{drawn.points.length} nodes, {drawn.segments.length} members</span>
-            <Button ml="auto" disabled={!frame || built.isPlaceholderData} onClick={() => { if (frame) onTake(own, frame); }}>{replaces ? "Take it in place of the frame" : "Take this frame"}</Button>
-          </div>
-          <div style={{ height: 420 }} role="img" aria-label="The frame of this grid in space">
-            <Suspense fallback={<p className="quiet" style={{ padding: 12 }}>loading the view…</p>}>
-              <Scene drawn={drawn} floors={floorsOf(frame)} playing={false} phase={0} turning={false} view="turn" scheme={scheme} />
-            </Suspense>
-          </div>
-          <p className="scene-legend">{groups.map((g) => <span key={g}><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} /></svg>{g}</span>)}</p>
-        </div>
-      )}
-      </div>
       </div>
     </section>
   );
@@ -144,9 +383,26 @@ function floorsOf(frame: Frame | undefined): Outline[] {
 function Bays({ label, value, onCommit }: { label: string; value: number[]; onCommit: (bays: number[]) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   const read = typed === null ? value : readBays(typed);
-  const commit = () => { if (typed !== null && read) { onCommit(read); setTyped(null); } };
+  const commit = () => {
+    if (typed !== null && read) {
+      onCommit(read);
+      setTyped(null);
+    }
+  };
   return (
-    <TextInput label={label} w={200} value={typed ?? baysText(value)} error={read ? undefined : "Give widths above zero, such as 3x6 8"}
-      onChange={(e) => { setTyped(e.currentTarget.value); }} onBlur={commit} onKeyDown={(e) => { if (e.key === "Enter") commit(); if (e.key === "Escape") setTyped(null); }} />
+    <TextInput
+      label={label}
+      w={200}
+      value={typed ?? baysText(value)}
+      error={read ? undefined : "Give widths above zero, such as 3x6 8"}
+      onChange={(e) => {
+        setTyped(e.currentTarget.value);
+      }}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") commit();
+        if (e.key === "Escape") setTyped(null);
+      }}
+    />
   );
 }

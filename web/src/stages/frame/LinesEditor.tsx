@@ -26,53 +26,229 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
   const name = stories[story]?.name ?? "";
   const floor = model.floors?.find((f) => f.name === name);
   if (stories.length === 0) {
-    return <div className="empty"><p>Lateral lines need the stories of the brief, with their heights and weights.</p><Button component={Link} to="../brief">To the brief</Button></div>;
+    return (
+      <div className="empty">
+        <p>Lateral lines need the stories of the brief, with their heights and weights.</p>
+        <Button component={Link} to="../brief">
+          To the brief
+        </Button>
+      </div>
+    );
   }
-  const edit = (index: number, to: Partial<LateralLine>) => { change((m) => { m.lateral_lines = lines.map((l, i) => (i === index ? { ...l, ...to } : l)); }); };
+  const edit = (index: number, to: Partial<LateralLine>) => {
+    change((m) => {
+      m.lateral_lines = lines.map((l, i) => (i === index ? { ...l, ...to } : l));
+    });
+  };
   const editFloor = (to: Record<string, unknown>) => {
     change((m) => {
       const others = (m.floors ?? []).filter((f) => f.name !== name);
       m.floors = [...others, { ...floor, name, ...to }];
     });
   };
-  const add = (line: Partial<LateralLine>) => { change((m) => { m.lateral_lines = [...lines, { story, at: [0, 0], angle: 0, stiffness: 100_000, name: "", ...line }]; }); setChosen(lines.length); };
+  const add = (line: Partial<LateralLine>) => {
+    change((m) => {
+      m.lateral_lines = [...lines, { story, at: [0, 0], angle: 0, stiffness: 100_000, name: "", ...line }];
+    });
+    setChosen(lines.length);
+  };
   const centre = floor?.centre ?? floors[story]?.centre;
   return (
-    <div className="lines" onPaste={(e) => {
-      const text = e.clipboardData.getData("text/plain");
-      if (!/[\t;]/.test(text)) return;
-      e.preventDefault();
-      const read = pastedLines(text, stories.map((s) => s.name));
-      setProblems(read.problems);
-      if (read.problems.length === 0 && read.lines.length > 0) change((m) => { m.lateral_lines = read.lines; });
-    }}>
-      <LinesPlan floor={floors[story]} plan={stories[story]?.plan ?? null} lines={own} chosen={chosen} onChoose={setChosen} onMove={(index, to) => { edit(index, { at: to }); }} />
+    <div
+      className="lines"
+      onPaste={(e) => {
+        const text = e.clipboardData.getData("text/plain");
+        if (!/[\t;]/.test(text)) return;
+        e.preventDefault();
+        const read = pastedLines(
+          text,
+          stories.map((s) => s.name),
+        );
+        setProblems(read.problems);
+        if (read.problems.length === 0 && read.lines.length > 0)
+          change((m) => {
+            m.lateral_lines = read.lines;
+          });
+      }}
+    >
+      <LinesPlan
+        floor={floors[story]}
+        plan={stories[story]?.plan ?? null}
+        lines={own}
+        chosen={chosen}
+        onChoose={setChosen}
+        onMove={(index, to) => {
+          edit(index, { at: to });
+        }}
+      />
       <section>
         <div style={{ display: "flex", gap: 8, alignItems: "end", flexWrap: "wrap" }}>
-          <Select label="Story" w={110} allowDeselect={false} value={String(story)} data={stories.map((s, i) => ({ value: String(i), label: s.name })).reverse()} onChange={(v) => { setAt(Number(v)); setChosen(null); }} />
-          <ValueInput label="Mass" w={110} unit="t" placeholder={floors[story] ? floors[story].mass.toFixed(1) : ""} title="Left empty: the weight of the brief over g" value={floor?.mass} onCommit={(v) => { editFloor({ mass: v }); }} />
-          <ValueInput label="Centre of mass x" w={120} unit="m" placeholder="middle of the plan" value={centre?.[0]} onCommit={(v) => { editFloor({ centre: v === null ? null : [v, centre?.[1] ?? 0] }); }} />
-          <ValueInput label="y" w={120} unit="m" placeholder="middle of the plan" value={centre?.[1]} onCommit={(v) => { editFloor({ centre: v === null ? null : [centre?.[0] ?? 0, v] }); }} />
-          <ValueInput label="Rotational inertia" w={140} unit="t m²" placeholder={floors[story] ? `${floors[story].inertia.toFixed(0)} from plan` : "from the plan"} value={floor?.inertia} onCommit={(v) => { editFloor({ inertia: v }); }} />
+          <Select
+            label="Story"
+            w={110}
+            allowDeselect={false}
+            value={String(story)}
+            data={stories.map((s, i) => ({ value: String(i), label: s.name })).reverse()}
+            onChange={(v) => {
+              setAt(Number(v));
+              setChosen(null);
+            }}
+          />
+          <ValueInput
+            label="Mass"
+            w={110}
+            unit="t"
+            placeholder={floors[story] ? floors[story].mass.toFixed(1) : ""}
+            title="Left empty: the weight of the brief over g"
+            value={floor?.mass}
+            onCommit={(v) => {
+              editFloor({ mass: v });
+            }}
+          />
+          <ValueInput
+            label="Centre of mass x"
+            w={120}
+            unit="m"
+            placeholder="middle of the plan"
+            value={centre?.[0]}
+            onCommit={(v) => {
+              editFloor({ centre: v === null ? null : [v, centre?.[1] ?? 0] });
+            }}
+          />
+          <ValueInput
+            label="y"
+            w={120}
+            unit="m"
+            placeholder="middle of the plan"
+            value={centre?.[1]}
+            onCommit={(v) => {
+              editFloor({ centre: v === null ? null : [centre?.[0] ?? 0, v] });
+            }}
+          />
+          <ValueInput
+            label="Rotational inertia"
+            w={140}
+            unit="t m²"
+            placeholder={floors[story] ? `${floors[story].inertia.toFixed(0)} from plan` : "from the plan"}
+            value={floor?.inertia}
+            onCommit={(v) => {
+              editFloor({ inertia: v });
+            }}
+          />
         </div>
-        <Corners key={name} label="Corners of the floor, m" corners={floor?.corners ?? []} known={floors[story]?.corners ?? []} onCommit={(corners) => { editFloor({ corners }); }} />
-        {problems.length > 0 && <div className="trouble" role="alert"><p style={{ fontWeight: 600 }}>Not pasted; the lines are as they were</p>{problems.map((p) => <p key={p}>{p}</p>)}</div>}
+        <Corners
+          key={name}
+          label="Corners of the floor, m"
+          corners={floor?.corners ?? []}
+          known={floors[story]?.corners ?? []}
+          onCommit={(corners) => {
+            editFloor({ corners });
+          }}
+        />
+        {problems.length > 0 && (
+          <div className="trouble" role="alert">
+            <p style={{ fontWeight: 600 }}>Not pasted; the lines are as they were</p>
+            {problems.map((p) => (
+              <p key={p}>{p}</p>
+            ))}
+          </div>
+        )}
         {own.length === 0 ? (
-          <p className="quiet">No lines in {name} yet: add the walls, frames and bracing that resist sideways, or paste story, x, y, angle, stiffness from a spreadsheet.</p>
+          <p className="quiet">
+            No lines in {name} yet: add the walls, frames and bracing that resist sideways, or paste story, x, y, angle,
+            stiffness from a spreadsheet.
+          </p>
         ) : (
           <table className="plain lines-table" aria-label={`Lateral lines of ${name}`}>
-            <thead><tr><th>line</th><th>x, m</th><th>y, m</th><th>angle, °</th><th>stiffness, kN/m</th><th /></tr></thead>
+            <thead>
+              <tr>
+                <th>line</th>
+                <th>x, m</th>
+                <th>y, m</th>
+                <th>angle, °</th>
+                <th>stiffness, kN/m</th>
+                <th />
+              </tr>
+            </thead>
             <tbody>
               {own.map(({ line, index }, k) => {
                 const called = line.name ? line.name : `line ${String(k + 1)}`;
                 return (
-                  <tr key={index} className={index === chosen ? "on" : ""} onFocus={() => { setChosen(index); }}>
-                    <td><TextInput aria-label={`Name of ${called}`} w={130} maxLength={60} defaultValue={line.name ?? ""} placeholder={called} onBlur={(e) => { const to = e.currentTarget.value.trim(); if (to !== (line.name ?? "")) edit(index, { name: to }); }} /></td>
-                    <td><ValueInput aria-label={`x of ${called}`} w={80} value={line.at[0]} onCommit={(v) => { if (v !== null) edit(index, { at: [v, line.at[1] ?? 0] }); }} /></td>
-                    <td><ValueInput aria-label={`y of ${called}`} w={80} value={line.at[1]} onCommit={(v) => { if (v !== null) edit(index, { at: [line.at[0] ?? 0, v] }); }} /></td>
-                    <td><ValueInput aria-label={`Angle of ${called}`} w={70} value={line.angle ?? 0} onCommit={(v) => { edit(index, { angle: v ?? 0 }); }} /></td>
-                    <td><ValueInput aria-label={`Stiffness of ${called}`} w={120} value={line.stiffness} onCommit={(v) => { if (v !== null) edit(index, { stiffness: v }); }} /></td>
-                    <td><Button variant="subtle" color="gray" aria-label={`Remove ${called}`} onClick={() => { change((m) => { m.lateral_lines = lines.filter((_, i) => i !== index); }); setChosen(null); }}>remove</Button></td>
+                  <tr
+                    key={index}
+                    className={index === chosen ? "on" : ""}
+                    onFocus={() => {
+                      setChosen(index);
+                    }}
+                  >
+                    <td>
+                      <TextInput
+                        aria-label={`Name of ${called}`}
+                        w={130}
+                        maxLength={60}
+                        defaultValue={line.name ?? ""}
+                        placeholder={called}
+                        onBlur={(e) => {
+                          const to = e.currentTarget.value.trim();
+                          if (to !== (line.name ?? "")) edit(index, { name: to });
+                        }}
+                      />
+                    </td>
+                    <td>
+                      <ValueInput
+                        aria-label={`x of ${called}`}
+                        w={80}
+                        value={line.at[0]}
+                        onCommit={(v) => {
+                          if (v !== null) edit(index, { at: [v, line.at[1] ?? 0] });
+                        }}
+                      />
+                    </td>
+                    <td>
+                      <ValueInput
+                        aria-label={`y of ${called}`}
+                        w={80}
+                        value={line.at[1]}
+                        onCommit={(v) => {
+                          if (v !== null) edit(index, { at: [line.at[0] ?? 0, v] });
+                        }}
+                      />
+                    </td>
+                    <td>
+                      <ValueInput
+                        aria-label={`Angle of ${called}`}
+                        w={70}
+                        value={line.angle ?? 0}
+                        onCommit={(v) => {
+                          edit(index, { angle: v ?? 0 });
+                        }}
+                      />
+                    </td>
+                    <td>
+                      <ValueInput
+                        aria-label={`Stiffness of ${called}`}
+                        w={120}
+                        value={line.stiffness}
+                        onCommit={(v) => {
+                          if (v !== null) edit(index, { stiffness: v });
+                        }}
+                      />
+                    </td>
+                    <td>
+                      <Button
+                        variant="subtle"
+                        color="gray"
+                        aria-label={`Remove ${called}`}
+                        onClick={() => {
+                          change((m) => {
+                            m.lateral_lines = lines.filter((_, i) => i !== index);
+                          });
+                          setChosen(null);
+                        }}
+                      >
+                        remove
+                      </Button>
+                    </td>
                   </tr>
                 );
               })}
@@ -80,10 +256,40 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
           </table>
         )}
         <div style={{ display: "flex", gap: 8, marginTop: 8, flexWrap: "wrap" }}>
-          <Button variant="default" onClick={() => { add({ at: centre ?? [0, 0], angle: 0 }); }}>Add a line along X</Button>
-          <Button variant="default" onClick={() => { add({ at: centre ?? [0, 0], angle: 90 }); }}>Add a line along Y</Button>
-          <Button variant="default" disabled={own.length === 0 || stories.length < 2} onClick={() => { change((m) => { m.lateral_lines = copiedToAll(lines, story, stories.length); }); }}>Copy to all stories</Button>
-          <TextInput aria-label="Paste lateral lines here" placeholder="paste cells here: story, x, y, angle, stiffness, name" w={330} value="" onChange={() => undefined} />
+          <Button
+            variant="default"
+            onClick={() => {
+              add({ at: centre ?? [0, 0], angle: 0 });
+            }}
+          >
+            Add a line along X
+          </Button>
+          <Button
+            variant="default"
+            onClick={() => {
+              add({ at: centre ?? [0, 0], angle: 90 });
+            }}
+          >
+            Add a line along Y
+          </Button>
+          <Button
+            variant="default"
+            disabled={own.length === 0 || stories.length < 2}
+            onClick={() => {
+              change((m) => {
+                m.lateral_lines = copiedToAll(lines, story, stories.length);
+              });
+            }}
+          >
+            Copy to all stories
+          </Button>
+          <TextInput
+            aria-label="Paste lateral lines here"
+            placeholder="paste cells here: story, x, y, angle, stiffness, name"
+            w={330}
+            value=""
+            onChange={() => undefined}
+          />
         </div>
       </section>
     </div>

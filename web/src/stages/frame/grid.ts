@@ -1,7 +1,7 @@
 /** Bays as text: equal neighbours are counted ("3x6 8"). */
 export function baysText(bays: readonly number[]): string {
   const parts: string[] = [];
-  for (let i = 0; i < bays.length; ) {
+  for (let i = 0; i < bays.length;) {
     let n = 1;
     while (bays[i + n] === bays[i]) n++;
     parts.push(n > 1 ? `${String(n)}x${String(bays[i])}` : String(bays[i]));

@@ -7,7 +7,8 @@ export interface Placed {
 }
 
 /** Lines of one story with their places in the list. */
-export const linesOf = (lines: readonly LateralLine[], story: number): Placed[] => lines.map((line, index) => ({ line, index })).filter(({ line }) => line.story === story);
+export const linesOf = (lines: readonly LateralLine[], story: number): Placed[] =>
+  lines.map((line, index) => ({ line, index })).filter(({ line }) => line.story === story);
 
 /** The lines with those of one story copied to all the others. */
 export function copiedToAll(lines: readonly LateralLine[], story: number, stories: number): LateralLine[] {
@@ -15,37 +16,56 @@ export function copiedToAll(lines: readonly LateralLine[], story: number, storie
   return Array.from({ length: stories }, (_, i) => own.map((l) => ({ ...l, story: i }))).flat();
 }
 
-/** Centre of stiffness of lines in plan, m: where a force in X or Y makes no rotation; null where a direction has none. */
+/** Centre of stiffness of lines in plan, m: where a force makes no rotation; null where a direction has no lines. */
 export function centreOfStiffness(lines: readonly LateralLine[]): [number, number] | null {
-  let xx = 0, xy = 0, yy = 0, mx = 0, my = 0;
+  let xx = 0,
+    xy = 0,
+    yy = 0,
+    mx = 0,
+    my = 0;
   for (const l of lines) {
-    const turn = ((l.angle ?? 0) * Math.PI) / 180, c = Math.cos(turn), s = Math.sin(turn);
+    const turn = ((l.angle ?? 0) * Math.PI) / 180,
+      c = Math.cos(turn),
+      s = Math.sin(turn);
     const [x = 0, y = 0] = l.at;
     const arm = x * s - y * c;
-    xx += l.stiffness * c * c; xy += l.stiffness * c * s; yy += l.stiffness * s * s;
-    mx += l.stiffness * c * arm; my += l.stiffness * s * arm;
+    xx += l.stiffness * c * c;
+    xy += l.stiffness * c * s;
+    yy += l.stiffness * s * s;
+    mx += l.stiffness * c * arm;
+    my += l.stiffness * s * arm;
   }
   const det = xx * yy - xy * xy;
   if (Math.abs(det) <= 1e-9 * (xx + yy) ** 2) return null;
   // the point that a movement without rotation pushes through: [xx xy; xy yy] [-y; x] = [mx; my]
-  const minusY = (yy * mx - xy * my) / det, x = (xx * my - xy * mx) / det;
+  const minusY = (yy * mx - xy * my) / det,
+    x = (xx * my - xy * mx) / det;
   return [x, -minusY];
 }
 
 /** Lines pasted from a spreadsheet: story, x, y, angle, stiffness, name; every row that can't be read is named. */
 export function pastedLines(text: string, stories: string[]): { lines: LateralLine[]; problems: string[] } {
-  const lines: LateralLine[] = [], problems: string[] = [];
+  const lines: LateralLine[] = [],
+    problems: string[] = [];
   text.split(/\r?\n/).forEach((raw, n) => {
     if (!raw.trim()) return;
     const cells = raw.split(/[\t;]/).map((c) => c.trim());
     const story = stories.indexOf(cells[0] ?? "");
     const numbers = cells.slice(1, 5).map((c) => Number(c.replace(",", ".")));
     if (story < 0) {
-      if (n > 0) problems.push(`Row ${String(n + 1)}: there is no story ${cells[0] ?? ""}; use one of ${stories.join(", ")}.`);
+      if (n > 0)
+        problems.push(`Row ${String(n + 1)}: there is no story ${cells[0] ?? ""}; use one of ${stories.join(", ")}.`);
       return;
     }
     const [x, y, angle, stiffness] = numbers;
-    if (numbers.length < 4 || numbers.some((v) => !Number.isFinite(v)) || x === undefined || y === undefined || stiffness === undefined || stiffness <= 0) {
+    if (
+      numbers.length < 4 ||
+      numbers.some((v) => !Number.isFinite(v)) ||
+      x === undefined ||
+      y === undefined ||
+      stiffness === undefined ||
+      stiffness <= 0
+    ) {
       problems.push(`Row ${String(n + 1)}: give x (m), y (m), angle (degrees) and a stiffness above zero (kN/m).`);
       return;
     }

@@ -8,7 +8,7 @@ import { Field } from "../../editions/Field";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
 import { give, given, shortTitle } from "../../editions/places";
 import { Study } from "../../editions/Study";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { SymbolText } from "../../shared/Symbol";
@@ -20,7 +20,7 @@ const MEASURED: string[] = ["v_s30", "N_SPT", "s_u", "site_period", "rock", "ver
 
 /** Do the site values hold? */
 export default function GroundPage() {
-  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
+  const { review, recheck, selected, select } = useReviewContext();
   const { brief, change, error, undo, canUndo, busy } = useBrief();
   const editions = useEditions();
   const across = useAcross(review.id);
@@ -31,47 +31,142 @@ export default function GroundPage() {
   if (!edition) return null;
   const governs = edition.id === brief.edition;
   const described = across.data?.editions.find((e) => e.id === edition.id);
-  const shared = new Map(editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])));
+  const shared = new Map(
+    editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])),
+  );
   const measured = MEASURED.flatMap((n) => shared.get(n) ?? []);
   // those of a direction stand under Lateral
   const notes = recheck.notes.filter((n) => !/^[XY]: /.test(n));
-  const ownSoil = given(brief, edition.id, { name: edition.soil_input, part: "site" }, null) as string | null | undefined;
+  const ownSoil = given(brief, edition.id, { name: edition.soil_input, part: "site" }, null) as
+    string | null | undefined;
   const mce = given(brief, edition.id, { name: "mce", part: "site" }, null) as { T: number[] } | null | undefined;
   return (
     <div className="split">
       <main className="stage">
         <div className="stage-head">
           <h2 className="stage-title">Ground</h2>
-          <span className="end"><span className="quiet" aria-live="polite">{busy ? "saving…" : ""}</span><Button variant="default" disabled={!canUndo} onClick={undo}>Undo</Button></span>
+          <span className="end">
+            <span className="quiet" aria-live="polite">
+              {busy ? "saving…" : ""}
+            </span>
+            <Button variant="default" disabled={!canUndo} onClick={undo}>
+              Undo
+            </Button>
+          </span>
         </div>
         {ids.length > 1 && (
-          <SegmentedControl aria-label="Edition" mt={8} value={edition.id} onChange={setChosen} data={ids.flatMap((id) => (editions.data ?? []).filter((e) => e.id === id).map((e) => ({ value: e.id, label: shortTitle(e) })))} />
+          <SegmentedControl
+            aria-label="Edition"
+            mt={8}
+            value={edition.id}
+            onChange={setChosen}
+            data={ids.flatMap((id) =>
+              (editions.data ?? []).filter((e) => e.id === id).map((e) => ({ value: e.id, label: shortTitle(e) })),
+            )}
+          />
         )}
         <Troubles error={error} title="Not saved; the values are as they were" />
         <h3 className="part">Our own values{ids.length > 1 && ` under ${edition.title}`}</h3>
-        <EditionFields key={edition.id} edition={edition} brief={brief} change={change} needs={described?.needs ?? []} steps={across.data?.steps[edition.id]} wanted={(i) => i.part === "site" && !MEASURED.includes(i.name)} />
+        <EditionFields
+          key={edition.id}
+          edition={edition}
+          brief={brief}
+          change={change}
+          needs={described?.needs ?? []}
+          steps={across.data?.steps[edition.id]}
+          wanted={(i) => i.part === "site" && !MEASURED.includes(i.name)}
+        />
         <Choices edition={edition} brief={brief} change={change} />
-        {mce && <p className="quiet" style={{ fontSize: 13 }}>Multi-period spectrum of {mce.T.length} points is given. <button type="button" className="linklike" onClick={() => { change((b) => { give(b, edition.id, { name: "mce", part: "site" }, null, null); }); }}>leave it out</button></p>}
-        {edition.inputs.some((i) => i.name === "curve") ? <OwnSpectrum edition={edition} brief={brief} change={change} /> : <HazardLookup key={`look-${edition.id}`} edition={edition} brief={brief} change={change} />}
-        {edition.inputs.some((i) => i.name === "site_specific") && <Study key={`study-${edition.id}`} edition={edition} brief={brief} change={change} />}
+        {mce && (
+          <p className="quiet" style={{ fontSize: 13 }}>
+            Multi-period spectrum of {mce.T.length} points is given.{" "}
+            <button
+              type="button"
+              className="linklike"
+              onClick={() => {
+                change((b) => {
+                  give(b, edition.id, { name: "mce", part: "site" }, null, null);
+                });
+              }}
+            >
+              leave it out
+            </button>
+          </p>
+        )}
+        {edition.inputs.some((i) => i.name === "curve") ? (
+          <OwnSpectrum edition={edition} brief={brief} change={change} />
+        ) : (
+          <HazardLookup key={`look-${edition.id}`} edition={edition} brief={brief} change={change} />
+        )}
+        {edition.inputs.some((i) => i.name === "site_specific") && (
+          <Study key={`study-${edition.id}`} edition={edition} brief={brief} change={change} />
+        )}
         {measured.length > 0 && (
           <>
             <h3 className="part">Measured in the ground</h3>
             <div className="fields">
-              {measured.map((i) => <Field key={i.name} edition={edition} input={i} direction={null} value={given(brief, brief.edition, i, null)} standing="not given" onCommit={(v) => { change((b) => { give(b, b.edition, i, null, v); }); }} />)}
+              {measured.map((i) => (
+                <Field
+                  key={i.name}
+                  edition={edition}
+                  input={i}
+                  direction={null}
+                  value={given(brief, brief.edition, i, null)}
+                  standing="not given"
+                  onCommit={(v) => {
+                    change((b) => {
+                      give(b, b.edition, i, null, v);
+                    });
+                  }}
+                />
+              ))}
             </div>
             {described?.measured_soil && (
-              <p className={ownSoil && ownSoil !== described.measured_soil ? "off" : "quiet"} style={{ fontSize: 13, margin: "6px 0 0" }}>
-                What was measured is <SymbolText text={described.measured_soil} /> under {edition.title}{ownSoil && ownSoil !== described.measured_soil ? <>, while <SymbolText text={ownSoil} /> is given</> : ""}.
+              <p
+                className={ownSoil && ownSoil !== described.measured_soil ? "off" : "quiet"}
+                style={{ fontSize: 13, margin: "6px 0 0" }}
+              >
+                What was measured is <SymbolText text={described.measured_soil} /> under {edition.title}
+                {ownSoil && ownSoil !== described.measured_soil ? (
+                  <>
+                    , while <SymbolText text={ownSoil} /> is given
+                  </>
+                ) : (
+                  ""
+                )}
+                .
               </p>
             )}
           </>
         )}
-        {governs && notes.length > 0 && <ul className="notes">{notes.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
-        {!governs && (described?.words.ground_notes?.length ?? 0) > 0 && <ul className="notes">{described?.words.ground_notes?.map((n) => <li key={n}><SymbolText text={n} /></li>)}</ul>}
-        {governs && <ChecksTable caption="Theirs and ours" checks={recheck.checks.filter((c) => c.stage === "ground")} selected={selected?.id} onSelect={select} />}
+        {governs && notes.length > 0 && (
+          <ul className="notes">
+            {notes.map((n) => (
+              <li key={n}>
+                <SymbolText text={n} />
+              </li>
+            ))}
+          </ul>
+        )}
+        {!governs && (described?.words.ground_notes?.length ?? 0) > 0 && (
+          <ul className="notes">
+            {described?.words.ground_notes?.map((n) => (
+              <li key={n}>
+                <SymbolText text={n} />
+              </li>
+            ))}
+          </ul>
+        )}
+        {governs && (
+          <ChecksTable
+            caption="Theirs and ours"
+            checks={recheck.checks.filter((c) => c.stage === "ground")}
+            selected={selected?.id}
+            onSelect={select}
+          />
+        )}
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
+      <Bench />
     </div>
   );
 }

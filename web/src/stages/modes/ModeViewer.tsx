@@ -22,8 +22,13 @@ interface Props {
 
 type Movement = [number, number, number];
 
-/** Their shape of the mode at our floors, at the scale and sign that fits ours best; axes exchanged back where they were. */
-export function theirShape(theirs: TheirMode | undefined, names: string[], ours: readonly Movement[], swapped: boolean): Movement[] | null {
+/** Their shape of the mode at our floors, at the scale and sign that fits ours best; exchanged axes are changed back. */
+export function theirShape(
+  theirs: TheirMode | undefined,
+  names: string[],
+  ours: readonly Movement[],
+  swapped: boolean,
+): Movement[] | null {
   if (!theirs?.shape) return null;
   const by = new Map(theirs.shape.map((r) => [r.story, r]));
   const raw = names.map((n): Movement => {
@@ -31,8 +36,14 @@ export function theirShape(theirs: TheirMode | undefined, names: string[], ours:
     const [x, y, rz] = [r?.X ?? 0, r?.Y ?? 0, r?.RZ ?? 0];
     return swapped ? [y, x, -rz] : [x, y, rz];
   });
-  let dot = 0, size = 0;
-  raw.forEach((m, i) => m.forEach((v, c) => { dot += v * (ours[i]?.[c] ?? 0); size += v * v; }));
+  let dot = 0,
+    size = 0;
+  raw.forEach((m, i) =>
+    m.forEach((v, c) => {
+      dot += v * (ours[i]?.[c] ?? 0);
+      size += v * v;
+    }),
+  );
   return size === 0 ? null : raw.map(([x, y, rz]): Movement => [(x * dot) / size, (y * dot) / size, (rz * dot) / size]);
 }
 
@@ -46,41 +57,142 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
   const { floors } = answer;
   const drawn = useMemo(() => drawnOf(model, floors), [model, floors]);
   const shape = useMemo<Movement[]>(() => own?.shape ?? [], [own]);
-  const raw = useMemo(() => answer.nodes?.shapes[mode - 1] ?? movedByFloors(drawn, floors, shape), [answer.nodes, mode, drawn, floors, shape]);
-  const other = useMemo(() => theirShape(theirs, floors.map((f) => f.name), shape, swapped), [theirs, floors, shape, swapped]);
+  const raw = useMemo(
+    () => answer.nodes?.shapes[mode - 1] ?? movedByFloors(drawn, floors, shape),
+    [answer.nodes, mode, drawn, floors, shape],
+  );
+  const other = useMemo(
+    () =>
+      theirShape(
+        theirs,
+        floors.map((f) => f.name),
+        shape,
+        swapped,
+      ),
+    [theirs, floors, shape, swapped],
+  );
   const { movement, outlines, ghosts, floorScale } = useMemo(() => {
-    const floorMoves = floors.flatMap((f, i) => f.corners.map((c): Point => { const m = shape[i]; return m ? [...rigid(c, f.centre, m), 0] : [0, 0, 0]; }));
+    const floorMoves = floors.flatMap((f, i) =>
+      f.corners.map((c): Point => {
+        const m = shape[i];
+        return m ? [...rigid(c, f.centre, m), 0] : [0, 0, 0];
+      }),
+    );
     // floors and nodes are told in scales of their own; each is brought to the same size on the screen
-    const nodeScale = scaleOf(drawn.points, raw), floorScale = scaleOf(drawn.points, floorMoves);
+    const nodeScale = scaleOf(drawn.points, raw),
+      floorScale = scaleOf(drawn.points, floorMoves);
     const sense = senseOf(drawn.points, raw, floors, shape);
-    const plates = (moves: readonly Movement[]): Outline[] => floors.map((f, i) => ({
-      plate: f.rigid, corners: f.corners.map((c): Point => [c[0], c[1], f.z]),
-      movement: f.corners.map((c): Point => { const m = moves[i]; const [x, y] = m ? rigid(c, f.centre, m) : [0, 0]; return [x * floorScale, y * floorScale, 0]; }),
-    }));
-    return { movement: raw.map(([x, y, z]): Point => [x * nodeScale * sense, y * nodeScale * sense, z * nodeScale * sense]), outlines: plates(shape), ghosts: other ? plates(other) : undefined, floorScale };
+    const plates = (moves: readonly Movement[]): Outline[] =>
+      floors.map((f, i) => ({
+        plate: f.rigid,
+        corners: f.corners.map((c): Point => [c[0], c[1], f.z]),
+        movement: f.corners.map((c): Point => {
+          const m = moves[i];
+          const [x, y] = m ? rigid(c, f.centre, m) : [0, 0];
+          return [x * floorScale, y * floorScale, 0];
+        }),
+      }));
+    return {
+      movement: raw.map(([x, y, z]): Point => [x * nodeScale * sense, y * nodeScale * sense, z * nodeScale * sense]),
+      outlines: plates(shape),
+      ghosts: other ? plates(other) : undefined,
+      floorScale,
+    };
   }, [floors, shape, drawn, raw, other]);
   if (!own) return null;
   return (
     <section aria-label={`Mode ${String(mode)} of our model`} className="modes-viewer">
       <div className="scene">
         <div className="scene-tools">
-          <b>Mode {mode}</b><span className="quiet">{own.kind}, T = {own.T.toFixed(3)} s</span>
+          <b>Mode {mode}</b>
+          <span className="quiet">
+            {own.kind}, T = {own.T.toFixed(3)} s
+          </span>
           <span style={{ marginLeft: "auto", display: "flex", flexWrap: "wrap", gap: 6 }}>
-            <Button variant="default" aria-label="Mode before" disabled={mode === 1} onClick={() => { onMode(mode - 1); }}>‹</Button>
-            <Button variant="default" aria-label="Next mode" disabled={mode === answer.modes.length} onClick={() => { onMode(mode + 1); }}>›</Button>
-            <Button variant={playing ? "default" : "filled"} onClick={() => { setPlaying(!playing); }}>{playing ? "Pause" : "Play"}</Button>
-            <Button variant="default" disabled={playing} aria-label="Step the swing" onClick={() => { setPhase(nextPhase(phase)); }}>Step</Button>
-            <SegmentedControl aria-label="View" value={view} data={["turn", "plan", "along X", "along Y"]} onChange={(v) => { setView(v as View); }} />
+            <Button
+              variant="default"
+              aria-label="Mode before"
+              disabled={mode === 1}
+              onClick={() => {
+                onMode(mode - 1);
+              }}
+            >
+              ‹
+            </Button>
+            <Button
+              variant="default"
+              aria-label="Next mode"
+              disabled={mode === answer.modes.length}
+              onClick={() => {
+                onMode(mode + 1);
+              }}
+            >
+              ›
+            </Button>
+            <Button
+              variant={playing ? "default" : "filled"}
+              onClick={() => {
+                setPlaying(!playing);
+              }}
+            >
+              {playing ? "Pause" : "Play"}
+            </Button>
+            <Button
+              variant="default"
+              disabled={playing}
+              aria-label="Step the swing"
+              onClick={() => {
+                setPhase(nextPhase(phase));
+              }}
+            >
+              Step
+            </Button>
+            <SegmentedControl
+              aria-label="View"
+              value={view}
+              data={["turn", "plan", "along X", "along Y"]}
+              onChange={(v) => {
+                setView(v as View);
+              }}
+            />
           </span>
         </div>
         <div style={{ height: 310 }} role="img" aria-label={`The model in mode ${String(mode)}, ${own.kind}`}>
-          <Suspense fallback={<p className="quiet" style={{ padding: 12 }}>loading the view…</p>}>
-            <Scene drawn={drawn} movement={movement} floors={outlines} ghosts={ghosts} playing={playing} phase={phase} turning={playing && view === "turn"} view={view} scheme={scheme} />
+          <Suspense
+            fallback={
+              <p className="quiet" style={{ padding: 12 }}>
+                loading the view…
+              </p>
+            }
+          >
+            <Scene
+              drawn={drawn}
+              movement={movement}
+              floors={outlines}
+              ghosts={ghosts}
+              playing={playing}
+              phase={phase}
+              turning={playing && view === "turn"}
+              view={view}
+              scheme={scheme}
+            />
           </Suspense>
         </div>
         <p className="scene-legend">
-          <span><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke="var(--ours)" strokeWidth={2} /></svg>our floors</span>
-          {ghosts && <span className="theirs"><svg width={20} height={6} aria-hidden><line x2={20} y1={3} y2={3} stroke="var(--theirs)" strokeWidth={2} /></svg>their floors{swapped ? ", axes exchanged back" : ""}</span>}
+          <span>
+            <svg width={20} height={6} aria-hidden>
+              <line x2={20} y1={3} y2={3} stroke="var(--ours)" strokeWidth={2} />
+            </svg>
+            our floors
+          </span>
+          {ghosts && (
+            <span className="theirs">
+              <svg width={20} height={6} aria-hidden>
+                <line x2={20} y1={3} y2={3} stroke="var(--theirs)" strokeWidth={2} />
+              </svg>
+              their floors{swapped ? ", axes exchanged back" : ""}
+            </span>
+          )}
         </p>
       </div>
       <div className="modes-side">
@@ -100,12 +212,22 @@ const PHASES = [1, 0.5, 0, -0.5, -1, -0.5, 0, 0.5];
 const nextPhase = (phase: number) => PHASES[(PHASES.indexOf(phase) + 1) % PHASES.length] ?? 1;
 
 /** Whether the nodes' shape and the floors' go the same way (+1) or the other (-1). */
-function senseOf(points: readonly Point[], raw: readonly Point[], floors: ModalAnswer["floors"], shape: readonly Movement[]): 1 | -1 {
+function senseOf(
+  points: readonly Point[],
+  raw: readonly Point[],
+  floors: ModalAnswer["floors"],
+  shape: readonly Movement[],
+): 1 | -1 {
   let dot = 0;
   points.forEach((p, k) => {
     const i = floors.findIndex((f) => Math.abs(f.z - p[2]) < 0.05);
-    const floor = floors[i], m = shape[i], by = raw[k];
-    if (floor && m && by) { const [x, y] = rigid([p[0], p[1]], floor.centre, m); dot += x * by[0] + y * by[1]; }
+    const floor = floors[i],
+      m = shape[i],
+      by = raw[k];
+    if (floor && m && by) {
+      const [x, y] = rigid([p[0], p[1]], floor.centre, m);
+      dot += x * by[0] + y * by[1];
+    }
   });
   return dot < 0 ? -1 : 1;
 }
@@ -114,8 +236,15 @@ function Bar({ name, ours, theirs }: { name: string; ours: number; theirs: numbe
   return (
     <>
       <span>{name}</span>
-      <span className="track"><span className="fill" style={{ width: `${String(100 * ours)}%` }} />{theirs !== undefined && <span className="hollow" style={{ left: `${String(Math.min(100, 100 * theirs))}%` }} />}</span>
-      <span className="n ours" style={{ textAlign: "right" }}>{(100 * ours).toFixed(1)} %</span>
+      <span className="track">
+        <span className="fill" style={{ width: `${String(100 * ours)}%` }} />
+        {theirs !== undefined && (
+          <span className="hollow" style={{ left: `${String(Math.min(100, 100 * theirs))}%` }} />
+        )}
+      </span>
+      <span className="n ours" style={{ textAlign: "right" }}>
+        {(100 * ours).toFixed(1)} %
+      </span>
     </>
   );
 }

@@ -7,7 +7,7 @@ import type { ModalAnswer, SubmittedModes } from "../../model/answers";
 import { RunStatus } from "../../model/RunStatus";
 import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { ModesTable } from "./ModesTable";
 import { ModeViewer } from "./ModeViewer";
@@ -16,7 +16,7 @@ import "./modes.css";
 
 /** Enough modes, of the right kind? Theirs and ours, matched by shape. */
 export default function ModesPage() {
-  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
+  const { review, recheck, selected, select } = useReviewContext();
   const scheme = useComputedColorScheme("light");
   const still = useReducedMotion();
   const model = useModel(review.id);
@@ -38,13 +38,20 @@ export default function ModesPage() {
         </div>
         {model.number === 0 && !model.loading && (
           <div className="empty">
-            <p>There is no model of our own yet, so their modes can only be held against themselves and the code's target.</p>
-            <Button component={Link} to="../frame">Make one: ten minutes with lateral lines</Button>
+            <p>
+              There is no model of our own yet, so their modes can only be held against themselves and the code's
+              target.
+            </p>
+            <Button component={Link} to="../frame">
+              Make one: ten minutes with lateral lines
+            </Button>
           </div>
         )}
         {model.number > 0 && <RunStatus {...modal} />}
         {comparison?.swapped && (
-          <p className="modes-word off">X and Y look exchanged in their tables: their modes fit ours only that way round.</p>
+          <p className="modes-word off">
+            X and Y look exchanged in their tables: their modes fit ours only that way round.
+          </p>
         )}
         {answer && (
           <>
@@ -52,31 +59,74 @@ export default function ModesPage() {
               {(["X", "Y"] as const).map((d) => (
                 <span key={d}>
                   <b>{d}</b>{" "}
-                  {answer.reached_at[d] === null ? <span className="off">our {answer.modes.length} modes don’t reach {Math.round(100 * answer.target)} %</span> : <>ours reach {Math.round(100 * answer.target)} % with mode {answer.reached_at[d]}</>}
-                  {comparison && comparison.sums[d] !== null && <>, <span className={comparison.enough[d] ? "theirs" : "limit"}>theirs sum to {(100 * (comparison.sums[d] ?? 0)).toFixed(1)} %</span></>}
+                  {answer.reached_at[d] === null ? (
+                    <span className="off">
+                      our {answer.modes.length} modes don’t reach {Math.round(100 * answer.target)} %
+                    </span>
+                  ) : (
+                    <>
+                      ours reach {Math.round(100 * answer.target)} % with mode {answer.reached_at[d]}
+                    </>
+                  )}
+                  {comparison && comparison.sums[d] !== null && (
+                    <>
+                      ,{" "}
+                      <span className={comparison.enough[d] ? "theirs" : "limit"}>
+                        theirs sum to {(100 * (comparison.sums[d] ?? 0)).toFixed(1)} %
+                      </span>
+                    </>
+                  )}
                 </span>
               ))}
             </p>
-            <ModeViewer model={model.model} answer={answer} mode={mode} theirs={theirsOf(submitted, mode)} swapped={comparison?.swapped ?? false} scheme={scheme} still={still} onMode={setChosen} />
+            <ModeViewer
+              model={model.model}
+              answer={answer}
+              mode={mode}
+              theirs={theirsOf(submitted, mode)}
+              swapped={comparison?.swapped ?? false}
+              scheme={scheme}
+              still={still}
+              onMode={setChosen}
+            />
           </>
         )}
-        {(answer ?? submitted) && <ModesTable answer={answer} submitted={submitted} chosen={mode} onChoose={setChosen} checks={checks} onSelect={select} />}
+        {(answer ?? submitted) && (
+          <ModesTable
+            answer={answer}
+            submitted={submitted}
+            chosen={mode}
+            onChoose={setChosen}
+            checks={checks}
+            onSelect={select}
+          />
+        )}
         {answer && (
           <>
             <div className="stage-head" style={{ marginTop: 18 }}>
-              <h3 className="part" style={{ margin: 0 }}>Running sum of the effective modal mass</h3>
-              <SegmentedControl aria-label="Direction of the running sums" value={direction} data={["X", "Y"]} onChange={(v) => { setDirection(v as "X" | "Y"); }} />
+              <h3 className="part" style={{ margin: 0 }}>
+                Running sum of the effective modal mass
+              </h3>
+              <SegmentedControl
+                aria-label="Direction of the running sums"
+                value={direction}
+                data={["X", "Y"]}
+                onChange={(v) => {
+                  setDirection(v as "X" | "Y");
+                }}
+              />
             </div>
             <RunningSums answer={answer} submitted={submitted} direction={direction} scheme={scheme} />
             <p className="quiet modes-small">
-              Rayleigh’s periods as a second opinion: X {answer.rayleigh.X?.toFixed(3) ?? "–"} s, Y {answer.rayleigh.Y?.toFixed(3) ?? "–"} s. That no mode is missing was checked by: {answer.counted_by}.
+              Rayleigh’s periods as a second opinion: X {answer.rayleigh.X?.toFixed(3) ?? "–"} s, Y{" "}
+              {answer.rayleigh.Y?.toFixed(3) ?? "–"} s. That no mode is missing was checked by: {answer.counted_by}.
             </p>
             <Warnings warnings={answer.warnings} />
           </>
         )}
         <ChecksTable caption="Checks of their modes" checks={checks} selected={selected?.id} onSelect={select} />
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
+      <Bench />
     </div>
   );
 }

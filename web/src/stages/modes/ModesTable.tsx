@@ -23,13 +23,28 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
   const loose = submitted ? submitted.theirs.filter((_, i) => !comparison?.rows.some((r) => r.theirs === i + 1)) : [];
   const off = (mode: number | null | undefined, quantity: string, direction: string | null) => {
     if (!mode) return undefined;
-    return checks.find((c) => c.quantity === quantity && c.direction === direction && c.mode === mode && (c.level ?? 0) > 1 && (c.verdict === "differs" || c.verdict === "breaches"));
+    return checks.find(
+      (c) =>
+        c.quantity === quantity &&
+        c.direction === direction &&
+        c.mode === mode &&
+        (c.level ?? 0) > 1 &&
+        (c.verdict === "differs" || c.verdict === "breaches"),
+    );
   };
   const theirsCell = (mode: number | null | undefined, text: string, quantity: string, direction: string | null) => {
     const check = off(mode, quantity, direction);
     if (!check) return <span className="theirs">{text}</span>;
     return (
-      <button type="button" className="linklike off" title="out of plumb: open it on the bench" onClick={(e) => { e.stopPropagation(); onSelect(check.id); }}>
+      <button
+        type="button"
+        className="linklike off"
+        title="out of plumb: open it on the bench"
+        onClick={(e) => {
+          e.stopPropagation();
+          onSelect(check.id);
+        }}
+      >
         <Mark shape={check.role === "inherited" ? "inherited" : "origin"} /> <i className="theirs">{text}</i>
       </button>
     );
@@ -39,21 +54,74 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
   return (
     <table className="plain modes" aria-label="Modes, theirs and ours">
       <thead>
-        <tr><th rowSpan={2}>ours</th><th rowSpan={2}>kind</th><th className="n" colSpan={4}>ours: T (s), X, Y, RZ (% of the mass)</th><th className="n" rowSpan={2}>theirs</th><th className="n" colSpan={4}>theirs: T (s), X, Y, RZ (%)</th><th className="n" rowSpan={2}>shapes<br />alike</th></tr>
-        <tr><th className="n">T</th>{AXES.map((a) => <th key={a} className="n">{a}</th>)}<th className="n">T</th>{AXES.map((a) => <th key={a} className="n">{a}</th>)}</tr>
+        <tr>
+          <th rowSpan={2}>ours</th>
+          <th rowSpan={2}>kind</th>
+          <th className="n" colSpan={4}>
+            ours: T (s), X, Y, RZ (% of the mass)
+          </th>
+          <th className="n" rowSpan={2}>
+            theirs
+          </th>
+          <th className="n" colSpan={4}>
+            theirs: T (s), X, Y, RZ (%)
+          </th>
+          <th className="n" rowSpan={2}>
+            shapes
+            <br />
+            alike
+          </th>
+        </tr>
+        <tr>
+          <th className="n">T</th>
+          {AXES.map((a) => (
+            <th key={a} className="n">
+              {a}
+            </th>
+          ))}
+          <th className="n">T</th>
+          {AXES.map((a) => (
+            <th key={a} className="n">
+              {a}
+            </th>
+          ))}
+        </tr>
       </thead>
       <tbody>
         {shown.map((m, i) => {
-          const row = matched.get(i + 1), other = theirs(row?.theirs), number = other?.mode;
+          const row = matched.get(i + 1),
+            other = theirs(row?.theirs),
+            number = other?.mode;
           const missing = comparison?.missing.includes(i + 1) ?? false;
           const here = met(i + 1);
           return (
-            <tr key={i} className={i + 1 === chosen ? "on" : ""} aria-selected={i + 1 === chosen} tabIndex={0}
-              onClick={() => { onChoose(i + 1); }} onKeyDown={(e) => { if (e.key === "Enter") onChoose(i + 1); }}>
+            <tr
+              key={i}
+              className={i + 1 === chosen ? "on" : ""}
+              aria-selected={i + 1 === chosen}
+              tabIndex={0}
+              onClick={() => {
+                onChoose(i + 1);
+              }}
+              onKeyDown={(e) => {
+                if (e.key === "Enter") onChoose(i + 1);
+              }}
+            >
               <td>{i + 1}</td>
-              <td>{m.kind}{here.length > 0 && <span className="chip" style={{ marginLeft: 6 }}>{Math.round(100 * (answer?.target ?? 0.9))} % in {here.join(", ")}</span>}</td>
+              <td>
+                {m.kind}
+                {here.length > 0 && (
+                  <span className="chip" style={{ marginLeft: 6 }}>
+                    {Math.round(100 * (answer?.target ?? 0.9))} % in {here.join(", ")}
+                  </span>
+                )}
+              </td>
               <td className="n ours">{m.T.toFixed(3)}</td>
-              {AXES.map((a) => <td key={a} className="n ours">{share(m.mass_ratio[a])}</td>)}
+              {AXES.map((a) => (
+                <td key={a} className="n ours">
+                  {share(m.mass_ratio[a])}
+                </td>
+              ))}
               {other ? (
                 <>
                   <td className="n theirs">{number}</td>
@@ -64,21 +132,37 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
                   <td className="n quiet">{row?.mac === null || row?.mac === undefined ? "" : row.mac.toFixed(2)}</td>
                 </>
               ) : (
-                <td colSpan={6} className={missing ? "gone" : "quiet"}>{submitted ? (missing ? "missing from their list" : "") : ""}</td>
+                <td colSpan={6} className={missing ? "gone" : "quiet"}>
+                  {submitted ? (missing ? "missing from their list" : "") : ""}
+                </td>
               )}
             </tr>
           );
         })}
         {loose.map((m) => (
           <tr key={`t${String(m.mode)}`}>
-            <td colSpan={6} className="quiet">{answer ? "no mode of ours is like it" : "our model has not been run"}</td>
-            <td className="n theirs">{m.mode}</td><td className="n theirs">{m.T?.toFixed(3) ?? "–"}</td>
-            {AXES.map((a) => <td key={a} className="n theirs">{share(m.mass_ratio[a])}</td>)}<td />
+            <td colSpan={6} className="quiet">
+              {answer ? "no mode of ours is like it" : "our model has not been run"}
+            </td>
+            <td className="n theirs">{m.mode}</td>
+            <td className="n theirs">{m.T?.toFixed(3) ?? "–"}</td>
+            {AXES.map((a) => (
+              <td key={a} className="n theirs">
+                {share(m.mass_ratio[a])}
+              </td>
+            ))}
+            <td />
           </tr>
         ))}
       </tbody>
       {answer && shown.length < answer.modes.length && (
-        <tfoot><tr><td colSpan={12} className="quiet">and {answer.modes.length - shown.length} more of ours, to {answer.modes.at(-1)?.T.toFixed(3)} s</td></tr></tfoot>
+        <tfoot>
+          <tr>
+            <td colSpan={12} className="quiet">
+              and {answer.modes.length - shown.length} more of ours, to {answer.modes.at(-1)?.T.toFixed(3)} s
+            </td>
+          </tr>
+        </tfoot>
       )}
     </table>
   );

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import { answered, api } from "../../shared/api/client";
 import { useRefresh, useReports } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
@@ -14,7 +14,8 @@ export default function ReportPage() {
   const reports = useReports(review.id);
   const refresh = useRefresh(review.id);
   const issue = useMutation({
-    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/reports/", { params: { path: { review_id: review.id } } })),
+    mutationFn: () =>
+      answered(api.POST("/api/reviews/{review_id}/reports/", { params: { path: { review_id: review.id } } })),
     onSuccess: refresh,
   });
   const onTeam = review.role === "lead" || review.role === "reviewer";
@@ -27,23 +28,62 @@ export default function ReportPage() {
         <h2 className="stage-title">Report</h2>
         {onTeam && (
           <span className={unfiled + drafts ? "off" : "quiet"} style={{ fontSize: 13 }}>
-            {unfiled > 0 && <><Link to="../sheet">{unfiled} deviation{unfiled > 1 ? "s" : ""} that start here</Link> in no finding</>}
+            {unfiled > 0 && (
+              <>
+                <Link to="../sheet">
+                  {unfiled} deviation{unfiled > 1 ? "s" : ""} that start here
+                </Link>{" "}
+                in no finding
+              </>
+            )}
             {unfiled > 0 && drafts > 0 && " · "}
-            {drafts > 0 && <><Link to="../findings">{drafts} finding{drafts > 1 ? "s" : ""}</Link> not issued</>}
+            {drafts > 0 && (
+              <>
+                <Link to="../findings">
+                  {drafts} finding{drafts > 1 ? "s" : ""}
+                </Link>{" "}
+                not issued
+              </>
+            )}
             {unfiled + drafts === 0 && "every deviation that starts here is in a finding"}
           </span>
         )}
         <span className="end">
-          {onTeam && <Button variant="default" component="a" href={`/api/reviews/${review.id}/report/draft.pdf`} target="_blank">PDF of this draft</Button>}
-          {onTeam && <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>.plumb.json</Button>}
-          {review.role === "lead" && <Button color="dark" loading={issue.isPending} onClick={() => { issue.mutate(); }}>Sign and issue report {(reports.data?.length ?? 0) + 1}</Button>}
+          {onTeam && (
+            <Button variant="default" component="a" href={`/api/reviews/${review.id}/report/draft.pdf`} target="_blank">
+              PDF of this draft
+            </Button>
+          )}
+          {onTeam && (
+            <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
+              .plumb.json
+            </Button>
+          )}
+          {review.role === "lead" && (
+            <Button
+              color="dark"
+              loading={issue.isPending}
+              onClick={() => {
+                issue.mutate();
+              }}
+            >
+              Sign and issue report {(reports.data?.length ?? 0) + 1}
+            </Button>
+          )}
         </span>
       </div>
       <Troubles error={issue.error ?? reports.error} title={issue.error ? "Not issued" : "Not loaded"} />
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">
           {reports.data.map((r) => (
-            <li key={r.id}><a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">Report {r.number}</a> <span className="quiet">signed by {r.issued_by}, {moment(r.issued_at)}, SHA-256 {r.sha256.slice(0, 12)}…</span></li>
+            <li key={r.id}>
+              <a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">
+                Report {r.number}
+              </a>{" "}
+              <span className="quiet">
+                signed by {r.issued_by}, {moment(r.issued_at)}, SHA-256 {r.sha256.slice(0, 12)}…
+              </span>
+            </li>
           ))}
         </ul>
       )}

@@ -1,25 +1,19 @@
 import { SegmentedControl, useComputedColorScheme } from "@mantine/core";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { Bench } from "../../bench/Bench";
-import { useReviewContext } from "../../review/useReviewContext";
-import { answered, api, type Step } from "../../shared/api/client";
-import { useEditions } from "../../shared/api/queries";
+import { useReviewContext } from "../../review/ReviewContext";
+import type { Step } from "../../shared/api/client";
+import { curveQuery, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { Troubles } from "../../shared/Troubles";
 import { Chart } from "./Chart";
 import { drawnPeriods, submittedPoints, type View } from "./curves";
 
-interface Curve {
-  T: number[];
-  elastic: number[];
-  reduced: number[] | null;
-}
-
 /** Is their curve the code's curve? */
 export default function SpectrumPage() {
-  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
+  const { review, recheck, selected, select } = useReviewContext();
   const scheme = useComputedColorScheme("light");
   const [view, setView] = useState<View>("acceleration");
   const [log, setLog] = useState("linear");
@@ -27,29 +21,34 @@ export default function SpectrumPage() {
   const steps = recheck?.steps.independent ?? [];
   const step = (id: string) => steps.find((s: Step) => s.id === id)?.value;
   const numbers = step("T_points");
-  const tablePeriods = useMemo(() => (Array.isArray(numbers) ? numbers : []), [numbers]);
-  const corners = ["T_0", "T_S", "T_L", "T_B", "T_C", "T_D"].map(step).filter((v) => typeof v === "number");
+  const tablePeriods = useMemo(() => (Array.isArray(numbers) ? numbers.filter((v) => v !== null) : []), [numbers]);
   const brief = review.brief;
   const editions = useEditions();
-  const longest = Math.min(Math.max(4, tablePeriods.at(-1) ?? 0), editions.data?.find((e) => e.id === brief.edition)?.longest_period ?? Infinity);
-  const curve = useQuery({
-    queryKey: ["curve", brief, longest, reducedBy],
-    queryFn: () => {
-      const asked = { kind: "spectrum", edition: brief.edition, site: brief.site, occupancy: brief.occupancy, T: drawnPeriods(longest, corners) };
-      const body = reducedBy ? { ...asked, direction: reducedBy, system: brief.system } : asked;
-      return answered(api.POST("/api/solve/", { body })) as unknown as Promise<Curve>;
-    },
-    enabled: editions.data !== undefined,
-    retry: false,
-    placeholderData: keepPreviousData,
-  });
+  const edition = editions.data?.find((e) => e.id === brief.edition);
+  const corners = (edition?.corner_periods ?? []).map(step).filter((v) => typeof v === "number");
+  const longest = Math.min(Math.max(4, tablePeriods.at(-1) ?? 0), edition?.longest_period ?? Infinity);
+  const asked = {
+    kind: "spectrum" as const,
+    edition: brief.edition,
+    site: brief.site,
+    occupancy: brief.occupancy,
+    T: drawnPeriods(longest, corners),
+  };
+  const request = reducedBy ? { ...asked, direction: reducedBy, system: brief.system } : asked;
+  const curve = useQuery({ ...curveQuery(request), enabled: editions.data !== undefined });
   const submitted = useMemo(() => submittedPoints(recheck?.checks ?? [], tablePeriods), [recheck, tablePeriods]);
   const periods = useMemo(
     () =>
-      (recheck?.checks ?? []).filter((c) => c.quantity === "T" && c.direction).flatMap((c) => [
-        ...(c.independent && typeof c.independent.value === "number" ? [{ name: `T ${c.direction ?? ""}`, T: c.independent.value, theirs: false }] : []),
-        ...(c.verdict !== "agrees" && typeof c.theirs?.value === "number" ? [{ name: `theirs ${c.direction ?? ""}`, T: c.theirs.value, theirs: true }] : []),
-      ]),
+      (recheck?.checks ?? [])
+        .filter((c) => c.quantity === "T" && c.direction)
+        .flatMap((c) => [
+          ...(c.independent && typeof c.independent.value === "number"
+            ? [{ name: `T ${c.direction ?? ""}`, T: c.independent.value, theirs: false }]
+            : []),
+          ...(c.verdict !== "agrees" && typeof c.theirs?.value === "number"
+            ? [{ name: `theirs ${c.direction ?? ""}`, T: c.theirs.value, theirs: true }]
+            : []),
+        ]),
     [recheck],
   );
   if (!recheck) return null;
@@ -62,31 +61,92 @@ export default function SpectrumPage() {
         <div className="stage-head">
           <h2 className="stage-title">Spectrum</h2>
           <span className="end">
-            <SegmentedControl aria-label="View" value={view} onChange={(v) => { setView(v as View); }}
-              data={[{ value: "acceleration", label: "acceleration" }, { value: "displacement", label: "displacement" }, { value: "adrs", label: "ADRS" }]} />
+            <SegmentedControl
+              aria-label="View"
+              value={view}
+              onChange={(v) => {
+                setView(v as View);
+              }}
+              data={[
+                { value: "acceleration", label: "acceleration" },
+                { value: "displacement", label: "displacement" },
+                { value: "adrs", label: "ADRS" },
+              ]}
+            />
             <SegmentedControl aria-label="Scale" value={log} onChange={setLog} data={["linear", "log"]} />
-            <SegmentedControl aria-label="Reduced curve" value={reducedBy} onChange={(v) => { setReducedBy(v as "" | "X"); }}
-              data={[{ value: "", label: "design" }, { value: "X", label: "reduced X" }, { value: "Y", label: "reduced Y" }]} />
+            <SegmentedControl
+              aria-label="Reduced curve"
+              value={reducedBy}
+              onChange={(v) => {
+                setReducedBy(v as "" | "X");
+              }}
+              data={[
+                { value: "", label: "design" },
+                { value: "X", label: "reduced X" },
+                { value: "Y", label: "reduced Y" },
+              ]}
+            />
           </span>
         </div>
         {curve.error ? (
           <>
-            <p className="quiet empty">Our own curve needs the site values: give them under <Link to="../ground">Ground</Link>, what it is reduced by under <Link to="../brief">Brief</Link>.</p>
+            <p className="quiet empty">
+              Our own curve needs the site values: give them under <Link to="../ground">Ground</Link>, what it is
+              reduced by under <Link to="../brief">Brief</Link>.
+            </p>
             <Troubles error={curve.error} title="What is lacking" />
           </>
         ) : (
-          curve.data && <Chart T={curve.data.T} design={curve.data.elastic} reduced={curve.data.reduced} submitted={submitted} periods={periods} view={view} log={log === "log"} scheme={scheme} onSelect={select} />
+          curve.data && (
+            <Chart
+              T={curve.data.T}
+              design={curve.data.elastic}
+              reduced={curve.data.reduced}
+              submitted={submitted}
+              periods={periods}
+              view={view}
+              log={log === "log"}
+              scheme={scheme}
+              onSelect={select}
+            />
+          )
         )}
         <p className="log-legend" style={{ display: "flex", gap: 18, fontSize: 12 }}>
-          <span><svg width={12} height={12} aria-hidden><circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} /></svg> <i className="theirs">theirs</i></span>
-          <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={2.4} /></svg> <b className="ours">ours, design spectrum</b></span>
-          {reducedBy && <span><svg width={22} height={12} aria-hidden><line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" /></svg> reduced for strength, {reducedBy}</span>}
+          <span>
+            <svg width={12} height={12} aria-hidden>
+              <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />
+            </svg>{" "}
+            <i className="theirs">theirs</i>
+          </span>
+          <span>
+            <svg width={22} height={12} aria-hidden>
+              <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={2.4} />
+            </svg>{" "}
+            <b className="ours">ours, design spectrum</b>
+          </span>
+          {reducedBy && (
+            <span>
+              <svg width={22} height={12} aria-hidden>
+                <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" />
+              </svg>{" "}
+              reduced for strength, {reducedBy}
+            </span>
+          )}
           <span className="quiet">full lozenge: starts here · hollow: inherited · band: tolerance</span>
         </p>
-        {(corner.length > 0 || points.length === 0) && <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />}
-        {points.length > 0 && <ChecksTable caption="Ordinates of their table" checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))} selected={selected?.id} onSelect={select} />}
+        {(corner.length > 0 || points.length === 0) && (
+          <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />
+        )}
+        {points.length > 0 && (
+          <ChecksTable
+            caption="Ordinates of their table"
+            checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))}
+            selected={selected?.id}
+            onSelect={select}
+          />
+        )}
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
+      <Bench />
     </div>
   );
 }

@@ -22,6 +22,9 @@ it("the corners are drawn themselves", () => {
 
 it("points stand at the periods of their table", () => {
   const source = { file: "", sheet: "", row: null, column: "", note: "" };
-  const points = submittedPoints([check({ quantity: "S_a", point: 1, theirs: { value: 0.4, text: "", unit: "", source } })], [0, 0.2]);
+  const points = submittedPoints(
+    [check({ quantity: "S_a", point: 1, theirs: { value: 0.4, text: "", unit: "", source } })],
+    [0, 0.2],
+  );
   expect(points.map((p) => [p.T, p.S_a])).toEqual([[0.2, 0.4]]);
 });

@@ -1,3 +1,4 @@
+import { cross } from "../../shared/outline";
 import { Button } from "@mantine/core";
 import { Link } from "react-router";
 import { useState } from "react";
@@ -7,7 +8,7 @@ import { HeightLog } from "../../heightlog/HeightLog";
 import type { InspectAnswer, ModelFloor } from "../../model/answers";
 import { RunStatus } from "../../model/RunStatus";
 import { useModel, useRun } from "../../model/useModel";
-import { useReviewContext } from "../../review/useReviewContext";
+import { useReviewContext } from "../../review/ReviewContext";
 import type { Story } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
@@ -17,7 +18,7 @@ import "./weight.css";
 
 /** Is the mass right? Static weight against the mass of both analyses, story by story. */
 export default function WeightPage() {
-  const { review, recheck, findings, selected, select, stepDeviation } = useReviewContext();
+  const { review, recheck, selected, select } = useReviewContext();
   const across = useAcross(review.id);
   const editions = useEditions();
   const model = useModel(review.id);
@@ -27,31 +28,56 @@ export default function WeightPage() {
   const stories = review.brief.stories ?? [];
   const floors = inspected.answer?.floors ?? [];
   const checks = recheck.checks.filter((c) => c.stage === "weight" || c.quantity === "w" || c.quantity === "W");
-  const known = [review.brief.edition, ...(review.brief.comparison_editions ?? [])].flatMap((id) => { const e = editions.data?.find((x) => x.id === id); return e ? [e] : []; });
+  const known = [review.brief.edition, ...(review.brief.comparison_editions ?? [])].flatMap((id) => {
+    const e = editions.data?.find((x) => x.id === id);
+    return e ? [e] : [];
+  });
   // the story under the pointer, else that of the check on the bench, else the top
   const at = story === null ? (selected?.story ?? recheck.stories.at(-1)) : recheck.stories[story];
   const sources = inspected.answer?.mass ?? [];
   return (
     <div className="split wide">
       <main className="stage">
-        <div className="stage-head"><h2 className="stage-title">Weight</h2><span className="quiet">static weight against mass × g of both analyses</span></div>
+        <div className="stage-head">
+          <h2 className="stage-title">Weight</h2>
+          <span className="quiet">static weight against mass × g of both analyses</span>
+        </div>
         {recheck.stories.length === 0 ? (
-          <div className="empty"><p>No stories are known yet.</p><Button component={Link} to="../brief">Give them in the brief</Button></div>
+          <div className="empty">
+            <p>No stories are known yet.</p>
+            <Button component={Link} to="../brief">
+              Give them in the brief
+            </Button>
+          </div>
         ) : (
           <>
-            {model.number === 0 && !model.loading && <p className="quiet">Our own model would stand beside these: <Link to="../frame">make one</Link>.</p>}
+            {model.number === 0 && !model.loading && (
+              <p className="quiet">
+                Our own model would stand beside these: <Link to="../frame">make one</Link>.
+              </p>
+            )}
             {model.number > 0 && <RunStatus {...inspected} />}
             <div className="weight-top">
-              <HeightLog recheck={recheck} brief={review.brief} tracks={weightTracks(recheck, floors)} onSelect={select} onStory={setStory} />
+              <HeightLog
+                recheck={recheck}
+                brief={review.brief}
+                tracks={weightTracks(recheck, floors)}
+                onSelect={select}
+                onStory={setStory}
+              />
               <CentrePlan floor={floors.find((f) => f.name === at)} waiting={inspected.asking || inspected.open} />
             </div>
-            <MakeUp stories={stories} editions={known.map((e) => ({ id: e.id, title: shortTitle(e) }))} weights={across.data?.weights} />
+            <MakeUp
+              stories={stories}
+              editions={known.map((e) => ({ id: e.id, title: shortTitle(e) }))}
+              weights={across.data?.weights}
+            />
             {sources.length > 0 && <Sources rows={sources} />}
           </>
         )}
         <ChecksTable caption="Checks of weight and mass" checks={checks} selected={selected?.id} onSelect={select} />
       </main>
-      <Bench recheck={recheck} check={selected} findings={findings} reviewId={review.id} onSelect={select} onStep={stepDeviation} />
+      <Bench />
     </div>
   );
 }
@@ -60,23 +86,41 @@ const PLAN = 250;
 
 /** The floor of a story in plan with its centre of mass. */
 function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting: boolean }) {
-  if (!floor) return <div className="weight-plan quiet" style={{ padding: 12, fontSize: 13 }}>{waiting ? "reading our own model…" : "The centre of mass is drawn here once our own model has this floor."}</div>;
-  const xs = floor.corners.map((c) => c[0]), ys = floor.corners.map((c) => c[1]);
+  if (!floor)
+    return (
+      <div className="weight-plan quiet" style={{ padding: 12, fontSize: 13 }}>
+        {waiting ? "reading our own model…" : "The centre of mass is drawn here once our own model has this floor."}
+      </div>
+    );
+  const xs = floor.corners.map((c) => c[0]),
+    ys = floor.corners.map((c) => c[1]);
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const unit = (PLAN - 50) / Math.max(x1 - x0, y1 - y0, 1);
-  const px = (x: number) => PLAN / 2 + (x - (x0 + x1) / 2) * unit, py = (y: number) => PLAN / 2 - (y - (y0 + y1) / 2) * unit;
+  const px = (x: number) => PLAN / 2 + (x - (x0 + x1) / 2) * unit,
+    py = (y: number) => PLAN / 2 - (y - (y0 + y1) / 2) * unit;
   const [cx, cy] = floor.centre;
   const off = Math.hypot(cx - (x0 + x1) / 2, cy - (y0 + y1) / 2);
   return (
     <div className="weight-plan">
       <svg width={PLAN} height={PLAN} role="img" aria-label={`Plan of ${floor.name} with its centre of mass`}>
-        <polygon points={floor.corners.map((c) => `${String(px(c[0]))},${String(py(c[1]))}`).join(" ")} fill="none" stroke="var(--ink)" />
-        <path d={`M${String(px((x0 + x1) / 2) - 5)} ${String(py((y0 + y1) / 2))}h10M${String(px((x0 + x1) / 2))} ${String(py((y0 + y1) / 2) - 5)}v10`} stroke="var(--quiet)" />
+        <polygon
+          points={floor.corners.map((c) => `${String(px(c[0]))},${String(py(c[1]))}`).join(" ")}
+          fill="none"
+          stroke="var(--ink)"
+        />
+        <path d={cross(px((x0 + x1) / 2), py((y0 + y1) / 2), 5)} stroke="var(--quiet)" />
         <circle cx={px(cx)} cy={py(cy)} r={6} fill="var(--ours)" />
-        <text x={10} y={18} fontSize={12.5} fontWeight={620} fill="var(--ink)">{floor.name}</text>
+        <text x={10} y={18} fontSize={12.5} fontWeight={620} fill="var(--ink)">
+          {floor.name}
+        </text>
       </svg>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 10px 8px" }}>
-        centre of mass <b className="ours">{cx.toFixed(2)}, {cy.toFixed(2)} m</b>, {off < 0.005 ? "in the middle of the plan" : `${off.toFixed(2)} m from the middle`}; {figures(floor.mass)} t, {figures(floor.inertia)} t m²
+        centre of mass{" "}
+        <b className="ours">
+          {cx.toFixed(2)}, {cy.toFixed(2)} m
+        </b>
+        , {off < 0.005 ? "in the middle of the plan" : `${off.toFixed(2)} m from the middle`}; {figures(floor.mass)} t,{" "}
+        {figures(floor.inertia)} t m²
       </p>
     </div>
   );
@@ -85,28 +129,82 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
 type Weights = NonNullable<ReturnType<typeof useAcross>["data"]>["weights"];
 
 /** What the weights are made of: loads by story and the share each edition counts. */
-function MakeUp({ stories, editions, weights }: { stories: Story[]; editions: { id: string; title: string }[]; weights: Weights | undefined }) {
-  const made = stories.map((s, i) => ({ s, i })).filter(({ s }) => s.loads?.length && !s.weight).reverse();
-  if (made.length === 0) return <p className="quiet" style={{ fontSize: 13 }}>The brief gives weights as a whole. <Link to="../brief">Give the loads they come from</Link> and each edition’s share of them is shown here.</p>;
+function MakeUp({
+  stories,
+  editions,
+  weights,
+}: {
+  stories: Story[];
+  editions: { id: string; title: string }[];
+  weights: Weights | undefined;
+}) {
+  const made = stories
+    .map((s, i) => ({ s, i }))
+    .filter(({ s }) => s.loads?.length && !s.weight)
+    .reverse();
+  if (made.length === 0)
+    return (
+      <p className="quiet" style={{ fontSize: 13 }}>
+        The brief gives weights as a whole. <Link to="../brief">Give the loads they come from</Link> and each edition’s
+        share of them is shown here.
+      </p>
+    );
   return (
     <section aria-label="Weight make-up">
       <h3 className="part">Weight make-up</h3>
       <table className="plain">
-        <thead><tr><th>story</th><th>load</th><th>kind</th><th className="n">amount, kN</th>{editions.map((e) => <th key={e.id} className="n">{e.title}</th>)}</tr></thead>
+        <thead>
+          <tr>
+            <th>story</th>
+            <th>load</th>
+            <th>kind</th>
+            <th className="n">amount, kN</th>
+            {editions.map((e) => (
+              <th key={e.id} className="n">
+                {e.title}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
-          {made.map(({ s, i }) => (s.loads ?? []).map((load, k) => (
-            <tr key={`${s.name} ${String(k)}`}>
-              <td>{k === 0 ? s.name : ""}</td><td>{load.name}</td><td>{load.kind}</td><td className={`n${load.amount < 0 ? " off" : ""}`}>{figures(load.amount)}</td>
-              {editions.map((e) => { const c = weights?.[e.id]?.loads?.[i]?.[k]; return <td key={e.id} className="n" title={c?.why}>{c ? <>{figures(c.counted)} <span className="quiet">× {trimmed(c.share)}</span></> : "open"}</td>; })}
-            </tr>
-          )))}
+          {made.map(({ s, i }) =>
+            (s.loads ?? []).map((load, k) => (
+              <tr key={`${s.name} ${String(k)}`}>
+                <td>{k === 0 ? s.name : ""}</td>
+                <td>{load.name}</td>
+                <td>{load.kind}</td>
+                <td className={`n${load.amount < 0 ? " off" : ""}`}>{figures(load.amount)}</td>
+                {editions.map((e) => {
+                  const c = weights?.[e.id]?.loads?.[i]?.[k];
+                  return (
+                    <td key={e.id} className="n" title={c?.why}>
+                      {c ? (
+                        <>
+                          {figures(c.counted)} {c.share !== null && <span className="quiet">× {trimmed(c.share)}</span>}
+                        </>
+                      ) : (
+                        "open"
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            )),
+          )}
         </tbody>
       </table>
     </section>
   );
 }
 
-const SOURCES = [["stories", "story weights"], ["floors", "floors"], ["members", "members"], ["lines", "on members"], ["point", "at nodes"], ["equipment", "equipment"]] as const;
+const SOURCES = [
+  ["stories", "story weights"],
+  ["floors", "floors"],
+  ["members", "members"],
+  ["lines", "on members"],
+  ["point", "at nodes"],
+  ["equipment", "equipment"],
+] as const;
 
 /** Where the mass of our model comes from: each source in a column of its own, so that none counts twice unseen. */
 function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
@@ -115,10 +213,28 @@ function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
     <section aria-label="Where the mass of our model comes from">
       <h3 className="part">Where the mass of our model comes from, t</h3>
       <table className="plain">
-        <thead><tr><th>floor</th>{used.map(([key, title]) => <th key={key} className="n">{title}</th>)}<th className="n">sum</th></tr></thead>
+        <thead>
+          <tr>
+            <th>floor</th>
+            {used.map(([key, title]) => (
+              <th key={key} className="n">
+                {title}
+              </th>
+            ))}
+            <th className="n">sum</th>
+          </tr>
+        </thead>
         <tbody>
           {[...rows].reverse().map((r) => (
-            <tr key={String(r["floor"])}><td>{String(r["floor"])}</td>{used.map(([key]) => <td key={key} className="n">{figures(Number(r[key] ?? 0))}</td>)}<td className="n ours">{figures(Number(r["total"] ?? 0))}</td></tr>
+            <tr key={String(r["floor"])}>
+              <td>{String(r["floor"])}</td>
+              {used.map(([key]) => (
+                <td key={key} className="n">
+                  {figures(Number(r[key] ?? 0))}
+                </td>
+              ))}
+              <td className="n ours">{figures(Number(r["total"] ?? 0))}</td>
+            </tr>
           ))}
         </tbody>
       </table>

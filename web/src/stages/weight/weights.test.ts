@@ -5,12 +5,34 @@ import { recheckOf, step } from "../../shared/testing";
 import { check } from "../../sheet/testing";
 import { weightTracks } from "./weights";
 
-const theirs = (value: number, text: string) => ({ value, text, unit: "kN", source: { file: "", sheet: "", row: null, column: "", note: "" } });
-const floor = (name: string, mass: number) => ({ name, z: 7, height: 3, centre: [0, 0] as [number, number], mass, inertia: 1, corners: [], rigid: true });
+const theirs = (value: number, text: string) => ({
+  value,
+  text,
+  unit: "kN",
+  source: { file: "", sheet: "", row: null, column: "", note: "" },
+});
+const floor = (name: string, mass: number) => ({
+  name,
+  z: 7,
+  height: 3,
+  centre: [0, 0] as [number, number],
+  mass,
+  inertia: 1,
+  corners: [],
+  rigid: true,
+});
 const recheck = recheckOf(
   [
     check({ id: "w.L1", quantity: "w", direction: null, story: "L1", stage: "weight", theirs: theirs(1000, "1000") }),
-    check({ id: "m.L1", quantity: "m", direction: null, story: "L1", stage: "weight", theirs: theirs(60, "60.0"), verdict: "differs" }),
+    check({
+      id: "m.L1",
+      quantity: "m",
+      direction: null,
+      story: "L1",
+      stage: "weight",
+      theirs: theirs(60, "60.0"),
+      verdict: "differs",
+    }),
   ],
   [step({ id: "w", quantity: "w", direction: null, value: [980, 900] })],
 );
@@ -38,6 +60,12 @@ test("sums are told only where every story is known", () => {
 });
 
 test("weights that we took over from them are not ours", () => {
-  const adopted = recheckOf([], [step({ id: "w", quantity: "w", direction: null, value: [980, 900], source: "adopted" })]);
-  expect(weightTracks(adopted, []).map((t) => t.ours)).toEqual([[null, null], [null, null]]);
+  const adopted = recheckOf(
+    [],
+    [step({ id: "w", quantity: "w", direction: null, value: [980, 900], source: "adopted" })],
+  );
+  expect(weightTracks(adopted, []).map((t) => t.ours)).toEqual([
+    [null, null],
+    [null, null],
+  ]);
 });

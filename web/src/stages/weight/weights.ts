@@ -10,13 +10,25 @@ export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): T
   const w = trackOf(recheck, "w", "X");
   // weights that we took over from them are not ours
   const ours = adopted ? w.ours.map(() => null) : w.ours;
-  const mass = theirsOf(recheck, recheck.checks.filter((c) => c.quantity === "m"));
+  const mass = theirsOf(
+    recheck,
+    recheck.checks.filter((c) => c.quantity === "m"),
+  );
   const theirs = mass.theirs.map((m) => (m === null ? null : m * GRAVITY));
   return [
     { ...w, title: "static weight", ours },
     {
-      ...mass, title: "mass × g", unit: "kN", shape: "bars", adds: true, theirs, texts: theirs.map((v) => (v === null ? "–" : figures(v))),
-      ours: recheck.stories.map((name) => { const floor = floors.find((f) => f.name === name); return floor ? floor.mass * GRAVITY : null; }),
+      ...mass,
+      title: "mass × g",
+      unit: "kN",
+      shape: "bars",
+      adds: true,
+      theirs,
+      texts: theirs.map((v) => (v === null ? "–" : figures(v))),
+      ours: recheck.stories.map((name) => {
+        const floor = floors.find((f) => f.name === name);
+        return floor ? floor.mass * GRAVITY : null;
+      }),
       against: { title: "our static weight", values: ours },
     },
   ];

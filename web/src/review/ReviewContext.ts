@@ -1,6 +1,6 @@
-import { useOutletContext } from "react-router";
+import { createContext, useContext } from "react";
 import type { Check, Finding, Recheck, Review } from "../shared/api/client";
-import type { SheetFilter, SheetRow, SheetStage } from "../sheet/layout";
+import type { SheetFilter, SheetRow } from "../sheet/layout";
 
 /** What every screen of a review starts from. */
 export interface ReviewContext {
@@ -18,8 +18,17 @@ export interface ReviewContext {
   shown: SheetRow[];
   filter: SheetFilter;
   setFilter: (filter: SheetFilter) => void;
-  folded: SheetStage[];
-  fold: (stage: SheetStage) => void;
+  /** ids of the stages that are folded on the sheet */
+  folded: string[];
+  fold: (stage: string) => void;
 }
 
-export const useReviewContext = () => useOutletContext<ReviewContext>();
+const Context = createContext<ReviewContext | null>(null);
+
+export const ReviewProvider = Context.Provider;
+
+export function useReviewContext(): ReviewContext {
+  const context = useContext(Context);
+  if (!context) throw new Error("this stands in a review");
+  return context;
+}
