@@ -56,12 +56,18 @@ def building(nx: int, ny: int, stories: int) -> dict[str, Any]:
         if k:
             diaphragms.append({"id": f"L{k}", "nodes": [name(i, j, k) for i, j in floor]})
     return {
-        "nodes": nodes, "members": members, "supports": supports, "diaphragms": diaphragms, "member_mass": True,
+        "nodes": nodes,
+        "members": members,
+        "supports": supports,
+        "diaphragms": diaphragms,
+        "member_mass": True,
         "materials": [{"id": "M", "E": 3e7, "nu": 0.2, "density": 2.5}],
-        "sections": [{"id": "C", "A": 0.36, "Iy": 0.0108, "Iz": 0.0108, "J": 0.0182, "Ay": 0.3, "Az": 0.3},
-                     {"id": "B", "A": 0.24, "Iy": 0.0072, "Iz": 0.0032, "J": 0.006}],
+        "sections": [
+            {"id": "C", "A": 0.36, "Iy": 0.0108, "Iz": 0.0108, "J": 0.0182, "Ay": 0.3, "Az": 0.3},
+            {"id": "B", "A": 0.24, "Iy": 0.0072, "Iz": 0.0032, "J": 0.006},
+        ],
         "floors": [{"diaphragm": d["id"], "mass": 0.8 * 36 * nx * ny} for d in diaphragms],
-    }  # fmt: skip
+    }
 
 
 def seconds(work: Any) -> tuple[float, Any]:
@@ -98,10 +104,20 @@ def one_round(document: dict[str, Any]) -> dict[str, float]:
     assert np.allclose(T, modes.T, rtol=1e-6), "the bare solution has other periods"
     whole = read + assemble + factored + solved
     return {
-        "dof": structure.n, "read": read, "assemble": assemble, "factor": factored, "modes": solved, "whole": whole,
-        "splu": f, "eigsh": e, "bare": f + e, "whole/bare": whole / (f + e), "assembly": assemble / whole,
-        "response": response, "of modal": response / (factored + solved),
-    }  # fmt: skip
+        "dof": structure.n,
+        "read": read,
+        "assemble": assemble,
+        "factor": factored,
+        "modes": solved,
+        "whole": whole,
+        "splu": f,
+        "eigsh": e,
+        "bare": f + e,
+        "whole/bare": whole / (f + e),
+        "assembly": assemble / whole,
+        "response": response,
+        "of modal": response / (factored + solved),
+    }
 
 
 def measured(document: dict[str, Any]) -> dict[str, float]:
@@ -115,16 +131,21 @@ def measured(document: dict[str, Any]) -> dict[str, float]:
 
 def main(sizes: list[int]) -> None:
     print(f"factorisation: {'CHOLMOD' if factor.cholmod else 'SuperLU'}; {MODES} modes")
-    print(f"{'dof':>7} {'members':>8} | {'read':>6} {'assemble':>8} {'factor':>7} {'modes':>7} {'whole':>7} | {'splu':>7} {'eigsh':>7} {'bare':>7} |"
-          f" {'whole/bare':>10} {'assembly':>8} | {'response':>8} {'of modal':>8} | {'memory':>7}")  # fmt: skip
+    print(
+        f"{'dof':>7} {'members':>8} | {'read':>6} {'assemble':>8} {'factor':>7} {'modes':>7} {'whole':>7} | {'splu':>7} {'eigsh':>7} {'bare':>7} |"
+        f" {'whole/bare':>10} {'assembly':>8} | {'response':>8} {'of modal':>8} | {'memory':>7}"
+    )
     done = []
     for size in sizes:
         document = building(*SHAPES[size])
         r = measured(document)
         memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6
-        print(f"{r['dof']:7.0f} {len(document['members']):8d} | {r['read']:6.2f} {r['assemble']:8.3f} {r['factor']:7.2f} {r['modes']:7.2f} {r['whole']:7.2f} |"
-              f" {r['splu']:7.2f} {r['eigsh']:7.2f} {r['bare']:7.2f} | {r['whole/bare']:10.2f} {r['assembly']:8.1%} | {r['response']:8.3f}"
-              f" {r['of modal']:8.1%} | {memory:5.2f} GB", flush=True)  # fmt: skip
+        print(
+            f"{r['dof']:7.0f} {len(document['members']):8d} | {r['read']:6.2f} {r['assemble']:8.3f} {r['factor']:7.2f} {r['modes']:7.2f} {r['whole']:7.2f} |"
+            f" {r['splu']:7.2f} {r['eigsh']:7.2f} {r['bare']:7.2f} | {r['whole/bare']:10.2f} {r['assembly']:8.1%} | {r['response']:8.3f}"
+            f" {r['of modal']:8.1%} | {memory:5.2f} GB",
+            flush=True,
+        )
         done.append((r["dof"], r["whole"]))
     if len(done) > 1:
         (n0, t0), (n1, t1) = done[0], done[-1]

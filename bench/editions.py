@@ -25,9 +25,13 @@ SITES: dict[str, dict[str, Any]] = {
 }
 OCCUPANCY: dict[str, dict[str, Any]] = {
     **{f"asce7-{y}": {"risk_category": "II"} for y in ("05", "10", "16", "22")},
-    "ubc97": {"I": 1.0}, "en1998-1": {"importance_class": "II"}, "is1893-2002": {"use": "other"},
-    "is1893-2016": {"use": "other"}, "as1170.4": {"importance_level": 2}, "custom": {},
-}  # fmt: skip
+    "ubc97": {"I": 1.0},
+    "en1998-1": {"importance_class": "II"},
+    "is1893-2002": {"use": "other"},
+    "is1893-2016": {"use": "other"},
+    "as1170.4": {"importance_level": 2},
+    "custom": {},
+}
 SYSTEM = {"R": 5.0, "Omega_0": 2.5, "C_d": 5.0, "q": 3.0, "mu": 2.0, "S_p": 0.77}
 PERIODS = [0.02 + 0.065 * i for i in range(60)]
 STORIES = (5, 10, 20, 60, 100, 200)

@@ -46,28 +46,77 @@ def spectrum(pga: float) -> list[float]:
 
 
 GRIDS: dict[str, dict[str, Any]] = {
-    "asce7-05": {"version": "HI-2004.1", "date": "2004-11-15", "values": {"S_S": field(rounded(3.55)), "S_1": field(rounded(1.36)),
-                 "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0)}},
-    "asce7-10": {"version": "HI-2009.3", "date": "2009-08-01", "values": {"S_S": field(rounded(3.68)), "S_1": field(rounded(1.40)),
-                 "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0)}},
-    "asce7-16": {"version": "HI-2016.2", "date": "2016-05-20", "values": {"S_S": field(rounded(3.75)), "S_1": field(rounded(1.33)),
-                 "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0)}},
-    "asce7-22": {"version": "HI-2022.1", "date": "2022-02-11", "by_site_class": True,
-                 # amplification of short and long periods over class BC
-                 "amplification": {"A": [0.8, 0.75], "B": [0.9, 0.85], "BC": [1.0, 1.0], "C": [1.22, 1.4], "CD": [1.3, 1.9],
-                                   "D": [1.25, 2.4], "DE": [1.15, 2.9], "E": [1.0, 3.2]},
-                 "periods": PERIODS,
-                 "values": {"S_S": field(rounded(3.9)), "S_1": field(rounded(1.42)), "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0),
-                            "mce": field(spectrum)}},
-    "ubc97": {"version": "HI-1997", "date": "1997-01-01", "zones": True,
-              "values": {"zone": field(zones((0.1, "1"), (0.16, "2A"), (0.22, "2B"), (0.32, "3"), (9, "4")))}},
+    "asce7-05": {
+        "version": "HI-2004.1",
+        "date": "2004-11-15",
+        "values": {
+            "S_S": field(rounded(3.55)),
+            "S_1": field(rounded(1.36)),
+            "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0),
+        },
+    },
+    "asce7-10": {
+        "version": "HI-2009.3",
+        "date": "2009-08-01",
+        "values": {
+            "S_S": field(rounded(3.68)),
+            "S_1": field(rounded(1.40)),
+            "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0),
+        },
+    },
+    "asce7-16": {
+        "version": "HI-2016.2",
+        "date": "2016-05-20",
+        "values": {
+            "S_S": field(rounded(3.75)),
+            "S_1": field(rounded(1.33)),
+            "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0),
+        },
+    },
+    "asce7-22": {
+        "version": "HI-2022.1",
+        "date": "2022-02-11",
+        "by_site_class": True,
+        # amplification of short and long periods over class BC
+        "amplification": {
+            "A": [0.8, 0.75],
+            "B": [0.9, 0.85],
+            "BC": [1.0, 1.0],
+            "C": [1.22, 1.4],
+            "CD": [1.3, 1.9],
+            "D": [1.25, 2.4],
+            "DE": [1.15, 2.9],
+            "E": [1.0, 3.2],
+        },
+        "periods": PERIODS,
+        "values": {
+            "S_S": field(rounded(3.9)),
+            "S_1": field(rounded(1.42)),
+            "T_L": field(lambda pga: 8.0 if pga > 0.2 else 6.0),
+            "mce": field(spectrum),
+        },
+    },
+    "ubc97": {
+        "version": "HI-1997",
+        "date": "1997-01-01",
+        "zones": True,
+        "values": {"zone": field(zones((0.1, "1"), (0.16, "2A"), (0.22, "2B"), (0.32, "3"), (9, "4")))},
+    },
     "en1998-1": {"version": "HI-NA.2008", "date": "2008-12-01", "values": {"a_gR": field(rounded(1.0))}},
-    "is1893-2002": {"version": "HI-2002", "date": "2002-06-30", "zones": True,
-                    "values": {"zone": field(zones((0.13, "II"), (0.21, "III"), (0.31, "IV"), (9, "V")))}},
-    "is1893-2016": {"version": "HI-2016", "date": "2016-12-15", "zones": True,
-                    "values": {"zone": field(zones((0.12, "II"), (0.2, "III"), (0.3, "IV"), (9, "V")))}},
+    "is1893-2002": {
+        "version": "HI-2002",
+        "date": "2002-06-30",
+        "zones": True,
+        "values": {"zone": field(zones((0.13, "II"), (0.21, "III"), (0.31, "IV"), (9, "V")))},
+    },
+    "is1893-2016": {
+        "version": "HI-2016",
+        "date": "2016-12-15",
+        "zones": True,
+        "values": {"zone": field(zones((0.12, "II"), (0.2, "III"), (0.3, "IV"), (9, "V")))},
+    },
     "as1170.4": {"version": "HI-2018", "date": "2018-10-05", "values": {"Z": field(rounded(0.9))}},
-}  # fmt: skip
+}
 
 
 def main() -> None:

@@ -38,11 +38,13 @@ def datasets() -> list[dict[str, Any]]:
             "date": grid["date"],
             "parameters": list(grid["values"]),
             "by_site_class": list(grid.get("amplification", {})),
-            "area": {"latitude": [grid["latitudes"][0], grid["latitudes"][-1]],
-                     "longitude": [grid["longitudes"][0], grid["longitudes"][-1]]},
+            "area": {
+                "latitude": [grid["latitudes"][0], grid["latitudes"][-1]],
+                "longitude": [grid["longitudes"][0], grid["longitudes"][-1]],
+            },
         }
         for edition, grid in grids().items()
-    ]  # fmt: skip
+    ]
 
 
 def _place(at: float, nodes: list[float], name: str) -> tuple[int, float]:
@@ -76,9 +78,13 @@ def values(edition: str, latitude: float, longitude: float, site_class: str = ""
     if grid.get("by_site_class"):
         found = _at_class(grid, found, site_class)
     return {
-        "edition": edition, "version": grid["version"], "date": grid["date"], "latitude": latitude, "longitude": longitude,
+        "edition": edition,
+        "version": grid["version"],
+        "date": grid["date"],
+        "latitude": latitude,
+        "longitude": longitude,
         "values": found,
-    }  # fmt: skip
+    }
 
 
 def _at_class(grid: dict[str, Any], found: dict[str, Any], site_class: str) -> dict[str, Any]:
@@ -95,8 +101,13 @@ def _at_class(grid: dict[str, Any], found: dict[str, Any], site_class: str) -> d
     points = list(zip(grid["periods"], ordinates, strict=True))
     S_MS = 0.9 * max(S for T, S in points if 0.2 <= T <= 5)
     S_M1 = max(0.9 * max(T * S for T, S in points if 1 <= T <= (2 if stiff else 5)), dict(points)[1])
-    return {"S_MS": round(S_MS, 3), "S_M1": round(S_M1, 3), **found, "site_class": site_class,
-            "mce": {"T": [float(T) for T in grid["periods"]], "S_a": ordinates}}  # fmt: skip
+    return {
+        "S_MS": round(S_MS, 3),
+        "S_M1": round(S_M1, 3),
+        **found,
+        "site_class": site_class,
+        "mce": {"T": [float(T) for T in grid["periods"]], "S_a": ordinates},
+    }
 
 
 def _asked(query: dict[str, list[str]], name: str) -> float:

@@ -135,8 +135,17 @@ def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | N
     try:
         step = evaluation.step(name, direction)
     except _FAILED:
-        return {"quantity": name, "symbol": quantity.symbol, "symbol_tex": quantity.tex, "value": None, "unit": quantity.unit,
-                "step": "", "governed_by": None, "clause": "", "note": why_not(evaluation, name, direction)}  # fmt: skip
+        return {
+            "quantity": name,
+            "symbol": quantity.symbol,
+            "symbol_tex": quantity.tex,
+            "value": None,
+            "unit": quantity.unit,
+            "step": "",
+            "governed_by": None,
+            "clause": "",
+            "note": why_not(evaluation, name, direction),
+        }
     unlimited = isinstance(step.value, float) and math.isinf(step.value)
     return {
         "quantity": name,
@@ -233,10 +242,14 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[Partin
             if base is None or other is None or not all(weights):
                 continue
             factors: list[PartingFactor] = [
-                {"aspect": aspect, "factor": (other[i] / other[i + 1]) / (base[i] / base[i + 1]),
-                 "governing": base[i] / base[i + 1], "other": other[i] / other[i + 1]}
+                {
+                    "aspect": aspect,
+                    "factor": (other[i] / other[i + 1]) / (base[i] / base[i + 1]),
+                    "governing": base[i] / base[i + 1],
+                    "other": other[i] / other[i + 1],
+                }
                 for i, aspect in enumerate(aspects)
-            ]  # fmt: skip
+            ]
             factors.append(
                 {"aspect": "weight", "factor": weights[0] / weights[1], "governing": weights[1], "other": weights[0]}
             )
@@ -252,8 +265,16 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[Partin
     return result
 
 
-WORDS = ("direction_rule", "load_combinations", "modal_rules", "ground_notes", "static_notes",
-         "regularity_consequences", "vertical_consequences", "drift_notes")  # fmt: skip
+WORDS = (
+    "direction_rule",
+    "load_combinations",
+    "modal_rules",
+    "ground_notes",
+    "static_notes",
+    "regularity_consequences",
+    "vertical_consequences",
+    "drift_notes",
+)
 
 
 def _words(evaluation: Evaluation) -> Words:
@@ -305,10 +326,18 @@ def tests(evaluation: Evaluation, stories: list[str]) -> list[BuildingTest]:
         ]
     for d in DIRECTIONS:
         rows += [
-            _test("Irregularities in height", d, r["kind"], "there", value=r["ratio"], limit=r["limit"],
-                  basis=stories[r["story"]], clause=r["clause"])
+            _test(
+                "Irregularities in height",
+                d,
+                r["kind"],
+                "there",
+                value=r["ratio"],
+                limit=r["limit"],
+                basis=stories[r["story"]],
+                clause=r["clause"],
+            )
             for r in _value(evaluation, "vertical_irregularities", d) or []
-        ]  # fmt: skip
+        ]
         rows += [
             _test("Redundancy", d, r["words"], _STATES[r["met"]], basis=r["story"], clause=r["clause"])
             for r in _value(evaluation, "redundancy_checks", d) or []
@@ -354,7 +383,9 @@ def across(brief: Brief) -> Across:
                 i: {"X": plain(_value(e, "V_story", "X")), "Y": plain(_value(e, "V_story", "Y"))}
                 for i, e in evaluations.items()
             },
-            "weights": {i: {"w": plain(_value(e, "w")), "loads": _value(e, "w_shares")} for i, e in evaluations.items()},
+            "weights": {
+                i: {"w": plain(_value(e, "w")), "loads": _value(e, "w_shares")} for i, e in evaluations.items()
+            },
             "partings": _partings(evaluations, brief.edition),
             "steps": {i: steps_json(e) for i, e in evaluations.items()},
-        }  # fmt: skip
+        }

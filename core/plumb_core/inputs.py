@@ -60,8 +60,16 @@ STAND_INS = ("lateral_system", "ductility_class", "mce", "loads")
 """Inputs that one can do without where what follows from them is given; the message names what is lacking then."""
 
 
-OF_BUILDING = ("A_B", "light_frame", "ductility_class", "regular_in_plan", "regular_in_elevation", "torsionally_flexible",
-               "static_method", "irregularities")  # fmt: skip
+OF_BUILDING = (
+    "A_B",
+    "light_frame",
+    "ductility_class",
+    "regular_in_plan",
+    "regular_in_elevation",
+    "torsionally_flexible",
+    "static_method",
+    "irregularities",
+)
 """Inputs of the system that hold for both directions."""
 
 
@@ -313,8 +321,11 @@ def evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | Non
     except MissingInput:
         found = missing_problems(evaluation, targets, stories)
         places = {p.path for p in found}
-        found += [p for p in map(_asked, missing_in_a_case(evaluation, targets))
-                  if p.path not in places and not any(q.startswith(f"{p.path}/") for q in places)]  # fmt: skip
+        found += [
+            p
+            for p in map(_asked, missing_in_a_case(evaluation, targets))
+            if p.path not in places and not any(q.startswith(f"{p.path}/") for q in places)
+        ]
         raise InputRefused(found or [_asked(key) for key in missing_keys(evaluation, targets)]) from None
     except RuleRefused as refused:
         direction = None if QUANTITIES[refused.name].scope is Scope.BUILDING else refused.direction or "X"

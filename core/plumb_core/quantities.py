@@ -348,6 +348,21 @@ _ALL = (
 
 QUANTITIES: dict[str, Quantity] = {q.name: q for q in _ALL}
 
-GEOMETRY = ("A_B", "walls", "d", "d_gravity", "v_s30", "N_SPT", "s_u", "site_period", "rock", "very_soft_thickness", "regular",
-            "regular_in_plan", "regular_in_elevation", "torsionally_flexible", "irregularities")  # fmt: skip
+GEOMETRY = (
+    "A_B",
+    "walls",
+    "d",
+    "d_gravity",
+    "v_s30",
+    "N_SPT",
+    "s_u",
+    "site_period",
+    "rock",
+    "very_soft_thickness",
+    "regular",
+    "regular_in_plan",
+    "regular_in_elevation",
+    "torsionally_flexible",
+    "irregularities",
+)
 """Inputs of site and system that are the same under every edition."""

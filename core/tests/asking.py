@@ -48,8 +48,13 @@ def static(
     """Result of the static method in X, with the notes of the answer."""
     answer = solve(
         {
-            "kind": "static", "edition": edition, "site": site, "occupancy": occupancy, "system": {"X": system, **building},
-            "stories": floors, "period": {"X": {"analysis": T}} if T else {},
+            "kind": "static",
+            "edition": edition,
+            "site": site,
+            "occupancy": occupancy,
+            "system": {"X": system, **building},
+            "stories": floors,
+            "period": {"X": {"analysis": T}} if T else {},
         }
-    )  # fmt: skip
+    )
     return {**answer["X"], "notes": answer["notes"]}

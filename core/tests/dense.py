@@ -14,8 +14,15 @@ import scipy.linalg
 DOFS = ["ux", "uy", "uz", "rx", "ry", "rz"]
 
 
-def _member(xi: np.ndarray, xj: np.ndarray, section: dict[str, Any], material: dict[str, Any], roll: float,
-            released: list[int], factor: float) -> np.ndarray:  # fmt: skip
+def _member(
+    xi: np.ndarray,
+    xj: np.ndarray,
+    section: dict[str, Any],
+    material: dict[str, Any],
+    roll: float,
+    released: list[int],
+    factor: float,
+) -> np.ndarray:
     E = material["E"]
     G = E / (2 * (1 + material["nu"]))
     L = float(np.linalg.norm(xj - xi))

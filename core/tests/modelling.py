@@ -68,7 +68,7 @@ def support(name: str, fixed: str = "ux uy uz rx ry rz") -> dict[str, Any]:
     return {"node": name, "fixed": fixed.split()}
 
 
-def section(A: float = 0.02, I: float = 1e-3, **more: Any) -> dict[str, Any]:  # noqa: E741 - the field's symbol
+def section(A: float = 0.02, I: float = 1e-3, **more: Any) -> dict[str, Any]: - the field's symbol
     return {"id": "1", "A": A, "Iy": I, "Iz": I, "J": 2 * I, **more}
 
 
@@ -122,6 +122,12 @@ def small_building() -> dict[str, Any]:
         {"id": "3", "A": 0.003, "Iy": 1e-6, "Iz": 1e-6, "J": 1e-6},
     ]
     return frame(
-        nodes, members, [support(f"{i}{j}0") for i, j in at], sections=sections, diaphragms=diaphragms, floors=floors,
-        member_mass=True, masses=[{"node": "211", "mx": 6.0, "my": 6.0, "mz": 6.0}, {"node": "002", "mx": 3.0, "my": 3.0}],
-    )  # fmt: skip
+        nodes,
+        members,
+        [support(f"{i}{j}0") for i, j in at],
+        sections=sections,
+        diaphragms=diaphragms,
+        floors=floors,
+        member_mass=True,
+        masses=[{"node": "211", "mx": 6.0, "my": 6.0, "mz": 6.0}, {"node": "002", "mx": 3.0, "my": 3.0}],
+    )

@@ -26,9 +26,42 @@ BRIEF: dict[str, Any] = {
 }
 
 
-STATED = ("risk_category", "I_e", "site_class", "S_S", "S_1", "T_L", "F_a", "F_v", "S_MS", "S_M1", "S_DS", "S_D1",
-          "design_category", "T_0", "T_S", "R", "Omega_0", "C_d", "C_u", "T_a", "T_limit", "T_analysis", "T", "C_s",
-          "V", "k", "W", "h_n", "h", "w", "F", "V_story", "M_story", "S_a")  # fmt: skip
+STATED = (
+    "risk_category",
+    "I_e",
+    "site_class",
+    "S_S",
+    "S_1",
+    "T_L",
+    "F_a",
+    "F_v",
+    "S_MS",
+    "S_M1",
+    "S_DS",
+    "S_D1",
+    "design_category",
+    "T_0",
+    "T_S",
+    "R",
+    "Omega_0",
+    "C_d",
+    "C_u",
+    "T_a",
+    "T_limit",
+    "T_analysis",
+    "T",
+    "C_s",
+    "V",
+    "k",
+    "W",
+    "h_n",
+    "h",
+    "w",
+    "F",
+    "V_story",
+    "M_story",
+    "S_a",
+)
 
 
 def own_claims(brief: dict[str, Any], digits: int = 4, pins: dict[Key, Any] | None = None) -> list[dict[str, Any]]:

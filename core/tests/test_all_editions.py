@@ -32,18 +32,30 @@ SITES: dict[str, dict[str, Any]] = {
     "is1893-2002": {"zone": "IV", "soil": "II"},
     "is1893-2016": {"zone": "IV", "soil": "II"},
     "as1170.4": {"Z": 0.12, "subsoil": "D_e"},
-    "custom": {"T": [0.0, 0.2, 0.6, 4.0], "S_a": [0.4, 1.0, 1.0, 0.15], "own": {"period_coefficient": 0.05, "drift_limit": 0.02}},
-}  # fmt: skip
+    "custom": {
+        "T": [0.0, 0.2, 0.6, 4.0],
+        "S_a": [0.4, 1.0, 1.0, 0.15],
+        "own": {"period_coefficient": 0.05, "drift_limit": 0.02},
+    },
+}
 OCCUPANCY: dict[str, dict[str, Any]] = {
     **{f"asce7-{y}": {"risk_category": "II"} for y in ("05", "10", "16", "22")},
-    "ubc97": {"I": 1.0}, "en1998-1": {"importance_class": "II"}, "is1893-2002": {"use": "other"},
-    "is1893-2016": {"use": "other"}, "as1170.4": {"importance_level": 2}, "custom": {},
-}  # fmt: skip
+    "ubc97": {"I": 1.0},
+    "en1998-1": {"importance_class": "II"},
+    "is1893-2002": {"use": "other"},
+    "is1893-2016": {"use": "other"},
+    "as1170.4": {"importance_level": 2},
+    "custom": {},
+}
 FACTORS: dict[str, dict[str, Any]] = {
     **{f"asce7-{y}": {"R": 5.0, "Omega_0": 2.5, "C_d": 5.0} for y in ("05", "10", "16", "22")},
-    "ubc97": {"R": 5.5, "regular": True}, "en1998-1": {"q": 3.0}, "is1893-2002": {"R": 4.0, "d": 20.0},
-    "is1893-2016": {"R": 4.0, "d": 20.0}, "as1170.4": {"mu": 2.0, "S_p": 0.77}, "custom": {"R": 4.0},
-}  # fmt: skip
+    "ubc97": {"R": 5.5, "regular": True},
+    "en1998-1": {"q": 3.0},
+    "is1893-2002": {"R": 4.0, "d": 20.0},
+    "is1893-2016": {"R": 4.0, "d": 20.0},
+    "as1170.4": {"mu": 2.0, "S_p": 0.77},
+    "custom": {"R": 4.0},
+}
 ALL = list(EDITIONS)
 
 STUDY = {"T": [0.0, 0.1, 0.2, 0.4, 0.6, 1.0, 2.0, 4.0, 10.0], "S_a": [0.4, 0.7, 1.0, 1.0, 0.8, 0.5, 0.25, 0.1, 0.03]}
@@ -63,7 +75,10 @@ for _edition in ("asce7-05", "asce7-10", "asce7-16", "asce7-22"):
     VARIANTS[f"{_edition} values of a study"] = (_edition, {"site_specific": {"S_DS": 1.0, "S_D1": 0.8}}, {})
 VARIANTS["asce7-16 F_v of a study"] = ("asce7-16", {"F_v": 2.0}, {})
 VARIANTS["asce7-22 multi-period"] = (
-    "asce7-22", {"mce": {"T": [0.0, 0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0], "S_a": [0.6, 1.2, 1.5, 1.5, 0.9, 0.45, 0.18, 0.08]}}, {})  # fmt: skip
+    "asce7-22",
+    {"mce": {"T": [0.0, 0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0], "S_a": [0.6, 1.2, 1.5, 1.5, 0.9, 0.45, 0.18, 0.08]}},
+    {},
+)
 VARIANTS["ubc97 zone 3"] = ("ubc97", {"zone": "3"}, {})
 VARIANTS["en1998-1 type 2"] = ("en1998-1", {"spectrum_type": 2}, {})
 MANY = list(VARIANTS)
@@ -80,8 +95,14 @@ def request(
     edition, _, building = VARIANTS[variant]
     system = FACTORS[edition] | ({} if edition == "custom" else {"period_type": "other"})
     more = {"system": {"X": system, **building}} | more
-    return {"kind": kind, "edition": edition, "site": site_of(variant), "occupancy": OCCUPANCY[edition],
-            "stories": floors, "period": {"X": {"analysis": T}} if T else {}} | more  # fmt: skip
+    return {
+        "kind": kind,
+        "edition": edition,
+        "site": site_of(variant),
+        "occupancy": OCCUPANCY[edition],
+        "stories": floors,
+        "period": {"X": {"analysis": T}} if T else {},
+    } | more
 
 
 def building(count: int, height: float = 3.3, weight: float = 4000.0) -> list[dict[str, Any]]:
@@ -90,8 +111,16 @@ def building(count: int, height: float = 3.3, weight: float = 4000.0) -> list[di
 
 def curve(variant: str, T: list[float]) -> dict[str, Any]:
     edition = VARIANTS[variant][0]
-    return solve({"kind": "spectrum", "edition": edition, "site": site_of(variant), "occupancy": OCCUPANCY[edition], "T": T,
-                  "system": {"X": FACTORS[edition]}})  # fmt: skip
+    return solve(
+        {
+            "kind": "spectrum",
+            "edition": edition,
+            "site": site_of(variant),
+            "occupancy": OCCUPANCY[edition],
+            "T": T,
+            "system": {"X": FACTORS[edition]},
+        }
+    )
 
 
 def numbers(value: Any) -> list[float]:
@@ -171,8 +200,14 @@ def test_continuity_at_the_corner_periods(edition: str) -> None:
         assert left == pytest.approx(right, rel=1e-3 if own == "as1170.4" else 1e-6), corner
 
 
-@pytest.mark.parametrize(("edition", "T", "step"), [("is1893-2002", 0.55, 1.36 / 0.55 / 2.5), ("is1893-2016", 0.55, 1.36 / 0.55 / 2.5),
-                                                    ("en1998-1", 6.0, 0.025 * 4 * math.pi**2)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "T", "step"),
+    [
+        ("is1893-2002", 0.55, 1.36 / 0.55 / 2.5),
+        ("is1893-2016", 0.55, 1.36 / 0.55 / 2.5),
+        ("en1998-1", 6.0, 0.025 * 4 * math.pi**2),
+    ],
+)
 def test_the_jumps_that_the_codes_have(edition: str, T: float, step: float) -> None:
     left, right = curve(edition, [T, T * (1 + 1e-9)])["elastic"]
     assert right / left == pytest.approx(step, rel=1e-6)
@@ -185,8 +220,17 @@ def test_every_kind_answers(edition: str) -> None:
         {k: request(edition, "ground", floors)[k] for k in ("kind", "edition", "site", "occupancy")}
     )
     assert solve(request(edition, "static", floors))["X"]["V"] > 0
-    drift = solve({**request(edition, "drift", floors, structure_type="ductile" if VARIANTS[edition][0] == "en1998-1" else None), "T": 0.5,
-                   "elastic_drift": [0.001] * 4, "P": [100.0] * 4, "V": [100.0] * 4})  # fmt: skip
+    drift = solve(
+        {
+            **request(
+                edition, "drift", floors, structure_type="ductile" if VARIANTS[edition][0] == "en1998-1" else None
+            ),
+            "T": 0.5,
+            "elastic_drift": [0.001] * 4,
+            "P": [100.0] * 4,
+            "V": [100.0] * 4,
+        }
+    )
     assert all(
         set(row) >= {"name", "design_drift", "ratio", "limit", "ok", "theta", "theta_limit", "theta_ok"}
         for row in drift["stories"]
@@ -286,15 +330,26 @@ COMPARED = ["asce7-05", "asce7-22", "ubc97", "en1998-1", "is1893-2016", "as1170.
 def brief(**more: Any) -> dict[str, Any]:
     both = {"R": 5.0, "Omega_0": 2.5, "C_d": 5.0, "period_type": "other"}
     others = {"period_type": "other"}
-    return copy.deepcopy({
-        "edition": "asce7-16", "site": SITES["asce7-16"], "occupancy": {"risk_category": "II"}, "system": {"X": both, "Y": both},
-        "stories": building(6), "period": {"X": {"analysis": 0.9}, "Y": {"analysis": 0.9}}, "comparison_editions": COMPARED,
-        "comparisons": {
-            e: {"site": SITES[e], "occupancy": OCCUPANCY[e],
-                "system": {d: FACTORS[e] | ({} if e == "custom" else others) for d in ("X", "Y")}}
-            for e in COMPARED
-        },
-    } | more)  # fmt: skip
+    return copy.deepcopy(
+        {
+            "edition": "asce7-16",
+            "site": SITES["asce7-16"],
+            "occupancy": {"risk_category": "II"},
+            "system": {"X": both, "Y": both},
+            "stories": building(6),
+            "period": {"X": {"analysis": 0.9}, "Y": {"analysis": 0.9}},
+            "comparison_editions": COMPARED,
+            "comparisons": {
+                e: {
+                    "site": SITES[e],
+                    "occupancy": OCCUPANCY[e],
+                    "system": {d: FACTORS[e] | ({} if e == "custom" else others) for d in ("X", "Y")},
+                }
+                for e in COMPARED
+            },
+        }
+        | more
+    )
 
 
 def test_the_same_value_as_alone() -> None:
@@ -443,9 +498,15 @@ def test_across_lists_the_tests_of_the_building_one_by_one() -> None:
     for story in stories[2:]:
         story["stiffness"] = {"X": 170.0, "Y": 100.0}
     held = brief(
-        comparisons={}, comparison_editions=[], stories=stories,
-        system={"X": {**walls, "redundancy": redundancy}, "Y": {**walls, "podium": podium}, "irregularities": {"nonparallel_systems": False}},
-    )  # fmt: skip
+        comparisons={},
+        comparison_editions=[],
+        stories=stories,
+        system={
+            "X": {**walls, "redundancy": redundancy},
+            "Y": {**walls, "podium": podium},
+            "irregularities": {"nonparallel_systems": False},
+        },
+    )
     (described,) = across(read(Brief, held))["editions"]
     states = {(t["group"], t["direction"], t["words"]): t["state"] for t in described["tests"]}
     assert states["Irregularities in plan", None, "5 nonparallel system"] == "none"
@@ -462,8 +523,11 @@ def test_across_lists_the_tests_of_the_building_one_by_one() -> None:
 def test_the_catalogue_names_permissions_and_what_may_be_left_open() -> None:
     held = {e["id"]: e for e in editions()}
     assert [p["name"] for p in held["asce7-16"]["permissions"]] == [
-        "short_period_cap", "category_by_S_DS_alone", "category_A_by_map", "low_vertical_effect",
-    ]  # fmt: skip
+        "short_period_cap",
+        "category_by_S_DS_alone",
+        "category_A_by_map",
+        "low_vertical_effect",
+    ]
     for e in held.values():
         assert {p["name"] for p in e["permissions"]} <= set(e["choices"])
         assert all(p["words"] for p in e["permissions"])

@@ -87,16 +87,22 @@ def test_site_values_of_an_earlier_edition_are_refused_by_name() -> None:
     assert (problem.path, problem.message) == ("/site/F_a", "F_a is no site value of asce7-22")
 
 
-@pytest.mark.parametrize(("value", "message"), [
-    ({"T": [0.1, 0.1], "S_a": [1.0, 1.0]}, "don't rise"), ({"T": [0.1, 0.2], "S_a": [1.0, 1.0, 1.0]}, "2 periods for 3"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("value", "message"),
+    [
+        ({"T": [0.1, 0.1], "S_a": [1.0, 1.0]}, "don't rise"),
+        ({"T": [0.1, 0.2], "S_a": [1.0, 1.0, 1.0]}, "2 periods for 3"),
+    ],
+)
 def test_a_curve_has_to_be_one(value: dict[str, list[float]], message: str) -> None:
     with pytest.raises(InputRefused, match=message):
         ground("asce7-22", site(mce=value), RISK_II)
 
 
-@pytest.mark.parametrize(("feet", "name"), [(5010, "A"), (3010, "B"), (2110, "BC"), (1450, "C"), (1010, "CD"), (710, "D"),
-                                            (505, "DE"), (490, "E")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("feet", "name"),
+    [(5010, "A"), (3010, "B"), (2110, "BC"), (1450, "C"), (1010, "CD"), (710, "D"), (505, "DE"), (490, "E")],
+)
 def test_classes_by_velocity(feet: float, name: str) -> None:
     # the bounds in feet are 5000, 3000, 2100, 1450, 1000, 700, 500
     from plumb_core.editions.shared import stiffest

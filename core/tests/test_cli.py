@@ -33,7 +33,18 @@ def request_file(tmp_path: Path, static_request: dict[str, Any]) -> Path:
 def test_editions(capsys: Any) -> None:
     status, out, _ = run(["editions"], capsys)
     assert status == 0
-    assert {e["id"] for e in json.loads(out)} == {"asce7-05", "asce7-10", "asce7-16", "asce7-22", "ubc97", "en1998-1", "is1893-2002", "is1893-2016", "as1170.4", "custom"}  # fmt: skip
+    assert {e["id"] for e in json.loads(out)} == {
+        "asce7-05",
+        "asce7-10",
+        "asce7-16",
+        "asce7-22",
+        "ubc97",
+        "en1998-1",
+        "is1893-2002",
+        "is1893-2016",
+        "as1170.4",
+        "custom",
+    }
 
 
 def test_solve_a_file_twice_gives_the_same_bytes(capsys: Any, request_file: Path) -> None:
@@ -56,8 +67,9 @@ def test_solve_from_standard_input(capsys: Any, monkeypatch: Any, static_request
     assert "C_s_upper.X" in steps["C_s.X"]["inputs"]
 
 
-def test_lines_answer_line_by_line_and_refuse_in_their_line(capsys: Any, monkeypatch: Any,
-                                                            static_request: dict[str, Any]) -> None:  # fmt: skip
+def test_lines_answer_line_by_line_and_refuse_in_their_line(
+    capsys: Any, monkeypatch: Any, static_request: dict[str, Any]
+) -> None:
     lines = "\n".join([json.dumps(static_request), "{not json", json.dumps({"kind": "nothing"})])
     status, out, _ = run(["solve", "--lines", "-"], capsys, lines, monkeypatch)
     results = [json.loads(line) for line in out.splitlines()]
@@ -94,8 +106,9 @@ def bad(change: dict[str, Any]) -> dict[str, Any]:
         ({"stories": []}, "/stories"),
     ],
 )
-def test_bad_input_ends_with_2_names_the_place_and_prints_nothing(change: dict[str, Any], path: str, capsys: Any,
-                                                                 monkeypatch: Any) -> None:  # fmt: skip
+def test_bad_input_ends_with_2_names_the_place_and_prints_nothing(
+    change: dict[str, Any], path: str, capsys: Any, monkeypatch: Any
+) -> None:
     status, out, err = run(["solve", "-"], capsys, json.dumps(bad(change)), monkeypatch)
     assert (status, out) == (2, "")
     errors = json.loads(err)["errors"]
@@ -104,8 +117,9 @@ def test_bad_input_ends_with_2_names_the_place_and_prints_nothing(change: dict[s
 
 
 @pytest.mark.parametrize("word", ["NaN", "Infinity", "-Infinity", "1e999"])
-def test_what_is_no_finite_number_is_refused(word: str, capsys: Any, monkeypatch: Any,
-                                             static_request: dict[str, Any]) -> None:  # fmt: skip
+def test_what_is_no_finite_number_is_refused(
+    word: str, capsys: Any, monkeypatch: Any, static_request: dict[str, Any]
+) -> None:
     text = json.dumps(static_request).replace('"S_S": 1.2', f'"S_S": {word}')
     status, out, err = run(["solve", "-"], capsys, text, monkeypatch)
     assert (status, out) == (2, "")
@@ -116,7 +130,11 @@ def test_every_problem_is_named_at_once(capsys: Any, monkeypatch: Any) -> None:
     request = bad({"site/S_S": -1.0, "stories/0/height": 0.0, "edition": "x", "stories/5/name": "L2"})
     _, _, err = run(["solve", "-"], capsys, json.dumps(request), monkeypatch)
     assert {e["path"] for e in json.loads(err)["errors"]} == {
-        "/site/S_S", "/stories/0/height", "/edition", "/stories/5/name"}  # fmt: skip
+        "/site/S_S",
+        "/stories/0/height",
+        "/edition",
+        "/stories/5/name",
+    }
 
 
 def test_recheck_a_document(capsys: Any, tmp_path: Path) -> None:

@@ -19,16 +19,31 @@ def system(edition: str, site: dict[str, Any], occupancy: dict[str, Any], **own:
     )
 
 
-@pytest.mark.parametrize(("edition", "site", "S_DS", "snow", "names"), [
-    # F_a of class C at S_S = 1.5: 1.0 in 7-05 and 7-10, 1.2 in 7-16
-    ("asce7-05", US_SITE, 1.0, 0.2, ["12.4.2.3-5", "12.4.2.3-7"]), ("asce7-10", US_SITE, 1.0, 0.2, ["2.3.2-5", "2.3.2-7"]),
-    ("asce7-16", US_SITE, 1.2, 0.2, ["2.3.6-6", "2.3.6-7"]),
-    ("asce7-22", {"S_MS": 1.5, "S_M1": 0.8, "S_1": 0.5, "T_L": 6.0, "site_class": "C"}, 1.0, 0.15, ["2.3.6-6", "2.3.6-7"]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "site", "S_DS", "snow", "names"),
+    [
+        # F_a of class C at S_S = 1.5: 1.0 in 7-05 and 7-10, 1.2 in 7-16
+        ("asce7-05", US_SITE, 1.0, 0.2, ["12.4.2.3-5", "12.4.2.3-7"]),
+        ("asce7-10", US_SITE, 1.0, 0.2, ["2.3.2-5", "2.3.2-7"]),
+        ("asce7-16", US_SITE, 1.2, 0.2, ["2.3.6-6", "2.3.6-7"]),
+        (
+            "asce7-22",
+            {"S_MS": 1.5, "S_M1": 0.8, "S_1": 0.5, "T_L": 6.0, "site_class": "C"},
+            1.0,
+            0.15,
+            ["2.3.6-6", "2.3.6-7"],
+        ),
+    ],
+)
 def test_combinations_of_asce_7(edition: str, site: dict[str, Any], S_DS: float, snow: float, names: list[str]) -> None:
     stories = {"stories": [{"name": "L1", "height": 4.0}]}
-    request = {"kind": "system", "edition": edition, "site": site, "occupancy": {"risk_category": "II"},
-               "system": {"X": {"lateral_system": "C_steel_SMF", "period_type": "steel_mrf", "rho": 1.3}}} | stories  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": edition,
+        "site": site,
+        "occupancy": {"risk_category": "II"},
+        "system": {"X": {"lateral_system": "C_steel_SMF", "period_type": "steel_mrf", "rho": 1.3}},
+    } | stories
     found = solve(request)["X"]["load_combinations"]
     assert [c["name"] for c in found[:2]] == names
     # 1.2 D + 0.2 S_DS D + 1.3 Q_E + L + snow; 0.9 D - 0.2 S_DS D + 1.3 Q_E; with overstrength 3.0 instead of 1.3
@@ -57,12 +72,22 @@ def test_category_a_has_neither_vertical_action_nor_overstrength(edition: str) -
     low = {"S_S": 0.1, "S_1": 0.03, "T_L": 6.0, "site_class": "B"}
     found = system(edition, low, {"risk_category": "II"}, lateral_system="C_steel_OMF", period_type="steel_mrf")
     assert [c["factors"] for c in found["load_combinations"]] == [
-        {"D": 1.2, "L": 1.0, "S": 0.2, "Q_E": 1.0}, {"D": 0.9, "Q_E": 1.0}]  # fmt: skip
+        {"D": 1.2, "L": 1.0, "S": 0.2, "Q_E": 1.0},
+        {"D": 0.9, "Q_E": 1.0},
+    ]
 
 
 def test_redundancy_that_is_not_stated_is_that_of_the_category() -> None:
-    high = solve({"kind": "system", "edition": "asce7-16", "site": US_SITE, "occupancy": {"risk_category": "II"},
-                  "stories": [{"name": "L1", "height": 4.0}], "system": {"X": {"R": 6.0, "period_type": "other"}}})  # fmt: skip
+    high = solve(
+        {
+            "kind": "system",
+            "edition": "asce7-16",
+            "site": US_SITE,
+            "occupancy": {"risk_category": "II"},
+            "stories": [{"name": "L1", "height": 4.0}],
+            "system": {"X": {"R": 6.0, "period_type": "other"}},
+        }
+    )
     assert high["X"]["load_combinations"][0]["factors"]["Q_E"] == 1.3
 
 
@@ -134,11 +159,17 @@ def test_the_importance_factor_is_that_of_the_edition(edition: str, quantity: st
     assert read(edition, "Importance factor\t1.2\t") == ({quantity: 1.2}, [])
 
 
-@pytest.mark.parametrize(("edition", "row", "quantity", "value"), [
-    ("ubc97", "Soil profile type\tSD\t", "soil", "S_D"), ("as1170.4", "Sub-soil class\tCe\t", "subsoil", "C_e"),
-    ("en1998-1", "Ground type\tc\t", "ground_type", "C"), ("is1893-2002", "Soil type\tII\t", "soil", "II"),
-    ("asce7-22", "Site class\tclass DE\t", "site_class", "DE"), ("ubc97", "Zone\t2B\t", "zone", "2B"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "row", "quantity", "value"),
+    [
+        ("ubc97", "Soil profile type\tSD\t", "soil", "S_D"),
+        ("as1170.4", "Sub-soil class\tCe\t", "subsoil", "C_e"),
+        ("en1998-1", "Ground type\tc\t", "ground_type", "C"),
+        ("is1893-2002", "Soil type\tII\t", "soil", "II"),
+        ("asce7-22", "Site class\tclass DE\t", "site_class", "DE"),
+        ("ubc97", "Zone\t2B\t", "zone", "2B"),
+    ],
+)
 def test_classes_are_read_as_the_edition_writes_them(edition: str, row: str, quantity: str, value: str) -> None:
     assert read(edition, row) == ({quantity: value}, [])
 
@@ -157,7 +188,11 @@ def test_a_force_at_the_top_may_be_nothing_a_base_shear_may_not() -> None:
 def test_the_offset_goes_one_way_at_a_time_where_both_directions_act_at_once() -> None:
     """12.8.4.2 says so from category C on; in A and B each direction acts alone."""
     said = {
-        s_s: " ".join(system("asce7-16", {"S_S": s_s, "S_1": s_s / 3, "site_class": "C"}, {"risk_category": "II"}, R=5.0)["direction_rule"])
+        s_s: " ".join(
+            system("asce7-16", {"S_S": s_s, "S_1": s_s / 3, "site_class": "C"}, {"risk_category": "II"}, R=5.0)[
+                "direction_rule"
+            ]
+        )
         for s_s in (0.3, 0.5, 1.5)
-    }  # fmt: skip
+    }
     assert ["12.8.4.2" in words for words in said.values()] == [False, True, True]

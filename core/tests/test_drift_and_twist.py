@@ -18,24 +18,37 @@ US = list(SITES)
 
 
 def drift(edition: str, own: dict[str, Any], elastic: list[float], **more: Any) -> dict[str, Any]:
-    return solve({"kind": "drift", "edition": edition, "occupancy": {"risk_category": "II"}, "system": {"X": own},
-                  "stories": stories(len(elastic), height=3.5), "elastic_drift": elastic} | more)  # fmt: skip
+    return solve(
+        {
+            "kind": "drift",
+            "edition": edition,
+            "occupancy": {"risk_category": "II"},
+            "system": {"X": own},
+            "stories": stories(len(elastic), height=3.5),
+            "elastic_drift": elastic,
+        }
+        | more
+    )
 
 
 # 12.12.1.1
 
 
 @pytest.mark.parametrize("edition", US)
-@pytest.mark.parametrize(("own", "limit"), [
-    # moment frames are known by their system, not only by the type of their period: 0.020/1.3
-    ({"lateral_system": "C_RC_SMF", "rho": 1.3}, 0.020 / 1.3), ({"lateral_system": "C_RC_SMF", "rho": 1.0}, 0.020),
-    ({"period_type": "rc_mrf", "C_d": 5.5, "rho": 1.3}, 0.020 / 1.3),
-    # dual systems aren't moment frames only, whatever the period type says; nor are frames beside walls
-    ({"lateral_system": "D_SMF_special_RC_SW", "period_type": "rc_mrf", "rho": 1.3}, 0.020),
-    ({"lateral_system": "C_RC_SMF", "beside_systems": [{"lateral_system": "B_special_RC_SW"}], "rho": 1.3}, 0.020),
-    # not stated: 1.3 in category D, as for the combinations (12.3.4.2)
-    ({"lateral_system": "C_RC_SMF"}, 0.020 / 1.3),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("own", "limit"),
+    [
+        # moment frames are known by their system, not only by the type of their period: 0.020/1.3
+        ({"lateral_system": "C_RC_SMF", "rho": 1.3}, 0.020 / 1.3),
+        ({"lateral_system": "C_RC_SMF", "rho": 1.0}, 0.020),
+        ({"period_type": "rc_mrf", "C_d": 5.5, "rho": 1.3}, 0.020 / 1.3),
+        # dual systems aren't moment frames only, whatever the period type says; nor are frames beside walls
+        ({"lateral_system": "D_SMF_special_RC_SW", "period_type": "rc_mrf", "rho": 1.3}, 0.020),
+        ({"lateral_system": "C_RC_SMF", "beside_systems": [{"lateral_system": "B_special_RC_SW"}], "rho": 1.3}, 0.020),
+        # not stated: 1.3 in category D, as for the combinations (12.3.4.2)
+        ({"lateral_system": "C_RC_SMF"}, 0.020 / 1.3),
+    ],
+)
 def test_moment_frames_in_high_categories(edition: str, own: dict[str, Any], limit: float) -> None:
     assert drift(edition, own, [0.004], site=SITES[edition])["stories"][0]["limit"] == pytest.approx(limit)
 
@@ -80,10 +93,16 @@ def test_with_p_delta_in_the_model_nothing_is_amplified_and_theta_is_divided() -
     assert (told["theta_ok"], told["amplification"], told["ok"]) == (True, 1.0, True)
 
 
-@pytest.mark.parametrize(("theta", "factor", "words"), [
-    (0.10, 1.0, "need not be considered"), (0.15, 1 / 0.85, "action effects multiplied by 1/(1 - theta)"), (0.20, 1.25, "action effects multiplied by 1/(1 - theta)"),
-    (0.25, None, "second order analysis required"), (0.31, None, "not permitted: above 0.3"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("theta", "factor", "words"),
+    [
+        (0.10, 1.0, "need not be considered"),
+        (0.15, 1 / 0.85, "action effects multiplied by 1/(1 - theta)"),
+        (0.20, 1.25, "action effects multiplied by 1/(1 - theta)"),
+        (0.25, None, "second order analysis required"),
+        (0.31, None, "not permitted: above 0.3"),
+    ],
+)
 def test_en_1998_1_amplifies_up_to_0_2_only(theta: float, factor: float | None, words: str) -> None:
     # theta = P q d_e/(V h) = P x 3 x 0.001/(1000 x 3.5)
     P = theta * 1000 * 3.5 / 0.003
@@ -153,8 +172,17 @@ def test_a_x_is_for_categories_c_to_f_and_not_for_light_frames_of_7_05() -> None
     assert twist("asce7-10", [IRREGULAR], site=C, **II, **light)[0]["amplification"] == pytest.approx((9 / 8.4) ** 2)
 
 
-@pytest.mark.parametrize(("edition", "expected"), [*((e, "extreme") for e in US), ("ubc97", "torsional"), ("is1893-2002", "torsional"),
-                                                   ("is1893-2016", "extreme"), ("custom", "extreme"), ("en1998-1", None)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "expected"),
+    [
+        *((e, "extreme") for e in US),
+        ("ubc97", "torsional"),
+        ("is1893-2002", "torsional"),
+        ("is1893-2016", "extreme"),
+        ("custom", "extreme"),
+        ("en1998-1", None),
+    ],
+)
 def test_a_pure_twist_is_beyond_every_limit(edition: str, expected: str | None) -> None:
     row = twist(edition, [{"ends": [1.0, -1.0], "displacement_ends": [2.0, -2.0]}])[0]
     assert (row["ratio"], row["class"]) == (None, expected)
@@ -179,12 +207,17 @@ def test_rows_of_displacements_only_give_a_x_and_no_class() -> None:
     assert (row["ratio"], row["class"], row["amplification"]) == (None, None, pytest.approx(1.5625))
 
 
-@pytest.mark.parametrize(("edition", "words", "there"), [
-    ("asce7-05", "redundancy factor 1.3 (12.3.4.2)", False), ("asce7-10", "redundancy factor 1.3 (12.3.4.2)", False),
-    ("asce7-16", "redundancy factor 1.3 (12.3.4.2)", True), ("asce7-22", "redundancy factor 1.3 (12.3.4.2)", True),
-    ("asce7-16", "the static method is not permitted, but for the low buildings of Table 12.6-1", True),
-    ("asce7-22", "the static method is not permitted, but for the low buildings of Table 12.6-1", False),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "words", "there"),
+    [
+        ("asce7-05", "redundancy factor 1.3 (12.3.4.2)", False),
+        ("asce7-10", "redundancy factor 1.3 (12.3.4.2)", False),
+        ("asce7-16", "redundancy factor 1.3 (12.3.4.2)", True),
+        ("asce7-22", "redundancy factor 1.3 (12.3.4.2)", True),
+        ("asce7-16", "the static method is not permitted, but for the low buildings of Table 12.6-1", True),
+        ("asce7-22", "the static method is not permitted, but for the low buildings of Table 12.6-1", False),
+    ],
+)
 def test_what_follows_from_extreme_torsion_by_edition(edition: str, words: str, there: bool) -> None:
     assert (words in twist(edition, [{"max": 1.5, "avg": 1.0}])[0]["consequences"]) is there
 

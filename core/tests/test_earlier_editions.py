@@ -39,19 +39,32 @@ def ground(edition: str, risk_category: str = "II", **site: Any) -> dict[str, An
     return solve({"kind": "ground", "edition": edition, "site": values, "occupancy": {"risk_category": risk_category}})
 
 
-def static(edition: str, *, stories: int = 1, height: float = 3.5, T: float | None = None, risk_category: str = "II",
-           site: dict[str, Any] | None = None, A_B: float | None = None, **system: Any) -> dict[str, Any]:  # fmt: skip
+def static(
+    edition: str,
+    *,
+    stories: int = 1,
+    height: float = 3.5,
+    T: float | None = None,
+    risk_category: str = "II",
+    site: dict[str, Any] | None = None,
+    A_B: float | None = None,
+    **system: Any,
+) -> dict[str, Any]:
     """Class B, whose coefficients are 1.0 here: S_DS = 2/3 S_S, S_D1 = 2/3 S_1."""
     own_system: dict[str, Any] = {"X": {"period_type": "other", "R": 5.0} | system, "Y": {}}
     if A_B:
         own_system["A_B"] = A_B
-    return solve({
-        "kind": "static", "edition": edition,
-        "site": {"S_S": 1.5, "S_1": 0.3, "T_L": 6.0, "site_class": "B"} | (site or {}),
-        "occupancy": {"risk_category": risk_category}, "system": own_system,
-        "stories": [{"name": f"L{i}", "height": height, "weight": 1000.0} for i in range(stories)],
-        "period": {"X": {"analysis": T}} if T else {},
-    })  # fmt: skip
+    return solve(
+        {
+            "kind": "static",
+            "edition": edition,
+            "site": {"S_S": 1.5, "S_1": 0.3, "T_L": 6.0, "site_class": "B"} | (site or {}),
+            "occupancy": {"risk_category": risk_category},
+            "system": own_system,
+            "stories": [{"name": f"L{i}", "height": height, "weight": 1000.0} for i in range(stories)],
+            "period": {"X": {"analysis": T}} if T else {},
+        }
+    )
 
 
 @pytest.mark.parametrize("edition", EARLIER)
@@ -139,11 +152,13 @@ def test_wall_period_by_hand(edition: str) -> None:
 def test_0_1_n_asks_for_every_story_in_7_05_and_for_the_average_in_7_10() -> None:
     def request(edition: str) -> dict[str, Any]:
         return {
-            "kind": "static", "edition": edition, "site": {"S_S": 1.5, "S_1": 0.3, "T_L": 6.0, "site_class": "B"},
+            "kind": "static",
+            "edition": edition,
+            "site": {"S_S": 1.5, "S_1": 0.3, "T_L": 6.0, "site_class": "B"},
             "occupancy": {"risk_category": "II"},
             "system": {"X": {}, "Y": {"period_type": "rc_mrf", "R": 5.0, "T_a_formula": "12.8-8"}},
             "stories": [{"name": "L1", "height": 4.0, "weight": 1.0}, {"name": "L2", "height": 2.9, "weight": 1.0}],
-        }  # fmt: skip
+        }
 
     assert solve(request("asce7-10"))["Y"]["T_a"] == pytest.approx(0.2)
     with pytest.raises(InputRefused) as refused:

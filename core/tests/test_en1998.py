@@ -124,8 +124,10 @@ def test_mass_factor(T: float, count: int, factor: float) -> None:
     assert result["coefficient"] == pytest.approx(factor * S_d)
 
 
-@pytest.mark.parametrize(("T", "branch"), [(0.1, "3.13"), (0.2, "3.14"), (0.6, "3.14"), (0.7, "3.15"), (2.1, "3.16"),
-                                           (2.9, "3.16, lower bound")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("T", "branch"),
+    [(0.1, "3.13"), (0.2, "3.14"), (0.6, "3.14"), (0.7, "3.15"), (2.1, "3.16"), (2.9, "3.16, lower bound")],
+)
 def test_branch_that_governs(T: float, branch: str) -> None:
     assert (
         static("en1998-1", site(), ORDINARY, {"q": 3.0, "period_type": "other"}, stories(3), T=T)["governed_by"]

@@ -21,8 +21,17 @@ STORIES = [("L1", 4.0, 3000.0), ("L2", 3.5, 2800.0), ("L3", 3.5, 2000.0)]
 
 
 def grid(**more: Any) -> Grid:
-    return read(Grid, {"bays_x": [6.0, 6.0, 5.0], "bays_y": [7.0, 7.0], "columns": {"width": 0.5, "depth": 0.5},
-                       "beams_x": {"width": 0.3, "depth": 0.6}, "beams_y": {"width": 0.3, "depth": 0.6}, **more})  # fmt: skip
+    return read(
+        Grid,
+        {
+            "bays_x": [6.0, 6.0, 5.0],
+            "bays_y": [7.0, 7.0],
+            "columns": {"width": 0.5, "depth": 0.5},
+            "beams_x": {"width": 0.3, "depth": 0.6},
+            "beams_y": {"width": 0.3, "depth": 0.6},
+            **more,
+        },
+    )
 
 
 def test_a_grid_has_its_columns_beams_floors_and_supports() -> None:
@@ -138,13 +147,16 @@ def test_supports_are_written_in_several_ways(cell: str, dofs: int) -> None:
     assert len(found.rows[0]["fixed"]) == dofs
 
 
-@pytest.mark.parametrize(("text", "kind", "message"), [
-    ("Node,X [m],Y [m],Z [m]\n1,0,zero,0\n", "nodes", "'zero' is no number"),
-    ("Node,X [m],Y [m],Z [m]\n,0,0,0\n", "nodes", "node is missing"),
-    ("Node,Fixed\n1,somehow\n", "supports", "names no degrees of freedom"),
-    ("Node,X [m]\n1,0\n", "nodes", "no column is recognised as y"),
-    ("Node,X [m],Y [m],Z [m]\n", "nodes", "no rows of values"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "kind", "message"),
+    [
+        ("Node,X [m],Y [m],Z [m]\n1,0,zero,0\n", "nodes", "'zero' is no number"),
+        ("Node,X [m],Y [m],Z [m]\n,0,0,0\n", "nodes", "node is missing"),
+        ("Node,Fixed\n1,somehow\n", "supports", "names no degrees of freedom"),
+        ("Node,X [m]\n1,0\n", "nodes", "no column is recognised as y"),
+        ("Node,X [m],Y [m],Z [m]\n", "nodes", "no rows of values"),
+    ],
+)
 def test_what_is_wrong_stands_at_its_cell(text: str, kind: str, message: str) -> None:
     found = read_model_table(read_text(text, "t"), kind)
     assert any(message in p.message and p.remedy for p in found.problems)
@@ -240,26 +252,34 @@ def test_a_floor_that_is_not_rigid_stays_flexible() -> None:
     assert [(d["id"], len(d["nodes"]), d["rigid"]) for d in built["diaphragms"]] == [("L1", 4, True), ("L2", 4, False)]
 
 
-@pytest.mark.parametrize(("tables", "path"), [
-    ({"nodes": [{}]}, "/nodes/0/id"),
-    ({"nodes": [{"id": "1", "at": "abc"}]}, "/nodes/0/at"),
-    ({"nodes": [{"id": "1", "at": [None, 0, 0]}]}, "/nodes/0/at/0"),
-    ({"supports": [{"node": {}}]}, "/supports/0/node"),
-    ({"floors": [{"z": "x", "diaphragm": "L1"}]}, "/floors/0/z"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("tables", "path"),
+    [
+        ({"nodes": [{}]}, "/nodes/0/id"),
+        ({"nodes": [{"id": "1", "at": "abc"}]}, "/nodes/0/at"),
+        ({"nodes": [{"id": "1", "at": [None, 0, 0]}]}, "/nodes/0/at/0"),
+        ({"supports": [{"node": {}}]}, "/supports/0/node"),
+        ({"floors": [{"z": "x", "diaphragm": "L1"}]}, "/floors/0/z"),
+    ],
+)
 def test_rows_that_are_no_rows_are_named(tables: Any, path: str) -> None:
     with pytest.raises(InputRefused) as no:
         frame_of_tables(tables)
     assert path in {p.path for p in no.value.problems}
 
 
-@pytest.mark.parametrize(("floors", "masses", "members_bring_theirs"), [
-    ([], [], True),
-    ([{"diaphragm": "L1", "mass": 20.0}], [], False),
-    ([], [{"node": "1", "mx": 5.0}], False),
-    ([], [{"node": "1", "mx": 0.5, "source": "equipment"}], True),
-])  # fmt: skip
-def test_members_bring_their_mass_where_nothing_else_stands_for_it(floors: Any, masses: Any, members_bring_theirs: bool) -> None:  # fmt: skip
+@pytest.mark.parametrize(
+    ("floors", "masses", "members_bring_theirs"),
+    [
+        ([], [], True),
+        ([{"diaphragm": "L1", "mass": 20.0}], [], False),
+        ([], [{"node": "1", "mx": 5.0}], False),
+        ([], [{"node": "1", "mx": 0.5, "source": "equipment"}], True),
+    ],
+)
+def test_members_bring_their_mass_where_nothing_else_stands_for_it(
+    floors: Any, masses: Any, members_bring_theirs: bool
+) -> None:
     built = frame_of_tables({"nodes": [{"id": "1", "at": [0, 0, 3.0]}], "floors": floors, "masses": masses})
     assert built["member_mass"] is members_bring_theirs
 

@@ -108,9 +108,15 @@ def test_values_by_hand_with_supplement_3() -> None:
     """
     result = ground(S_S=1.2, S_1=0.36)
     expected = {
-        "F_a": 1.02, "S_MS": 1.224, "S_DS": 0.816, "F_v": 1.94, "S_M1": 1.0476, "S_D1": 0.6984,
-        "T_S": 0.8558823529, "T_0": 0.1711764706,
-    }  # fmt: skip
+        "F_a": 1.02,
+        "S_MS": 1.224,
+        "S_DS": 0.816,
+        "F_v": 1.94,
+        "S_M1": 1.0476,
+        "S_D1": 0.6984,
+        "T_S": 0.8558823529,
+        "T_0": 0.1711764706,
+    }
     for symbol, value in expected.items():
         assert result[symbol] == pytest.approx(value, rel=1e-9), symbol
     assert result["design_category"] == "D"
@@ -163,9 +169,15 @@ def category(S_DS: float, S_D1: float, risk_category: str) -> str:
 
 @pytest.mark.parametrize(
     ("S_DS", "expected", "expected_iv"),
-    [(0.1669, "A", "A"), (0.1671, "B", "C"), (0.3299, "B", "C"), (0.3301, "C", "D"), (0.4999, "C", "D"),
-     (0.5001, "D", "D")],
-)  # fmt: skip
+    [
+        (0.1669, "A", "A"),
+        (0.1671, "B", "C"),
+        (0.3299, "B", "C"),
+        (0.3301, "C", "D"),
+        (0.4999, "C", "D"),
+        (0.5001, "D", "D"),
+    ],
+)
 def test_table_11_6_1(S_DS: float, expected: str, expected_iv: str) -> None:
     assert [category(S_DS, 0.05, c) for c in ("I", "II", "III")] == [expected] * 3
     assert category(S_DS, 0.05, "IV") == expected_iv
@@ -173,9 +185,15 @@ def test_table_11_6_1(S_DS: float, expected: str, expected_iv: str) -> None:
 
 @pytest.mark.parametrize(
     ("S_D1", "expected", "expected_iv"),
-    [(0.0669, "A", "A"), (0.0671, "B", "C"), (0.1329, "B", "C"), (0.1331, "C", "D"), (0.1999, "C", "D"),
-     (0.2001, "D", "D")],
-)  # fmt: skip
+    [
+        (0.0669, "A", "A"),
+        (0.0671, "B", "C"),
+        (0.1329, "B", "C"),
+        (0.1331, "C", "D"),
+        (0.1999, "C", "D"),
+        (0.2001, "D", "D"),
+    ],
+)
 def test_table_11_6_2(S_D1: float, expected: str, expected_iv: str) -> None:
     assert [category(0.12, S_D1, c) for c in ("I", "II", "III")] == [expected] * 3
     assert category(0.12, S_D1, "IV") == expected_iv

@@ -119,7 +119,11 @@ def test_parameters_in_columns_by_direction() -> None:
     read = read_table(read_text("Item,X,Y,Unit\nR,6,8,-\nV,4200,4100,kN\n"), "parameters")
     assert read.problems == []
     assert {(c.quantity, c.direction, c.value) for c in read.claims} == {
-        ("R", "X", 6.0), ("R", "Y", 8.0), ("V", "X", 4200.0), ("V", "Y", 4100.0)}  # fmt: skip
+        ("R", "X", 6.0),
+        ("R", "Y", 8.0),
+        ("V", "X", 4200.0),
+        ("V", "Y", 4100.0),
+    }
 
 
 def test_parameters_that_cannot_be_placed_say_so() -> None:
@@ -213,10 +217,20 @@ def test_the_reviewer_can_point_at_columns() -> None:
 
 @pytest.mark.parametrize(
     ("text", "comma", "expected"),
-    [("1,234.5", False, "1234.5"), ("1.234,5", True, "1234.5"), ("−3", False, "-3"), ("1 234", False, "1234"),
-     ("1'234", False, "1234"), ("2e-3", False, "2e-3"), ("12a", False, None), ("1.2.3", False, None), ("", False, None),
-     ("nan", False, None), ("inf", False, None)],
-)  # fmt: skip
+    [
+        ("1,234.5", False, "1234.5"),
+        ("1.234,5", True, "1234.5"),
+        ("−3", False, "-3"),
+        ("1 234", False, "1234"),
+        ("1'234", False, "1234"),
+        ("2e-3", False, "2e-3"),
+        ("12a", False, None),
+        ("1.2.3", False, None),
+        ("", False, None),
+        ("nan", False, None),
+        ("inf", False, None),
+    ],
+)
 def test_numbers_as_people_write_them(text: str, comma: bool, expected: str | None) -> None:
     assert plain_number(text, comma) == expected
 

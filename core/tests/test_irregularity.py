@@ -101,8 +101,14 @@ def test_horizontal_types_are_there_none_or_not_tested() -> None:
     said = {"irregularities": {"out_of_plane_offset": True, "diaphragm_discontinuity": False}}
     found = irregular("asce7-16", stories(3), system=said, **D_SITE)
     states = {r["type"]: r["state"] for r in found["horizontal_irregularities"]}
-    assert states == {"torsional": "not tested", "extreme_torsional": "not tested", "reentrant_corner": "not tested",
-                      "diaphragm_discontinuity": "none", "out_of_plane_offset": "there", "nonparallel_systems": "not tested"}  # fmt: skip
+    assert states == {
+        "torsional": "not tested",
+        "extreme_torsional": "not tested",
+        "reentrant_corner": "not tested",
+        "diaphragm_discontinuity": "none",
+        "out_of_plane_offset": "there",
+        "nonparallel_systems": "not tested",
+    }
     follows = found["regularity_consequences"]
     assert any("12.3.3.3" in f for f in follows)
     assert any("12.3.3.4" in f for f in follows)
@@ -142,11 +148,20 @@ def _outlined(notch: tuple[float, float]) -> list[dict[str, Any]]:
     return [{**s, "corners": corners} for s in stories(2)]
 
 
-@pytest.mark.parametrize(("edition", "notch", "there"), [
-    # 15 % both ways is 6 x 3 m; in 7-22 20 %: 8 x 4 m; in IS 1893:2016 one way will do
-    ("asce7-16", (6.0, 3.0), False), ("asce7-16", (6.1, 3.1), True), ("asce7-16", (30.0, 2.9), False), ("asce7-22", (7.9, 3.9), False),
-    ("asce7-22", (8.1, 4.1), True), ("ubc97", (6.1, 3.1), True), ("is1893-2002", (30.0, 2.9), False), ("is1893-2016", (30.0, 2.9), True),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "notch", "there"),
+    [
+        # 15 % both ways is 6 x 3 m; in 7-22 20 %: 8 x 4 m; in IS 1893:2016 one way will do
+        ("asce7-16", (6.0, 3.0), False),
+        ("asce7-16", (6.1, 3.1), True),
+        ("asce7-16", (30.0, 2.9), False),
+        ("asce7-22", (7.9, 3.9), False),
+        ("asce7-22", (8.1, 4.1), True),
+        ("ubc97", (6.1, 3.1), True),
+        ("is1893-2002", (30.0, 2.9), False),
+        ("is1893-2016", (30.0, 2.9), True),
+    ],
+)
 def test_reentrant_corners_from_the_outline(edition: str, notch: tuple[float, float], there: bool) -> None:
     rows = irregular(edition, _outlined(notch))["horizontal_irregularities"]
     assert next(r for r in rows if r["type"] == "reentrant_corner")["state"] == ("there" if there else "none")
@@ -180,19 +195,28 @@ def test_regularity_in_plan_of_en_1998_1_as_declared() -> None:
         {**f, "plan_stiffness": {"e_0": {"X": 0.0, "Y": 0.0}, "r": {"X": 6.0, "Y": 7.0}}} for f in floors
     ]
     assert irregular("en1998-1", soft_in_torsion)["torsionally_flexible"] is True
-    request = {"kind": "system", "edition": "en1998-1", "stories": soft_in_torsion,
-               "system": {"X": {"lateral_system": "rc_walls", "alpha_0": 3.0}, "ductility_class": "DCM"}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "en1998-1",
+        "stories": soft_in_torsion,
+        "system": {"X": {"lateral_system": "rc_walls", "alpha_0": 3.0}, "ductility_class": "DCM"},
+    }
     assert solve(request)["X"]["q"] == pytest.approx(2.0)
     # not known: asked for, never taken as regular
     assert irregular("en1998-1", stories(3))["regular_in_plan"] is None
 
 
-@pytest.mark.parametrize(("steps", "met"), [
-    # each floor symmetric: 20 m, 16 m (20 %), 12.8 m (20 %); then one more than 20 %
-    ([(0, 20), (2, 18), (3.6, 16.4)], True), ([(0, 20), (2.1, 17.9), (3.6, 16.4)], False),
-    # on one face at most 10 % of the floor below each, 30 % of the base in sum
-    ([(0, 20), (0, 18), (0, 16.2)], True), ([(0, 20), (0, 17.9), (0, 17.9)], False),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("steps", "met"),
+    [
+        # each floor symmetric: 20 m, 16 m (20 %), 12.8 m (20 %); then one more than 20 %
+        ([(0, 20), (2, 18), (3.6, 16.4)], True),
+        ([(0, 20), (2.1, 17.9), (3.6, 16.4)], False),
+        # on one face at most 10 % of the floor below each, 30 % of the base in sum
+        ([(0, 20), (0, 18), (0, 16.2)], True),
+        ([(0, 20), (0, 17.9), (0, 17.9)], False),
+    ],
+)
 def test_setbacks_of_en_1998_1(steps: list[tuple[float, float]], met: bool) -> None:
     floors = [
         {**s, "corners": [[a, 0.0], [b, 0.0], [b, 12.0], [a, 12.0]]}
@@ -201,10 +225,15 @@ def test_setbacks_of_en_1998_1(steps: list[tuple[float, float]], met: bool) -> N
     assert irregular("en1998-1", floors)["elevation_regularity"][0]["met"] is met
 
 
-@pytest.mark.parametrize(("plan", "elevation", "words"), [
-    (True, True, "plane models, lateral force method, q"), (True, False, "plane models, modal analysis, 0.8 q"),
-    (False, True, "a spatial model, lateral force method, q"), (False, False, "a spatial model, modal analysis, 0.8 q"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("plan", "elevation", "words"),
+    [
+        (True, True, "plane models, lateral force method, q"),
+        (True, False, "plane models, modal analysis, 0.8 q"),
+        (False, True, "a spatial model, lateral force method, q"),
+        (False, False, "a spatial model, modal analysis, 0.8 q"),
+    ],
+)
 def test_table_4_1(plan: bool, elevation: bool, words: str) -> None:
     found = irregular("en1998-1", stories(3), system={"regular_in_plan": plan, "regular_in_elevation": elevation})
     assert found["regularity_consequences"][0] == f"Table 4.1: {words}"
@@ -218,8 +247,13 @@ def test_table_4_1(plan: bool, elevation: bool, words: str) -> None:
 
 
 def test_first_modes_of_is_1893_2016() -> None:
-    request = {"kind": "modes", "edition": "is1893-2016", "site": {"zone": "IV", "soil": "II"}, "T": [1.0, 0.92, 0.8, 0.3],
-               "mass_share": {"X": [0.1, 0.5, 0.04, 0.3], "Y": [0.05, 0.1, 0.65, 0.1], "RZ": [0.6, 0.1, 0.05, 0.1]}}  # fmt: skip
+    request = {
+        "kind": "modes",
+        "edition": "is1893-2016",
+        "site": {"zone": "IV", "soil": "II"},
+        "T": [1.0, 0.92, 0.8, 0.3],
+        "mass_share": {"X": [0.1, 0.5, 0.04, 0.3], "Y": [0.05, 0.1, 0.65, 0.1], "RZ": [0.6, 0.1, 0.05, 0.1]},
+    }
     tests = {t["words"]: t for t in solve(request)["tests"]}
     # X: 0.64 < 0.65; Y: 0.80; the lateral periods 0.92 and 0.80: 0.12/0.92 = 13 %; the first mode is torsional
     assert [t["met"] for t in tests.values()] == [False, True, True, False]
@@ -246,14 +280,22 @@ def rho(edition: str, place: dict[str, Any], **own: Any) -> tuple[float, dict[st
 REMOVAL = {"story": "L1", "shear_share": 1.0, "element": "wall", "strength_loss": 0.33, "extreme_torsion": False}
 
 
-@pytest.mark.parametrize(("redundancy", "expected"), [
-    (None, 1.3), ({"stories": [REMOVAL]}, 1.0), ({"stories": [REMOVAL | {"strength_loss": 0.34}]}, 1.3),
-    ({"stories": [REMOVAL | {"extreme_torsion": True}]}, 1.3), ({"stories": [REMOVAL | {"extreme_torsion": None}]}, 1.3),
-    # a story with no more than 35 % of the base shear isn't asked
-    ({"stories": [REMOVAL, REMOVAL | {"story": "L4", "shear_share": 0.35, "strength_loss": 0.9}]}, 1.0),
-    ({"stories": [REMOVAL, REMOVAL | {"story": "L3", "shear_share": 0.36, "strength_loss": 0.9}]}, 1.3),
-    ({"regular_in_plan": True, "perimeter_bays": 2}, 1.0), ({"regular_in_plan": False, "perimeter_bays": 4}, 1.3), ({"perimeter_bays": 2}, 1.3),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("redundancy", "expected"),
+    [
+        (None, 1.3),
+        ({"stories": [REMOVAL]}, 1.0),
+        ({"stories": [REMOVAL | {"strength_loss": 0.34}]}, 1.3),
+        ({"stories": [REMOVAL | {"extreme_torsion": True}]}, 1.3),
+        ({"stories": [REMOVAL | {"extreme_torsion": None}]}, 1.3),
+        # a story with no more than 35 % of the base shear isn't asked
+        ({"stories": [REMOVAL, REMOVAL | {"story": "L4", "shear_share": 0.35, "strength_loss": 0.9}]}, 1.0),
+        ({"stories": [REMOVAL, REMOVAL | {"story": "L3", "shear_share": 0.36, "strength_loss": 0.9}]}, 1.3),
+        ({"regular_in_plan": True, "perimeter_bays": 2}, 1.0),
+        ({"regular_in_plan": False, "perimeter_bays": 4}, 1.3),
+        ({"perimeter_bays": 2}, 1.3),
+    ],
+)
 @pytest.mark.parametrize("edition", ["asce7-05", "asce7-16"])
 def test_redundancy_by_12_3_4_2(edition: str, redundancy: dict[str, Any] | None, expected: float) -> None:
     assert rho(edition, D_SITE, redundancy=redundancy)[0] == expected
@@ -266,26 +308,59 @@ def test_extreme_torsion_leaves_1_3_in_category_d_from_7_16_on() -> None:
     assert rho("asce7-16", E_SITE, **shown)[0] == 1.0
 
 
-@pytest.mark.parametrize(("own", "expected"), [
-    # braces: 250/1000; 2 - 6.1/(0.25 x sqrt(900)) = 1.18667
-    ({"element_shears": [{"story": "L1", "element": "brace", "shear": 250.0, "story_shear": 1000.0}]}, 2 - 6.1 / 7.5),
-    # walls: 400 x (3.05/6.1)/1000 = 0.2: 2 - 6.1/6 = 0.98 is raised to 1.0
-    ({"element_shears": [{"story": "L1", "element": "wall", "shear": 400.0, "story_shear": 1000.0, "length": 6.1}]}, 1.0),
-    ({"r_max": 0.9}, 1.5),
-    # the greatest of the lower two thirds: the top story of three isn't looked at
-    ({"element_shears": [{"story": n, "element": "brace", "shear": s, "story_shear": 1000.0} for n, s in (("L1", 250.0), ("L2", 300.0), ("L3", 900.0))]}, 2 - 6.1 / 9),
-    # dual systems: 80 % of it
-    ({"r_max": 0.9, "lateral_system": "dual_SCBF_SMRF"}, 1.2),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("own", "expected"),
+    [
+        # braces: 250/1000; 2 - 6.1/(0.25 x sqrt(900)) = 1.18667
+        (
+            {"element_shears": [{"story": "L1", "element": "brace", "shear": 250.0, "story_shear": 1000.0}]},
+            2 - 6.1 / 7.5,
+        ),
+        # walls: 400 x (3.05/6.1)/1000 = 0.2: 2 - 6.1/6 = 0.98 is raised to 1.0
+        (
+            {
+                "element_shears": [
+                    {"story": "L1", "element": "wall", "shear": 400.0, "story_shear": 1000.0, "length": 6.1}
+                ]
+            },
+            1.0,
+        ),
+        ({"r_max": 0.9}, 1.5),
+        # the greatest of the lower two thirds: the top story of three isn't looked at
+        (
+            {
+                "element_shears": [
+                    {"story": n, "element": "brace", "shear": s, "story_shear": 1000.0}
+                    for n, s in (("L1", 250.0), ("L2", 300.0), ("L3", 900.0))
+                ]
+            },
+            2 - 6.1 / 9,
+        ),
+        # dual systems: 80 % of it
+        ({"r_max": 0.9, "lateral_system": "dual_SCBF_SMRF"}, 1.2),
+    ],
+)
 def test_redundancy_of_ubc_by_eq_30_3(own: dict[str, Any], expected: float) -> None:
-    request = {"kind": "system", "edition": "ubc97", "site": {"zone": "3", "soil": "S_D"}, "occupancy": {"I": 1.0}, "stories": stories(3),
-               "system": {"X": own, "A_B": 900.0}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "ubc97",
+        "site": {"zone": "3", "soil": "S_D"},
+        "occupancy": {"I": 1.0},
+        "stories": stories(3),
+        "system": {"X": own, "A_B": 900.0},
+    }
     assert solve(request)["X"]["rho"] == pytest.approx(expected)
 
 
 def test_special_moment_frames_of_ubc_say_where_rho_is_too_great() -> None:
-    request = {"kind": "system", "edition": "ubc97", "site": {"zone": "4", "soil": "S_D"}, "occupancy": {"I": 1.0}, "steps": True,
-               "system": {"X": {"lateral_system": "SMRF_steel", "r_max": 0.5}, "A_B": 900.0}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "ubc97",
+        "site": {"zone": "4", "soil": "S_D"},
+        "occupancy": {"I": 1.0},
+        "steps": True,
+        "system": {"X": {"lateral_system": "SMRF_steel", "r_max": 0.5}, "A_B": 900.0},
+    }
     step = next(s for s in solve(request)["steps"] if s["id"] == "rho.X")
     assert step["value"] == pytest.approx(1.5)
     assert "more than the 1.25" in step["governed_by"]
@@ -347,20 +422,42 @@ def test_light_upper_parts_are_exempt_where_declared_and_true(weight: float, exe
 )
 def test_a_bearing_wall_in_one_axis_limits_the_other_in_ubc(zone: str, other: str, R: float) -> None:
     site = {"zone": zone, "soil": "S_D"} | ({"source_type": "C", "source_distance_km": 20.0} if zone == "4" else {})
-    found = solve({"kind": "system", "edition": "ubc97", "site": site,
-                   "system": {"X": {"lateral_system": "SMRF_conc"}, "Y": {"lateral_system": other}}})  # fmt: skip
+    found = solve(
+        {
+            "kind": "system",
+            "edition": "ubc97",
+            "site": site,
+            "system": {"X": {"lateral_system": "SMRF_conc"}, "Y": {"lateral_system": other}},
+        }
+    )
     assert found["X"]["R"] == R
 
 
 def test_rows_of_table_16_n_that_end() -> None:
     def R(count: int) -> float:
-        return float(solve({"kind": "system", "edition": "ubc97", "site": {"zone": "3", "soil": "S_D"}, "stories": stories(count),
-                            "system": {"X": {"lateral_system": "BW_light_wood"}}})["X"]["R"])  # fmt: skip
+        return float(
+            solve(
+                {
+                    "kind": "system",
+                    "edition": "ubc97",
+                    "site": {"zone": "3", "soil": "S_D"},
+                    "stories": stories(count),
+                    "system": {"X": {"lateral_system": "BW_light_wood"}},
+                }
+            )["X"]["R"]
+        )
 
     # up to three stories; above them the row for other light-framed walls
     assert (R(3), R(4)) == (5.5, 4.5)
-    found = solve({"kind": "system", "edition": "ubc97", "site": {"zone": "2A", "soil": "S_D"}, "stories": stories(3),
-                   "system": {"X": {"lateral_system": "wall_frame_interaction_conc"}}})["X"]  # fmt: skip
+    found = solve(
+        {
+            "kind": "system",
+            "edition": "ubc97",
+            "site": {"zone": "2A", "soil": "S_D"},
+            "stories": stories(3),
+            "system": {"X": {"lateral_system": "wall_frame_interaction_conc"}},
+        }
+    )["X"]
     assert found["system_permission"] == "not permitted in zone 2A"
 
 
@@ -412,9 +509,13 @@ def test_light_frames_of_7_05_are_permitted_the_static_method_at_any_height() ->
     assert not any("Table 12.6-1" in n for n in light)
 
 
-@pytest.mark.parametrize(("more", "floors", "words"), [
-    ({"stacked_systems": [{"lateral_system": "SMRF_steel", "from_story": "L4"}]}, 7, "1629.8.4 item 3"), ({}, 7, ""),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("more", "floors", "words"),
+    [
+        ({"stacked_systems": [{"lateral_system": "SMRF_steel", "from_story": "L4"}]}, 7, "1629.8.4 item 3"),
+        ({}, 7, ""),
+    ],
+)
 def test_systems_that_change_over_the_height_ask_for_dynamics_in_ubc(
     more: dict[str, Any], floors: int, words: str
 ) -> None:
@@ -434,8 +535,16 @@ def test_soft_soil_with_a_long_period_asks_for_dynamics_in_ubc() -> None:
 
 def test_where_6_4_3_and_7_7_1_of_is_1893_2016_differ_permission_is_open() -> None:
     def said(zone: str, count: int, **own: Any) -> str:
-        found = solve({"kind": "system", "edition": "is1893-2016", "site": {"zone": zone, "soil": "II"}, "occupancy": {"use": "other"},
-                       "stories": stories(count), "system": {"X": {"R": 5.0, "period_type": "rc_mrf", "regular": True} | own}})  # fmt: skip
+        found = solve(
+            {
+                "kind": "system",
+                "edition": "is1893-2016",
+                "site": {"zone": zone, "soil": "II"},
+                "occupancy": {"use": "other"},
+                "stories": stories(count),
+                "system": {"X": {"R": 5.0, "period_type": "rc_mrf", "regular": True} | own},
+            }
+        )
         return str(found["X"]["static_permitted"])
 
     # T_a = 0.075 h^0.75: 7 m 0.323 s, 10.5 m 0.437 s, 14 m 0.543 s
@@ -514,8 +623,13 @@ PODIUM = {
 
 
 def podium(edition: str, place: dict[str, Any], own: dict[str, Any], **more: Any) -> dict[str, Any]:
-    request = {"kind": "static", "edition": edition, "stories": stories(6), **place,
-               "system": {"X": {"period_type": "other", "podium": PODIUM | more, **own}}}  # fmt: skip
+    request = {
+        "kind": "static",
+        "edition": edition,
+        "stories": stories(6),
+        **place,
+        "system": {"X": {"period_type": "other", "podium": PODIUM | more, **own}},
+    }
     return dict(solve(request)["X"]["two_stage"])
 
 
@@ -594,8 +708,14 @@ def test_separation_by_every_code() -> None:
 
 @pytest.mark.parametrize(("gap", "ok"), [(0.1, True), (0.099, False), (None, None)])
 def test_a_gap_is_held_to_the_separation(gap: float | None, ok: bool | None) -> None:
-    request = {"kind": "separation", "edition": "asce7-16", "occupancy": {"risk_category": "III"}, "system": {"X": {"C_d": 5.0}},
-               "displacement": 0.02, "other_displacement": 0.06}  # fmt: skip
+    request = {
+        "kind": "separation",
+        "edition": "asce7-16",
+        "occupancy": {"risk_category": "III"},
+        "system": {"X": {"C_d": 5.0}},
+        "displacement": 0.02,
+        "other_displacement": 0.06,
+    }
     assert solve(request | ({} if gap is None else {"gap": gap}))["ok"] is ok
 
 

@@ -23,9 +23,17 @@ def test_zone_factor(edition: str, zone: str, Z: float) -> None:
     assert ground(edition, site(zone), OTHER)["Z"] == Z
 
 
-@pytest.mark.parametrize(("edition", "use", "I"), [(OLD, "important", 1.5), (OLD, "other", 1.0), (NEW, "important", 1.5),
-                                                   (NEW, "over_200_persons", 1.2), (NEW, "other", 1.0)])  # fmt: skip
-def test_importance(edition: str, use: str, I: float) -> None:  # noqa: E741
+@pytest.mark.parametrize(
+    ("edition", "use", "I"),
+    [
+        (OLD, "important", 1.5),
+        (OLD, "other", 1.0),
+        (NEW, "important", 1.5),
+        (NEW, "over_200_persons", 1.2),
+        (NEW, "other", 1.0),
+    ],
+)
+def test_importance(edition: str, use: str, I: float) -> None:
     assert ground(edition, site(), {"use": use})["I"] == I
 
 
@@ -51,8 +59,21 @@ def test_beyond_4_s(soil: str, beyond: float) -> None:
     assert refused.value.problems[0].path == "/T"
 
 
-@pytest.mark.parametrize(("damping", "factor"), [(0.0001, 3.191), (0.02, 1.4), (0.05, 1.0), (0.07, 0.9), (0.10, 0.8), (0.15, 0.7),
-                                                 (0.20, 0.6), (0.25, 0.55), (0.30, 0.5), (0.06, 0.95)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("damping", "factor"),
+    [
+        (0.0001, 3.191),
+        (0.02, 1.4),
+        (0.05, 1.0),
+        (0.07, 0.9),
+        (0.10, 0.8),
+        (0.15, 0.7),
+        (0.20, 0.6),
+        (0.25, 0.55),
+        (0.30, 0.5),
+        (0.06, 0.95),
+    ],
+)
 def test_damping_factors_of_2002(damping: float, factor: float) -> None:
     # 0.01 %: 3.2 - 0.01/2 x 1.8 = 3.191
     assert spectrum(OLD, site(), OTHER, [1.0], damping=damping)["damped"] == pytest.approx([0.12 * 1.36 * factor])
@@ -93,10 +114,16 @@ def test_vertical_design_values_hold_i_over_r() -> None:
     assert spectrum(NEW, site(), important, [0.3, 2.0], FRAME)["vertical_reduced"] == pytest.approx([0.06, 0.06])
 
 
-@pytest.mark.parametrize(("edition", "kind", "expected"), [
-    (OLD, "rc_mrf", 0.96140), (OLD, "steel_mrf", 1.08958), (NEW, "rc_mrf", 0.96140), (NEW, "composite_mrf", 1.02549),
-    (NEW, "steel_mrf", 1.08958),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "kind", "expected"),
+    [
+        (OLD, "rc_mrf", 0.96140),
+        (OLD, "steel_mrf", 1.08958),
+        (NEW, "rc_mrf", 0.96140),
+        (NEW, "composite_mrf", 1.02549),
+        (NEW, "steel_mrf", 1.08958),
+    ],
+)
 def test_periods_of_bare_frames_at_30_m(edition: str, kind: str, expected: float) -> None:
     found = static(edition, site(), OTHER, {"period_type": kind, "R": 5.0}, stories(10, height=3.0))
     assert found["T_a"] == pytest.approx(expected, abs=1e-5)
@@ -168,11 +195,21 @@ def test_distribution_by_the_square_of_height() -> None:
     assert [f / found["V"] * 800 for f in found["F"]] == pytest.approx([35.64, 122.93, 262.59, 378.84], abs=0.01)
 
 
-@pytest.mark.parametrize(("edition", "zone", "count", "regular", "expected"), [
-    (OLD, "IV", 13, True, ""), (OLD, "IV", 14, True, "above 40 m"), (OLD, "II", 30, True, ""), (OLD, "II", 31, True, "above 90 m"),
-    (OLD, "IV", 5, False, "above 12 m"), (OLD, "IV", 4, False, ""), (NEW, "II", 2, True, ""), (NEW, "II", 5, True, "T_a of 0.4 s"),
-    (NEW, "III", 2, True, "below 15 m in zone II"), (NEW, "II", 2, False, "irregular"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "zone", "count", "regular", "expected"),
+    [
+        (OLD, "IV", 13, True, ""),
+        (OLD, "IV", 14, True, "above 40 m"),
+        (OLD, "II", 30, True, ""),
+        (OLD, "II", 31, True, "above 90 m"),
+        (OLD, "IV", 5, False, "above 12 m"),
+        (OLD, "IV", 4, False, ""),
+        (NEW, "II", 2, True, ""),
+        (NEW, "II", 5, True, "T_a of 0.4 s"),
+        (NEW, "III", 2, True, "below 15 m in zone II"),
+        (NEW, "II", 2, False, "irregular"),
+    ],
+)
 def test_permission_of_the_static_method(edition: str, zone: str, count: int, regular: bool, expected: str) -> None:
     notes = " ".join(
         static(edition, site(zone), OTHER, FRAME | {"regular": regular}, stories(count, height=3.0))["notes"]

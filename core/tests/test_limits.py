@@ -28,10 +28,16 @@ def test_what_rounding_moves_stays_at_the_limit(limit: float, parts: int) -> Non
     assert below(limit * 0.9999, limit)
 
 
-@pytest.mark.parametrize(("ends", "expected"), [
-    # 0.0126/0.0105 = 1.2 and 0.0147/0.0105 = 1.4 exactly; as binary fractions both come out a little above
-    ([0.0084, 0.0126], "regular"), ([0.0063, 0.0147], "torsional"), ([0.0084, 0.01261], "torsional"), ([0.0063, 0.01471], "extreme"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("ends", "expected"),
+    [
+        # 0.0126/0.0105 = 1.2 and 0.0147/0.0105 = 1.4 exactly; as binary fractions both come out a little above
+        ([0.0084, 0.0126], "regular"),
+        ([0.0063, 0.0147], "torsional"),
+        ([0.0084, 0.01261], "torsional"),
+        ([0.0063, 0.01471], "extreme"),
+    ],
+)
 @pytest.mark.parametrize("edition", ["asce7-05", "asce7-10", "asce7-16", "asce7-22"])
 def test_torsion_at_its_limits_does_not_hang_on_rounding(edition: str, ends: list[float], expected: str) -> None:
     request = {"kind": "torsion", "edition": edition, "rows": [{"story": "L1", "ends": ends}]}
@@ -48,20 +54,32 @@ def test_a_factor_printed_to_four_digits_is_enough(used: float, ok: bool) -> Non
 @pytest.mark.parametrize(("height", "count", "permitted"), [(48.8, 1, True), (48.85, 1, False)])
 def test_heights_as_printed_in_metres_are_inside(height: float, count: int, permitted: bool) -> None:
     # special concrete walls in category D: 160 ft = 48.768 m, printed as 48.8 m
-    request = {"kind": "system", "edition": "asce7-16", "site": {"S_S": 1.5, "S_1": 0.5, "T_L": 8.0, "site_class": "C"},
-               "occupancy": {"risk_category": "II"}, "stories": [{"name": "L1", "height": height / count}],
-               "system": {"X": {"lateral_system": "B_special_RC_SW"}}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "asce7-16",
+        "site": {"S_S": 1.5, "S_1": 0.5, "T_L": 8.0, "site_class": "C"},
+        "occupancy": {"risk_category": "II"},
+        "stories": [{"name": "L1", "height": height / count}],
+        "system": {"X": {"lateral_system": "B_special_RC_SW"}},
+    }
     assert solve(request)["X"]["system_permission"].startswith("permitted") is permitted
 
 
-@pytest.mark.parametrize(("formula", "count", "height", "inside"), [("12.8-8", 4, 3.0, True), ("12.8-8", 4, 2.99, False),
-                                                                   ("12.8-9", 12, 3.05, True), ("12.8-9", 12, 3.06, False)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("formula", "count", "height", "inside"),
+    [("12.8-8", 4, 3.0, True), ("12.8-8", 4, 2.99, False), ("12.8-9", 12, 3.05, True), ("12.8-9", 12, 3.06, False)],
+)
 def test_period_formulas_take_the_printed_metres(formula: str, count: int, height: float, inside: bool) -> None:
     # 10 ft printed as 3 m; 120 ft = 36.576 m printed as 36.6 m (12 x 3.05)
     own = {"period_type": "rc_mrf", "R": 8.0, "T_a_formula": formula, "walls": [{"A_i": 2.0, "D_i": 8.0}]}
-    request = {"kind": "static", "edition": "asce7-16", "site": {"S_S": 1.5, "S_1": 0.5, "T_L": 8.0, "site_class": "C"},
-               "occupancy": {"risk_category": "II"}, "system": {"X": own, "A_B": 800.0},
-               "stories": [{"name": f"L{i}", "height": height, "weight": 1000.0} for i in range(count)]}  # fmt: skip
+    request = {
+        "kind": "static",
+        "edition": "asce7-16",
+        "site": {"S_S": 1.5, "S_1": 0.5, "T_L": 8.0, "site_class": "C"},
+        "occupancy": {"risk_category": "II"},
+        "system": {"X": own, "A_B": 800.0},
+        "stories": [{"name": f"L{i}", "height": height, "weight": 1000.0} for i in range(count)],
+    }
     try:
         solve(request)
     except ValueError:

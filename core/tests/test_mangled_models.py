@@ -18,9 +18,11 @@ from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 
 EDITION = {
-    "edition": "asce7-16", "site": {"S_S": 1.5, "S_1": 0.6, "T_L": 8, "site_class": "D"}, "occupancy": {"risk_category": "II"},
+    "edition": "asce7-16",
+    "site": {"S_S": 1.5, "S_1": 0.6, "T_L": 8, "site_class": "D"},
+    "occupancy": {"risk_category": "II"},
     "system": {d: {"period_type": "rc_mrf", "R": 8, "Omega_0": 3, "C_d": 5.5} for d in "XY"},
-}  # fmt: skip
+}
 CURVE = {"T": [0.0, 0.1, 0.5, 1.0, 4.0], "S_a": [0.4, 1.0, 1.0, 0.6, 0.1]}
 
 
@@ -39,12 +41,31 @@ def requests() -> list[dict[str, Any]]:
             {"kind": "modal", **model, "target": 0.9},
             {"kind": "modal", **model, "modes": 5, "method": "ritz"},
             {"kind": "response", **model, "modes": 6, "spectrum": CURVE, "residual_mass": True, "eccentricity": 0.05},
-            {"kind": "response", **model, **EDITION, "modes": 6, "direction": "both", "directions": "100-30",
-             "eccentricity": 0.05, "eccentricity_as": "mass"},
-            {"kind": "time_history", **model, "modes": 4, "harmonic": {"amplitude": 0.2, "period": 0.5, "duration": 1.0}},
-            {"kind": "time_history", **model, "modes": 4, "newmark": {}, "rayleigh": {"periods": [0.2, 1.0]},
-             "record": {"a": [0.0, 0.1, -0.2, 0.1, 0.0], "unit": "g", "dt": 0.01}},
-        ]  # fmt: skip
+            {
+                "kind": "response",
+                **model,
+                **EDITION,
+                "modes": 6,
+                "direction": "both",
+                "directions": "100-30",
+                "eccentricity": 0.05,
+                "eccentricity_as": "mass",
+            },
+            {
+                "kind": "time_history",
+                **model,
+                "modes": 4,
+                "harmonic": {"amplitude": 0.2, "period": 0.5, "duration": 1.0},
+            },
+            {
+                "kind": "time_history",
+                **model,
+                "modes": 4,
+                "newmark": {},
+                "rayleigh": {"periods": [0.2, 1.0]},
+                "record": {"a": [0.0, 0.1, -0.2, 0.1, 0.0], "unit": "g", "dt": 0.01},
+            },
+        ]
     weighed = copy.deepcopy(lines)
     for story in weighed["stories"]:
         story["weight"] = 1200.0
@@ -119,11 +140,14 @@ def test_an_unstable_model_is_told_as_one_where_its_movement_is_not_found() -> N
 def test_a_mechanism_on_flexible_floors_is_told_as_one_with_the_second_order_effect_too() -> None:
     model = {
         "frame": {
-            "nodes": [node("1", 0, 0, 0), node("2", 0, 0, 4), node("3", 5, 0, 4)], "supports": [support("1", "ux uy uz")],
-            "members": [member("c", "1", "2"), member("b", "2", "3")], "sections": [section()],
-            "materials": [{"id": "S", "E": 2e8, "nu": 0.3, "density": 7.85}], "member_mass": True,
+            "nodes": [node("1", 0, 0, 0), node("2", 0, 0, 4), node("3", 5, 0, 4)],
+            "supports": [support("1", "ux uy uz")],
+            "members": [member("c", "1", "2"), member("b", "2", "3")],
+            "sections": [section()],
+            "materials": [{"id": "S", "E": 2e8, "nu": 0.3, "density": 7.85}],
+            "member_mass": True,
         }
-    }  # fmt: skip
+    }
     for p_delta in (False, True):
         assert "mechanism" in refused(model, p_delta=p_delta)[0].message
 

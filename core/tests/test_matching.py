@@ -22,10 +22,16 @@ def _uneven() -> dict[str, Any]:
 def _as_submitted(found: dict[str, Any], count: int, scale: float = 3.0) -> list[dict[str, Any]]:
     names = [f["name"] for f in found["floors"]]
     return [
-        {"T": m["T"], "mass_ratio": dict(m["mass_ratio"]),
-         "shape": [{"story": n, "X": -scale * s[0], "Y": -scale * s[1], "RZ": -scale * s[2]} for n, s in zip(names, m["shape"], strict=True)]}
+        {
+            "T": m["T"],
+            "mass_ratio": dict(m["mass_ratio"]),
+            "shape": [
+                {"story": n, "X": -scale * s[0], "Y": -scale * s[1], "RZ": -scale * s[2]}
+                for n, s in zip(names, m["shape"], strict=True)
+            ],
+        }
         for m in found["modes"][:count]
-    ]  # fmt: skip
+    ]
 
 
 def test_mac_of_a_shape_with_itself_is_one_and_ignores_scale_and_sign() -> None:

@@ -33,8 +33,12 @@ def model() -> dict[str, Any]:
             ([8.0, 0.0], 90.0, 2e5),
         )
     ]
-    return {"use": "lines", "lateral_lines": lines, "floors": [{"name": s["name"], "corners": SQUARE} for s in STORIES],
-            "analysis": {"modes": 12}}  # fmt: skip
+    return {
+        "use": "lines",
+        "lateral_lines": lines,
+        "floors": [{"name": s["name"], "corners": SQUARE} for s in STORIES],
+        "analysis": {"modes": 12},
+    }
 
 
 def own_modes(count: int = 12) -> dict[str, Any]:
@@ -174,11 +178,14 @@ def test_units_of_shares_are_asked_for() -> None:
     assert mended.problems == []
 
 
-@pytest.mark.parametrize(("text", "message"), [
-    ("Mode,Period [s]\nfirst,1.3\n", "no number of a mode"),
-    ("Mode,Period [s]\n1,1.3\n1,1.2\n", "stands in row"),
-    ("Mode,Period [s]\n1,-1.3\n", "above zero"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "message"),
+    [
+        ("Mode,Period [s]\nfirst,1.3\n", "no number of a mode"),
+        ("Mode,Period [s]\n1,1.3\n1,1.2\n", "stands in row"),
+        ("Mode,Period [s]\n1,-1.3\n", "above zero"),
+    ],
+)
 def test_bad_rows_are_marked_in_their_cells(text: str, message: str) -> None:
     found = read_table(read_text(text, "m.csv"), "modes")
     assert any(message in p.message and p.row is not None for p in found.problems)
@@ -225,8 +232,17 @@ def test_shapes_of_a_submission_are_matched() -> None:
 
 
 def test_negative_loads_keep_their_sign_and_a_net_negative_story_is_refused() -> None:
-    ask = {"kind": "weight", "edition": "asce7-16", "stories": [
-        {"name": "L1", "height": 3.0, "loads": [{"kind": "dead", "amount": 500.0}, {"kind": "dead", "name": "opening", "amount": -80.0}]}]}  # fmt: skip
+    ask = {
+        "kind": "weight",
+        "edition": "asce7-16",
+        "stories": [
+            {
+                "name": "L1",
+                "height": 3.0,
+                "loads": [{"kind": "dead", "amount": 500.0}, {"kind": "dead", "name": "opening", "amount": -80.0}],
+            }
+        ],
+    }
     answer = solve(ask)
     assert answer["W"] == pytest.approx(420.0)
     assert [x["counted"] for x in answer["stories"][0]["loads"]] == [500.0, -80.0]

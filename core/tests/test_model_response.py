@@ -112,9 +112,22 @@ def _dense_response(model: dict[str, Any], direction: int) -> dict[str, np.ndarr
     Sa = np.interp(2 * np.pi / w, CURVE["T"], CURVE["S_a"]) * G
     u = phi * (gamma * Sa / w2)
     f = M @ phi * (gamma * Sa)
-    rho = np.array([[8 * 0.0025 * (1 + min(a, b) / max(a, b)) * (min(a, b) / max(a, b)) ** 1.5
-                     / ((1 - (min(a, b) / max(a, b)) ** 2) ** 2 + 4 * 0.0025 * min(a, b) / max(a, b) * (1 + min(a, b) / max(a, b)) ** 2)
-                     for b in w] for a in w])  # fmt: skip
+    rho = np.array(
+        [
+            [
+                8
+                * 0.0025
+                * (1 + min(a, b) / max(a, b))
+                * (min(a, b) / max(a, b)) ** 1.5
+                / (
+                    (1 - (min(a, b) / max(a, b)) ** 2) ** 2
+                    + 4 * 0.0025 * min(a, b) / max(a, b) * (1 + min(a, b) / max(a, b)) ** 2
+                )
+                for b in w
+            ]
+            for a in w
+        ]
+    )
 
     def cqc(values: np.ndarray) -> np.ndarray:
         return np.sqrt(np.einsum("im,mk,ik->i", values, rho, values))
@@ -296,10 +309,11 @@ def test_a_curve_that_ends_before_the_longest_period_is_remarked() -> None:
 
 
 PARTS = {
-    "edition": "asce7-16", "site": {"S_S": 1.0, "S_1": 0.4, "T_L": 8.0, "site_class": "C"},
+    "edition": "asce7-16",
+    "site": {"S_S": 1.0, "S_1": 0.4, "T_L": 8.0, "site_class": "C"},
     "occupancy": {"risk_category": "II"},
     "system": {d: {"period_type": "other", "R": 6.0} for d in "XY"},
-}  # fmt: skip
+}
 
 
 def test_static_response_by_hand() -> None:
@@ -338,16 +352,27 @@ def test_amplification_is_repeated_until_it_stands() -> None:
 
 def test_the_editions_own_forces_and_eccentricity_are_taken() -> None:
     model = shear_building(4)
-    static = solve({"kind": "static", **PARTS, "stories": [{"name": s["name"], "height": 3.5, "weight": 120 * G} for s in model["stories"]],
-                    "period": {"X": {"analysis": 0.5}, "Y": {"analysis": 0.5}}})  # fmt: skip
+    static = solve(
+        {
+            "kind": "static",
+            **PARTS,
+            "stories": [{"name": s["name"], "height": 3.5, "weight": 120 * G} for s in model["stories"]],
+            "period": {"X": {"analysis": 0.5}, "Y": {"analysis": 0.5}},
+        }
+    )
     found = solve(
         {"kind": "static_response", **PARTS, **model, "period": {"X": {"analysis": 0.5}, "Y": {"analysis": 0.5}}}
     )
     assert found["forces"]["X"] == pytest.approx(static["X"]["F"], rel=1e-9)
     assert found["eccentricity"] == 0.05
     assert [(c["direction"], c["eccentricity"]) for c in found["cases"]] == [
-        ("X", 0.0), ("X", 0.05), ("X", -0.05), ("Y", 0.0), ("Y", 0.05), ("Y", -0.05)
-    ]  # fmt: skip
+        ("X", 0.0),
+        ("X", 0.05),
+        ("X", -0.05),
+        ("Y", 0.0),
+        ("Y", 0.05),
+        ("Y", -0.05),
+    ]
     assert found["cases"][0]["base_shear"]["X"] == pytest.approx(static["X"]["V"], rel=1e-9)
 
 
@@ -367,8 +392,16 @@ def test_a_vertical_spectrum_by_edition_is_the_vertical_one() -> None:
     designed = response(model, spectrum=edition, vertical_spectrum=reduced, direction="both", directions="100-30-30")
     assert designed["ordinates"]["Z"][0] == pytest.approx(0.28125, rel=1e-9)
     with pytest.raises(InputRefused, match="no vertical spectrum"):
-        response(model, spectrum=edition, direction="both", vertical_spectrum={
-            "edition": "asce7-10", "site": {"S_S": 1.0, "S_1": 0.4, "T_L": 8.0, "site_class": "C"}, "occupancy": {"risk_category": "II"}})  # fmt: skip
+        response(
+            model,
+            spectrum=edition,
+            direction="both",
+            vertical_spectrum={
+                "edition": "asce7-10",
+                "site": {"S_S": 1.0, "S_1": 0.4, "T_L": 8.0, "site_class": "C"},
+                "occupancy": {"risk_category": "II"},
+            },
+        )
 
 
 def _off_centre(count: int, k: tuple[float, float], at: tuple[float, float]) -> dict[str, Any]:
@@ -378,10 +411,12 @@ def _off_centre(count: int, k: tuple[float, float], at: tuple[float, float]) -> 
         line
         for i in range(count)
         for line in (
-            {"story": i, "at": [0.0, at[0]], "angle": 0.0, "stiffness": k[0]}, {"story": i, "at": [0.0, at[1]], "angle": 0.0, "stiffness": k[1]},
-            {"story": i, "at": [-5.0, 0.0], "angle": 90.0, "stiffness": 40_000.0}, {"story": i, "at": [5.0, 0.0], "angle": 90.0, "stiffness": 40_000.0},
+            {"story": i, "at": [0.0, at[0]], "angle": 0.0, "stiffness": k[0]},
+            {"story": i, "at": [0.0, at[1]], "angle": 0.0, "stiffness": k[1]},
+            {"story": i, "at": [-5.0, 0.0], "angle": 90.0, "stiffness": 40_000.0},
+            {"story": i, "at": [5.0, 0.0], "angle": 90.0, "stiffness": 40_000.0},
         )
-    ]  # fmt: skip
+    ]
     return model
 
 
@@ -564,8 +599,11 @@ def test_units_and_times_of_a_record() -> None:
         }
     )
     assert same["base_shear"]["X"] == pytest.approx(one["base_shear"]["X"], rel=1e-9)
-    for wrong, path in (({"a": a, "unit": "g"}, "/record/dt"), ({"a": a, "unit": "g", "t": [0, 1]}, "/record/t"),
-                        ({"a": a, "unit": "g", "t": [0, 1, 2, 2, 3, 4]}, "/record/t")):  # fmt: skip
+    for wrong, path in (
+        ({"a": a, "unit": "g"}, "/record/dt"),
+        ({"a": a, "unit": "g", "t": [0, 1]}, "/record/t"),
+        ({"a": a, "unit": "g", "t": [0, 1, 2, 2, 3, 4]}, "/record/t"),
+    ):
         with pytest.raises(InputRefused) as refused:
             solve({"kind": "time_history", **model, "record": wrong})
         assert refused.value.problems[0].path == path

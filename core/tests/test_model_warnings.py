@@ -111,8 +111,12 @@ def test_supported_node_in_a_diaphragm() -> None:
 
 
 def test_one_plane() -> None:
-    model = frame([node("a", 0, 0, 0), node("b", 5, 0, 0), node("c", 0, 0, 3), node("d", 5, 0, 3)],
-                  [member("1", "a", "c"), member("2", "b", "d"), member("3", "c", "d")], [support("a"), support("b")], member_mass=True)  # fmt: skip
+    model = frame(
+        [node("a", 0, 0, 0), node("b", 5, 0, 0), node("c", 0, 0, 3), node("d", 5, 0, 3)],
+        [member("1", "a", "c"), member("2", "b", "d"), member("3", "c", "d")],
+        [support("a"), support("b")],
+        member_mass=True,
+    )
     assert "one_plane" in inspected(model)
 
 
@@ -182,8 +186,13 @@ def test_references_and_ids_are_named_with_their_places() -> None:
     f["diaphragms"][1]["nodes"].append("001")
     f["stiffness_factors"] = {"nobody": {}}
     paths = {p.path for p in refused(model)}
-    assert {"/frame/members/0/section", "/frame/members/2/id", "/frame/diaphragms/0/nodes/6", "/frame/diaphragms/1/nodes/6",
-            "/frame/stiffness_factors/nobody"} <= paths  # fmt: skip
+    assert {
+        "/frame/members/0/section",
+        "/frame/members/2/id",
+        "/frame/diaphragms/0/nodes/6",
+        "/frame/diaphragms/1/nodes/6",
+        "/frame/stiffness_factors/nobody",
+    } <= paths
 
 
 @pytest.mark.parametrize(

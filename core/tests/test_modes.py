@@ -59,8 +59,12 @@ def test_twist_of_the_uniform_shear_building() -> None:
 def test_cantilever_with_a_tip_mass() -> None:
     # T = 2 pi sqrt(m L^3 / 3EI) for a massless cantilever
     L, EI, m = 4.0, 2.0e8 * 1e-3, 10.0
-    model = frame([node("0", 0, 0, 0), node("1", 0, 0, L)], [member("c", "0", "1")], [support("0")],
-                  masses=[{"node": "1", "mx": m, "my": m}])  # fmt: skip
+    model = frame(
+        [node("0", 0, 0, 0), node("1", 0, 0, L)],
+        [member("c", "0", "1")],
+        [support("0")],
+        masses=[{"node": "1", "mx": m, "my": m}],
+    )
     expected = 2 * math.pi * math.sqrt(m * L**3 / (3 * EI))
     found = modal(model, modes=2)
     assert periods(found) == pytest.approx([expected, expected], rel=1e-9)
@@ -72,8 +76,13 @@ def test_timoshenko_cantilever() -> None:
     L, m = 1.5, 10.0
     G = 2.0e8 / 2.6
     for axis, key in (("X", "Az"), ("Y", "Ay")):
-        model = frame([node("0", 0, 0, 0), node("1", 0, 0, L)], [member("c", "0", "1")], [support("0")],
-                      sections=[section(Ay=0.008, Az=0.003)], masses=[{"node": "1", "mx": m, "my": m}])  # fmt: skip
+        model = frame(
+            [node("0", 0, 0, 0), node("1", 0, 0, L)],
+            [member("c", "0", "1")],
+            [support("0")],
+            sections=[section(Ay=0.008, Az=0.003)],
+            masses=[{"node": "1", "mx": m, "my": m}],
+        )
         area = {"Az": 0.003, "Ay": 0.008}[key]
         flexibility = L**3 / (3 * 2.0e8 * 1e-3) + L / (G * area)
         found = next(x for x in modal(model, modes=2)["modes"] if x["kind"] == axis)
@@ -85,8 +94,13 @@ def _portal(beam: float, column: float = 1e-3, h: float = 3.0, span: float = 6.0
     nodes = [node("a", 0, 0, 0), node("b", span, 0, 0), node("c", 0, 0, h), node("d", span, 0, h)]
     sections = [section(A=1e4, I=column), {**section(A=1e4, I=beam), "id": "2"}]
     members = [member("1", "a", "c"), member("2", "b", "d"), member("3", "c", "d", section="2")]
-    model = frame(nodes, members, [support("a"), support("b"), *(support(n, "uy rx rz") for n in "cd")],
-                  sections=sections, masses=[{"node": n, "mx": 5.0} for n in "cd"])  # fmt: skip
+    model = frame(
+        nodes,
+        members,
+        [support("a"), support("b"), *(support(n, "uy rx rz") for n in "cd")],
+        sections=sections,
+        masses=[{"node": n, "mx": 5.0} for n in "cd"],
+    )
     T = modal(model, modes=1)["modes"][0]["T"]
     return 10.0 * (2 * math.pi / T) ** 2
 
@@ -141,9 +155,13 @@ def test_leaning_column_beside_a_frame() -> None:
     h, m = 3.0, 60.0
     nodes = [node("a", 0, 0, 0), node("b", 5, 0, 0), node("c", 0, 0, h), node("d", 5, 0, h)]
     pin = {"release_i": ["rx", "ry", "rz"], "release_j": ["ry", "rz"]}
-    model = frame(nodes, [member("1", "a", "c"), member("2", "b", "d", **pin)], [support("a"), support("b", "ux uy uz rx ry rz")],
-                  diaphragms=[{"id": "L1", "nodes": ["c", "d"]}],
-                  floors=[{"diaphragm": "L1", "mass": m, "inertia": 100.0, "centre": [2.5, 0.0], "gravity": 4000.0}])  # fmt: skip
+    model = frame(
+        nodes,
+        [member("1", "a", "c"), member("2", "b", "d", **pin)],
+        [support("a"), support("b", "ux uy uz rx ry rz")],
+        diaphragms=[{"id": "L1", "nodes": ["c", "d"]}],
+        floors=[{"diaphragm": "L1", "mass": m, "inertia": 100.0, "centre": [2.5, 0.0], "gravity": 4000.0}],
+    )
     k = 3 * 2.0e8 * 1e-3 / h**3
     plain = next(x for x in modal(model)["modes"] if x["kind"] == "X")
     soft = next(x for x in modal(model, p_delta=True)["modes"] if x["kind"] == "X")
@@ -154,8 +172,13 @@ def test_leaning_column_beside_a_frame() -> None:
 def test_thrust_in_a_member_without_a_diaphragm_softens_it() -> None:
     # mass m at the tip of a cantilever: k - m g / L by the turning of its chord
     L, m = 5.0, 40.0
-    model = frame([node("0", 0, 0, 0), node("1", 0, 0, L)], [member("c", "0", "1")], [support("0")],
-                  masses=[{"node": "1", "mx": m, "my": m}], p_delta=True)  # fmt: skip
+    model = frame(
+        [node("0", 0, 0, 0), node("1", 0, 0, L)],
+        [member("c", "0", "1")],
+        [support("0")],
+        masses=[{"node": "1", "mx": m, "my": m}],
+        p_delta=True,
+    )
     k = 3 * 2.0e8 * 1e-3 / L**3 - m * 9.80665 / L
     assert periods(modal(model, modes=2))[0] == pytest.approx(2 * math.pi * math.sqrt(m / k), rel=1e-9)
 
@@ -177,9 +200,12 @@ def test_a_frame_agrees_with_a_dense_solution_by_another_route() -> None:
 def test_offsets_stiffen_like_a_shorter_member() -> None:
     # rigid for 0.5 m at the foot and 0.4 m at the top of 3 m: by hand, a portal column between rigid floors
     h, m, foot, top = 3.0, 20.0, 0.5, 0.4
-    model = frame([node("0", 0, 0, 0), node("1", 0, 0, h)],
-                  [member("c", "0", "1", offset_i=[0, 0, foot], offset_j=[0, 0, -top])],
-                  [support("0"), support("1", "uy rx ry rz uz")], masses=[{"node": "1", "mx": m}])  # fmt: skip
+    model = frame(
+        [node("0", 0, 0, 0), node("1", 0, 0, h)],
+        [member("c", "0", "1", offset_i=[0, 0, foot], offset_j=[0, 0, -top])],
+        [support("0"), support("1", "uy rx ry rz uz")],
+        masses=[{"node": "1", "mx": m}],
+    )
     clear = h - foot - top
     assert modal(model, modes=1)["modes"][0]["T"] == pytest.approx(
         2 * math.pi * math.sqrt(m * clear**3 / (12 * 2.0e8 * 1e-3)), rel=1e-9
@@ -188,8 +214,13 @@ def test_offsets_stiffen_like_a_shorter_member() -> None:
 
 def test_roll_turns_the_strong_axis() -> None:
     def stiffness(roll: float, axis: str) -> float:
-        model = frame([node("0", 0, 0, 0), node("1", 0, 0, 3)], [member("c", "0", "1", roll=roll)], [support("0")],
-                      sections=[{**section(), "Iy": 4e-3, "Iz": 1e-3}], masses=[{"node": "1", "mx": 1.0, "my": 1.0}])  # fmt: skip
+        model = frame(
+            [node("0", 0, 0, 0), node("1", 0, 0, 3)],
+            [member("c", "0", "1", roll=roll)],
+            [support("0")],
+            sections=[{**section(), "Iy": 4e-3, "Iz": 1e-3}],
+            masses=[{"node": "1", "mx": 1.0, "my": 1.0}],
+        )
         T = next(x["T"] for x in modal(model, modes=2)["modes"] if x["kind"] == axis)
         return (2 * math.pi / T) ** 2
 
@@ -199,8 +230,13 @@ def test_roll_turns_the_strong_axis() -> None:
 
 
 def test_cracked_stiffness_counts_by_group_but_not_in_the_mass() -> None:
-    model = frame([node("0", 0, 0, 0), node("1", 0, 0, 3)], [member("c", "0", "1", group="columns")], [support("0")],
-                  member_mass=True, vertical_mass=False)  # fmt: skip
+    model = frame(
+        [node("0", 0, 0, 0), node("1", 0, 0, 3)],
+        [member("c", "0", "1", group="columns")],
+        [support("0")],
+        member_mass=True,
+        vertical_mass=False,
+    )
     whole = modal(model, modes=2)
     model["frame"]["stiffness_factors"] = {"columns": {"Iy": 0.7, "Iz": 0.7}}
     cracked = modal(model, modes=2)
@@ -213,8 +249,13 @@ def test_cracked_stiffness_counts_by_group_but_not_in_the_mass() -> None:
 def test_tension_only_members_act_as_declared_and_it_is_said(way: str, share: float) -> None:
     nodes = [node("0", 0, 0, 0), node("1", 0, 0, 3), node("2", 4, 0, 0)]
     pins = {"release_i": ["ry", "rz"], "release_j": ["ry", "rz"]}
-    model = frame(nodes, [member("c", "0", "1"), member("d", "2", "1", axial="tension_only", **pins)],
-                  [support("0"), support("2"), support("1", "uy uz rx rz")], masses=[{"node": "1", "mx": 10.0}], tension_only=way)  # fmt: skip
+    model = frame(
+        nodes,
+        [member("c", "0", "1"), member("d", "2", "1", axial="tension_only", **pins)],
+        [support("0"), support("2"), support("1", "uy uz rx rz")],
+        masses=[{"node": "1", "mx": 10.0}],
+        tension_only=way,
+    )
     found = modal(model, modes=1)
     EA_L, c = 2.0e8 * 0.02 / 5.0, 4.0 / 5.0
     k = 3 * 2.0e8 * 1e-3 / 27 + share * EA_L * c * c
@@ -226,8 +267,14 @@ def test_tension_only_members_act_as_declared_and_it_is_said(way: str, share: fl
 def test_a_tension_only_member_bends_at_its_share_too(way: str, share: float) -> None:
     # a cantilever with shear deformation: 1/k = L^3 / (3 EI) + L / (G A_s), all of it at the member's share
     column = member("c", "0", "1", axial="tension_only")
-    model = frame([node("0", 0, 0, 0), node("1", 0, 0, 3)], [column], [support("0")], sections=[section(Ay=0.01, Az=0.01)],
-                  masses=[{"node": "1", "mx": 10.0}], tension_only=way)  # fmt: skip
+    model = frame(
+        [node("0", 0, 0, 0), node("1", 0, 0, 3)],
+        [column],
+        [support("0")],
+        sections=[section(Ay=0.01, Az=0.01)],
+        masses=[{"node": "1", "mx": 10.0}],
+        tension_only=way,
+    )
     G = 2.0e8 / 2.6
     k = share / (27 / (3 * 2.0e8 * 1e-3) + 3 / (G * 0.01))
     assert periods(modal(model, modes=1))[0] == pytest.approx(2 * math.pi * math.sqrt(10.0 / k), rel=1e-9)
@@ -259,9 +306,13 @@ def test_two_towers_on_a_podium_stand_on_it_and_not_on_each_other() -> None:
 
 def test_springs_under_a_rigid_block() -> None:
     # a stiff column on a spring that turns: T = 2 pi sqrt(m h^2 / k_r)
-    model = frame([node("0", 0, 0, 0), node("1", 0, 0, 3)], [member("c", "0", "1")],
-                  [{"node": "0", "fixed": ["ux", "uy", "uz", "rx", "rz"], "springs": {"ry": 900.0}}],
-                  sections=[section(A=10.0, I=10.0)], masses=[{"node": "1", "mx": 2.0}])  # fmt: skip
+    model = frame(
+        [node("0", 0, 0, 0), node("1", 0, 0, 3)],
+        [member("c", "0", "1")],
+        [{"node": "0", "fixed": ["ux", "uy", "uz", "rx", "rz"], "springs": {"ry": 900.0}}],
+        sections=[section(A=10.0, I=10.0)],
+        masses=[{"node": "1", "mx": 2.0}],
+    )
     assert modal(model, modes=1)["modes"][0]["T"] == pytest.approx(2 * math.pi * math.sqrt(2.0 * 9.0 / 900.0), rel=1e-5)
 
 
@@ -358,9 +409,15 @@ def _tower(bays: int, stories: int) -> dict[str, Any]:
         members += [member(f"c{name(i, j, k)}", name(i, j, k - 1), name(i, j, k)) for i in grid for j in grid]
         members += [member(f"x{name(i, j, k)}", name(i, j, k), name(i + 1, j, k)) for i in range(bays) for j in grid]
         members += [member(f"y{name(i, j, k)}", name(i, j, k), name(i, j + 1, k)) for i in grid for j in range(bays)]
-    return frame(nodes, members, [support(name(i, j, 0)) for i in grid for j in grid],
-                 diaphragms=[{"id": f"L{k}", "nodes": [name(i, j, k) for i in grid for j in grid]} for k in range(1, stories + 1)],
-                 member_mass=True)  # fmt: skip
+    return frame(
+        nodes,
+        members,
+        [support(name(i, j, 0)) for i in grid for j in grid],
+        diaphragms=[
+            {"id": f"L{k}", "nodes": [name(i, j, k) for i in grid for j in grid]} for k in range(1, stories + 1)
+        ],
+        member_mass=True,
+    )
 
 
 def test_repeated_periods_are_all_found_by_the_block_iteration() -> None:
@@ -440,8 +497,13 @@ def _one_bay(**more: Any) -> dict[str, Any]:
     members = [member(f"col {n}", f"{n}0", f"{n}1") for n in at]
     members += [member(f"beam {i}{j}", f"{i}1", f"{j}1") for i, j in ("ab", "bc", "cd", "da")]
     floor = {"diaphragm": "L1", "mass": 20.0, "inertia": 90.0, "centre": [3.0, 2.0]}
-    return frame(nodes, members, [support(f"{n}0") for n in at],
-                 diaphragms=[{"id": "L1", "nodes": [f"{n}1" for n in at], **more}], floors=[floor])  # fmt: skip
+    return frame(
+        nodes,
+        members,
+        [support(f"{n}0") for n in at],
+        diaphragms=[{"id": "L1", "nodes": [f"{n}1" for n in at], **more}],
+        floors=[floor],
+    )
 
 
 def test_a_flexible_floor_moves_as_a_rigid_one_where_the_plan_is_symmetric() -> None:
@@ -477,8 +539,17 @@ def test_two_towers_on_one_podium_stand_on_it_each() -> None:
         {"diaphragm": d, "mass": 10.0, "inertia": 10.0, "centre": c}
         for d, c in (("podium", [15.0, 0.0]), ("P", [0.0, 0.0]), ("Q", [30.0, 0.0]))
     ]
-    model = frame(nodes, members, [support("p0"), support("q0")], floors=floors,
-                  diaphragms=[{"id": "podium", "nodes": ["p1", "q1"]}, {"id": "P", "nodes": ["p2"]}, {"id": "Q", "nodes": ["q2"]}])  # fmt: skip
+    model = frame(
+        nodes,
+        members,
+        [support("p0"), support("q0")],
+        floors=floors,
+        diaphragms=[
+            {"id": "podium", "nodes": ["p1", "q1"]},
+            {"id": "P", "nodes": ["p2"]},
+            {"id": "Q", "nodes": ["q2"]},
+        ],
+    )
     built = structure_of_frame(Frame.model_validate(model["frame"]))
     assert built.floors.names == ["podium", "P", "Q"]
     assert built.floors.below.tolist() == [-1, 0, 0]

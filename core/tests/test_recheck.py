@@ -149,20 +149,35 @@ def test_a_story_the_brief_does_not_know_is_open(brief: dict[str, Any]) -> None:
 
 
 def test_bad_claims_are_named_each_at_its_place(brief: dict[str, Any]) -> None:
-    claims = [{"quantity": "nonsense", "value": 1.0}, {"quantity": "V", "value": 1.0},
-              {"quantity": "S_S", "value": "much"}, {"quantity": "F", "direction": "X", "value": 1.0}]  # fmt: skip
+    claims = [
+        {"quantity": "nonsense", "value": 1.0},
+        {"quantity": "V", "value": 1.0},
+        {"quantity": "S_S", "value": "much"},
+        {"quantity": "F", "direction": "X", "value": 1.0},
+    ]
     with pytest.raises(InputRefused) as refused:
         recheck(document(brief, claims))
     assert [p.path for p in refused.value.problems] == [
-        "/submission/claims/0/quantity", "/submission/claims/1/direction", "/submission/claims/2/value",
-        "/submission/claims/3/story"]  # fmt: skip
+        "/submission/claims/0/quantity",
+        "/submission/claims/1/direction",
+        "/submission/claims/2/value",
+        "/submission/claims/3/story",
+    ]
 
 
 @pytest.mark.parametrize(
     ("text", "expected"),
-    [("1.94", 0.005), ("4200", 0.5), ("0.1", 0.05), ("1.2e3", 50.0), ("12.", 0.5), ("-3.50", 0.005), ("D", 0.0),
-     ("", 0.0)],
-)  # fmt: skip
+    [
+        ("1.94", 0.005),
+        ("4200", 0.5),
+        ("0.1", 0.05),
+        ("1.2e3", 50.0),
+        ("12.", 0.5),
+        ("-3.50", 0.005),
+        ("D", 0.0),
+        ("", 0.0),
+    ],
+)
 def test_half_a_unit_of_the_last_digit(text: str, expected: float) -> None:
     assert half_unit(text) == pytest.approx(expected)
 

@@ -37,13 +37,16 @@ def test_two_columns_beside_a_stated_step_are_still_times() -> None:
     assert found["t"] == [0.0, 0.01, 0.02]
 
 
-@pytest.mark.parametrize(("text", "more", "path"), [
-    ("0.1\n0.2\n", {"unit": "g"}, "/dt"),
-    ("0.1\n0.2\n", {"dt": 0.01}, "/unit"),
-    ("0.1\n0.2\n", {"dt": 0.01, "unit": "furlong"}, "/unit"),
-    ("nothing here\n", {"dt": 0.01, "unit": "g"}, "/a"),
-    ("0.1\nbroken\n0.2\n", {"dt": 0.01, "unit": "g"}, "/lines/1"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "more", "path"),
+    [
+        ("0.1\n0.2\n", {"unit": "g"}, "/dt"),
+        ("0.1\n0.2\n", {"dt": 0.01}, "/unit"),
+        ("0.1\n0.2\n", {"dt": 0.01, "unit": "furlong"}, "/unit"),
+        ("nothing here\n", {"dt": 0.01, "unit": "g"}, "/a"),
+        ("0.1\nbroken\n0.2\n", {"dt": 0.01, "unit": "g"}, "/lines/1"),
+    ],
+)
 def test_what_is_missing_or_broken_is_named(text: str, more: dict[str, Any], path: str) -> None:
     with pytest.raises(InputRefused) as refused:
         read_record(text, **more)

@@ -73,7 +73,14 @@ def test_what_agrees_needs_no_remark(brief: dict[str, Any]) -> None:
 
 @pytest.mark.parametrize(
     ("value", "text"),
-    [(1.94, "1.94"), (0.0044882, "0.004488"), (115388.6, "115389"), (4982.6, "4983"), (0.00001234, "0.000012"), ("D", "D")],
-)  # fmt: skip
+    [
+        (1.94, "1.94"),
+        (0.0044882, "0.004488"),
+        (115388.6, "115389"),
+        (4982.6, "4983"),
+        (0.00001234, "0.000012"),
+        ("D", "D"),
+    ],
+)
 def test_figures_have_four_digits_and_no_exponents(value: float | str, text: str) -> None:
     assert figures(value) == text

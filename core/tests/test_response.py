@@ -21,16 +21,26 @@ def scaling(
     return dict(solve({"kind": "scaling", "edition": edition, "X": shears} | more)["X"])
 
 
-@pytest.mark.parametrize(("edition", "more", "share", "applies"), [
-    ("asce7-05", {"governed": "12.8-6"}, 0.85, ["forces"]), ("asce7-10", {}, 0.85, ["forces"]),
-    ("asce7-10", {"governed": "12.8-6"}, 0.85, ["forces", "drifts"]), ("asce7-16", {"governed": "12.8-3"}, 1.0, ["forces"]),
-    ("asce7-16", {"governed": "12.8-6"}, 1.0, ["forces", "drifts"]), ("asce7-22", {"governed": "12.8-6"}, 1.0, ["forces"]),
-    ("asce7-22", {"governed": "12.8-7"}, 1.0, ["forces", "drifts"]), ("ubc97", {"regular": True}, 0.9, ["forces", "drifts"]),
-    ("ubc97", {"regular": True, "site_spectrum": True}, 0.8, ["forces", "drifts"]),
-    ("ubc97", {"regular": False, "site_spectrum": True}, 1.0, ["forces", "drifts"]),
-    ("is1893-2002", {}, 1.0, ["forces", "drifts"]), ("is1893-2016", {}, 1.0, ["forces"]),
-    ("en1998-1", {}, None, []), ("as1170.4", {}, None, []), ("custom", {}, 1.0, ["forces"]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "more", "share", "applies"),
+    [
+        ("asce7-05", {"governed": "12.8-6"}, 0.85, ["forces"]),
+        ("asce7-10", {}, 0.85, ["forces"]),
+        ("asce7-10", {"governed": "12.8-6"}, 0.85, ["forces", "drifts"]),
+        ("asce7-16", {"governed": "12.8-3"}, 1.0, ["forces"]),
+        ("asce7-16", {"governed": "12.8-6"}, 1.0, ["forces", "drifts"]),
+        ("asce7-22", {"governed": "12.8-6"}, 1.0, ["forces"]),
+        ("asce7-22", {"governed": "12.8-7"}, 1.0, ["forces", "drifts"]),
+        ("ubc97", {"regular": True}, 0.9, ["forces", "drifts"]),
+        ("ubc97", {"regular": True, "site_spectrum": True}, 0.8, ["forces", "drifts"]),
+        ("ubc97", {"regular": False, "site_spectrum": True}, 1.0, ["forces", "drifts"]),
+        ("is1893-2002", {}, 1.0, ["forces", "drifts"]),
+        ("is1893-2016", {}, 1.0, ["forces"]),
+        ("en1998-1", {}, None, []),
+        ("as1170.4", {}, None, []),
+        ("custom", {}, 1.0, ["forces"]),
+    ],
+)
 def test_scaling_to_the_static_base_shear(
     edition: str, more: dict[str, Any], share: float | None, applies: list[str]
 ) -> None:
@@ -79,26 +89,48 @@ def test_ratio_class_and_amplification_from_the_ends() -> None:
     )
 
 
-@pytest.mark.parametrize(("edition", "greatest", "expected"), [
-    ("asce7-05", 1.2, "regular"), ("asce7-16", 1.2, "regular"), ("asce7-16", 1.2001, "torsional"), ("asce7-10", 1.4, "torsional"),
-    ("asce7-16", 1.4001, "extreme"), ("asce7-22", 1.41, "extreme"), ("ubc97", 1.9, "torsional"), ("ubc97", 1.2, "regular"),
-    ("is1893-2002", 1.2, "regular"), ("is1893-2002", 1.21, "torsional"), ("en1998-1", 1.9, None), ("as1170.4", 1.9, None),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "greatest", "expected"),
+    [
+        ("asce7-05", 1.2, "regular"),
+        ("asce7-16", 1.2, "regular"),
+        ("asce7-16", 1.2001, "torsional"),
+        ("asce7-10", 1.4, "torsional"),
+        ("asce7-16", 1.4001, "extreme"),
+        ("asce7-22", 1.41, "extreme"),
+        ("ubc97", 1.9, "torsional"),
+        ("ubc97", 1.2, "regular"),
+        ("is1893-2002", 1.2, "regular"),
+        ("is1893-2002", 1.21, "torsional"),
+        ("en1998-1", 1.9, None),
+        ("as1170.4", 1.9, None),
+    ],
+)
 def test_torsion_classes_at_their_limits(edition: str, greatest: float, expected: str | None) -> None:
     assert twist(edition, max=greatest, avg=1.0)["class"] == expected
 
 
-@pytest.mark.parametrize(("ends", "ratio", "expected"), [([1.0, 1.5], 1.5, "regular"), ([1.0, 1.51], 1.51, "torsional"),
-                                                         ([1.0, 2.0], 2.0, "torsional"), ([1.0, 2.01], 2.01, "extreme"),
-                                                         ([-0.5, 2.0], None, "extreme"), ([0.0, 2.0], None, "extreme")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("ends", "ratio", "expected"),
+    [
+        ([1.0, 1.5], 1.5, "regular"),
+        ([1.0, 1.51], 1.51, "torsional"),
+        ([1.0, 2.0], 2.0, "torsional"),
+        ([1.0, 2.01], 2.01, "extreme"),
+        ([-0.5, 2.0], None, "extreme"),
+        ([0.0, 2.0], None, "extreme"),
+    ],
+)
 def test_is_1893_2016_compares_the_two_ends(ends: list[float], ratio: float | None, expected: str) -> None:
     # a far end that stays, or moves against the near one, is beyond any ratio
     found = twist("is1893-2016", displacement_ends=ends)
     assert (found["ratio"], found["class"], found["amplification"]) == (ratio and pytest.approx(ratio), expected, None)
 
 
-@pytest.mark.parametrize(("ends", "expected"), [([1.0, 1.0], 1.0), ([0.6, 1.4], (1.4 / 1.2) ** 2), ([0.0, 2.0], (2 / 1.2) ** 2),
-                                                ([-1.0, 3.0], 3.0)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("ends", "expected"),
+    [([1.0, 1.0], 1.0), ([0.6, 1.4], (1.4 / 1.2) ** 2), ([0.0, 2.0], (2 / 1.2) ** 2), ([-1.0, 3.0], 3.0)],
+)
 def test_amplification_comes_from_displacements_between_1_and_3(ends: list[float], expected: float) -> None:
     for edition in ("asce7-05", "asce7-16", "asce7-22", "ubc97"):
         found = twist(edition, max=1.3, avg=1.0, displacement_ends=ends)
@@ -112,8 +144,13 @@ def test_drifts_are_no_stand_in_for_displacements() -> None:
 
 def test_consequences_follow_the_category() -> None:
     site = {"S_S": 1.5, "S_1": 0.8, "T_L": 8.0, "site_class": "C"}
-    request = {"kind": "torsion", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"},
-               "rows": [{"story": "L1", "max": 1.5, "avg": 1.0}, {"story": "L2", "max": 1.0, "avg": 1.0}]}  # fmt: skip
+    request = {
+        "kind": "torsion",
+        "edition": "asce7-16",
+        "site": site,
+        "occupancy": {"risk_category": "II"},
+        "rows": [{"story": "L1", "max": 1.5, "avg": 1.0}, {"story": "L2", "max": 1.0, "avg": 1.0}],
+    }
     first, second = solve(request)["rows"]
     assert "not permitted (12.3.3.1)" in first["consequences"]
     assert second["consequences"] == []
@@ -121,9 +158,15 @@ def test_consequences_follow_the_category() -> None:
     assert "not permitted (12.3.3.1)" not in mild["consequences"]
 
 
-@pytest.mark.parametrize(("row", "path"), [({"max": 1.0}, "/rows/0"), ({"ends": [0.0, 0.0]}, "/rows/0/ends"),
-                                           ({"max": 1.0, "avg": 1.1}, "/rows/0/max"),
-                                           ({"max": 1.0, "avg": 1.0, "ends": [1.0, 1.0]}, "/rows/0")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("row", "path"),
+    [
+        ({"max": 1.0}, "/rows/0"),
+        ({"ends": [0.0, 0.0]}, "/rows/0/ends"),
+        ({"max": 1.0, "avg": 1.1}, "/rows/0/max"),
+        ({"max": 1.0, "avg": 1.0, "ends": [1.0, 1.0]}, "/rows/0"),
+    ],
+)
 def test_rows_that_say_nothing_are_named(row: dict[str, Any], path: str) -> None:
     with pytest.raises(InputRefused) as refused:
         twist("asce7-16", **row)
@@ -156,17 +199,22 @@ def test_drift_and_stability_of_asce_7(edition: str, has_I: bool) -> None:
     rows = drift(edition, **US, **GRAVITY)
     assert [r["design_drift"] for r in rows] == pytest.approx([0.0176, 0.022])
     assert [r["ratio"] for r in rows] == pytest.approx([0.0044, 0.0055])
-    I = 1.25 if has_I else 1.0  # noqa: E741
+    I = 1.25 if has_I else 1.0
     assert [r["theta"] for r in rows] == pytest.approx(
         [20000 * 0.0176 * I / (2000 * 4 * 5.5), 10000 * 0.022 * I / (1200 * 4 * 5.5)]
     )
     assert (rows[0]["limit"], rows[0]["ok"], rows[0]["theta_limit"]) == (0.015, True, pytest.approx(0.5 / 5.5))
 
 
-@pytest.mark.parametrize(("kind", "limits"), [
-    ("other", [0.020, 0.020, 0.015, 0.010]), ("low_rise_detailed", [0.025, 0.025, 0.020, 0.015]),
-    ("masonry_cantilever", [0.010] * 4), ("masonry_other", [0.007] * 4),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "limits"),
+    [
+        ("other", [0.020, 0.020, 0.015, 0.010]),
+        ("low_rise_detailed", [0.025, 0.025, 0.020, 0.015]),
+        ("masonry_cantilever", [0.010] * 4),
+        ("masonry_other", [0.007] * 4),
+    ],
+)
 @pytest.mark.parametrize("edition", ["asce7-05", "asce7-10", "asce7-16", "asce7-22"])
 def test_table_12_12_1(edition: str, kind: str, limits: list[float]) -> None:
     for category, limit in zip(("I", "II", "III", "IV"), limits, strict=True):
@@ -175,8 +223,12 @@ def test_table_12_12_1(edition: str, kind: str, limits: list[float]) -> None:
 
 
 def test_exceptions_of_table_12_12_1() -> None:
-    one = {"stories": stories(1, height=4.0), "elastic_drift": [0.1], "structure_type": "low_rise_detailed",
-           "occupancy": {"risk_category": "II"}}  # fmt: skip
+    one = {
+        "stories": stories(1, height=4.0),
+        "elastic_drift": [0.1],
+        "structure_type": "low_rise_detailed",
+        "occupancy": {"risk_category": "II"},
+    }
     assert (drift("asce7-16", [0.1], **US | one)[0]["limit"], drift("asce7-16", [0.1], **US | one)[0]["ok"]) == (
         None,
         True,
@@ -235,7 +287,9 @@ def test_drift_of_en_1998_1(kind: str, limit: float, importance: str, nu: float)
 def test_drift_of_is_1893_is_that_of_the_design_forces(edition: str) -> None:
     rows = drift(edition, [0.016, 0.0161], **GRAVITY)
     assert [(r["ratio"], r["limit"], r["ok"], r["theta"]) for r in rows] == [
-        (pytest.approx(0.004), 0.004, True, None), (pytest.approx(0.004025), 0.004, False, None)]  # fmt: skip
+        (pytest.approx(0.004), 0.004, True, None),
+        (pytest.approx(0.004025), 0.004, False, None),
+    ]
 
 
 def test_drift_of_as_1170_4() -> None:
@@ -255,26 +309,41 @@ def test_lists_of_another_length_are_named() -> None:
 
 # Weight: 1000 kN dead, 200 kN live of offices (2.5 kPa), 100 kN storage (6 kPa), 40 kN partitions on 100 m2, 60 kN snow of
 # 1.8 kPa, 30 kN equipment; the roof has 800 kN dead, 80 kN roof load (0.75 kPa), the snow and 20 kN landscaping
-FLOOR = [{"kind": "dead", "amount": 1000.0}, {"kind": "live", "amount": 200.0, "intensity": 2.5, "category": "B"},
-         {"kind": "storage", "amount": 100.0, "intensity": 6.0}, {"kind": "partition", "amount": 40.0, "area": 100.0},
-         {"kind": "equipment", "amount": 30.0}]  # fmt: skip
-ROOF = [{"kind": "dead", "amount": 800.0}, {"kind": "roof_live", "amount": 80.0, "intensity": 0.75},
-        {"kind": "snow", "amount": 60.0, "intensity": 1.8}, {"kind": "landscaping", "amount": 20.0}]  # fmt: skip
+FLOOR = [
+    {"kind": "dead", "amount": 1000.0},
+    {"kind": "live", "amount": 200.0, "intensity": 2.5, "category": "B"},
+    {"kind": "storage", "amount": 100.0, "intensity": 6.0},
+    {"kind": "partition", "amount": 40.0, "area": 100.0},
+    {"kind": "equipment", "amount": 30.0},
+]
+ROOF = [
+    {"kind": "dead", "amount": 800.0},
+    {"kind": "roof_live", "amount": 80.0, "intensity": 0.75},
+    {"kind": "snow", "amount": 60.0, "intensity": 1.8},
+    {"kind": "landscaping", "amount": 20.0},
+]
 
 
-@pytest.mark.parametrize(("edition", "floor", "roof"), [
-    # 0.25 storage; partitions at least 0.48 kPa x 100 m2; snow above 1.44 kPa 20 %
-    ("asce7-05", 1000 + 25 + 48 + 30, 800 + 12 + 20), ("asce7-10", 1000 + 25 + 48 + 30, 800 + 12 + 20),
-    ("asce7-16", 1000 + 25 + 48 + 30, 800 + 12 + 20),
-    # 7-22: snow only above 2.16 kPa
-    ("asce7-22", 1000 + 25 + 48 + 30, 800 + 20), ("ubc97", 1000 + 25 + 48 + 30, 800 + 60 + 20),
-    # EN: offices 0.5 x 0.3, storage 0.8, partitions in full
-    ("en1998-1", 1000 + 30 + 80 + 40 + 30, 800 + 20),
-    # IS: 25 % up to 3 kPa, 50 % above; 2016 partitions at least 0.5 kPa and 20 % of snow above 1.5
-    ("is1893-2002", 1000 + 50 + 50 + 40 + 30, 800 + 20), ("is1893-2016", 1000 + 50 + 50 + 50 + 30, 800 + 12 + 20),
-    # AS: 0.3, storage 0.6
-    ("as1170.4", 1000 + 60 + 60 + 40 + 30, 800 + 24 + 20), ("custom", 1000 + 40 + 30, 800 + 20),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "floor", "roof"),
+    [
+        # 0.25 storage; partitions at least 0.48 kPa x 100 m2; snow above 1.44 kPa 20 %
+        ("asce7-05", 1000 + 25 + 48 + 30, 800 + 12 + 20),
+        ("asce7-10", 1000 + 25 + 48 + 30, 800 + 12 + 20),
+        ("asce7-16", 1000 + 25 + 48 + 30, 800 + 12 + 20),
+        # 7-22: snow only above 2.16 kPa
+        ("asce7-22", 1000 + 25 + 48 + 30, 800 + 20),
+        ("ubc97", 1000 + 25 + 48 + 30, 800 + 60 + 20),
+        # EN: offices 0.5 x 0.3, storage 0.8, partitions in full
+        ("en1998-1", 1000 + 30 + 80 + 40 + 30, 800 + 20),
+        # IS: 25 % up to 3 kPa, 50 % above; 2016 partitions at least 0.5 kPa and 20 % of snow above 1.5
+        ("is1893-2002", 1000 + 50 + 50 + 40 + 30, 800 + 20),
+        ("is1893-2016", 1000 + 50 + 50 + 50 + 30, 800 + 12 + 20),
+        # AS: 0.3, storage 0.6
+        ("as1170.4", 1000 + 60 + 60 + 40 + 30, 800 + 24 + 20),
+        ("custom", 1000 + 40 + 30, 800 + 20),
+    ],
+)
 def test_seismic_weight_from_the_loads(edition: str, floor: float, roof: float) -> None:
     floors = [{"name": "L1", "height": 4.0, "loads": FLOOR}, {"name": "Roof", "height": 4.0, "loads": ROOF}]
     found = solve({"kind": "weight", "edition": edition, "stories": floors})
@@ -282,16 +351,28 @@ def test_seismic_weight_from_the_loads(edition: str, floor: float, roof: float) 
     assert found["W"] == pytest.approx(floor + roof, rel=1e-5)
 
 
-@pytest.mark.parametrize(("edition", "kind", "at", "below", "above"), [
-    ("asce7-16", "snow", 1.44, 0.0, 0.2), ("asce7-22", "snow", 2.16, 0.0, 0.15),
-    ("ubc97", "snow", 1.44, 0.0, 1.0), ("is1893-2002", "live", 3.0, 0.25, 0.5), ("is1893-2016", "snow", 1.5, 0.0, 0.2),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "kind", "at", "below", "above"),
+    [
+        ("asce7-16", "snow", 1.44, 0.0, 0.2),
+        ("asce7-22", "snow", 2.16, 0.0, 0.15),
+        ("ubc97", "snow", 1.44, 0.0, 1.0),
+        ("is1893-2002", "live", 3.0, 0.25, 0.5),
+        ("is1893-2016", "snow", 1.5, 0.0, 0.2),
+    ],
+)
 def test_thresholds_of_loads_belong_to_the_lower_side(
     edition: str, kind: str, at: float, below: float, above: float
 ) -> None:
     def share(intensity: float) -> float:
-        floors = [{"name": n, "height": 3.0, "loads": [{"kind": "dead", "amount": 1.0}, {"kind": kind, "amount": 1.0, "intensity": intensity}]}
-                  for n in ("L1", "L2")]  # fmt: skip
+        floors = [
+            {
+                "name": n,
+                "height": 3.0,
+                "loads": [{"kind": "dead", "amount": 1.0}, {"kind": kind, "amount": 1.0, "intensity": intensity}],
+            }
+            for n in ("L1", "L2")
+        ]
         return float(
             solve({"kind": "weight", "edition": edition, "stories": floors})["stories"][0]["loads"][1]["share"]
         )
@@ -299,10 +380,20 @@ def test_thresholds_of_loads_belong_to_the_lower_side(
     assert (share(at), share(at * 1.001)) == (below, above)
 
 
-@pytest.mark.parametrize(("category", "occupancy", "top", "expected"), [
-    ("A", "independent", False, 0.15), ("B", "correlated", False, 0.24), ("C", None, False, 0.3), ("A", None, True, 0.3),
-    ("D", None, False, 0.6), ("E", None, False, 0.8), ("F", None, False, 0.6), ("G", None, False, 0.3), ("H", None, True, 0.0),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("category", "occupancy", "top", "expected"),
+    [
+        ("A", "independent", False, 0.15),
+        ("B", "correlated", False, 0.24),
+        ("C", None, False, 0.3),
+        ("A", None, True, 0.3),
+        ("D", None, False, 0.6),
+        ("E", None, False, 0.8),
+        ("F", None, False, 0.6),
+        ("G", None, False, 0.3),
+        ("H", None, True, 0.0),
+    ],
+)
 def test_psi_e_of_en_1998_1(category: str, occupancy: str | None, top: bool, expected: float) -> None:
     load = {"kind": "live", "amount": 100.0, "category": category} | ({"occupancy": occupancy} if occupancy else {})
     dead = [{"kind": "dead", "amount": 1.0}]
@@ -341,11 +432,18 @@ def test_ninety_percent_of_the_mass(edition: str) -> None:
 
 def test_many_short_modes_are_a_fallback_in_en_1998_1_never_plainly_enough() -> None:
     # three stories: 3 sqrt(3) = 5.2, so six modes down to 0.20 s meet 4.3.3.3.1(5), which stands only where (3) can't be met
-    six = {"kind": "modes", "edition": "en1998-1", "T": [1.0, 0.8, 0.6, 0.4, 0.3, 0.2], "mass_share": {"X": [0.5, 0, 0, 0, 0, 0]},
-           "stories": stories(3)}  # fmt: skip
+    six = {
+        "kind": "modes",
+        "edition": "en1998-1",
+        "T": [1.0, 0.8, 0.6, 0.4, 0.3, 0.2],
+        "mass_share": {"X": [0.5, 0, 0, 0, 0, 0]},
+        "stories": stories(3),
+    }
     found = solve(six)["X"]
     assert (found["enough"], found["verdict"]) == (
-        False, "50.0% of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) can't be met")  # fmt: skip
+        False,
+        "50.0% of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) can't be met",
+    )
     five = six | {"T": [1.0, 0.8, 0.6, 0.4, 0.2], "mass_share": {"X": [0.5, 0, 0, 0, 0]}}
     assert solve(five)["X"]["verdict"].endswith("90 % not met, nor the fallback of 4.3.3.3.1(5)")
     # what is left out is at most 5 %: no mode above 5 % can be among it
@@ -354,10 +452,17 @@ def test_many_short_modes_are_a_fallback_in_en_1998_1_never_plainly_enough() -> 
     assert "no mode above 5 % is" in most["verdict"]
 
 
-@pytest.mark.parametrize(("edition", "ratio", "expected"), [
-    ("en1998-1", 0.9, "SRSS or CQC"), ("en1998-1", 0.91, "CQC"), ("is1893-2016", 1 / 1.11, "SRSS or CQC"),
-    ("is1893-2016", 1 / 1.09, "CQC"), ("as1170.4", 1 / 1.16, "SRSS or CQC"), ("as1170.4", 1 / 1.14, "CQC"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "ratio", "expected"),
+    [
+        ("en1998-1", 0.9, "SRSS or CQC"),
+        ("en1998-1", 0.91, "CQC"),
+        ("is1893-2016", 1 / 1.11, "SRSS or CQC"),
+        ("is1893-2016", 1 / 1.09, "CQC"),
+        ("as1170.4", 1 / 1.16, "SRSS or CQC"),
+        ("as1170.4", 1 / 1.14, "CQC"),
+    ],
+)
 def test_close_modes_ask_for_cqc(edition: str, ratio: float, expected: str) -> None:
     found = solve({"kind": "modes", "edition": edition, "T": [1.0, ratio], "mass_share": {"X": [0.5, 0.5]}})
     assert found["combination"] == expected
@@ -368,41 +473,71 @@ def test_close_modes_ask_for_cqc(edition: str, ratio: float, expected: str) -> N
 
 def heights(edition: str, **columns: list[float]) -> list[tuple[str, str]]:
     count = len(next(iter(columns.values())))
-    floors = [{"name": f"L{i + 1}", "height": 4.0, "weight": columns.get("weight", [1000.0] * count)[i],
-               **{n: {"X": columns[n][i]} for n in ("stiffness", "strength", "width") if n in columns}}
-              for i in range(count)]  # fmt: skip
+    floors = [
+        {
+            "name": f"L{i + 1}",
+            "height": 4.0,
+            "weight": columns.get("weight", [1000.0] * count)[i],
+            **{n: {"X": columns[n][i]} for n in ("stiffness", "strength", "width") if n in columns},
+        }
+        for i in range(count)
+    ]
     return [
         (f["story"], f["kind"]) for f in solve({"kind": "irregularity", "edition": edition, "stories": floors})["X"]
     ]
 
 
-@pytest.mark.parametrize(("edition", "stiffness", "expected"), [
-    ("asce7-16", [0.7, 1.0], []), ("asce7-16", [0.69, 1.0], [("L1", "1a soft story")]), ("asce7-16", [0.59, 1.0], [("L1", "1b extreme soft story")]),
-    # 0.72 of the story above, but 0.79 of the mean of three: 0.72/((1.0 + 0.9 + 0.83)/3) = 0.7912
-    ("asce7-16", [0.72, 1.0, 0.9, 0.83], [("L1", "1a soft story")]), ("ubc97", [0.69, 1.0], [("L1", "1 soft story")]),
-    ("ubc97", [0.5, 1.0], [("L1", "1 soft story")]), ("is1893-2002", [0.59, 1.0], [("L1", "extreme soft story")]),
-    ("is1893-2016", [0.99, 1.0], [("L1", "soft story")]), ("is1893-2016", [1.0, 1.0], []), ("en1998-1", [0.1, 1.0], []),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "stiffness", "expected"),
+    [
+        ("asce7-16", [0.7, 1.0], []),
+        ("asce7-16", [0.69, 1.0], [("L1", "1a soft story")]),
+        ("asce7-16", [0.59, 1.0], [("L1", "1b extreme soft story")]),
+        # 0.72 of the story above, but 0.79 of the mean of three: 0.72/((1.0 + 0.9 + 0.83)/3) = 0.7912
+        ("asce7-16", [0.72, 1.0, 0.9, 0.83], [("L1", "1a soft story")]),
+        ("ubc97", [0.69, 1.0], [("L1", "1 soft story")]),
+        ("ubc97", [0.5, 1.0], [("L1", "1 soft story")]),
+        ("is1893-2002", [0.59, 1.0], [("L1", "extreme soft story")]),
+        ("is1893-2016", [0.99, 1.0], [("L1", "soft story")]),
+        ("is1893-2016", [1.0, 1.0], []),
+        ("en1998-1", [0.1, 1.0], []),
+    ],
+)
 def test_soft_stories(edition: str, stiffness: list[float], expected: list[tuple[str, str]]) -> None:
     assert heights(edition, stiffness=[1000 * k for k in stiffness]) == expected
 
 
-@pytest.mark.parametrize(("edition", "strength", "expected"), [
-    ("asce7-16", [0.8, 1.0], []), ("asce7-16", [0.79, 1.0], [("L1", "5a weak story")]), ("asce7-10", [0.64, 1.0], [("L1", "5b extreme weak story")]),
-    ("asce7-22", [0.64, 1.0], [("L1", "4b extreme weak story")]), ("ubc97", [0.7, 1.0], [("L1", "5 weak story")]),
-    ("is1893-2002", [0.79, 1.0], [("L1", "weak story")]), ("is1893-2016", [0.99, 1.0], [("L1", "weak story")]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "strength", "expected"),
+    [
+        ("asce7-16", [0.8, 1.0], []),
+        ("asce7-16", [0.79, 1.0], [("L1", "5a weak story")]),
+        ("asce7-10", [0.64, 1.0], [("L1", "5b extreme weak story")]),
+        ("asce7-22", [0.64, 1.0], [("L1", "4b extreme weak story")]),
+        ("ubc97", [0.7, 1.0], [("L1", "5 weak story")]),
+        ("is1893-2002", [0.79, 1.0], [("L1", "weak story")]),
+        ("is1893-2016", [0.99, 1.0], [("L1", "weak story")]),
+    ],
+)
 def test_weak_stories(edition: str, strength: list[float], expected: list[tuple[str, str]]) -> None:
     assert heights(edition, strength=strength) == expected
 
 
-@pytest.mark.parametrize(("edition", "weight", "expected"), [
-    ("asce7-16", [1000, 1500, 1000], []), ("asce7-16", [1000, 1501, 1000], [("L2", "2 weight (mass)")]),
-    # a roof lighter than the floor below is no trigger
-    ("asce7-16", [1000, 1000, 500], []), ("asce7-22", [1000, 2000, 1000], []), ("ubc97", [1000, 1501, 1501], [("L2", "2 weight (mass)")]),
-    ("is1893-2002", [1000, 2000, 1500], []), ("is1893-2002", [1000, 2001, 1500], [("L2", "mass")]),
-    ("is1893-2016", [1000, 1501, 900], [("L2", "mass")]), ("is1893-2016", [1600, 1000, 900], []),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "weight", "expected"),
+    [
+        ("asce7-16", [1000, 1500, 1000], []),
+        ("asce7-16", [1000, 1501, 1000], [("L2", "2 weight (mass)")]),
+        # a roof lighter than the floor below is no trigger
+        ("asce7-16", [1000, 1000, 500], []),
+        ("asce7-22", [1000, 2000, 1000], []),
+        ("ubc97", [1000, 1501, 1501], [("L2", "2 weight (mass)")]),
+        ("is1893-2002", [1000, 2000, 1500], []),
+        ("is1893-2002", [1000, 2001, 1500], [("L2", "mass")]),
+        ("is1893-2016", [1000, 1501, 900], [("L2", "mass")]),
+        ("is1893-2016", [1600, 1000, 900], []),
+    ],
+)
 def test_heavy_stories(edition: str, weight: list[float], expected: list[tuple[str, str]]) -> None:
     assert heights(edition, weight=[float(w) for w in weight]) == expected
 

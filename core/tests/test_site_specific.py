@@ -72,11 +72,17 @@ def test_ubc_takes_s_d_by_default() -> None:
     assert any("S_D is taken" in n for n in found["notes"])
 
 
-@pytest.mark.parametrize(("edition", "N", "s_u", "expected"), [
-    # N = 30 is D, s_u = 40 kPa is E: the softer holds (20.3.3, 1636.2); EN 3.1.2(2) takes N before c_u
-    ("asce7-16", 30.0, 40.0, "E"), ("asce7-16", 10.0, 120.0, "E"), ("asce7-16", 60.0, 120.0, "C"), ("ubc97", 30.0, 40.0, "S_E"),
-    ("en1998-1", 30.0, 40.0, "C"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "N", "s_u", "expected"),
+    [
+        # N = 30 is D, s_u = 40 kPa is E: the softer holds (20.3.3, 1636.2); EN 3.1.2(2) takes N before c_u
+        ("asce7-16", 30.0, 40.0, "E"),
+        ("asce7-16", 10.0, 120.0, "E"),
+        ("asce7-16", 60.0, 120.0, "C"),
+        ("ubc97", 30.0, 40.0, "S_E"),
+        ("en1998-1", 30.0, 40.0, "C"),
+    ],
+)
 def test_where_blow_count_and_strength_differ_the_softer_holds(
     edition: str, N: float, s_u: float, expected: str
 ) -> None:
@@ -114,13 +120,17 @@ def test_design_values_of_a_study_are_held_to_eighty_percent() -> None:
 POINTS = {"T": [0.0, 0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 8.0], "S_a": [0.5, 1.1, 1.2, 1.15, 0.9, 0.5, 0.2, 0.1]}
 
 
-@pytest.mark.parametrize(("edition", "S_DS", "S_D1"), [
-    # 7-16: 0.9 x 1.2; the greatest T S_a over 1 to 5 s of the curve, linear between (1, 0.9), (2, 0.5), (5, 0.2):
-    # at 2 s 1.0, between 2 and 5 s T (0.7 - 0.1 T) is greatest at 3.5 s: 1.225
-    ("asce7-16", 1.08, 1.225),
-    # 7-05, 7-10: S_a(0.2) = 1.2; the greater of S_a(1) = 0.9 and 2 S_a(2) = 1.0
-    ("asce7-10", 1.2, 1.0), ("asce7-05", 1.2, 1.0),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edition", "S_DS", "S_D1"),
+    [
+        # 7-16: 0.9 x 1.2; the greatest T S_a over 1 to 5 s of the curve, linear between (1, 0.9), (2, 0.5), (5, 0.2):
+        # at 2 s 1.0, between 2 and 5 s T (0.7 - 0.1 T) is greatest at 3.5 s: 1.225
+        ("asce7-16", 1.08, 1.225),
+        # 7-05, 7-10: S_a(0.2) = 1.2; the greater of S_a(1) = 0.9 and 2 S_a(2) = 1.0
+        ("asce7-10", 1.2, 1.0),
+        ("asce7-05", 1.2, 1.0),
+    ],
+)
 def test_design_values_follow_from_the_curve_of_a_study(edition: str, S_DS: float, S_D1: float) -> None:
     found = ground(edition, study(**POINTS), II)
     assert (found["S_DS"], found["S_D1"]) == (pytest.approx(S_DS), pytest.approx(S_D1, rel=1e-3))
@@ -185,8 +195,15 @@ def test_studies_under_the_other_codes() -> None:
     assert spectrum("ubc97", ubc, {"I": 1.0}, [0.5], {"R": 5.0})["reduced"] == pytest.approx([0.05])
 
 
-@pytest.mark.parametrize(("values", "path"), [({"T": [0.0, 1.0]}, ""), ({}, ""), ({"T": [0.0, 1.0, 0.5], "S_a": [1.0, 1.0, 1.0]}, "/T"),
-                                              ({"T": [0.0, 1.0], "S_a": [1.0, 1.0, 1.0]}, "/T")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("values", "path"),
+    [
+        ({"T": [0.0, 1.0]}, ""),
+        ({}, ""),
+        ({"T": [0.0, 1.0, 0.5], "S_a": [1.0, 1.0, 1.0]}, "/T"),
+        ({"T": [0.0, 1.0], "S_a": [1.0, 1.0, 1.0]}, "/T"),
+    ],
+)
 def test_a_study_that_says_nothing_is_refused_with_its_place(values: dict[str, Any], path: str) -> None:
     with pytest.raises(InputRefused) as refused:
         ground("asce7-16", study(**values), II)
@@ -227,8 +244,16 @@ def test_the_cap_of_7_10_keeps_the_submitted_s_ds() -> None:
     from plumb_core.documents.reading import read
     from plumb_core.rules import Evaluation
 
-    brief = read(Brief, {"edition": "asce7-10", "site": {"S_S": 2.0, "S_1": 0.7, "T_L": 8.0, "site_class": "B", "short_period_cap": True},
-                         "occupancy": II, "system": {"X": LOW_RISE, "Y": LOW_RISE}, "stories": stories(2)})  # fmt: skip
+    brief = read(
+        Brief,
+        {
+            "edition": "asce7-10",
+            "site": {"S_S": 2.0, "S_1": 0.7, "T_L": 8.0, "site_class": "B", "short_period_cap": True},
+            "occupancy": II,
+            "system": {"X": LOW_RISE, "Y": LOW_RISE},
+            "stories": stories(2),
+        },
+    )
     own = brief_evaluation(brief)
     carried = Evaluation(own.rules, own.inputs, pins={Key("S_DS"): 1.2})
     assert own.value("S_DS_static", "X") == pytest.approx(1.0)

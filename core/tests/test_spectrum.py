@@ -15,10 +15,17 @@ SITE = {"S_S": 1.5, "S_1": 0.6, "T_L": 6.0, "site_class": "B", "velocity_measure
 
 
 def ordinates(T: list[float], site: dict[str, Any] | None = None, R: float = 5.0) -> dict[str, Any]:
-    return solve({
-        "kind": "spectrum", "edition": "asce7-16", "site": site or SITE, "occupancy": {"risk_category": "IV"},
-        "system": {"X": {"R": R}}, "direction": "X", "T": T,
-    })  # fmt: skip
+    return solve(
+        {
+            "kind": "spectrum",
+            "edition": "asce7-16",
+            "site": site or SITE,
+            "occupancy": {"risk_category": "IV"},
+            "system": {"X": {"R": R}},
+            "direction": "X",
+            "T": T,
+        }
+    )
 
 
 @pytest.mark.parametrize(
@@ -41,10 +48,14 @@ def test_ordinates_by_hand(T: float, expected: float) -> None:
     assert result["reduced"][0] == pytest.approx(expected * 1.5 / 5.0, rel=1e-12)
 
 
-sites = st.fixed_dictionaries({
-    "S_S": st.floats(0.05, 3.0), "S_1": st.floats(0.02, 1.2), "T_L": st.sampled_from([4.0, 6.0, 8.0, 12.0, 16.0]),
-    "site_class": st.sampled_from("ABCDE"),
-})  # fmt: skip
+sites = st.fixed_dictionaries(
+    {
+        "S_S": st.floats(0.05, 3.0),
+        "S_1": st.floats(0.02, 1.2),
+        "T_L": st.sampled_from([4.0, 6.0, 8.0, 12.0, 16.0]),
+        "site_class": st.sampled_from("ABCDE"),
+    }
+)
 
 
 @settings(deadline=None)
@@ -80,11 +91,17 @@ def test_without_a_system_there_is_no_reduced_curve() -> None:
     assert (result["elastic"], result["reduced"]) == ([pytest.approx(1.0)], None)
 
 
-@pytest.mark.parametrize(("site_class", "columns"), [
-    # S_S 0.2, 0.3, 0.6, 1.0, 2.0
-    ("A", [0.7, 0.8, 0.9, 0.9, 0.9]), ("B", [0.7, 0.8, 0.9, 0.9, 0.9]), ("C", [0.7, 0.8, 1.0, 1.1, 1.3]),
-    ("D", [0.7, 0.9, 1.1, 1.3, 1.5]), ("E", [0.7, 0.9, 1.1, 1.3, 1.5]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("site_class", "columns"),
+    [
+        # S_S 0.2, 0.3, 0.6, 1.0, 2.0
+        ("A", [0.7, 0.8, 0.9, 0.9, 0.9]),
+        ("B", [0.7, 0.8, 0.9, 0.9, 0.9]),
+        ("C", [0.7, 0.8, 1.0, 1.1, 1.3]),
+        ("D", [0.7, 0.9, 1.1, 1.3, 1.5]),
+        ("E", [0.7, 0.9, 1.1, 1.3, 1.5]),
+    ],
+)
 def test_vertical_spectrum_of_7_16(site_class: str, columns: list[float]) -> None:
     """S_av = 2/3 S_aMv: 0.3 C_v S_MS up to 0.025 s, half way up at 0.0375 s, 0.8 C_v S_MS up to 0.15 s, then (0.15/T)^0.75.
 
@@ -92,8 +109,13 @@ def test_vertical_spectrum_of_7_16(site_class: str, columns: list[float]) -> Non
     """
     for S_S, C_v in zip([0.2, 0.3, 0.6, 1.0, 2.0], columns, strict=True):
         site = {"S_S": S_S, "S_1": 0.05, "T_L": 6.0, "site_class": site_class, "F_a": 1.0}
-        request = {"kind": "spectrum", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"},
-                   "T": [0.0, 0.025, 0.0375, 0.05, 0.15, 0.6]}  # fmt: skip
+        request = {
+            "kind": "spectrum",
+            "edition": "asce7-16",
+            "site": site,
+            "occupancy": {"risk_category": "II"},
+            "T": [0.0, 0.025, 0.0375, 0.05, 0.15, 0.6],
+        }
         found = solve(request)["vertical"]
         plateau = 0.8 * C_v * S_S
         expected = [0.3 * C_v * S_S, 0.3 * C_v * S_S, 0.55 * C_v * S_S, plateau, plateau, plateau * 0.25**0.75]

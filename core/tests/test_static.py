@@ -17,18 +17,29 @@ ROCK = {"site_class": "B", "velocity_measured": False, "T_L": 6.0}
 
 
 def static(
-    *, S_S: float = 1.5, S_1: float = 0.3, R: float = 5.0, T: float | None = None, risk_category: str = "II",
-    stories: int = 1, height: float = 3.5, weight: float = 1000.0, site: dict[str, Any] | None = None,
+    *,
+    S_S: float = 1.5,
+    S_1: float = 0.3,
+    R: float = 5.0,
+    T: float | None = None,
+    risk_category: str = "II",
+    stories: int = 1,
+    height: float = 3.5,
+    weight: float = 1000.0,
+    site: dict[str, Any] | None = None,
     **system: Any,
-) -> dict[str, Any]:  # fmt: skip
+) -> dict[str, Any]:
     own = {"period_type": "other", "R": R} | system
     base_area = own.pop("A_B", None)
     request: dict[str, Any] = {
-        "kind": "static", "edition": "asce7-16", "site": ROCK | {"S_S": S_S, "S_1": S_1} | (site or {}),
-        "occupancy": {"risk_category": risk_category}, "system": {"X": own, "Y": {}},
+        "kind": "static",
+        "edition": "asce7-16",
+        "site": ROCK | {"S_S": S_S, "S_1": S_1} | (site or {}),
+        "occupancy": {"risk_category": risk_category},
+        "system": {"X": own, "Y": {}},
         "stories": [{"name": f"L{i}", "height": height, "weight": weight} for i in range(stories)],
         "period": {"X": {"analysis": T}} if T else {},
-    }  # fmt: skip
+    }
     if base_area:
         request["system"]["A_B"] = base_area
     return solve(request)["X"]  # type: ignore[no-any-return]
@@ -81,9 +92,14 @@ def test_12_8_6_takes_the_mapped_s_1() -> None:
 
 @pytest.mark.parametrize(
     ("period_type", "C_t", "x"),
-    [("steel_mrf", 0.0724, 0.8), ("rc_mrf", 0.0466, 0.9), ("steel_ebf", 0.0731, 0.75), ("steel_brbf", 0.0731, 0.75),
-     ("other", 0.0488, 0.75)],
-)  # fmt: skip
+    [
+        ("steel_mrf", 0.0724, 0.8),
+        ("rc_mrf", 0.0466, 0.9),
+        ("steel_ebf", 0.0731, 0.75),
+        ("steel_brbf", 0.0731, 0.75),
+        ("other", 0.0488, 0.75),
+    ],
+)
 def test_approximate_period_of_every_type(period_type: str, C_t: float, x: float) -> None:
     assert static(stories=8, height=4.0, period_type=period_type)["T_a"] == pytest.approx(C_t * 32.0**x)
 
@@ -204,17 +220,37 @@ def test_category_by_s_ds_alone() -> None:
 
 def test_a_missing_input_names_its_place_and_all_others() -> None:
     with pytest.raises(InputRefused) as refused:
-        solve({"kind": "static", "edition": "asce7-16", "site": {"S_S": 1.0, "S_1": 0.3}, "occupancy": {},
-               "system": {"X": {"period_type": "other"}, "Y": {}}, "stories": [{"name": "L1", "height": 3.0}]})  # fmt: skip
+        solve(
+            {
+                "kind": "static",
+                "edition": "asce7-16",
+                "site": {"S_S": 1.0, "S_1": 0.3},
+                "occupancy": {},
+                "system": {"X": {"period_type": "other"}, "Y": {}},
+                "stories": [{"name": "L1", "height": 3.0}],
+            }
+        )
     assert {p.path for p in refused.value.problems} == {
-        "/site/site_class", "/site/T_L", "/occupancy/risk_category", "/system/X/R", "/stories/0/weight"}  # fmt: skip
+        "/site/site_class",
+        "/site/T_L",
+        "/occupancy/risk_category",
+        "/system/X/R",
+        "/stories/0/weight",
+    }
 
 
-buildings = st.fixed_dictionaries({
-    "S_S": st.floats(0.05, 3.0), "S_1": st.floats(0.02, 1.2), "R": st.floats(1.0, 8.0),
-    "stories": st.integers(1, 60), "height": st.floats(2.5, 6.0), "weight": st.floats(10.0, 1e5),
-    "risk_category": st.sampled_from(["I", "II", "III", "IV"]), "T": st.one_of(st.none(), st.floats(0.05, 8.0)),
-})  # fmt: skip
+buildings = st.fixed_dictionaries(
+    {
+        "S_S": st.floats(0.05, 3.0),
+        "S_1": st.floats(0.02, 1.2),
+        "R": st.floats(1.0, 8.0),
+        "stories": st.integers(1, 60),
+        "height": st.floats(2.5, 6.0),
+        "weight": st.floats(10.0, 1e5),
+        "risk_category": st.sampled_from(["I", "II", "III", "IV"]),
+        "T": st.one_of(st.none(), st.floats(0.05, 8.0)),
+    }
+)
 
 
 @settings(deadline=None)

@@ -110,19 +110,37 @@ def test_the_editions_of_asce_7_hold_as_many_systems_as_were_counted() -> None:
 
 # R of UBC Table 16-N by group, read in the order of the table; Omega_0 2.8 but for these
 UBC_R = {
-    "BW": [5.5, 4.5, 4.5, 4.5, 2.8, 4.4, 2.8, 2.8], "BF": [7.0, 6.5, 5.0, 5.5, 5.5, 5.6, 5.6, 5.6, 6.4],
+    "BW": [5.5, 4.5, 4.5, 4.5, 2.8, 4.4, 2.8, 2.8],
+    "BF": [7.0, 6.5, 5.0, 5.5, 5.5, 5.6, 5.6, 5.6, 6.4],
     "dual": [8.5, 4.2, 6.5, 5.5, 4.2, 4.2, 6.0, 8.5, 4.2, 6.5, 4.2, 6.5, 4.2, 7.5, 4.2],
-}  # fmt: skip
-UBC_2_2 = {"BW_tension_only", "BW_steel_braced", "BW_conc_braced", "BW_timber_braced", "BF_OCBF", "BF_conc_braced",
-           "BF_timber_braced", "BF_SCBF"}  # fmt: skip
+}
+UBC_2_2 = {
+    "BW_tension_only",
+    "BW_steel_braced",
+    "BW_conc_braced",
+    "BW_timber_braced",
+    "BF_OCBF",
+    "BF_conc_braced",
+    "BF_timber_braced",
+    "BF_SCBF",
+}
 
 
 def test_table_16_n_of_ubc() -> None:
     systems = EDITIONS["ubc97"].systems
     for group, expected in UBC_R.items():
         assert [s.factors["R"] for n, s in systems.items() if n.startswith(group + "_")] == expected
-    others = {"SMRF_steel": 8.5, "SMRF_conc": 8.5, "MMRWF": 6.5, "IMRF_conc": 5.5, "OMRF_steel": 4.5, "OMRF_conc": 3.5, "STMF": 6.5,
-              "cantilever_column": 2.2, "wall_frame_interaction_conc": 5.5}  # fmt: skip
+    others = {
+        "SMRF_steel": 8.5,
+        "SMRF_conc": 8.5,
+        "MMRWF": 6.5,
+        "IMRF_conc": 5.5,
+        "OMRF_steel": 4.5,
+        "OMRF_conc": 3.5,
+        "STMF": 6.5,
+        "cantilever_column": 2.2,
+        "wall_frame_interaction_conc": 5.5,
+    }
     assert {n: systems[n].factors["R"] for n in others} == others
     assert len(systems) == 32 + len(others)
     for name, system in systems.items():
@@ -136,16 +154,42 @@ def test_table_16_n_of_ubc() -> None:
 def test_response_reduction_factors_of_is_1893() -> None:
     old, new = EDITIONS["is1893-2002"].systems, EDITIONS["is1893-2016"].systems
     assert {n: s.factors["R"] for n, s in old.items()} == {
-        "RC_OMRF": 3.0, "RC_SMRF": 5.0, "steel_CBF": 4.0, "steel_EBF": 5.0, "steel_SMRF": 5.0, "masonry": 1.5,
-        "masonry_bands": 2.5, "masonry_bands_bars": 3.0, "RC_wall": 3.0, "RC_ductile_wall": 4.0, "dual_wall_OMRF": 3.0,
-        "dual_wall_SMRF": 4.0, "dual_ductile_wall_OMRF": 4.5, "dual_ductile_wall_SMRF": 5.0,
-    }  # fmt: skip
+        "RC_OMRF": 3.0,
+        "RC_SMRF": 5.0,
+        "steel_CBF": 4.0,
+        "steel_EBF": 5.0,
+        "steel_SMRF": 5.0,
+        "masonry": 1.5,
+        "masonry_bands": 2.5,
+        "masonry_bands_bars": 3.0,
+        "RC_wall": 3.0,
+        "RC_ductile_wall": 4.0,
+        "dual_wall_OMRF": 3.0,
+        "dual_wall_SMRF": 4.0,
+        "dual_ductile_wall_OMRF": 4.5,
+        "dual_ductile_wall_SMRF": 5.0,
+    }
     assert {n: s.factors["R"] for n, s in new.items()} == {
-        "RC_OMRF": 3.0, "RC_SMRF": 5.0, "steel_OMRF": 3.0, "steel_SMRF": 5.0, "steel_OBF": 4.0, "steel_SBF": 4.5, "steel_EBF": 5.0,
-        "masonry": 1.5, "masonry_bands": 2.0, "masonry_bands_bars": 2.5, "masonry_reinforced": 3.0, "masonry_confined": 3.0,
-        "RC_wall": 3.0, "RC_ductile_wall": 4.0, "dual_wall_OMRF": 3.0, "dual_wall_SMRF": 4.0, "dual_ductile_wall_OMRF": 4.0,
-        "dual_ductile_wall_SMRF": 5.0, "flat_slab_walls": 3.0,
-    }  # fmt: skip
+        "RC_OMRF": 3.0,
+        "RC_SMRF": 5.0,
+        "steel_OMRF": 3.0,
+        "steel_SMRF": 5.0,
+        "steel_OBF": 4.0,
+        "steel_SBF": 4.5,
+        "steel_EBF": 5.0,
+        "masonry": 1.5,
+        "masonry_bands": 2.0,
+        "masonry_bands_bars": 2.5,
+        "masonry_reinforced": 3.0,
+        "masonry_confined": 3.0,
+        "RC_wall": 3.0,
+        "RC_ductile_wall": 4.0,
+        "dual_wall_OMRF": 3.0,
+        "dual_wall_SMRF": 4.0,
+        "dual_ductile_wall_OMRF": 4.0,
+        "dual_ductile_wall_SMRF": 5.0,
+        "flat_slab_walls": 3.0,
+    }
 
 
 def test_ductility_factors_of_as_1170_4() -> None:
@@ -164,29 +208,79 @@ def system(edition: str, **own: Any) -> dict[str, Any]:
 
 
 # system, class, expected q: q_0 x overstrength by hand
-@pytest.mark.parametrize(("name", "ductility", "expected"), [
-    ("rc_frame_multi_bay", "DCM", 3.9), ("rc_frame_multi_bay", "DCH", 5.85), ("rc_frame_one_bay", "DCM", 3.6),
-    ("rc_frame_one_story", "DCH", 4.95), ("rc_dual_frame", "DCM", 3.9), ("rc_dual_wall", "DCM", 3.6), ("rc_coupled_walls", "DCH", 5.4),
-    ("rc_walls", "DCM", 3.0), ("rc_walls", "DCH", 4.4), ("rc_two_walls", "DCH", 4.0), ("rc_light_walls", "DCM", 3.0),
-    ("rc_torsionally_flexible", "DCM", 2.0), ("rc_torsionally_flexible", "DCH", 3.0), ("rc_inverted_pendulum", "DCM", 1.5),
-    ("rc_inverted_pendulum", "DCH", 2.0), ("steel_mrf", "DCM", 4.0), ("steel_mrf", "DCH", 6.5), ("steel_mrf_one_bay", "DCH", 6.0),
-    ("steel_mrf_one_story", "DCH", 5.5), ("steel_cbf_diagonal", "DCH", 4.0), ("steel_cbf_v", "DCM", 2.0), ("steel_cbf_v", "DCH", 2.5),
-    ("steel_ebf", "DCM", 4.0), ("steel_ebf", "DCH", 6.0), ("steel_inverted_pendulum", "DCM", 2.0), ("steel_mrf_cbf", "DCH", 4.8),
-    ("steel_infill_in_contact", "DCH", 2.0), ("steel_infill_isolated", "DCM", 4.0), ("steel_infill_isolated", "DCH", 6.5),
-    ("timber_panels_glued", "DCM", 2.0), ("timber_panels_nailed_glued", "DCH", 3.0), ("timber_panels_nailed", "DCH", 5.0),
-    ("timber_trusses_doweled", "DCM", 2.0), ("timber_trusses", "DCH", 3.0), ("timber_mixed", "DCM", 2.0), ("composite_mrf", "DCH", 6.5),
-    ("composite_cbf_v", "DCM", 2.0), ("composite_ebf", "DCH", 6.0), ("composite_inverted_pendulum", "DCM", 2.0),
-    ("timber_frames", "DCM", 2.5), ("timber_frames", "DCH", 4.0), ("masonry_unreinforced", "DCM", 1.5),
-    ("masonry_confined", "DCM", 2.0), ("masonry_reinforced", "DCM", 2.5), ("steel_mrf", "DCL", 1.5), ("rc_walls", "DCL", 1.5),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "ductility", "expected"),
+    [
+        ("rc_frame_multi_bay", "DCM", 3.9),
+        ("rc_frame_multi_bay", "DCH", 5.85),
+        ("rc_frame_one_bay", "DCM", 3.6),
+        ("rc_frame_one_story", "DCH", 4.95),
+        ("rc_dual_frame", "DCM", 3.9),
+        ("rc_dual_wall", "DCM", 3.6),
+        ("rc_coupled_walls", "DCH", 5.4),
+        ("rc_walls", "DCM", 3.0),
+        ("rc_walls", "DCH", 4.4),
+        ("rc_two_walls", "DCH", 4.0),
+        ("rc_light_walls", "DCM", 3.0),
+        ("rc_torsionally_flexible", "DCM", 2.0),
+        ("rc_torsionally_flexible", "DCH", 3.0),
+        ("rc_inverted_pendulum", "DCM", 1.5),
+        ("rc_inverted_pendulum", "DCH", 2.0),
+        ("steel_mrf", "DCM", 4.0),
+        ("steel_mrf", "DCH", 6.5),
+        ("steel_mrf_one_bay", "DCH", 6.0),
+        ("steel_mrf_one_story", "DCH", 5.5),
+        ("steel_cbf_diagonal", "DCH", 4.0),
+        ("steel_cbf_v", "DCM", 2.0),
+        ("steel_cbf_v", "DCH", 2.5),
+        ("steel_ebf", "DCM", 4.0),
+        ("steel_ebf", "DCH", 6.0),
+        ("steel_inverted_pendulum", "DCM", 2.0),
+        ("steel_mrf_cbf", "DCH", 4.8),
+        ("steel_infill_in_contact", "DCH", 2.0),
+        ("steel_infill_isolated", "DCM", 4.0),
+        ("steel_infill_isolated", "DCH", 6.5),
+        ("timber_panels_glued", "DCM", 2.0),
+        ("timber_panels_nailed_glued", "DCH", 3.0),
+        ("timber_panels_nailed", "DCH", 5.0),
+        ("timber_trusses_doweled", "DCM", 2.0),
+        ("timber_trusses", "DCH", 3.0),
+        ("timber_mixed", "DCM", 2.0),
+        ("composite_mrf", "DCH", 6.5),
+        ("composite_cbf_v", "DCM", 2.0),
+        ("composite_ebf", "DCH", 6.0),
+        ("composite_inverted_pendulum", "DCM", 2.0),
+        ("timber_frames", "DCM", 2.5),
+        ("timber_frames", "DCH", 4.0),
+        ("masonry_unreinforced", "DCM", 1.5),
+        ("masonry_confined", "DCM", 2.0),
+        ("masonry_reinforced", "DCM", 2.5),
+        ("steel_mrf", "DCL", 1.5),
+        ("rc_walls", "DCL", 1.5),
+    ],
+)
 def test_behaviour_factors_of_en_1998_1(name: str, ductility: str, expected: float) -> None:
-    request = {"kind": "system", "edition": "en1998-1",
-               "system": {"X": {"lateral_system": name, "alpha_0": 2.0}, "ductility_class": ductility, "regular_in_plan": True}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "en1998-1",
+        "system": {
+            "X": {"lateral_system": name, "alpha_0": 2.0},
+            "ductility_class": ductility,
+            "regular_in_plan": True,
+        },
+    }
     assert solve(request)["X"]["q"] == pytest.approx(expected)
 
 
-@pytest.mark.parametrize(("name", "ductility", "instead"), [("timber_panels_glued", "DCH", "DCM"), ("timber_trusses_doweled", "DCH", "DCM"),
-                                                            ("timber_panels_nailed", "DCM", "DCH"), ("timber_trusses", "DCM", "DCH")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "ductility", "instead"),
+    [
+        ("timber_panels_glued", "DCH", "DCM"),
+        ("timber_trusses_doweled", "DCH", "DCM"),
+        ("timber_panels_nailed", "DCM", "DCH"),
+        ("timber_trusses", "DCM", "DCH"),
+    ],
+)
 def test_classes_that_table_8_1_does_not_give_are_refused(name: str, ductility: str, instead: str) -> None:
     request = {
         "kind": "system",
@@ -220,24 +314,31 @@ def test_what_the_behaviour_factor_needs_is_asked_for(own: dict[str, Any], asked
 
 
 def test_regularity_in_elevation_that_is_not_stated_is_shown_as_assumed() -> None:
-    request = {"kind": "system", "edition": "en1998-1", "steps": True, "system": {
-        "X": {"lateral_system": "rc_frame_multi_bay"}, "ductility_class": "DCM", "regular_in_plan": True}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "en1998-1",
+        "steps": True,
+        "system": {"X": {"lateral_system": "rc_frame_multi_bay"}, "ductility_class": "DCM", "regular_in_plan": True},
+    }
     step = next(s for s in solve(request)["steps"] if s["id"] == "q.X")
     assert (step["value"], step["governed_by"]) == (pytest.approx(3.9), "5.1, regular in elevation assumed: not stated")
 
 
-@pytest.mark.parametrize(("extra", "expected"), [
-    # walls with alpha_0 = 1.2: k_w = 2.2/3; 3.0 x 1.2 x 0.7333 = 2.64
-    ({"X": {"lateral_system": "rc_dual_wall", "alpha_0": 1.2}}, 2.64),
-    # k_w not below 0.5: 3.6 x 0.5
-    ({"X": {"lateral_system": "rc_dual_wall", "alpha_0": 0.2}}, 1.8),
-    # not regular in plan: (1 + 1.3)/2 = 1.15; 3.0 x 1.15
-    ({"X": {"lateral_system": "rc_frame_multi_bay"}, "regular_in_plan": False}, 3.45),
-    # not regular in elevation: 0.8 x 3.9
-    ({"X": {"lateral_system": "rc_frame_multi_bay"}, "regular_in_elevation": False}, 3.12),
-    # an overstrength ratio of the reviewer's own; composite walls have no default
-    ({"X": {"lateral_system": "composite_walls", "alpha_u_1": 1.1}}, 3.3),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("extra", "expected"),
+    [
+        # walls with alpha_0 = 1.2: k_w = 2.2/3; 3.0 x 1.2 x 0.7333 = 2.64
+        ({"X": {"lateral_system": "rc_dual_wall", "alpha_0": 1.2}}, 2.64),
+        # k_w not below 0.5: 3.6 x 0.5
+        ({"X": {"lateral_system": "rc_dual_wall", "alpha_0": 0.2}}, 1.8),
+        # not regular in plan: (1 + 1.3)/2 = 1.15; 3.0 x 1.15
+        ({"X": {"lateral_system": "rc_frame_multi_bay"}, "regular_in_plan": False}, 3.45),
+        # not regular in elevation: 0.8 x 3.9
+        ({"X": {"lateral_system": "rc_frame_multi_bay"}, "regular_in_elevation": False}, 3.12),
+        # an overstrength ratio of the reviewer's own; composite walls have no default
+        ({"X": {"lateral_system": "composite_walls", "alpha_u_1": 1.1}}, 3.3),
+    ],
+)
 def test_reductions_of_the_behaviour_factor(extra: dict[str, Any], expected: float) -> None:
     request = {
         "kind": "system",
@@ -252,8 +353,14 @@ SITE_D = {"S_S": 1.0, "S_1": 0.4, "T_L": 8.0, "site_class": "C"}
 
 def test_height_limits_and_permission_in_the_category() -> None:
     stories = [{"name": f"L{i}", "height": 3.6} for i in range(14)]  # 50.4 m, above 160 ft = 48.77 m
-    request = {"kind": "system", "edition": "asce7-16", "site": SITE_D, "occupancy": {"risk_category": "II"}, "stories": stories,
-               "system": {"X": {"lateral_system": "B_special_RC_SW"}, "Y": {"lateral_system": "B_ordinary_RC_SW"}}}  # fmt: skip
+    request = {
+        "kind": "system",
+        "edition": "asce7-16",
+        "site": SITE_D,
+        "occupancy": {"risk_category": "II"},
+        "stories": stories,
+        "system": {"X": {"lateral_system": "B_special_RC_SW"}, "Y": {"lateral_system": "B_ordinary_RC_SW"}},
+    }
     answer = solve(request)
     assert answer["X"]["height_limit"] == pytest.approx(48.768)
     assert answer["X"]["system_permission"] == "too tall: permitted up to 48.8 m in category D"
@@ -265,8 +372,11 @@ def test_systems_over_each_other_take_the_least_r() -> None:
     # 12.2.3.1: walls of R = 5 under a frame of R = 8, and the other way round: 5 each time, with that system's factors
     stacked = [{"lateral_system": "C_RC_SMF", "from_story": "L3"}]
     below = system("asce7-16", lateral_system="A_special_RC_shear_wall", stacked_systems=stacked)
-    above = system("asce7-16", lateral_system="C_RC_SMF",
-                   stacked_systems=[{"lateral_system": "A_special_RC_shear_wall", "from_story": "L3"}])  # fmt: skip
+    above = system(
+        "asce7-16",
+        lateral_system="C_RC_SMF",
+        stacked_systems=[{"lateral_system": "A_special_RC_shear_wall", "from_story": "L3"}],
+    )
     assert [below[n] for n in ("R", "Omega_0", "C_d")] == [above[n] for n in ("R", "Omega_0", "C_d")] == [5.0, 2.5, 5.0]
 
 
@@ -279,8 +389,14 @@ def test_a_system_of_another_edition_is_named_with_its_remedy() -> None:
 
 
 def test_a_factor_that_neither_is_given_nor_follows_is_asked_for_itself() -> None:
-    request = {"kind": "spectrum", "edition": "asce7-16", "site": SITE_D, "occupancy": {"risk_category": "II"}, "T": [0.5],
-               "system": {"X": {}}}  # fmt: skip
+    request = {
+        "kind": "spectrum",
+        "edition": "asce7-16",
+        "site": SITE_D,
+        "occupancy": {"risk_category": "II"},
+        "T": [0.5],
+        "system": {"X": {}},
+    }
     with pytest.raises(InputRefused) as refused:
         solve(request)
     assert [p.path for p in refused.value.problems] == ["/system/X/R"]

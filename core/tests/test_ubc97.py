@@ -9,10 +9,20 @@ from asking import ground, spectrum, static, stories
 from plumb_core.errors import InputRefused
 
 # Tables 16-Q and 16-R column by column (zones 1, 2A, 2B, 3, 4 before the near-source factor), soils S_A to S_E
-C_A_COLUMNS = {"1": [0.06, 0.08, 0.09, 0.12, 0.19], "2A": [0.12, 0.15, 0.18, 0.22, 0.30], "2B": [0.16, 0.20, 0.24, 0.28, 0.34],
-               "3": [0.24, 0.30, 0.33, 0.36, 0.36], "4": [0.32, 0.40, 0.40, 0.44, 0.36]}  # fmt: skip
-C_V_COLUMNS = {"1": [0.06, 0.08, 0.13, 0.18, 0.26], "2A": [0.12, 0.15, 0.25, 0.32, 0.50], "2B": [0.16, 0.20, 0.32, 0.40, 0.64],
-               "3": [0.24, 0.30, 0.45, 0.54, 0.84], "4": [0.32, 0.40, 0.56, 0.64, 0.96]}  # fmt: skip
+C_A_COLUMNS = {
+    "1": [0.06, 0.08, 0.09, 0.12, 0.19],
+    "2A": [0.12, 0.15, 0.18, 0.22, 0.30],
+    "2B": [0.16, 0.20, 0.24, 0.28, 0.34],
+    "3": [0.24, 0.30, 0.33, 0.36, 0.36],
+    "4": [0.32, 0.40, 0.40, 0.44, 0.36],
+}
+C_V_COLUMNS = {
+    "1": [0.06, 0.08, 0.13, 0.18, 0.26],
+    "2A": [0.12, 0.15, 0.25, 0.32, 0.50],
+    "2B": [0.16, 0.20, 0.32, 0.40, 0.64],
+    "3": [0.24, 0.30, 0.45, 0.54, 0.84],
+    "4": [0.32, 0.40, 0.56, 0.64, 0.96],
+}
 SOILS = ["S_A", "S_B", "S_C", "S_D", "S_E"]
 FAR = {"source_type": "C", "source_distance_km": 20.0}
 STANDARD = {"I": 1.0}
@@ -31,11 +41,26 @@ def test_tables_16_q_and_16_r(zone: str) -> None:
         assert found["Z"] == {"1": 0.075, "2A": 0.15, "2B": 0.2, "3": 0.3, "4": 0.4}[zone]
 
 
-@pytest.mark.parametrize(("source", "km", "N_a", "N_v"), [
-    ("A", 1.0, 1.5, 2.0), ("A", 2.0, 1.5, 2.0), ("A", 3.5, 1.35, 1.8), ("A", 5.0, 1.2, 1.6), ("A", 7.5, 1.1, 1.4),
-    ("A", 10.0, 1.0, 1.2), ("A", 12.5, 1.0, 1.1), ("A", 15.0, 1.0, 1.0), ("A", 40.0, 1.0, 1.0), ("B", 2.0, 1.3, 1.6),
-    ("B", 3.5, 1.15, 1.4), ("B", 5.0, 1.0, 1.2), ("B", 7.5, 1.0, 1.1), ("B", 10.0, 1.0, 1.0), ("C", 0.0, 1.0, 1.0),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("source", "km", "N_a", "N_v"),
+    [
+        ("A", 1.0, 1.5, 2.0),
+        ("A", 2.0, 1.5, 2.0),
+        ("A", 3.5, 1.35, 1.8),
+        ("A", 5.0, 1.2, 1.6),
+        ("A", 7.5, 1.1, 1.4),
+        ("A", 10.0, 1.0, 1.2),
+        ("A", 12.5, 1.0, 1.1),
+        ("A", 15.0, 1.0, 1.0),
+        ("A", 40.0, 1.0, 1.0),
+        ("B", 2.0, 1.3, 1.6),
+        ("B", 3.5, 1.15, 1.4),
+        ("B", 5.0, 1.0, 1.2),
+        ("B", 7.5, 1.0, 1.1),
+        ("B", 10.0, 1.0, 1.0),
+        ("C", 0.0, 1.0, 1.0),
+    ],
+)
 def test_near_source_factors(source: str, km: float, N_a: float, N_v: float) -> None:
     found = ground("ubc97", site("4", source_type=source, source_distance_km=km), STANDARD)
     assert (found["N_a"], found["N_v"]) == (pytest.approx(N_a), pytest.approx(N_v))
@@ -72,7 +97,7 @@ def test_soil_s_f_needs_site_specific_coefficients() -> None:
 
 
 @pytest.mark.parametrize(("category", "I"), [("1", 1.25), ("2", 1.25), ("3", 1.0), ("4", 1.0), ("5", 1.0)])
-def test_importance_by_occupancy_category(category: str, I: float) -> None:  # noqa: E741
+def test_importance_by_occupancy_category(category: str, I: float) -> None:
     # 2.5 C_a I/R with C_a = 0.36 and R = 5.5
     result = static("ubc97", site(), {"occupancy_category": category}, WALLS, stories(1))
     assert result["coefficient"] == pytest.approx(2.5 * 0.36 * I / 5.5)
@@ -160,10 +185,18 @@ def test_simplified_static_procedure() -> None:
     assert [p.path for p in refused.value.problems] == ["/occupancy/occupancy_category"]
 
 
-@pytest.mark.parametrize(("zone", "count", "regular", "expected"), [
-    ("3", 20, True, ""), ("3", 21, True, "not permitted: 240 ft"), ("3", 5, False, ""), ("3", 6, False, "not permitted: irregular"),
-    ("1", 40, False, ""), ("3", 5, None, ""), ("3", 6, None, "open"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("zone", "count", "regular", "expected"),
+    [
+        ("3", 20, True, ""),
+        ("3", 21, True, "not permitted: 240 ft"),
+        ("3", 5, False, ""),
+        ("3", 6, False, "not permitted: irregular"),
+        ("1", 40, False, ""),
+        ("3", 5, None, ""),
+        ("3", 6, None, "open"),
+    ],
+)
 def test_permission_of_the_static_procedure(zone: str, count: int, regular: bool | None, expected: str) -> None:
     # 20 stories of 3.5 m are 70 m, 21 are 73.5 m; 240 ft are 73.15 m; five are 17.5 m, below 65 ft
     system = WALLS | ({"regular": regular} if regular is not None else {})

@@ -54,10 +54,22 @@ def test_one_g_is_the_standard_acceleration() -> None:
 
 @pytest.mark.parametrize(
     ("text", "core_unit", "label"),
-    [("[kN]", "kN", "kN"), ("KIPS", "kN", "kip"), ("k", "kN", "kip"), ("Sec", "s", "s"), ("kN-m", "kN*m", "kN m"), ("feet", "m", "ft"),
-     ("m/s^2", "g", "m/s2"), ("gal", "g", "cm/s2"), ("% g", "g", "%g"), ("mn", "kN", "MN"), ("t", "kN", None), ("kg", "kN", None),
-     ("kN", "m", None)],
-)  # fmt: skip
+    [
+        ("[kN]", "kN", "kN"),
+        ("KIPS", "kN", "kip"),
+        ("k", "kN", "kip"),
+        ("Sec", "s", "s"),
+        ("kN-m", "kN*m", "kN m"),
+        ("feet", "m", "ft"),
+        ("m/s^2", "g", "m/s2"),
+        ("gal", "g", "cm/s2"),
+        ("% g", "g", "%g"),
+        ("mn", "kN", "MN"),
+        ("t", "kN", None),
+        ("kg", "kN", None),
+        ("kN", "m", None),
+    ],
+)
 def test_units_as_people_write_them(text: str, core_unit: str, label: str | None) -> None:
     assert known_unit(text, core_unit) == label
 

@@ -63,8 +63,9 @@ LEADS_ONLY: list[tuple[str, str, Any]] = [
 
 
 @pytest.mark.parametrize(("method", "path", "body"), LEADS_ONLY, ids=[f"{m} {p}" for m, p, _ in LEADS_ONLY])
-def test_what_only_a_lead_does(method: str, path: str, body: Any, clinic: Review, reviewer: Api, reader: Api,
-                               lead: Api) -> None:  # fmt: skip
+def test_what_only_a_lead_does(
+    method: str, path: str, body: Any, clinic: Review, reviewer: Api, reader: Api, lead: Api
+) -> None:
     address = f"/api/reviews/{clinic.pk}/{path}"
     assert reviewer.send(method, address, body).status_code == 403
     assert reader.send(method, address, body).status_code == 404
@@ -122,8 +123,12 @@ def test_a_new_member_sees_the_review_from_then_on(lead: Api, stranger: Api, cli
 
 
 def test_the_headless_contract_needs_a_session(demo: None, reader: Api) -> None:
-    request = {"kind": "ground", "edition": "asce7-16", "occupancy": {"risk_category": "II"},
-               "site": {"S_S": 1.5, "S_1": 0.6, "site_class": "B", "velocity_measured": False}}  # fmt: skip
+    request = {
+        "kind": "ground",
+        "edition": "asce7-16",
+        "occupancy": {"risk_category": "II"},
+        "site": {"S_S": 1.5, "S_1": 0.6, "site_class": "B", "velocity_measured": False},
+    }
     assert Api().send("POST", "/api/solve/", request).status_code == 403
     result = reader.send("POST", "/api/solve/", request)
     assert result.json()["S_DS"] == pytest.approx(1.0)

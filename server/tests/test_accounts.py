@@ -69,12 +69,20 @@ def test_too_many_attempts_are_slowed_down(demo: None, settings: Any) -> None:
 
 
 def test_unknown_addresses_and_broken_bodies_are_problems_too(lead: Api) -> None:
-    for answer, code in ((lead.get("/api/nothing/like/it/"), 404), (lead.get("/api/reviews/not-a-uuid/"), 404),
-                         (lead.send("DELETE", "/api/editions/"), 405)):  # fmt: skip
+    for answer, code in (
+        (lead.get("/api/nothing/like/it/"), 404),
+        (lead.get("/api/reviews/not-a-uuid/"), 404),
+        (lead.send("DELETE", "/api/editions/"), 405),
+    ):
         assert (answer.status_code, answer["Content-Type"]) == (code, "application/problem+json")
         assert answer.json()["errors"][0]["remedy"]
-    broken = lead.generic("POST", "/api/solve/", "{not json", content_type="application/json",
-                          headers={"X-CSRFToken": lead.cookies["csrftoken"].value})  # fmt: skip
+    broken = lead.generic(
+        "POST",
+        "/api/solve/",
+        "{not json",
+        content_type="application/json",
+        headers={"X-CSRFToken": lead.cookies["csrftoken"].value},
+    )
     assert broken.status_code == 400
 
 

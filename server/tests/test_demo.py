@@ -48,8 +48,13 @@ def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:
         assert "F_v" in checks[inherited]["rests_on"], inherited
 
 
-@pytest.mark.parametrize(("title", "slips", "gap"), [("Quillon Exchange", EXCHANGE_SLIPS, "gap_importance_class"),
-                                                     ("Aldermouth Granary Lofts", GRANARY_SLIPS, "gap_zone")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("title", "slips", "gap"),
+    [
+        ("Quillon Exchange", EXCHANGE_SLIPS, "gap_importance_class"),
+        ("Aldermouth Granary Lofts", GRANARY_SLIPS, "gap_zone"),
+    ],
+)
 def test_the_other_reviews_have_exactly_their_slips(demo: None, title: str, slips: tuple[str, ...], gap: str) -> None:
     found = result(title)
     assert sorted(found["origins"]) == sorted(slips)

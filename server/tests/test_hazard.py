@@ -96,10 +96,15 @@ def test_a_signed_in_person_gets_values(lead: Any, address: str, settings: Any) 
     assert answer.json()["values"]["T_L"] == 8.0
 
 
-@pytest.mark.parametrize(("query", "status", "says"), [
-    ({"latitude": 12.0}, 422, "outside the area"), ({"edition": "custom"}, 422, "there is no grid"),
-    ({"edition": "asce7-22"}, 422, "depend on the site class"), ({"latitude": "north"}, 400, "number"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("query", "status", "says"),
+    [
+        ({"latitude": 12.0}, 422, "outside the area"),
+        ({"edition": "custom"}, 422, "there is no grid"),
+        ({"edition": "asce7-22"}, 422, "depend on the site class"),
+        ({"latitude": "north"}, 400, "number"),
+    ],
+)
 def test_what_can_not_be_answered_is_said(
     lead: Any, address: str, settings: Any, query: dict[str, Any], status: int, says: str
 ) -> None:
@@ -115,8 +120,13 @@ def test_a_service_that_is_down_is_said_to_be(lead: Any, settings: Any) -> None:
         settings.HAZARD_URL = f"http://127.0.0.1:{free.getsockname()[1]}"
     answer = ask(lead)
     assert answer.status_code == 503
-    assert answer.json()["errors"] == [{"path": "/hazard", "message": "the hazard service doesn't answer",
-                                        "remedy": "Try again in a while, or type the values in."}]  # fmt: skip
+    assert answer.json()["errors"] == [
+        {
+            "path": "/hazard",
+            "message": "the hazard service doesn't answer",
+            "remedy": "Try again in a while, or type the values in.",
+        }
+    ]
 
 
 def test_a_service_that_hangs_is_given_up(lead: Any, settings: Any) -> None:

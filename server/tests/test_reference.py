@@ -257,9 +257,13 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(monkeypatch: pytest
     )
     own = settings.DATABASES["default"]
     env = {
-        **os.environ, "DJANGO_SETTINGS_MODULE": "plumb_server.settings", "PYTHONPATH": str(server),
-        "PLUMB_DB_NAME": connection.settings_dict["NAME"], "PLUMB_DB_HOST": str(own["HOST"]), "PLUMB_DB_PORT": str(own["PORT"]),
-    }  # fmt: skip
+        **os.environ,
+        "DJANGO_SETTINGS_MODULE": "plumb_server.settings",
+        "PYTHONPATH": str(server),
+        "PLUMB_DB_NAME": connection.settings_dict["NAME"],
+        "PLUMB_DB_HOST": str(own["HOST"]),
+        "PLUMB_DB_PORT": str(own["PORT"]),
+    }
     worker = subprocess.Popen([sys.executable, "-c", hang], env=env, cwd=server)
     try:
         _wait_for(lambda: Run.objects.get(pk=run.pk).phase == "modes")
@@ -302,8 +306,13 @@ def _wait_for(condition: Any, seconds: float = 30.0) -> None:
 
 
 def test_a_grid_becomes_a_frame_over_the_briefs_stories(lead: Api, clinic: Review) -> None:
-    grid = {"bays_x": [6.0, 6.0], "bays_y": [7.0], "columns": {"width": 0.5, "depth": 0.5}, "beams_x": {"width": 0.3, "depth": 0.6},
-            "beams_y": {"width": 0.3, "depth": 0.6}}  # fmt: skip
+    grid = {
+        "bays_x": [6.0, 6.0],
+        "bays_y": [7.0],
+        "columns": {"width": 0.5, "depth": 0.5},
+        "beams_x": {"width": 0.3, "depth": 0.6},
+        "beams_y": {"width": 0.3, "depth": 0.6},
+    }
     frame = lead.send("POST", _path(clinic, "model/frame/"), {"grid": grid}).json()["frame"]
     assert [d["id"] for d in frame["diaphragms"]] == [f"L{i}" for i in range(1, 9)]
     assert frame["floors"][0]["mass"] == pytest.approx(6480 / 9.80665)

@@ -37,9 +37,12 @@ def errors(answer: Any) -> list[dict[str, str]]:
 def test_a_review_of_ones_own_from_brief_to_checks(lead: Api, new_review: str) -> None:
     """Type the brief, paste two tables, read the checks."""
     base = f"/api/reviews/{new_review}/"
-    brief = {"edition": "asce7-16", "occupancy": {"risk_category": "II"},
-             "site": {"S_S": 1.5, "S_1": 0.9, "T_L": 6.0, "site_class": "B", "velocity_measured": False},
-             "system": {d: {"period_type": "other", "R": 5.0} for d in ("X", "Y")}}  # fmt: skip
+    brief = {
+        "edition": "asce7-16",
+        "occupancy": {"risk_category": "II"},
+        "site": {"S_S": 1.5, "S_1": 0.9, "T_L": 6.0, "site_class": "B", "velocity_measured": False},
+        "system": {d: {"period_type": "other", "R": 5.0} for d in ("X", "Y")},
+    }
     saved = lead.send("PUT", base + "brief/", {"brief": brief, "based_on": 1})
     assert (saved.status_code, saved.json()["brief_number"]) == (200, 2)
     for text in (STORIES, PARAMETERS):
@@ -115,8 +118,13 @@ def test_a_file_of_50_mb_is_refused_unread(lead: Api, new_review: str) -> None:
 
 @pytest.mark.parametrize(
     ("name", "data"),
-    [("x.csv", b"\x00\x01\x02\x03"), ("x.xlsx", b"PK\x03\x04 broken"), ("x.txt", b"a sentence and nothing else"), ("x.csv", b" ")],
-)  # fmt: skip
+    [
+        ("x.csv", b"\x00\x01\x02\x03"),
+        ("x.xlsx", b"PK\x03\x04 broken"),
+        ("x.txt", b"a sentence and nothing else"),
+        ("x.csv", b" "),
+    ],
+)
 def test_rubbish_files_are_refused_and_leave_nothing_behind(lead: Api, new_review: str, name: str, data: bytes) -> None:
     answer = lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(data, name=name))
     assert answer.status_code == 422
@@ -142,8 +150,9 @@ BAD_TABLES = {
 
 
 @pytest.mark.parametrize(("text", "path", "message"), BAD_TABLES.values(), ids=list(BAD_TABLES))
-def test_a_bad_table_is_refused_in_its_place_and_leaves_nothing(lead: Api, new_review: str, text: str, path: str,
-                                                               message: str) -> None:  # fmt: skip
+def test_a_bad_table_is_refused_in_its_place_and_leaves_nothing(
+    lead: Api, new_review: str, text: str, path: str, message: str
+) -> None:
     answer = lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": text})
     assert answer.status_code == 422
     found = errors(answer)

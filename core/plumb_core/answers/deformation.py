@@ -170,8 +170,12 @@ def _separation(request: SeparationRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories)
     d = request.direction
     inputs[Key("delta_own", d)] = request.displacement
-    given = {"delta_other": request.other_displacement, "same_property": request.same_property,
-             "floors_level": request.floors_level, "walls_to_base": request.walls_to_base}  # fmt: skip
+    given = {
+        "delta_other": request.other_displacement,
+        "same_property": request.same_property,
+        "floors_level": request.floors_level,
+        "walls_to_base": request.walls_to_base,
+    }
     inputs |= {Key(n, d if n == "delta_other" else None): v for n, v in given.items() if v is not None}
     evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     if "separation" not in evaluation.rules:

@@ -143,8 +143,24 @@ def _modes(request: ModesRequest) -> Answer:
     return result | {"notes": _if_known(evaluation, "modal_rules") or []}, evaluation
 
 
-SYSTEM_KEYS = ("R", "Omega_0", "C_d", "rho", "q_0", "q", "mu", "S_p", "height_limit", "system_permission", "static_permitted",
-               "load_combinations", "direction_rule", "redundancy_checks", "two_stage", "torsion_effects")  # fmt: skip
+SYSTEM_KEYS = (
+    "R",
+    "Omega_0",
+    "C_d",
+    "rho",
+    "q_0",
+    "q",
+    "mu",
+    "S_p",
+    "height_limit",
+    "system_permission",
+    "static_permitted",
+    "load_combinations",
+    "direction_rule",
+    "redundancy_checks",
+    "two_stage",
+    "torsion_effects",
+)
 
 
 def _system(request: SystemRequest) -> Answer:

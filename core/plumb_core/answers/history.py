@@ -84,9 +84,14 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
     kept = len(acceleration) * max(len(modes), 3 * len(built.floors))
     if kept > MOST_VALUES:
         raise InputRefused(
-            [Problem("/modes", f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are {kept:.3g} values",
-                     "Use a shorter or coarser record, or fewer modes.")]
-        )  # fmt: skip
+            [
+                Problem(
+                    "/modes",
+                    f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are {kept:.3g} values",
+                    "Use a shorter or coarser record, or fewer modes.",
+                )
+            ]
+        )
     axis: Literal[0, 1] = 0 if request.direction == "X" else 1
     damping = np.full(len(modes), request.damping)
     if request.rayleigh is not None:
@@ -98,14 +103,24 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
         limit = min(method.stable_step(float(w), float(z)) for w, z in zip(modes.omega, damping, strict=True))
         if dt > limit:
             raise InputRefused(
-                [Problem("/newmark", f"a step of {dt:g} s isn't stable: the shortest mode allows {limit:.3g} s",
-                         "Use beta = 0.25, a shorter step, or fewer modes.")]
-            )  # fmt: skip
+                [
+                    Problem(
+                        "/newmark",
+                        f"a step of {dt:g} s isn't stable: the shortest mode allows {limit:.3g} s",
+                        "Use beta = 0.25, a shorter step, or fewer modes.",
+                    )
+                ]
+            )
     if method is not None and dt > float(modes.T.min()) / 5:
         warnings.append(
-            Warning("long_step", f"the step of {dt:g} s is long for the shortest mode of {modes.T.min():.3g} s", "Newmark's method lengthens its period",
-                    "Use the exact method, or a shorter step.", "/newmark")
-        )  # fmt: skip
+            Warning(
+                "long_step",
+                f"the step of {dt:g} s is long for the shortest mode of {modes.T.min():.3g} s",
+                "Newmark's method lengthens its period",
+                "Use the exact method, or a shorter step.",
+                "/newmark",
+            )
+        )
     found = time_history(built, modes, axis, dt, acceleration, damping, method, progress)
     own = _own_spectrum(modes, dt, acceleration, damping)
     by_spectrum = spectrum_response(
@@ -117,11 +132,13 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
         "peak_ground": float(np.abs(acceleration).max() / GRAVITY),
         "base_shear": dict(zip(("X", "Y", "MZ"), found.envelope["base"].tolist(), strict=True)),
         "stories": by_story(built.floors, found.envelope),
-        "by_spectrum": {"base_shear": dict(zip(("X", "Y", "MZ"), by_spectrum["base"].tolist(), strict=True)),
-                        "ordinates": (found.peaks / GRAVITY).tolist()},
+        "by_spectrum": {
+            "base_shear": dict(zip(("X", "Y", "MZ"), by_spectrum["base"].tolist(), strict=True)),
+            "ordinates": (found.peaks / GRAVITY).tolist(),
+        },
         "modes": [{"T": float(t), "damping": float(z)} for t, z in zip(modes.T, damping, strict=True)],
         "warnings": [w.as_json() for w in warnings],
-    }  # fmt: skip
+    }
     if request.histories:
         result["histories"] = {
             "t": found.t.tolist(),

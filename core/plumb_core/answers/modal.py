@@ -55,30 +55,42 @@ def modal(request: ModalRequest, progress: Progress = quiet) -> dict[str, Any]:
     rows = []
     for i, kind in enumerate(modes.kinds):
         biggest = float(np.abs(modes.floors[i]).max())
-        rows.append({
-            "T": float(modes.T[i]),
-            "f": float(1.0 / modes.T[i]),
-            "omega": float(modes.omega[i]),
-            "gamma": dict(zip(("X", "Y", "RZ"), _clean(modes.gamma[i, :3], float(np.abs(modes.gamma[i]).max())), strict=True)),
-            "mass_ratio": dict(zip(("X", "Y", "RZ"), share[i, :3].tolist(), strict=True)),
-            "kind": kind,
-            "at_floors": float(modes.at_floors[i]),
-            "shape": [_clean(row, biggest) for row in modes.floors[i]],
-        })  # fmt: skip
+        rows.append(
+            {
+                "T": float(modes.T[i]),
+                "f": float(1.0 / modes.T[i]),
+                "omega": float(modes.omega[i]),
+                "gamma": dict(
+                    zip(("X", "Y", "RZ"), _clean(modes.gamma[i, :3], float(np.abs(modes.gamma[i]).max())), strict=True)
+                ),
+                "mass_ratio": dict(zip(("X", "Y", "RZ"), share[i, :3].tolist(), strict=True)),
+                "kind": kind,
+                "at_floors": float(modes.at_floors[i]),
+                "shape": [_clean(row, biggest) for row in modes.floors[i]],
+            }
+        )
     enough = {d: bool(cumulative[-1, k] >= target - 1e-9) for k, d in enumerate(DIRECTIONS)}
     rayleigh = rayleigh_periods(built)
     warnings = [*built.warnings, *modes.warnings, *local_modes_warning(modes)]
     if request.modes is not None and len(modes) < request.modes:
         warnings.append(
-            Warning("fewer_modes", f"the model has {len(modes)} modes, {request.modes} were asked for", "that is all its mass can move in",
-                    "Nothing needs to be done.")
-        )  # fmt: skip
+            Warning(
+                "fewer_modes",
+                f"the model has {len(modes)} modes, {request.modes} were asked for",
+                "that is all its mass can move in",
+                "Nothing needs to be done.",
+            )
+        )
     if not all(enough.values()):
         short = [d for d, e in enough.items() if not e]
         warnings.append(
-            Warning("too_few_modes", f"the modes reach {', '.join(f'{cumulative[-1, DIRECTIONS.index(d)]:.1%} in {d}' for d in short)} of the mass, the target is {target:.0%}",
-                    "modes of high frequency are left out", "Ask for more modes, or add the residual mass.")
-        )  # fmt: skip
+            Warning(
+                "too_few_modes",
+                f"the modes reach {', '.join(f'{cumulative[-1, DIRECTIONS.index(d)]:.1%} in {d}' for d in short)} of the mass, the target is {target:.0%}",
+                "modes of high frequency are left out",
+                "Ask for more modes, or add the residual mass.",
+            )
+        )
     result: dict[str, Any] = {
         "modes": rows,
         "cumulative": {d: cumulative[:, k].tolist() for k, d in enumerate(("X", "Y", "RZ"))},

@@ -77,15 +77,25 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel) -> dict[str, Any]
         return {"kind": "modal", **part, **how, **nodes}
     if kind in ("response_X", "response_Y"):
         return {
-            "kind": "response", **part, **how, "spectrum": edition, "direction": kind[-1], "combine": a.combine,
-            "damping": a.damping, "residual_mass": a.residual_mass, "eccentricity": a.eccentricity,
+            "kind": "response",
+            **part,
+            **how,
+            "spectrum": edition,
+            "direction": kind[-1],
+            "combine": a.combine,
+            "damping": a.damping,
+            "residual_mass": a.residual_mass,
+            "eccentricity": a.eccentricity,
             "eccentricity_as": a.eccentricity_as,
-        }  # fmt: skip
+        }
     if kind == "static_response":
         return {
-            "kind": "static_response", **part, **edition, "eccentricity": a.eccentricity,
+            "kind": "static_response",
+            **part,
+            **edition,
+            "eccentricity": a.eccentricity,
             "period": brief.period.model_dump(mode="json", exclude_none=True),
-        }  # fmt: skip
+        }
     if kind == "irregularity":
         return {"kind": "irregularity", **part, **edition}
     raise InputRefused(

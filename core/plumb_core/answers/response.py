@@ -33,9 +33,14 @@ def _by_points(part: SpectrumPart, path: str, warnings: list[Warning]) -> Spectr
     def ordinates(T: Array) -> Array:
         if T.max() > last and not any(w.code == "spectrum_ends" for w in warnings):
             warnings.append(
-                Warning("spectrum_ends", f"the longest period is {T.max():.3g} s, the spectrum ends at {last:g} s",
-                        "its last ordinate is taken beyond", "Give points up to the longest period.", f"{path}/T")
-            )  # fmt: skip
+                Warning(
+                    "spectrum_ends",
+                    f"the longest period is {T.max():.3g} s, the spectrum ends at {last:g} s",
+                    "its last ordinate is taken beyond",
+                    "Give points up to the longest period.",
+                    f"{path}/T",
+                )
+            )
         return read_curve(np.clip(T, first, last), curve)
 
     return ordinates
@@ -77,8 +82,14 @@ def _by_edition(part: SpectrumPart, path: str, direction: str, vertical: bool = 
     return ordinates
 
 
-def _spectrum(part: SpectrumPart | None, request: ResponseRequest, path: str, direction: str,
-              warnings: list[Warning], vertical: bool = False) -> Spectrum:  # fmt: skip
+def _spectrum(
+    part: SpectrumPart | None,
+    request: ResponseRequest,
+    path: str,
+    direction: str,
+    warnings: list[Warning],
+    vertical: bool = False,
+) -> Spectrum:
     if part is not None and part.T is not None and part.S_a is not None:
         if len(part.T) != len(part.S_a):
             raise InputRefused(
@@ -100,9 +111,12 @@ def _spectrum(part: SpectrumPart | None, request: ResponseRequest, path: str, di
     if request.edition is not None:
         sent = request.model_fields_set
         own = SpectrumPart(
-            edition=request.edition, site=request.site, occupancy=request.occupancy,
-            system=request.system if "system" in sent else None, ordinates=part.ordinates if part else None,
-        )  # fmt: skip
+            edition=request.edition,
+            site=request.site,
+            occupancy=request.occupancy,
+            system=request.system if "system" in sent else None,
+            ordinates=part.ordinates if part else None,
+        )
         return _by_edition(own, "", direction, vertical)
     raise InputRefused(
         [Problem(path, "no spectrum is given", "Give T and S_a, or an edition with site and occupancy.")]
@@ -137,9 +151,13 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
     for k, d in enumerate(DIRECTIONS):
         if d in spectra and sums[k] < 0.9 and not request.residual_mass:
             warnings.append(
-                Warning("too_few_modes", f"the modes reach {sums[k]:.1%} of the mass in {d}", "modes of high frequency are left out",
-                        "Ask for more modes, or add the residual mass.")
-            )  # fmt: skip
+                Warning(
+                    "too_few_modes",
+                    f"the modes reach {sums[k]:.1%} of the mass in {d}",
+                    "modes of high frequency are left out",
+                    "Ask for more modes, or add the residual mass.",
+                )
+            )
     ordinates = {d: curve(modes.T).tolist() for d, curve in spectra.items()}
     return {
         "base_shear": dict(zip(("X", "Y", "MZ"), found["base"].tolist(), strict=True)),

@@ -63,9 +63,14 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
     for d, f in forces.items():
         if len(f) != len(built.floors):
             raise InputRefused(
-                [Problem("/stories", f"{len(f)} story forces in {d} for {len(built.floors)} floors of the model",
-                         "Give one story for each floor of the model, bottom to top.")]
-            )  # fmt: skip
+                [
+                    Problem(
+                        "/stories",
+                        f"{len(f)} story forces in {d} for {len(built.floors)} floors of the model",
+                        "Give one story for each floor of the model, bottom to top.",
+                    )
+                ]
+            )
     eccentricity = request.eccentricity
     if eccentricity is None:
         found = _optional(evaluation, "eccentricity")
@@ -91,13 +96,15 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
                 row["A_x_first"] = None if case.A_x is None else float(case.rounds[0][i])
                 row["e_s"] = None if case.e_s is None else float(case.e_s[i])
                 row["e_d"] = None if case.e_d is None else float(case.e_d[i])
-            cases.append({
-                "direction": d,
-                "eccentricity": case.sign * eccentricity,
-                "base_shear": dict(zip(("X", "Y", "MZ"), case.results["base"].tolist(), strict=True)),
-                "rounds": len(case.rounds),
-                "stories": rows,
-            })  # fmt: skip
+            cases.append(
+                {
+                    "direction": d,
+                    "eccentricity": case.sign * eccentricity,
+                    "base_shear": dict(zip(("X", "Y", "MZ"), case.results["base"].tolist(), strict=True)),
+                    "rounds": len(case.rounds),
+                    "stories": rows,
+                }
+            )
     return {
         "eccentricity": eccentricity,
         "eccentricity_factor": factor,

@@ -51,11 +51,14 @@ def _stopped(request: ModelPart, warnings: list[Warning]) -> InputRefused:
     prefix = "/frame" if request.frame is not None else ""
     return InputRefused(
         [
-            Problem((w.path if w.path.startswith("/stories") else f"{prefix}{w.path}").rstrip("/") or "/",
-                    f"{w.message}: {w.cause}", w.remedy)
+            Problem(
+                (w.path if w.path.startswith("/stories") else f"{prefix}{w.path}").rstrip("/") or "/",
+                f"{w.message}: {w.cause}",
+                w.remedy,
+            )
             for w in warnings
         ]
-    )  # fmt: skip
+    )
 
 
 def usable_structure(request: ModelPart) -> Structure:
@@ -99,12 +102,17 @@ def _floors(built: Structure) -> list[dict[str, Any]]:
     f = built.floors
     return [
         {
-            "name": f.names[i], "z": float(f.z[i]), "height": float(f.h[i]), "centre": f.centre[i].tolist(),
-            "mass": float(f.mass[i].mean()), "inertia": float(f.inertia[i]), "corners": f.corners[i].tolist(),
+            "name": f.names[i],
+            "z": float(f.z[i]),
+            "height": float(f.h[i]),
+            "centre": f.centre[i].tolist(),
+            "mass": float(f.mass[i].mean()),
+            "inertia": float(f.inertia[i]),
+            "corners": f.corners[i].tolist(),
             "rigid": bool(f.rigid[i]),
         }
         for i in range(len(f))
-    ]  # fmt: skip
+    ]
 
 
 def plan_stiffness(request: ModelPart) -> list[dict[str, Any]]:
@@ -112,7 +120,12 @@ def plan_stiffness(request: ModelPart) -> list[dict[str, Any]]:
     built = usable_structure(request)
     found = rigidity.plan_stiffness(built)
     return [
-        {"story": name, "plan": None, "e_0": dict(zip(DIRECTIONS, found.e_0[i].tolist(), strict=True)),
-         "r": dict(zip(DIRECTIONS, found.r[i].tolist(), strict=True)), "l_s": float(found.l_s[i])}
+        {
+            "story": name,
+            "plan": None,
+            "e_0": dict(zip(DIRECTIONS, found.e_0[i].tolist(), strict=True)),
+            "r": dict(zip(DIRECTIONS, found.r[i].tolist(), strict=True)),
+            "l_s": float(found.l_s[i]),
+        }
         for i, name in enumerate(built.floors.names)
-    ]  # fmt: skip
+    ]

@@ -131,7 +131,7 @@ class Occupancy(Part):
     I_e: Positive | None = None
     occupancy_category: str | None = None
     use: str | None = None
-    I: Positive | None = None  # noqa: E741 - the codes' symbol
+    I: Positive | None = None
     importance_class: str | None = None
     gamma_I: Positive | None = None
     importance_level: int | None = None
@@ -248,10 +248,20 @@ class DirectionSystem(Part):
 
 
 IrregularityType = Literal[
-    "torsional", "extreme_torsional", "reentrant_corner", "diaphragm_discontinuity", "out_of_plane_offset",
-    "nonparallel_systems", "soft_story", "extreme_soft_story", "mass", "vertical_geometric", "in_plane_discontinuity",
-    "weak_story", "extreme_weak_story",
-]  # fmt: skip
+    "torsional",
+    "extreme_torsional",
+    "reentrant_corner",
+    "diaphragm_discontinuity",
+    "out_of_plane_offset",
+    "nonparallel_systems",
+    "soft_story",
+    "extreme_soft_story",
+    "mass",
+    "vertical_geometric",
+    "in_plane_discontinuity",
+    "weak_story",
+    "extreme_weak_story",
+]
 
 
 class System(Part):

@@ -162,8 +162,12 @@ def _torsion_rows(part: Mapping[str, Any]) -> list[Problem]:
         ends = row.get("ends") is not None
         if alone or (pair and ends) or not (pair or ends or row.get("displacement_ends") is not None):
             problems.append(
-                Problem(f"/rows/{i}", "a row needs max and avg, or ends, or displacement_ends", "Give one of the three; displacement_ends may stand beside.")
-            )  # fmt: skip
+                Problem(
+                    f"/rows/{i}",
+                    "a row needs max and avg, or ends, or displacement_ends",
+                    "Give one of the three; displacement_ends may stand beside.",
+                )
+            )
         for name in ("ends", "displacement_ends"):
             values = row.get(name)
             if isinstance(values, list) and len(values) == 2 and all(v == 0 for v in values):

@@ -15,10 +15,14 @@ _TABLES = {
     "diaphragms": "diaphragm",
 }
 _REFERENCES = (
-    ("members", "i", "nodes"), ("members", "j", "nodes"), ("members", "section", "sections"),
-    ("members", "material", "materials"), ("supports", "node", "nodes"), ("masses", "node", "nodes"),
+    ("members", "i", "nodes"),
+    ("members", "j", "nodes"),
+    ("members", "section", "sections"),
+    ("members", "material", "materials"),
+    ("supports", "node", "nodes"),
+    ("masses", "node", "nodes"),
     ("floors", "diaphragm", "diaphragms"),
-)  # fmt: skip
+)
 MOST = 200
 """Problems of one frame that are named; a table pasted wrong has one in every row."""
 
@@ -54,8 +58,11 @@ def _unknown(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
         for k, row in enumerate(_rows(frame, table)):
             name = row.get(key)
             if isinstance(name, str) and name not in known[of]:
-                yield Problem(f"{prefix}/{table}/{k}/{key}", f"there is no {_TABLES[of]} {name!r}",
-                              f"Mend the id, or add the {_TABLES[of]}.")  # fmt: skip
+                yield Problem(
+                    f"{prefix}/{table}/{k}/{key}",
+                    f"there is no {_TABLES[of]} {name!r}",
+                    f"Mend the id, or add the {_TABLES[of]}.",
+                )
 
 
 def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
@@ -81,8 +88,11 @@ def _members(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
     factors = frame.get("stiffness_factors")
     for group in factors if isinstance(factors, dict) else ():
         if group not in groups:
-            yield Problem(f"{prefix}/stiffness_factors/{group}", f"no member is in the group {group!r}",
-                          "Mend the name, or leave it out.")  # fmt: skip
+            yield Problem(
+                f"{prefix}/stiffness_factors/{group}",
+                f"no member is in the group {group!r}",
+                "Mend the name, or leave it out.",
+            )
 
 
 def problems_of_frame(frame: Any, prefix: str) -> list[Problem]:

@@ -441,10 +441,12 @@ class _Assembly:
             place[equations.of_floor[k]] = self.floors.centre[k]
         mx, my = mass * r[:, 0], mass * r[:, 1]
         # as for a floor: the axis about which rotation doesn't couple with translation
-        axis = np.array([
-            my @ place[:, 0] / my.sum() if my.any() else place[:, 0].mean(),
-            mx @ place[:, 1] / mx.sum() if mx.any() else place[:, 1].mean(),
-        ])  # fmt: skip
+        axis = np.array(
+            [
+                my @ place[:, 0] / my.sum() if my.any() else place[:, 0].mean(),
+                mx @ place[:, 1] / mx.sum() if mx.any() else place[:, 1].mean(),
+            ]
+        )
         r[:, 2] += -r[:, 0] * (place[:, 1] - axis[1]) + r[:, 1] * (place[:, 0] - axis[0])
         return r, axis
 

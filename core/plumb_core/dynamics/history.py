@@ -97,9 +97,15 @@ class History:
 
 
 def time_history(
-    structure: Structure, modes: Modes, axis: Literal[0, 1], dt: float, acceleration: Array, damping: Array,
-    method: Newmark | None = None, progress: Progress = quiet,
-) -> History:  # fmt: skip
+    structure: Structure,
+    modes: Modes,
+    axis: Literal[0, 1],
+    dt: float,
+    acceleration: Array,
+    damping: Array,
+    method: Newmark | None = None,
+    progress: Progress = quiet,
+) -> History:
     """Response from rest to a ground acceleration (m/s2) along X (axis 0) or Y (1); `method` None: exact."""
     progress("oscillators", 0.5)
     oscillators = (

@@ -26,19 +26,34 @@ def about_tables(tables: Tables) -> list[Warning]:
     """What shows before anything is computed."""
     return [
         w
-        for look in (_zero_length, _coincident, _duplicates, _unsupported, _loose_nodes, _floors, _one_plane, _tension_only,
-                     _member_ends)
+        for look in (
+            _zero_length,
+            _coincident,
+            _duplicates,
+            _unsupported,
+            _loose_nodes,
+            _floors,
+            _one_plane,
+            _tension_only,
+            _member_ends,
+        )
         for w in look(tables)
-    ]  # fmt: skip
+    ]
 
 
 def _zero_length(tables: Tables) -> Iterable[Warning]:
     for k in np.flatnonzero(tables.length < NEAR):
         member = tables.frame.members[k]
         yield Warning(
-            "zero_length", f"member {member.id} has no length", f"its ends {member.i} and {member.j} are at one place",
-            "Remove the member, or move a node.", f"/members/{k}", True, (member.i, member.j), (member.id,),
-        )  # fmt: skip
+            "zero_length",
+            f"member {member.id} has no length",
+            f"its ends {member.i} and {member.j} are at one place",
+            "Remove the member, or move a node.",
+            f"/members/{k}",
+            True,
+            (member.i, member.j),
+            (member.id,),
+        )
 
 
 def _coincident(tables: Tables) -> Iterable[Warning]:
@@ -48,9 +63,14 @@ def _coincident(tables: Tables) -> Iterable[Warning]:
     for group in np.flatnonzero(counts > 1)[:FEW]:
         ids = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(which == group))
         yield Warning(
-            "coincident_nodes", f"nodes {_names(ids)} are at one place", "members that end in different ones aren't connected",
-            "Use one node, unless the gap is meant.", f"/nodes/{int(np.flatnonzero(which == group)[1])}", False, ids,
-        )  # fmt: skip
+            "coincident_nodes",
+            f"nodes {_names(ids)} are at one place",
+            "members that end in different ones aren't connected",
+            "Use one node, unless the gap is meant.",
+            f"/nodes/{int(np.flatnonzero(which == group)[1])}",
+            False,
+            ids,
+        )
 
 
 def _duplicates(tables: Tables) -> Iterable[Warning]:
@@ -61,9 +81,15 @@ def _duplicates(tables: Tables) -> Iterable[Warning]:
         at = np.flatnonzero(which == group)
         ids = tuple(tables.frame.members[k].id for k in at)
         yield Warning(
-            "duplicate_members", f"members {_names(ids)} join the same two nodes", "their stiffness and mass count twice",
-            "Remove all but one, unless they are meant side by side.", f"/members/{at[1]}", False, (), ids,
-        )  # fmt: skip
+            "duplicate_members",
+            f"members {_names(ids)} join the same two nodes",
+            "their stiffness and mass count twice",
+            "Remove all but one, unless they are meant side by side.",
+            f"/members/{at[1]}",
+            False,
+            (),
+            ids,
+        )
 
 
 def _links(tables: Tables) -> tuple[int, Ints]:
@@ -85,18 +111,27 @@ def _unsupported(tables: Tables) -> Iterable[Warning]:
     joined = np.bincount(np.concatenate([tables.i, tables.j]), minlength=len(tables.at)) > 0
     if not supported.any():
         yield Warning(
-            "no_supports", "nothing is supported", "the table of supports is empty or fixes nothing",
-            "Give the supports of the columns and walls at the base.", "/supports", True,
-        )  # fmt: skip
+            "no_supports",
+            "nothing is supported",
+            "the table of supports is empty or fixes nothing",
+            "Give the supports of the columns and walls at the base.",
+            "/supports",
+            True,
+        )
         return
     for p in range(count):
         mine = part == p
         if joined[mine].any() and not supported[mine].any():
             ids = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(mine))
             yield Warning(
-                "unsupported", f"a part of the frame isn't supported: nodes {_names(ids)}", "no member leads from it to a support",
-                "Connect it, support it, or remove it.", f"/nodes/{int(np.flatnonzero(mine)[0])}", True, ids,
-            )  # fmt: skip
+                "unsupported",
+                f"a part of the frame isn't supported: nodes {_names(ids)}",
+                "no member leads from it to a support",
+                "Connect it, support it, or remove it.",
+                f"/nodes/{int(np.flatnonzero(mine)[0])}",
+                True,
+                ids,
+            )
 
 
 def _loose_nodes(tables: Tables) -> Iterable[Warning]:
@@ -109,15 +144,25 @@ def _loose_nodes(tables: Tables) -> Iterable[Warning]:
     heavy = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~held & massive))
     if heavy:
         yield Warning(
-            "mass_without_stiffness", f"nodes {_names(heavy)} have mass but no stiffness", "no member ends there",
-            "Connect them, put them into a diaphragm, or take their mass to another node.", "/masses", True, heavy,
-        )  # fmt: skip
+            "mass_without_stiffness",
+            f"nodes {_names(heavy)} have mass but no stiffness",
+            "no member ends there",
+            "Connect them, put them into a diaphragm, or take their mass to another node.",
+            "/masses",
+            True,
+            heavy,
+        )
     idle = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~held & ~massive))
     if idle:
         yield Warning(
-            "loose_node", f"nodes {_names(idle)} have neither stiffness nor mass", "no member ends there; they are left out",
-            "Remove them, or connect them.", f"/nodes/{place[idle[0]]}", False, idle,
-        )  # fmt: skip
+            "loose_node",
+            f"nodes {_names(idle)} have neither stiffness nor mass",
+            "no member ends there; they are left out",
+            "Remove them, or connect them.",
+            f"/nodes/{place[idle[0]]}",
+            False,
+            idle,
+        )
 
 
 def _floors(tables: Tables) -> Iterable[Warning]:
@@ -129,17 +174,25 @@ def _floors(tables: Tables) -> Iterable[Warning]:
         if len(fixed):
             ids = tuple(frame.nodes[n].id for n in fixed)
             yield Warning(
-                "diaphragm_supported", f"nodes {_names(ids)} of diaphragm {diaphragm.id} are supported horizontally",
-                "a rigid floor can't move with one of its nodes held", "Take these nodes out of the diaphragm, or leave it out.",
-                f"/diaphragms/{k}/nodes", True, ids,
-            )  # fmt: skip
+                "diaphragm_supported",
+                f"nodes {_names(ids)} of diaphragm {diaphragm.id} are supported horizontally",
+                "a rigid floor can't move with one of its nodes held",
+                "Take these nodes out of the diaphragm, or leave it out.",
+                f"/diaphragms/{k}/nodes",
+                True,
+                ids,
+            )
         height = np.ptp(tables.at[nodes, 2])
         if height > 0.5:
             yield Warning(
-                "diaphragm_not_level", f"the nodes of diaphragm {diaphragm.id} lie up to {height:.3g} m above each other",
-                "a rigid diaphragm moves in its own plane only", "Check the nodes of this floor.", f"/diaphragms/{k}/nodes", False,
+                "diaphragm_not_level",
+                f"the nodes of diaphragm {diaphragm.id} lie up to {height:.3g} m above each other",
+                "a rigid diaphragm moves in its own plane only",
+                "Check the nodes of this floor.",
+                f"/diaphragms/{k}/nodes",
+                False,
                 tuple(frame.nodes[n].id for n in nodes),
-            )  # fmt: skip
+            )
     in_floor = np.zeros(len(tables.at), dtype=bool)
     for nodes in tables.floor_nodes:
         in_floor[nodes] = True
@@ -153,10 +206,14 @@ def _floors(tables: Tables) -> Iterable[Warning]:
     for z, nodes_here in sorted(levels.items()):
         if len(nodes_here) >= 3:
             yield Warning(
-                "no_diaphragm", f"the floor at {z:g} m has no diaphragm", "its nodes move by themselves; story values are averages",
-                "Give a diaphragm for this floor; rigid: false says that it is meant to be flexible.", "/diaphragms", False,
+                "no_diaphragm",
+                f"the floor at {z:g} m has no diaphragm",
+                "its nodes move by themselves; story values are averages",
+                "Give a diaphragm for this floor; rigid: false says that it is meant to be flexible.",
+                "/diaphragms",
+                False,
                 tuple(frame.nodes[n].id for n in nodes_here),
-            )  # fmt: skip
+            )
 
 
 def _one_plane(tables: Tables) -> Iterable[Warning]:
@@ -164,9 +221,12 @@ def _one_plane(tables: Tables) -> Iterable[Warning]:
     spread = np.linalg.svd(at, compute_uv=False) / np.sqrt(len(at))
     if spread[-1] < 1e-3 and spread[0] > 1e-3:
         yield Warning(
-            "one_plane", "all nodes lie in one vertical plane", "a plane frame says nothing of the other direction or of torsion",
-            "Model the building in space, or judge one direction only.", "/nodes",
-        )  # fmt: skip
+            "one_plane",
+            "all nodes lie in one vertical plane",
+            "a plane frame says nothing of the other direction or of torsion",
+            "Model the building in space, or judge one direction only.",
+            "/nodes",
+        )
 
 
 def _tension_only(tables: Tables) -> Iterable[Warning]:
@@ -184,9 +244,15 @@ def _tension_only(tables: Tables) -> Iterable[Warning]:
             "none": ("are left out", "the frame is softer than with them"),
         }[tables.frame.tension_only]
         yield Warning(
-            "tension_only", f"tension-only members ({len(ids)}) {how}", f"a linear run can't switch members off; {what}",
-            "Choose half, both or none to fit how they are arranged.", "/tension_only", False, (), ids,
-        )  # fmt: skip
+            "tension_only",
+            f"tension-only members ({len(ids)}) {how}",
+            f"a linear run can't switch members off; {what}",
+            "Choose half, both or none to fit how they are arranged.",
+            "/tension_only",
+            False,
+            (),
+            ids,
+        )
 
 
 def _member_ends(tables: Tables) -> Iterable[Warning]:
@@ -194,10 +260,15 @@ def _member_ends(tables: Tables) -> Iterable[Warning]:
         loose = set(member.release_i) & set(member.release_j)
         if loose & {"ux", "uy", "uz", "rx"}:
             yield Warning(
-                "released_both_ends", f"member {member.id} is released in {', '.join(sorted(loose & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
-                "it turns or slides freely by itself and carries nothing that way", "Release one end only.", f"/members/{k}",
-                False, (), (member.id,),
-            )  # fmt: skip
+                "released_both_ends",
+                f"member {member.id} is released in {', '.join(sorted(loose & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
+                "it turns or slides freely by itself and carries nothing that way",
+                "Release one end only.",
+                f"/members/{k}",
+                False,
+                (),
+                (member.id,),
+            )
 
 
 def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Array]) -> list[Warning]:
@@ -213,22 +284,40 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
             k = int(np.argmax(bending))
             member = tables.frame.members[k]
             found.append(
-                Warning("stiffness_range", f"member {member.id} is {usual.max() / np.median(usual):.1g} times as stiff as the usual one",
-                        "sections, materials or lengths in different units, or a very short member",
-                        "Check section, material and length; use offsets for rigid ends.", f"/members/{k}", False, (), (member.id,))
-            )  # fmt: skip
+                Warning(
+                    "stiffness_range",
+                    f"member {member.id} is {usual.max() / np.median(usual):.1g} times as stiff as the usual one",
+                    "sections, materials or lengths in different units, or a very short member",
+                    "Check section, material and length; use offsets for rigid ends.",
+                    f"/members/{k}",
+                    False,
+                    (),
+                    (member.id,),
+                )
+            )
     if not built.masses.any():
         found.append(
-            Warning("no_mass", "nothing has mass", "no floors, masses or densities are given", "Give the mass of the floors, or member_mass with densities.",
-                    "/floors", True)
-        )  # fmt: skip
+            Warning(
+                "no_mass",
+                "nothing has mass",
+                "no floors, masses or densities are given",
+                "Give the mass of the floors, or member_mass with densities.",
+                "/floors",
+                True,
+            )
+        )
     counted = sources["members"][:, 0].sum()
     floor_sum = sum(f.mass for f in tables.frame.floors)
     if counted > 0 and floor_sum > 0:
         found.append(
-            Warning("members_beside_floors", f"members bring {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
-                    "a floor's mass often holds its beams and columns already", "Leave member_mass off where the floors hold the members.", "/member_mass")
-        )  # fmt: skip
+            Warning(
+                "members_beside_floors",
+                f"members bring {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
+                "a floor's mass often holds its beams and columns already",
+                "Leave member_mass off where the floors hold the members.",
+                "/member_mass",
+            )
+        )
     return found
 
 
@@ -240,7 +329,12 @@ def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warnin
             modal = float(built.floors.mass[k].mean()) * GRAVITY
             if abs(modal - weights[name]) > 0.02 * weights[name]:
                 found.append(
-                    Warning("weight_differs", f"floor {name} weighs {modal:.5g} kN in the model, {weights[name]:.5g} kN in the static method",
-                            "mass is left out, counted twice, or in another unit", "Compare the make-up of both.", f"/floors/{k}")
-                )  # fmt: skip
+                    Warning(
+                        "weight_differs",
+                        f"floor {name} weighs {modal:.5g} kN in the model, {weights[name]:.5g} kN in the static method",
+                        "mass is left out, counted twice, or in another unit",
+                        "Compare the make-up of both.",
+                        f"/floors/{k}",
+                    )
+                )
     return found

@@ -45,9 +45,12 @@ def floors_of(stories: Sequence[Story]) -> Floors:
             )
         if inertia is None and mass is not None:
             problems.append(
-                Problem(f"/stories/{i}/inertia", "the rotational inertia of the floor is not given",
-                        "Give inertia in t m2, or the plan or corners it follows from.")
-            )  # fmt: skip
+                Problem(
+                    f"/stories/{i}/inertia",
+                    "the rotational inertia of the floor is not given",
+                    "Give inertia in t m2, or the plan or corners it follows from.",
+                )
+            )
         if centre is None:
             problems.append(
                 Problem(
@@ -98,11 +101,14 @@ def _shears(floors: Floors, story: Array, at: Array, direction: Array, stiffness
 def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p_delta: bool = False) -> Structure:
     """The model of lateral lines; raises InputRefused for lines of stories that don't exist or floors that lack values."""
     problems = [
-        Problem(f"/lateral_lines/{i}/story", f"there is no story {line.story}: the topmost is {len(stories) - 1}",
-                "Count the stories from 0 at the bottom.")
+        Problem(
+            f"/lateral_lines/{i}/story",
+            f"there is no story {line.story}: the topmost is {len(stories) - 1}",
+            "Count the stories from 0 at the bottom.",
+        )
         for i, line in enumerate(lines)
         if line.story >= len(stories)
-    ]  # fmt: skip
+    ]
     if problems:
         raise InputRefused(problems)
     floors = floors_of(stories)
@@ -161,17 +167,30 @@ def _line_warnings(floors: Floors, story: Array, at: Array, direction: Array, st
             weak = np.abs(vectors[:, 0])
             way = ("in X", "in Y", "against twisting")[int(np.argmax(weak))]
             found.append(
-                Warning("mechanism", f"story {name} has no stiffness {way}", "its lateral lines leave that movement free",
-                        f"Add lateral lines that resist it {way}.", f"/stories/{i}", True, (name,))
-            )  # fmt: skip
+                Warning(
+                    "mechanism",
+                    f"story {name} has no stiffness {way}",
+                    "its lateral lines leave that movement free",
+                    f"Add lateral lines that resist it {way}.",
+                    f"/stories/{i}",
+                    True,
+                    (name,),
+                )
+            )
     if not found:
         sums = np.array([stiffness[story == i].sum() for i in range(len(floors))])
         for i in range(1, len(floors)):
             ratio = sums[i] / sums[i - 1]
             if not 1e-3 < ratio < 1e3:
                 found.append(
-                    Warning("stiffness_jump", f"story {floors.names[i]} is {ratio:.2g} times as stiff as the story below",
-                            "the sums of the line stiffnesses differ by more than a thousand",
-                            "Check the unit of the stiffness of these lines (kN/m).", f"/stories/{i}", False, (floors.names[i],))
-                )  # fmt: skip
+                    Warning(
+                        "stiffness_jump",
+                        f"story {floors.names[i]} is {ratio:.2g} times as stiff as the story below",
+                        "the sums of the line stiffnesses differ by more than a thousand",
+                        "Check the unit of the stiffness of these lines (kN/m).",
+                        f"/stories/{i}",
+                        False,
+                        (floors.names[i],),
+                    )
+                )
     return found

@@ -76,8 +76,15 @@ def kind_of(share: Sequence[float] | Array, at_floors: float = 1.0) -> Kind:
     return names[most] if share[most] >= 2.0 / 3.0 * total else "mixed"
 
 
-def _described(structure: Structure, omega: Array, shapes: Array, every: bool, method: str, counted_by: str,
-               warnings: list[Warning]) -> Modes:  # fmt: skip
+def _described(
+    structure: Structure,
+    omega: Array,
+    shapes: Array,
+    every: bool,
+    method: str,
+    counted_by: str,
+    warnings: list[Warning],
+) -> Modes:
     inertia = shapes * structure.masses[:, None]
     gamma = inertia.T @ structure.influence
     total = np.where(structure.total > 0, structure.total, np.inf)
@@ -89,11 +96,18 @@ def _described(structure: Structure, omega: Array, shapes: Array, every: bool, m
         + f.inertia[None, :] * floors[:, :, 2] ** 2
     )
     return Modes(
-        omega=omega, shapes=shapes, gamma=gamma, share=gamma**2 / total, floors=floors,
+        omega=omega,
+        shapes=shapes,
+        gamma=gamma,
+        share=gamma**2 / total,
+        floors=floors,
         forces=structure.floor_forces(inertia),
-        at_floors=np.minimum(by_floor.sum(axis=1), 1.0), every=every, method=method, counted_by=counted_by,
+        at_floors=np.minimum(by_floor.sum(axis=1), 1.0),
+        every=every,
+        method=method,
+        counted_by=counted_by,
         warnings=warnings,
-    )  # fmt: skip
+    )
 
 
 class _Compliance:
@@ -200,17 +214,25 @@ def eigen_modes(structure: Structure, count: int, progress: Progress = quiet, ve
         values, vectors, counted_by = _lowest(structure, compliance, count, progress, verify)
         if not counted_by:
             warnings.append(
-                Warning("modes_missing", "the list may lack a mode", "the count of eigenvalues and the list differ",
-                        "Ask for another number of modes.")
-            )  # fmt: skip
+                Warning(
+                    "modes_missing",
+                    "the list may lack a mode",
+                    "the count of eigenvalues and the list differ",
+                    "Ask for another number of modes.",
+                )
+            )
     k = min(count, m)
     progress("participation", 0.95)
     omega = 1.0 / np.sqrt(values[:k])
     if k < len(values) and abs(values[k] / values[k - 1] - 1.0) < 1e-6:
         warnings.append(
-            Warning("repeated_cut", f"mode {k} is one of a pair of equal periods and the list ends between them",
-                    "the number of modes asked for cuts the pair", "Ask for one mode more.")
-        )  # fmt: skip
+            Warning(
+                "repeated_cut",
+                f"mode {k} is one of a pair of equal periods and the list ends between them",
+                "the number of modes asked for cuts the pair",
+                "Ask for one mode more.",
+            )
+        )
     return _described(
         structure, omega, _shapes(structure, compliance, omega, vectors[:, :k]), k == m, "eigen", counted_by, warnings
     )
@@ -298,9 +320,13 @@ def ritz_modes(structure: Structure, count: int, progress: Progress = quiet) -> 
 
 
 def modes_to_target(
-    structure: Structure, target: float, directions: Sequence[str] = ("X", "Y"), method: str = "eigen", most: int = 2000,
+    structure: Structure,
+    target: float,
+    directions: Sequence[str] = ("X", "Y"),
+    method: str = "eigen",
+    most: int = 2000,
     progress: Progress = quiet,
-) -> Modes:  # fmt: skip
+) -> Modes:
     """As many modes as it takes for the sums of the shares to reach `target` in every asked direction."""
     columns = [TARGETS.index(d) for d in directions]
     count = 12
@@ -360,8 +386,15 @@ def mechanism(structure: Structure, found: NotStable) -> Warning:
     most = np.argsort(movement)[::-1]
     nodes = list(dict.fromkeys(structure.node_ids[structure.dof_node[d]] for d in most[:200] if movement[d] > 0.1))[:12]
     if found.negative:
-        return Warning("unstable", "gravity takes more than the stiffness that is there", "second order effects exceed the lateral stiffness",
-                       "Check the gravity loads and the stiffness of the lateral system.", "/", True, tuple(nodes))  # fmt: skip
+        return Warning(
+            "unstable",
+            "gravity takes more than the stiffness that is there",
+            "second order effects exceed the lateral stiffness",
+            "Check the gravity loads and the stiffness of the lateral system.",
+            "/",
+            True,
+            tuple(nodes),
+        )
     on_floors = set(np.flatnonzero(np.diff(structure.at_floors.tocsr().indptr)).tolist())
     floors = [
         structure.floors.names[structure.floor_of[d]]
@@ -369,8 +402,15 @@ def mechanism(structure: Structure, found: NotStable) -> Warning:
         if movement[d] > 0.1 and d in on_floors and structure.floors.rigid[structure.floor_of[d]]
     ]
     named = ", ".join([*(f"floor {name}" for name in dict.fromkeys(floors)), *(nodes if not floors else ())])
-    return Warning("mechanism", f"the model is a mechanism: {named} can move without resistance", "releases, pinned ends or missing members leave a movement free",
-                   "Fix or connect these nodes, or remove a release.", "/", True, tuple(nodes))  # fmt: skip
+    return Warning(
+        "mechanism",
+        f"the model is a mechanism: {named} can move without resistance",
+        "releases, pinned ends or missing members leave a movement free",
+        "Fix or connect these nodes, or remove a release.",
+        "/",
+        True,
+        tuple(nodes),
+    )
 
 
 def local_modes_warning(modes: Modes) -> list[Warning]:
@@ -379,6 +419,10 @@ def local_modes_warning(modes: Modes) -> list[Warning]:
     if not local:
         return []
     return [
-        Warning("local_modes", f"{len(local)} of {len(modes)} modes are local (first: mode {local[0]})", "masses at nodes away from the floors move by themselves, or vertically",
-                "Take masses to the floors, leave vertical mass out, or count them out when judging the number of modes.")
-    ]  # fmt: skip
+        Warning(
+            "local_modes",
+            f"{len(local)} of {len(modes)} modes are local (first: mode {local[0]})",
+            "masses at nodes away from the floors move by themselves, or vertically",
+            "Take masses to the floors, leave vertical mass out, or count them out when judging the number of modes.",
+        )
+    ]

@@ -189,8 +189,15 @@ class Shifted:
         return omega, gamma, movement, forces + more
 
 
-def _with_shifted_mass(structure: Structure, modes: Modes, found: dict[str, Array], axis: int, spectrum: Spectrum,
-                       settings: Settings, shifted: Shifted) -> dict[str, Array]:  # fmt: skip
+def _with_shifted_mass(
+    structure: Structure,
+    modes: Modes,
+    found: dict[str, Array],
+    axis: int,
+    spectrum: Spectrum,
+    settings: Settings,
+    shifted: Shifted,
+) -> dict[str, Array]:
     """Envelope over the mass where it is and shifted either way."""
     floors = structure.floors
     breadth = floors.breadth[:, axis]
@@ -209,9 +216,13 @@ def _with_shifted_mass(structure: Structure, modes: Modes, found: dict[str, Arra
 
 
 def spectrum_response(
-    structure: Structure, modes: Modes, spectra: Mapping[str, Spectrum], settings: Settings,
-    direction_rule: DirectionRule | None = None, shifted: Shifted | None = None,
-) -> dict[str, Array]:  # fmt: skip
+    structure: Structure,
+    modes: Modes,
+    spectra: Mapping[str, Spectrum],
+    settings: Settings,
+    direction_rule: DirectionRule | None = None,
+    shifted: Shifted | None = None,
+) -> dict[str, Array]:
     """Combined maxima by name, as `quantities` has them, for excitation along each of `spectra` (X, Y, Z).
 
     With several directions they are combined by `direction_rule`.
@@ -221,9 +232,13 @@ def spectrum_response(
 
 
 def _all_directions(
-    structure: Structure, modes: Modes, spectra: Mapping[str, Spectrum], settings: Settings,
-    direction_rule: DirectionRule | None, shifted: Shifted | None,
-) -> dict[str, Array]:  # fmt: skip
+    structure: Structure,
+    modes: Modes,
+    spectra: Mapping[str, Spectrum],
+    settings: Settings,
+    direction_rule: DirectionRule | None,
+    shifted: Shifted | None,
+) -> dict[str, Array]:
     parts = []
     if settings.eccentricity and settings.eccentricity_as == "mass" and shifted is None:
         shifted = Shifted(structure, modes)

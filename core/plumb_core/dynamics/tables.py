@@ -108,12 +108,22 @@ def tables_of(frame: Frame) -> Tables:
     groups = sorted({x.group for x in frame.members})
     number = {name: k for k, name in enumerate(groups)}
     return Tables(
-        frame, at, np.array([place[x.i] for x in frame.members]), np.array([place[x.j] for x in frame.members]),
-        offsets, fixed, springs, rigid_of, floor_nodes,
-        roll=np.array([x.roll for x in frame.members]), line_mass=np.array([x.line_mass for x in frame.members]),
-        tension_only=np.array([x.axial == "tension_only" for x in frame.members]), releases=_releases(frame),
-        group=np.array([number[x.group] for x in frame.members]), groups=groups,
-    )  # fmt: skip
+        frame,
+        at,
+        np.array([place[x.i] for x in frame.members]),
+        np.array([place[x.j] for x in frame.members]),
+        offsets,
+        fixed,
+        springs,
+        rigid_of,
+        floor_nodes,
+        roll=np.array([x.roll for x in frame.members]),
+        line_mass=np.array([x.line_mass for x in frame.members]),
+        tension_only=np.array([x.axial == "tension_only" for x in frame.members]),
+        releases=_releases(frame),
+        group=np.array([number[x.group] for x in frame.members]),
+        groups=groups,
+    )
 
 
 def _releases(frame: Frame) -> Flags:

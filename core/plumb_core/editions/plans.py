@@ -106,8 +106,15 @@ def declared(
         basis = shown["basis"] if shown else "as declared" if said is not None else ""
         if shown and said is not None and said != shown["present"]:
             basis += f"; declared as {'there' if said else 'none'}"
-        rows.append({"type": name, "words": words, "state": "not tested" if present is None else "there" if present else "none",
-                     "basis": basis, "clause": clause})  # fmt: skip
+        rows.append(
+            {
+                "type": name,
+                "words": words,
+                "state": "not tested" if present is None else "there" if present else "none",
+                "basis": basis,
+                "clause": clause,
+            }
+        )
     return rows
 
 

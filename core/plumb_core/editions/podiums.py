@@ -34,16 +34,25 @@ def two_stage(
     level = podium.get("level")
     if level is None or not 0 < level < len(w):
         raise RuleRefused(
-            "podium", "the upper part starts at no story of the building, or leaves nothing below it",
+            "podium",
+            "the upper part starts at no story of the building, or leaves nothing below it",
             "Name in `from_story` the lowest story of the upper part.",
-        )  # fmt: skip
+        )
     ratio, whole, upper = podium["stiffness_ratio"], podium["T_whole"], podium["T_upper"]
     conditions = [
-        {"words": f"the lower part at least 10 times as stiff as the upper part ({clause} a)",
-         "met": None if ratio is None else reaches(ratio, 10.0), "value": ratio, "limit": 10.0},
-        {"words": f"period of the whole at most 1.1 times that of the upper part on a fixed base ({clause} b)",
-         "met": None if whole is None else within(whole, 1.1 * upper), "value": None if whole is None else whole / upper, "limit": 1.1},
-    ]  # fmt: skip
+        {
+            "words": f"the lower part at least 10 times as stiff as the upper part ({clause} a)",
+            "met": None if ratio is None else reaches(ratio, 10.0),
+            "value": ratio,
+            "limit": 10.0,
+        },
+        {
+            "words": f"period of the whole at most 1.1 times that of the upper part on a fixed base ({clause} b)",
+            "met": None if whole is None else within(whole, 1.1 * upper),
+            "value": None if whole is None else whole / upper,
+            "limit": 1.1,
+        },
+    ]
     met = [c["met"] for c in conditions]
     rho_upper = podium["rho_upper"] if podium["rho_upper"] is not None else rho
     factor = max((podium["R_upper"] / rho_upper) / (R / rho), 1.0)
@@ -55,10 +64,14 @@ def two_stage(
         "conditions": conditions,
         "permitted": False if False in met else None if None in met else True,
         "factor": factor,
-        "coefficient_upper": above["coefficient"], "V_upper": above["V"], "handed_down": factor * above["V"],
-        "coefficient_lower": below["coefficient"], "V_lower": below["V"], "V_base": below["V"] + factor * above["V"],
+        "coefficient_upper": above["coefficient"],
+        "V_upper": above["V"],
+        "handed_down": factor * above["V"],
+        "coefficient_lower": below["coefficient"],
+        "V_lower": below["V"],
+        "V_base": below["V"] + factor * above["V"],
         "F": [*below["F"], *above["F"]],
-    }  # fmt: skip
+    }
 
 
 def _part(w: Array, h: Array, coefficient: Governed, k: float) -> dict[str, Any]:

@@ -259,8 +259,11 @@ def measured(
 
     softer_holds : where blow count and shear strength class the soil differently, the softer of the two classes
     """
-    found = [stiffest(value, bounds, softest)
-             for value, bounds in ((v_s30, velocity), (N_SPT, blows), (s_u, strength)) if value is not None and bounds]  # fmt: skip
+    found = [
+        stiffest(value, bounds, softest)
+        for value, bounds in ((v_s30, velocity), (N_SPT, blows), (s_u, strength))
+        if value is not None and bounds
+    ]
     if found and (v_s30 is not None or not softer_holds):
         return found[0]
     if found:

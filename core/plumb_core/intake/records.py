@@ -64,8 +64,13 @@ def read_record(data: bytes | str, unit: str = "", dt: float | None = None) -> d
     above = " ".join(heading)
     stated = UNITS.get(unit.lower(), "") if unit else _written_unit(above) or ""
     if not stated:
-        problems.append(Problem("/unit", f"{unit!r} is no unit of acceleration" if unit else "the unit of the accelerations is not stated",
-                                f"Give one of: {', '.join(sorted(set(UNITS.values())))}."))  # fmt: skip
+        problems.append(
+            Problem(
+                "/unit",
+                f"{unit!r} is no unit of acceleration" if unit else "the unit of the accelerations is not stated",
+                f"Give one of: {', '.join(sorted(set(UNITS.values())))}.",
+            )
+        )
     if len(rows) < 2:
         problems.append(Problem("/a", "there are no accelerations in it", "Give one or two columns of numbers."))
     if problems:

@@ -59,8 +59,15 @@ class SessionView(APIView):
         email = given.validated_data["email"].strip().lower()
         user = authenticate(request, username=email, password=given.validated_data["password"])
         if user is None:
-            raise Unusable([{"path": "/password", "message": "e-mail address and password don't belong together",
-                             "remedy": "Check both; the lead of your team can set a new password."}])  # fmt: skip
+            raise Unusable(
+                [
+                    {
+                        "path": "/password",
+                        "message": "e-mail address and password don't belong together",
+                        "remedy": "Check both; the lead of your team can set a new password.",
+                    }
+                ]
+            )
         login(request, user)
         return Response(SessionSerializer({"person": user}).data)
 

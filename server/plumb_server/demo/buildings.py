@@ -36,11 +36,15 @@ LIBRARY_BRIEF: dict[str, Any] = {
     },
     "stories": [
         {"name": name, "height": height, "weight": weight, "plan": [30.0, 27.0]}
-        for name, height, weight in (("Ground", 4.8768, 4120.0), ("Gallery", 4.2672, 3980.0), ("Reading", 4.2672, 3980.0),
-                                     ("Roof", 3.6576, 2210.0))
+        for name, height, weight in (
+            ("Ground", 4.8768, 4120.0),
+            ("Gallery", 4.2672, 3980.0),
+            ("Reading", 4.2672, 3980.0),
+            ("Roof", 3.6576, 2210.0),
+        )
     ],
     "period": {"X": {"analysis": 0.91}, "Y": {"analysis": 0.97}},
-}  # fmt: skip
+}
 
 EXCHANGE_BRIEF: dict[str, Any] = {
     "edition": "en1998-1",
@@ -50,7 +54,9 @@ EXCHANGE_BRIEF: dict[str, Any] = {
     "system": {
         "X": {"lateral_system": "steel_cbf_diagonal", "period_type": "other", "regular": True},
         "Y": {"lateral_system": "steel_mrf", "period_type": "steel_mrf", "regular": True},
-        "ductility_class": "DCM", "regular_in_plan": True, "regular_in_elevation": True,
+        "ductility_class": "DCM",
+        "regular_in_plan": True,
+        "regular_in_elevation": True,
     },
     "structure_type": "ductile",
     "stories": [
@@ -73,23 +79,29 @@ EXCHANGE_BRIEF: dict[str, Any] = {
             },
         },
     },
-}  # fmt: skip
+}
 
 
 def _granary_story(number: int) -> dict[str, Any]:
     """A story of the granary: storage on the lower floors, dwellings above, the loads that its weight is made of."""
     area = 24.0 * 18.0
     if number == 5:
-        loads = [{"name": "roof slab and finishes", "kind": "dead", "amount": 6.1 * area},
-                 {"name": "roof load", "kind": "roof_live", "amount": 0.75 * area, "intensity": 0.75},
-                 {"name": "tanks", "kind": "equipment", "amount": 120.0}]  # fmt: skip
+        loads = [
+            {"name": "roof slab and finishes", "kind": "dead", "amount": 6.1 * area},
+            {"name": "roof load", "kind": "roof_live", "amount": 0.75 * area, "intensity": 0.75},
+            {"name": "tanks", "kind": "equipment", "amount": 120.0},
+        ]
     elif number <= 2:
-        loads = [{"name": "slab, columns, walls", "kind": "dead", "amount": 8.4 * area},
-                 {"name": "storage", "kind": "storage", "amount": 9.6 * area, "intensity": 9.6, "category": "E"}]  # fmt: skip
+        loads = [
+            {"name": "slab, columns, walls", "kind": "dead", "amount": 8.4 * area},
+            {"name": "storage", "kind": "storage", "amount": 9.6 * area, "intensity": 9.6, "category": "E"},
+        ]
     else:
-        loads = [{"name": "slab, columns, walls", "kind": "dead", "amount": 7.2 * area},
-                 {"name": "partitions", "kind": "partition", "amount": 0.6 * area, "area": area},
-                 {"name": "dwellings", "kind": "live", "amount": 2.0 * area, "intensity": 2.0, "category": "A"}]  # fmt: skip
+        loads = [
+            {"name": "slab, columns, walls", "kind": "dead", "amount": 7.2 * area},
+            {"name": "partitions", "kind": "partition", "amount": 0.6 * area, "area": area},
+            {"name": "dwellings", "kind": "live", "amount": 2.0 * area, "intensity": 2.0, "category": "A"},
+        ]
     name = "Roof" if number == 5 else f"F{number}"
     return {"name": name, "height": 4.6 if number == 1 else 3.9, "plan": [24.0, 18.0], "loads": loads}
 

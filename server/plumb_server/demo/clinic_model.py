@@ -91,8 +91,14 @@ def frame() -> dict[str, Any]:
                 add(f"by {i}{j}", f"{i}{j}-{k}", f"{i}{j + 1}-{k}", "beam Y", "beams")
         story = STORIES[k - 1]["name"]
         diaphragms.append({"id": story, "nodes": list(here)})
-        floors.append({"diaphragm": story, "mass": round(STORIES[k - 1]["weight"] / 9.80665, 2), "centre": [18.0, 11.25],
-                       "outline": [[0.0, 0.0], [36.0, 0.0], [36.0, 22.5], [0.0, 22.5]]})  # fmt: skip
+        floors.append(
+            {
+                "diaphragm": story,
+                "mass": round(STORIES[k - 1]["weight"] / 9.80665, 2),
+                "centre": [18.0, 11.25],
+                "outline": [[0.0, 0.0], [36.0, 0.0], [36.0, 22.5], [0.0, 22.5]],
+            }
+        )
     return {
         "nodes": nodes,
         "materials": [{"id": "C40", "E": 3.0e7, "nu": 0.2, "density": 2.5}],
@@ -107,9 +113,11 @@ def frame() -> dict[str, Any]:
         "diaphragms": diaphragms,
         "floors": floors,
         "stiffness_factors": {
-            "columns": {"Iy": 0.7, "Iz": 0.7}, "beams": {"Iy": 0.35, "Iz": 0.35, "J": 0.35}, "walls": {"Iy": 0.5, "Iz": 0.5},
+            "columns": {"Iy": 0.7, "Iz": 0.7},
+            "beams": {"Iy": 0.35, "Iz": 0.35, "J": 0.35},
+            "walls": {"Iy": 0.5, "Iz": 0.5},
         },
-    }  # fmt: skip
+    }
 
 
 def clinic_model() -> dict[str, Any]:

@@ -34,22 +34,48 @@ def seed() -> None:
     """Make whatever of the demo isn't there yet."""
     people = {email: _person(email) for email in PEOPLE}
     if not Review.objects.filter(title=GRANARY).exists():
-        _review(people, GRANARY, GRANARY_BRIEF, "granary-", place="Aldermouth, Hesper Isles", client="Aldermouth Harbour Trust",
-                description="Granary made into lofts, five stories of reinforced concrete: walls in X, moment frames in Y, storage on "
-                "two floors.")  # fmt: skip
+        _review(
+            people,
+            GRANARY,
+            GRANARY_BRIEF,
+            "granary-",
+            place="Aldermouth, Hesper Isles",
+            client="Aldermouth Harbour Trust",
+            description="Granary made into lofts, five stories of reinforced concrete: walls in X, moment frames in Y, storage on "
+            "two floors.",
+        )
     if not Review.objects.filter(title=EXCHANGE).exists():
-        _review(people, EXCHANGE, EXCHANGE_BRIEF, "exchange-", place="Quillon, Hesper Isles", client="Quillon Exchange Holding",
-                description="Offices and trading floor, 14 stories of steel: a braced core in X, moment frames in Y.")  # fmt: skip
+        _review(
+            people,
+            EXCHANGE,
+            EXCHANGE_BRIEF,
+            "exchange-",
+            place="Quillon, Hesper Isles",
+            client="Quillon Exchange Holding",
+            description="Offices and trading floor, 14 stories of steel: a braced core in X, moment frames in Y.",
+        )
     # the clinic last, so that it stands first in the list of reviews
     if not Review.objects.filter(title=LIBRARY).exists():
-        _review(people, LIBRARY, LIBRARY_BRIEF, "library-", place="Sable Quay, Hesper Isles",
-                client="Sable Quay Town Council",
-                description="Public library, four stories, steel moment frames both ways. First submission.")  # fmt: skip
+        _review(
+            people,
+            LIBRARY,
+            LIBRARY_BRIEF,
+            "library-",
+            place="Sable Quay, Hesper Isles",
+            client="Sable Quay Town Council",
+            description="Public library, four stories, steel moment frames both ways. First submission.",
+        )
     if not Review.objects.filter(title=CLINIC).exists():
-        review = _review(people, CLINIC, CLINIC_BRIEF, "clinic-", place="Port Maren, Hesper Isles",
-                         client="Port Maren Building Office",
-                         description="Clinic, eight stories, reinforced concrete: walls in X, moment frames in Y. The "
-                         "review covers ground motion, design spectrum, static lateral forces and modes of S0.")  # fmt: skip
+        review = _review(
+            people,
+            CLINIC,
+            CLINIC_BRIEF,
+            "clinic-",
+            place="Port Maren, Hesper Isles",
+            client="Port Maren Building Office",
+            description="Clinic, eight stories, reinforced concrete: walls in X, moment frames in Y. The "
+            "review covers ground motion, design spectrum, static lateral forces and modes of S0.",
+        )
         services_of_model.save_model(review, people[REVIEWER], clinic_model(), 0)
         _first_finding(review, people)
     # an installation whose clinic is older than the model gets it too
@@ -93,5 +119,8 @@ def _first_finding(review: Review, people: dict[str, User]) -> None:
         text=check["draft"],
     )
     change_finding(finding, access(people[LEAD], review.pk), {"status": "issued"})
-    write_message(finding, access(people[SUBMITTER], review.pk, tuple(Role)),
-                  "We used the office's table. We will check which edition it was made for.")  # fmt: skip
+    write_message(
+        finding,
+        access(people[SUBMITTER], review.pk, tuple(Role)),
+        "We used the office's table. We will check which edition it was made for.",
+    )

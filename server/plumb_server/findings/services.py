@@ -38,8 +38,16 @@ def evidence_of(review: Review, submission: Submission | None, check_ids: list[s
     by_id = {c["id"]: c for c in result["checks"]}
     unknown = [i for i in check_ids if i not in by_id]
     if unknown:
-        raise Unusable([{"path": "/checks", "message": f"there is no check {i!r} in the recheck of this submission",
-                         "remedy": "Choose the check again on the sheet."} for i in unknown])  # fmt: skip
+        raise Unusable(
+            [
+                {
+                    "path": "/checks",
+                    "message": f"there is no check {i!r} in the recheck of this submission",
+                    "remedy": "Choose the check again on the sheet.",
+                }
+                for i in unknown
+            ]
+        )
     evidence = [by_id[i] for i in check_ids]
     if evidence:
         # what follows from the first is told by its numbers; fifty derivations would say the same fifty times
@@ -55,9 +63,14 @@ def file_finding(
     review.locked()
     number = review.findings.next_number()
     finding = Finding.objects.create(
-        review=review, number=number, author=user, checks=checks, evidence=evidence_of(review, submission, checks),
-        submission=submission, **fields,
-    )  # fmt: skip
+        review=review,
+        number=number,
+        author=user,
+        checks=checks,
+        evidence=evidence_of(review, submission, checks),
+        submission=submission,
+        **fields,
+    )
     review.record(user, "finding filed", finding=number, severity=finding.severity)
     return finding
 

@@ -37,9 +37,22 @@ class FindingSerializer(serializers.ModelSerializer):
     class Meta:
         model = Finding
         fields = [
-            "id", "number", "severity", "status", "title", "clause", "text", "checks", "evidence", "submission",
-            "author", "created_at", "changed_at", "thread", "next_states",
-        ]  # fmt: skip
+            "id",
+            "number",
+            "severity",
+            "status",
+            "title",
+            "clause",
+            "text",
+            "checks",
+            "evidence",
+            "submission",
+            "author",
+            "created_at",
+            "changed_at",
+            "thread",
+            "next_states",
+        ]
 
 
 class NewFindingSerializer(serializers.ModelSerializer):

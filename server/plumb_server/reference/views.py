@@ -108,12 +108,21 @@ class FrameTableView(APIView):
             for c in model_table_kinds()[read.kind].columns
         ]
         return Response(
-            FrameTableReadSerializer({
-                "kind": read.kind, "sheet": sheet.name, "sheets": names, "header": read.header,
-                "columns": read.columns, "units": read.units, "known": known, "problems": read.problems,
-                "cells": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]], "rows": read.rows if not read.problems else [],
-            }).data
-        )  # fmt: skip
+            FrameTableReadSerializer(
+                {
+                    "kind": read.kind,
+                    "sheet": sheet.name,
+                    "sheets": names,
+                    "header": read.header,
+                    "columns": read.columns,
+                    "units": read.units,
+                    "known": known,
+                    "problems": read.problems,
+                    "cells": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]],
+                    "rows": read.rows if not read.problems else [],
+                }
+            ).data
+        )
 
 
 class RunsView(APIView):

@@ -48,9 +48,15 @@ def _row(check: dict[str, Any]) -> dict[str, Any]:
     unit, given = (theirs or {}).get("unit", ""), (theirs or {}).get("text", "")
     source = (theirs or {}).get("source", {})
     place = " · ".join(
-        str(p) for p in (source.get("file"), source.get("sheet") if source.get("sheet") != source.get("file") else "",
-                         f"row {source['row']}" if source.get("row") else "", source.get("column")) if p
-    )  # fmt: skip
+        str(p)
+        for p in (
+            source.get("file"),
+            source.get("sheet") if source.get("sheet") != source.get("file") else "",
+            f"row {source['row']}" if source.get("row") else "",
+            source.get("column"),
+        )
+        if p
+    )
     return sides | {
         "id": check["id"],
         "label": check["label"],
@@ -81,15 +87,17 @@ def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
         else:
             result = figures(value) if isinstance(value, (int, float)) else str(value)
         used = [values[i] for i in step["inputs"] if i in values and not isinstance(values[i]["value"], list)]
-        shown.append({
-            "clause": step["clause"],
-            "equation": picture(symbolic(step)),
-            "with": ", ".join(f"{u['symbol']} = {_plain(u['value'])}" for u in used),
-            "symbol": step["symbol"],
-            "result": result,
-            "unit": step["unit"].replace("*", " "),
-            "governed_by": step["governed_by"] if len(step["candidates"]) > 1 else "",
-        })  # fmt: skip
+        shown.append(
+            {
+                "clause": step["clause"],
+                "equation": picture(symbolic(step)),
+                "with": ", ".join(f"{u['symbol']} = {_plain(u['value'])}" for u in used),
+                "symbol": step["symbol"],
+                "result": result,
+                "unit": step["unit"].replace("*", " "),
+                "governed_by": step["governed_by"] if len(step["candidates"]) > 1 else "",
+            }
+        )
     return shown
 
 

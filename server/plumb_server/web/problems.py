@@ -36,10 +36,18 @@ class Unusable(exceptions.APIException):
 
 
 TITLES = {
-    400: "not understood", 401: "not signed in", 403: "not allowed", 404: "not found", 405: "not possible here",
-    409: "not now", 413: "too large", 415: "format not taken", 422: "can't be used", 429: "too often",
+    400: "not understood",
+    401: "not signed in",
+    403: "not allowed",
+    404: "not found",
+    405: "not possible here",
+    409: "not now",
+    413: "too large",
+    415: "format not taken",
+    422: "can't be used",
+    429: "too often",
     503: "not now",
-}  # fmt: skip
+}
 REMEDIES = {
     401: "Sign in.",
     403: "Sign in again; if it stays, ask the lead of the review.",
@@ -96,8 +104,12 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
 
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
-    return problem(403, "not allowed", "the page is out of date", [
-        {"path": "/", "message": "the page is out of date", "remedy": "Load the page again."}])  # fmt: skip
+    return problem(
+        403,
+        "not allowed",
+        "the page is out of date",
+        [{"path": "/", "message": "the page is out of date", "remedy": "Load the page again."}],
+    )
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
@@ -106,5 +118,15 @@ def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
 
 def failure(request: HttpRequest) -> HttpResponse:
     """Something that nobody foresaw; the traceback is in the server's log."""
-    return problem(500, "failed", "the server failed at this; nothing was saved", [
-        {"path": "/", "message": "the server failed at this", "remedy": "Try again; if it stays, report what you did."}])  # fmt: skip
+    return problem(
+        500,
+        "failed",
+        "the server failed at this; nothing was saved",
+        [
+            {
+                "path": "/",
+                "message": "the server failed at this",
+                "remedy": "Try again; if it stays, report what you did.",
+            }
+        ],
+    )

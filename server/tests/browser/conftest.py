@@ -27,9 +27,13 @@ def free_port() -> int:
 
 def fresh_database() -> None:
     with psycopg.connect(
-        host=os.environ["PLUMB_DB_HOST"], port=os.environ["PLUMB_DB_PORT"], user=os.environ["PLUMB_DB_USER"],
-        password=os.environ["PLUMB_DB_PASSWORD"], dbname="postgres", autocommit=True,
-    ) as db:  # fmt: skip
+        host=os.environ["PLUMB_DB_HOST"],
+        port=os.environ["PLUMB_DB_PORT"],
+        user=os.environ["PLUMB_DB_USER"],
+        password=os.environ["PLUMB_DB_PASSWORD"],
+        dbname="postgres",
+        autocommit=True,
+    ) as db:
         db.execute(f"DROP DATABASE IF EXISTS {DATABASE} WITH (FORCE)")
         db.execute(f"CREATE DATABASE {DATABASE}")
 

@@ -77,8 +77,9 @@ class Browser:
         self.driver.execute_script(
             "const data = new DataTransfer(); data.setData('text/plain', arguments[1]);"
             "arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))",
-            self.find(css), text,
-        )  # fmt: skip
+            self.find(css),
+            text,
+        )
 
     def keys(self, text: str) -> None:
         self.find("body").send_keys(text)

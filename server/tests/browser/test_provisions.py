@@ -64,8 +64,12 @@ def test_irregularities_and_a_podium_are_declared_and_followed(browser: Browser)
     unfold(b, "Systems above and beside each other")
     next(x for x in b.all("button") if x.text == "add a two-stage podium in X").click()
     b.wait_text(".rows-editor", "Kept once it has period of the upper part, R of the upper part")
-    for label, value in (("stiffness of the lower over the upper part", "14"), ("period of the whole", "0.62"),
-                         ("period of the upper part", "0.55"), ("R of the upper part", "8")):  # fmt: skip
+    for label, value in (
+        ("stiffness of the lower over the upper part", "14"),
+        ("period of the whole", "0.62"),
+        ("period of the upper part", "0.55"),
+        ("R of the upper part", "8"),
+    ):
         give(b, f"{label}, two-stage podium in X 1", value)
     # 0.62 / 0.55 is 1.127, above 1.1
     b.wait_text(".building-tests", "not met")

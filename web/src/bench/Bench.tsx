@@ -53,7 +53,7 @@ export function Bench({ check: first }: Props) {
           <h2 className="stage-title">Choose a check</h2>
           <p className="quiet">
             Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select
-            one to see theirs, ours and every step of why. <span className="key">n</span> goes to the next deviation,{" "}
+            one to see theirs, ours and every step of why. <span className="key">n</span> goes to the next one,{" "}
             <span className="key">?</span> lists the keys.
           </p>
         </div>

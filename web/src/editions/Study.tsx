@@ -30,8 +30,8 @@ export function Study({ edition, brief, change }: { edition: Edition; brief: Bri
     <>
       <h3 className="part">Site-specific study</h3>
       <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-        Leave empty where there is none. What is given here is used in place of the general values, and {edition.title}{" "}
-        keeps its floor under it where it has one.
+        Leave empty where there is none. What is given here stands in place of general values, and {edition.title} keeps
+        its floor under it where it has one.
       </p>
       <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 130px 130px", maxWidth: 620 }}>
         <CurvePaste

@@ -1,4 +1,4 @@
-/** A number as people type it: a point or a comma, spaces between thousands; null for nothing, undefined for no number. */
+/** A number as people type it, with a point or a comma; null for an empty field, undefined for no number. */
 export function typedNumber(text: string): number | null | undefined {
   const plain = text
     .trim()

@@ -140,5 +140,13 @@ def ground_notes(kpZ: Governed, k_p: float, site_specific: Mapping[str, Any] | N
 
 
 RULES = (
-    soil_by_measurement, k_p, kpZ, design_category, S_a, S_a_reduced, S_a_vertical, S_a_vertical_reduced, ground_notes,
-)  # fmt: skip
+    soil_by_measurement,
+    k_p,
+    kpZ,
+    design_category,
+    S_a,
+    S_a_reduced,
+    S_a_vertical,
+    S_a_vertical_reduced,
+    ground_notes,
+)

@@ -142,15 +142,25 @@ def static_permitted(design_category: str) -> str:
 
 
 MATERIAL_STANDARDS = (
-    ("steel", "AS 4100 (section 13)"), ("RC", "AS 3600 (section 14)"), ("timber", "AS 1720.1"), ("masonry", "AS 3700"),
-)  # fmt: skip
+    ("steel", "AS 4100 (section 13)"),
+    ("RC", "AS 3600 (section 14)"),
+    ("timber", "AS 1720.1"),
+    ("masonry", "AS 3700"),
+)
 """Standards whose mu and S_p take precedence over Table 6.5(A) (6.5), by the beginning of a system's id."""
 
 PERIOD_TYPES = (
-    ("steel_SMRF", ("steel_mrf",)), ("steel_IMRF", ("steel_mrf",)), ("steel_OMRF", ("steel_mrf",)), ("steel_EBF", ("steel_ebf",)),
-    ("RC_SMRF", ("rc_mrf",)), ("RC_IMRF", ("rc_mrf",)), ("RC_OMRF_limited_wall", ("other",)), ("RC_OMRF", ("rc_mrf",)),
-    ("steel_other", ("steel_mrf", "steel_ebf", "other")), ("RC_other", ("rc_mrf", "other")),
-)  # fmt: skip
+    ("steel_SMRF", ("steel_mrf",)),
+    ("steel_IMRF", ("steel_mrf",)),
+    ("steel_OMRF", ("steel_mrf",)),
+    ("steel_EBF", ("steel_ebf",)),
+    ("RC_SMRF", ("rc_mrf",)),
+    ("RC_IMRF", ("rc_mrf",)),
+    ("RC_OMRF_limited_wall", ("other",)),
+    ("RC_OMRF", ("rc_mrf",)),
+    ("steel_other", ("steel_mrf", "steel_ebf", "other")),
+    ("RC_other", ("rc_mrf", "other")),
+)
 """Rows of 6.2.3 that fit the systems of Table 6.5(A), by the beginning of their ids; all other systems elsewhere."""
 
 
@@ -171,9 +181,13 @@ def _notes(static_permitted: str, design_category: str, lateral_system: str, mu:
 
 @rule(clause="2.2, 6.2.3, 6.5")
 def static_notes(
-    mu: float, T: float, static_permitted: str = "permitted", design_category: str = "", lateral_system: str = "",
+    mu: float,
+    T: float,
+    static_permitted: str = "permitted",
+    design_category: str = "",
+    lateral_system: str = "",
     period_type: str = "",
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = _notes(static_permitted, design_category, lateral_system, mu)
     if design_category == "I":

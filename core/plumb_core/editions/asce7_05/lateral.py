@@ -36,10 +36,19 @@ def coefficient(C_s: Governed, design_category: str) -> Governed:
 
 @rule(clause="12.2.1, 12.6, 12.8.1.3")
 def static_notes(
-    design_category: str, T: float, T_S: float, N: int, risk_category: str, S_DS_static: Governed,
-    regular: bool | None = None, light_frame: bool = False, system_permission: str = "", lateral_system: str = "",
-    period_type: str = "", rho: Governed | None = None,
-) -> list[str]:  # fmt: skip
+    design_category: str,
+    T: float,
+    T_S: float,
+    N: int,
+    risk_category: str,
+    S_DS_static: Governed,
+    regular: bool | None = None,
+    light_frame: bool = False,
+    system_permission: str = "",
+    lateral_system: str = "",
+    period_type: str = "",
+    rho: Governed | None = None,
+) -> list[str]:
     """What a reviewer should know about the static method here; Table 12.6-1 of this edition asks for T < 3.5 T_S."""
     notes = next_edition.plateau_notes(S_DS_static, next_edition.cap_lacks(T, N, regular))
     notes += shared.permission_note(system_permission)

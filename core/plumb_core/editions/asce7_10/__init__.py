@@ -25,9 +25,13 @@ PERMISSIONS = {
 def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
     """Rules that take a permission which the brief declares."""
     own = tuple(
-        rule for name, rule in (("short_period_cap", lateral.S_DS_capped), ("low_vertical_effect", lateral.load_combinations_low))
+        rule
+        for name, rule in (
+            ("short_period_cap", lateral.S_DS_capped),
+            ("low_vertical_effect", lateral.load_combinations_low),
+        )
         if choices.get(name, False)
-    )  # fmt: skip
+    )
     same = {name: choices.get(name) for name in ("category_by_S_DS_alone", "category_A_by_map")}
     return (*asce7_16.permitted(same), *own)
 

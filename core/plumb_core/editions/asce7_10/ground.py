@@ -43,9 +43,13 @@ def site_specific_required(site_class_used: str, S_1: float, isolated_or_damped:
 
 @rule(clause="11.4.2, 11.4.7, 11.6")
 def ground_notes(
-    site_class: str, site_class_used: str, S_1: float, class_by_default: bool = False, isolated_or_damped: bool = False,
+    site_class: str,
+    site_class_used: str,
+    S_1: float,
+    class_by_default: bool = False,
+    isolated_or_damped: bool = False,
     site_specific_notes: list[str] | None = None,
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """What a reviewer should know about the ground motion values."""
     notes = [*(site_specific_notes or _triggers(site_class_used, S_1, isolated_or_damped))]
     notes += later.by_default(site_class, site_class_used, class_by_default, "11.4.2")

@@ -23,10 +23,14 @@ def C_w(walls: list[dict[str, float]], A_B: float, h_n: float) -> float:
     A wall without h_i is taken over the full height.
     """
     heights = [wall.get("h_i") or h_n for wall in walls]
-    return 100.0 / A_B * sum(
-        (h_n / h_i) ** 2 * wall["A_i"] / (1.0 + 0.83 * (h_i / wall["D_i"]) ** 2)
-        for wall, h_i in zip(walls, heights, strict=True)
-    )  # fmt: skip
+    return (
+        100.0
+        / A_B
+        * sum(
+            (h_n / h_i) ** 2 * wall["A_i"] / (1.0 + 0.83 * (h_i / wall["D_i"]) ** 2)
+            for wall, h_i in zip(walls, heights, strict=True)
+        )
+    )
 
 
 @rule(clause="12.8.2.1, Eq. 12.8-7 to 12.8-9", tex=later.T_a.tex)
@@ -50,8 +54,11 @@ CAP_NOT_MET = "11.4.4, conditions of 12.8.1.3 not met"
 
 def cap_lacks(T: float, N: int, regular: bool | None) -> list[str]:
     """Conditions of 12.8.1.3 that aren't met, in words; what isn't stated isn't met."""
-    tests = [(regular is True, "regular" + (" (not stated)" if regular is None else "")), (N <= 5, "at most five stories"),
-             (within(T, 0.5), "T <= 0.5 s")]  # fmt: skip
+    tests = [
+        (regular is True, "regular" + (" (not stated)" if regular is None else "")),
+        (N <= 5, "at most five stories"),
+        (within(T, 0.5), "T <= 0.5 s"),
+    ]
     return [words for met, words in tests if not met]
 
 
@@ -86,10 +93,20 @@ def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
 
 @rule(clause="12.2.1, 12.6, 12.8.1.3")
 def static_notes(
-    design_category: str, T: float, T_S: float, h_n: float, N: int, risk_category: str, S_DS_static: Governed,
-    regular: bool | None = None, light_frame: bool = False, system_permission: str = "", lateral_system: str = "",
-    period_type: str = "", rho: Governed | None = None,
-) -> list[str]:  # fmt: skip
+    design_category: str,
+    T: float,
+    T_S: float,
+    h_n: float,
+    N: int,
+    risk_category: str,
+    S_DS_static: Governed,
+    regular: bool | None = None,
+    light_frame: bool = False,
+    system_permission: str = "",
+    lateral_system: str = "",
+    period_type: str = "",
+    rho: Governed | None = None,
+) -> list[str]:
     """What a reviewer should know about the static method here."""
     return [
         *plateau_notes(S_DS_static, cap_lacks(T, N, regular)),

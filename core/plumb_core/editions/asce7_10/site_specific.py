@@ -40,9 +40,12 @@ def F_v_of_floor(S_1: float, site_class_used: str) -> float:
 
 
 _FLOOR = (
-    F_a_of_floor, F_v_of_floor, cited(later.S_DS_general, "11.4.4, for the floor of 21.3"),
-    cited(later.S_D1_general, "11.4.4, for the floor of 21.3"), *later.MCE_OF_STUDY,
-)  # fmt: skip
+    F_a_of_floor,
+    F_v_of_floor,
+    cited(later.S_DS_general, "11.4.4, for the floor of 21.3"),
+    cited(later.S_D1_general, "11.4.4, for the floor of 21.3"),
+    *later.MCE_OF_STUDY,
+)
 
 
 def declared(choices: Mapping[str, Any]) -> tuple[Rule, ...]:

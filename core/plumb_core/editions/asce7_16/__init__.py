@@ -50,13 +50,45 @@ ASKED_FOR = (
 """11.4.2 to 11.6, 12.2.1, 12.7.2, 12.8.1 to 12.8.3."""
 
 INPUTS = (
-    "S_S", "S_1", "T_L", "site_class", "class_by_default", "velocity_measured", "isolated_or_damped", "diaphragms_rigid",
-    "F_a", "F_v", "site_specific", "v_s30", "N_SPT", "s_u", "risk_category", "I_e", "lateral_system", "stacked_systems",
-    "beside_systems", "podium", "period_type", "R", "Omega_0", "C_d", "rho", "redundancy", "regular", "irregularities", "light_frame",
-    "T_a_formula", "walls", "A_B", "structure_type",
-)  # fmt: skip
-OPTIONS = {"site_class": ("A", "B", "C", "D", "E", "F"), "risk_category": ("I", "II", "III", "IV"),
-           "structure_type": deformation.STRUCTURE_TYPES}  # fmt: skip
+    "S_S",
+    "S_1",
+    "T_L",
+    "site_class",
+    "class_by_default",
+    "velocity_measured",
+    "isolated_or_damped",
+    "diaphragms_rigid",
+    "F_a",
+    "F_v",
+    "site_specific",
+    "v_s30",
+    "N_SPT",
+    "s_u",
+    "risk_category",
+    "I_e",
+    "lateral_system",
+    "stacked_systems",
+    "beside_systems",
+    "podium",
+    "period_type",
+    "R",
+    "Omega_0",
+    "C_d",
+    "rho",
+    "redundancy",
+    "regular",
+    "irregularities",
+    "light_frame",
+    "T_a_formula",
+    "walls",
+    "A_B",
+    "structure_type",
+)
+OPTIONS = {
+    "site_class": ("A", "B", "C", "D", "E", "F"),
+    "risk_category": ("I", "II", "III", "IV"),
+    "structure_type": deformation.STRUCTURE_TYPES,
+}
 
 SIDE_BY_SIDE = {
     "importance": "I_e",

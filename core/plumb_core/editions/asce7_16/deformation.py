@@ -54,7 +54,7 @@ BY_DESIGN = (
     ("BCDEF", "", "a three-dimensional model (12.7.3)"),
     ("DEF", "", "the static method is not permitted, but for the low buildings of Table 12.6-1"),
     ("EF", "extreme", "not permitted (12.3.3.1)"),
-)  # fmt: skip
+)
 FROM_7_16 = (
     ("D", "extreme", "redundancy factor 1.3 (12.3.4.2)"),
     ("B", "extreme", "accidental torsion in design (12.8.4.2)"),
@@ -186,8 +186,10 @@ def drift_second_order(drift_ratio: Array, theta_amplification: list[float | Non
     return [None if a is None else float(r * a) for r, a in zip(drift_ratio, theta_amplification, strict=True)]
 
 
-@rule(clause="12.12.3, Eq. 12.12-1 and 12.12-2",
-      tex=r"\q{separation} = \sqrt{\delta_{M1}^2 + \delta_{M2}^2},\ \delta_{M1} = \frac{\q{C_d}\,\q{delta_own}}{\q{I_e}}")  # fmt: skip
+@rule(
+    clause="12.12.3, Eq. 12.12-1 and 12.12-2",
+    tex=r"\q{separation} = \sqrt{\delta_{M1}^2 + \delta_{M2}^2},\ \delta_{M1} = \frac{\q{C_d}\,\q{delta_own}}{\q{I_e}}",
+)
 def separation(C_d: float, I_e: float, delta_own: float, delta_other: float | None = None) -> Governed:
     """Least separation, m: of adjacent structures the root of the sum of squares, else the own displacement to the boundary."""
     own = C_d * delta_own / I_e

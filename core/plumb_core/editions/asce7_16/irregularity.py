@@ -14,10 +14,13 @@ NINE_METRES = 9.0
 """As printed beside 30 ft in 12.3.3.2."""
 
 HORIZONTAL = (
-    ("torsional", "1a torsional"), ("extreme_torsional", "1b extreme torsional"), ("reentrant_corner", "2 reentrant corner"),
-    ("diaphragm_discontinuity", "3 diaphragm discontinuity"), ("out_of_plane_offset", "4 out-of-plane offset"),
+    ("torsional", "1a torsional"),
+    ("extreme_torsional", "1b extreme torsional"),
+    ("reentrant_corner", "2 reentrant corner"),
+    ("diaphragm_discontinuity", "3 diaphragm discontinuity"),
+    ("out_of_plane_offset", "4 out-of-plane offset"),
     ("nonparallel_systems", "5 nonparallel system"),
-)  # fmt: skip
+)
 
 
 def horizontal_by(types: Sequence[tuple[str, str]], reentrant_limit: float) -> Rule:
@@ -52,11 +55,19 @@ def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], des
     if "extreme_torsional" in types:
         found += _reach("extreme torsional irregularity is not permitted (12.3.3.1)", "EF", design_category)
     if types & {"torsional", "extreme_torsional", "reentrant_corner", "diaphragm_discontinuity", "out_of_plane_offset"}:
-        found += _reach("25 % more force in connections of diaphragms to vertical elements and collectors, and in collectors "
-                        "and their connections (12.3.3.4)", "DEF", design_category)  # fmt: skip
+        found += _reach(
+            "25 % more force in connections of diaphragms to vertical elements and collectors, and in collectors "
+            "and their connections (12.3.3.4)",
+            "DEF",
+            design_category,
+        )
     if "out_of_plane_offset" in types:
-        found += _reach("columns, beams, slabs and trusses under the discontinuous elements for the overstrength Omega_0 "
-                        "(12.3.3.3)", "BCDEF", design_category)  # fmt: skip
+        found += _reach(
+            "columns, beams, slabs and trusses under the discontinuous elements for the overstrength Omega_0 "
+            "(12.3.3.3)",
+            "BCDEF",
+            design_category,
+        )
     if types & {"torsional", "extreme_torsional", "out_of_plane_offset", "nonparallel_systems"}:
         found += _reach("a three-dimensional model (12.7.3)", "BCDEF", design_category)
     if "nonparallel_systems" in types:
@@ -90,13 +101,15 @@ def vertical_irregularities(
     Types 1a, 1b and 2 fall away where no story drift ratio exceeds 1.3 times that above it (12.3.2.2, exception 1), in
     buildings of one story, and in those of two stories in category B, C or D (exception 2).
     """
-    found = shared.less_than_above(story_strength, [("5b extreme weak story", 0.65, None), ("5a weak story", 0.80, None)],
-                                   "Table 12.3-2")  # fmt: skip
+    found = shared.less_than_above(
+        story_strength, [("5b extreme weak story", 0.65, None), ("5a weak story", 0.80, None)], "Table 12.3-2"
+    )
     found += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 12.3-2")
     if low_exempt(N, design_category) or shared.steady_drift(drift_ratio, 1.3):
         return found
-    found += shared.less_than_above(story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)],
-                                    "Table 12.3-2")  # fmt: skip
+    found += shared.less_than_above(
+        story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)], "Table 12.3-2"
+    )
     return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 12.3-2", light_roof_exempt=True)
 
 
@@ -114,8 +127,16 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
         """What follows from the vertical types that are there; all of it where the design category isn't known."""
         kinds = {str(found["kind"]).split()[0] for found in vertical_irregularities}
         said = irregularities or {}
-        kinds |= {number for name, number in (("extreme_soft_story", "1b"), ("weak_story", weak), ("extreme_weak_story", extreme_weak),
-                                              ("in_plane_discontinuity", in_plane)) if said.get(name)}  # fmt: skip
+        kinds |= {
+            number
+            for name, number in (
+                ("extreme_soft_story", "1b"),
+                ("weak_story", weak),
+                ("extreme_weak_story", extreme_weak),
+                ("in_plane_discontinuity", in_plane),
+            )
+            if said.get(name)
+        }
         found: list[str] = []
         banned = sorted(kinds & {"1b", weak, extreme_weak})
         if banned:
@@ -125,11 +146,19 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
         if extreme_weak in kinds:
             found += _reach(f"vertical irregularity {extreme_weak} is not permitted (12.3.3.1)", "D", design_category)
             if N > 2 or exceeds(h_n, NINE_METRES):
-                found += _reach("not more than two stories or 9 m, unless the weak story resists the design force times Omega_0 "
-                                "(12.3.3.2)", "BC", design_category)  # fmt: skip
+                found += _reach(
+                    "not more than two stories or 9 m, unless the weak story resists the design force times Omega_0 "
+                    "(12.3.3.2)",
+                    "BC",
+                    design_category,
+                )
         if in_plane in kinds:
-            found += _reach("columns, beams, slabs and trusses under the discontinuous elements for the overstrength Omega_0 "
-                            "(12.3.3.3)", "BCDEF", design_category)  # fmt: skip
+            found += _reach(
+                "columns, beams, slabs and trusses under the discontinuous elements for the overstrength Omega_0 "
+                "(12.3.3.3)",
+                "BCDEF",
+                design_category,
+            )
             found += _reach(
                 "25 % more force in connections of diaphragms and collectors (12.3.3.4)", "DEF", design_category
             )
@@ -178,8 +207,16 @@ def redundancy_checks(redundancy: Mapping[str, Any]) -> list[dict[str, Any]]:
     if redundancy["perimeter_bays"] is not None or redundancy["regular_in_plan"] is not None:
         regular, bays = redundancy["regular_in_plan"], redundancy["perimeter_bays"]
         met = None if regular is None or bays is None else bool(regular and bays >= 2)
-        rows.append({"condition": "b", "clause": "12.3.4.2 b", "story": "", "words": "regular in plan, at least two bays of perimeter framing on each side",
-                     "counts": True, "met": met})  # fmt: skip
+        rows.append(
+            {
+                "condition": "b",
+                "clause": "12.3.4.2 b",
+                "story": "",
+                "words": "regular in plan, at least two bays of perimeter framing on each side",
+                "counts": True,
+                "met": met,
+            }
+        )
     return rows
 
 

@@ -132,8 +132,14 @@ CAP_NOT_MET = "11.4.5, conditions of 12.8.1.3 not met"
     defines="S_DS_static",
 )
 def S_DS_capped(
-    S_DS: float, T: float, N: int, site_class_used: str, risk_category: str, regular: bool | None = None, rho: Governed | None = None
-) -> Governed:  # fmt: skip
+    S_DS: float,
+    T: float,
+    N: int,
+    site_class_used: str,
+    risk_category: str,
+    regular: bool | None = None,
+    rho: Governed | None = None,
+) -> Governed:
     """S_DS used for C_s, g: 1.0, but not below 0.7 S_DS, where all conditions of 12.8.1.3 hold, else S_DS.
 
     The conditions: no irregularity, at most five stories, T <= 0.5 s, redundancy factor 1.0, not site class E or F,
@@ -287,8 +293,10 @@ def load_combinations_low(
     return combinations(design_category, vertical, rho, Omega_0, 0.2, NAMES)
 
 
-@rule(clause="12.10.1.1, Eq. 12.10-1 to 12.10-3",
-      tex=r"\q{F_px} = \frac{\sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.2\,\q{S_DS}\,\q{I_e}\,w_{px} \le F_{px} \le 0.4\,\q{S_DS}\,\q{I_e}\,w_{px}")  # fmt: skip
+@rule(
+    clause="12.10.1.1, Eq. 12.10-1 to 12.10-3",
+    tex=r"\q{F_px} = \frac{\sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.2\,\q{S_DS}\,\q{I_e}\,w_{px} \le F_{px} \le 0.4\,\q{S_DS}\,\q{I_e}\,w_{px}",
+)
 def F_px(F: Array, w: Array, S_DS: float, I_e: float) -> Array:
     """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds.
 
@@ -300,8 +308,17 @@ def F_px(F: Array, w: Array, S_DS: float, I_e: float) -> Array:
 
 @rule(clause="12.2.3.2")
 def two_stage(
-    podium: Mapping[str, Any], w: Array, h: Array, R: float, rho: float, S_DS: float, S_D1: float, S_1: float, T_L: float, I_e: float
-) -> dict[str, Any]:  # fmt: skip
+    podium: Mapping[str, Any],
+    w: Array,
+    h: Array,
+    R: float,
+    rho: float,
+    S_DS: float,
+    S_D1: float,
+    S_1: float,
+    T_L: float,
+    I_e: float,
+) -> dict[str, Any]:
     """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
 
     The upper part is a structure of its own on a fixed base.  What it hands down is multiplied by (R/rho) of the upper
@@ -337,9 +354,15 @@ def direction_rule(design_category: str) -> list[str]:
 
 
 def permission(
-    design_category: str, T: float, T_S: float, h_n: float, N: int, risk_category: str, regular: bool | None,
+    design_category: str,
+    T: float,
+    T_S: float,
+    h_n: float,
+    N: int,
+    risk_category: str,
+    regular: bool | None,
     light_frame: bool,
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """What Table 12.6-1 says of the static method here, as 7-10 and 7-16 have it; empty where it is permitted."""
     if design_category not in "DEF" or light_frame or (N <= 2 and risk_category in ("I", "II")):
         return []
@@ -379,11 +402,24 @@ def assumed(rho: Governed | None) -> list[str]:
 
 @rule(clause="11.4.8, 12.2.1, 12.6, 12.8.1.3")
 def static_notes(
-    design_category: str, T: float, T_S: float, h_n: float, N: int, site_class_used: str, S_1: float, risk_category: str,
-    S_DS_static: Governed, regular: bool | None = None, light_frame: bool = False, system_permission: str = "",
-    lateral_system: str = "", period_type: str = "", rho: Governed | None = None, isolated_or_damped: bool = False,
+    design_category: str,
+    T: float,
+    T_S: float,
+    h_n: float,
+    N: int,
+    site_class_used: str,
+    S_1: float,
+    risk_category: str,
+    S_DS_static: Governed,
+    regular: bool | None = None,
+    light_frame: bool = False,
+    system_permission: str = "",
+    lateral_system: str = "",
+    period_type: str = "",
+    rho: Governed | None = None,
+    isolated_or_damped: bool = False,
     site_specific: dict[str, Any] | None = None,
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = plateau_notes(S_DS_static, cap_lacks(T, N, site_class_used, risk_category, regular, rho))
     notes += permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame)

@@ -141,15 +141,20 @@ def site_specific_notes(
 ) -> list[str]:
     """Where the values come from, and where the floor of 80 % governs."""
     notes = ["design values of a site-specific study (chapter 21); what 11.4 asks for is taken as met by it"]
-    notes += [f"the study's {name} is below 80 % of the general value, which governs (21.4)"
-              for name, value in (("S_DS", S_DS), ("S_D1", S_D1)) if value.governed_by.startswith("21.4, 80 %")]  # fmt: skip
+    notes += [
+        f"the study's {name} is below 80 % of the general value, which governs (21.4)"
+        for name, value in (("S_DS", S_DS), ("S_D1", S_D1))
+        if value.governed_by.startswith("21.4, 80 %")
+    ]
     if site_specific.get("T") is not None:
         T = np.asarray(site_specific["T"], dtype=float)
         floor = FLOOR * general(T, S_DS_general, S_D1_general, T_L)
         low = [t for t, own, least in zip(T, site_specific["S_a"], floor, strict=True) if exceeds(least, own)]
         if low:
-            notes.append(f"the study's spectrum is below 80 % of the general one at {len(low)} of its {len(T)} points "
-                         f"({low[0]:g} to {low[-1]:g} s); the floor governs there (21.3)")  # fmt: skip
+            notes.append(
+                f"the study's spectrum is below 80 % of the general one at {len(low)} of its {len(T)} points "
+                f"({low[0]:g} to {low[-1]:g} s); the floor governs there (21.3)"
+            )
     return notes
 
 

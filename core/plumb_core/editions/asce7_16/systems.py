@@ -103,11 +103,18 @@ FACTORS = ("R", "Omega_0", "C_d")
 SYSTEMS = read_table(TABLE_12_2_1, FACTORS, CATEGORIES)
 
 PERIOD_TYPES = (
-    ("C_steel", ("steel_mrf",)), ("C_RC", ("rc_mrf",)), ("C_composite", ("steel_mrf", "rc_mrf", "other")),
-    ("C_CFS", ("steel_mrf", "other")), ("B_steel_EBF", ("steel_ebf",)), ("D_SMF_steel_EBF", ("steel_ebf",)),
-    ("B_composite_EBF", ("steel_ebf", "other")), ("D_SMF_composite_EBF", ("steel_ebf", "other")),
-    ("B_steel_BRBF", ("steel_brbf",)), ("D_SMF_BRBF", ("steel_brbf",)), ("H_", ("steel_mrf", "other")),
-)  # fmt: skip
+    ("C_steel", ("steel_mrf",)),
+    ("C_RC", ("rc_mrf",)),
+    ("C_composite", ("steel_mrf", "rc_mrf", "other")),
+    ("C_CFS", ("steel_mrf", "other")),
+    ("B_steel_EBF", ("steel_ebf",)),
+    ("D_SMF_steel_EBF", ("steel_ebf",)),
+    ("B_composite_EBF", ("steel_ebf", "other")),
+    ("D_SMF_composite_EBF", ("steel_ebf", "other")),
+    ("B_steel_BRBF", ("steel_brbf",)),
+    ("D_SMF_BRBF", ("steel_brbf",)),
+    ("H_", ("steel_mrf", "other")),
+)
 """Rows of Table 12.8-2 that fit the systems of Table 12.2-1, by the beginning of their ids; all other systems elsewhere."""
 
 

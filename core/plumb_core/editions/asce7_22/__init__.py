@@ -32,9 +32,19 @@ EDITION = replace(
     rank=40,
     rules=rules,
     inputs=(
-        "S_MS", "S_M1", "S_1", "S_S", "T_L", "site_class", "class_by_default", "isolated_or_damped", "diaphragms_rigid",
-        "mce", "site_specific", "v_s30",
-        *asce7_16.INPUTS[asce7_16.INPUTS.index("risk_category"):],
+        "S_MS",
+        "S_M1",
+        "S_1",
+        "S_S",
+        "T_L",
+        "site_class",
+        "class_by_default",
+        "isolated_or_damped",
+        "diaphragms_rigid",
+        "mce",
+        "site_specific",
+        "v_s30",
+        *asce7_16.INPUTS[asce7_16.INPUTS.index("risk_category") :],
     ),
     options=asce7_16.OPTIONS | {"site_class": ("A", "B", "BC", "C", "CD", "D", "DE", "E", "F")},
     choices=tuple(asce7_16.PERMISSIONS),
@@ -42,13 +52,24 @@ EDITION = replace(
     systems=systems.SYSTEMS,
     ground_keys=tuple(n for n in asce7_16.GROUND_KEYS if n not in ("F_a", "F_v")),
     asked_for=tuple(n for n in asce7_16.ASKED_FOR if n not in ("F_a", "F_v", "S_S")),
-    definitions=asce7_16.DEFINITIONS | {"site_class": "Table 20.2-1, classes A to E by velocity",
-                                        "class_by_default": "Table 20.2-1, classes A to E by velocity"},
+    definitions=asce7_16.DEFINITIONS
+    | {
+        "site_class": "Table 20.2-1, classes A to E by velocity",
+        "class_by_default": "Table 20.2-1, classes A to E by velocity",
+    },
     soil=(
         "site_class",
-        {"A": (1525, 5000), "B": (915, 1525), "BC": (640, 915), "C": (440, 640), "CD": (305, 440), "D": (215, 305),
-         "DE": (150, 215), "E": (60, 150)},
+        {
+            "A": (1525, 5000),
+            "B": (915, 1525),
+            "BC": (640, 915),
+            "C": (440, 640),
+            "CD": (305, 440),
+            "D": (215, 305),
+            "DE": (150, 215),
+            "E": (60, 150),
+        },
     ),
     # the values hold the soil; there is no coefficient to take out
     aspects={name: pins for name, pins in asce7_16.ASPECTS.items() if name != "soil"},
-)  # fmt: skip
+)

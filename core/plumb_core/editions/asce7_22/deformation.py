@@ -9,10 +9,13 @@ from plumb_core.editions.shared import Irregularity
 from plumb_core.rules import Array, cited, rule
 
 HORIZONTAL = (
-    ("torsional", "1 torsional"), ("extreme_torsional", "1 torsional, TIR above 1.4"), ("reentrant_corner", "2 reentrant corner"),
-    ("diaphragm_discontinuity", "3 diaphragm discontinuity"), ("out_of_plane_offset", "4 out-of-plane offset"),
+    ("torsional", "1 torsional"),
+    ("extreme_torsional", "1 torsional, TIR above 1.4"),
+    ("reentrant_corner", "2 reentrant corner"),
+    ("diaphragm_discontinuity", "3 diaphragm discontinuity"),
+    ("out_of_plane_offset", "4 out-of-plane offset"),
     ("nonparallel_systems", "5 nonparallel system"),
-)  # fmt: skip
+)
 
 
 @rule(clause="12.3.2.2, Table 12.3-2")
@@ -29,8 +32,9 @@ def vertical_irregularities(
     Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it, in buildings of one story, and in
     those of two stories in category B, C or D.
     """
-    found = shared.less_than_above(story_strength, [("4b extreme weak story", 0.65, None), ("4a weak story", 0.80, None)],
-                                   "Table 12.3-2")  # fmt: skip
+    found = shared.less_than_above(
+        story_strength, [("4b extreme weak story", 0.65, None), ("4a weak story", 0.80, None)], "Table 12.3-2"
+    )
     found += shared.more_than_adjacent(lateral_width, 1.3, "2 vertical geometric", "Table 12.3-2")
     if irregularity.low_exempt(N, design_category) or shared.steady_drift(drift_ratio, 1.3):
         return found

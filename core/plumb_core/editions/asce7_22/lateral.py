@@ -90,9 +90,17 @@ def load_combinations_low(
 
 @rule(clause="12.2.1, 12.6, 12.8.1.3")
 def static_notes(
-    T: float, N: int, site_class_used: str, risk_category: str, S_DS_static: Governed, regular: bool | None = None,
-    system_permission: str = "", lateral_system: str = "", period_type: str = "", rho: Governed | None = None,
-) -> list[str]:  # fmt: skip
+    T: float,
+    N: int,
+    site_class_used: str,
+    risk_category: str,
+    S_DS_static: Governed,
+    regular: bool | None = None,
+    system_permission: str = "",
+    lateral_system: str = "",
+    period_type: str = "",
+    rho: Governed | None = None,
+) -> list[str]:
     """What a reviewer should know about the static method here; this edition permits it for all structures."""
     return [
         *earlier.plateau_notes(S_DS_static, earlier.cap_lacks(T, N, site_class_used, risk_category, regular, rho)),
@@ -104,9 +112,17 @@ def static_notes(
 
 @rule(clause="12.2.3.2", defines="two_stage")
 def two_stage_method_1(
-    podium: Mapping[str, Any], w: Array, h: Array, R: float, rho: float, mce: Mapping[str, Sequence[float]], S_DS: float,
-    S_1: float, T_L: float, I_e: float,
-) -> dict[str, Any]:  # fmt: skip
+    podium: Mapping[str, Any],
+    w: Array,
+    h: Array,
+    R: float,
+    rho: float,
+    mce: Mapping[str, Sequence[float]],
+    S_DS: float,
+    S_1: float,
+    T_L: float,
+    I_e: float,
+) -> dict[str, Any]:
     """Two-stage analysis with the coefficients of Method 1."""
 
     def coefficient_of(T: float, R_part: float) -> Governed:

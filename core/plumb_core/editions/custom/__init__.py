@@ -81,7 +81,7 @@ def S_a(T_points: Array, curve: Mapping[str, Sequence[float]]) -> Array:
 
 
 @rule(clause=_CLAUSE, tex=r"\q{S_a_reduced} = S_a\,\frac{\q{I}}{\q{R}}")
-def S_a_reduced(S_a: Array, R: float, I: float) -> Array:  # noqa: E741 - the codes' symbol
+def S_a_reduced(S_a: Array, R: float, I: float) -> Array:
     """Ordinates divided by the reviewer's own R and multiplied by their importance factor, g."""
     return np.asarray(S_a) * I / R
 
@@ -139,8 +139,12 @@ def C_s_lower(own: Mapping[str, Any] | None = None) -> Governed:
     tex=r"\q{coefficient} = \max\left(\text{mass factor}\times\q{S_a_T}\,\frac{\q{I}}{\q{R}},\ \q{C_s_lower}\right)",
 )
 def coefficient(
-    S_a_T: float, R: float, I: float, C_s_lower: Governed, own: Mapping[str, Any] | None = None  # noqa: E741
-) -> Governed:  # fmt: skip
+    S_a_T: float,
+    R: float,
+    I: float,
+    C_s_lower: Governed,
+    own: Mapping[str, Any] | None = None,
+) -> Governed:
     """Base shear as a fraction of the weight."""
     return bounded(Governed(_own(own, "mass_factor") * S_a_T * I / R, "curve"), lower=C_s_lower)
 
@@ -235,15 +239,54 @@ def theta_limit(own: Mapping[str, Any] | None = None) -> float:
 
 
 _RULES = rule_set(
-    S_a, S_a_reduced, I, ground_notes, w_shares, T_a, T_limit, T, S_a_T, C_s_lower, coefficient, k, F, eccentricity,
-    static_notes, mass_target, scaling_share, scaled, torsion_class, amplifier, drift_limit, theta, theta_limit,
-    *(cited(r, _CLAUSE) for r in (
-        shared.h_n, shared.h_x, shared.N, shared.W, shared.w, shared.V, shared.V_story, shared.M_story, shared.M_ta,
-        shared.mass_sum,
-        shared.modes_enough, shared.modes_verdict, shared.factor_required, shared.torsion_ratio, shared.torsion_irregular,
-        shared.A_x_case, shared.A_x, shared.Delta, shared.drift_ratio,
-    )),
-)  # fmt: skip
+    S_a,
+    S_a_reduced,
+    I,
+    ground_notes,
+    w_shares,
+    T_a,
+    T_limit,
+    T,
+    S_a_T,
+    C_s_lower,
+    coefficient,
+    k,
+    F,
+    eccentricity,
+    static_notes,
+    mass_target,
+    scaling_share,
+    scaled,
+    torsion_class,
+    amplifier,
+    drift_limit,
+    theta,
+    theta_limit,
+    *(
+        cited(r, _CLAUSE)
+        for r in (
+            shared.h_n,
+            shared.h_x,
+            shared.N,
+            shared.W,
+            shared.w,
+            shared.V,
+            shared.V_story,
+            shared.M_story,
+            shared.M_ta,
+            shared.mass_sum,
+            shared.modes_enough,
+            shared.modes_verdict,
+            shared.factor_required,
+            shared.torsion_ratio,
+            shared.torsion_irregular,
+            shared.A_x_case,
+            shared.A_x,
+            shared.Delta,
+            shared.drift_ratio,
+        )
+    ),
+)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
@@ -266,9 +309,20 @@ EDITION = Edition(
     rank=99,
     parameter_names={"I": "i importancefactor", "coefficient": "cs seismicresponsecoefficient"},
     side_by_side={
-        "importance": "I", "reduction": "R", "approximate_period": "T_a", "period_limit": "T_limit", "period": "T",
-        "coefficient": "coefficient", "weight": "W", "base_shear": "V", "exponent": "k", "eccentricity": "eccentricity",
-        "mass_target": "mass_target", "scaling_share": "scaling_share", "drift_amplifier": "amplifier",
-        "drift_limit": "drift_limit", "theta_limit": "theta_limit",
+        "importance": "I",
+        "reduction": "R",
+        "approximate_period": "T_a",
+        "period_limit": "T_limit",
+        "period": "T",
+        "coefficient": "coefficient",
+        "weight": "W",
+        "base_shear": "V",
+        "exponent": "k",
+        "eccentricity": "eccentricity",
+        "mass_target": "mass_target",
+        "scaling_share": "scaling_share",
+        "drift_amplifier": "amplifier",
+        "drift_limit": "drift_limit",
+        "theta_limit": "theta_limit",
     },
-)  # fmt: skip
+)

@@ -186,8 +186,10 @@ Q_VERTICAL = 1.5
 """3.2.2.5(6): behaviour factor of the vertical action for all materials and systems, unless a greater one is justified."""
 
 
-@rule(clause="3.2.2.5(5) to (7), Eq. 3.13 to 3.16",
-      tex=r"\q{S_a_vertical_reduced} = S_d(\q{T_points})\text{ with }a_{vg},\ S = 1,\ q = 1.5\text{ and the periods of Table 3.4}")  # fmt: skip
+@rule(
+    clause="3.2.2.5(5) to (7), Eq. 3.13 to 3.16",
+    tex=r"\q{S_a_vertical_reduced} = S_d(\q{T_points})\text{ with }a_{vg},\ S = 1,\ q = 1.5\text{ and the periods of Table 3.4}",
+)
 def S_a_vertical_reduced(T_points: Array, a_g: float, a_vg_ratio: float, beta: float, q: float) -> Array:
     """Vertical design spectrum, g, shape of `T_points` (s): the horizontal form with a_vg, S = 1.0 and q up to 1.5."""
     T_B, T_C, T_D = tables.VERTICAL_T_B, tables.VERTICAL_T_C, tables.VERTICAL_T_D
@@ -201,11 +203,22 @@ def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
     return shared.read_points(T_points, site_specific, "site_specific")
 
 
-@rule(clause="3.2.2.5, on the elastic spectrum of the study",
-      tex=r"\q{S_a_reduced} = S_e\,\frac{S_{d,\text{code}}}{S_{e,\text{code}}} \ge \q{beta}\,\q{a_g}\text{ beyond }T_C", defines="S_a_reduced")  # fmt: skip
+@rule(
+    clause="3.2.2.5, on the elastic spectrum of the study",
+    tex=r"\q{S_a_reduced} = S_e\,\frac{S_{d,\text{code}}}{S_{e,\text{code}}} \ge \q{beta}\,\q{a_g}\text{ beyond }T_C",
+    defines="S_a_reduced",
+)
 def S_a_reduced_of_study(
-    T_points: Array, site_specific: Mapping[str, Any], a_g: float, S: float, T_B: float, T_C: float, T_D: float, q: float, beta: float
-) -> Array:  # fmt: skip
+    T_points: Array,
+    site_specific: Mapping[str, Any],
+    a_g: float,
+    S: float,
+    T_B: float,
+    T_C: float,
+    T_D: float,
+    q: float,
+    beta: float,
+) -> Array:
     """Design spectrum from that of a study, g: reduced at each period as the code reduces its own, with the lower bound beta a_g."""
     T = np.asarray(T_points, dtype=float)
     ratio = design(T, a_g, S, T_B, T_C, T_D, q, 0.0) / elastic(T, a_g, S, T_B, T_C, T_D, 1.0, None)
@@ -215,8 +228,16 @@ def S_a_reduced_of_study(
 
 @rule(clause="3.2.2.5, on the elastic spectrum of the study", tex=r"\q{S_a_T} = S_d(\q{T})", defines="S_a_T")
 def S_a_T_of_study(
-    T: float, site_specific: Mapping[str, Any], a_g: float, S: float, T_B: float, T_C: float, T_D: float, q: float, beta: float
-) -> Governed:  # fmt: skip
+    T: float,
+    site_specific: Mapping[str, Any],
+    a_g: float,
+    S: float,
+    T_B: float,
+    T_C: float,
+    T_D: float,
+    q: float,
+    beta: float,
+) -> Governed:
     """Ordinate of the design spectrum of the study at the period used, g."""
     value = S_a_reduced_of_study.function(np.array([T]), site_specific, a_g, S, T_B, T_C, T_D, q, beta)[0]
     return Governed(float(value), "study")
@@ -248,6 +269,21 @@ def ground_notes(
 
 
 RULES = (
-    soil_by_measurement, gamma_I, a_g, S, T_B, T_C, T_D, beta, a_vg_ratio, seismicity, eta, S_a, S_a_damped, S_a_reduced,
-    S_a_vertical, S_a_vertical_reduced, ground_notes,
-)  # fmt: skip
+    soil_by_measurement,
+    gamma_I,
+    a_g,
+    S,
+    T_B,
+    T_C,
+    T_D,
+    beta,
+    a_vg_ratio,
+    seismicity,
+    eta,
+    S_a,
+    S_a_damped,
+    S_a_reduced,
+    S_a_vertical,
+    S_a_vertical_reduced,
+    ground_notes,
+)

@@ -375,8 +375,10 @@ def elevation_regularity(setbacks: list[dict[str, Any]], h: Array) -> list[dict[
 @rule(clause="EN 1990 6.4.3.4, 3.2.4", tex=r"\sum G_k + P + A_{Ed} + \sum \psi_2 Q_k")
 def load_combinations() -> list[dict[str, Any]]:
     """The seismic design situation; psi_2 by category of use (not psi_E, which is for masses)."""
-    return [{"name": "6.12b", "factors": {"G": 1.0, "P": 1.0, "A_Ed": 1.0, f"Q {category}": psi}}
-            for category, psi in tables.PSI_2.items()]  # fmt: skip
+    return [
+        {"name": "6.12b", "factors": {"G": 1.0, "P": 1.0, "A_Ed": 1.0, f"Q {category}": psi}}
+        for category, psi in tables.PSI_2.items()
+    ]
 
 
 @rule(clause="4.3.3.5.1")

@@ -87,9 +87,14 @@ RATIO_MOST = {"rc": 1.5, "steel": 1.6, "composite": 1.6}
 """Greatest overstrength ratio by material, the beginning of a system's id: 5.2.2.2(8), 6.3.2(4), 7.3.2(4)."""
 
 PERIOD_TYPES = (
-    ("rc_frame", ("rc_mrf",)), ("steel_mrf_cbf", ("other",)), ("steel_mrf", ("steel_mrf",)), ("steel_infill_isolated", ("steel_mrf",)),
-    ("steel_ebf", ("steel_ebf",)), ("composite_mrf", ("steel_mrf", "rc_mrf", "other")), ("composite_ebf", ("steel_ebf", "other")),
-)  # fmt: skip
+    ("rc_frame", ("rc_mrf",)),
+    ("steel_mrf_cbf", ("other",)),
+    ("steel_mrf", ("steel_mrf",)),
+    ("steel_infill_isolated", ("steel_mrf",)),
+    ("steel_ebf", ("steel_ebf",)),
+    ("composite_mrf", ("steel_mrf", "rc_mrf", "other")),
+    ("composite_ebf", ("steel_ebf", "other")),
+)
 """Rows of 4.3.3.2.2(3) that fit the systems, by the beginning of their ids; all other systems elsewhere."""
 
 

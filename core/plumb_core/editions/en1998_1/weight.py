@@ -19,8 +19,11 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
     if kind in ("dead", "equipment", "partition", "landscaping"):
         return 1.0, "permanent load in full"
     if kind == "snow":
-        return (0.2, "psi_2 = 0.2 of snow (north, or above 1000 m)") if load.get("category") == "above_1000_m" else (
-            0.0, "psi_2 = 0 of snow")  # fmt: skip
+        return (
+            (0.2, "psi_2 = 0.2 of snow (north, or above 1000 m)")
+            if load.get("category") == "above_1000_m"
+            else (0.0, "psi_2 = 0 of snow")
+        )
     category = "E" if kind == "storage" else "H" if kind == "roof_live" else load.get("category")
     if category not in tables.PSI_2:
         raise RuleRefused(

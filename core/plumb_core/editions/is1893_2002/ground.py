@@ -75,15 +75,20 @@ def S_a_damped(S_a: Array, eta: float) -> Array:
     return np.asarray(S_a) * eta
 
 
-def at_design_level(S_a: Array, I: float, R: float) -> Array:  # noqa: E741 - the code's symbols
+def at_design_level(S_a: Array, I: float, R: float) -> Array: - the code's symbols
     """Ordinates times I/R, which is not above 1."""
     return np.asarray(S_a) * min(I / R, 1.0)
 
 
 @rule(clause="6.4.2, 7.8.4.5", tex=r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}},\ \q{I}/\q{R} \le 1")
 def S_a_reduced(
-    S_a_damped: Array, T_points: Array, Z: float, I: float, R: float, T: float | None = None  # noqa: E741
-) -> Array:  # fmt: skip
+    S_a_damped: Array,
+    T_points: Array,
+    Z: float,
+    I: float,
+    R: float,
+    T: float | None = None,
+) -> Array:
     """Design horizontal acceleration A_h of a mode, g, shape of `T_points` (s); I/R not above 1.
 
     A structure with a period up to 0.1 s has no A_h below Z/2, whatever I/R (see `S_a_reduced_floored` for every mode).
@@ -98,7 +103,7 @@ def S_a_reduced(
     tex=r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}}\ (\ge \q{Z}/2\text{ for }T \le 0.1\,\text{s}),\ \q{I}/\q{R} \le 1",
     defines="S_a_reduced",
 )
-def S_a_reduced_floored(S_a_damped: Array, T_points: Array, Z: float, I: float, R: float) -> Array:  # noqa: E741
+def S_a_reduced_floored(S_a_damped: Array, T_points: Array, Z: float, I: float, R: float) -> Array:
     """A_h of a mode, g: up to 0.1 s not below Z/2, whatever I/R."""
     reduced = at_design_level(S_a_damped, I, R)
     return np.where(np.asarray(T_points) <= SHORT * (1 + ROUNDING), np.maximum(reduced, Z / 2.0), reduced)
@@ -117,7 +122,7 @@ def S_a_vertical(S_a: Array) -> Array:
 @rule(
     clause="6.4.5, 6.4.2", tex=r"\q{S_a_vertical_reduced} = \q{S_a_vertical}\,\frac{\q{I}}{\q{R}},\ \q{I}/\q{R} \le 1"
 )
-def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:  # noqa: E741
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:
     """Vertical design spectrum, g: two thirds of the design horizontal one of 6.4.2."""
     return at_design_level(S_a_vertical, I, R)
 
@@ -142,6 +147,15 @@ def ground_notes(site_specific: dict[str, Any] | None = None) -> list[str]:
 
 
 RULES = (
-    soil_by_measurement, Z, I, eta, S_a, S_a_damped, S_a_reduced, S_a_vertical, S_a_vertical_reduced, ground_notes,
-)  # fmt: skip
+    soil_by_measurement,
+    Z,
+    I,
+    eta,
+    S_a,
+    S_a_damped,
+    S_a_reduced,
+    S_a_vertical,
+    S_a_vertical_reduced,
+    ground_notes,
+)
 OF_STUDY = (S_a_of_study, S_a_T_of_study)

@@ -47,9 +47,10 @@ def S_a_T(T: float, soil: str) -> float:
     """Average response acceleration coefficient S_a/g at the period used."""
     if exceeds(T, LONGEST):
         raise RuleRefused(
-            "T_a", f"the approximate period of {T:.2f} s is beyond the spectrum of 6.4.5, which ends at 4 s",
+            "T_a",
+            f"the approximate period of {T:.2f} s is beyond the spectrum of 6.4.5, which ends at 4 s",
             "A building of this height needs a site-specific spectrum.",
-        )  # fmt: skip
+        )
     return float(shape(np.array([T]), soil, True)[0])
 
 
@@ -60,7 +61,7 @@ def C_s_lower(Z: float, T: float) -> Governed:
 
 
 @rule(clause="6.4.2", tex=r"\q{coefficient} = \frac{\q{Z}}{2}\,\frac{\q{I}}{\q{R}}\,\q{S_a_T},\ \q{I}/\q{R} \le 1")
-def coefficient(Z: float, I: float, R: float, S_a_T: float, C_s_lower: Governed) -> Governed:  # noqa: E741
+def coefficient(Z: float, I: float, R: float, S_a_T: float, C_s_lower: Governed) -> Governed:
     """Design horizontal seismic coefficient A_h."""
     free = Z / 2.0 * min(I / R, 1.0) * S_a_T
     candidates = (Candidate("6.4.2", free, "base"), Candidate(C_s_lower.governed_by, C_s_lower.value, "lower"))
@@ -114,17 +115,24 @@ def static_permitted(zone: str, h_n: float, regular: bool | None = None) -> str:
 
 
 PERIOD_TYPES = (
-    ("RC_OMRF", ("rc_mrf", "other")), ("RC_SMRF", ("rc_mrf", "other")), ("steel_OMRF", ("steel_mrf", "other")),
-    ("steel_SMRF", ("steel_mrf", "other")), ("RC_wall", ("other", "rc_walls")), ("RC_ductile_wall", ("other", "rc_walls")),
-)  # fmt: skip
+    ("RC_OMRF", ("rc_mrf", "other")),
+    ("RC_SMRF", ("rc_mrf", "other")),
+    ("steel_OMRF", ("steel_mrf", "other")),
+    ("steel_SMRF", ("steel_mrf", "other")),
+    ("RC_wall", ("other", "rc_walls")),
+    ("RC_ductile_wall", ("other", "rc_walls")),
+)
 """Rows of the approximate period that fit the systems (frames with infill are "other"); all other systems elsewhere."""
 
 
 @rule(clause="7.8.1, 7.9.2, Table 7")
 def static_notes(
-    static_permitted: str, T_analysis: float | None = None, system_permission: str = "permitted", lateral_system: str = "",
+    static_permitted: str,
+    T_analysis: float | None = None,
+    system_permission: str = "permitted",
+    lateral_system: str = "",
     period_type: str = "",
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"static method: {static_permitted}"]
     if T_analysis is not None:

@@ -73,9 +73,12 @@ def vertical_irregularities(
 
 
 HORIZONTAL = (
-    ("torsional", "i torsion"), ("reentrant_corner", "ii re-entrant corners"), ("diaphragm_discontinuity", "iii diaphragm discontinuity"),
-    ("out_of_plane_offset", "iv out-of-plane offsets"), ("nonparallel_systems", "v non-parallel systems"),
-)  # fmt: skip
+    ("torsional", "i torsion"),
+    ("reentrant_corner", "ii re-entrant corners"),
+    ("diaphragm_discontinuity", "iii diaphragm discontinuity"),
+    ("out_of_plane_offset", "iv out-of-plane offsets"),
+    ("nonparallel_systems", "v non-parallel systems"),
+)
 
 
 def horizontal_by(clause: str, types: Sequence[tuple[str, str]], both: bool) -> Rule:

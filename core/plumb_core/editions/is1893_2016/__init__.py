@@ -31,7 +31,12 @@ EDITION = replace(
     options={**is1893_2002.EDITION.options, "use": tuple(tables.TABLE_8)},
     period_types=tuple(tables.PERIOD),
     systems=tables.SYSTEMS,
-    definitions={**is1893_2002.EDITION.definitions, "use": "Table 8", "lateral_system": "Table 9", "R": "Table 9",
-                                                   "period_type": "rows of 7.6.2"},
+    definitions={
+        **is1893_2002.EDITION.definitions,
+        "use": "Table 8",
+        "lateral_system": "Table 9",
+        "R": "Table 9",
+        "period_type": "rows of 7.6.2",
+    },
     longest_period=None,
-)  # fmt: skip
+)

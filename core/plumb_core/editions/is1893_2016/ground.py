@@ -32,7 +32,7 @@ def S_a(T_points: Array, Z: float, soil: str) -> Array:
 
 
 @rule(clause="6.4.2", tex=r"\q{S_a_reduced} = \frac{S_a}{\q{R}/\q{I}}")
-def S_a_reduced(S_a: Array, I: float, R: float) -> Array:  # noqa: E741
+def S_a_reduced(S_a: Array, I: float, R: float) -> Array:
     """Design horizontal acceleration A_h of a mode, g, shape of `T_points`."""
     return np.asarray(S_a) * I / R
 
@@ -44,7 +44,7 @@ def S_a_vertical(T_points: Array, Z: float) -> Array:
 
 
 @rule(clause="6.4.6", tex=r"\q{S_a_vertical_reduced} = \frac{\q{S_a_vertical}}{\q{R}/\q{I}}")
-def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:  # noqa: E741
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:
     """Vertical design acceleration A_v, g: with I/R."""
     return np.asarray(S_a_vertical) * I / R
 

@@ -59,7 +59,7 @@ def C_s_lower(zone: str) -> Governed:
     clause="6.4.2, 7.2.2",
     tex=r"\q{coefficient} = \max\left(\frac{\q{Z}}{2}\,\frac{\q{S_a_T}}{\q{R}/\q{I}},\ \q{C_s_lower}\right)",
 )
-def coefficient(Z: float, I: float, R: float, S_a_T: float, C_s_lower: Governed) -> Governed:  # noqa: E741
+def coefficient(Z: float, I: float, R: float, S_a_T: float, C_s_lower: Governed) -> Governed:
     """Design horizontal seismic coefficient A_h, not below Table 7."""
     return bounded(Governed(Z / 2.0 * S_a_T / (R / I), "6.4.2"), lower=C_s_lower)
 

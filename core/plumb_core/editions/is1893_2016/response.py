@@ -99,9 +99,12 @@ vertical_irregularities_amended = _vertical(0.8, 0.8, " as amended")
 """With the amendments, where the brief declares them: less than 80 % of that of the story above."""
 
 HORIZONTAL = (
-    ("torsional", "i torsion"), ("reentrant_corner", "ii re-entrant corners"), ("diaphragm_discontinuity", "iii excessive cut-outs"),
-    ("out_of_plane_offset", "iv out-of-plane offsets"), ("nonparallel_systems", "v non-parallel systems"),
-)  # fmt: skip
+    ("torsional", "i torsion"),
+    ("reentrant_corner", "ii re-entrant corners"),
+    ("diaphragm_discontinuity", "iii excessive cut-outs"),
+    ("out_of_plane_offset", "iv out-of-plane offsets"),
+    ("nonparallel_systems", "v non-parallel systems"),
+)
 
 
 @rule(clause="7.1, Tables 5 and 6, 6.3.2.2")
@@ -152,8 +155,15 @@ def modal_tests(
     rows: list[dict[str, Any]] = []
     for d, share in mass_share.items():
         total = float(np.sum(np.asarray(share)[order[:3]]))
-        rows.append({"words": f"first three modes with at least 65 % of the mass in {d}", "value": total, "limit": 0.65,
-                     "met": reaches(total, 0.65), "clause": "Table 6 vii"})  # fmt: skip
+        rows.append(
+            {
+                "words": f"first three modes with at least 65 % of the mass in {d}",
+                "value": total,
+                "limit": 0.65,
+                "met": reaches(total, 0.65),
+                "clause": "Table 6 vii",
+            }
+        )
     columns = {**{d: np.asarray(s) for d, s in mass_share.items()}}
     if mass_share_RZ is not None:
         columns["RZ"] = np.asarray(mass_share_RZ)
@@ -165,11 +175,25 @@ def modal_tests(
     if zone in ("", "IV", "V") and {"X", "Y"} <= mass_share.keys():
         periods = [t for t in first.values() if t is not None]
         gap = (max(periods) - min(periods)) / max(periods) if len(periods) == 2 else None
-        rows.append({"words": "the two lateral periods at least 10 % of the larger apart (zones IV and V)", "value": gap, "limit": 0.10,
-                     "met": None if gap is None else reaches(gap, 0.10), "clause": "Table 6 vii"})  # fmt: skip
+        rows.append(
+            {
+                "words": "the two lateral periods at least 10 % of the larger apart (zones IV and V)",
+                "value": gap,
+                "limit": 0.10,
+                "met": None if gap is None else reaches(gap, 0.10),
+                "clause": "Table 6 vii",
+            }
+        )
     torsional = None if mass_share_RZ is None else [n + 1 for n, kind in enumerate(kinds[:2]) if kind == "RZ"]
-    rows.append({"words": "torsion not among the first two modes", "value": None if torsional is None else float(len(torsional)), "limit": 0.0,
-                 "met": None if torsional is None else not torsional, "clause": "Table 5 i"})  # fmt: skip
+    rows.append(
+        {
+            "words": "torsion not among the first two modes",
+            "value": None if torsional is None else float(len(torsional)),
+            "limit": 0.0,
+            "met": None if torsional is None else not torsional,
+            "clause": "Table 5 i",
+        }
+    )
     return rows
 
 

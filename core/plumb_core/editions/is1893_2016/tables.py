@@ -40,5 +40,8 @@ flat_slab_walls        3.0  flat slabs with ductile walls and perimeter SMRF
 """
 
 SYSTEMS = read_table(TABLE_9, ("R",))
-PROHIBITED = dict.fromkeys(("RC_OMRF", "steel_OMRF", "RC_wall", "dual_wall_OMRF", "dual_wall_SMRF", "dual_ductile_wall_OMRF"), ("III", "IV", "V"))  # fmt: skip
+PROHIBITED = dict.fromkeys(
+    ("RC_OMRF", "steel_OMRF", "RC_wall", "dual_wall_OMRF", "dual_wall_SMRF", "dual_ductile_wall_OMRF"),
+    ("III", "IV", "V"),
+)
 """Ductile detailing is compulsory in zones III to V: ordinary frames and walls are for zone II."""

@@ -126,7 +126,7 @@ def S_a(T_points: Array, C_a: float, C_v: float, T_0: float, T_S: float) -> Arra
 
 
 @rule(clause="1631.5.4, 1630.2.1", tex=r"\q{S_a_reduced} = S_a\,\frac{\q{I}}{\q{R}}")
-def S_a_reduced(S_a: Array, I: float, R: float) -> Array:  # noqa: E741 - the code's symbol
+def S_a_reduced(S_a: Array, I: float, R: float) -> Array: - the code's symbol
     """Ordinates for modal strength design, g: the elastic spectrum times I over R."""
     return np.asarray(S_a, dtype=float) * I / R
 
@@ -138,7 +138,7 @@ def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
 
 
 @rule(clause="1631.2 item 5, 1631.5.4", tex=r"\q{S_a_vertical_reduced} = \q{S_a_vertical}\,\frac{\q{I}}{\q{R}}")
-def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:  # noqa: E741 - the code's symbol
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array: - the code's symbol
     """Vertical ordinates for strength design, g, shape of `T_points`."""
     return np.asarray(S_a_vertical) * I / R
 
@@ -151,9 +151,14 @@ def S_a_vertical(S_a: Array) -> Array:
 
 @rule(clause="1629.3, 1629.4.2, 1629.8.4, 1631.2")
 def ground_notes(
-    soil: str, site_class_used: str, N_a: float, zone: str, class_by_default: bool = False, N_a_limited: bool = False,
+    soil: str,
+    site_class_used: str,
+    N_a: float,
+    zone: str,
+    class_by_default: bool = False,
+    N_a_limited: bool = False,
     site_specific: dict[str, Any] | None = None,
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """What a reviewer should know about the ground motion values."""
     notes = []
     if site_specific is not None:
@@ -176,6 +181,20 @@ def ground_notes(
 
 
 RULES = (
-    soil_by_measurement, site_class_used, S_a_vertical_reduced, I, Z, N_a_elsewhere, N_v_elsewhere, C_a, C_v, T_S, T_0, S_a, S_a_reduced, S_a_vertical, ground_notes,
-)  # fmt: skip
+    soil_by_measurement,
+    site_class_used,
+    S_a_vertical_reduced,
+    I,
+    Z,
+    N_a_elsewhere,
+    N_v_elsewhere,
+    C_a,
+    C_v,
+    T_S,
+    T_0,
+    S_a,
+    S_a_reduced,
+    S_a_vertical,
+    ground_notes,
+)
 ZONE_4 = (N_a, N_v)

@@ -55,19 +55,19 @@ def T(T_a: float, T_limit: float, T_analysis: float | None = None) -> Governed:
 
 
 @rule(clause="1630.2.1, Eq. 30-4", tex=r"\q{C_s_plateau} = \frac{\q{C_v}\,\q{I}}{\q{R}\,\q{T}}")
-def C_s_plateau(C_v: float, I: float, R: float, T: float) -> Governed:  # noqa: E741 - the code's symbol
+def C_s_plateau(C_v: float, I: float, R: float, T: float) -> Governed: - the code's symbol
     """Coefficient before bounds."""
     return Governed(C_v * I / (R * T), "30-4")
 
 
 @rule(clause="1630.2.1, Eq. 30-5", tex=r"\q{C_s_upper} = \frac{2.5\,\q{C_a}\,\q{I}}{\q{R}}")
-def C_s_upper(C_a: float, I: float, R: float) -> Governed:  # noqa: E741 - the code's symbol
+def C_s_upper(C_a: float, I: float, R: float) -> Governed: - the code's symbol
     """Upper bound of the coefficient."""
     return Governed(2.5 * C_a * I / R, "30-5")
 
 
 @rule(clause="1630.2.1, Eq. 30-6", tex=r"\q{C_s_lower} = 0.11\,\q{C_a}\,\q{I}")
-def C_s_lower(C_a: float, I: float) -> Governed:  # noqa: E741 - the code's symbol
+def C_s_lower(C_a: float, I: float) -> Governed: - the code's symbol
     """Lower bound of the coefficient outside zone 4; there is no R in it."""
     return Governed(0.11 * C_a * I, "30-6")
 
@@ -77,7 +77,7 @@ def C_s_lower(C_a: float, I: float) -> Governed:  # noqa: E741 - the code's symb
     tex=r"\q{C_s_lower} = \max\left(0.11\,\q{C_a}\,\q{I},\ \frac{0.8\,\q{Z}\,\q{N_v}\,\q{I}}{\q{R}}\right)",
     defines="C_s_lower",
 )
-def C_s_lower_zone_4(C_a: float, I: float, Z: float, N_v: float, R: float) -> Governed:  # noqa: E741
+def C_s_lower_zone_4(C_a: float, I: float, Z: float, N_v: float, R: float) -> Governed:
     """Lower bound of the coefficient in zone 4."""
     return bounded(Governed(0.11 * C_a * I, "30-6"), lower=Governed(0.8 * Z * N_v * I / R, "30-7"))
 
@@ -179,9 +179,14 @@ def static_permitted(
 
 @rule(clause="1629.6, 1629.8, 1630.4.3")
 def static_notes(
-    static_permitted: str, coefficient: Governed, R: float, R_bearing: float, system_permission: str = "permitted",
-    lateral_system: str = "", period_type: str = "",
-) -> list[str]:  # fmt: skip
+    static_permitted: str,
+    coefficient: Governed,
+    R: float,
+    R_bearing: float,
+    system_permission: str = "permitted",
+    lateral_system: str = "",
+    period_type: str = "",
+) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"static force procedure: {static_permitted}"]
     if coefficient.governed_by == "30-11":
@@ -217,7 +222,11 @@ def _factor(name: str, defines: str) -> Rule:
     read.__doc__ = (
         f"{name} of the lateral system; light-framed walls with wood panels above three stories take the row `other`."
     )
-    return rule(clause="1629.6, 1630.4.2, 1630.4.4, Table 16-N", tex=rf"\q{{{defines}}} = \text{{table}}(\q{{lateral_system}})", defines=defines)(read)  # fmt: skip
+    return rule(
+        clause="1629.6, 1630.4.2, 1630.4.4, Table 16-N",
+        tex=rf"\q{{{defines}}} = \text{{table}}(\q{{lateral_system}})",
+        defines=defines,
+    )(read)
 
 
 @rule(clause="1630.4.3", tex=r"\q{R_bearing} = R\text{ of the bearing wall direction, zones 3 and 4}")
@@ -295,9 +304,11 @@ def rho(zone: str, r_max: float | None = None, A_B: float | None = None, lateral
     return Governed(value, "30-3")
 
 
-@rule(clause="1633.2.9, Eq. 33-1",
-      tex=r"\q{F_px} = \frac{F_t + \sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.5\,\q{C_a}\,\q{I}\,w_{px} \le F_{px} \le 1.0\,\q{C_a}\,\q{I}\,w_{px}")  # fmt: skip
-def F_px(F: Array, w: Array, C_a: float, I: float) -> Array:  # noqa: E741 - the code's symbol
+@rule(
+    clause="1633.2.9, Eq. 33-1",
+    tex=r"\q{F_px} = \frac{F_t + \sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.5\,\q{C_a}\,\q{I}\,w_{px} \le F_{px} \le 1.0\,\q{C_a}\,\q{I}\,w_{px}",
+)
+def F_px(F: Array, w: Array, C_a: float, I: float) -> Array: - the code's symbol
     """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds; F holds F_t at the top."""
     above = np.cumsum(F[::-1])[::-1] / np.cumsum(w[::-1])[::-1] * w
     return np.clip(above, 0.5 * C_a * I * w, 1.0 * C_a * I * w)
@@ -305,8 +316,18 @@ def F_px(F: Array, w: Array, C_a: float, I: float) -> Array:  # noqa: E741 - the
 
 @rule(clause="1629.8.3 item 4, 1630.4.2 item 2")
 def two_stage(
-    podium: Mapping[str, Any], w: Array, h: Array, R: float, rho: float, zone: str, C_a: float, C_v: float, Z: float, N_v: float, I: float  # noqa: E741
-) -> dict[str, Any]:  # fmt: skip
+    podium: Mapping[str, Any],
+    w: Array,
+    h: Array,
+    R: float,
+    rho: float,
+    zone: str,
+    C_a: float,
+    C_v: float,
+    Z: float,
+    N_v: float,
+    I: float,
+) -> dict[str, Any]:
     """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts."""
 
     def coefficient_of(T: float, R_part: float) -> Governed:
@@ -339,7 +360,7 @@ def system_permission(height_limit: float, h_n: float, zone: str) -> str:
     clause="1612.2.1, 1612.4, 1630.1.1, Eq. 30-1 and 30-2",
     tex=r"(1.2 + 0.5\,\q{C_a}\,\q{I})\,D + \q{rho}\,E_h + f_1 L + f_2 S;\ \text{special: }1.2\,D + f_1 L + \q{Omega_0} E_h",
 )
-def load_combinations(C_a: float, I: float, rho: float, Omega_0: float | None = None) -> list[dict[str, Any]]:  # noqa: E741
+def load_combinations(C_a: float, I: float, rho: float, Omega_0: float | None = None) -> list[dict[str, Any]]:
     """Strength combinations 12-5 and 12-6, and the special ones with E_m, 12-17 and 12-18.
 
     f_1 is 1.0 for assembly, garages and live loads over 4.8 kPa.

@@ -53,8 +53,11 @@ def torsion_class(torsion_ratio: Array) -> list[str]:
 @rule(clause="1630.7, 1631.5.4, 1633.1, 1633.2.9")
 def torsion_consequences(torsion_class: list[str], zone: str = "") -> list[list[str]]:
     """What follows from the irregularity of each story."""
-    words = ["accidental torsion amplified by A_x at every level (1630.7)", "modal results scaled to 100 % of the static base shear (1631.5.4)",
-             "N_a isn't limited to 1.1 (1629.4.2)"]  # fmt: skip
+    words = [
+        "accidental torsion amplified by A_x at every level (1630.7)",
+        "modal results scaled to 100 % of the static base shear (1631.5.4)",
+        "N_a isn't limited to 1.1 (1629.4.2)",
+    ]
     if zone != "1":
         words.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
     if zone in ("", "3", "4"):
@@ -124,8 +127,14 @@ def theta_exempt(delta_e: Array, h: Array, R: float, zone: str = "") -> Sequence
 @rule(clause="1630.1.3")
 def second_order(theta: Array, theta_exempt: Sequence[bool], p_delta_included: bool = False) -> list[str]:
     """What 1630.1.3 asks for at each story; the code names no factor and no greatest value."""
-    return ["need not be considered" if within(t, 0.10) or exempt else "in the model" if p_delta_included else "P-Delta has to be considered"
-            for t, exempt in zip(theta.tolist(), theta_exempt, strict=True)]  # fmt: skip
+    return [
+        "need not be considered"
+        if within(t, 0.10) or exempt
+        else "in the model"
+        if p_delta_included
+        else "P-Delta has to be considered"
+        for t, exempt in zip(theta.tolist(), theta_exempt, strict=True)
+    ]
 
 
 @rule(
@@ -143,9 +152,12 @@ def separation(R: float, delta_own: float, delta_other: float | None = None) -> 
 
 
 HORIZONTAL = (
-    ("torsional", "1 torsional"), ("reentrant_corner", "2 re-entrant corners"), ("diaphragm_discontinuity", "3 diaphragm discontinuity"),
-    ("out_of_plane_offset", "4 out-of-plane offsets"), ("nonparallel_systems", "5 nonparallel systems"),
-)  # fmt: skip
+    ("torsional", "1 torsional"),
+    ("reentrant_corner", "2 re-entrant corners"),
+    ("diaphragm_discontinuity", "3 diaphragm discontinuity"),
+    ("out_of_plane_offset", "4 out-of-plane offsets"),
+    ("nonparallel_systems", "5 nonparallel systems"),
+)
 
 
 @rule(clause="1629.5.3, Table 16-M")
@@ -187,8 +199,17 @@ def vertical_consequences(
     """What follows from the vertical irregularities that are there."""
     kinds = {str(found["kind"])[0] for found in vertical_irregularities}
     said = irregularities or {}
-    kinds |= {n for name, n in (("soft_story", "1"), ("mass", "2"), ("vertical_geometric", "3"), ("in_plane_discontinuity", "4"),
-                                ("weak_story", "5")) if said.get(name)}  # fmt: skip
+    kinds |= {
+        n
+        for name, n in (
+            ("soft_story", "1"),
+            ("mass", "2"),
+            ("vertical_geometric", "3"),
+            ("in_plane_discontinuity", "4"),
+            ("weak_story", "5"),
+        )
+        if said.get(name)
+    }
     found = []
     if kinds & {"1", "2", "3"}:
         found.append("dynamic analysis above five stories or 65 ft (1629.8.4 item 2)")

@@ -138,7 +138,13 @@ OVER_THREE_STORIES = {"BW_light_wood": "BW_light_other", "BF_light_wood": "BF_li
 """Rows for light-framed walls with wood panels end at three stories; above them the next row holds."""
 
 PERIOD_TYPES = (
-    ("SMRF_steel", ("steel_mrf",)), ("OMRF_steel", ("steel_mrf",)), ("STMF", ("steel_mrf",)), ("SMRF_conc", ("rc_mrf",)),
-    ("IMRF_conc", ("rc_mrf",)), ("OMRF_conc", ("rc_mrf",)), ("BF_EBF", ("steel_ebf",)), ("dual_EBF", ("steel_ebf", "other")),
-)  # fmt: skip
+    ("SMRF_steel", ("steel_mrf",)),
+    ("OMRF_steel", ("steel_mrf",)),
+    ("STMF", ("steel_mrf",)),
+    ("SMRF_conc", ("rc_mrf",)),
+    ("IMRF_conc", ("rc_mrf",)),
+    ("OMRF_conc", ("rc_mrf",)),
+    ("BF_EBF", ("steel_ebf",)),
+    ("dual_EBF", ("steel_ebf", "other")),
+)
 """Rows of 1630.2.2 that fit the systems of Table 16-N, by the beginning of their ids; all other systems elsewhere."""

@@ -20,7 +20,7 @@ export function Partings({ across, direction, titleOf }: Props) {
     <section aria-label="Why they part">
       <h3 className="part">Why they part, {direction}</h3>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
-        Base shear over that of {titleOf(across.governing)}, taken apart by leaving out the minimum, a common period of{" "}
+        Base shear over that of {titleOf(across.governing)}, taken apart: without the minimum, a common period of{" "}
         {figures(own[0]?.period ?? 0, 3)} s in place of the period rule, then importance, reduction and, where both hold
         it apart, soil. The factors multiply to the ratio.
       </p>

@@ -22,7 +22,7 @@ interface Props {
 
 type Movement = [number, number, number];
 
-/** Their shape of the mode at our floors, at the scale and sign that fits ours best; exchanged axes are changed back. */
+/** Their shape of the mode at our floors, at the scale and sign that fits ours best; exchanged axes changed back. */
 export function theirShape(
   theirs: TheirMode | undefined,
   names: string[],

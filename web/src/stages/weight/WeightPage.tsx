@@ -100,6 +100,7 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
     py = (y: number) => PLAN / 2 - (y - (y0 + y1) / 2) * unit;
   const [cx, cy] = floor.centre;
   const off = Math.hypot(cx - (x0 + x1) / 2, cy - (y0 + y1) / 2);
+  const place = off < 0.005 ? "in the middle of the plan" : `${off.toFixed(2)} m from the middle`;
   return (
     <div className="weight-plan">
       <svg width={PLAN} height={PLAN} role="img" aria-label={`Plan of ${floor.name} with its centre of mass`}>
@@ -119,8 +120,7 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
         <b className="ours">
           {cx.toFixed(2)}, {cy.toFixed(2)} m
         </b>
-        , {off < 0.005 ? "in the middle of the plan" : `${off.toFixed(2)} m from the middle`}; {figures(floor.mass)} t,{" "}
-        {figures(floor.inertia)} t m²
+        , {place}; {figures(floor.mass)} t, {figures(floor.inertia)} t m²
       </p>
     </div>
   );

@@ -30,9 +30,14 @@ async def _carry_on() -> None:
     looking = asyncio.create_task(_look())
     try:
         await app.run_worker_async(
-            queues=["runs"], concurrency=1, update_heartbeat_interval=SILENT / 4, stalled_worker_timeout=10 * SILENT,
-            fetch_job_polling_interval=2.0, shutdown_graceful_timeout=2.0, delete_jobs="successful",
-        )  # fmt: skip
+            queues=["runs"],
+            concurrency=1,
+            update_heartbeat_interval=SILENT / 4,
+            stalled_worker_timeout=10 * SILENT,
+            fetch_job_polling_interval=2.0,
+            shutdown_graceful_timeout=2.0,
+            delete_jobs="successful",
+        )
     finally:
         looking.cancel()
         with contextlib.suppress(asyncio.CancelledError):
