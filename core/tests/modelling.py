@@ -68,7 +68,7 @@ def support(name: str, fixed: str = "ux uy uz rx ry rz") -> dict[str, Any]:
     return {"node": name, "fixed": fixed.split()}
 
 
-def section(A: float = 0.02, I: float = 1e-3, **more: Any) -> dict[str, Any]: - the field's symbol
+def section(A: float = 0.02, I: float = 1e-3, **more: Any) -> dict[str, Any]:
     return {"id": "1", "A": A, "Iy": I, "Iz": I, "J": 2 * I, **more}
 
 

@@ -75,7 +75,7 @@ def S_a_damped(S_a: Array, eta: float) -> Array:
     return np.asarray(S_a) * eta
 
 
-def at_design_level(S_a: Array, I: float, R: float) -> Array: - the code's symbols
+def at_design_level(S_a: Array, I: float, R: float) -> Array:
     """Ordinates times I/R, which is not above 1."""
     return np.asarray(S_a) * min(I / R, 1.0)
 

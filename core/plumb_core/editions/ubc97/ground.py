@@ -126,7 +126,7 @@ def S_a(T_points: Array, C_a: float, C_v: float, T_0: float, T_S: float) -> Arra
 
 
 @rule(clause="1631.5.4, 1630.2.1", tex=r"\q{S_a_reduced} = S_a\,\frac{\q{I}}{\q{R}}")
-def S_a_reduced(S_a: Array, I: float, R: float) -> Array: - the code's symbol
+def S_a_reduced(S_a: Array, I: float, R: float) -> Array:
     """Ordinates for modal strength design, g: the elastic spectrum times I over R."""
     return np.asarray(S_a, dtype=float) * I / R
 
@@ -138,7 +138,7 @@ def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
 
 
 @rule(clause="1631.2 item 5, 1631.5.4", tex=r"\q{S_a_vertical_reduced} = \q{S_a_vertical}\,\frac{\q{I}}{\q{R}}")
-def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array: - the code's symbol
+def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:
     """Vertical ordinates for strength design, g, shape of `T_points`."""
     return np.asarray(S_a_vertical) * I / R
 

@@ -55,19 +55,19 @@ def T(T_a: float, T_limit: float, T_analysis: float | None = None) -> Governed:
 
 
 @rule(clause="1630.2.1, Eq. 30-4", tex=r"\q{C_s_plateau} = \frac{\q{C_v}\,\q{I}}{\q{R}\,\q{T}}")
-def C_s_plateau(C_v: float, I: float, R: float, T: float) -> Governed: - the code's symbol
+def C_s_plateau(C_v: float, I: float, R: float, T: float) -> Governed:
     """Coefficient before bounds."""
     return Governed(C_v * I / (R * T), "30-4")
 
 
 @rule(clause="1630.2.1, Eq. 30-5", tex=r"\q{C_s_upper} = \frac{2.5\,\q{C_a}\,\q{I}}{\q{R}}")
-def C_s_upper(C_a: float, I: float, R: float) -> Governed: - the code's symbol
+def C_s_upper(C_a: float, I: float, R: float) -> Governed:
     """Upper bound of the coefficient."""
     return Governed(2.5 * C_a * I / R, "30-5")
 
 
 @rule(clause="1630.2.1, Eq. 30-6", tex=r"\q{C_s_lower} = 0.11\,\q{C_a}\,\q{I}")
-def C_s_lower(C_a: float, I: float) -> Governed: - the code's symbol
+def C_s_lower(C_a: float, I: float) -> Governed:
     """Lower bound of the coefficient outside zone 4; there is no R in it."""
     return Governed(0.11 * C_a * I, "30-6")
 
@@ -308,7 +308,7 @@ def rho(zone: str, r_max: float | None = None, A_B: float | None = None, lateral
     clause="1633.2.9, Eq. 33-1",
     tex=r"\q{F_px} = \frac{F_t + \sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.5\,\q{C_a}\,\q{I}\,w_{px} \le F_{px} \le 1.0\,\q{C_a}\,\q{I}\,w_{px}",
 )
-def F_px(F: Array, w: Array, C_a: float, I: float) -> Array: - the code's symbol
+def F_px(F: Array, w: Array, C_a: float, I: float) -> Array:
     """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds; F holds F_t at the top."""
     above = np.cumsum(F[::-1])[::-1] / np.cumsum(w[::-1])[::-1] * w
     return np.clip(above, 0.5 * C_a * I * w, 1.0 * C_a * I * w)
