@@ -19,10 +19,10 @@ from plumb_core.documents.side_by_side import (
     AcrossSpectrum,
     BuildingTest,
     Need,
-    Parting,
-    PartingFactor,
     Points,
     Proposal,
+    RatioFactor,
+    ShearRatio,
     Words,
 )
 from plumb_core.editions import EDITIONS
@@ -79,7 +79,7 @@ def needs(brief: Brief, edition: str) -> list[Need]:
     evaluation = brief_evaluation(brief, edition)
     targets: list[Key] = [Key("S_a"), *(Key("V", d) for d in DIRECTIONS), *(Key("drift_ratio", d) for d in DIRECTIONS)]
     known = {Key("T_points"), Key("delta_e", "X"), Key("delta_e", "Y")}
-    found = [
+    open_keys = [
         k
         for k in dict.fromkeys([*lacking(evaluation, targets), *missing_in_a_case(evaluation, targets)])
         if k not in known and QUANTITIES[k.name].part not in ("stories", "period")
@@ -87,7 +87,7 @@ def needs(brief: Brief, edition: str) -> list[Need]:
     held = EDITIONS[edition]
     governing = brief_evaluation(brief)
     result = []
-    for name, direction, _ in found:
+    for name, direction, _ in open_keys:
         entry: Need = {"name": name, "direction": direction}  # type: ignore[typeddict-item]
         if name == held.soil[0]:
             entry["proposals"], entry["basis"] = _soil_proposals(brief, held, evaluation)
@@ -109,7 +109,7 @@ def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> t
         return [], ""
     low, high = governing.soil[1][given]
     # soils are spaced by ratios of velocity, so overlaps are measured on a logarithmic scale
-    found: list[Proposal] = []
+    proposals: list[Proposal] = []
     for name, (least, most) in edition.soil[1].items():
         overlap = (
             math.log(min(high, most) / max(low, least)) / math.log(high / low)
@@ -117,14 +117,14 @@ def _soil_proposals(brief: Brief, edition: Edition, evaluation: Evaluation) -> t
             else 0.0
         )
         if overlap > 0.02:
-            found.append({"value": name, "share": round(overlap, 2)})
-    found.sort(key=lambda p: -p["share"])
+            proposals.append({"value": name, "share": round(overlap, 2)})
+    proposals.sort(key=lambda p: -p["share"])
     basis = (
         f"{given} of {governing.title} means {low:g} to {high:g} m/s"
         if high < 5000
         else f"{given} of {governing.title} means above {low:g} m/s"
     )
-    return found, basis
+    return proposals, basis
 
 
 def _cell(evaluation: Evaluation, edition: Edition, row: str, direction: str | None) -> AcrossCell | None:
@@ -213,20 +213,20 @@ def _without(
 ) -> list[float] | None:
     """V/W as it is, and with one ingredient after the other taken out."""
     pins: dict[Key, Any] = {}
-    found = [_value(evaluation, "coefficient", direction)]
+    coefficients = [_value(evaluation, "coefficient", direction)]
     for aspect in aspects:
         if aspect == "period":
             pins[Key("T", direction)] = reference
         for name, value in edition.aspects.get(aspect, {}).items():
             pins[evaluation.key(name, direction)] = value
         swapped = evaluation.assuming(pins=pins)
-        found.append(_value(swapped, "coefficient", direction))
-    return None if any(v is None or v <= 0 for v in found) else [float(v) for v in found]
+        coefficients.append(_value(swapped, "coefficient", direction))
+    return None if any(v is None or v <= 0 for v in coefficients) else [float(v) for v in coefficients]
 
 
-def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[Parting]:
+def _shear_ratios(evaluations: dict[str, Evaluation], governing: str) -> list[ShearRatio]:
     """Why the base shears part: factors whose product is the ratio of the base shears, the farthest from 1 first."""
-    result: list[Parting] = []
+    result: list[ShearRatio] = []
     for direction in DIRECTIONS:
         ours = evaluations[governing]
         reference = _value(ours, "T_analysis", direction) or _value(ours, "T_a", direction)
@@ -241,7 +241,7 @@ def _partings(evaluations: dict[str, Evaluation], governing: str) -> list[Partin
             weights = _value(evaluation, "W"), _value(ours, "W")
             if base is None or other is None or not all(weights):
                 continue
-            factors: list[PartingFactor] = [
+            factors: list[RatioFactor] = [
                 {
                     "aspect": aspect,
                     "factor": (other[i] / other[i + 1]) / (base[i] / base[i + 1]),
@@ -279,7 +279,7 @@ WORDS = (
 
 def _words(evaluation: Evaluation) -> Words:
     """What the edition asks in words; what holds in one direction only says in which."""
-    found: dict[str, Any] = {}
+    by_name: dict[str, Any] = {}
     for name in WORDS:
         if QUANTITIES[name].scope is not Scope.DIRECTION:
             value = _value(evaluation, name)
@@ -293,8 +293,8 @@ def _words(evaluation: Evaluation) -> Words:
                 value = [w for w in each["X"] if w in each["Y"]]
                 value += [f"{d}: {w}" for d in DIRECTIONS for w in each[d] if w not in value]
         if value:
-            found[name] = value
-    words: Any = found
+            by_name[name] = value
+    words: Any = by_name
     told: Words = words
     return told
 
@@ -386,6 +386,6 @@ def across(brief: Brief) -> Across:
             "weights": {
                 i: {"w": plain(_value(e, "w")), "loads": _value(e, "w_shares")} for i, e in evaluations.items()
             },
-            "partings": _partings(evaluations, brief.edition),
+            "shear_ratios": _shear_ratios(evaluations, brief.edition),
             "steps": {i: steps_json(e) for i, e in evaluations.items()},
         }

@@ -85,9 +85,9 @@ def _with_levels(value: Any, levels: Mapping[str, int]) -> Any:
     if isinstance(value, list):
         return [_with_levels(item, levels) for item in value]
     if isinstance(value, dict):
-        found = {k: _with_levels(v, levels) for k, v in value.items()}
+        levelled = {k: _with_levels(v, levels) for k, v in value.items()}
         name = value.get("from_story", value.get("story"))
-        return found if name is None else {**found, "level": levels.get(name)}
+        return levelled if name is None else {**levelled, "level": levels.get(name)}
     return value
 
 
@@ -213,14 +213,14 @@ def path_of(key: Key) -> str:
 
 def _stand_ins(name: str, rules: Mapping[str, Rule]) -> set[str]:
     """Stand-ins that the rule of a quantity needs, through rules of quantities that nobody gives."""
-    found: set[str] = set()
+    needed_stand_ins: set[str] = set()
     for parameter in rules[name].parameters:
         needed = "loads" if parameter.name == "w_shares" else parameter.name
         if needed in STAND_INS:
-            found.add(needed)
+            needed_stand_ins.add(needed)
         elif not parameter.optional and needed in rules and not QUANTITIES[needed].part:
-            found |= _stand_ins(needed, rules)
-    return found
+            needed_stand_ins |= _stand_ins(needed, rules)
+    return needed_stand_ins
 
 
 def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key]) -> bool:
@@ -284,15 +284,15 @@ def missing_in_a_case(evaluation: Evaluation, targets: Iterable[Key]) -> list[Ke
 
 def missing_keys(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
     """The first input that each of the targets fails for."""
-    found: dict[Key, None] = {}
+    missed: dict[Key, None] = {}
     for target in targets:
         try:
             evaluation.at(target)
         except MissingInput as missing:
-            found[Key(missing.name, missing.direction, missing.case)] = None
+            missed[Key(missing.name, missing.direction, missing.case)] = None
         except RuleRefused:
             continue
-    return list(found)
+    return list(missed)
 
 
 def _asked(key: Key) -> Problem:
@@ -319,14 +319,14 @@ def evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | Non
     try:
         return {key: evaluation.at(key) for key in targets}
     except MissingInput:
-        found = missing_problems(evaluation, targets, stories)
-        places = {p.path for p in found}
-        found += [
+        problems = missing_problems(evaluation, targets, stories)
+        places = {p.path for p in problems}
+        problems += [
             p
             for p in map(_asked, missing_in_a_case(evaluation, targets))
             if p.path not in places and not any(q.startswith(f"{p.path}/") for q in places)
         ]
-        raise InputRefused(found or [_asked(key) for key in missing_keys(evaluation, targets)]) from None
+        raise InputRefused(problems or [_asked(key) for key in missing_keys(evaluation, targets)]) from None
     except RuleRefused as refused:
         direction = None if QUANTITIES[refused.name].scope is Scope.BUILDING else refused.direction or "X"
         raise InputRefused([Problem(path_of(Key(refused.name, direction)), refused.message, refused.remedy)]) from None

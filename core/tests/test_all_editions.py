@@ -362,14 +362,14 @@ def test_the_same_value_as_alone() -> None:
         assert found["story_shears"][cell["edition"]]["X"] == pytest.approx(alone["V_story"])
 
 
-def test_the_factors_of_a_parting_multiply_to_the_ratio_of_the_base_shears() -> None:
+def test_the_factors_of_a_shear_ratio_multiply_to_the_ratio_of_the_base_shears() -> None:
     found = across(read(Brief, brief()))
     shears = {c["edition"]: c["X"]["value"] for r in found["rows"] if r["id"] == "base_shear" for c in r["cells"]}
-    assert len(found["partings"]) == 2 * len(COMPARED)
-    for parting in found["partings"]:
-        product = math.prod(f["factor"] for f in parting["factors"])
-        assert product == pytest.approx(parting["ratio"])
-        assert parting["ratio"] == pytest.approx(shears[parting["edition"]] / shears["asce7-16"])
+    assert len(found["shear_ratios"]) == 2 * len(COMPARED)
+    for shear_ratio in found["shear_ratios"]:
+        product = math.prod(f["factor"] for f in shear_ratio["factors"])
+        assert product == pytest.approx(shear_ratio["ratio"])
+        assert shear_ratio["ratio"] == pytest.approx(shears[shear_ratio["edition"]] / shears["asce7-16"])
 
 
 def test_an_importance_of_1_25_is_a_factor_of_its_own() -> None:
@@ -377,8 +377,8 @@ def test_an_importance_of_1_25_is_a_factor_of_its_own() -> None:
     changed["comparisons"]["ubc97"]["occupancy"] = {"I": 1.25}
     for edition in ("custom", "ubc97"):
         found = across(read(Brief, changed))
-        parting = next(p for p in found["partings"] if p["edition"] == edition and p["direction"] == "X")
-        factor = next(f["factor"] for f in parting["factors"] if f["aspect"] == "importance")
+        shear_ratio = next(p for p in found["shear_ratios"] if p["edition"] == edition and p["direction"] == "X")
+        factor = next(f["factor"] for f in shear_ratio["factors"] if f["aspect"] == "importance")
         assert factor == pytest.approx(1.25 if edition == "ubc97" else 1.0)
 
 

@@ -169,7 +169,7 @@ def test_the_editions_of_a_document_side_by_side(capsys: Any, tmp_path: Path) ->
     found = json.loads(out)
     assert (status, [e["id"] for e in found["editions"]]) == (0, ["asce7-16", "asce7-10"])
     # class D: F_v 1.94 and 1.68, F_a 1.02 both; V = min of both bounds, T beyond T_S: ratio of S_D1, 1.68/(1.94 x 1.5)
-    ratio = next(p["ratio"] for p in found["partings"] if p["direction"] == "X")
+    ratio = next(p["ratio"] for p in found["shear_ratios"] if p["direction"] == "X")
     assert ratio == pytest.approx(1.68 / (1.94 * 1.5))
 
 

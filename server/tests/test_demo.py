@@ -66,7 +66,7 @@ def test_the_other_reviews_have_exactly_their_slips(demo: None, title: str, slip
 def test_their_comparisons_lack_nothing(demo: None, title: str) -> None:
     found = across(Review.objects.get(title=title).read_brief())
     assert [e["needs"] for e in found["editions"]] == [[], [], []]
-    assert len(found["partings"]) == 4
+    assert len(found["shear_ratios"]) == 4
 
 
 def test_nothing_of_the_library_deviates(demo: None) -> None:

@@ -8,7 +8,7 @@ import { ReviewsPage } from "./reviews/ReviewsPage";
 import { SignIn } from "./session/SignIn";
 import { ApiProblem } from "./shared/api/client";
 import { useSession } from "./shared/api/queries";
-import { Troubles } from "./shared/Troubles";
+import { Problems } from "./shared/Problems";
 import { SheetPage } from "./sheet/SheetPage";
 import { theme } from "./theme";
 
@@ -41,7 +41,7 @@ function SignedIn({ children }: { children: ReactNode }) {
   if (session.error)
     return (
       <div className="page">
-        <Troubles error={session.error} title="Not loaded" />
+        <Problems error={session.error} title="Not loaded" />
       </div>
     );
   return session.data.person ? children : <SignIn />;

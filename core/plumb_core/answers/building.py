@@ -27,8 +27,8 @@ def _irregularity(request: IrregularityRequest) -> Answer:
     evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     result: dict[str, Any] = {}
     for d in DIRECTIONS:
-        found = _if_known(evaluation, "vertical_irregularities", d) or []
-        result[d] = [{**f, "story": request.stories[f["story"]].name} for f in found]
+        irregular = _if_known(evaluation, "vertical_irregularities", d) or []
+        result[d] = [{**f, "story": request.stories[f["story"]].name} for f in irregular]
     result["consequences"] = {
         d: _if_known(evaluation, "vertical_consequences", d) or []
         for d in DIRECTIONS

@@ -121,7 +121,7 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
                 "/newmark",
             )
         )
-    found = time_history(built, modes, axis, dt, acceleration, damping, method, progress)
+    motion = time_history(built, modes, axis, dt, acceleration, damping, method, progress)
     own = _own_spectrum(modes, dt, acceleration, damping)
     by_spectrum = spectrum_response(
         built, modes, {request.direction: own}, Settings(combine="CQC", damping=request.damping)
@@ -130,24 +130,24 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
         "dt": dt,
         "steps_taken": len(acceleration),
         "peak_ground": float(np.abs(acceleration).max() / GRAVITY),
-        "base_shear": dict(zip(("X", "Y", "MZ"), found.envelope["base"].tolist(), strict=True)),
-        "stories": by_story(built.floors, found.envelope),
+        "base_shear": dict(zip(("X", "Y", "MZ"), motion.envelope["base"].tolist(), strict=True)),
+        "stories": by_story(built.floors, motion.envelope),
         "by_spectrum": {
             "base_shear": dict(zip(("X", "Y", "MZ"), by_spectrum["base"].tolist(), strict=True)),
-            "ordinates": (found.peaks / GRAVITY).tolist(),
+            "ordinates": (motion.peaks / GRAVITY).tolist(),
         },
         "modes": [{"T": float(t), "damping": float(z)} for t, z in zip(modes.T, damping, strict=True)],
         "warnings": [w.as_json() for w in warnings],
     }
     if request.histories:
         result["histories"] = {
-            "t": found.t.tolist(),
-            "base_shear": {d: found.base[:, k].tolist() for k, d in enumerate(DIRECTIONS)},
-            "top": {d: found.displacement[:, -1, k].tolist() for k, d in enumerate(DIRECTIONS)},
+            "t": motion.t.tolist(),
+            "base_shear": {d: motion.base[:, k].tolist() for k, d in enumerate(DIRECTIONS)},
+            "top": {d: motion.displacement[:, -1, k].tolist() for k, d in enumerate(DIRECTIONS)},
             "displacement": {
-                name: found.displacement[:, i, axis].tolist() for i, name in enumerate(built.floors.names)
+                name: motion.displacement[:, i, axis].tolist() for i, name in enumerate(built.floors.names)
             },
-            "shear": {name: found.shear[:, i, axis].tolist() for i, name in enumerate(built.floors.names)},
+            "shear": {name: motion.shear[:, i, axis].tolist() for i, name in enumerate(built.floors.names)},
         }
     return result
 

@@ -119,11 +119,11 @@ def _reached(cumulative: Array, target: float) -> int | None:
 
 def _node_shapes(built: Structure, modes: Modes) -> list[list[list[float]]]:
     """ux, uy, uz of every node in the first modes, four digits of the greatest."""
-    found = []
+    shown = []
     for k in range(min(NODE_SHAPES, len(modes))):
         u = np.asarray(built.spread @ modes.shapes[:, k]).reshape(-1, 6)[:, :3]
-        found.append(np.round(u / max(float(np.abs(u).max()), 1e-300), 4).tolist())
-    return found
+        shown.append(np.round(u / max(float(np.abs(u).max()), 1e-300), 4).tolist())
+    return shown
 
 
 def _submitted_mode(part: SubmittedModePart, names: list[str]) -> SubmittedMode:

@@ -146,7 +146,7 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
         sign_of=request.sign_of_mode,
     )
     progress("response", 0.9)
-    found = spectrum_response(built, modes, spectra, settings, request.directions)
+    combined = spectrum_response(built, modes, spectra, settings, request.directions)
     sums = np.cumsum(modes.share, axis=0)[-1]
     for k, d in enumerate(DIRECTIONS):
         if d in spectra and sums[k] < 0.9 and not request.residual_mass:
@@ -160,8 +160,8 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
             )
     ordinates = {d: curve(modes.T).tolist() for d, curve in spectra.items()}
     return {
-        "base_shear": dict(zip(("X", "Y", "MZ"), found["base"].tolist(), strict=True)),
-        "stories": by_story(built.floors, found),
+        "base_shear": dict(zip(("X", "Y", "MZ"), combined["base"].tolist(), strict=True)),
+        "stories": by_story(built.floors, combined),
         "modes": [{"T": float(t), "kind": kind} for t, kind in zip(modes.T, modes.kinds, strict=True)],
         "ordinates": ordinates,
         "mass_sum": {d: float(sums[k]) for k, d in enumerate(DIRECTIONS)},

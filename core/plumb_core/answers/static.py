@@ -73,8 +73,8 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
             )
     eccentricity = request.eccentricity
     if eccentricity is None:
-        found = _optional(evaluation, "eccentricity")
-        eccentricity = float(found) if found is not None else 0.05
+        stated = _optional(evaluation, "eccentricity")
+        eccentricity = float(stated) if stated is not None else 0.05
 
     found_factor = _optional(evaluation, "eccentricity_factor")
     factor = 1.0 if found_factor is None else float(found_factor)

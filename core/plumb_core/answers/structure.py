@@ -69,8 +69,8 @@ def usable_structure(request: ModelPart) -> Structure:
         raise _stopped(request, stopping)
     try:
         _ = built.factor
-    except NotStable as found:
-        raise _stopped(request, [mechanism(built, found)]) from None
+    except NotStable as unstable:
+        raise _stopped(request, [mechanism(built, unstable)]) from None
     return built
 
 
@@ -87,8 +87,8 @@ def inspect(request: InspectRequest, progress: Progress = quiet) -> dict[str, An
             progress("factorising", 0.5)
             try:
                 _ = built.factor
-            except NotStable as found:
-                warnings = [*warnings, mechanism(built, found)]
+            except NotStable as unstable:
+                warnings = [*warnings, mechanism(built, unstable)]
     return {
         "usable": not any(w.stops for w in warnings),
         "warnings": [w.as_json() for w in warnings],
@@ -118,14 +118,14 @@ def _floors(built: Structure) -> list[dict[str, Any]]:
 def plan_stiffness(request: ModelPart) -> list[dict[str, Any]]:
     """Eccentricity, torsional radius and radius of gyration of the floors of the request's model, as the rules take them."""
     built = usable_structure(request)
-    found = rigidity.plan_stiffness(built)
+    stiffness = rigidity.plan_stiffness(built)
     return [
         {
             "story": name,
             "plan": None,
-            "e_0": dict(zip(DIRECTIONS, found.e_0[i].tolist(), strict=True)),
-            "r": dict(zip(DIRECTIONS, found.r[i].tolist(), strict=True)),
-            "l_s": float(found.l_s[i]),
+            "e_0": dict(zip(DIRECTIONS, stiffness.e_0[i].tolist(), strict=True)),
+            "r": dict(zip(DIRECTIONS, stiffness.r[i].tolist(), strict=True)),
+            "l_s": float(stiffness.l_s[i]),
         }
         for i, name in enumerate(built.floors.names)
     ]

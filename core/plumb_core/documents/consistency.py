@@ -50,10 +50,10 @@ def _not_allowed(part: Mapping[str, Any], edition: Edition, prefix: str) -> list
     if edition.period_types:
         allowed["period_type"] = edition.period_types
     allowed["T_a_formula"] = edition.formulas
-    found = []
+    problems = []
     for name, path, value in _leaves(part):
         if name == "lateral_system" and isinstance(value, str) and value not in edition.systems:
-            found.append(
+            problems.append(
                 Problem(f"{prefix}{path}", f"{edition.id} has no lateral system {value!r}", _one_of(edition.systems))
             )
         elif (
@@ -63,10 +63,10 @@ def _not_allowed(part: Mapping[str, Any], edition: Edition, prefix: str) -> list
             and value not in allowed[name]
         ):
             label = "period type" if name == "period_type" else name
-            found.append(
+            problems.append(
                 Problem(f"{prefix}{path}", f"{label} {value!r} is not in {edition.id}", _one_of(allowed[name]))
             )
-    return found
+    return problems
 
 
 def _leaves(part: Mapping[str, Any]) -> Iterator[tuple[str, str, Any]]:
@@ -92,7 +92,7 @@ def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
     """Curves whose periods don't rise or whose columns differ in length."""
     problems = []
     mce = site.get("mce")
-    found = [(f"{prefix}/site/mce", mce.get("T"), mce.get("S_a"))] if isinstance(mce, dict) else []
+    curves = [(f"{prefix}/site/mce", mce.get("T"), mce.get("S_a"))] if isinstance(mce, dict) else []
     if site.get("T") is not None:
         ordinates = [site.get(n) for n in ("S_a", "S_d") if site.get(n) is not None]
         if len(ordinates) != 1:
@@ -100,7 +100,7 @@ def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
                 Problem(f"{prefix}/site", "a curve needs either S_a (g) or S_d (m) beside T", "Give one of the two.")
             )
         else:
-            found.append((f"{prefix}/site", site["T"], ordinates[0]))
+            curves.append((f"{prefix}/site", site["T"], ordinates[0]))
     study = site.get("site_specific")
     if isinstance(study, dict):
         if (study.get("T") is None) != (study.get("S_a") is None):
@@ -113,8 +113,8 @@ def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
                     f"{prefix}/site/site_specific", "nothing of the study is given", "Give T and S_a, or S_DS and S_D1."
                 )
             )
-        found.append((f"{prefix}/site/site_specific", study.get("T"), study.get("S_a")))
-    for path, T, values in found:
+        curves.append((f"{prefix}/site/site_specific", study.get("T"), study.get("S_a")))
+    for path, T, values in curves:
         if not isinstance(T, list) or not isinstance(values, list):
             continue
         if len(T) != len(values):

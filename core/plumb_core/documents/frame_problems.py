@@ -28,8 +28,8 @@ MOST = 200
 
 
 def _rows(frame: Mapping[str, Any], table: str) -> list[dict[str, Any]]:
-    found = frame.get(table)
-    return [row if isinstance(row, dict) else {} for row in found] if isinstance(found, list) else []
+    rows = frame.get(table)
+    return [row if isinstance(row, dict) else {} for row in rows] if isinstance(rows, list) else []
 
 
 def _texts(frame: Mapping[str, Any], table: str, key: str) -> set[str]:
@@ -99,10 +99,10 @@ def problems_of_frame(frame: Any, prefix: str) -> list[Problem]:
     """Every problem across the tables of a frame, up to `MOST`."""
     if not isinstance(frame, dict):
         return []
-    found = []
+    problems = []
     for look in (_repeated, _unknown, _diaphragms, _members):
         for problem in look(frame, prefix):
-            found.append(problem)
-            if len(found) == MOST:
-                return found
-    return found
+            problems.append(problem)
+            if len(problems) == MOST:
+                return problems
+    return problems

@@ -137,7 +137,7 @@ class AgainstPeriod(TypedDict):
 
 
 @with_config(STRICT)
-class PartingFactor(TypedDict):
+class RatioFactor(TypedDict):
     """An ingredient of the base shear: what it makes of it here, there, and the ratio of the two."""
 
     aspect: str
@@ -147,14 +147,14 @@ class PartingFactor(TypedDict):
 
 
 @with_config(STRICT)
-class Parting(TypedDict):
+class ShearRatio(TypedDict):
     """Why the base shears of two editions part: factors whose product is their ratio, the farthest from 1 first."""
 
     edition: str
     direction: Direction
     ratio: float
     period: float
-    factors: list[PartingFactor]
+    factors: list[RatioFactor]
 
 
 @with_config(STRICT)
@@ -177,7 +177,7 @@ class Across(TypedDict):
     coefficients: dict[str, AgainstPeriod]
     story_shears: dict[str, ListsByDirection]
     weights: dict[str, Weights]
-    partings: list[Parting]
+    shear_ratios: list[ShearRatio]
     steps: dict[str, list[Step]]
 
 

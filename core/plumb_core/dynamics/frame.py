@@ -35,7 +35,7 @@ def node_masses(tables: Tables) -> dict[str, Array]:
     """Mass at the nodes by source, each (n, 4): mx, my, mz (t), iz (t m2); the floors' own are not in it."""
     frame = tables.frame
     n = len(tables.at)
-    found = {source: np.zeros((n, 4)) for source in SOURCES[:-1]}
+    masses = {source: np.zeros((n, 4)) for source in SOURCES[:-1]}
     vertical = 1.0 if frame.vertical_mass else 0.0
     along = {
         "members": tables.material("density") * tables.section("A") * tables.length if frame.member_mass else None,
@@ -45,11 +45,11 @@ def node_masses(tables: Tables) -> dict[str, Array]:
         if mass is not None and mass.any():
             # half to each end
             share = np.bincount(tables.i, mass / 2, n) + np.bincount(tables.j, mass / 2, n)
-            found[source][:, :3] = share[:, None] * (1.0, 1.0, vertical)
+            masses[source][:, :3] = share[:, None] * (1.0, 1.0, vertical)
     place = {node.id: k for k, node in enumerate(frame.nodes)}
     for own in frame.masses:
-        found[own.source][place[own.node]] += (own.mx, own.my, own.mz, own.iz)
-    return found
+        masses[own.source][place[own.node]] += (own.mx, own.my, own.mz, own.iz)
+    return masses
 
 
 @dataclass
@@ -158,7 +158,7 @@ def _node_maps(tables: Tables, rigid_floor_of: Ints, centre: Array) -> Array:
 
 def _end_maps(maps: Array, node: Ints, offset: Array) -> Array:
     """(m, 6, 6): displacements of the flexible end at `offset` from its node."""
-    found = maps[node]
+    end_map = maps[node]
     if offset.any():
         x, y, z = offset.T
         turn = np.zeros((len(node), 6, 6))
@@ -166,8 +166,8 @@ def _end_maps(maps: Array, node: Ints, offset: Array) -> Array:
         turn[:, 0, 4], turn[:, 0, 5] = z, -y
         turn[:, 1, 3], turn[:, 1, 5] = -z, x
         turn[:, 2, 3], turn[:, 2, 4] = y, -x
-        found = turn @ found
-    return found
+        end_map = turn @ end_map
+    return end_map
 
 
 @dataclass
@@ -228,14 +228,14 @@ def _added_up(blocks: Array, dofs: Ints, size: int) -> sp.csc_array:
     at = np.flatnonzero((rows >= 0) & (columns >= 0) & (blocks != 0))
     numbers = dofs.astype(np.int32)
     d = blocks.shape[1]
-    found = sp.coo_array(
+    total = sp.coo_array(
         (
             blocks.reshape(-1)[at],
             (np.repeat(numbers.reshape(-1), d)[at], np.repeat(numbers, d, axis=0).reshape(-1)[at]),
         ),
         shape=(size, size),
     )
-    return found.tocsc()
+    return total.tocsc()
 
 
 def _spread(maps: Array, equations: _Equations) -> sp.csr_array:
@@ -249,11 +249,11 @@ def _spread(maps: Array, equations: _Equations) -> sp.csr_array:
 
 def _nodes_of(equations: _Equations) -> Ints:
     """A node that each equation belongs to, (n,)."""
-    found = np.zeros(equations.count, dtype=np.int64)
+    nodes = np.zeros(equations.count, dtype=np.int64)
     for dof in range(5, -1, -1):
         numbers = equations.of_node[:, dof]
-        found[numbers[numbers >= 0]] = np.flatnonzero(numbers >= 0)
-    return found
+        nodes[numbers[numbers >= 0]] = np.flatnonzero(numbers >= 0)
+    return nodes
 
 
 def _spring_blocks(tables: Tables, maps: Array) -> tuple[Array, Ints]:
@@ -305,15 +305,15 @@ class _Assembly:
     def _nearest_floor(self) -> Ints:
         """Floor that each node's mass is counted to: its own, else the nearest in height, of several the nearest in plan."""
         at = self.tables.at
-        found = np.full(len(at), -1)
+        nearest = np.full(len(at), -1)
         for k, nodes in enumerate(self.levels):
-            found[nodes] = k
-        lone = np.flatnonzero(found < 0)
+            nearest[nodes] = k
+        lone = np.flatnonzero(nearest < 0)
         distance = np.abs(at[lone, 2, None] - self.z)
         middle = np.array([at[nodes, :2].mean(axis=0) for nodes in self.levels])
         plan = np.sqrt(((at[lone, None, :2] - middle) ** 2).sum(axis=2))
-        found[lone] = np.argmin(np.round(distance / SAME_LEVEL) * 1e6 + plan, axis=1)
-        return found
+        nearest[lone] = np.argmin(np.round(distance / SAME_LEVEL) * 1e6 + plan, axis=1)
+        return nearest
 
     def _spread_flexible_floors(self) -> None:
         """A mass given for a flexible floor goes to its nodes in equal parts."""

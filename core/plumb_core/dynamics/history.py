@@ -126,9 +126,9 @@ def time_history(
         part = slice(start, start + CHUNK)
         movement = np.tensordot(q[part], modes.floors, axes=1)
         forces = np.tensordot(q[part], modal_forces, axes=1)
-        found = quantities(floors, movement, forces)
-        displacement[part], shear[part], base[part] = movement, found["shear"][:, :, :2], found["base"]
-        for name, values in found.items():
+        response = quantities(floors, movement, forces)
+        displacement[part], shear[part], base[part] = movement, response["shear"][:, :, :2], response["base"]
+        for name, values in response.items():
             most = np.abs(values).max(axis=0)
             envelope[name] = np.maximum(envelope[name], most) if name in envelope else most
     peaks = np.abs(d).max(axis=0) * modes.omega**2

@@ -18,8 +18,8 @@ FEW = 12
 
 
 def _names(ids: Iterable[str]) -> str:
-    found = list(ids)
-    return ", ".join(found[:FEW]) + (f" and {len(found) - FEW} more" if len(found) > FEW else "")
+    listed = list(ids)
+    return ", ".join(listed[:FEW]) + (f" and {len(listed) - FEW} more" if len(listed) > FEW else "")
 
 
 def about_tables(tables: Tables) -> list[Warning]:
@@ -273,7 +273,7 @@ def _member_ends(tables: Tables) -> Iterable[Warning]:
 
 def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Array]) -> list[Warning]:
     """What shows once stiffness and mass are there."""
-    found = []
+    warnings = []
     diagonal = built.K.diagonal()
     positive = diagonal[diagonal > 0]
     if len(positive):
@@ -283,7 +283,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
         if len(usual) and usual.max() / np.median(usual) > 1e6:
             k = int(np.argmax(bending))
             member = tables.frame.members[k]
-            found.append(
+            warnings.append(
                 Warning(
                     "stiffness_range",
                     f"member {member.id} is {usual.max() / np.median(usual):.1g} times as stiff as the usual one",
@@ -296,7 +296,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
                 )
             )
     if not built.masses.any():
-        found.append(
+        warnings.append(
             Warning(
                 "no_mass",
                 "nothing has mass",
@@ -309,7 +309,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
     counted = sources["members"][:, 0].sum()
     floor_sum = sum(f.mass for f in tables.frame.floors)
     if counted > 0 and floor_sum > 0:
-        found.append(
+        warnings.append(
             Warning(
                 "members_beside_floors",
                 f"members bring {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
@@ -318,17 +318,17 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
                 "/member_mass",
             )
         )
-    return found
+    return warnings
 
 
 def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warning]:
     """Floors whose mass isn't that of the static method: weights (kN) by floor name."""
-    found = []
+    warnings = []
     for k, name in enumerate(built.floors.names):
         if name in weights:
             modal = float(built.floors.mass[k].mean()) * GRAVITY
             if abs(modal - weights[name]) > 0.02 * weights[name]:
-                found.append(
+                warnings.append(
                     Warning(
                         "weight_differs",
                         f"floor {name} weighs {modal:.5g} kN in the model, {weights[name]:.5g} kN in the static method",
@@ -337,4 +337,4 @@ def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warnin
                         f"/floors/{k}",
                     )
                 )
-    return found
+    return warnings

@@ -36,9 +36,9 @@ def _floor(story: Story) -> tuple[float | None, float | None, Array | None, Arra
 
 def floors_of(stories: Sequence[Story]) -> Floors:
     """Floors of a table of stories; raises InputRefused naming every story that lacks something."""
-    found = [_floor(s) for s in stories]
+    floors = [_floor(s) for s in stories]
     problems = []
-    for i, (mass, inertia, centre, _) in enumerate(found):
+    for i, (mass, inertia, centre, _) in enumerate(floors):
         if mass is None:
             problems.append(
                 Problem(f"/stories/{i}/mass", "the mass of the floor is not given", "Give mass in t, or weight in kN.")
@@ -59,9 +59,9 @@ def floors_of(stories: Sequence[Story]) -> Floors:
             )
     if problems:
         raise InputRefused(problems)
-    masses = np.array([f[0] for f in found], dtype=float)
+    masses = np.array([f[0] for f in floors], dtype=float)
     h = np.array([s.height for s in stories])
-    centre = np.array([f[2] for f in found])
+    centre = np.array([f[2] for f in floors])
     return Floors(
         names=[s.name for s in stories],
         z=np.cumsum(h),
@@ -69,8 +69,8 @@ def floors_of(stories: Sequence[Story]) -> Floors:
         below=np.arange(len(stories)) - 1,
         centre=centre,
         mass=np.stack([masses, masses], axis=1),
-        inertia=np.array([f[1] for f in found], dtype=float),
-        corners=[centre[i : i + 1] if f[3] is None else f[3] for i, f in enumerate(found)],
+        inertia=np.array([f[1] for f in floors], dtype=float),
+        corners=[centre[i : i + 1] if f[3] is None else f[3] for i, f in enumerate(floors)],
         gravity=np.array(
             [s.gravity if s.gravity is not None else m * GRAVITY for s, m in zip(stories, masses, strict=True)]
         ),
@@ -152,7 +152,7 @@ def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p
 
 
 def _line_warnings(floors: Floors, story: Array, at: Array, direction: Array, stiffness: Array) -> list[Warning]:
-    found = []
+    warnings = []
     for i, name in enumerate(floors.names):
         mine = story == i
         # stiffness of the story about the centre of mass, X Y RZ, scaled so that translations and rotation compare
@@ -166,7 +166,7 @@ def _line_warnings(floors: Floors, story: Array, at: Array, direction: Array, st
         if values[0] <= 1e-12 * max(values[-1], 1e-300):
             weak = np.abs(vectors[:, 0])
             way = ("in X", "in Y", "against twisting")[int(np.argmax(weak))]
-            found.append(
+            warnings.append(
                 Warning(
                     "mechanism",
                     f"story {name} has no stiffness {way}",
@@ -177,12 +177,12 @@ def _line_warnings(floors: Floors, story: Array, at: Array, direction: Array, st
                     (name,),
                 )
             )
-    if not found:
+    if not warnings:
         sums = np.array([stiffness[story == i].sum() for i in range(len(floors))])
         for i in range(1, len(floors)):
             ratio = sums[i] / sums[i - 1]
             if not 1e-3 < ratio < 1e3:
-                found.append(
+                warnings.append(
                     Warning(
                         "stiffness_jump",
                         f"story {floors.names[i]} is {ratio:.2g} times as stiff as the story below",
@@ -193,4 +193,4 @@ def _line_warnings(floors: Floors, story: Array, at: Array, direction: Array, st
                         (floors.names[i],),
                     )
                 )
-    return found
+    return warnings

@@ -71,7 +71,7 @@ def _beam(k: Array, L: Array, EI: Array, GA: Array, v: int, r: int, sign: float)
 
 def released(k: Array, released_dofs: npt.NDArray[np.bool_]) -> Array:
     """Stiffness with end forces released (m, 12 flags): static condensation, once for each pattern of releases."""
-    found = k.copy()
+    freed = k.copy()
     patterns, which = np.unique(released_dofs, axis=0, return_inverse=True)
     for number, pattern in enumerate(patterns):
         if not pattern.any():
@@ -85,8 +85,8 @@ def released(k: Array, released_dofs: npt.NDArray[np.bool_]) -> Array:
         inverse /= scale[:, :, None] * scale[:, None, :]
         condensed = np.zeros((len(at), 12, 12))
         condensed[np.ix_(np.arange(len(at)), c, c)] = k[np.ix_(at, c, c)] - rc.transpose(0, 2, 1) @ inverse @ rc
-        found[at] = condensed
-    return found
+        freed[at] = condensed
+    return freed
 
 
 def chord_stiffness(N: Array, L: Array) -> Array:

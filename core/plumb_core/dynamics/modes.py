@@ -331,12 +331,12 @@ def modes_to_target(
     columns = [TARGETS.index(d) for d in directions]
     count = 12
     while True:
-        found = find_modes(structure, count, method, progress)
-        reached = np.all(found.cumulative[:, columns] >= target - 1e-9, axis=1)
+        modes = find_modes(structure, count, method, progress)
+        reached = np.all(modes.cumulative[:, columns] >= target - 1e-9, axis=1)
         if reached.any():
-            return first_modes(found, int(np.argmax(reached)) + 1)
-        if found.every or len(found) < count or count >= most:
-            return found
+            return first_modes(modes, int(np.argmax(reached)) + 1)
+        if modes.every or len(modes) < count or count >= most:
+            return modes
         count = min(2 * count, most)
 
 
@@ -380,12 +380,12 @@ def rayleigh_periods(structure: Structure, forces: Array | None = None) -> Array
     return np.array(u_by_direction)
 
 
-def mechanism(structure: Structure, found: NotStable) -> Warning:
+def mechanism(structure: Structure, unstable: NotStable) -> Warning:
     """What a stiffness that isn't positive definite says about the model: which nodes move freely, and how."""
-    movement = np.abs(found.mode)
+    movement = np.abs(unstable.mode)
     most = np.argsort(movement)[::-1]
     nodes = list(dict.fromkeys(structure.node_ids[structure.dof_node[d]] for d in most[:200] if movement[d] > 0.1))[:12]
-    if found.negative:
+    if unstable.negative:
         return Warning(
             "unstable",
             "gravity takes more than the stiffness that is there",

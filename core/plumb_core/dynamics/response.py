@@ -101,30 +101,30 @@ def _combined(
     movement, forces = _modal(structure, modes, axis, spectrum, settings)
     rule = ModalRule(settings.combine, modes.omega, settings.damping, settings.residual_period is not None)
     by_mode = quantities(structure.floors, movement, forces)
-    found = rule.of_each(by_mode)
+    combined = rule.of_each(by_mode)
     if settings.sign_of is not None:
         chosen = settings.sign_of - 1
-        found = {name: np.where(by_mode[name][chosen] < 0, -1.0, 1.0) * value for name, value in found.items()}
-    return found
+        combined = {name: np.where(by_mode[name][chosen] < 0, -1.0, 1.0) * value for name, value in combined.items()}
+    return combined
 
 
-def _added(found: dict[str, Array], more: Mapping[str, Array]) -> dict[str, Array]:
+def _added(results: dict[str, Array], more: Mapping[str, Array]) -> dict[str, Array]:
     """Results made greater in size by those of the accidental moments, their signs kept."""
-    return {name: value + np.where(value < 0, -1.0, 1.0) * np.abs(more[name]) for name, value in found.items()}
+    return {name: value + np.where(value < 0, -1.0, 1.0) * np.abs(more[name]) for name, value in results.items()}
 
 
-def _with_moments(structure: Structure, found: dict[str, Array], axis: int, share: float) -> dict[str, Array]:
+def _with_moments(structure: Structure, results: dict[str, Array], axis: int, share: float) -> dict[str, Array]:
     """Accidental moments: force of each floor times its eccentricity, all in one sense, as a static load."""
     floors = structure.floors
     breadth = floors.breadth[:, axis]
-    moments = share * breadth * np.abs(found["force"][:, axis])
+    moments = share * breadth * np.abs(results["force"][:, axis])
     load = np.zeros(3 * len(floors))
     load[2::3] = moments
     u = structure.factor.solve(np.asarray(structure.at_floors @ load))
     forces = np.zeros((1, len(floors), 3))
     forces[0, :, 2] = moments
     static = quantities(floors, structure.floor_displacements(u)[None], forces)
-    return _added(found, {name: value[0] for name, value in static.items()})
+    return _added(results, {name: value[0] for name, value in static.items()})
 
 
 class Shifted:
@@ -192,7 +192,7 @@ class Shifted:
 def _with_shifted_mass(
     structure: Structure,
     modes: Modes,
-    found: dict[str, Array],
+    results: dict[str, Array],
     axis: int,
     spectrum: Spectrum,
     settings: Settings,
@@ -211,8 +211,8 @@ def _with_shifted_mass(
             floors, movement * (acceleration / omega**2)[:, None, None], forces * acceleration[:, None, None]
         )
         for name, shifted_value in rule.of_each(by_mode).items():
-            found[name] = np.where(found[name] < 0, -1.0, 1.0) * np.maximum(np.abs(found[name]), shifted_value)
-    return found
+            results[name] = np.where(results[name] < 0, -1.0, 1.0) * np.maximum(np.abs(results[name]), shifted_value)
+    return results
 
 
 def spectrum_response(
@@ -244,19 +244,19 @@ def _all_directions(
         shifted = Shifted(structure, modes)
     for direction, spectrum in spectra.items():
         axis = {"X": 0, "Y": 1, "Z": 3}[direction]
-        found = _combined(structure, modes, axis, spectrum, settings)
+        results = _combined(structure, modes, axis, spectrum, settings)
         if settings.eccentricity and axis < 2:
             if settings.eccentricity_as == "moments":
-                found = _with_moments(structure, found, axis, settings.eccentricity)
+                results = _with_moments(structure, results, axis, settings.eccentricity)
             elif shifted is not None:
-                found = _with_shifted_mass(structure, modes, found, axis, spectrum, settings, shifted)
-        parts.append(found)
+                results = _with_shifted_mass(structure, modes, results, axis, spectrum, settings, shifted)
+        parts.append(results)
     if len(parts) == 1:
         return parts[0]
     return {name: combine_directions([p[name] for p in parts], direction_rule or "SRSS") for name in parts[0]}
 
 
-def by_story(floors: Floors, found: Mapping[str, Array], directions: Sequence[Axis] = AXES) -> list[dict[str, Any]]:
+def by_story(floors: Floors, results: Mapping[str, Array], directions: Sequence[Axis] = AXES) -> list[dict[str, Any]]:
     """The results as rows of stories, bottom to top."""
     rows = []
     for i, name in enumerate(floors.names):
@@ -264,7 +264,7 @@ def by_story(floors: Floors, found: Mapping[str, Array], directions: Sequence[Ax
         row: dict[str, Any] = {
             "name": name,
             **{
-                key: dict(zip(axes, found[key][i].tolist(), strict=False))
+                key: dict(zip(axes, results[key][i].tolist(), strict=False))
                 for key, axes in (
                     ("force", AXES),
                     ("shear", AXES),
@@ -274,18 +274,18 @@ def by_story(floors: Floors, found: Mapping[str, Array], directions: Sequence[Ax
             },
             "drift": [
                 {"corner": corner, "X": x, "Y": y}
-                for corner, (x, y) in zip(corners, found["drift"][i].tolist(), strict=False)
+                for corner, (x, y) in zip(corners, results["drift"][i].tolist(), strict=False)
             ],
-            "edges": {d: _edge(found, AXES.index(d), i) for d in directions},
+            "edges": {d: _edge(results, AXES.index(d), i) for d in directions},
         }
         rows.append(row)
     return rows
 
 
-def _edge(found: Mapping[str, Array], axis: int, floor: int) -> dict[str, Any]:
+def _edge(results: Mapping[str, Array], axis: int, floor: int) -> dict[str, Any]:
     """Drifts and displacements of the two ends, their averages, and greatest over average."""
-    a, b, mean = np.abs(found["edge_drift"][floor, axis]).tolist()
-    p, q, middle = np.abs(found["end"][floor, axis]).tolist()
+    a, b, mean = np.abs(results["edge_drift"][floor, axis]).tolist()
+    p, q, middle = np.abs(results["end"][floor, axis]).tolist()
     greatest = max(a, b)
     return {
         "drift": [a, b],

@@ -45,8 +45,8 @@ def _solved(structure: Structure, axis: int, forces: Array, moments: Array) -> d
     acting[0, :, axis] = forces
     arm = floors.centre - structure.axis
     acting[0, :, 2] = moments + forces * (-arm[:, 1] if axis == 0 else arm[:, 0])
-    found = quantities(floors, structure.floor_displacements(u)[None], acting)
-    return {name: value[0] for name, value in found.items()}
+    results = quantities(floors, structure.floor_displacements(u)[None], acting)
+    return {name: value[0] for name, value in results.items()}
 
 
 def static_response(
@@ -78,25 +78,25 @@ def static_response(
             e_d = e_s + moved
         # a force in X with its point moved along +Y turns the floor the negative way
         turn = (-1.0 if axis == 0 else 1.0) * moved * forces
-        found = _solved(structure, axis, forces, turn)
+        results = _solved(structure, axis, forces, turn)
         if amplifier is None:
-            cases.append(StaticCase(direction, sign, found, None, [], e_s, e_d))
+            cases.append(StaticCase(direction, sign, results, None, [], e_s, e_d))
             continue
         rounds: list[Array] = []
         for _ in range(ROUNDS):
-            A_x = _amplification(found, direction, len(floors), amplifier)
+            A_x = _amplification(results, direction, len(floors), amplifier)
             settled = bool(rounds) and bool(np.allclose(A_x, rounds[-1], rtol=1e-6))
             rounds.append(A_x)
             if settled or np.all(A_x == 1.0):
                 break
-            found = _solved(structure, axis, forces, turn * A_x)
-        cases.append(StaticCase(direction, sign, found, rounds[-1], rounds, e_s, e_d))
+            results = _solved(structure, axis, forces, turn * A_x)
+        cases.append(StaticCase(direction, sign, results, rounds[-1], rounds, e_s, e_d))
     return cases
 
 
-def _amplification(found: dict[str, Array], direction: Axis, n: int, amplifier: Amplifier) -> Array:
+def _amplification(results: dict[str, Array], direction: Axis, n: int, amplifier: Amplifier) -> Array:
     values = np.ones(n)
-    ends = found["end"][:, AXES.index(direction)]
+    ends = results["end"][:, AXES.index(direction)]
     greatest, average = np.abs(ends[:, :2]).max(axis=1), np.abs(ends[:, 2])
     moving = greatest > 0
     if moving.any():

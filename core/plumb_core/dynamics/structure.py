@@ -78,13 +78,13 @@ class Floors:
     @cached_property
     def carried(self) -> Array:
         """(n, n): 1 where the story below floor i carries floor j, so that shears are `carried @ forces`."""
-        found = np.eye(len(self))
+        carried_over = np.eye(len(self))
         for j in range(len(self)):
             i = self.below[j]
             while i >= 0:
-                found[i, j] = 1.0
+                carried_over[i, j] = 1.0
                 i = self.below[i]
-        return found
+        return carried_over
 
     @cached_property
     def points(self) -> Array:
@@ -182,10 +182,10 @@ class Structure:
 
     def floor_displacements(self, u: Array) -> Array:
         """X, Y, RZ of every floor at its centre for displacements `u` (n,) or (n, k): (n_floors, 3) or (k, n_floors, 3)."""
-        found = self._to_floors @ u
-        return np.asarray(found).T.reshape(*u.shape[1:], len(self.floors), 3)
+        displacements = self._to_floors @ u
+        return np.asarray(displacements).T.reshape(*u.shape[1:], len(self.floors), 3)
 
     def floor_forces(self, inertia_force: Array) -> Array:
         """X, Y (kN) and moment about `axis` (kN m) by floor of forces on the degrees of freedom; shapes as above."""
-        found = self.tally @ inertia_force
-        return np.asarray(found).T.reshape(*inertia_force.shape[1:], len(self.floors), 3)
+        forces = self.tally @ inertia_force
+        return np.asarray(forces).T.reshape(*inertia_force.shape[1:], len(self.floors), 3)

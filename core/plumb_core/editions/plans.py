@@ -32,7 +32,7 @@ def reentrant_corners(outline: Outline) -> list[tuple[float, float]]:
         p = p[::-1]
     low, high = p.min(axis=0), p.max(axis=0)
     extent = high - low
-    found = []
+    corners_found = []
     for i in range(len(p)):
         before, after = p[i] - p[i - 1], p[(i + 1) % len(p)] - p[i]
         turn = before[0] * after[1] - before[1] * after[0]
@@ -43,8 +43,8 @@ def reentrant_corners(outline: Outline) -> list[tuple[float, float]]:
             [after[1], -after[0]]
         ) / np.linalg.norm(after)
         reach = np.where(opens > 1e-9, high - p[i], np.where(opens < -1e-9, p[i] - low, 0.0))
-        found.append((float(reach[0] / extent[0]), float(reach[1] / extent[1])))
-    return found
+        corners_found.append((float(reach[0] / extent[0]), float(reach[1] / extent[1])))
+    return corners_found
 
 
 def reentrant(corners: Sequence[Outline], limit: float, both: bool) -> dict[str, Any]:

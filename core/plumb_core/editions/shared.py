@@ -259,16 +259,16 @@ def measured(
 
     softer_holds : where blow count and shear strength class the soil differently, the softer of the two classes
     """
-    found = [
+    classes = [
         stiffest(value, bounds, softest)
         for value, bounds in ((v_s30, velocity), (N_SPT, blows), (s_u, strength))
         if value is not None and bounds
     ]
-    if found and (v_s30 is not None or not softer_holds):
-        return found[0]
-    if found:
+    if classes and (v_s30 is not None or not softer_holds):
+        return classes[0]
+    if classes:
         order = [name for name, _ in (velocity or blows)] + [softest]
-        return max(found, key=order.index)
+        return max(classes, key=order.index)
     raise RuleRefused(
         "v_s30",
         "nothing that was measured in the ground is given",
@@ -341,19 +341,19 @@ def less_than_above(
 
     grades : (kind, share of the story above, share of the mean of the three above or None), the gravest first
     """
-    found: list[Irregularity] = []
+    irregular: list[Irregularity] = []
     for i in range(0 if values is None else len(values) - 1):
         assert values is not None
         above = values[i] / values[i + 1]
         mean = values[i] / np.mean(values[i + 1 : i + 4]) if i + 3 < len(values) else np.inf
         for kind, limit, mean_limit in grades:
             if below(above, limit):
-                found.append(_found(i, kind, above, limit, clause))
+                irregular.append(_found(i, kind, above, limit, clause))
                 break
             if mean_limit is not None and below(mean, mean_limit):
-                found.append(_found(i, kind, mean, mean_limit, clause))
+                irregular.append(_found(i, kind, mean, mean_limit, clause))
                 break
-    return found
+    return irregular
 
 
 def more_than_adjacent(
@@ -371,9 +371,9 @@ def more_than_adjacent(
     only_below : compare with the story below only.  light_roof_exempt : a roof lighter than the floor below is no trigger.
     roof_exempt : the roof isn't looked at, light or heavy.
     """
-    found: list[Irregularity] = []
+    irregular: list[Irregularity] = []
     if values is None:
-        return found
+        return irregular
     top = len(values) - 1
     for i in range(len(values) - roof_exempt):
         beside = [values[i - 1]] if i else []
@@ -381,8 +381,8 @@ def more_than_adjacent(
             beside.append(values[i + 1])
         ratio = max((values[i] / other for other in beside), default=0.0)
         if exceeds(ratio, limit):
-            found.append(_found(i, kind, ratio, limit, clause))
-    return found
+            irregular.append(_found(i, kind, ratio, limit, clause))
+    return irregular
 
 
 def steady_drift(drift_ratio: Array | None, limit: float) -> bool:

@@ -17,9 +17,9 @@ _STEP = re.compile(
 
 def _written_unit(text: str) -> str | None:
     plain = text.lower().replace("^", "").replace("²", "2").replace("/s/s", "/s2").replace("sec2", "s2")
-    for found in re.findall(r"[\[(]\s*([a-z/0-9]+)\s*[\])]", plain):
-        if found in UNITS:
-            return UNITS[found]
+    for bracketed in re.findall(r"[\[(]\s*([a-z/0-9]+)\s*[\])]", plain):
+        if bracketed in UNITS:
+            return UNITS[bracketed]
     words = re.findall(r"[a-z]+(?:/s2)?", plain)
     return next((UNITS[w] for w in words if w in UNITS and w != "g"), None)
 

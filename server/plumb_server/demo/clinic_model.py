@@ -32,14 +32,14 @@ _FRAME_LINES = [3.4e4, 3.5e4, 3.4e4, 3.4e4, 3.3e4, 3.1e4, 2.9e4, 2.6e4]
 
 def lateral_lines() -> list[dict[str, Any]]:
     """Walls along X on the two outer lines, seven frames along Y; stiffness by story, kN/m."""
-    found = []
+    lines = []
     for story in range(len(STORIES)):
         for y in (Y[0], Y[-1]):
-            found.append(
+            lines.append(
                 {"story": story, "at": [18.0, y], "angle": 0.0, "stiffness": _WALL_LINES[story], "name": f"wall {y:g}"}
             )
         for k, x in enumerate(X):
-            found.append(
+            lines.append(
                 {
                     "story": story,
                     "at": [x, 11.25],
@@ -48,7 +48,7 @@ def lateral_lines() -> list[dict[str, Any]]:
                     "name": f"frame {k + 1}",
                 }
             )
-    return found
+    return lines
 
 
 def frame() -> dict[str, Any]:

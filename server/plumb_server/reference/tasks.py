@@ -17,9 +17,9 @@ SILENT = 10.0
 @app.task(queue=QUEUE, name=TASK)
 def carry_out_run(run: str) -> None:
     """Carry out a run; one that is done, cancelled or gone meanwhile is left alone."""
-    found = Run.objects.filter(pk=run).first()
-    if found is not None and found.open:
-        carry_out(found)
+    waiting = Run.objects.filter(pk=run).first()
+    if waiting is not None and waiting.open:
+        carry_out(waiting)
 
 
 async def requeue_stalled_jobs() -> int:

@@ -109,8 +109,8 @@ def _plain(value: Any) -> str:
 
 def _font(pattern: str) -> str:
     """A font of the built web application as a data address ('' where it isn't built)."""
-    found = sorted((settings.WEB / "assets").glob(pattern)) if settings.WEB.is_dir() else []
-    return "data:font/woff2;base64," + base64.b64encode(found[0].read_bytes()).decode() if found else ""
+    files = sorted((settings.WEB / "assets").glob(pattern)) if settings.WEB.is_dir() else []
+    return "data:font/woff2;base64," + base64.b64encode(files[0].read_bytes()).decode() if files else ""
 
 
 def _declared(site: dict[str, Any], edition: Edition) -> list[tuple[str, str]]:

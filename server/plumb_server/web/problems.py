@@ -57,8 +57,8 @@ REMEDIES = {
 
 
 def document(code: int, title: str, detail: str, errors: list[dict[str, Any]] | None = None) -> dict[str, Any]:
-    found = errors or [{"path": "/", "message": detail, "remedy": REMEDIES.get(code, "Mend it and send it again.")}]
-    return {"type": "about:blank", "title": title, "status": code, "detail": detail, "errors": found}
+    named = errors or [{"path": "/", "message": detail, "remedy": REMEDIES.get(code, "Mend it and send it again.")}]
+    return {"type": "about:blank", "title": title, "status": code, "detail": detail, "errors": named}
 
 
 def problem(code: int, title: str, detail: str, errors: list[dict[str, Any]] | None = None) -> JsonResponse:

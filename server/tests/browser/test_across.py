@@ -36,7 +36,7 @@ def test_the_same_building_under_three_editions(lead_browser: Browser) -> None:
     b.wait_text(".bench-place", "ASCE/SEI 7-22")
     b.wait_text(".bench .why-clause", "Table 12.2-1")
     assert "Why they part, X" in b.find(".stage").text
-    assert len(b.all(".parting")) == 2
+    assert len(b.all(".ratio")) == 2
     b.find(".stage [role=radiogroup] input[value=Y]").find_element("xpath", "following-sibling::label").click()
     b.wait_text(".stage", "Why they part, Y")
     b.wait_text(".log", "Story shears, Y")
@@ -101,7 +101,7 @@ def test_hazard_by_coordinates_is_taken_over_on_demand(browser: Browser) -> None
     b.type_into(f"{look} input[placeholder='47.62']", "12\t")
     b.type_into(f"{look} input[placeholder='−30.41']", "-30.41\t")
     b.named("button", "Look up").click()
-    b.wait_text(f"{look} .trouble", "outside the area of the grid")
+    b.wait_text(f"{look} .problem", "outside the area of the grid")
     b.type_into(f"{look} input[placeholder='47.62']", "47.62\t")
     b.named("button", "Look up").click()
     b.wait_text(".lookup-answer", "HI-2016.2 of 2016-05-20")

@@ -161,7 +161,7 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     b.find("nav a[href*=exhibits]").click()
     # a table with trouble in it says so in its cells, and can't be accepted
     b.paste("body", STORIES.replace("\t12\t", "\t-12\t").replace("Weight (kip)", "Weight"))
-    b.wait_text(".preview .trouble", "2 things stand in the way")
+    b.wait_text(".preview .problem", "2 things stand in the way")
     assert len(b.all(".preview td.bad")) == 2
     accept = next(x for x in b.all(".preview button") if "Accept" in x.text)
     assert accept.get_attribute("disabled")
@@ -192,7 +192,7 @@ def test_a_file_too_large_is_refused_where_it_was_chosen(browser: Browser, tmp_p
     browser.open(browser.review("Sable Quay Library") + "/exhibits")
     browser.find(".paste-target")
     browser.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(big))
-    browser.wait_text(".trouble", "is 50 MB; at most 20 MB are taken")
+    browser.wait_text(".problem", "is 50 MB; at most 20 MB are taken")
     assert "S0, accepted" in browser.find(".stage-head").text
 
 
@@ -241,7 +241,7 @@ def test_a_lead_adds_a_member_and_writes_the_scope(browser: Browser) -> None:
     b.type_into("input[type=email]", "avel.tran@northlight.example\n")
     b.wait_text("table", "Avel Tran")
     b.type_into("input[type=email]", "nobody@nowhere.example\n")
-    b.wait_text(".trouble", "Nobody signs in with nobody@nowhere.example")
+    b.wait_text(".problem", "Nobody signs in with nobody@nowhere.example")
     b.type_into("textarea", "The scope of this review.\t")
     time.sleep(0.6)
     b.open(b.review("Sable Quay Library") + "/report")
@@ -323,4 +323,4 @@ def test_the_first_load_is_under_350_kb_of_compressed_script(lead_browser: Brows
 def test_strangers_are_told_there_is_nothing(browser: Browser) -> None:
     browser.sign_in("avel.tran@northlight.example", PASSWORD)
     browser.open("/reviews/00000000-0000-4000-8000-000000000000/sheet")
-    browser.wait_text(".trouble", "There is nothing here, or it isn't yours to see")
+    browser.wait_text(".problem", "There is nothing here, or it isn't yours to see")

@@ -77,7 +77,7 @@ def test_ten_minutes_of_lateral_lines(browser: Browser) -> None:
     b.wait_text(".lines", "No lines in Ground yet")
     # a bad row is named and nothing is taken; then the right ones
     b.paste("input[aria-label='Paste lateral lines here']", "Cellar\t0\t0\t0\t5\nGround\t0\t0\t0\t-5\n")
-    b.wait_text(".trouble", "give x (m), y (m), angle")
+    b.wait_text(".problem", "give x (m), y (m), angle")
     b.paste("input[aria-label='Paste lateral lines here']", LINES)
     b.wait_text(".page", "It stands: 12 degrees of freedom, 4 floors")
     assert len(b.all(".lines-plan .line")) == 4
@@ -146,7 +146,7 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
         "textarea",
         "Node\tX\tY\tZ\n" + "".join(f"{x}{y}{k}\t{6 * x}\t{5 * y}\t{3 * k}\n" for k in (0, 1) for x, y in corners),
     )
-    b.wait_text(".trouble", "The unit of x is missing")
+    b.wait_text(".problem", "The unit of x is missing")
     for left in (2, 1, 0):
         choose_unit(b, "m", left)
     b.named("button", "Take 8 rows of nodes").click()
@@ -168,7 +168,7 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     take_table(b, "Node\tFixed\n" + "".join(f"{x}{y}0\tfixed\n" for x, y in corners), "Take 4 rows of supports")
     # a word that isn't known is marked in its cell
     b.paste("textarea", "Floor\tMass [t]\tRigid\nDeck\t30\tsoft\n")
-    b.wait_text(".trouble", "'soft' isn't understood")
+    b.wait_text(".problem", "'soft' isn't understood")
     assert b.find("td.bad").text == "soft"
     take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Take 1 row of floors")
     b.named("button", "Take this frame").click()

@@ -8,7 +8,7 @@ import { useReviewContext } from "../review/ReviewContext";
 import { answered, api, type Check, type Finding, type Severity } from "../shared/api/client";
 import { useRefresh } from "../shared/api/queries";
 import { SymbolText } from "../shared/Symbol";
-import { Troubles } from "../shared/Troubles";
+import { Problems } from "../shared/Problems";
 
 interface Props {
   check: Check;
@@ -114,7 +114,7 @@ export function Remark({ check, filed }: Props) {
               setText(e.currentTarget.value);
             }}
           />
-          <Troubles error={file.error} title="Not filed" />
+          <Problems error={file.error} title="Not filed" />
           <div className="bench-file">
             <Tooltip label="Ctrl+Enter">
               <Button type="submit" color="dark" loading={file.isPending}>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { answered, api, type Brief, type Edition } from "../shared/api/client";
 import { figures, trimmed } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
-import { Troubles } from "../shared/Troubles";
+import { Problems } from "../shared/Problems";
 import { ValueInput } from "../shared/ValueInput";
 import { give, given, type Change } from "./places";
 
@@ -89,7 +89,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
           47 to 49° N, 32 to 29° W in the demo; typed values always do
         </span>
       </form>
-      <Troubles error={look.error} title="No values" />
+      <Problems error={look.error} title="No values" />
       {look.data && (
         <div className="lookup-answer" role="status">
           <p style={{ margin: "2px 0" }}>

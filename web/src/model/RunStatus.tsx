@@ -1,6 +1,6 @@
 import { Button, Progress } from "@mantine/core";
 import type { Run } from "../shared/api/client";
-import { Troubles } from "../shared/Troubles";
+import { Problems } from "../shared/Problems";
 
 interface Props {
   run: Run | undefined;
@@ -12,7 +12,7 @@ interface Props {
 
 /** What a run is doing, and a way to stop it; why there is no answer, where there is none. */
 export function RunStatus({ run, error, asking, cancel, again }: Props) {
-  if (error) return <Troubles error={error} title="Our own model can't be asked yet" />;
+  if (error) return <Problems error={error} title="Our own model can't be asked yet" />;
   if (asking)
     return (
       <p className="quiet" role="status">
@@ -46,7 +46,7 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
     run.status as "refused" | "cancelled" | "failed"
   ];
   return (
-    <div className="trouble" role="alert">
+    <div className="problem" role="alert">
       <p style={{ fontWeight: 600 }}>{said}</p>
       {run.problems.map((p, i) => (
         <p key={i}>

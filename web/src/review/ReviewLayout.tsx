@@ -7,7 +7,7 @@ import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/q
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
 import { counted } from "../shared/numbers";
-import { Troubles } from "../shared/Troubles";
+import { Problems } from "../shared/Problems";
 import { deviates, passes, rowsOf, type SheetFilter } from "../sheet/layout";
 import { KeyHandlers, KeyProvider, KEYS } from "./keys";
 import { PAGES } from "./pages";
@@ -95,7 +95,7 @@ export function ReviewLayout() {
   if (review.error) {
     return (
       <main className="page">
-        <Troubles error={review.error} title="This review can't be opened" />
+        <Problems error={review.error} title="This review can't be opened" />
         <Link to="/">To your reviews</Link>
       </main>
     );
@@ -216,7 +216,7 @@ export function ReviewLayout() {
             </span>
           </nav>
           <div className="review-body">
-            {recheck.error && <Troubles error={recheck.error} title="The recheck could not be run" />}
+            {recheck.error && <Problems error={recheck.error} title="The recheck could not be run" />}
             <Suspense fallback={<Loader m="xl" size="sm" />}>
               {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet />}
             </Suspense>

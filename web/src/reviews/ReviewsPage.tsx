@@ -5,7 +5,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answered, api, type ReviewSummary } from "../shared/api/client";
 import { reviewsQuery, takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
-import { Troubles } from "../shared/Troubles";
+import { Problems } from "../shared/Problems";
 import { Appearance } from "../shared/Appearance";
 
 export function ReviewsPage() {
@@ -63,7 +63,7 @@ export function ReviewsPage() {
           New review
         </Button>
       </div>
-      <Troubles error={reviews.error ?? bring.error} title={bring.error ? "Not imported" : "Not loaded"} />
+      <Problems error={reviews.error ?? bring.error} title={bring.error ? "Not imported" : "Not loaded"} />
       {reviews.data?.length === 0 && (
         <div className="empty">
           <p>
@@ -143,7 +143,7 @@ function NewReview() {
           setFields((f) => ({ ...f, edition: v ?? f.edition }));
         }}
       />
-      <Troubles error={create.error} title="Not created" />
+      <Problems error={create.error} title="Not created" />
       <Button type="submit" mt="md" color="dark" loading={create.isPending}>
         Create and type the brief
       </Button>

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api } from "../shared/api/client";
 import { takeSession } from "../shared/api/queries";
-import { Troubles } from "../shared/Troubles";
+import { Problems } from "../shared/Problems";
 
 export function SignIn() {
   const [email, setEmail] = useState("");
@@ -53,7 +53,7 @@ export function SignIn() {
           }}
           mt="sm"
         />
-        <Troubles error={open.error} />
+        <Problems error={open.error} />
         <Button type="submit" size="sm" mt="lg" color="dark" loading={open.isPending}>
           Sign in
         </Button>

@@ -128,9 +128,9 @@ def category(importance_level: int, kpZ: float, subsoil: str, h_n: float) -> str
         if int(row[0]) != importance_level or exceeds(kpZ, float(row[column])):
             continue
         for place, part in enumerate(row[5:]):
-            height, found = part.split(":")
+            height, letter = part.split(":")
             limit = float(height)
             # the first row reads "<= 12 m"; all others "< 25 m", "< 50 m"
-            if math.isinf(limit) or below(h_n, limit) or (found == "I" and place == 0 and within(h_n, limit)):
-                return found
+            if math.isinf(limit) or below(h_n, limit) or (letter == "I" and place == 0 and within(h_n, limit)):
+                return letter
     return "none"

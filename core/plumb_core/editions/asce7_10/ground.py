@@ -27,12 +27,12 @@ def F_v(S_1: float, site_class_used: str) -> float:
 
 
 def _triggers(site_class: str, S_1: float, isolated_or_damped: bool) -> list[str]:
-    found = []
+    triggers = []
     if site_class == "F":
-        found.append("site class F: site response analysis (21.1) is required by 11.4.7")
+        triggers.append("site class F: site response analysis (21.1) is required by 11.4.7")
     if isolated_or_damped and reaches(S_1, 0.6):
-        found.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.7")
-    return found
+        triggers.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.7")
+    return triggers
 
 
 @rule(clause="11.4.7")

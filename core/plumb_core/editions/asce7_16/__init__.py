@@ -188,16 +188,16 @@ _BY_SUPPLEMENTS: dict[tuple[int, ...], dict[str, Rule]] = {
 
 def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
     """Rules that take a permission which the brief declares."""
-    found: list[Rule] = []
+    taken: list[Rule] = []
     if choices.get("category_by_S_DS_alone", False):
-        found.append(ground.design_category_by_S_DS_alone)
+        taken.append(ground.design_category_by_S_DS_alone)
     if choices.get("category_A_by_map", False):
-        found.append(ground.design_category_A_by_map)
+        taken.append(ground.design_category_A_by_map)
     if choices.get("short_period_cap", False):
-        found.append(lateral.S_DS_capped)
+        taken.append(lateral.S_DS_capped)
     if choices.get("low_vertical_effect", False):
-        found.append(lateral.load_combinations_low)
-    return tuple(found)
+        taken.append(lateral.load_combinations_low)
+    return tuple(taken)
 
 
 PERMISSIONS = {

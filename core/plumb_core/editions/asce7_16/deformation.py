@@ -169,15 +169,15 @@ def theta_amplification(theta: Array, theta_limit: float, p_delta_included: bool
 @rule(clause="12.8.7")
 def second_order(theta: Array, theta_checked: Array, theta_limit: float, p_delta_included: bool = False) -> list[str]:
     """What 12.8.7 asks for at each story."""
-    found = []
+    words = []
     for t, checked in zip(theta.tolist(), theta_checked.tolist(), strict=True):
         if exceeds(checked, theta_limit):
-            found.append("above its limit: potentially unstable, to be redesigned")
+            words.append("above its limit: potentially unstable, to be redesigned")
         elif within(t, 0.10):
-            found.append("need not be considered")
+            words.append("need not be considered")
         else:
-            found.append("in the model" if p_delta_included else "amplified by 1/(1 - theta)")
-    return found
+            words.append("in the model" if p_delta_included else "amplified by 1/(1 - theta)")
+    return words
 
 
 @rule(clause="12.8.7, 12.12.1")

@@ -186,22 +186,22 @@ def _on_plateau(S_DS: float, S_D1: float, S_1: float, T: float, R: float, I_e: f
 
 def _triggers(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool) -> list[str]:
     """The items of 11.4.8 that ask for a site-specific study."""
-    found = []
+    triggers = []
     if site_class == "F":
-        found.append("site class F: site response analysis (21.1) is required by 11.4.8")
+        triggers.append("site class F: site response analysis (21.1) is required by 11.4.8")
     if isolated_or_damped and reaches(S_1, 0.6):
-        found.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.8")
+        triggers.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.8")
     unless = "its exceptions aren't for isolated or damped structures" if isolated_or_damped else "unless {}"
     if site_class == "E" and reaches(S_S, 1.0):
         exception = "exception 1 (F_a of class C), which these values take"
-        found.append(f"site class E with S_S >= 1.0: hazard analysis by 11.4.8, {unless.format(exception)}")
+        triggers.append(f"site class E with S_S >= 1.0: hazard analysis by 11.4.8, {unless.format(exception)}")
     if site_class == "D" and reaches(S_1, 0.2):
         exception = "exception 2, which these values take as the declared supplements word it"
-        found.append(f"site class D with S_1 >= 0.2: hazard analysis by 11.4.8, {unless.format(exception)}")
+        triggers.append(f"site class D with S_1 >= 0.2: hazard analysis by 11.4.8, {unless.format(exception)}")
     if site_class == "E" and reaches(S_1, 0.2):
         exception = "exception 3 (T <= T_S and the static method)"
-        found.append(f"site class E with S_1 >= 0.2: hazard analysis by 11.4.8, {unless.format(exception)}")
-    return found
+        triggers.append(f"site class E with S_1 >= 0.2: hazard analysis by 11.4.8, {unless.format(exception)}")
+    return triggers
 
 
 @rule(clause="11.4.8")

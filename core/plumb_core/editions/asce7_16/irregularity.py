@@ -33,10 +33,10 @@ def horizontal_by(types: Sequence[tuple[str, str]], reentrant_limit: float) -> R
         """Types of horizontal irregularity, each there, none or not tested; "not tested" is no "none"."""
         shown = {}
         if corners is not None:
-            found = plans.reentrant(corners, reentrant_limit, both=True)
+            corner = plans.reentrant(corners, reentrant_limit, both=True)
             shown["reentrant_corner"] = {
-                "present": found["present"],
-                "basis": f"projections of {found['projection']:.0%} in both directions, the limit is {reentrant_limit:.0%}",
+                "present": corner["present"],
+                "basis": f"projections of {corner['projection']:.0%} in both directions, the limit is {reentrant_limit:.0%}",
             }
         return plans.declared(types, irregularities, "Table 12.3-1", shown)
 
@@ -51,31 +51,31 @@ def _reach(text: str, categories: str, design_category: str) -> list[str]:
 def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], design_category: str = "") -> list[str]:
     """What follows from the horizontal types that are there; all of it where the design category isn't known."""
     types = plans.there(horizontal_irregularities)
-    found: list[str] = []
+    consequences: list[str] = []
     if "extreme_torsional" in types:
-        found += _reach("extreme torsional irregularity is not permitted (12.3.3.1)", "EF", design_category)
+        consequences += _reach("extreme torsional irregularity is not permitted (12.3.3.1)", "EF", design_category)
     if types & {"torsional", "extreme_torsional", "reentrant_corner", "diaphragm_discontinuity", "out_of_plane_offset"}:
-        found += _reach(
+        consequences += _reach(
             "25 % more force in connections of diaphragms to vertical elements and collectors, and in collectors "
             "and their connections (12.3.3.4)",
             "DEF",
             design_category,
         )
     if "out_of_plane_offset" in types:
-        found += _reach(
+        consequences += _reach(
             "columns, beams, slabs and trusses under the discontinuous elements for the overstrength Omega_0 "
             "(12.3.3.3)",
             "BCDEF",
             design_category,
         )
     if types & {"torsional", "extreme_torsional", "out_of_plane_offset", "nonparallel_systems"}:
-        found += _reach("a three-dimensional model (12.7.3)", "BCDEF", design_category)
+        consequences += _reach("a three-dimensional model (12.7.3)", "BCDEF", design_category)
     if "nonparallel_systems" in types:
-        found += _reach("100 % of one direction with 30 % of the other (12.5.3)", "CDEF", design_category)
+        consequences += _reach("100 % of one direction with 30 % of the other (12.5.3)", "CDEF", design_category)
     untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
     if untested:
-        found.append(f"not tested: {', '.join(untested)}")
-    return found
+        consequences.append(f"not tested: {', '.join(untested)}")
+    return consequences
 
 
 EXEMPT_IF_LOW = ("1a", "1b", "2")
@@ -101,16 +101,16 @@ def vertical_irregularities(
     Types 1a, 1b and 2 fall away where no story drift ratio exceeds 1.3 times that above it (12.3.2.2, exception 1), in
     buildings of one story, and in those of two stories in category B, C or D (exception 2).
     """
-    found = shared.less_than_above(
+    irregular = shared.less_than_above(
         story_strength, [("5b extreme weak story", 0.65, None), ("5a weak story", 0.80, None)], "Table 12.3-2"
     )
-    found += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 12.3-2")
+    irregular += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 12.3-2")
     if low_exempt(N, design_category) or shared.steady_drift(drift_ratio, 1.3):
-        return found
-    found += shared.less_than_above(
+        return irregular
+    irregular += shared.less_than_above(
         story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)], "Table 12.3-2"
     )
-    return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 12.3-2", light_roof_exempt=True)
+    return irregular + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 12.3-2", light_roof_exempt=True)
 
 
 def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
@@ -125,7 +125,7 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
         irregularities: Mapping[str, bool] | None = None,
     ) -> list[str]:
         """What follows from the vertical types that are there; all of it where the design category isn't known."""
-        kinds = {str(found["kind"]).split()[0] for found in vertical_irregularities}
+        kinds = {str(irregularity["kind"]).split()[0] for irregularity in vertical_irregularities}
         said = irregularities or {}
         kinds |= {
             number
@@ -137,32 +137,34 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
             )
             if said.get(name)
         }
-        found: list[str] = []
+        consequences: list[str] = []
         banned = sorted(kinds & {"1b", weak, extreme_weak})
         if banned:
-            found += _reach(
+            consequences += _reach(
                 f"vertical irregularity {', '.join(banned)} is not permitted (12.3.3.1)", "EF", design_category
             )
         if extreme_weak in kinds:
-            found += _reach(f"vertical irregularity {extreme_weak} is not permitted (12.3.3.1)", "D", design_category)
+            consequences += _reach(
+                f"vertical irregularity {extreme_weak} is not permitted (12.3.3.1)", "D", design_category
+            )
             if N > 2 or exceeds(h_n, NINE_METRES):
-                found += _reach(
+                consequences += _reach(
                     "not more than two stories or 9 m, unless the weak story resists the design force times Omega_0 "
                     "(12.3.3.2)",
                     "BC",
                     design_category,
                 )
         if in_plane in kinds:
-            found += _reach(
+            consequences += _reach(
                 "columns, beams, slabs and trusses under the discontinuous elements for the overstrength Omega_0 "
                 "(12.3.3.3)",
                 "BCDEF",
                 design_category,
             )
-            found += _reach(
+            consequences += _reach(
                 "25 % more force in connections of diaphragms and collectors (12.3.3.4)", "DEF", design_category
             )
-        return found
+        return consequences
 
     return vertical_consequences
 

@@ -254,16 +254,16 @@ def combinations(
     if category == "A":
         vertical, rho, Omega_0 = 0.0, 1.0, None
     up = 0.2 * vertical
-    found = [
+    listed = [
         {"name": names[0], "factors": {"D": 1.2 + up, "L": 1.0, "S": snow, "Q_E": rho}},
         {"name": names[1], "factors": {"D": 0.9 - up, "Q_E": rho}},
     ]
     if Omega_0 is not None:
-        found += [
+        listed += [
             {"name": names[2], "factors": {"D": 1.2 + up, "L": 1.0, "S": snow, "Q_E": Omega_0}},
             {"name": names[3], "factors": {"D": 0.9 - up, "Q_E": Omega_0}},
         ]
-    return found
+    return listed
 
 
 NAMES = ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength")

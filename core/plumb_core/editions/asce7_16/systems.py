@@ -166,8 +166,8 @@ def system_rules(systems: dict[str, LateralSystem], greatest_above: bool = False
             for s in stacked_systems
             if s.get("exempt") and (why := exempt_share(s, w))
         ]
-        found = permission(height_limit, h_n, f"category {design_category}", as_printed)
-        return "; ".join([found, *refused])
+        permitted = permission(height_limit, h_n, f"category {design_category}", as_printed)
+        return "; ".join([permitted, *refused])
 
     clause = (
         "12.2.1, 12.2.3.1, 12.2.3.3, Table 12.2-1" if not greatest_above else "12.2.1, 12.2.3.1, 12.2.3.2, Table 12.2-1"

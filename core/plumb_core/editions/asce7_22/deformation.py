@@ -32,13 +32,13 @@ def vertical_irregularities(
     Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it, in buildings of one story, and in
     those of two stories in category B, C or D.
     """
-    found = shared.less_than_above(
+    irregular = shared.less_than_above(
         story_strength, [("4b extreme weak story", 0.65, None), ("4a weak story", 0.80, None)], "Table 12.3-2"
     )
-    found += shared.more_than_adjacent(lateral_width, 1.3, "2 vertical geometric", "Table 12.3-2")
+    irregular += shared.more_than_adjacent(lateral_width, 1.3, "2 vertical geometric", "Table 12.3-2")
     if irregularity.low_exempt(N, design_category) or shared.steady_drift(drift_ratio, 1.3):
-        return found
-    return found + shared.less_than_above(
+        return irregular
+    return irregular + shared.less_than_above(
         story_stiffness, [("1b extreme soft story", 0.6, 0.7), ("1a soft story", 0.7, 0.8)], "Table 12.3-2"
     )
 

@@ -26,8 +26,10 @@ def T_a(
     h_n: float, h: Array, C_t: float, x: float, period_type: str, T_a_formula: str = "12.8-8", C_w: float | None = None
 ) -> Governed:
     """Approximate fundamental period, s, by the declared equation (12.8-8 C_t h_n^x, 12.8-9 0.1 N, 12.8-10 walls)."""
-    found: Governed = earlier.T_a.function(h_n, h, C_t, x, period_type, _BEFORE.get(T_a_formula, T_a_formula), C_w)
-    return Governed(found.value, _NEXT[found.governed_by])
+    earlier_T_a: Governed = earlier.T_a.function(
+        h_n, h, C_t, x, period_type, _BEFORE.get(T_a_formula, T_a_formula), C_w
+    )
+    return Governed(earlier_T_a.value, _NEXT[earlier_T_a.governed_by])
 
 
 @rule(clause="12.8.1.1, Eq. 12.8-3", tex=earlier.C_s_plateau.tex)
@@ -39,8 +41,8 @@ def C_s_plateau(S_DS_static: float, R: float, I_e: float) -> Governed:
 @rule(clause="12.8.1.1, Eq. 12.8-4 and 12.8-5", tex=earlier.C_s_upper.tex)
 def C_s_upper(S_D1: float, T: float, T_L: float, R: float, I_e: float) -> Governed:
     """Upper bound of the coefficient, Method 2."""
-    found: Governed = earlier.C_s_upper.function(S_D1, T, T_L, R, I_e)
-    return Governed(found.value, "12.8-4" if within(T, T_L) else "12.8-5")
+    bound: Governed = earlier.C_s_upper.function(S_D1, T, T_L, R, I_e)
+    return Governed(bound.value, "12.8-4" if within(T, T_L) else "12.8-5")
 
 
 @rule(clause="12.8.1.1, Eq. 12.8-2", tex=r"\q{C_s_plateau} = \frac{S_a(\q{T})}{\q{R}/\q{I_e}}", defines="C_s_plateau")
@@ -60,8 +62,8 @@ def C_s_method_1(C_s_plateau: Governed, C_s_lower: Governed) -> Governed:
 @rule(clause="12.8.1.1, Eq. 12.8-6 and 12.8-7", tex=earlier.C_s_lower.tex)
 def C_s_lower(S_DS_static: float, I_e: float, S_1: float, R: float) -> Governed:
     """Lower bound of the coefficient; Eq. 12.8-7 takes S_1 of site class BC."""
-    found: Governed = earlier.C_s_lower.function(S_DS_static, I_e, S_1, R)
-    return Governed(found.value, "12.8-6" if found.governed_by == "12.8-5" else "12.8-7")
+    bound: Governed = earlier.C_s_lower.function(S_DS_static, I_e, S_1, R)
+    return Governed(bound.value, "12.8-6" if bound.governed_by == "12.8-5" else "12.8-7")
 
 
 NAMES = ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength")

@@ -64,14 +64,14 @@ def read_curve(T: Array, curve: Mapping[str, Any]) -> Array:
             + (" (a displacement says nothing of the acceleration at 0 s)" if displacement and bad == 0 else ""),
             "Add points to the curve, or ask for periods inside it.",
         )
-    found = np.interp(T, periods, values)
+    ordinates = np.interp(T, periods, values)
     if curve.get("read", "linear") == "log":
         usable = (periods > 0) & (values > 0)
         inside = periods[usable][0] <= T
-        found[inside] = np.exp(np.interp(np.log(T[inside]), np.log(periods[usable]), np.log(values[usable])))
+        ordinates[inside] = np.exp(np.interp(np.log(T[inside]), np.log(periods[usable]), np.log(values[usable])))
     if displacement:
-        found = found * (2.0 * np.pi / np.where(T > 0, T, 1.0)) ** 2 / GRAVITY
-    return np.asarray(found)
+        ordinates = ordinates * (2.0 * np.pi / np.where(T > 0, T, 1.0)) ** 2 / GRAVITY
+    return np.asarray(ordinates)
 
 
 @rule(clause=_CLAUSE, tex=r"\q{S_a} = \q{curve}(\q{T_points})")

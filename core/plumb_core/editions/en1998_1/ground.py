@@ -89,18 +89,18 @@ def elastic(T: Array, a_g: float, S: float, T_B: float, T_C: float, T_D: float, 
     """S_e, g: Eq. 3.2 to 3.5, and beyond T_E the displacements of Annex A (where T_E is given)."""
     plateau = a_g * S * eta * 2.5
     safe = np.where(T > 0, T, 1.0)
-    found = np.select(
+    ordinates = np.select(
         [T < T_B, T <= T_C, T <= T_D],
         [a_g * S * (1.0 + T / T_B * (eta * 2.5 - 1.0)), np.full_like(T, plateau), plateau * T_C / safe],
         plateau * T_C * T_D / safe**2,
     )
     if T_E is None:
-        return found
+        return ordinates
     # Eq. A.1 and A.2 with d_g = 0.025 a_g S T_C T_D (3.12); the printed 0.025 is 1/(2 pi)^2 rounded, so that the curve
     # steps down by 1.3 % at T_E
     fade = np.clip((T - T_E) / (tables.T_F - T_E), 0.0, 1.0)
     S_De = 0.025 * a_g * S * T_C * T_D * (2.5 * eta + fade * (1.0 - 2.5 * eta))
-    return np.where(T > T_E, S_De * (2.0 * np.pi / safe) ** 2, found)
+    return np.where(T > T_E, S_De * (2.0 * np.pi / safe) ** 2, ordinates)
 
 
 def _annex_a(spectrum_type: int, ground_type: str) -> float | None:
@@ -222,8 +222,8 @@ def S_a_reduced_of_study(
     """Design spectrum from that of a study, g: reduced at each period as the code reduces its own, with the lower bound beta a_g."""
     T = np.asarray(T_points, dtype=float)
     ratio = design(T, a_g, S, T_B, T_C, T_D, q, 0.0) / elastic(T, a_g, S, T_B, T_C, T_D, 1.0, None)
-    found = shared.read_points(T, site_specific, "site_specific") * ratio
-    return np.where(T > T_C, np.maximum(found, beta * a_g), found)
+    ordinates = shared.read_points(T, site_specific, "site_specific") * ratio
+    return np.where(T > T_C, np.maximum(ordinates, beta * a_g), ordinates)
 
 
 @rule(clause="3.2.2.5, on the elastic spectrum of the study", tex=r"\q{S_a_T} = S_d(\q{T})", defines="S_a_T")

@@ -253,15 +253,15 @@ def regularity_consequences(
     if regular_in_plan is None or regular_in_elevation is None:
         lacks = [n for n, v in (("in plan", regular_in_plan), ("in elevation", regular_in_elevation)) if v is None]
         return [f"Table 4.1: regularity {' and '.join(lacks)} isn't stated"]
-    found = [
+    consequences = [
         f"Table 4.1: {next(words for p, e, words in REGULARITY if (p, e) == (regular_in_plan, regular_in_elevation))}"
     ]
     if not regular_in_plan and h_n is not None and within(h_n, 10.0):
-        found.append(
+        consequences.append(
             "up to 10 m high, with well distributed cladding and partitions and stiff diaphragms: plane models, all effects times "
             "1.25, or without it where r_x^2 > l_s^2 + e_0x^2 and the same in y (4.3.3.1(8), (9)), by declaration"
         )
-    return found
+    return consequences
 
 
 SLENDERNESS, SETBACK, ECCENTRICITY = 4.0, 0.05, 0.30
@@ -320,10 +320,10 @@ def _all_met(tests: list[dict[str, Any]]) -> bool | None:
 @rule(clause="4.2.3.2", tex=r"\q{regular_in_plan} = \text{all tests of }\q{plan_regularity}")
 def regular_in_plan(plan_regularity: list[dict[str, Any]]) -> bool:
     """Regular in plan: all tests met; asked for where one of them couldn't be made and none fails."""
-    found = _all_met(plan_regularity)
-    if found is None:
+    met = _all_met(plan_regularity)
+    if met is None:
         raise MissingInput("regular_in_plan")
-    return found
+    return met
 
 
 @rule(clause="4.2.3.2(6), 5.2.2.1(4)P", tex=r"\q{torsionally_flexible} = r < l_s")

@@ -149,14 +149,14 @@ def static_notes(
 @rule(clause="6.3.1.1, 6.3.1.2", tex=r"1.5\,(DL \pm EL),\ 1.2\,(DL + IL \pm EL),\ 0.9\,DL \pm 1.5\,EL")
 def load_combinations() -> list[dict[str, Any]]:
     """Combinations for concrete (6.3.1.2) and for the plastic design of steel (6.3.1.1)."""
-    found: list[tuple[str, Mapping[str, float]]] = [
+    combinations: list[tuple[str, Mapping[str, float]]] = [
         ("6.3.1.2 b", {"DL": 1.2, "IL": 1.2, "EL": 1.2}),
         ("6.3.1.2 c", {"DL": 1.5, "EL": 1.5}),
         ("6.3.1.2 d", {"DL": 0.9, "EL": 1.5}),
         ("6.3.1.1 b", {"DL": 1.7, "EL": 1.7}),
         ("6.3.1.1 c", {"DL": 1.3, "IL": 1.3, "EL": 1.3}),
     ]
-    return [{"name": name, "factors": dict(factors)} for name, factors in found]
+    return [{"name": name, "factors": dict(factors)} for name, factors in combinations]
 
 
 @rule(clause="6.3.2, 6.3.4")

@@ -64,12 +64,12 @@ def vertical_irregularities(
 
     Roofs are not looked at for mass, light or heavy.
     """
-    found = shared.less_than_above(
+    irregular = shared.less_than_above(
         story_stiffness, [("extreme soft story", 0.6, 0.7), ("soft story", 0.7, 0.8)], "Table 5"
     )
-    found += shared.more_than_adjacent(w, 2.0, "mass", "Table 5", roof_exempt=True)
-    found += shared.more_than_adjacent(lateral_width, 1.5, "vertical geometric", "Table 5")
-    return found + shared.less_than_above(story_strength, [("weak story", 0.8, None)], "Table 5")
+    irregular += shared.more_than_adjacent(w, 2.0, "mass", "Table 5", roof_exempt=True)
+    irregular += shared.more_than_adjacent(lateral_width, 1.5, "vertical geometric", "Table 5")
+    return irregular + shared.less_than_above(story_strength, [("weak story", 0.8, None)], "Table 5")
 
 
 HORIZONTAL = (
@@ -91,9 +91,9 @@ def horizontal_by(clause: str, types: Sequence[tuple[str, str]], both: bool) -> 
         """Types of plan irregularity, each there, none or not tested; "not tested" is no "none"."""
         shown = {}
         if corners is not None:
-            found = plans.reentrant(corners, 0.15, both)
-            basis = f"projection of {found['projection']:.0%}{' in both directions' if both else ''}, the limit is 15%"
-            shown["reentrant_corner"] = {"present": found["present"], "basis": basis}
+            corner = plans.reentrant(corners, 0.15, both)
+            basis = f"projection of {corner['projection']:.0%}{' in both directions' if both else ''}, the limit is 15%"
+            shown["reentrant_corner"] = {"present": corner["present"], "basis": basis}
         return plans.declared(types, irregularities, clause, shown)
 
     return horizontal_irregularities
@@ -104,11 +104,11 @@ def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], zon
     """What follows from the plan irregularities that are there."""
     types = plans.there(horizontal_irregularities)
     limit = {"IV": "12 m", "V": "12 m", "II": "40 m", "III": "40 m"}.get(zone, "12 m (zones IV, V) or 40 m (II, III)")
-    found = [f"irregular building: dynamic analysis above {limit} (7.8.1)"] if types else []
+    consequences = [f"irregular building: dynamic analysis above {limit} (7.8.1)"] if types else []
     if "nonparallel_systems" in types:
-        found.append("100 % of one direction with 30 % of the other (6.3.2.2)")
+        consequences.append("100 % of one direction with 30 % of the other (6.3.2.2)")
     untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
-    return found + ([f"not tested: {', '.join(untested)}"] if untested else [])
+    return consequences + ([f"not tested: {', '.join(untested)}"] if untested else [])
 
 
 @rule(

@@ -85,10 +85,12 @@ def _vertical(stiffness_share: float, strength_share: float, clause: str) -> Rul
         lateral_width: Array | None = None,
     ) -> list[Irregularity]:
         """Soft, mass, geometric and weak stories, from the story tables that are given."""
-        found = shared.less_than_above(story_stiffness, [("soft story", stiffness_share, None)], "Table 6 i")
-        found += shared.more_than_adjacent(w, 1.5, "mass", "Table 6 ii", only_below=True)
-        found += shared.more_than_adjacent(lateral_width, 1.25, "vertical geometric", "Table 6 iii", only_below=True)
-        return found + shared.less_than_above(story_strength, [("weak story", strength_share, None)], "Table 6 v")
+        irregular = shared.less_than_above(story_stiffness, [("soft story", stiffness_share, None)], "Table 6 i")
+        irregular += shared.more_than_adjacent(w, 1.5, "mass", "Table 6 ii", only_below=True)
+        irregular += shared.more_than_adjacent(
+            lateral_width, 1.25, "vertical geometric", "Table 6 iii", only_below=True
+        )
+        return irregular + shared.less_than_above(story_strength, [("weak story", strength_share, None)], "Table 6 v")
 
     return vertical_irregularities
 
@@ -113,20 +115,20 @@ def regularity_consequences(
 ) -> list[str]:
     """What follows from the irregularities that are there, offsets among them."""
     types = plans.there(horizontal_irregularities)
-    found = []
+    consequences = []
     if "reentrant_corner" in types:
-        found.append("three-dimensional dynamic analysis (Table 5 ii)")
+        consequences.append("three-dimensional dynamic analysis (Table 5 ii)")
     if "diaphragm_discontinuity" in types:
-        found.append("openings over 50 % of the slab: flexible diaphragm (Table 5 iii)")
+        consequences.append("openings over 50 % of the slab: flexible diaphragm (Table 5 iii)")
     if "out_of_plane_offset" in types:
         limit = (
             "drift below 0.2 % in the story with the offset and the one below, and specialist literature"
             if zone != "II"
             else "specialist literature"
         )
-        found.append(f"out-of-plane offset: {limit} (Table 5 iv)")
+        consequences.append(f"out-of-plane offset: {limit} (Table 5 iv)")
     if "nonparallel_systems" in types:
-        found.append("100 % of one direction with 30 % of the other (Table 5 v, 6.3.2.2)")
+        consequences.append("100 % of one direction with 30 % of the other (Table 5 v, 6.3.2.2)")
     if (irregularities or {}).get("in_plane_discontinuity"):
         ban = (
             "drift at most 0.2 % (zone II)"
@@ -135,9 +137,9 @@ def regularity_consequences(
             if zone
             else "drift at most 0.2 % in zone II, not permitted in zones III to V"
         )
-        found.append(f"in-plane discontinuity: {ban} (Table 6 iv)")
+        consequences.append(f"in-plane discontinuity: {ban} (Table 6 iv)")
     untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
-    return found + ([f"not tested: {', '.join(untested)}"] if untested else [])
+    return consequences + ([f"not tested: {', '.join(untested)}"] if untested else [])
 
 
 @rule(clause="7.1, Table 5 i, Table 6 vii")

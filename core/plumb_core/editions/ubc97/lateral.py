@@ -366,16 +366,16 @@ def load_combinations(C_a: float, I: float, rho: float, Omega_0: float | None = 
     f_1 is 1.0 for assembly, garages and live loads over 4.8 kPa.
     """
     vertical = 0.5 * C_a * I
-    found = [
+    combinations = [
         {"name": "12-5", "factors": {"D": 1.2 + vertical, "E_h": rho, "L": 0.5, "S": 0.2}},
         {"name": "12-6", "factors": {"D": 0.9 - vertical, "E_h": rho}},
     ]
     if Omega_0 is not None:
-        found += [
+        combinations += [
             {"name": "12-17, special", "factors": {"D": 1.2, "E_h": Omega_0, "L": 0.5}},
             {"name": "12-18, special", "factors": {"D": 0.9, "E_h": Omega_0}},
         ]
-    return found
+    return combinations
 
 
 @rule(clause="1633.1")

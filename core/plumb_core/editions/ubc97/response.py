@@ -77,14 +77,14 @@ def vertical_irregularities(
 
     Types 1 and 2 fall away where no story drift ratio exceeds 1.3 times that above it.
     """
-    found = shared.less_than_above(
+    irregular = shared.less_than_above(
         story_strength, [("5 weak story, below 65 %: 1629.9.1", 0.65, None), ("5 weak story", 0.80, None)], "Table 16-L"
     )
-    found += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 16-L")
+    irregular += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 16-L")
     if shared.steady_drift(drift_ratio, 1.3):
-        return found
-    found += shared.less_than_above(story_stiffness, [("1 soft story", 0.7, 0.8)], "Table 16-L")
-    return found + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 16-L", light_roof_exempt=True)
+        return irregular
+    irregular += shared.less_than_above(story_stiffness, [("1 soft story", 0.7, 0.8)], "Table 16-L")
+    return irregular + shared.more_than_adjacent(w, 1.5, "2 weight (mass)", "Table 16-L", light_roof_exempt=True)
 
 
 @rule(clause="1630.9.2, Eq. 30-17", tex=r"\q{amplifier} = 0.7\,\q{R}")
@@ -167,9 +167,9 @@ def horizontal_irregularities(
     """Types of plan irregularity, each there, none or not tested; "not tested" is no "none"."""
     shown = {}
     if corners is not None:
-        found = plans.reentrant(corners, 0.15, both=True)
-        basis = f"projections of {found['projection']:.0%} in both directions, the limit is 15%"
-        shown["reentrant_corner"] = {"present": found["present"], "basis": basis}
+        corner = plans.reentrant(corners, 0.15, both=True)
+        basis = f"projections of {corner['projection']:.0%} in both directions, the limit is 15%"
+        shown["reentrant_corner"] = {"present": corner["present"], "basis": basis}
     return plans.declared(HORIZONTAL, irregularities, "Table 16-M", shown)
 
 
@@ -177,19 +177,21 @@ def horizontal_irregularities(
 def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], zone: str = "") -> list[str]:
     """What follows from the plan irregularities that are there."""
     types = plans.there(horizontal_irregularities)
-    found = ["modal results scaled to 100 % of the static base shear (1631.5.4)"] if types else []
+    consequences = ["modal results scaled to 100 % of the static base shear (1631.5.4)"] if types else []
     if "out_of_plane_offset" in types:
-        found.append("elements under the discontinuous ones for the special combinations with Omega_0 (1630.8.2)")
+        consequences.append(
+            "elements under the discontinuous ones for the special combinations with Omega_0 (1630.8.2)"
+        )
     if types & {"torsional", "reentrant_corner", "diaphragm_discontinuity", "out_of_plane_offset"} and zone in (
         "",
         "3",
         "4",
     ):
-        found.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
+        consequences.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
     if "nonparallel_systems" in types and zone != "1":
-        found.append("100 % with 30 % of the other direction (1633.1)")
+        consequences.append("100 % with 30 % of the other direction (1633.1)")
     untested = [row["words"] for row in horizontal_irregularities if row["state"] == "not tested"]
-    return found + ([f"not tested: {', '.join(untested)}"] if untested else [])
+    return consequences + ([f"not tested: {', '.join(untested)}"] if untested else [])
 
 
 @rule(clause="1629.8.4, 1629.9.1, 1630.8.2")
@@ -197,7 +199,7 @@ def vertical_consequences(
     vertical_irregularities: list[Irregularity], N: int, h_n: float, irregularities: Mapping[str, bool] | None = None
 ) -> list[str]:
     """What follows from the vertical irregularities that are there."""
-    kinds = {str(found["kind"])[0] for found in vertical_irregularities}
+    kinds = {str(irregularity["kind"])[0] for irregularity in vertical_irregularities}
     said = irregularities or {}
     kinds |= {
         n
@@ -210,17 +212,19 @@ def vertical_consequences(
         )
         if said.get(name)
     }
-    found = []
+    consequences = []
     if kinds & {"1", "2", "3"}:
-        found.append("dynamic analysis above five stories or 65 ft (1629.8.4 item 2)")
+        consequences.append("dynamic analysis above five stories or 65 ft (1629.8.4 item 2)")
     severe = said.get("extreme_weak_story") or any("below 65 %" in str(f["kind"]) for f in vertical_irregularities)
     if severe and (N > 2 or exceeds(h_n, 30 * FOOT)):
-        found.append(
+        consequences.append(
             "not more than two stories or 30 ft, unless the weak story resists Omega_0 times the design force (1629.9.1)"
         )
     if "4" in kinds:
-        found.append("elements under the discontinuous ones for the special combinations with Omega_0 (1630.8.2)")
-    return found
+        consequences.append(
+            "elements under the discontinuous ones for the special combinations with Omega_0 (1630.8.2)"
+        )
+    return consequences
 
 
 @rule(clause="1630.9, 1630.10.3")

@@ -40,7 +40,7 @@ def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any
     Floors without a level are those of the levels of the nodes above the base, bottom to top.  Members without a material take the first.
     Raises InputRefused for rows of nodes, supports and floors that can't be read; the others are told when the frame is.
     """
-    found = read(_Levels, {kind: tables.get(kind, []) for kind in ("nodes", "supports", "floors")})
+    stated = read(_Levels, {kind: tables.get(kind, []) for kind in ("nodes", "supports", "floors")})
     frame: dict[str, Any] = {
         kind: [dict(row) for row in tables.get(kind, [])]
         for kind in ("nodes", "materials", "sections", "members", "supports", "masses")
@@ -48,11 +48,11 @@ def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any
     if frame["materials"]:
         for member in frame["members"]:
             member.setdefault("material", frame["materials"][0].get("id"))
-    held = {s.node for s in found.supports}
-    free = [n for n in found.nodes if n.id not in held]
+    held = {s.node for s in stated.supports}
+    free = [n for n in stated.nodes if n.id not in held]
     levels = sorted({round(n.at[2], 2) for n in free})
     diaphragms, floors = [], []
-    for k, (floor, row) in enumerate(zip(found.floors, tables.get("floors", []), strict=True)):
+    for k, (floor, row) in enumerate(zip(stated.floors, tables.get("floors", []), strict=True)):
         z = floor.z if floor.z is not None else levels[k] if k < len(levels) else None
         own = [n.id for n in free if z is not None and abs(n.at[2] - z) < LEVEL]
         diaphragms.append({"id": floor.diaphragm, "nodes": own, "rigid": floor.rigid})

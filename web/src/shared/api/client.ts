@@ -36,7 +36,7 @@ export type Vocabulary = Schemas["Vocabulary"];
 export type Verdict = Check["verdict"];
 export type Severity = "must" | "should" | "note";
 
-export interface Trouble {
+export interface Problem {
   path: string;
   message: string;
   remedy: string;
@@ -46,9 +46,9 @@ export interface Trouble {
 export class ApiProblem extends Error {
   constructor(
     readonly status: number,
-    readonly troubles: Trouble[],
+    readonly problems: Problem[],
   ) {
-    super(troubles.map((t) => `${t.message}. ${t.remedy}`).join(" "));
+    super(problems.map((t) => `${t.message}. ${t.remedy}`).join(" "));
   }
 }
 
@@ -83,7 +83,7 @@ export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
     ]);
   }
   if (answer.response.ok) return answer.data as T;
-  const body = answer.error as { errors?: Trouble[] } | undefined;
+  const body = answer.error as { errors?: Problem[] } | undefined;
   throw new ApiProblem(
     answer.response.status,
     body?.errors ?? [

@@ -10,11 +10,11 @@ import type { Across, AcrossCell } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { figures, unitLabel } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { asSeen, type View } from "../spectrum/curves";
 import { cellOf, lineOf, shown, type Direction } from "./across";
 import { Curves, type Line } from "./Curves";
-import { Partings } from "./Partings";
+import { ShearRatios } from "./ShearRatios";
 import { ShearLog } from "./ShearLog";
 import "./across.css";
 
@@ -41,7 +41,7 @@ export default function AcrossPage() {
   if (across.error)
     return (
       <main className="page">
-        <Troubles error={across.error} title="The editions can't be laid side by side" />
+        <Problems error={across.error} title="The editions can't be laid side by side" />
       </main>
     );
   if (!data || !editions.data) return <Loader m="xl" size="sm" />;
@@ -77,7 +77,7 @@ export default function AcrossPage() {
           </p>
         )}
         {lacking.map((e) => (
-          <p key={e.id} className="trouble lacks">
+          <p key={e.id} className="problem lacks">
             <b>{titleOf(e.id)}</b> still needs{" "}
             <SymbolText
               text={[
@@ -135,7 +135,7 @@ export default function AcrossPage() {
             </tbody>
           </table>
         </div>
-        <Partings across={data} direction={direction} titleOf={titleOf} />
+        <ShearRatios across={data} direction={direction} titleOf={titleOf} />
         {lines.length > 0 && (
           <>
             <div className="stage-head" style={{ marginTop: 18 }}>

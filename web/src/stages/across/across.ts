@@ -48,7 +48,7 @@ export const ASPECTS: Record<string, string> = {
 };
 
 /** Factors that matter, the largest first; those within half a percent of 1 are only counted. */
-export function telling(factors: Across["partings"][number]["factors"]) {
+export function telling(factors: Across["shear_ratios"][number]["factors"]) {
   const apart = factors.filter((f) => Math.abs(Math.log(f.factor)) > 0.005);
   return { apart, alike: factors.length - apart.length };
 }

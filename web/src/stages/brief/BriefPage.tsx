@@ -8,7 +8,7 @@ import { useReviewContext } from "../../review/ReviewContext";
 import type { DirectionSystem, Edition, System } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { SymbolText } from "../../shared/Symbol";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
 import { Floors } from "./Floors";
@@ -74,7 +74,7 @@ export default function BriefPage() {
           </Button>
         </span>
       </div>
-      <Troubles error={error} title="Not saved; the brief is as it was" />
+      <Problems error={error} title="Not saved; the brief is as it was" />
       <h3 className="part">Codes</h3>
       <div className="fields" style={{ gridTemplateColumns: "230px minmax(280px, 1fr) 120px" }}>
         <Select

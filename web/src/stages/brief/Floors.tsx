@@ -4,7 +4,7 @@ import { useModel, useRun } from "../../model/useModel";
 import type { Story } from "../../shared/api/client";
 import { Corners } from "../../shared/Corners";
 import { SymbolText } from "../../shared/Symbol";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
 
 interface Props {
@@ -244,7 +244,7 @@ function FromModel({
         ) : (
           <span className="quiet">{run?.status === "refused" ? "the model can't say it yet:" : "working it out…"}</span>
         ))}
-      <Troubles error={error} title="Not worked out" />
+      <Problems error={error} title="Not worked out" />
       {run?.problems.map((p) => (
         <p key={p.path} className="off" style={{ margin: "4px 0" }}>
           {p.message}. {p.remedy}

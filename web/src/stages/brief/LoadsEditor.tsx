@@ -179,7 +179,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
             }}
           />
           {problems.length > 0 && (
-            <div className="trouble" role="alert">
+            <div className="problem" role="alert">
               {problems.map((p) => (
                 <p key={p}>{p}</p>
               ))}

@@ -43,7 +43,7 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
         </p>
       )}
       {problems.length > 0 && (
-        <div className="trouble" role="alert">
+        <div className="problem" role="alert">
           <p style={{ fontWeight: 600 }}>Not pasted; the stories are as they were</p>
           {problems.map((p) => (
             <p key={p}>{p}</p>

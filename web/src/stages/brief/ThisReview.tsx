@@ -4,7 +4,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Review } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 
 type Role = Review["team"][number]["role"];
 const ROLES: Record<Role, string> = {
@@ -73,7 +73,7 @@ export function ThisReview({ review }: { review: Review }) {
         maxLength={2000}
         {...field("description")}
       />
-      <Troubles error={change.error} title="Not changed" />
+      <Problems error={change.error} title="Not changed" />
       <div style={{ display: "flex", gap: 8, flexWrap: "wrap", marginTop: 10 }}>
         <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
           Export .plumb.json
@@ -143,7 +143,7 @@ export function ThisReview({ review }: { review: Review }) {
           </Button>
         </form>
       )}
-      <Troubles error={add.error} title="Not added" />
+      <Problems error={add.error} title="Not added" />
     </section>
   );
 }

@@ -6,7 +6,7 @@ import { useReviewContext } from "../../review/ReviewContext";
 import { answered, api, upload, type Submission } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
 import { day } from "../../shared/dates";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 
@@ -110,7 +110,7 @@ export default function ExhibitsPage() {
           )}
         </span>
       </div>
-      <Troubles
+      <Problems
         error={send.error ?? accept.error ?? remove.error}
         title={send.error ? "Not taken; nothing was saved" : "Not done"}
       />

@@ -4,7 +4,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Reading, type ReadTable, type TableRead } from "../../shared/api/client";
 import { tableQuery, useVocabulary } from "../../shared/api/queries";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 
 export interface TableSource {
   review: string;
@@ -60,7 +60,7 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   if (read.error)
     return (
       <div className="preview">
-        <Troubles error={read.error} title={`${source.name} can't be read; nothing was saved`} />
+        <Problems error={read.error} title={`${source.name} can't be read; nothing was saved`} />
         <Button variant="default" onClick={onClose}>
           Back
         </Button>
@@ -181,9 +181,9 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
           </Button>
         </span>
       </div>
-      <Troubles error={accept.error} title="Not accepted; nothing was saved" />
+      <Problems error={accept.error} title="Not accepted; nothing was saved" />
       {table.problems.length > 0 && (
-        <div className="trouble" role="alert">
+        <div className="problem" role="alert">
           <p style={{ fontWeight: 600 }}>
             {table.problems.length} {table.problems.length === 1 ? "thing stands" : "things stand"} in the way
           </p>

@@ -9,7 +9,7 @@ import { moment } from "../../shared/dates";
 import { Mark, shapeOf } from "../../shared/Mark";
 import { oursText, percent, theirsText } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import "./findings.css";
 
 type Status = Finding["status"];
@@ -193,7 +193,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           </p>
         </>
       )}
-      <Troubles error={change.error} title="Not changed" />
+      <Problems error={change.error} title="Not changed" />
       {onTeam && (
         <div className="bench-file">
           {editable && (
@@ -304,7 +304,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             }}
             maxLength={5000}
           />
-          <Troubles error={write.error} title="Not sent" />
+          <Problems error={write.error} title="Not sent" />
           <Button type="submit" mt={6} variant="default" disabled={!message.trim()} loading={write.isPending}>
             {role === "submitter" ? "Answer" : "Write"}
           </Button>

@@ -8,7 +8,7 @@ import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
 import { useReviewContext } from "../../review/ReviewContext";
 import { counted, figures } from "../../shared/numbers";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { AnalysisFields } from "./AnalysisFields";
 import { FrameOptions } from "./FrameOptions";
 import { FrameTables } from "./FrameTables";
@@ -88,7 +88,7 @@ export default function FramePage() {
           </Button>
         </span>
       </div>
-      <Troubles error={own.error} title="Not saved; the model is as it was" />
+      <Problems error={own.error} title="Not saved; the model is as it was" />
       {there && !(inspected.asking && answer) && <RunStatus {...inspected} />}
       {answer && (
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { answered, api, type Frame, type FrameTableRead } from "../../shared/api/client";
 import { useVocabulary } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 
 interface Props {
   reviewId: string;
@@ -106,7 +106,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
             Still needed: {lacking.join(", ")}.
           </p>
         )}
-        <Troubles error={build.error} title="These tables make no frame" />
+        <Problems error={build.error} title="These tables make no frame" />
       </div>
       <div>
         <div style={{ display: "flex", gap: 10, alignItems: "end" }}>
@@ -152,7 +152,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
             )}
           </FileButton>
         </div>
-        <Troubles error={look.error} title="This can't be read as a table" />
+        <Problems error={look.error} title="This can't be read as a table" />
         {read && (
           <div style={{ marginTop: 10 }}>
             <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
@@ -196,7 +196,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                 ))}
             </div>
             {read.problems.length > 0 && (
-              <div className="trouble" role="alert">
+              <div className="problem" role="alert">
                 {read.problems.slice(0, 8).map((p, i) => (
                   <p key={i}>
                     {p.row === null ? "" : `Row ${String(p.row + 1)}: `}

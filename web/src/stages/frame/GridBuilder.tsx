@@ -7,7 +7,7 @@ import { groupColours } from "../../model/looks";
 import type { Outline } from "../../model/Scene";
 import type { Frame, Grid, Story } from "../../shared/api/client";
 import { gridQuery } from "../../shared/api/queries";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
 import { baysText, readBays } from "./grid";
 
@@ -318,7 +318,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
           </div>
         </div>
         <div>
-          <Troubles error={built.error} title="This grid can't be built" />
+          <Problems error={built.error} title="This grid can't be built" />
           {drawn && (
             <div className="scene" style={{ marginTop: 18 }}>
               <div className="scene-tools">

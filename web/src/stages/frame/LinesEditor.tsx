@@ -146,7 +146,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
           }}
         />
         {problems.length > 0 && (
-          <div className="trouble" role="alert">
+          <div className="problem" role="alert">
             <p style={{ fontWeight: 600 }}>Not pasted; the lines are as they were</p>
             {problems.map((p) => (
               <p key={p}>{p}</p>

@@ -12,7 +12,7 @@ import { useReviewContext } from "../../review/ReviewContext";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { SymbolText } from "../../shared/Symbol";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { useBrief } from "../../shared/useBrief";
 import "../../editions/editions.css";
 
@@ -65,7 +65,7 @@ export default function GroundPage() {
             )}
           />
         )}
-        <Troubles error={error} title="Not saved; the values are as they were" />
+        <Problems error={error} title="Not saved; the values are as they were" />
         <h3 className="part">Our own values{ids.length > 1 && ` under ${edition.title}`}</h3>
         <EditionFields
           key={edition.id}

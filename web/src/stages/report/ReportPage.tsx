@@ -5,7 +5,7 @@ import { useReviewContext } from "../../review/ReviewContext";
 import { answered, api } from "../../shared/api/client";
 import { useRefresh, useReports } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import "./report.css";
 
 /** What do I sign? The report as it would be issued now, and those that were. */
@@ -72,7 +72,7 @@ export default function ReportPage() {
           )}
         </span>
       </div>
-      <Troubles error={issue.error ?? reports.error} title={issue.error ? "Not issued" : "Not loaded"} />
+      <Problems error={issue.error ?? reports.error} title={issue.error ? "Not issued" : "Not loaded"} />
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">
           {reports.data.map((r) => (

@@ -7,7 +7,7 @@ import { useReviewContext } from "../../review/ReviewContext";
 import type { Step } from "../../shared/api/client";
 import { curveQuery, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
-import { Troubles } from "../../shared/Troubles";
+import { Problems } from "../../shared/Problems";
 import { Chart } from "./Chart";
 import { drawnPeriods, submittedPoints, type View } from "./curves";
 
@@ -94,7 +94,7 @@ export default function SpectrumPage() {
               Our own curve needs the site values: give them under <Link to="../ground">Ground</Link>, what it is
               reduced by under <Link to="../brief">Brief</Link>.
             </p>
-            <Troubles error={curve.error} title="What is lacking" />
+            <Problems error={curve.error} title="What is lacking" />
           </>
         ) : (
           curve.data && (

@@ -2,12 +2,12 @@ import { screen, within } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { Across } from "../../shared/api/client";
 import { show } from "../../shared/testing";
-import { Partings } from "./Partings";
+import { ShearRatios } from "./ShearRatios";
 
 const factor = (aspect: string, value: number) => ({ aspect, factor: value, governing: 1, other: value });
 const ACROSS = {
   governing: "asce7-16",
-  partings: [
+  shear_ratios: [
     {
       edition: "ubc97",
       direction: "X",
@@ -21,7 +21,7 @@ const ACROSS = {
 const titles = (id: string) => ({ "asce7-16": "ASCE 7-16", ubc97: "UBC 1997" })[id] ?? id;
 
 it("takes the ratio of the base shears apart, the direction asked for only", () => {
-  show(<Partings across={ACROSS} direction="X" titleOf={titles} />);
+  show(<ShearRatios across={ACROSS} direction="X" titleOf={titles} />);
   const table = screen.getByRole("table");
   expect(within(table).getByText("V × 0.675")).toBeVisible();
   expect(within(table).getAllByRole("row")).toHaveLength(4);
@@ -30,11 +30,11 @@ it("takes the ratio of the base shears apart, the direction asked for only", () 
 });
 
 it("names the common period that stands in place of the period rules", () => {
-  show(<Partings across={ACROSS} direction="Y" titleOf={titles} />);
+  show(<ShearRatios across={ACROSS} direction="Y" titleOf={titles} />);
   expect(screen.getByText(/a common period of 1.20 s/)).toHaveTextContent("Base shear over that of ASCE 7-16");
 });
 
 it("is silent where nothing can be compared", () => {
-  show(<Partings across={{ ...ACROSS, partings: [] }} direction="X" titleOf={titles} />);
+  show(<ShearRatios across={{ ...ACROSS, shear_ratios: [] }} direction="X" titleOf={titles} />);
   expect(screen.queryByRole("region")).toBeNull();
 });

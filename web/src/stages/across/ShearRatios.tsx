@@ -11,8 +11,8 @@ interface Props {
 const WIDTH = 150;
 
 /** Why the base shears part: one ingredient after the other taken out of both; the factors multiply to the ratio. */
-export function Partings({ across, direction, titleOf }: Props) {
-  const own = across.partings.filter((p) => p.direction === direction);
+export function ShearRatios({ across, direction, titleOf }: Props) {
+  const own = across.shear_ratios.filter((p) => p.direction === direction);
   if (own.length === 0) return null;
   const reach = Math.max(Math.log(1.5), ...own.flatMap((p) => p.factors.map((f) => Math.abs(Math.log(f.factor)))));
   const x = (factor: number) => WIDTH / 2 + (Math.log(factor) / reach) * (WIDTH / 2 - 4);
@@ -24,11 +24,11 @@ export function Partings({ across, direction, titleOf }: Props) {
         {figures(own[0]?.period ?? 0, 3)} s in place of the period rule, then importance, reduction and, where both hold
         it apart, soil. The factors multiply to the ratio.
       </p>
-      <div className="partings">
+      <div className="shear-ratios">
         {own.map((p) => {
           const { apart, alike } = telling(p.factors);
           return (
-            <table key={p.edition} className="plain parting">
+            <table key={p.edition} className="plain shear-ratio">
               <thead>
                 <tr>
                   <th>{titleOf(p.edition)}</th>
