@@ -268,8 +268,8 @@ class PlanStiffness(TypedDict):
 
     story: str
     plan: list[float] | None
-    e_0: XY
-    r: XY
+    e_0: dict[Direction, float]
+    r: dict[Direction, float]
     l_s: float | None
 
 

@@ -6,12 +6,12 @@ import importlib
 import pkgutil
 from functools import cache
 
-from plumb_core.checks.registry import CHECKERS, Checker
+from plumb_core.checks import registry
 
 
 @cache
-def checkers() -> tuple[Checker, ...]:
+def checkers() -> tuple[registry.Checker, ...]:
     """Every checker of this package, in the order of their modules' names."""
     for module in pkgutil.iter_modules(__path__):
         importlib.import_module(f"{__name__}.{module.name}")
-    return tuple(CHECKERS)
+    return tuple(registry.CHECKERS)

@@ -1,0 +1,249 @@
+"""Checks as values: their ids, what is different between two rechecks, and a checker of one's own."""
+
+from __future__ import annotations
+
+import copy
+import dataclasses
+import random
+from typing import Any
+
+import pytest
+from plumb_core.checks import registry
+from plumb_core.checks.check import KINDS, Check, Role, Verdict, check_id
+from plumb_core.checks.checkers import checkers
+from plumb_core.checks.claims import ClaimSet, key_of, rounding, theirs
+from plumb_core.checks.compare import compare
+from plumb_core.checks.context import Context
+from plumb_core.checks.difference import Flip, difference
+from plumb_core.checks.earlier_ids import present_id
+from plumb_core.checks.recheck import checks_of, context_of, recheck
+from plumb_core.checks.wording import draft
+from plumb_core.documents.submission import Claim, Submission
+from plumb_core.errors import InputRefused
+from plumb_core.rules import Key
+from submissions import document, own_claims
+from timing import process_seconds
+
+
+def ids(claims: list[dict[str, Any]], brief: dict[str, Any]) -> list[str]:
+    return [c["id"] for c in recheck(document(brief, claims), steps=False)["checks"]]
+
+
+# Ids
+
+
+@pytest.mark.parametrize(
+    ("kind", "key", "place", "case", "repeats", "expected"),
+    [
+        ("value", Key("V", "X"), "", "", "", "V.X"),
+        ("value", Key("F", "X"), "L3", "Static X", "", "F.X.L3.Static X"),
+        ("value", Key("drift_max", "X", "EX+"), "L3", "EX+", "", "drift_max.X.EX+.L3"),
+        ("gap", Key("T", "Y"), "", "", "", "gap_T.Y"),
+        ("missing_mode", Key("T_mode"), "4", "", "", "missing_mode_T_mode.4"),
+        ("value", Key("V", "X"), "", "", "3,720", "V.X=3,720"),
+    ],
+)
+def test_an_id_is_of_kind_key_and_place(
+    kind: str, key: Key, place: str, case: str, repeats: str, expected: str
+) -> None:
+    assert check_id(kind, key, place, case, repeats) == expected
+
+
+def test_ids_do_not_move_when_another_row_goes(brief: dict[str, Any]) -> None:
+    claims = own_claims(brief)
+    again = [copy.deepcopy(c) | {"case": "Static X - ecc."} for c in claims if c["quantity"] == "F"]
+    strange = {"quantity": "h", "story": "L99", "value": 3.0, "text": "3.0"}
+    whole = ids([*claims, *again, strange], brief)
+    assert len(set(whole)) == len(whole)
+    for gone in (0, 5, len(claims), len(claims) + 3):
+        rest = [c for i, c in enumerate([*claims, *again, strange]) if i != gone]
+        left = ids(rest, brief)
+        # what is left keeps its name; what is new is the gap of what is gone
+        assert [i for i in left if i not in whole and not i.startswith("gap_")] == []
+        assert len(set(left)) == len(left)
+
+
+def test_ids_do_not_depend_on_the_order_of_the_claims(brief: dict[str, Any]) -> None:
+    claims = own_claims(brief)
+    shuffled = claims[:]
+    random.Random(4).shuffle(shuffled)
+    assert ids(shuffled, brief) == ids(claims, brief)
+
+
+def test_a_value_stated_twice_is_told_apart_by_what_was_written(brief: dict[str, Any]) -> None:
+    again = [
+        {"quantity": "W", "value": 40000.0, "text": "40000"},
+        {"quantity": "W", "value": 41000.0, "text": "41000"},
+        {"quantity": "W", "value": 41000.0, "text": "41000"},
+    ]
+    of_weight = [i for i in ids([*own_claims(brief), *again], brief) if i.startswith("W")]
+    assert of_weight == ["W", "W=40000", "W=41000"]
+
+
+@pytest.mark.parametrize(
+    ("earlier", "written", "present"),
+    [
+        ("V.X", "", "V.X"),
+        ("gap_design_category", "", "gap_design_category"),
+        ("sum_F.X", "", "sum_F.X"),
+        ("mass_sum.Y", "0.81", "target_mass_sum.Y"),
+        ("missing_mode.7", "", "missing_mode_T_mode.7"),
+        ("axes_swapped", "", "axes_mass_ratio"),
+        ("unplaced_3.h.L9", "4.0", "h.L9"),
+        ("F.X.L7.Static X - ecc.#8", "120", "F.X.L7.Static X - ecc."),
+        ("V.X#2", "3720", "V.X=3720"),
+    ],
+)
+def test_ids_of_stored_findings_are_mapped(earlier: str, written: str, present: str) -> None:
+    assert present_id(earlier, written) == present
+
+
+# Values
+
+
+def test_a_check_cannot_be_changed() -> None:
+    check = Check("value", Key("V", "X"), "V X")
+    with pytest.raises(dataclasses.FrozenInstanceError):
+        check.verdict = Verdict.AGREES  # type: ignore[misc]
+
+
+def test_the_side_that_is_shown_is_decided_here() -> None:
+    off, on = compare(2.0, 1.0, 0.01, 0.0), compare(1.0, 1.0, 0.01, 0.0)
+    starts = Check("value", Key("V", "X"), "V X", carried=off, independent=off, role=Role.ORIGIN)
+    follows = Check("value", Key("V", "X"), "V X", carried=on, independent=off, role=Role.INHERITED)
+    assert (starts.shown_side, follows.shown_side) == ("carried", "independent")
+    assert Check("value", Key("V", "X"), "V X", carried=on).shown is on
+    assert Check("gap", Key("V", "X"), "V X").shown_side is None
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_has_its_wording(kind: str) -> None:
+    """One that differs is told, whatever its kind; one that agrees needs no remark."""
+    claim = Claim(quantity="V", direction="X", value=2.0, text="2.0")
+    side = compare(2.0, 1.0, 0.01, 0.0)
+    key, note = Key("V", "X"), "what was looked at"
+    check = Check(kind, key, "V X", claim, carried=side, verdict=Verdict.DIFFERS, level=1, note=note)
+    assert bool(draft(check)) == (kind != "unplaced")
+    assert draft(dataclasses.replace(check, verdict=Verdict.AGREES)) == ""
+
+
+def test_results_signed_against_the_axis_are_compared_by_their_size(brief: dict[str, Any]) -> None:
+    claims = own_claims(brief)
+    for claim in claims:
+        if claim["quantity"] in ("F", "V_story", "M_story"):
+            claim |= {"value": -claim["value"], "text": f"-{claim['text']}"}
+    result = recheck(document(brief, claims))
+    assert result["origins"] == []
+    first = next(c for c in result["checks"] if c["id"] == "F.X.L8")
+    # as it was written it is kept
+    assert first["theirs"]["value"] < 0 < first["carried"]["value"]
+    assert (
+        theirs(Claim(quantity="F", direction="X", story="L1", value=-3.5)),
+        rounding(Claim(quantity="F", direction="X", story="L1", value=-3.5, text="-3.5")),
+    ) == (3.5, 0.05)
+
+
+# Cases
+
+
+def drifts(case: str, **more: Any) -> list[dict[str, Any]]:
+    return [{"quantity": "drift_max", "case": case, "story": "L1", "value": 0.01, "text": "0.010", **more}]
+
+
+def test_a_cases_claim_is_kept_under_its_case_and_the_direction_of_its_role() -> None:
+    roles = [{"name": "EX+", "kind": "static", "direction": "X", "eccentricity": 0.05}]
+    submission = Submission.model_validate({"cases": roles, "claims": drifts("EX+") + drifts("other")})
+    claims = ClaimSet.of(submission, ["L1"])
+    assert set(claims.by_key) == {Key("drift_max", "X", "EX+"), Key("drift_max", None, "other")}
+    assert claims.directions_of_cases == {"EX+": "X", "other": None}
+    assert key_of(submission.claims[0], claims.cases) == Key("drift_max", "X", "EX+")
+
+
+def test_a_cases_claim_names_its_case_and_a_case_stands_once(brief: dict[str, Any]) -> None:
+    asked = document(brief, [*drifts(""), *drifts("E1")])
+    asked["submission"]["cases"] = [{"name": "E1"}, {"name": "E1"}]
+    with pytest.raises(InputRefused) as refused:
+        recheck(asked)
+    assert {p.path for p in refused.value.problems} == {"/submission/claims/0/case", "/submission/cases/1/name"}
+
+
+# Differences and assumptions
+
+
+def test_what_changes_when_our_side_changes(brief: dict[str, Any]) -> None:
+    context = context_of(document(brief, own_claims(brief)))
+    before = checks_of(context)
+    after = checks_of(context.assuming(inputs={Key("R", "X"): 5.0}))
+    changed = difference(before, after)
+    flipped = {f.check for f in changed.flips}
+    assert {"R.X", "C_s.X", "V.X", "F.X.L8"} <= flipped
+    assert not any(".Y" in check for check in flipped)
+    assert Flip("R.X", Verdict.AGREES, Verdict.DIFFERS) in changed.flips
+    assert (changed.settled, changed.appeared, changed.disappeared) == ((), (), ())
+    # and back again everything that deviated is settled
+    assert set(difference(after, before).settled) >= {"R.X", "V.X"}
+    nothing = difference(before, before)
+    assert (nothing.flips, nothing.moved) == ((), ())
+
+
+def test_what_comes_and_goes_between_submissions(brief: dict[str, Any]) -> None:
+    first = checks_of(context_of(document(brief, own_claims(brief))))
+    without = [c for c in own_claims(brief) if c["quantity"] != "design_category"]
+    second = checks_of(context_of(document(brief, without)))
+    changed = difference(first, second)
+    assert (changed.disappeared, changed.appeared) == (("design_category",), ("gap_design_category",))
+
+
+@pytest.mark.parametrize(
+    "change", [{Key("R", "X"): 5.0}, {Key("S_S"): 1.4}, {Key("site_class"): "E"}, {Key("w"): None}]
+)
+def test_an_assumption_comes_to_what_a_recheck_from_the_beginning_does(
+    brief: dict[str, Any], change: dict[Key, Any]
+) -> None:
+    asked = document(brief, own_claims(brief))
+    known = context_of(asked)
+    checks_of(known)
+    fresh = context_of(asked)
+    apart = dataclasses.replace(
+        fresh,
+        independent=fresh.independent.assuming(inputs=change),
+        carried=fresh.carried.assuming(inputs=change),
+    )
+    assert checks_of(known.assuming(inputs=change)) == checks_of(apart)
+
+
+def test_a_hundred_assumptions_cost_less_than_a_fifth_of_as_many_rechecks(brief: dict[str, Any]) -> None:
+    """The budget of what-if and of causes; `bench/rechecks.py` prints the ratios for the demo's clinic."""
+    asked = document(brief, own_claims(brief))
+    context = context_of(asked)
+    checks_of(context)
+
+    def assumed() -> None:
+        for i in range(20):
+            checks_of(context.assuming(inputs={Key("R", "X"): 5.0 + 0.01 * i}))
+
+    whole = process_seconds(lambda: recheck.__wrapped__(asked), repeats=10)  # type: ignore[attr-defined]
+    assert process_seconds(assumed, repeats=10) / 20 < 0.2 * whole
+
+
+# A checker of one's own
+
+
+def test_a_checker_is_found_by_its_decorator(brief: dict[str, Any], monkeypatch: pytest.MonkeyPatch) -> None:
+    context = context_of(document(brief, own_claims(brief)))
+
+    def roofs() -> list[str]:
+        return [c.id for c in checks_of(context) if c.place == "roof"]
+
+    assert roofs() == []
+    monkeypatch.setattr(registry, "CHECKERS", [*registry.CHECKERS])
+    checkers.cache_clear()
+    try:
+
+        @registry.checker
+        def heavy_roofs(context: Context) -> list[Check]:
+            return [Check("value", Key("W"), "W again", place="roof", verdict=Verdict.NOTE)]
+
+        assert roofs() == ["W.roof"]
+    finally:
+        checkers.cache_clear()
