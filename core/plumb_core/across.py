@@ -367,6 +367,7 @@ def across(brief: Brief) -> Across:
                 {
                     "id": i,
                     "title": EDITIONS[i].title,
+                    "short": EDITIONS[i].short,
                     "needs": needs(brief, i),
                     "measured_soil": _value(evaluations[i], "soil_by_measurement"),
                     "words": _words(evaluations[i]),

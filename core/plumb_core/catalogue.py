@@ -60,13 +60,18 @@ def editions() -> list[held.Edition]:
             {
                 "id": e.id,
                 "title": e.title,
+                "short": e.short,
                 "year": e.year,
                 "supports": list(KINDS),
                 "period_types": list(e.period_types),
                 "formulas": list(e.formulas),
-                "choices": list(e.choices),
-                # those of the choices that lower a force; off unless declared
+                "choices": [
+                    {"name": name, "words": c.words, "sets": [list(s) for s in c.sets], "standing": list(c.standing)}
+                    for name, c in e.choices.items()
+                ],
+                # they lower a force; off unless declared
                 "permissions": [{"name": name, "words": words} for name, words in e.permissions.items()],
+                "parts": list(e.parts),
                 "soil_input": e.soil[0],
                 "corner_periods": list(e.corner_periods),
                 "longest_period": e.longest_period,

@@ -62,11 +62,12 @@ STUDY = {"T": [0.0, 0.1, 0.2, 0.4, 0.6, 1.0, 2.0, 4.0, 10.0], "S_a": [0.4, 0.7, 
 VARIANTS: dict[str, tuple[str, dict[str, Any], dict[str, Any]]] = {e: (e, {}, {}) for e in ALL}
 """Name -> edition, what the site declares, what the building declares: each edition under every choice that it has."""
 for _edition, _held in EDITIONS.items():
-    for _name in (*_held.permissions, *({"floor_on_modes"} & {*_held.choices})):
+    for _name in (*_held.permissions, *(name for name, c in _held.choices.items() if not c.sets)):
         VARIANTS[f"{_edition} {_name}"] = (_edition, {_name: True}, {})
-    for _name, _values in (("supplements", ([], [1])), ("amendments", ([1], [1, 2]))):
-        for _value in _values if _name in _held.choices else ():
-            VARIANTS[f"{_edition} {_name} {_value}"] = (_edition, {_name: _value}, {})
+    for _name, _choice in _held.choices.items():
+        for _set in _choice.sets:
+            if _set != _choice.standing:
+                VARIANTS[f"{_edition} {_name} {[*_set]}"] = (_edition, {_name: [*_set]}, {})
     if "site_specific" in _held.inputs:
         VARIANTS[f"{_edition} study"] = (_edition, {"site_specific": STUDY}, {})
     if _held.permissions:
@@ -270,7 +271,6 @@ def test_derivations_cite_a_clause_for_every_rule(edition: str) -> None:
 def test_inputs_and_tables_of_an_edition_hang_together(edition: str) -> None:
     held = EDITIONS[edition]
     rules = held.rules({})
-    assert {*held.permissions} <= {*held.choices}
     assert {*held.inputs} <= QUANTITIES.keys()
     assert {*held.options} <= {*held.inputs}
     assert {*held.definitions} <= {*held.inputs}
@@ -317,7 +317,7 @@ def test_every_choice_of_the_site_is_a_choice_of_an_edition() -> None:
     """What a site can declare is either a quantity, a part of one, or a choice that an edition has."""
     from plumb_core.documents.brief import Site
 
-    choices = {c for held in EDITIONS.values() for c in held.choices}
+    choices = {c for held in EDITIONS.values() for c in held.declared}
     parts = {"T", "S_a", "S_d", "read", "mce", "own", "site_specific"}
     assert {n for n in Site.model_fields if n not in QUANTITIES} <= choices | parts
 
@@ -529,7 +529,7 @@ def test_the_catalogue_names_permissions_and_what_may_be_left_open() -> None:
         "low_vertical_effect",
     ]
     for e in held.values():
-        assert {p["name"] for p in e["permissions"]} <= set(e["choices"])
+        assert not {p["name"] for p in e["permissions"]} & {c["name"] for c in e["choices"]}
         assert all(p["words"] for p in e["permissions"])
     forms = {i["name"]: i["form"] for e in held.values() for i in e["inputs"]}
     # rock or not, and neither is assumed; a class by default is declared or it isn't

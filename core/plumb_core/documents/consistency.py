@@ -28,7 +28,7 @@ def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: b
 
     What was measured in the ground stands once in a brief, whichever editions it is laid beside.
     """
-    known = {*edition.inputs, *edition.choices} | ({*_CURVE} if "curve" in edition.inputs else set())
+    known = {*edition.inputs, *edition.declared} | ({*_CURVE} if "curve" in edition.inputs else set())
     if in_brief:
         known |= {*GEOMETRY}
     problems = []

@@ -41,6 +41,19 @@ class LateralSystem(TypedDict):
 
 
 @with_config(STRICT)
+class Choice(TypedDict):
+    """A declaration of the brief's site about the edition: which set of corrections holds, or a yes or no where there are none.
+
+    standing : the set that holds where none is declared.
+    """
+
+    name: str
+    words: str
+    sets: list[list[int]]
+    standing: list[int]
+
+
+@with_config(STRICT)
 class Permission(TypedDict):
     """What the edition permits and what lowers a force: `name` in the brief's site, off unless declared."""
 
@@ -52,17 +65,20 @@ class Permission(TypedDict):
 class Edition(TypedDict):
     """One edition of one code, as a brief takes it.
 
-    choices : what a brief can declare beside its inputs.  longest_period : s, beyond which there is no spectrum.  corner_periods : quantities at whose periods it has corners.
+    short : the title, short enough for a heading.  choices : what a brief can declare beside its inputs.
+    parts : further parts of a brief that it takes.  longest_period : s, beyond which there is no spectrum.  corner_periods : quantities at whose periods it has corners.
     """
 
     id: str
     title: str
+    short: str
     year: int
     supports: list[str]
     period_types: list[str]
     formulas: list[str]
-    choices: list[str]
+    choices: list[Choice]
     permissions: list[Permission]
+    parts: list[str]
     soil_input: str
     corner_periods: list[str]
     longest_period: float | None

@@ -97,6 +97,7 @@ class AcrossEdition(TypedDict):
 
     id: str
     title: str
+    short: str
     needs: list[Need]
     measured_soil: str | None
     words: Words

@@ -14,20 +14,38 @@ ASPECTS = ("minimum", "period", "importance", "reduction", "soil")
 
 
 @dataclass(frozen=True)
+class Choice:
+    """What a brief's site can declare of an edition beside its inputs, and what doesn't lower a force.
+
+    Attributes
+    ----------
+    words : what is declared
+    sets : the sets of corrections that can hold, which build up on each other; empty for a yes or no, which is no unless declared
+    standing : the set that holds where none is declared
+    """
+
+    words: str
+    sets: tuple[tuple[int, ...], ...] = ()
+    standing: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True)
 class Edition:
     """One edition of one code: its rules, and everything that only it knows.
 
     Attributes
     ----------
     id, title, year : as documents name it, as people do, and of its last correction
+    short : the title, short enough for the heading of a column
     rules : the rule set under the choices that a site declares (a mapping of the site's keys)
     inputs : names of what site, occupancy and system take under this edition
     period_types, formulas : of the approximate period; the first formula holds where none is named
     ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
     asked_for : what a submission has to state for the static method to be followed
     options : allowed values of an input
-    choices : what the brief can declare beside the inputs
-    permissions : those of the choices that take what the code permits and that lowers a force, with their words; off by default
+    choices : what the brief can declare beside the inputs: corrections of the code that hold, ways of reading it
+    permissions : what the code permits and what lowers a force, with its words; off unless declared
+    parts : further parts of a brief that it takes: heights of the walls, offsets of the system in a story
     systems : the table of lateral systems by id
     limits : code limits on submitted values: quantity -> (quantity of the limit, which side)
     sums : story quantities whose submitted values must add up to another submitted value
@@ -46,6 +64,7 @@ class Edition:
 
     id: str
     title: str
+    short: str
     year: int
     rules: Callable[[Mapping[str, Any]], dict[str, Rule]]
     inputs: tuple[str, ...]
@@ -55,8 +74,9 @@ class Edition:
     formulas: tuple[str, ...] = ()
     own_symbols: Mapping[str, str] = field(default_factory=dict)
     options: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
-    choices: tuple[str, ...] = ()
+    choices: Mapping[str, Choice] = field(default_factory=dict)
     permissions: Mapping[str, str] = field(default_factory=dict)
+    parts: tuple[str, ...] = ()
     systems: Mapping[str, LateralSystem] = field(default_factory=dict)
     limits: Mapping[str, tuple[str, Literal["max", "min"]]] = field(default_factory=dict)
     sums: Mapping[str, str] = field(default_factory=dict)
@@ -71,3 +91,8 @@ class Edition:
     texts: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     forces_by_weight: tuple[str, ...] = ()
     corner_periods: tuple[str, ...] = ()
+
+    @property
+    def declared(self) -> frozenset[str]:
+        """Names of everything that a brief can declare of it beside its inputs."""
+        return frozenset((*self.choices, *self.permissions, *self.parts))

@@ -116,15 +116,16 @@ def _font(pattern: str) -> str:
 def _declared(site: dict[str, Any], edition: Edition) -> list[tuple[str, str]]:
     """Corrections to the code that hold, permissions that are taken, and the study of the site."""
     lines = []
-    for name in ("supplements", "amendments"):
-        if name in edition.choices and (name in site or name == "amendments"):
-            lines.append((f"{name.capitalize()} declared", ", ".join(map(str, site.get(name) or ())) or "none"))
+    for name, choice in edition.choices.items():
+        if choice.sets:
+            held = site.get(name, choice.standing)
+            lines.append((choice.words, ", ".join(map(str, held)) or "none"))
+        elif site.get(name):
+            lines.append(("Declared", choice.words))
     if edition.permissions:
         # a reader has to see that none was taken as well
         taken = [words for name, words in edition.permissions.items() if site.get(name)]
         lines.append(("Permissions taken that lower a force", "; ".join(taken) or "none"))
-    if site.get("floor_on_modes"):
-        lines.append(("Floor of A_h", "on every mode"))
     if study := site.get("site_specific"):
         told = [f"spectrum of {len(study['T'])} points"] if study.get("T") else []
         told += [f"{name} {_plain(study[name])} g" for name in ("S_DS", "S_D1") if study.get(name)]

@@ -7,7 +7,7 @@ import { Choices } from "./Choices";
 
 const EDITION = {
   id: "asce7-16",
-  choices: ["supplements", "short_period_cap"],
+  choices: [{ name: "supplements", words: "Supplements that hold", sets: [[1, 3], [1], []], standing: [1, 3] }],
   permissions: [{ name: "short_period_cap", words: "S_DS for C_s at most 1.0 (12.8.1.3)" }],
 } as unknown as Edition;
 

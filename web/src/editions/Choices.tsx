@@ -3,16 +3,7 @@ import type { Brief, Edition } from "../shared/api/client";
 import { SymbolText } from "../shared/Symbol";
 import { give, given, type Change } from "./places";
 
-const FLOOR_ON_MODES =
-  "the floor of 6.4.2 on A_h for T up to 0.1 s is put on every mode, " + "not only on the structure's period";
-
 const site = (name: string) => ({ name, part: "site" }) as const;
-
-/** Corrections to a code that build up on each other: which of them hold. */
-const BUILDING_UP = {
-  supplements: { label: "Supplements that hold", standing: [1, 3], sets: [[1, 3], [1], []] },
-  amendments: { label: "Amendments that hold", standing: [], sets: [[], [1], [1, 2]] },
-} as const;
 
 const setWords = (numbers: readonly number[]) => (numbers.length ? numbers.join(" and ") : "none");
 
@@ -26,34 +17,30 @@ export function Choices({ edition, brief, change }: { edition: Edition; brief: B
   };
   return (
     <div className="choices">
-      {(["supplements", "amendments"] as const)
-        .filter((name) => edition.choices.includes(name))
-        .map((name) => {
-          const { label, standing, sets } = BUILDING_UP[name];
-          const held = (value(name) as number[] | null | undefined) ?? standing;
-          return (
-            <Select
-              key={name}
-              label={label}
-              w={200}
-              allowDeselect={false}
-              value={held.join(" ")}
-              data={sets.map((numbers) => ({ value: numbers.join(" "), label: setWords(numbers) }))}
-              onChange={(v) => {
-                set(name, (v ?? "").split(" ").filter(Boolean).map(Number));
-              }}
-            />
-          );
-        })}
-      {edition.choices.includes("floor_on_modes") && (
-        <Checkbox
-          mt={8}
-          label={<SymbolText text={FLOOR_ON_MODES} />}
-          checked={value("floor_on_modes") === true}
-          onChange={(e) => {
-            set("floor_on_modes", e.currentTarget.checked);
-          }}
-        />
+      {edition.choices.map(({ name, words, sets, standing }) =>
+        sets.length > 0 ? (
+          <Select
+            key={name}
+            label={words}
+            w={200}
+            allowDeselect={false}
+            value={((value(name) as number[] | null | undefined) ?? standing).join(" ")}
+            data={sets.map((numbers) => ({ value: numbers.join(" "), label: setWords(numbers) }))}
+            onChange={(v) => {
+              set(name, (v ?? "").split(" ").filter(Boolean).map(Number));
+            }}
+          />
+        ) : (
+          <Checkbox
+            key={name}
+            mt={8}
+            label={<SymbolText text={words} />}
+            checked={value(name) === true}
+            onChange={(e) => {
+              set(name, e.currentTarget.checked);
+            }}
+          />
+        ),
       )}
       {edition.permissions.length > 0 && (
         <fieldset className="permissions">

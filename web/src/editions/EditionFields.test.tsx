@@ -23,11 +23,13 @@ const input = (changes: Partial<EditionInput>): EditionInput => ({
 const UBC = {
   id: "ubc97",
   title: "UBC 1997",
+  short: "UBC 1997",
   year: 1997,
   supports: [],
   period_types: [],
   formulas: ["30-8", "30-9"],
   choices: [],
+  parts: [],
   soil_input: "soil",
   longest_period: null,
   inputs: [

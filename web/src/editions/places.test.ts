@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Brief } from "../shared/api/client";
-import { compareWith, give, given, shortTitle } from "./places";
+import { compareWith, give, given } from "./places";
 
 const brief = {
   edition: "asce7-16",
@@ -34,11 +34,5 @@ describe("places of values in a brief", () => {
     compareWith(copy, ["en1998-1"]);
     expect(copy.comparison_editions).toEqual(["en1998-1"]);
     expect(copy.comparisons).toEqual({});
-  });
-
-  it("shortens titles", () => {
-    expect(shortTitle({ title: "ASCE/SEI 7-05 with Supplement 2" })).toBe("ASCE 7-05");
-    expect(shortTitle({ title: "IS 1893 (Part 1):2016" })).toBe("IS 1893:2016");
-    expect(shortTitle({ title: "AS 1170.4-2007 with Amendment 2" })).toBe("AS 1170.4");
   });
 });

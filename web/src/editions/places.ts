@@ -1,4 +1,4 @@
-import type { Brief, Edition, EditionInput } from "../shared/api/client";
+import type { Brief, EditionInput } from "../shared/api/client";
 
 /** What a field holds; structured inputs (walls, curves) have editors of their own. */
 export type FieldValue = number | string | boolean | null | undefined;
@@ -54,13 +54,4 @@ export function compareWith(brief: Brief, editions: string[]) {
   brief.comparisons = Object.fromEntries(
     Object.entries(brief.comparisons ?? {}).filter(([id]) => editions.includes(id)),
   );
-}
-
-/** "ASCE/SEI 7-05 with Supplement 2" as "ASCE 7-05": short enough for a heading. */
-export function shortTitle(edition: Pick<Edition, "title"> | { title: string }): string {
-  return edition.title
-    .replace("/SEI", "")
-    .replace(/ with .*| \(Part 1\)/g, "")
-    .replace("-2007", "")
-    .replace("The reviewer's own spectrum", "own spectrum");
 }

@@ -2,7 +2,6 @@ import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
-import { shortTitle } from "../editions/places";
 import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
@@ -171,12 +170,8 @@ export function ReviewLayout() {
             )}
             {onTeam && (
               <span className="chip">
-                {shortTitle(
-                  editions.data?.find((e) => e.id === review.data.brief.edition) ?? {
-                    title: review.data.brief.edition,
-                  },
-                )}{" "}
-                of record
+                {editions.data?.find((e) => e.id === review.data.brief.edition)?.short ?? review.data.brief.edition} of
+                record
               </span>
             )}
             {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}

@@ -24,6 +24,7 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 EDITION = Edition(
     id="as1170.4",
     title="AS 1170.4-2007 with Amendment 2",
+    short="AS 1170.4",
     year=2018,
     rules=rules,
     inputs=(

@@ -33,6 +33,7 @@ EDITION = replace(
     asce7_10.EDITION,
     id="asce7-05",
     title="ASCE/SEI 7-05 with Supplement 2",
+    short="ASCE 7-05",
     year=2005,
     rank=10,
     rules=rules,

@@ -45,11 +45,12 @@ EDITION = replace(
     asce7_16.EDITION,
     id="asce7-10",
     title="ASCE/SEI 7-10",
+    short="ASCE 7-10",
     year=2010,
     rank=20,
     rules=rules,
     inputs=tuple(n for n in asce7_16.INPUTS if n != "velocity_measured"),
-    choices=(*PERMISSIONS, "wall_heights"),
+    parts=("wall_heights",),
     permissions=PERMISSIONS,
     aspects=asce7_16.ASPECTS | {"soil": {"F_a": 1.0, "F_v": 1.0}},
 )

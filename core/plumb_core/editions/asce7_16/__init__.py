@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from plumb_core.editions.asce7_16 import deformation, ground, lateral, modal, site_specific, spectrum, systems, weight
 from plumb_core.editions.asce7_16.tables import STRUCTURE_TYPES
-from plumb_core.editions.edition import Edition
+from plumb_core.editions.edition import Choice, Edition
 from plumb_core.rules import Rule, rule_set
 
 GROUND_KEYS = (
@@ -224,11 +224,12 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 EDITION = Edition(
     id="asce7-16",
     title="ASCE/SEI 7-16",
+    short="ASCE 7-16",
     year=2016,
     rules=rules,
     inputs=INPUTS,
     options=OPTIONS,
-    choices=("supplements", *PERMISSIONS),
+    choices={"supplements": Choice("Supplements that hold", ((1, 3), (1,), ()), standing=(1, 3))},
     permissions=PERMISSIONS,
     period_types=STRUCTURE_TYPES,
     formulas=("12.8-7", "12.8-8", "12.8-9"),

@@ -297,6 +297,7 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 EDITION = Edition(
     id="custom",
     title="The reviewer's own spectrum",
+    short="own spectrum",
     year=0,
     rules=rules,
     inputs=("curve", "own", "I", "R"),

@@ -5,11 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from plumb_core.editions.edition import Edition
+from plumb_core.editions.edition import Choice, Edition
 from plumb_core.editions.is1893_2002 import ground, lateral, response, tables, weight
 from plumb_core.rules import Rule, rule_set
 
 _RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
+
+
+FLOOR_ON_MODES = "the floor of 6.4.2 on A_h for T up to 0.1 s is put on every mode, not only on the structure's period"
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
@@ -21,6 +24,7 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 EDITION = Edition(
     id="is1893-2002",
     title="IS 1893 (Part 1):2002",
+    short="IS 1893:2002",
     year=2002,
     rules=rules,
     inputs=(
@@ -37,7 +41,7 @@ EDITION = Edition(
         "regular",
         "irregularities",
     ),
-    choices=("floor_on_modes",),
+    choices={"floor_on_modes": Choice(FLOOR_ON_MODES)},
     options={"zone": tuple(tables.TABLE_2), "soil": tuple(tables.SOIL), "use": tuple(tables.TABLE_6)},
     period_types=tuple(tables.PERIOD),
     systems=tables.SYSTEMS,

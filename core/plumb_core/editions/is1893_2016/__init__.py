@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from plumb_core.editions import is1893_2002
+from plumb_core.editions.edition import Choice
 from plumb_core.editions.is1893_2016 import ground, lateral, response, tables, weight
 from plumb_core.rules import Rule, rule_set
 
@@ -23,11 +24,13 @@ EDITION = replace(
     is1893_2002.EDITION,
     id="is1893-2016",
     title="IS 1893 (Part 1):2016",
+    short="IS 1893:2016",
     year=2016,
     rank=80,
     rules=rules,
     inputs=(*is1893_2002.EDITION.inputs, "walls"),
-    choices=("amendments",),
+    choices={"amendments": Choice("Amendments that hold", ((), (1,), (1, 2)))},
+    parts=("offset",),
     options={**is1893_2002.EDITION.options, "use": tuple(tables.TABLE_8)},
     period_types=tuple(tables.PERIOD),
     systems=tables.SYSTEMS,

@@ -22,6 +22,7 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 EDITION = Edition(
     id="ubc97",
     title="UBC 1997",
+    short="UBC 1997",
     year=1997,
     rules=rules,
     inputs=(

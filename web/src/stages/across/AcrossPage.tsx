@@ -4,7 +4,6 @@ import { Link } from "react-router";
 import { Derivation } from "../../bench/Derivation";
 import { Steps } from "../../bench/derivation";
 import { BuildingTests } from "../../editions/BuildingTests";
-import { shortTitle } from "../../editions/places";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Across, AcrossCell } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
@@ -45,7 +44,7 @@ export default function AcrossPage() {
       </main>
     );
   if (!data || !editions.data) return <Loader m="xl" size="sm" />;
-  const titleOf = (id: string) => shortTitle(data.editions.find((e) => e.id === id) ?? { title: id });
+  const titleOf = (id: string) => data.editions.find((e) => e.id === id)?.short ?? id;
   const lacking = data.editions.filter((e) => e.needs.length > 0);
   const symbolOf = (edition: string, name: string) =>
     editions.data.find((e) => e.id === edition)?.inputs.find((i) => i.name === name)?.symbol ?? name;
@@ -369,7 +368,7 @@ function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => strin
 
 function linesOf(data: Across, drawn: Drawn, direction: Direction, view: View): Line[] {
   return data.editions.flatMap((e, index) => {
-    const line = (points: [number, number][]) => [{ id: e.id, title: shortTitle(e), index, points }];
+    const line = (points: [number, number][]) => [{ id: e.id, title: e.short, index, points }];
     if (drawn === "coefficient") {
       const own = data.coefficients[e.id]?.[direction];
       return own ? line(own.T.map((t, i) => [t, own.coefficient[i] ?? 0])) : [];

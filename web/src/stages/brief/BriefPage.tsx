@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { BuildingTests } from "../../editions/BuildingTests";
 import { EditionFields } from "../../editions/EditionFields";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
-import { compareWith, shortTitle } from "../../editions/places";
+import { compareWith } from "../../editions/places";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { DirectionSystem, Edition, System } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
@@ -240,7 +240,7 @@ export default function BriefPage() {
           brief={brief}
           change={change}
           directions={wallsOf}
-          heights={governing?.choices.includes("wall_heights") ?? false}
+          heights={governing?.parts.includes("wall_heights") ?? false}
           area={[governing, ...compared].some((e) => e?.inputs.some((i) => i.name === "A_B"))}
         />
       )}
@@ -324,12 +324,12 @@ export default function BriefPage() {
             });
           }}
           stiffness={inputs.has("torsionally_flexible")}
-          offsets={[governing, ...compared].some((e) => e?.id === "is1893-2016")}
+          offsets={[governing, ...compared].some((e) => e?.parts.includes("offset"))}
         />
         <LoadsEditor
           stories={brief.stories ?? []}
           weights={across.data?.weights}
-          editions={[governing, ...compared].flatMap((e) => (e ? [{ id: e.id, title: shortTitle(e) }] : []))}
+          editions={[governing, ...compared].flatMap((e) => (e ? [{ id: e.id, title: e.short }] : []))}
           onChange={(stories) => {
             change((b) => {
               b.stories = stories;

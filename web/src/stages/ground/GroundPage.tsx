@@ -6,7 +6,7 @@ import { EditionFields } from "../../editions/EditionFields";
 import { HazardLookup } from "../../editions/HazardLookup";
 import { Field } from "../../editions/Field";
 import { OwnSpectrum } from "../../editions/OwnSpectrum";
-import { give, given, shortTitle } from "../../editions/places";
+import { give, given } from "../../editions/places";
 import { Study } from "../../editions/Study";
 import { useReviewContext } from "../../review/ReviewContext";
 import { useAcross, useEditions } from "../../shared/api/queries";
@@ -61,7 +61,7 @@ export default function GroundPage() {
             value={edition.id}
             onChange={setChosen}
             data={ids.flatMap((id) =>
-              (editions.data ?? []).filter((e) => e.id === id).map((e) => ({ value: e.id, label: shortTitle(e) })),
+              (editions.data ?? []).filter((e) => e.id === id).map((e) => ({ value: e.id, label: e.short })),
             )}
           />
         )}

@@ -3,7 +3,6 @@ import { Button } from "@mantine/core";
 import { Link } from "react-router";
 import { useState } from "react";
 import { Bench } from "../../bench/Bench";
-import { shortTitle } from "../../editions/places";
 import { HeightLog } from "../../heightlog/HeightLog";
 import type { InspectAnswer, ModelFloor } from "../../model/answers";
 import { RunStatus } from "../../model/RunStatus";
@@ -69,7 +68,7 @@ export default function WeightPage() {
             </div>
             <MakeUp
               stories={stories}
-              editions={known.map((e) => ({ id: e.id, title: shortTitle(e) }))}
+              editions={known.map((e) => ({ id: e.id, title: e.short }))}
               weights={across.data?.weights}
             />
             {sources.length > 0 && <Sources rows={sources} />}
