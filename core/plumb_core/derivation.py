@@ -15,7 +15,10 @@ from plumb_core.rules import Evaluation, Key, Step
 def plain(value: Any) -> Any:
     """A value of the core as JSON has it; no limit (infinity) is null."""
     if isinstance(value, np.ndarray):
-        return [plain(v) for v in value.tolist()] if np.isinf(value).any() else value.tolist()
+        listed = value.tolist()
+        # to look in a list is quicker than to ask numpy, for as many stories as there are
+        infinite = math.inf in listed if value.ndim == 1 else bool(np.isinf(value).any())
+        return [plain(v) for v in listed] if infinite else listed
     if isinstance(value, np.generic):
         value = value.item()
     if isinstance(value, float) and math.isinf(value):

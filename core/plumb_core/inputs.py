@@ -13,7 +13,7 @@ from plumb_core.documents.brief import Occupancy, Period, Site, Stories, System
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 from plumb_core.quantities import QUANTITIES, Scope
-from plumb_core.rules import Evaluation, Key, Rule, Step, one_of_a_kind
+from plumb_core.rules import Evaluation, Key, Rule, Step
 
 PATHS = {
     "T_points": "/T",
@@ -110,14 +110,14 @@ def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
 
 def _extents(stories: Stories) -> list[dict[str, Any]]:
     """Where the faces of the floors stand along X and Y, m: from the outline, else from the plan about its centre."""
-    centre = np.array([s.centre or (0.0, 0.0) for s in stories])
-    half = np.array([s.plan or (0.0, 0.0) for s in stories]) / 2.0
-    faces = np.stack([centre - half, centre + half], axis=2).tolist()
-    extents = [{"story": s.name, "X": x, "Y": y} for s, (x, y) in zip(stories, faces, strict=True)]
-    for story, extent in zip(stories, extents, strict=True):
+    extents = []
+    for story in stories:
         if story.corners is not None:
             xs, ys = zip(*story.corners, strict=True)
-            extent |= {"X": [min(xs), max(xs)], "Y": [min(ys), max(ys)]}
+            extents.append({"story": story.name, "X": [min(xs), max(xs)], "Y": [min(ys), max(ys)]})
+            continue
+        (x, y), (dx, dy) = story.centre or (0.0, 0.0), story.plan or (0.0, 0.0)
+        extents.append({"story": story.name, "X": [x - dx / 2, x + dx / 2], "Y": [y - dy / 2, y + dy / 2]})
     return extents
 
 
@@ -199,7 +199,7 @@ def inputs_of(
 def edition_rules(edition: str, site: Site, system: System | None = None) -> dict[str, Rule]:
     """The rule set of an edition under the choices that the site declares, and the static method that the system does."""
     choices = {**site.__dict__, "static_method": system.static_method if system else None}
-    return one_of_a_kind(EDITIONS[edition].rules(choices))
+    return EDITIONS[edition].rules(choices)
 
 
 def path_of(key: Key) -> str:

@@ -254,8 +254,8 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     """Result of a rule; raises RuleRefused where submitted values (a zero, a class that isn't there) give none."""
     try:
         result = applied.function(**arguments)
-        value = result.value if isinstance(result, Governed) else result
-        if _usable(value, QUANTITIES[applied.name].unlimited):
+        value = result.value if type(result) is Governed else result
+        if (type(value) is float and math.isfinite(value)) or _usable(value, QUANTITIES[applied.name].unlimited):
             return result
     # a rule may need an input only in some of its cases: MissingInput passes
     except MissingInput:
@@ -457,9 +457,11 @@ class Evaluation:
                 continue
             step = taken.get(wanted)
             if step is None:
+                if not optional:
+                    step = self.at(wanted)
                 # most optional inputs are absent; to see that is much quicker than to fail
-                absent = optional and name not in rules and wanted not in inputs and wanted not in pins
-                step = None if absent and wanted.case is None else self._wanted(parameter, wanted)
+                elif name in rules or wanted in inputs or (pins and wanted in pins) or wanted.case is not None:
+                    step = self._wanted(parameter, wanted)
                 if step is None:
                     if default is not None and default != "":
                         self._assume(wanted, default)
@@ -587,46 +589,41 @@ def _same(one: Any, other: Any) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class _Graph:
-    """What is read off a rule set once: who asks for a quantity, and what keys rest on under given inputs.
+    """What is read off a rule set once: who asks for a quantity, and what keys rest on under given inputs."""
 
-    The rule set is kept with it, so that its id stays its own.
-    """
-
-    rules: Mapping[str, Rule]
     dependents: dict[str, list[str]]
     ancestors: dict[frozenset[Key], dict[Key, frozenset[Key]]] = field(default_factory=dict)
 
 
-_GRAPHS: OrderedDict[int, _Graph] = OrderedDict()
+_GRAPHS: OrderedDict[int, tuple[Mapping[str, Rule], _Graph]] = OrderedDict()
+"""Graphs by the id of their rule set, which is kept with them, so that its id stays its own."""
+_OF_RULES: OrderedDict[tuple[int, ...], tuple[tuple[Rule, ...], _Graph]] = OrderedDict()
+"""Graphs by the rules themselves: an edition makes its rule set anew for each brief, out of the same rules."""
 _KEPT = 128
-"""Rule sets of which graphs are kept; an edition has a handful, by what is declared."""
+"""How many are kept; an edition has a handful of rule sets, by what is declared."""
 
 
 def _graph(rules: Mapping[str, Rule]) -> _Graph:
-    graph = _GRAPHS.get(id(rules))
-    if graph is None:
-        dependents: dict[str, list[str]] = {}
-        for name, applied in rules.items():
-            for parameter in applied.parameters:
-                dependents.setdefault(parameter.name, []).append(name)
-        graph = _GRAPHS[id(rules)] = _Graph(rules, dependents)
+    known = _GRAPHS.get(id(rules))
+    if known is None:
+        known = _GRAPHS[id(rules)] = (rules, _graph_of(tuple(rules.values())))
         if len(_GRAPHS) > _KEPT:
             _GRAPHS.popitem(last=False)
-    return graph
+    return known[1]
 
 
-_SETS: OrderedDict[tuple[int, ...], dict[str, Rule]] = OrderedDict()
-
-
-def one_of_a_kind(rules: dict[str, Rule]) -> dict[str, Rule]:
-    """The same rule set for the same rules, so that what is read off it is read once."""
-    identity = tuple(map(id, rules.values()))
-    kept = _SETS.get(identity)
-    if kept is None:
-        kept = _SETS[identity] = rules
-        if len(_SETS) > _KEPT:
-            _SETS.popitem(last=False)
-    return kept
+def _graph_of(rules: tuple[Rule, ...]) -> _Graph:
+    identity = tuple(map(id, rules))
+    known = _OF_RULES.get(identity)
+    if known is None:
+        dependents: dict[str, list[str]] = {}
+        for applied in rules:
+            for parameter in applied.parameters:
+                dependents.setdefault(parameter.name, []).append(applied.name)
+        known = _OF_RULES[identity] = (rules, _Graph(dependents))
+        if len(_OF_RULES) > _KEPT:
+            _OF_RULES.popitem(last=False)
+    return known[1]
 
 
 def written(tex: str, show: Callable[[str], str]) -> str:
