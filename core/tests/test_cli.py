@@ -102,7 +102,7 @@ def bad(change: dict[str, Any]) -> dict[str, Any]:
         ({"site/site_class": "Z"}, "/site/site_class"),
         ({"system/X/period_type": "brick"}, "/system/X/period_type"),
         ({"site/S_S": "1.2"}, "/site/S_S"),
-        ({"site/supplements": [3]}, "/site"),
+        ({"site/supplements": [3]}, "/site/supplements"),
         ({"stories": []}, "/stories"),
     ],
 )

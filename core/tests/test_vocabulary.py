@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 from plumb_core.cli import schema
-from plumb_core.documents.brief import Brief, Site
+from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused
@@ -139,6 +139,17 @@ def test_a_brief_reads_back_as_it_was_written() -> None:
 
 
 @pytest.mark.parametrize("supplements", [[3], [2], [1, 2, 3]])
-def test_only_supplements_that_build_up_can_be_declared(supplements: list[int]) -> None:
-    with pytest.raises(InputRefused):
-        read(Site, {"supplements": supplements})
+def test_only_supplements_that_build_up_can_be_declared(supplements: list[int], brief: dict[str, Any]) -> None:
+    brief["site"]["supplements"] = supplements
+    with pytest.raises(InputRefused) as refused:
+        read(Brief, brief)
+    (problem,) = refused.value.problems
+    assert (problem.path, problem.remedy) == ("/site/supplements", "Give [1, 3] or [1] or [].")
+
+
+@pytest.mark.parametrize("edition", ["ubc97", "en1998-1"])
+def test_corrections_of_another_edition_are_foreign_unless_they_stand_anyhow(edition: str) -> None:
+    stories = [{"name": "L1", "height": 4}]
+    read(Brief, {"edition": edition, "site": {"supplements": [1, 3], "amendments": []}, "stories": stories})
+    with pytest.raises(InputRefused, match="no site value"):
+        read(Brief, {"edition": edition, "site": {"supplements": [1]}, "stories": stories})

@@ -7,7 +7,7 @@ does, it is inherited.  The checkers say what is compared; this collects their c
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from typing import Any
 
@@ -84,9 +84,3 @@ def _with_ids_of_their_own(checks: Iterable[Check]) -> list[Check]:
         else:
             by_id[check.id] = check
     return list(by_id.values())
-
-
-def verdicts_under(contexts: Iterable[Context]) -> list[Sequence[Check]]:
-    """The checks of several contexts, most of which are each other's under one assumption or another."""
-    with np.errstate(all="ignore"):
-        return [checks_of(context) for context in contexts]

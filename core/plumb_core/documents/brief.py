@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
-from pydantic_core import PydanticCustomError
+from pydantic import AfterValidator, Field
 
 from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Point, Positive
 
@@ -48,6 +47,10 @@ class Own(Part):
     theta_limit: Positive | None = None
 
 
+Corrections = Annotated[list[int], AfterValidator(lambda numbers: sorted(set(numbers))), Field(max_length=20)]
+"""Corrections of a code that are declared to hold, by their numbers; None for those that hold where nothing is declared."""
+
+
 class Site(Part):
     """Site values, each for the editions that know it (`plumb editions` lists them); others are refused.
 
@@ -67,7 +70,7 @@ class Site(Part):
     F_a: Positive | None = None
     F_v: Positive | None = None
     mce: Curve | None = None
-    supplements: list[Literal[1, 3]] = Field(default=[1, 3])
+    supplements: Corrections | None = None
     site_specific: SiteSpecific | None = None
     diaphragms_rigid: bool = False
     # permissions of the codes that lower a force: declared here, never taken silently
@@ -89,7 +92,7 @@ class Site(Part):
     subsoil: str | None = None
     rock: bool | None = None
     very_soft_thickness: NotNegative | None = None
-    amendments: list[Literal[1, 2]] = Field(default_factory=list)
+    amendments: Corrections | None = None
     # EN 1998-1
     a_gR: Positive | None = None
     ground_type: str | None = None
@@ -112,16 +115,6 @@ class Site(Part):
     S_d: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
     read: Literal["linear", "log"] = "linear"
     own: Own | None = None
-
-    @model_validator(mode="after")
-    def _supplements_build_up(self) -> Site:
-        if sorted(set(self.supplements)) not in ([], [1], [1, 3]):
-            raise PydanticCustomError("supplements", "Supplement 3 builds on Supplement 1: give [], [1] or [1, 3]")
-        self.supplements = sorted(set(self.supplements))
-        if sorted(set(self.amendments)) not in ([], [1], [1, 2]):
-            raise PydanticCustomError("amendments", "Amendment 2 builds on Amendment 1: give [], [1] or [1, 2]")
-        self.amendments = sorted(set(self.amendments))
-        return self
 
 
 class Occupancy(Part):

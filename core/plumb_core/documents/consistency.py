@@ -20,7 +20,13 @@ def _one_of(allowed: Iterable[Any]) -> str:
 _CURVE = ("T", "S_a", "S_d", "read")
 """Keys of a site that make up the input `curve`."""
 
-_SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, field in Site.model_fields.items()}
+_SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, field in Site.model_fields.items()} | {
+    # a brief may say what stands anyhow
+    name: [*choice.standing]
+    for edition in EDITIONS.values()
+    for name, choice in edition.choices.items()
+    if choice.sets
+}
 
 
 def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: bool) -> list[Problem]:
@@ -66,6 +72,20 @@ def _not_allowed(part: Mapping[str, Any], edition: Edition, prefix: str) -> list
             problems.append(
                 Problem(f"{prefix}{path}", f"{label} {value!r} is not in {edition.id}", _one_of(allowed[name]))
             )
+    return problems
+
+
+def _corrections(site: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
+    """Sets of corrections to the code of which one builds on another that isn't declared."""
+    problems = []
+    for name, choice in edition.choices.items():
+        declared = site.get(name)
+        if not choice.sets or not isinstance(declared, list) or not all(isinstance(n, int) for n in declared):
+            continue
+        if tuple(sorted(set(declared))) not in choice.sets:
+            sets = " or ".join(str([*numbers]) for numbers in choice.sets)
+            message = f"{declared} is no set of {name} of {edition.id}: one builds on another"
+            problems.append(Problem(f"{prefix}/site/{name}", message, f"Give {sets}."))
     return problems
 
 
@@ -224,6 +244,7 @@ def problems_across(part: Any, prefix: str) -> list[Problem]:
         problems += _not_allowed(part, edition, prefix)
         if isinstance(site, dict):
             problems += _foreign(site, edition, prefix, in_brief="kind" not in part)
+            problems += _corrections(site, edition, prefix)
     if isinstance(site, dict):
         problems += _curves(site, prefix)
     comparisons = part.get("comparisons")

@@ -32,8 +32,6 @@ _REMEDIES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "float_type": lambda c: "Give a number without quotation marks.",
     "bool_type": lambda c: "Give true or false.",
     "edition": lambda c: f"Use one of: {', '.join(EDITIONS)}.",
-    "supplements": lambda c: "Declare the supplements in their order.",
-    "amendments": lambda c: "Declare the amendments in their order.",
 }
 
 

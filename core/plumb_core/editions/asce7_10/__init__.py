@@ -51,6 +51,7 @@ EDITION = replace(
     rules=rules,
     inputs=tuple(n for n in asce7_16.INPUTS if n != "velocity_measured"),
     parts=("wall_heights",),
+    choices={},
     permissions=PERMISSIONS,
     aspects=asce7_16.ASPECTS | {"soil": {"F_a": 1.0, "F_v": 1.0}},
 )

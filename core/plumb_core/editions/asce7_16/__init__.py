@@ -208,13 +208,18 @@ PERMISSIONS = {
 }
 
 
+SUPPLEMENTS = Choice("Supplements that hold", ((1, 3), (1,), ()), standing=(1, 3))
+"""Supplement 3 builds on Supplement 1."""
+
+
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set under the declared choices.
 
     choices : `supplements`, [], [1] or [1, 3] (3 builds on 1); `site_specific` and `F_v`, values of a study, which 11.4.8 doesn't
         raise; the permissions of `PERMISSIONS`.
     """
-    chosen = _BY_SUPPLEMENTS[tuple(choices.get("supplements", (1, 3)))]
+    declared = choices.get("supplements")
+    chosen = _BY_SUPPLEMENTS[SUPPLEMENTS.standing if declared is None else tuple(declared)]
     study = site_specific.declared(choices)
     if study or choices.get("F_v") is not None:
         chosen = chosen | rule_set(ground.S_M1_as_printed, lateral.C_s_upper)
@@ -229,7 +234,7 @@ EDITION = Edition(
     rules=rules,
     inputs=INPUTS,
     options=OPTIONS,
-    choices={"supplements": Choice("Supplements that hold", ((1, 3), (1,), ()), standing=(1, 3))},
+    choices={"supplements": SUPPLEMENTS},
     permissions=PERMISSIONS,
     period_types=STRUCTURE_TYPES,
     formulas=("12.8-7", "12.8-8", "12.8-9"),

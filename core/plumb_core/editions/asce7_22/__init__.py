@@ -29,6 +29,7 @@ EDITION = replace(
     id="asce7-22",
     title="ASCE/SEI 7-22",
     short="ASCE 7-22",
+    choices={},
     year=2022,
     rank=40,
     rules=rules,
