@@ -44,6 +44,7 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> held.EditionIn
         "unit": quantity.unit,
         "form": "choice" if options else _form(quantity),
         "options": list(options),
+        "option_words": [edition.words.get(name, {}).get(o, str(o)) for o in options],
         # where it isn't given, a rule of the edition gives it
         "computed": name in ruled,
         # the same whichever edition: entered once, with the building
@@ -65,6 +66,7 @@ def editions() -> list[held.Edition]:
                 "supports": list(KINDS),
                 "period_types": list(e.period_types),
                 "formulas": list(e.formulas),
+                "walls_with": list(e.walls_with),
                 "choices": [
                     {"name": name, "words": c.words, "sets": [list(s) for s in c.sets], "standing": list(c.standing)}
                     for name, c in e.choices.items()

@@ -274,6 +274,14 @@ def test_inputs_and_tables_of_an_edition_hang_together(edition: str) -> None:
     assert {*held.inputs} <= QUANTITIES.keys()
     assert {*held.options} <= {*held.inputs}
     assert {*held.definitions} <= {*held.inputs}
+    assert {*held.words} <= {*held.options, "period_type", "T_a_formula"}
+    for name, words in held.words.items():
+        own = {"period_type": held.period_types, "T_a_formula": held.formulas}.get(name) or held.options[name]
+        # words of several editions may hold more than this one has
+        assert {*words} <= {*own} or name == "period_type"
+        assert {*own} - {*words} <= {*held.formulas} or name == "period_type"
+    assert {*held.walls_with} <= {*held.formulas, *held.period_types}
+    assert {c: s.standing in s.sets or not s.sets for c, s in held.choices.items()} == dict.fromkeys(held.choices, True)
     assert {*held.aspects} <= {*ASPECTS}
     assert {*held.side_by_side.values()} <= rules.keys() | {*held.inputs}
     assert {*held.ground_keys} <= rules.keys() | {*held.inputs}

@@ -26,6 +26,7 @@ class EditionInput(TypedDict):
     unit: str
     form: Literal["number", "text", "flag", "yes_no", "choice", "data"]
     options: list[Value]
+    option_words: list[str]
     computed: bool
     shared: bool
 
@@ -65,7 +66,7 @@ class Permission(TypedDict):
 class Edition(TypedDict):
     """One edition of one code, as a brief takes it.
 
-    short : the title, short enough for a heading.  choices : what a brief can declare beside its inputs.
+    short : the title, short enough for a heading.  walls_with : formulas and period types that ask for walls.  choices : what a brief can declare beside its inputs.
     parts : further parts of a brief that it takes.  longest_period : s, beyond which there is no spectrum.  corner_periods : quantities at whose periods it has corners.
     """
 
@@ -76,6 +77,7 @@ class Edition(TypedDict):
     supports: list[str]
     period_types: list[str]
     formulas: list[str]
+    walls_with: list[str]
     choices: list[Choice]
     permissions: list[Permission]
     parts: list[str]

@@ -43,6 +43,8 @@ class Edition:
     ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
     asked_for : what a submission has to state for the static method to be followed
     options : allowed values of an input
+    words : input -> option -> its words on a screen, where they aren't the option itself
+    walls_with : formulas and period types of the approximate period that ask for the walls of the direction
     choices : what the brief can declare beside the inputs: corrections of the code that hold, ways of reading it
     permissions : what the code permits and what lowers a force, with its words; off unless declared
     parts : further parts of a brief that it takes: heights of the walls, offsets of the system in a story
@@ -74,6 +76,8 @@ class Edition:
     formulas: tuple[str, ...] = ()
     own_symbols: Mapping[str, str] = field(default_factory=dict)
     options: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
+    words: Mapping[str, Mapping[Any, str]] = field(default_factory=dict)
+    walls_with: tuple[str, ...] = ()
     choices: Mapping[str, Choice] = field(default_factory=dict)
     permissions: Mapping[str, str] = field(default_factory=dict)
     parts: tuple[str, ...] = ()

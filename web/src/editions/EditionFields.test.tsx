@@ -15,6 +15,7 @@ const input = (changes: Partial<EditionInput>): EditionInput => ({
   unit: "",
   form: "number",
   options: [],
+  option_words: [],
   computed: true,
   shared: false,
   ...changes,
@@ -30,6 +31,7 @@ const UBC = {
   formulas: ["30-8", "30-9"],
   choices: [],
   parts: [],
+  walls_with: [],
   soil_input: "soil",
   longest_period: null,
   inputs: [

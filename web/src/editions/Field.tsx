@@ -4,53 +4,6 @@ import { figures } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { ValueInput } from "../shared/ValueInput";
 
-const WORDS: Record<string, string> = {
-  steel_mrf: "steel moment frame",
-  rc_mrf: "concrete moment frame",
-  composite_mrf: "composite moment frame",
-  rc_walls: "concrete structural walls",
-  steel_ebf: "steel eccentrically braced frame",
-  steel_brbf: "steel buckling-restrained braced frame",
-  other: "all other systems",
-  important: "important service or community",
-  over_200_persons: "more than 200 persons",
-  low_rise_detailed: "low rise, partitions made for drift",
-  masonry_cantilever: "masonry cantilever walls",
-  masonry_other: "other masonry walls",
-  brittle: "brittle elements attached",
-  ductile: "ductile elements",
-  none: "none that interfere",
-};
-
-/** Options whose words differ by what they are options of. */
-const BY_INPUT: Record<string, Record<string, string>> = {
-  use: { other: "all other" },
-  structure_type: { other: "all other structures" },
-  site_class: {
-    A: "A hard rock",
-    B: "B rock",
-    BC: "BC soft rock",
-    C: "C very dense soil",
-    CD: "CD dense soil",
-    D: "D stiff soil",
-    DE: "DE loose soil",
-    E: "E soft clay",
-    F: "F site response",
-  },
-  T_a_formula: {
-    "12.8-7": "12.8-7 general",
-    "12.8-8": "12.8-8",
-    "12.8-9": "12.8-9",
-    "30-8": "30-8 general",
-    "30-9": "30-9 walls",
-    "4.6": "4.6 general",
-    "4.7": "4.7 walls",
-    "4.9": "4.9 displacement",
-  },
-};
-
-const worded = (input: EditionInput, option: string) => BY_INPUT[input.name]?.[option] ?? WORDS[option] ?? option;
-
 interface Props {
   edition: Edition;
   input: EditionInput;
@@ -108,7 +61,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
         clearable={input.name !== "T_a_formula"}
         placeholder={placeholder}
         value={value === null || value === undefined ? null : String(value as string | number)}
-        data={input.options.map((o) => ({ value: String(o), label: worded(input, String(o)) }))}
+        data={input.options.map((o, i) => ({ value: String(o), label: input.option_words[i] ?? String(o) }))}
         comboboxProps={{ width: "max-content", position: "bottom-start" }}
         onChange={(v) => {
           onCommit(v === null ? null : numeric ? Number(v) : v);

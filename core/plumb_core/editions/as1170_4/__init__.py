@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from plumb_core.editions import words
 from plumb_core.editions.as1170_4 import ground, lateral, response, tables, weight
 from plumb_core.editions.edition import Edition
 from plumb_core.rules import Rule, rule_set
@@ -49,6 +50,7 @@ EDITION = Edition(
         "static_method": (lateral.EQUIVALENT, lateral.TENTH, lateral.SIMPLIFIED),
     },
     period_types=tuple(tables.K_T),
+    words={"period_type": words.PERIOD_TYPES},
     systems=tables.SYSTEMS,
     ground_keys=("k_p", "Z", "kpZ"),
     asked_for=("Z", "k_p", "subsoil", "mu", "S_p", "T", "W", "V", "F"),

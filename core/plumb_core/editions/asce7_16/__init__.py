@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, Literal
 
+from plumb_core.editions import words
 from plumb_core.editions.asce7_16 import deformation, ground, lateral, modal, site_specific, spectrum, systems, weight
 from plumb_core.editions.asce7_16.tables import STRUCTURE_TYPES
 from plumb_core.editions.edition import Choice, Edition
@@ -212,6 +213,26 @@ SUPPLEMENTS = Choice("Supplements that hold", ((1, 3), (1,), ()), standing=(1, 3
 """Supplement 3 builds on Supplement 1."""
 
 
+WORDS: Mapping[str, Mapping[Any, str]] = {
+    "period_type": words.PERIOD_TYPES,
+    "structure_type": {
+        "other": "all other structures",
+        "low_rise_detailed": "low rise, partitions made for drift",
+        "masonry_cantilever": "masonry cantilever walls",
+        "masonry_other": "other masonry walls",
+    },
+    "site_class": {
+        "A": "A hard rock",
+        "B": "B rock",
+        "C": "C very dense soil",
+        "D": "D stiff soil",
+        "E": "E soft clay",
+        "F": "F site response",
+    },
+    "T_a_formula": {"12.8-7": "12.8-7 general", "12.8-9": "12.8-9 walls"},
+}
+
+
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set under the declared choices.
 
@@ -238,6 +259,8 @@ EDITION = Edition(
     permissions=PERMISSIONS,
     period_types=STRUCTURE_TYPES,
     formulas=("12.8-7", "12.8-8", "12.8-9"),
+    words=WORDS,
+    walls_with=("12.8-9",),
     systems=systems.SYSTEMS,
     ground_keys=GROUND_KEYS,
     asked_for=ASKED_FOR,

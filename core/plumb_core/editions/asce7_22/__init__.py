@@ -50,6 +50,17 @@ EDITION = replace(
     ),
     options=asce7_16.OPTIONS | {"site_class": ("A", "B", "BC", "C", "CD", "D", "DE", "E", "F")},
     formulas=("12.8-8", "12.8-9", "12.8-10"),
+    words={
+        **asce7_16.WORDS,
+        "site_class": {
+            **asce7_16.WORDS["site_class"],
+            "BC": "BC soft rock",
+            "CD": "CD dense soil",
+            "DE": "DE loose soil",
+        },
+        "T_a_formula": {"12.8-8": "12.8-8 general", "12.8-10": "12.8-10 walls"},
+    },
+    walls_with=("12.8-10",),
     systems=systems.SYSTEMS,
     ground_keys=tuple(n for n in asce7_16.GROUND_KEYS if n not in ("F_a", "F_v")),
     asked_for=tuple(n for n in asce7_16.ASKED_FOR if n not in ("F_a", "F_v", "S_S")),

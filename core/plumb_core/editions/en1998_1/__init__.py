@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from plumb_core.editions import words
 from plumb_core.editions.edition import Edition
 from plumb_core.editions.en1998_1 import ground, lateral, response, tables, weight
 from plumb_core.rules import Rule, rule_set
@@ -64,6 +65,16 @@ EDITION = Edition(
     },
     period_types=tuple(tables.C_T),
     formulas=("4.6", "4.7", "4.9"),
+    words={
+        "period_type": words.PERIOD_TYPES,
+        "structure_type": {
+            "brittle": "brittle elements attached",
+            "ductile": "ductile elements",
+            "none": "none that interfere",
+        },
+        "T_a_formula": {"4.6": "4.6 general", "4.7": "4.7 walls", "4.9": "4.9 displacement"},
+    },
+    walls_with=("4.7",),
     systems=tables.SYSTEMS,
     ground_keys=("S", "T_B", "T_C", "T_D", "gamma_I", "a_g"),
     asked_for=("a_gR", "ground_type", "importance_class", "gamma_I", "S", "q", "T", "W", "V", "F"),

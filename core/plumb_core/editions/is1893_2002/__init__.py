@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from plumb_core.editions import words
 from plumb_core.editions.edition import Choice, Edition
 from plumb_core.editions.is1893_2002 import ground, lateral, response, tables, weight
 from plumb_core.rules import Rule, rule_set
@@ -44,6 +45,14 @@ EDITION = Edition(
     choices={"floor_on_modes": Choice(FLOOR_ON_MODES)},
     options={"zone": tuple(tables.TABLE_2), "soil": tuple(tables.SOIL), "use": tuple(tables.TABLE_6)},
     period_types=tuple(tables.PERIOD),
+    words={
+        "period_type": words.PERIOD_TYPES,
+        "use": {
+            "important": "important service or community",
+            "over_200_persons": "more than 200 persons",
+            "other": "all other",
+        },
+    },
     systems=tables.SYSTEMS,
     ground_keys=("Z", "I"),
     asked_for=("zone", "soil", "Z", "I", "R", "T_a", "W", "V", "F"),

@@ -33,6 +33,7 @@ EDITION = replace(
     parts=("offset",),
     options={**is1893_2002.EDITION.options, "use": tuple(tables.TABLE_8)},
     period_types=tuple(tables.PERIOD),
+    walls_with=("rc_walls",),
     systems=tables.SYSTEMS,
     definitions={
         **is1893_2002.EDITION.definitions,

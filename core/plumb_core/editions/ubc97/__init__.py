@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from plumb_core.editions import words
 from plumb_core.editions.edition import Edition
 from plumb_core.editions.ubc97 import ground, lateral, response, tables, weight
 from plumb_core.rules import Rule, rule_set
@@ -67,6 +68,8 @@ EDITION = Edition(
     },
     period_types=tuple(tables.C_T),
     formulas=("30-8", "30-9"),
+    words={"period_type": words.PERIOD_TYPES, "T_a_formula": {"30-8": "30-8 general", "30-9": "30-9 walls"}},
+    walls_with=("30-9",),
     systems=tables.SYSTEMS,
     ground_keys=("Z", "N_a", "N_v", "C_a", "C_v", "T_0", "T_S"),
     own_symbols={"T_S": "T_s"},

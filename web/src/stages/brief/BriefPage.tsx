@@ -19,8 +19,6 @@ import { ThisReview } from "./ThisReview";
 import { Walls } from "./Walls";
 import "../../editions/editions.css";
 
-const WALL_FORMULAS = ["12.8-9", "12.8-10", "30-9", "4.7"];
-
 /** What building, which codes, which system each way: the reviewer's own side. */
 export default function BriefPage() {
   const { review } = useReviewContext();
@@ -44,15 +42,11 @@ export default function BriefPage() {
       b.system = { ...b.system, ...edit };
     });
   };
-  const wallsOf = (["X", "Y"] as const).filter(
-    (d) =>
-      WALL_FORMULAS.includes(brief.system?.[d]?.T_a_formula ?? "") ||
-      brief.system?.[d]?.period_type === "rc_walls" ||
-      compared.some(
-        (e) =>
-          WALL_FORMULAS.includes(brief.comparisons?.[e.id]?.system?.[d]?.T_a_formula ?? "") ||
-          brief.comparisons?.[e.id]?.system?.[d]?.period_type === "rc_walls",
-      ),
+  const wallsOf = (["X", "Y"] as const).filter((d) =>
+    [governing, ...compared].some((e) => {
+      const system = e?.id === brief.edition ? brief.system?.[d] : brief.comparisons?.[e?.id ?? ""]?.system?.[d];
+      return [system?.T_a_formula, system?.period_type].some((chosen) => chosen && e?.walls_with.includes(chosen));
+    }),
   );
   const tested = (value: boolean | null | undefined) => (value === true ? "none" : value === false ? "some" : "open");
   const TESTED = [
