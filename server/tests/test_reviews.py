@@ -19,7 +19,7 @@ from plumb_server.hashing import input_hash
 from plumb_server.rechecks import services
 from plumb_server.rechecks.models import Recheck
 from plumb_server.reviews.models import AuditEntry, Review
-from plumb_server.submissions.models import Claim, Exhibit, Submission
+from plumb_server.submissions.models import Case, Claim, Exhibit, Submission
 
 pytestmark = pytest.mark.django_db
 
@@ -209,6 +209,42 @@ def test_a_reading_is_remembered_for_the_next_table_with_the_same_headings(lead:
     assert (read["reading"]["header_row"], read["reading"]["units"]) == (1, {"h": "m", "w": "kip"})
     fresh = lead.send("POST", path + "read/", {"text": text.replace("clear", "net"), "kind": "stories"}).json()
     assert fresh["problems"] != []
+
+
+FORCES = "Case\tStory\tForce (kN)\nQuake along\tL1\t-40\nQuake along\tL2\t-80\nStatic Y\tL1\t30\nStatic Y\tL2\t70\n"
+
+
+def test_cases_are_taken_in_with_their_claims_and_get_their_roles(lead: Api, submitter: Api, new_review: str) -> None:
+    tables = f"/api/reviews/{new_review}/tables/"
+    lead.send("POST", tables, {"text": STORIES})
+    reading = {"cases": {"Quake along": "X"}}
+    taken = lead.send("POST", tables, {"text": FORCES, "kind": "forces", "reading": reading})
+    assert taken.status_code == 201, taken.content
+    # the sign is kept as it was written
+    first = Claim.objects.get(submission__review=new_review, case="Quake along", story="L2")
+    assert (first.number, first.text) == (-80.0, "-80")
+    cases = {c["name"]: c for c in lead.get(f"/api/reviews/{new_review}/").json()["submissions"][0]["cases"]}
+    assert {n: c["direction"] for n, c in cases.items()} == {"Quake along": "X", "Static Y": "Y"}
+    at = f"/api/cases/{cases['Quake along']['id']}/"
+    changed = lead.send("PATCH", at, {"kind": "static", "eccentricity": -0.05, "name": "another"}).json()
+    assert (changed["name"], changed["kind"], changed["eccentricity"]) == ("Quake along", "static", -0.05)
+    for bad in ({"kind": "wind of change"}, {"direction": "Q"}, {"factor": "much"}):
+        assert lead.send("PATCH", at, bad).status_code in (400, 422)
+    assert submitter.send("PATCH", at, {"kind": "modal"}).status_code in (403, 404)
+    assert Case.objects.get(name="Quake along", submission__review=new_review).kind == "static"
+    assert AuditEntry.objects.filter(review=new_review, action="case changed").count() == 1
+    # with the table its cases go
+    lead.send("DELETE", f"/api/tables/{taken.json()['id']}/")
+    assert not Case.objects.filter(submission__review=new_review).exists()
+
+
+def test_a_cases_role_stays_when_its_review_is_closed(lead: Api, new_review: str) -> None:
+    lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": STORIES})
+    reading = {"cases": {"Quake along": "X"}}
+    lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": FORCES, "kind": "forces", "reading": reading})
+    case = Case.objects.get(name="Static Y", submission__review=new_review)
+    lead.send("PATCH", f"/api/reviews/{new_review}/", {"status": "closed"})
+    assert lead.send("PATCH", f"/api/cases/{case.pk}/", {"kind": "modal"}).status_code == 409
 
 
 def test_an_empty_submission_can_not_be_accepted(lead: Api, new_review: str) -> None:

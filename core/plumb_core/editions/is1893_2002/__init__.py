@@ -49,7 +49,6 @@ EDITION = Edition(
         "period_type": words.PERIOD_TYPES,
         "use": {
             "important": "important service or community",
-            "over_200_persons": "more than 200 persons",
             "other": "all other",
         },
     },

@@ -33,6 +33,10 @@ EDITION = replace(
     parts=("offset",),
     options={**is1893_2002.EDITION.options, "use": tuple(tables.TABLE_8)},
     period_types=tuple(tables.PERIOD),
+    words={
+        **is1893_2002.EDITION.words,
+        "use": {**is1893_2002.EDITION.words["use"], "over_200_persons": "more than 200 persons"},
+    },
     walls_with=("rc_walls",),
     systems=tables.SYSTEMS,
     definitions={
