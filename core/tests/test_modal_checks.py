@@ -229,24 +229,3 @@ def test_shapes_of_a_submission_are_matched() -> None:
     modes = recheck(asked)["modes"]
     assert [r["theirs"] for r in modes["comparison"]["rows"][:6]] == [order.index(i) + 1 for i in range(6)]
     assert all(r["mac"] == pytest.approx(1.0, abs=1e-6) for r in modes["comparison"]["rows"][:6])
-
-
-def test_negative_loads_keep_their_sign_and_a_net_negative_story_is_refused() -> None:
-    ask = {
-        "kind": "weight",
-        "edition": "asce7-16",
-        "stories": [
-            {
-                "name": "L1",
-                "height": 3.0,
-                "loads": [{"kind": "dead", "amount": 500.0}, {"kind": "dead", "name": "opening", "amount": -80.0}],
-            }
-        ],
-    }
-    answer = solve(ask)
-    assert answer["W"] == pytest.approx(420.0)
-    assert [x["counted"] for x in answer["stories"][0]["loads"]] == [500.0, -80.0]
-    ask["stories"][0]["loads"][1]["amount"] = -600.0
-    with pytest.raises(InputRefused) as refused:
-        solve(ask)
-    assert "-100 kN" in refused.value.problems[0].message

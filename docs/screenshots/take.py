@@ -33,7 +33,7 @@ VIEWS = {
     "spectrum": (CLINIC, "spectrum?check=S_a.1", False, ""),
     "weight": (CLINIC, "weight?check=m.L6", False, ""),
     "frame": (CLINIC, "frame", False, ""),
-    "modes": (CLINIC, "modes?check=mass_sum.Y", False, ""),
+    "modes": (CLINIC, "modes?check=target_mass_sum.Y", False, ""),
     "lateral": (CLINIC, "lateral?check=w.L5", False, "hover"),
     "findings": (CLINIC, "findings", False, ""),
     "report": (CLINIC, "report", False, ""),

@@ -21,7 +21,7 @@ def figures(value: float | str, digits: int = 4) -> str:
 
 def draft(check: Check) -> str:
     """Text of a remark: what was given, what the code gives, what is asked; empty for a check that needs none."""
-    if check.verdict not in (Verdict.DIFFERS, Verdict.BREACHES, Verdict.GAP):
+    if check.verdict not in (Verdict.DIFFERS, Verdict.BREACHES, Verdict.GAP, Verdict.QUESTION):
         return ""
     return _WORDINGS[check.kind](check)
 
