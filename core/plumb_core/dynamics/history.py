@@ -18,7 +18,7 @@ CHUNK = 400
 
 @dataclass(frozen=True)
 class Newmark:
-    """Newmark's parameters; 1/2 and 1/4 are the average acceleration."""
+    """Newmark's parameters (N. M. Newmark, 1959); 1/2 and 1/4 are the average acceleration."""
 
     gamma: float = 0.5
     beta: float = 0.25
@@ -81,11 +81,16 @@ def newmark_oscillators(
 
 @dataclass(frozen=True)
 class History:
-    """Envelopes (greatest in size over time) by name, as `response.quantities` has them, and histories of chosen ones.
+    """Movements under a ground acceleration.
 
-    t : s.  base : X, Y (kN), MZ (kN m) over time.  displacement : of each floor (n_steps, n_floors, 3).  drift : of each floor's
-    centre against the floor below (n_steps, n_floors, 2).  shear : (n_steps, n_floors, 2)
-    peaks : greatest pseudo-acceleration of each mode's oscillator, m/s2, (k,): the record's own spectrum at our periods
+    Attributes
+    ----------
+    t : instants, s, shape (n_steps,)
+    envelope : greatest in size over time, by name as `response.quantities` has them, in its units, without the first axis
+    base : X, Y (kN) and MZ (kN m) over time, shape (n_steps, 3)
+    displacement : of each floor X, Y (m) and RZ (rad), shape (n_steps, n_floors, 3)
+    shear : of each story along X and Y, kN, shape (n_steps, n_floors, 2)
+    peaks : greatest pseudo-acceleration of each mode's oscillator, m/s2, shape (k,): the record's own spectrum at our periods
     """
 
     t: Array
@@ -106,7 +111,18 @@ def time_history(
     method: Newmark | None = None,
     progress: Progress = quiet,
 ) -> History:
-    """Response from rest to a ground acceleration (m/s2) along X (axis 0) or Y (1); `method` None: exact."""
+    """Response from rest to a ground acceleration.
+
+    Parameters
+    ----------
+    modes : k modes of the structure
+    axis : of the acceleration, 0 along X, 1 along Y
+    dt : step of the record, s
+    acceleration : of the ground, m/s2, shape (n_steps,)
+    damping : ratio to critical of each mode, shape (k,)
+    method : Newmark's, or None for the exact answer to an acceleration that goes linearly between the steps
+    progress : told the phase and the share done
+    """
     progress("oscillators", 0.5)
     oscillators = (
         exact_oscillators(modes.omega, damping, dt, acceleration)

@@ -29,13 +29,21 @@ def quiet(phase: str, share: float) -> None:
 
 @dataclass(frozen=True)
 class Modes:
-    """Modes by rising frequency, normalised to unit modal mass.
+    """The k modes of a structure by rising frequency, normalised to unit modal mass.
 
-    omega : rad/s, (k,).  shapes : displacements, (n, k).  gamma : participation factors in X, Y, RZ, Z, (k, 4)
-    share : effective modal mass (RZ: inertia) over the moving one, (k, 4).  floors : X, Y (m), RZ at the floors, (k, n_floors, 3)
-    forces : X, Y (kN) and moment about the axis (kN m) at the floors for a unit of modal acceleration, (k, n_floors, 3)
-    at_floors : share of each mode's kinetic energy in the movement of the floors, (k,)
-    every : the model has no other modes.  method : `eigen` or `ritz`
+    Attributes
+    ----------
+    omega : circular frequency, rad/s, shape (k,)
+    shapes : displacements at the n equations, shape (n, k)
+    gamma : participation factors in X, Y, RZ, Z, shape (k, 4)
+    share : effective modal mass (RZ: inertia) over the moving one, in X, Y, RZ, Z, shape (k, 4)
+    floors : X, Y (m) and RZ (rad) at the floors, shape (k, n_floors, 3)
+    forces : X, Y (kN) and moment about the axis (kN m) at the floors for a unit of modal acceleration, shape (k, n_floors, 3)
+    at_floors : share of each mode's kinetic energy in the movement of the floors, shape (k,)
+    every : whether the model has no other modes
+    method : `eigen` or `ritz`
+    counted_by : how it was made sure that none is missing
+    warnings : about the modes
     """
 
     omega: Array
@@ -55,14 +63,17 @@ class Modes:
 
     @property
     def T(self) -> Array:
+        """Periods, s, shape (k,)."""
         return np.asarray(2.0 * np.pi / self.omega)
 
     @property
     def kinds(self) -> list[Kind]:
+        """What each mode mostly moves along or about."""
         return [kind_of(s, e) for s, e in zip(self.share[:, :3], self.at_floors, strict=True)]
 
     @property
     def cumulative(self) -> Array:
+        """Running sums of the shares, shape (k, 4)."""
         return np.asarray(np.cumsum(self.share, axis=0))
 
 
@@ -197,9 +208,17 @@ def _loads(structure: Structure, compliance: _Compliance) -> Array:
 
 
 def eigen_modes(structure: Structure, count: int, progress: Progress = quiet, verify: bool = False) -> Modes:
-    """The `count` lowest modes, or all where the model has no more; checked that none is missing.
+    """The lowest modes, or all where the model has no more; checked that none is missing.
 
-    verify : count by the signs of the pivots also where that takes long.
+    Parameters
+    ----------
+    count : how many
+    progress : told the phase and the share done
+    verify : whether they are counted by the signs of the pivots also where that takes long
+
+    Raises
+    ------
+    NotStable : for a mechanism
     """
     compliance = _Compliance(structure)
     progress("factorising", 0.1)

@@ -28,9 +28,14 @@ Spectrum = Callable[[Array], Array]
 class Settings:
     """How modal maxima are combined.
 
-    eccentricity : share of the plan breadth at right angles to the excitation; as `moments` at the floors or shifted `mass`
+    Attributes
+    ----------
+    combine : rule for the modes of one direction
+    damping : ratio to critical, of every mode
     residual_period : s, at which the ordinate for what the modes leave out is read; None leaves it out
-    sign_of : mode (from 1) whose signs the results take
+    eccentricity : share of the plan breadth at right angles to the excitation
+    eccentricity_as : as moments at the floors, or as shifted mass
+    sign_of : mode (from 1) whose signs the results take; None leaves them without sign
     """
 
     combine: Rule = "CQC"
@@ -58,10 +63,24 @@ def _ends(floors: Floors, at_corners: Array) -> Array:
 
 
 def quantities(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]:
-    """Everything that is reported, linear in movements (k, n, 3) and forces (k, n, 3) of modes, cases or instants.
+    """Everything that is reported, linear in movements and forces of k modes, cases or instants.
 
-    base (k, 3), force, shear, displacement (k, n, 3), overturning (k, n, 2); drift (k, n, c, 2) of corners against the same
-    points of the floor below; edge_drift and end (k, n, 2, 3): drifts and displacements of the two ends and their average.
+    Parameters
+    ----------
+    floors : n floors, of c corners each
+    movement : of each floor X, Y (m) and RZ (rad), shape (k, n, 3)
+    forces : on each floor X, Y (kN) and MZ (kN m about the building's axis), shape (k, n, 3)
+
+    Returns
+    -------
+    dict by name
+        base : X, Y (kN) and MZ (kN m), shape (k, 3)
+        force, shear : of each floor, and of what stands on the story below it, as `forces`, shape (k, n, 3)
+        overturning : under each story from the forces above along X and along Y, kN m, shape (k, n, 2)
+        displacement : as `movement`, shape (k, n, 3)
+        drift : of the corners against the same points of the floor below, along X and Y, m, shape (k, n, c, 2)
+        edge_drift, end : drifts and displacements of the two ends at the edges and their average, m, shape (k, n, 2, 3), of
+            X and Y
     """
     below = np.maximum(floors.below, 0)
     here = _at_points(floors, movement, np.arange(len(floors)))
@@ -223,9 +242,20 @@ def spectrum_response(
     direction_rule: DirectionRule | None = None,
     shifted: Shifted | None = None,
 ) -> dict[str, Array]:
-    """Combined maxima by name, as `quantities` has them, for excitation along each of `spectra` (X, Y, Z).
+    """Combined maxima for excitation along each of the directions that a spectrum is given for.
 
-    With several directions they are combined by `direction_rule`.
+    Parameters
+    ----------
+    modes : k modes of the structure
+    spectra : ordinates (m/s2) over periods (s) by direction: X, Y, Z
+    direction_rule : how several directions are combined; SRSS where none is named
+    shifted : modes with shifted mass, where they are at hand already
+
+    Returns
+    -------
+    dict
+        By name as `quantities` has them, in its units, without the first axis: `base` (3,), `force` (n, 3), ...; without
+        sign unless the settings name a mode whose signs they take.
     """
     with threads_for(structure.n):
         return _all_directions(structure, modes, spectra, settings, direction_rule, shifted)
@@ -257,7 +287,18 @@ def _all_directions(
 
 
 def by_story(floors: Floors, results: Mapping[str, Array], directions: Sequence[Axis] = AXES) -> list[dict[str, Any]]:
-    """The results as rows of stories, bottom to top."""
+    """The results as rows of stories, bottom to top.
+
+    Parameters
+    ----------
+    results : by name as `quantities` has them, of one combination, case or envelope (no first axis)
+    directions : whose ends are told
+
+    Returns
+    -------
+    list of dict
+        For each story `force` and `shear` (kN), `overturning` (kN m), `displacement` (m, rad), `drift` of each corner (m) and
+        `edges` of each direction (m).
     rows = []
     for i, name in enumerate(floors.names):
         corners = floors.corners[i].tolist()

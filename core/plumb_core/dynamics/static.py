@@ -20,9 +20,15 @@ ROUNDS = 25
 class StaticCase:
     """Results of one direction and one sense of the eccentricity.
 
-    sign : 0 without, +1 or -1 with eccentricity.  results : by name, as `quantities` has them, signed
-    A_x : amplification of each floor, (n_floors,), and of each round of its iteration; None where there is no rule for it
-    e_s, e_d : static and design eccentricity of each floor from the centre of rigidity, m; None where the code has no such rule
+    Attributes
+    ----------
+    direction : of the forces
+    sign : 0 without, +1 or -1 with eccentricity
+    results : by name as `response.quantities` has them, in its units, signed, without the first axis
+    A_x : amplification of the accidental eccentricity of each floor, shape (n_floors,); None where there is no rule for it
+    rounds : A_x of each round of its iteration, each of shape (n_floors,)
+    e_s, e_d : static and design eccentricity of each floor from the centre of rigidity, m, shape (n_floors,); None where the
+        code has no such rule
     """
 
     direction: Axis
@@ -57,11 +63,21 @@ def static_response(
     amplifier: Amplifier | None = None,
     static_factor: float = 1.0,
 ) -> list[StaticCase]:
-    """Response to forces (kN, (n_floors,)) at the centres of mass: without and with eccentricity either way.
+    """Response to forces at the centres of mass: without and with eccentricity either way.
 
-    eccentricity : share of the plan breadth.  amplifier : the code's A_x; repeated with amplified moments until it stands.
+    Parameters
+    ----------
+    direction : of the forces
+    forces : on each floor, kN, shape (n_floors,)
+    eccentricity : accidental, as a share of the plan breadth at right angles; 0 gives the case without alone
+    amplifier : the code's A_x of greatest and average displacements; repeated with amplified moments until it stands
     static_factor : on the static eccentricity e_s where the accidental one adds to it: e_d = factor e_s + share b, or
-        e_s - share b (IS 1893); 1 leaves the forces at the centres of mass with the accidental one either way.
+        e_s - share b; 1 leaves the forces at the centres of mass with the accidental one either way
+
+    Returns
+    -------
+    list of StaticCase
+        Without eccentricity, then with it in both senses.
     """
     axis = AXES.index(direction)
     floors = structure.floors
