@@ -299,6 +299,7 @@ def by_story(floors: Floors, results: Mapping[str, Array], directions: Sequence[
     list of dict
         For each story `force` and `shear` (kN), `overturning` (kN m), `displacement` (m, rad), `drift` of each corner (m) and
         `edges` of each direction (m).
+    """
     rows = []
     for i, name in enumerate(floors.names):
         corners = floors.corners[i].tolist()
