@@ -570,7 +570,7 @@ class EdgesByDirection(TypedDict, total=False):
 
 
 @with_config(STRICT)
-class StoryResponse(TypedDict):
+class MovedStory(TypedDict):
     """Response of a story: forces and shears in kN, overturning in kN m, displacement of the centre of mass in m and rad."""
 
     name: str
@@ -605,7 +605,7 @@ class ResponseAnswer(Answer):
 
     kind: Literal["response"]
     base_shear: XYMZ
-    stories: list[StoryResponse]
+    stories: list[MovedStory]
     modes: list[ModeOfResponse]
     ordinates: Ordinates
     mass_sum: XY
@@ -613,7 +613,7 @@ class ResponseAnswer(Answer):
 
 
 @with_config(STRICT)
-class AmplifiedStory(StoryResponse):
+class AmplifiedStory(MovedStory):
     """Response of a story in a static case, with its amplification and its eccentricities (m), null where there is no rule."""
 
     A_x: float | None
@@ -698,7 +698,7 @@ class TimeHistoryAnswer(Answer):
     steps_taken: int
     peak_ground: float
     base_shear: XYMZ
-    stories: list[StoryResponse]
+    stories: list[MovedStory]
     by_spectrum: BySpectrum
     modes: list[DampedMode]
     warnings: list[ModelWarning]
