@@ -36,7 +36,7 @@ def test_the_same_building_under_three_editions(lead_browser: Browser) -> None:
     b.wait_text(".bench-place", "ASCE/SEI 7-22")
     b.wait_text(".bench .why-clause", "Table 12.2-1")
     assert "Why they part, X" in b.find(".stage").text
-    assert len(b.all(".ratio")) == 2
+    assert len(b.all(".shear-ratio")) == 2
     b.find(".stage [role=radiogroup] input[value=Y]").find_element("xpath", "following-sibling::label").click()
     b.wait_text(".stage", "Why they part, Y")
     b.wait_text(".log", "Story shears, Y")
