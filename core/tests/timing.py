@@ -16,6 +16,13 @@ def _yardstick() -> None:
         counts[i % 97] = counts.get(i % 89, 0) + 1
 
 
+def yardstick_seconds() -> float:
+    """Process time of one yardstick, s; a multiple of `YARDSTICK` on a machine that is slowed."""
+    start = time.process_time()
+    _yardstick()
+    return time.process_time() - start
+
+
 def process_seconds(work: Callable[[], object], repeats: int = 20) -> float:
     """Least process time of `work`, s, at full speed: divided by how much longer the yardstick takes than it should.
 

@@ -11,6 +11,7 @@ from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD, REVIEWER, SUBMITTER
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from timing import YARDSTICK, yardstick_seconds
 
 WEB = Path(__file__).resolve().parents[3] / "web"
 PAGES = [
@@ -201,8 +202,8 @@ def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> Non
     b.sign_in(LEAD, PASSWORD)
     b.open(b.review("Sable Quay Library") + "/ground")
     b.wait_text(".checks", "agrees")
-    times = []
-    # the best of up to 24: a busy machine is not what is asked after
+    times, yardsticks = [], []
+    # the best of up to 24, and against a yardstick: a busy or slowed machine is not what is asked after
     for value in (f"0.{hundredths}" for hundredths in range(70, 94)):
         took = b.driver.execute_async_script(
             """
@@ -226,11 +227,13 @@ def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> Non
             value,
         )
         times.append(took)
-        if took < 150 and len(times) >= 3:
+        yardsticks.append(yardstick_seconds())
+        slowness = max(1.0, min(yardsticks) / YARDSTICK)
+        if took < 150 * slowness and len(times) >= 3:
             break
         time.sleep(0.3)
-    print("changed input on the screen after, ms:", [round(t) for t in times])
-    assert min(times) < 150
+    print("changed input on the screen after, ms:", [round(t) for t in times], "slowness", round(slowness, 2))
+    assert min(times) < 150 * slowness
     b.named("button", "Undo").click()
 
 
