@@ -10,7 +10,7 @@ import numpy as np
 
 from plumb_core.dynamics.structure import Array
 
-Rule = Literal["CQC", "SRSS", "ABS"]
+CombinationRule = Literal["CQC", "SRSS", "ABS"]
 DirectionRule = Literal["SRSS", "100-30", "100-30-30"]
 
 
@@ -33,7 +33,7 @@ class ModalRule:
     rigid : the last value is that of what the modes leave out; it is in no correlation with them (with ABS it adds).
     """
 
-    def __init__(self, rule: Rule, omega: Array, damping: float, rigid: bool):
+    def __init__(self, rule: CombinationRule, omega: Array, damping: float, rigid: bool):
         self.rule = rule
         k = len(omega)
         self.rho = np.eye(k + rigid)

@@ -9,7 +9,7 @@ import numpy as np
 from scipy.linalg import expm
 
 from plumb_core.dynamics.modes import Modes, Progress, quiet
-from plumb_core.dynamics.response import quantities
+from plumb_core.dynamics.response import reported
 from plumb_core.dynamics.structure import Array, Structure
 
 CHUNK = 400
@@ -86,7 +86,7 @@ class History:
     Attributes
     ----------
     t : instants, s, shape (n_steps,)
-    envelope : greatest in size over time, by name as `response.quantities` has them, in its units, without the first axis
+    envelope : greatest in size over time, by name as `response.reported` has them, in its units, without the first axis
     base : X, Y (kN) and MZ (kN m) over time, shape (n_steps, 3)
     displacement : of each floor X, Y (m) and RZ (rad), shape (n_steps, n_floors, 3)
     shear : of each story along X and Y, kN, shape (n_steps, n_floors, 2)
@@ -142,7 +142,7 @@ def time_history(
         part = slice(start, start + CHUNK)
         movement = np.tensordot(q[part], modes.floors, axes=1)
         forces = np.tensordot(q[part], modal_forces, axes=1)
-        response = quantities(floors, movement, forces)
+        response = reported(floors, movement, forces)
         displacement[part], shear[part], base[part] = movement, response["shear"][:, :, :2], response["base"]
         for name, values in response.items():
             most = np.abs(values).max(axis=0)

@@ -13,7 +13,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from plumb_core.dynamics.combine import DirectionRule, ModalRule, Rule, combine_directions
+from plumb_core.dynamics.combine import CombinationRule, DirectionRule, ModalRule, combine_directions
 from plumb_core.dynamics.factor import threads_for
 from plumb_core.dynamics.modes import Modes
 from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure
@@ -38,7 +38,7 @@ class Settings:
     sign_of : mode (from 1) whose signs the results take; None leaves them without sign
     """
 
-    combine: Rule = "CQC"
+    combine: CombinationRule = "CQC"
     damping: float = 0.05
     residual_period: float | None = None
     eccentricity: float = 0.0
@@ -62,7 +62,7 @@ def _ends(floors: Floors, at_corners: Array) -> Array:
     return np.concatenate([pair, 0.5 * (pair[..., :1] + pair[..., 1:])], axis=-1)
 
 
-def quantities(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]:
+def reported(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]:
     """Everything that is reported, linear in movements and forces of k modes, cases or instants.
 
     Parameters
@@ -119,7 +119,7 @@ def _combined(
 ) -> dict[str, Array]:
     movement, forces = _modal(structure, modes, axis, spectrum, settings)
     rule = ModalRule(settings.combine, modes.omega, settings.damping, settings.residual_period is not None)
-    by_mode = quantities(structure.floors, movement, forces)
+    by_mode = reported(structure.floors, movement, forces)
     combined = rule.of_each(by_mode)
     if settings.sign_of is not None:
         chosen = settings.sign_of - 1
@@ -142,7 +142,7 @@ def _with_moments(structure: Structure, results: dict[str, Array], axis: int, sh
     u = structure.factor.solve(np.asarray(structure.at_floors @ load))
     forces = np.zeros((1, len(floors), 3))
     forces[0, :, 2] = moments
-    static = quantities(floors, structure.floor_displacements(u)[None], forces)
+    static = reported(floors, structure.floor_displacements(u)[None], forces)
     return _added(results, {name: value[0] for name, value in static.items()})
 
 
@@ -226,7 +226,7 @@ def _with_shifted_mass(
         omega, gamma, movement, forces = shifted.modes(shift, len(modes))
         acceleration = spectrum(2.0 * np.pi / omega) * GRAVITY * gamma[:, axis]
         rule = ModalRule(settings.combine, omega, settings.damping, False)
-        by_mode = quantities(
+        by_mode = reported(
             floors, movement * (acceleration / omega**2)[:, None, None], forces * acceleration[:, None, None]
         )
         for name, shifted_value in rule.of_each(by_mode).items():
@@ -254,7 +254,7 @@ def spectrum_response(
     Returns
     -------
     dict
-        By name as `quantities` has them, in its units, without the first axis: `base` (3,), `force` (n, 3), ...; without
+        By name as `reported` has them, in its units, without the first axis: `base` (3,), `force` (n, 3), ...; without
         sign unless the settings name a mode whose signs they take.
     """
     with threads_for(structure.n):
@@ -291,7 +291,7 @@ def by_story(floors: Floors, results: Mapping[str, Array], directions: Sequence[
 
     Parameters
     ----------
-    results : by name as `quantities` has them, of one combination, case or envelope (no first axis)
+    results : by name as `reported` has them, of one combination, case or envelope (no first axis)
     directions : whose ends are told
 
     Returns

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from plumb_core.dynamics.response import AXES, Axis, quantities
+from plumb_core.dynamics.response import AXES, Axis, reported
 from plumb_core.dynamics.rigidity import flexibility, offsets
 from plumb_core.dynamics.structure import Array, Structure
 
@@ -24,7 +24,7 @@ class StaticCase:
     ----------
     direction : of the forces
     sign : 0 without, +1 or -1 with eccentricity
-    results : by name as `response.quantities` has them, in its units, signed, without the first axis
+    results : by name as `response.reported` has them, in its units, signed, without the first axis
     A_x : amplification of the accidental eccentricity of each floor, shape (n_floors,); None where there is no rule for it
     rounds : A_x of each round of its iteration, each of shape (n_floors,)
     e_s, e_d : static and design eccentricity of each floor from the centre of rigidity, m, shape (n_floors,); None where the
@@ -51,7 +51,7 @@ def _solved(structure: Structure, axis: int, forces: Array, moments: Array) -> d
     acting[0, :, axis] = forces
     arm = floors.centre - structure.axis
     acting[0, :, 2] = moments + forces * (-arm[:, 1] if axis == 0 else arm[:, 0])
-    results = quantities(floors, structure.floor_displacements(u)[None], acting)
+    results = reported(floors, structure.floor_displacements(u)[None], acting)
     return {name: value[0] for name, value in results.items()}
 
 
