@@ -74,7 +74,7 @@ it("marks each problem in its cell and takes nothing", async () => {
   expect(screen.getByRole("alert")).toHaveTextContent(
     "Row 1, column C: the unit of seismic weight is missing. Choose the unit: kN, kip.",
   );
-  expect(screen.getByRole("button", { name: "Accept 1 values" })).toBeDisabled();
+  expect(screen.getByRole("button", { name: "Accept 1 value" })).toBeDisabled();
 });
 
 it("shows which rows are left out", async () => {

@@ -4,6 +4,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Reading, type ReadTable, type TableRead } from "../../shared/api/client";
 import { tableQuery, useVocabulary } from "../../shared/api/queries";
+import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 
 export interface TableSource {
@@ -177,7 +178,7 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
             }}
             title="Ctrl+Enter"
           >
-            Accept {table.claims} values
+            Accept {counted(table.claims, "value")}
           </Button>
         </span>
       </div>
