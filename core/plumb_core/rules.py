@@ -386,9 +386,22 @@ class Evaluation:
 
         every_direction : names among them that change wherever they stand (a rule that was replaced)
         """
-        dependents = _graph(self.rules).dependents
+        starts = [k for key in changed for k in (self._everywhere(key.name) if key.name in every_direction else [key])]
+        return {key for start in starts for key in self._reached_from(start)}
+
+    def _reached_from(self, start: Key) -> frozenset[Key]:
+        """Keys below one key, kept with the rule set where no cases are given."""
+        graph = _graph(self.rules)
+        if self.cases:
+            return self._walked_from(start, graph.dependents)
+        known = graph.reached.get(start)
+        if known is None:
+            known = graph.reached[start] = self._walked_from(start, graph.dependents)
+        return known
+
+    def _walked_from(self, start: Key, dependents: Mapping[str, list[str]]) -> frozenset[Key]:
         seen: set[Key] = set()
-        todo = [k for key in changed for k in (self._everywhere(key.name) if key.name in every_direction else [key])]
+        todo = [start]
         while todo:
             key = todo.pop()
             if key in seen:
@@ -399,7 +412,7 @@ class Evaluation:
                 todo += self._below(key.name, key)
             for name in dependents.get(key.name, ()):
                 todo += self._below(name, key)
-        return seen
+        return frozenset(seen)
 
     def _everywhere(self, name: str) -> list[Key]:
         """All keys that a quantity can have here."""
@@ -589,9 +602,10 @@ def _same(one: Any, other: Any) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class _Graph:
-    """What is read off a rule set once: who asks for a quantity, and what keys rest on under given inputs."""
+    """What is read off a rule set once: who asks for a quantity, what a key reaches, what keys rest on under given inputs."""
 
     dependents: dict[str, list[str]]
+    reached: dict[Key, frozenset[Key]] = field(default_factory=dict)
     ancestors: dict[frozenset[Key], dict[Key, frozenset[Key]]] = field(default_factory=dict)
 
 
