@@ -272,6 +272,7 @@ _ALL = (
     Quantity("torsion_effects", "δ", r"\delta", "Factor on the effects of an element at distance x from the centre, for plane models", "", _D, _X, "lateral"),
     Quantity("F_px", "F_px", "F_{px}", "Design force of the diaphragm", "kN", _D, _S, "lateral"),
     Quantity("static_permitted", "static method permitted", r"\text{static method permitted}", "Whether the static method is permitted", "", _D, _T, "lateral"),
+    Quantity("not_used", "not used", r"\text{not used}", "Values of the static method that don't count here", "", _B, _X, "lateral"),
     Quantity("static_notes", "notes", r"\text{notes}", "Notes on the static method", "", _D, _X, "lateral"),
     Quantity("direction_rule", "directions together", r"\text{directions together}", "How the two directions act together", "", _B, _X, "lateral"),
     Quantity("load_combinations", "load combinations", r"\text{load combinations}", "Load combinations with the seismic action", "", _D, _X, "lateral"),

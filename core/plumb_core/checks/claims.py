@@ -6,10 +6,12 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from plumb_core import DIRECTIONS
 from plumb_core.checks.check import is_of_modes
 from plumb_core.checks.compare import half_unit
 from plumb_core.checks.modes import ModeTable
-from plumb_core.documents.submission import Case, Claim, Submission
+from plumb_core.documents.base import Direction
+from plumb_core.documents.submission import Case, Claim, Source, Submission
 from plumb_core.errors import Problem
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Key
@@ -31,6 +33,15 @@ class ClaimsOfKey:
     again: list[tuple[int, Claim]] = field(default_factory=list)
 
 
+class AddedUp(Claim):
+    """A total that isn't stated: the sum of its stated parts stands for it.
+
+    half : half a unit of the last digit of the parts, added up, in the core's unit
+    """
+
+    half: float = 0.0
+
+
 @dataclass(frozen=True)
 class ClaimSet:
     """The values that a submission states, and the load cases that it speaks of.
@@ -40,7 +51,7 @@ class ClaimSet:
     claims : in the order of the submission
     cases : load cases by name, with their roles
     stories : names of the stories, bottom to top: those of the brief, else those of the submission
-    by_key : claims that are rechecked by rules
+    by_key : claims that are rechecked by rules, with totals that are added up where only their parts are stated
     unplaced : claims of stories that are not among `stories`
     """
 
@@ -51,8 +62,11 @@ class ClaimSet:
     unplaced: tuple[Claim, ...]
 
     @classmethod
-    def of(cls, submission: Submission, stories: Iterable[str]) -> ClaimSet:
-        """The claims of a submission beside a brief with these stories."""
+    def of(cls, submission: Submission, stories: Iterable[str], sums: Mapping[str, str] | None = None) -> ClaimSet:
+        """The claims of a submission beside a brief with these stories.
+
+        sums : story quantity -> the quantity that its values add up to
+        """
         named = tuple(stories) or submitted_stories(submission.claims)
         places = {name: i for i, name in enumerate(named)}
         cases = {c.name: c for c in submission.cases}
@@ -76,6 +90,11 @@ class ClaimSet:
             else:
                 at.single.append(claim)
         held = {key: c for key, c in by_key.items() if c.single or c.indexed}
+        for part, total in (sums or {}).items():
+            for direction in DIRECTIONS:
+                parts = held.get(Key(part, direction))
+                if parts and len(parts.indexed) == len(named) and Key(total, direction) not in held:
+                    held[Key(total, direction)] = ClaimsOfKey([_added_up(total, direction, parts.indexed.values())])
         return cls(tuple(submission.claims), cases, named, held, tuple(unplaced))
 
     @cached_property
@@ -87,6 +106,19 @@ class ClaimSet:
     def directions_of_cases(self) -> dict[str, str | None]:
         """The direction of each load case that claims of a case's own quantities name; None for one without."""
         return {key.case: key.direction for key in self.by_key if key.case is not None}
+
+
+def _added_up(total: str, direction: Direction, parts: Iterable[Claim]) -> AddedUp:
+    stated = list(parts)
+    symbol = QUANTITIES[stated[0].quantity].symbol
+    return AddedUp(
+        quantity=total,
+        direction=direction,
+        value=sum(float(theirs(c)) for c in stated),
+        unit=QUANTITIES[total].unit,
+        source=Source(note=f"sum of their {symbol}"),
+        half=sum(rounding(c) for c in stated),
+    )
 
 
 def key_of(claim: Claim, cases: Mapping[str, Case]) -> Key:
@@ -113,6 +145,8 @@ def theirs(claim: Claim) -> float | str:
 
 def rounding(claim: Claim) -> float:
     """Half a unit of the last digit that was written, in the core's unit; 0 for a text."""
+    if isinstance(claim, AddedUp):
+        return claim.half
     return half_unit(claim.text) * claim.scale if isinstance(claim.value, float) else 0.0
 
 

@@ -76,7 +76,7 @@ class Context:
     def of(cls, document: RecheckDocument, own_modes: Mapping[str, Any] | None = None) -> Context:
         """The context of a recheck document."""
         brief = document.brief
-        claims = ClaimSet.of(document.submission, (s.name for s in brief.stories))
+        claims = ClaimSet.of(document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums)
         independent = independent_evaluation(brief_evaluation(brief), claims)
         carried = carried_evaluation(independent, claims)
         beside = None
@@ -122,6 +122,17 @@ class Context:
     def ours(self, evaluation: Evaluation, key: Key, index: int | None = None) -> Ours:
         """Our value of a key, of a story or point of it where `index` is given."""
         return read_off(self.step(evaluation, key), index)
+
+    @property
+    def not_used(self) -> Mapping[str, str]:
+        """Why a quantity doesn't count here, by its name: an edition may have a value that nothing rests on."""
+        if "not_used" not in self.independent.rules:
+            return {}
+        try:
+            unused: Mapping[str, str] = self.independent.value("not_used")
+        except (MissingInput, RuleRefused):
+            return {}
+        return unused
 
     def limit_step(self, name: str, direction: str | None) -> Step | None:
         """Step of a limit by our own inputs, else by theirs; None where neither gives one."""

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from plumb_core.checks.check import Check, Role
+from plumb_core.checks.claims import AddedUp, rounding, theirs
 from plumb_core.checks.context import Context
+from plumb_core.documents.submission import Claim
 from plumb_core.rules import Key
 
 OF_MODES = ("mode", "reciprocal", "running_sum", "target", "axes", "missing_mode")
@@ -16,14 +18,75 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     """The checks, each deviating one with the ids of the origins that it rests on.
 
     A deviation is inherited from the origins above it in the rules; a sum that doesn't close, from its wrong parts or its
-    wrong total.
+    wrong total; a total that isn't stated, from the parts that alone put it out; a value that another case repeats, from the
+    first that states it.
     """
+    first = _first_of_repeated(checks)
     origins: dict[Key, list[str]] = {}
     for check in checks:
-        if check.role is Role.ORIGIN and check.level != 1:
+        if check.role is Role.ORIGIN and check.level != 1 and id(check) not in first:
             origins.setdefault(check.key, []).append(check.id)
+    added_up = _put_out_by_parts(checks, first, context)
+    for check, _ in added_up.values():
+        origins.pop(check.key)
     above: dict[Key, tuple[str, ...]] = {}
-    return [_linked(check, origins, above, context) for check in checks]
+    linked = []
+    for check in checks:
+        if id(check) in first:
+            linked.append(_resting_on(check, (first[id(check)],), Role.INHERITED, context))
+        elif id(check) in added_up:
+            linked.append(_resting_on(check, added_up[id(check)][1], Role.INHERITED, context))
+        else:
+            linked.append(_linked(check, origins, above, context))
+    return linked
+
+
+def _first_of_repeated(checks: Sequence[Check]) -> dict[int, str]:
+    """For origins that only repeat the value of their place, id() of the check -> id of the first that states it."""
+    places: dict[tuple[Key, int | None], list[Check]] = {}
+    repeated: dict[int, str] = {}
+    for check in checks:
+        if check.role is not Role.ORIGIN or check.kind != "value" or check.claim is None:
+            continue
+        earlier = places.setdefault((check.key, check.index), [])
+        same = next((e for e in earlier if e.claim is not None and _alike(e.claim, check.claim)), None)
+        if same is not None:
+            repeated[id(check)] = same.id
+        earlier.append(check)
+    return repeated
+
+
+def _alike(one: Claim, other: Claim) -> bool:
+    """Whether two claims state the same value, as far as their digits tell."""
+    a, b = theirs(one), theirs(other)
+    if isinstance(a, str) or isinstance(b, str):
+        return a == b
+    return abs(a - b) <= (rounding(one) + rounding(other)) * (1 + 1e-9)
+
+
+def _put_out_by_parts(
+    checks: Sequence[Check], repeated: Mapping[int, str], context: Context
+) -> dict[int, tuple[Check, tuple[str, ...]]]:
+    """Totals that are added up and that wrong parts alone put out: id() of the check -> it, and the ids of those parts."""
+    totals = [c for c in checks if isinstance(c.claim, AddedUp) and c.role is Role.ORIGIN and c.independent is not None]
+    if not totals:
+        return {}
+    put_out: dict[int, tuple[Check, tuple[str, ...]]] = {}
+    for total in totals:
+        part = next(p for p, t in context.edition.sums.items() if t == total.key.name)
+        wrong = [
+            c
+            for c in checks
+            if c.key == Key(part, total.key.direction)
+            and c.role is Role.ORIGIN
+            and c.independent is not None
+            and id(c) not in repeated
+        ]
+        off = sum(float(c.independent.theirs) - float(c.independent.ours) for c in wrong if c.independent is not None)
+        side = total.independent
+        if wrong and side is not None and abs(float(side.theirs) - off - float(side.ours)) <= side.tolerance:
+            put_out[id(total)] = (total, tuple(c.id for c in wrong))
+    return put_out
 
 
 def _linked(check: Check, origins: dict[Key, list[str]], above: dict[Key, tuple[str, ...]], context: Context) -> Check:

@@ -8,6 +8,7 @@ from typing import Any
 
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.checks.check import Check, Limit, Role, Verdict
+from plumb_core.checks.claims import AddedUp
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.context import Context
 from plumb_core.checks.wording import draft
@@ -24,7 +25,7 @@ BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
 def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
     """The result document of a recheck."""
     used_by = Counter(origin for c in checks for origin in c.rests_on)
-    claimed = [c for c in checks if c.claim is not None and c.level != 1]
+    claimed = [c for c in checks if c.claim is not None and c.level != 1 and not isinstance(c.claim, AddedUp)]
     verdicts = Counter(c.verdict for c in checks)
     if steps:
         _evaluate_what_is_shown(context)

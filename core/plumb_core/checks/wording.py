@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from plumb_core.checks.check import Check, Role, Verdict
+from plumb_core.checks.claims import AddedUp
 from plumb_core.checks.compare import Comparison
 from plumb_core.quantities import QUANTITIES, Kind
 
@@ -66,7 +67,8 @@ def _given(check: Check, shown: Comparison) -> str:
     """What was given, and the limit that it breaches."""
     claim = check.claim
     text = (claim.text if claim else "") or figures(shown.theirs)
-    said = f"{_name(check)} is given as {text}{f' {claim.unit}' if claim and claim.unit else ''}."
+    stated = "adds up to" if isinstance(claim, AddedUp) else "is given as"
+    said = f"{_name(check)} {stated} {text}{f' {claim.unit}' if claim and claim.unit else ''}."
     if check.verdict is Verdict.BREACHES and check.limit is not None:
         word = "exceeds the upper limit" if check.limit.side == "max" else "is below the minimum"
         said += f" It {word} of {figures(check.limit.value)}{_unit(check)} ({check.limit.clause})."

@@ -17,11 +17,12 @@ from plumb_core.rules import Key
 @checker
 def gaps(context: Context) -> Iterator[Check]:
     """What the edition asks to be shown and the submission doesn't state."""
+    not_used = context.not_used
     for name in context.edition.asked_for:
         quantity = QUANTITIES[name]
         for direction in DIRECTIONS if quantity.scope is Scope.DIRECTION else (None,):
             key = Key(name, direction)
-            if key in context.claims.by_key:
+            if key in context.claims.by_key or name in not_used:
                 continue
             rule = context.independent.rules.get(name)
             yield Check(

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from plumb_core.checks.check import Check, Limit, Role, Verdict
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import AddedUp, rounding, theirs
 from plumb_core.checks.context import Context, Ours, read_off
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
@@ -26,10 +26,11 @@ def values(context: Context) -> Iterator[Check]:
 
     Under another assumption those are made anew whose steps are other ones.
     """
+    not_used = context.not_used
     for key, of_key in context.claims.by_key.items():
         if key.name in ELSEWHERE:
             continue
-        made_from = _steps(context, key)
+        made_from = (*_steps(context, key), not_used.get(key.name, ""))
         known = context.made.get(key)
         if known is None or not all(map(_unchanged, known[0], made_from)):
             stated: list[tuple[int | None, Claim]] = [(None, claim) for claim in of_key.single]
@@ -52,7 +53,7 @@ def _steps(context: Context, key: Key) -> tuple[Step | Ours, Step | Ours | None,
 
 
 def _unchanged(one: Any, other: Any) -> bool:
-    return one is other or (isinstance(one, Ours) and one == other)
+    return one is other or (isinstance(one, Ours | str) and one == other)
 
 
 def _check(
@@ -63,6 +64,7 @@ def _check(
     independent_step: Step | Ours,
     carried_step: Step | Ours | None,
     limit_step: Step | None,
+    not_used: str,
 ) -> Check:
     quantity = QUANTITIES[key.name]
     place = (claim.story or "") if quantity.kind is Kind.STORIES else "" if index is None else str(index + 1)
@@ -73,6 +75,10 @@ def _check(
     if key in context.independent.adopted:
         note = "taken over from the submission: the brief has no value of its own"
         return Check("value", key, label, claim, place, index, clause=clause, note=note)
+    if not_used:
+        return Check(
+            "value", key, label, claim, place, index, verdict=Verdict.NOTE, level=3, clause=clause, note=not_used
+        )
     value, floor = theirs(claim), rounding(claim)
     own = read_off(independent_step, index)
     recomputed = None if carried_step is None else read_off(carried_step, index).value
@@ -99,6 +105,7 @@ def _check(
         limit=limit,
         follows=follows,
         clause=clause,
+        note=f"not stated: the {claim.source.note} stands for it" if isinstance(claim, AddedUp) else "",
     )
 
 

@@ -217,6 +217,13 @@ def coefficient(C_s: Governed, design_category: str) -> Governed:
     return C_s
 
 
+@rule(clause="11.7", tex=r"\q{not_used} = \q{C_s},\ \q{k}\ \text{in category A}")
+def not_used(design_category: str) -> dict[str, str]:
+    """Why a value isn't used, by its name: in category A the forces are 0.01 w_x (Eq. 1.4-1)."""
+    words = "not used: in design category A the forces are 0.01 w_x, whatever the period"
+    return {"C_s": words, "k": words} if design_category == "A" else {}
+
+
 @rule(clause="12.8.3", tex=r"\q{k} = 1 + \frac{\q{T} - 0.5}{2}\ \text{between }1\text{ and }2")
 def k(T: float) -> float:
     """Exponent of the vertical distribution: 1 for T <= 0.5 s, 2 for T >= 2.5 s, linear between."""
@@ -455,6 +462,7 @@ RULES = (
     C_s_lower,
     C_s,
     coefficient,
+    not_used,
     cited(shared.V, "12.8.1, Eq. 12.8-1"),
     k,
     F,
