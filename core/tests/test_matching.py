@@ -81,6 +81,21 @@ def test_swapped_axes_are_seen_by_shape_and_by_shares_alone() -> None:
     assert [r["theirs"] for r in plain["rows"]] == [1, 2, 3, 4, 5, 6]
 
 
+@pytest.mark.parametrize("longer", [1.0, 1.22, 1.6])
+def test_swapped_axes_are_seen_where_all_masses_are_wrong_too(longer: float) -> None:
+    """Masses half as great again make every period 1.22 times as long: one ratio, whichever way the axes run."""
+    model = _uneven()
+    theirs = _as_submitted(modal(model, modes=6), 6)
+    for m in theirs:
+        m["T"] *= longer
+    assert not modal(model, modes=6, submitted=theirs)["comparison"]["swapped"]
+    for m in theirs:
+        m["mass_ratio"]["X"], m["mass_ratio"]["Y"] = m["mass_ratio"]["Y"], m["mass_ratio"]["X"]
+        for row in m["shape"]:
+            row["X"], row["Y"], row["RZ"] = row["Y"], row["X"], -row["RZ"]
+    assert modal(model, modes=6, submitted=theirs)["comparison"]["swapped"]
+
+
 def test_too_few_modes_in_one_direction() -> None:
     model = _uneven()
     ours = modal(model, modes=9)

@@ -109,6 +109,56 @@ def test_swapped_axes_are_said_once() -> None:
     assert "exchanged" in swapped["note"]
 
 
+def leading_period(answer: dict[str, Any], direction: str) -> float:
+    """Period of the mode that takes most of the mass along."""
+    return float(max(answer["modes"], key=lambda m: m["mass_ratio"][direction])["T"])
+
+
+def taken(X: float, Y: float) -> list[dict[str, Any]]:
+    """Analysis periods as they are stated for the directions."""
+    return [
+        {"quantity": "T_analysis", "direction": d, "value": round(T, 3), "text": f"{T:.3f}"}
+        for d, T in (("X", X), ("Y", Y))
+    ]
+
+
+def of_table(claims: list[dict[str, Any]]) -> dict[str, dict[str, Any]]:
+    """Checks of analysis periods against the table of modes, without a model of our own."""
+    checks = recheck(document(BRIEF, claims))["checks"]
+    return {c["id"]: c for c in checks if c["kind"] in ("axes", "taken_from")}
+
+
+def test_exchanged_axes_are_seen_without_a_model_from_the_periods_that_are_used() -> None:
+    answer = own_modes()
+    X, Y = (leading_period(answer, d) for d in "XY")
+    assert X != pytest.approx(Y, rel=0.05)
+    claims = claims_of(answer, 12)
+    assert of_table([*claims, *taken(X, Y)]) == {}
+    check = of_table([*claims, *taken(Y, X)])["axes_T_analysis"]
+    assert (check["verdict"], check["role"], check["level"]) == ("differs", "origin", 1)
+    assert "other axis" in check["note"]
+    # said once where our own model says it too
+    asked = document(BRIEF, [*claims_of(answer, 6), *taken(Y, X)])
+    for claim in asked["submission"]["claims"]:
+        if claim["quantity"] == "mass_ratio":
+            claim["direction"] = "Y" if claim["direction"] == "X" else "X"
+    asked["model"] = model()
+    assert [c["id"] for c in recheck(asked)["checks"] if c["kind"] == "axes"] == ["axes_mass_ratio"]
+
+
+def test_a_period_of_no_leading_mode_is_asked_about() -> None:
+    answer = own_modes()
+    X, Y = (leading_period(answer, d) for d in "XY")
+    checks = of_table([*claims_of(answer, 12), *taken(1.4 * X, Y)])
+    (check,) = checks.values()
+    assert (check["id"], check["verdict"], check["role"]) == ("taken_from_T_analysis.X", "question", None)
+    assert "which mode" in check["draft"]
+
+
+def test_periods_without_a_table_of_modes_are_not_held_against_one() -> None:
+    assert of_table(taken(1.0, 2.0)) == {}
+
+
 def test_period_times_frequency_and_running_sums() -> None:
     claims = [
         {"quantity": "T_mode", "point": 0, "value": 0.5, "text": "0.500"},

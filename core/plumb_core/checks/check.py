@@ -65,6 +65,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind("gap", "what is not stated", "gap_"),
         CheckKind("target", "the sum of the modal masses against what the code asks for", "target_"),
         CheckKind("axes", "which way the axes of the model run", "axes_"),
+        CheckKind("taken_from", "a period against the mode that it has to be taken from", "taken_from_"),
         CheckKind("missing_mode", "a mode of ours that their list lacks", "missing_mode_"),
     )
 }

@@ -10,7 +10,7 @@ from plumb_core.checks.context import Context
 from plumb_core.documents.submission import Claim
 from plumb_core.rules import Key
 
-OF_MODES = ("mode", "reciprocal", "running_sum", "target", "axes", "missing_mode")
+OF_MODES = ("mode", "reciprocal", "running_sum", "target", "axes", "missing_mode", "taken_from")
 """Kinds that no rule of an edition links with others."""
 
 

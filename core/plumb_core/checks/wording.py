@@ -40,7 +40,7 @@ def _name(check: Check) -> str:
     return name
 
 
-_SAID = {"axes_mass_ratio": "the axes X and Y, which are exchanged"}
+_SAID = dict.fromkeys(("axes_mass_ratio", "axes_T_analysis"), "the axes X and Y, which are exchanged")
 """Origins that have no symbol of their own, in words."""
 
 
@@ -142,6 +142,10 @@ def _missing_mode(check: Check) -> str:
     return f"{_sentence(check.note)} Please include it, or say why it was left out."
 
 
+def _taken_from(check: Check) -> str:
+    return f"{_sentence(check.note)} Please say which mode it is taken from."
+
+
 def _none(check: Check) -> str:
     return ""
 
@@ -158,4 +162,5 @@ _WORDINGS: Mapping[str, Callable[[Check], str]] = {
     "target": _target,
     "axes": _axes,
     "missing_mode": _missing_mode,
+    "taken_from": _taken_from,
 }

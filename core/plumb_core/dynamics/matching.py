@@ -13,6 +13,9 @@ from plumb_core.dynamics.structure import Array
 LIKE = 0.6
 """Likeness from which two modes are taken for the same."""
 
+ENOUGH = 3
+"""Periods from which a common ratio can be told."""
+
 
 @dataclass(frozen=True)
 class SubmittedMode:
@@ -115,9 +118,15 @@ def _exchanged(mode: SubmittedMode) -> SubmittedMode:
 
 
 def _agreement(theirs: Sequence[SubmittedMode], T: Array, likeness: Array, pairs: Sequence[tuple[int, int]]) -> float:
-    """How well pairs agree in shape and in period together, 0 to 1."""
+    """How well pairs agree in shape and in period together, 0 to 1.
+
+    Masses or stiffnesses that are wrong throughout make all periods longer or shorter alike: one ratio that the periods have in
+    common is no disagreement.
+    """
+    ratios = {(i, j): float(np.log(own / T[j])) for i, j in pairs if (own := theirs[i].T) is not None}
+    common = float(np.median(list(ratios.values()))) if len(ratios) >= ENOUGH else 0.0
     told = [
-        likeness[i, j] * (1.0 if (own := theirs[i].T) is None else float(np.exp(-4.0 * abs(np.log(own / T[j])))))
+        likeness[i, j] * (float(np.exp(-4.0 * abs(ratios[i, j] - common))) if (i, j) in ratios else 1.0)
         for i, j in pairs
     ]
     return float(np.mean(told)) if told else 0.0

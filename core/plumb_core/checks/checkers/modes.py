@@ -236,6 +236,75 @@ def axes(context: Context) -> Iterator[Check]:
         )
 
 
+TAKEN = Key("T_analysis")
+ALIKE = 0.5
+"""Share of the mass, over that of the dominant mode, from which a mode may be the one that a period was taken from."""
+
+
+@checker_of_claims
+def analysis_periods(context: Context) -> Iterator[Check]:
+    """The period stated for each direction against the mode of their own table that mostly moves along it (level 1).
+
+    Each direction with the period of the other one speaks for exchanged axes, also where we have no model of our own.
+    """
+    matched = context.modes_beside_ours
+    if matched and matched["swapped"]:
+        return  # said already
+    stated = {d: context.claims.by_key.get(Key("T_analysis", d)) for d in DIRECTIONS}
+    leading = {d: _leading(context, d) for d in DIRECTIONS}
+    fits = {
+        (d, along): _is_period_of(context, of_key.single[0], leading[along])
+        for d, of_key in stated.items()
+        if of_key is not None
+        for along in DIRECTIONS
+        if leading[along]
+    }
+    if all(fits.get((d, along)) is (d != along) for d in DIRECTIONS for along in DIRECTIONS):
+        periods = " and ".join(f"{c.text or c.value} s in {d}" for d, k in stated.items() if k for c in k.single[:1])
+        yield Check(
+            "axes",
+            TAKEN,
+            "axes X and Y",
+            verdict=Verdict.DIFFERS,
+            role=Role.ORIGIN,
+            level=1,
+            note=f"their periods of {periods} are those of the modes that move along the other axis in their own table",
+        )
+        return
+    for d, of_key in stated.items():
+        if of_key is not None and fits.get((d, d)) is False:
+            claim, (mode, period) = of_key.single[0], leading[d][0]
+            yield Check(
+                "taken_from",
+                Key("T_analysis", d),
+                f"T {d} of the modes",
+                claim,
+                verdict=Verdict.QUESTION,
+                level=1,
+                note=f"the period stated for {d} is {claim.text or claim.value} {claim.unit or 's'}, while mode {mode + 1} of "
+                f"their own table, which moves most along {d}, has {period.text or period.value} {period.unit or 's'}",
+            )
+
+
+def _leading(context: Context, direction: str) -> list[tuple[int, Claim]]:
+    """Modes that the period of a direction may be taken from, with their periods; the dominant one first."""
+    table = context.claims.modes
+    shares = {
+        m: float(c.value) for m in table.numbers if (c := table.claim(Key("mass_ratio", direction), m)) is not None
+    }
+    most = max(shares.values(), default=0.0)
+    led = sorted((m for m, share in shares.items() if most > 0 and share >= ALIKE * most), key=lambda m: -shares[m])
+    periods = [(m, table.claim(PERIOD, m)) for m in led]
+    return [(m, period) for m, period in periods if period is not None]
+
+
+def _is_period_of(context: Context, claim: Claim, modes: list[tuple[int, Claim]]) -> bool:
+    return any(
+        context.compared("T_analysis", float(claim.value), float(T.value), rounding(claim) + rounding(T)).agrees
+        for _, T in modes
+    )
+
+
 @checker_of_claims
 def missing_modes(context: Context) -> Iterator[Check]:
     """Modes of ours that take part in the movement and that their list lacks."""
