@@ -118,6 +118,33 @@ it("says what to do where nothing is chosen", () => {
   expect(screen.getByRole("heading", { name: "Choose a check" })).toBeInTheDocument();
 });
 
+it("says what deviates in a stage, worst first, where nothing is chosen there", async () => {
+  const select = vi.fn();
+  const small = check({
+    id: "T.X",
+    label: "T X",
+    stage: "lateral",
+    verdict: "differs",
+    role: "inherited",
+    multiples: 2,
+  });
+  const fine = check({ id: "k.X", label: "k X", stage: "lateral", verdict: "agrees", multiples: 0 });
+  const elsewhere = check({ id: "W", label: "W", stage: "weight", verdict: "differs", role: "origin", multiples: 4 });
+  const checks = [small, fine, { ...ORIGIN, stage: "lateral" as const }, elsewhere];
+  show(<Bench stage="lateral" />, undefined, reviewContext({ recheck: recheckOf(checks), select }));
+  expect(screen.getAllByRole("button").map((b) => b.textContent)).toEqual(["V X", "T X"]);
+  await userEvent.click(screen.getByRole("button", { name: "T X" }));
+  expect(select).toHaveBeenCalledWith("T.X");
+});
+
+it("tells a stage in plumb from one that nothing was handed in for", () => {
+  const fine = check({ id: "k.X", stage: "lateral", verdict: "agrees" });
+  show(<Bench stage="lateral" />, undefined, reviewContext({ recheck: recheckOf([fine]) }));
+  expect(screen.getByRole("heading", { name: "In plumb" })).toBeInTheDocument();
+  show(<Bench stage="modes" />, undefined, reviewContext({ recheck: recheckOf([fine]) }));
+  expect(screen.getByRole("heading", { name: "Nothing to hold up yet" })).toBeInTheDocument();
+});
+
 it("files the drafted remark with the checks that follow from it", async () => {
   const asked = server({ "POST /api/reviews/r/findings/": () => [201, { number: 4 }] });
   bench(ORIGIN, [], [check({ id: "F.X.L1", rests_on: ["V.X"], role: "inherited", verdict: "differs" })]);

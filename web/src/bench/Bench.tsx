@@ -7,6 +7,7 @@ import { Mark, shapeOf, verdictWords } from "../shared/Mark";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Derivation } from "./Derivation";
+import { OutOfPlumb } from "./OutOfPlumb";
 import { Steps } from "./derivation";
 import { Remark } from "./Remark";
 import "./bench.css";
@@ -39,24 +40,30 @@ function Row({ name, side, check, where }: { name: string; side: Check["carried"
 interface Props {
   /** what is looked at where nothing is selected */
   check?: Check;
+  /** the stage whose deviations are listed where nothing is looked at */
+  stage?: string;
 }
 
 /** What they said, what we get, why, and what to write about it: always the same parts in the same order. */
-export function Bench({ check: first }: Props) {
+export function Bench({ check: first, stage }: Props) {
   const { recheck, selected, findings, select, stepDeviation } = useReviewContext();
   const check = selected ?? first;
   const [side, setSide] = useState<"independent" | "carried">("independent");
   if (!check || !recheck) {
     return (
       <aside className="bench" aria-label="Bench">
-        <div className="empty">
-          <h2 className="stage-title">Choose a check</h2>
-          <p className="quiet">
-            Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select
-            one to see theirs, ours and every step of why. <span className="key">n</span> goes to the next one,{" "}
-            <span className="key">?</span> lists the keys.
-          </p>
-        </div>
+        {recheck && stage ? (
+          <OutOfPlumb stage={stage} />
+        ) : (
+          <div className="empty">
+            <h2 className="stage-title">Choose a check</h2>
+            <p className="quiet">
+              Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select
+              one to see theirs, ours and every step of why. <span className="key">n</span> goes to the next one,{" "}
+              <span className="key">?</span> lists the keys.
+            </p>
+          </div>
+        )}
       </aside>
     );
   }

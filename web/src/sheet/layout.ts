@@ -18,6 +18,9 @@ export interface SheetFilter {
 
 const DEVIATING: Check["verdict"][] = ["differs", "breaches", "question", "gap"];
 
+/** Lines as a reviewer looks at them: breaches, origins, what follows, questions, gaps. */
+export const worstFirst = (rows: SheetRow[]): SheetRow[] => [...rows].sort((a, b) => weight(b.check) - weight(a.check));
+
 export const deviates = (check: Check): boolean => DEVIATING.includes(check.verdict);
 
 /** The further a check hangs out, the larger; origins before what they caused. */
@@ -40,7 +43,7 @@ const worst = (checks: Check[]): Check => checks.reduce((a, b) => (weight(b) > w
  * Lines of the sheet in the order of the checks.  Values by story or point share a line, marked at the worst of them;
  * each deviation that starts at a story or point of its own gets a line of its own.
  */
-export function rowsOf(recheck: Recheck): SheetRow[] {
+export function rowsOf(recheck: Pick<Recheck, "checks">): SheetRow[] {
   const groups = new Map<string, Check[]>();
   for (const check of recheck.checks) {
     const many = (check.story !== null || check.point !== null) && check.verdict !== "gap";

@@ -166,7 +166,7 @@ export default function GroundPage() {
           />
         )}
       </main>
-      <Bench />
+      <Bench stage="ground" />
     </div>
   );
 }

@@ -51,7 +51,7 @@ export default function LateralPage() {
           onSelect={select}
         />
       </main>
-      <Bench />
+      <Bench stage="lateral" />
     </div>
   );
 }

@@ -126,7 +126,7 @@ export default function ModesPage() {
         )}
         <ChecksTable caption="Checks of their modes" checks={checks} selected={selected?.id} onSelect={select} />
       </main>
-      <Bench />
+      <Bench stage="modes" />
     </div>
   );
 }

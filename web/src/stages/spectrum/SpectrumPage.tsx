@@ -146,7 +146,7 @@ export default function SpectrumPage() {
           />
         )}
       </main>
-      <Bench />
+      <Bench stage="spectrum" />
     </div>
   );
 }

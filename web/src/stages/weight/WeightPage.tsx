@@ -76,7 +76,7 @@ export default function WeightPage() {
         )}
         <ChecksTable caption="Checks of weight and mass" checks={checks} selected={selected?.id} onSelect={select} />
       </main>
-      <Bench />
+      <Bench stage="weight" />
     </div>
   );
 }
