@@ -199,6 +199,25 @@ def cited(same: Rule, clause: str) -> Rule:
     return replace(same, clause=clause)
 
 
+def renamed(same: Rule, names: Mapping[str, str]) -> Rule:
+    """A rule for other quantities of the same kind: of the reduced drift of other cases, of an ordinate at other periods.
+
+    names : quantity of the rule -> quantity that stands in its place
+    """
+    function = same.function
+    back = {other: name for name, other in names.items()}
+
+    def applied(**arguments: Any) -> Any:
+        return function(**{back.get(name, name): value for name, value in arguments.items()})
+
+    parameters = tuple(
+        p._replace(name=names[p.name], scope=QUANTITIES[names[p.name]].scope) if p.name in names else p
+        for p in same.parameters
+    )
+    tex = _MARK.sub(lambda m: f"\\q{{{names.get(m.group(1), m.group(1))}}}", same.tex)
+    return replace(same, name=names.get(same.name, same.name), function=applied, parameters=parameters, tex=tex)
+
+
 def rule_set(*rules: Rule) -> dict[str, Rule]:
     """Rules by name; a later rule replaces an earlier one of the same name (that is how variants are made)."""
     return {r.name: r for r in rules}

@@ -154,8 +154,9 @@ def test_a_cases_claim_is_kept_under_its_case_and_the_direction_of_its_role() ->
     roles = [{"name": "EX+", "kind": "static", "direction": "X", "eccentricity": 0.05}]
     submission = Submission.model_validate({"cases": roles, "claims": drifts("EX+") + drifts("other")})
     claims = ClaimSet.of(submission, ["L1"])
-    assert set(claims.by_key) == {Key("drift_max", "X", "EX+"), Key("drift_max", None, "other")}
-    assert claims.directions_of_cases == {"EX+": "X", "other": None}
+    assert set(claims.of_cases) == {Key("drift_max", "X", "EX+"), Key("drift_max", None, "other")}
+    # what a case is that has no role isn't guessed
+    assert (claims.cases["other"].kind, claims.cases["other"].direction) == (None, None)
     assert key_of(submission.claims[0], claims.cases) == Key("drift_max", "X", "EX+")
 
 

@@ -13,7 +13,7 @@ from plumb_core.intake.cells import UNITS, factor, plain_number
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import MAX_BYTES, SheetRefused, read_file, read_text
-from plumb_core.intake.tables.kind import TableRead
+from plumb_core.intake.tables.kind import Building, TableRead
 
 STORIES = "Level\tHeight (m)\tWeight [kN]\nL3\t3.9\t4,200\nL2\t3.9\t5 600.5\nL1\t4.8\t6100\n"
 
@@ -144,7 +144,7 @@ FORCES = "Case\tStory\tForce (kN)\tShear (kN)\nStatic X + ecc.\tL2\t-60\t-60\n\t
 
 
 def test_forces_by_case_with_the_case_named_once_per_block() -> None:
-    read = read_table(read_text(FORCES), "forces", known_stories=["L1", "L2"])
+    read = read_table(read_text(FORCES), "forces", known=Building(["L1", "L2"]))
     assert read.problems == []
     assert read.reading.cases == {"Static X + ecc.": "X", "Static Y": "Y"}
     found = {(c.quantity, c.direction, c.story): c.value for c in read.claims}
@@ -159,7 +159,7 @@ def test_forces_by_case_with_the_case_named_once_per_block() -> None:
 
 def test_forces_of_unknown_stories_and_unclear_cases() -> None:
     read = read_table(
-        read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\nStatic X + ecc.\tL7\t5\n"), "forces", known_stories=["L1"]
+        read_text("Case\tStory\tForce (kN)\nquake\tL1\t5\nStatic X + ecc.\tL7\t5\n"), "forces", known=Building(["L1"])
     )
     assert "direction of case 'quake'" in problem_at(read, 1, 0)
     assert "'L7' is not among" in problem_at(read, 2, 1)

@@ -16,6 +16,7 @@ from plumb_core.errors import InputRefused
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import read_text
+from plumb_core.intake.tables.kind import Building
 from plumb_core.solve import solve
 from submissions import BRIEF, document
 
@@ -245,7 +246,7 @@ def test_a_table_of_shapes_carries_the_mode_down_its_block() -> None:
     text = "Mode,Story,Movement X [mm],Movement Y [mm],Rotation RZ [rad]\n1,L1,10,0,0\n,L2,20,0,0.001\n2,L1,0,5,0\n,L2,0,11,0\n"
     sheet = read_text(text, "s.csv")
     assert kind_of(sheet) == "shapes"
-    found = read_table(sheet, "shapes", known_stories=["L1", "L2"])
+    found = read_table(sheet, "shapes", known=Building(["L1", "L2"]))
     assert found.problems == []
     by = {(c.quantity, c.direction, c.point, c.story): c.value for c in found.claims}
     assert by["mode_u", "X", 0, "L2"] == pytest.approx(0.020)

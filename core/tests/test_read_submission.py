@@ -25,6 +25,7 @@ from plumb_core.intake.submission import (
     read_in,
     read_submission,
 )
+from plumb_core.intake.tables.kind import Building
 from submissions import BRIEF
 
 STORIES = "Level;h [m];Weight [kN]\nL3;4.0;900\nL2;4.0;950\nL1;4.0;1000\n"
@@ -98,17 +99,17 @@ def test_signs_are_kept_as_they_were_written() -> None:
 
 def test_a_table_is_read_as_the_last_one_with_its_headings() -> None:
     bare = sheet("Case;Level;Fx\nStatic X;L2;80\nStatic X;L1;40\n")
-    assert read_in(bare, "a.csv", Known(stories=["L1", "L2"])).problems
+    assert read_in(bare, "a.csv", Known(building=Building(["L1", "L2"]))).problems
     reading = Reading(header_row=0, columns={"case": 0, "story": 1, "F": 2}, units={"F": "kN"}, cases={"Static X": "X"})
-    own = read_in(bare, "a.csv", Known(stories=["L1", "L2"]), given=None)
+    own = read_in(bare, "a.csv", Known(building=Building(["L1", "L2"])), given=None)
     remembered = Remembered(own.kind, heading_of(bare, 0), reading)
     other = Remembered("stories", heading_of(bare, 0), Reading(header_row=0))
     with_title = sheet("Lateral forces;;\nCase;Level;Fx\nStatic X;L2;81\n")
     for table in (bare, with_title):
-        read = read_in(table, "b.csv", Known(stories=["L1", "L2"], remembered=[other, remembered]))
+        read = read_in(table, "b.csv", Known(building=Building(["L1", "L2"]), remembered=[other, remembered]))
         assert read.reading.units.get("F") == "kN" or not read.problems
     new = sheet("Case;Level;Fy\nStatic Y;L2;81\n")
-    assert read_in(new, "c.csv", Known(stories=["L1", "L2"], remembered=[remembered])).problems
+    assert read_in(new, "c.csv", Known(building=Building(["L1", "L2"]), remembered=[remembered])).problems
 
 
 def test_a_kind_that_is_not_there_is_refused() -> None:

@@ -13,6 +13,9 @@ from plumb_core.inputs import rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key, Step
 
+OF_STAGES = ("V_static", "V_dynamic", "V_scaled", "factor_required", "theta", "theta_greatest", "A_x", "torsion_stated")
+"""Results of the stages: a submission's own never stand in for ours."""
+
 
 def independent_evaluation(own: Evaluation, claims: ClaimSet) -> Evaluation:
     """The rules over our own inputs; submitted inputs stand in where the brief has none.
@@ -25,7 +28,7 @@ def independent_evaluation(own: Evaluation, claims: ClaimSet) -> Evaluation:
     points = claims.by_key.get(Key("T_points"))
     if points:
         inputs[Key("T_points")] = np.array([float(points.indexed[i].value) for i in sorted(points.indexed)])
-    return evaluation.assuming(inputs=inputs, cases=claims.directions_of_cases)
+    return evaluation.assuming(inputs=inputs)
 
 
 def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
@@ -33,7 +36,7 @@ def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
     given = {*own.inputs, *claims.by_key}
     for key, of_key in claims.by_key.items():
         kind = QUANTITIES[key.name].kind
-        if key in own.inputs or kind is Kind.POINTS:
+        if key in own.inputs or kind is Kind.POINTS or key.name in OF_STAGES:
             continue
         if key.name in own.rules and not rests_on_lacking(key, own.rules, given):
             continue

@@ -66,6 +66,22 @@ KINDS: dict[str, CheckKind] = {
         CheckKind("target", "the sum of the modal masses against what the code asks for", "target_"),
         CheckKind("axes", "which way the axes of the model run", "axes_"),
         CheckKind("taken_from", "a period against the mode that it has to be taken from", "taken_from_"),
+        CheckKind("factor", "the scale factor against the one that is required", "scaled_by_"),
+        CheckKind("scaling", "what a scaling leaves to ask", "scaling_"),
+        CheckKind("reaction", "a base reaction against the base shear"),
+        CheckKind("twist", "torsional irregularity from the ends", "twist_"),
+        CheckKind("side", "the side of the accidental eccentricity in a case", "side_"),
+        CheckKind("case_missing", "a load case that is not there", "case_missing_"),
+        CheckKind("case_open", "what the cases leave to ask", "case_open_"),
+        CheckKind("amplified", "design drifts against the drifts that they are made of", "amplified_"),
+        CheckKind("drift", "the design story drift against its limit", "drift_"),
+        CheckKind("drift_open", "what the drifts leave to ask", "drift_open_"),
+        CheckKind("stability", "the greatest stability coefficient against its limit", "stability_"),
+        CheckKind("load", "a load of the weight make-up against what the code counts of it"),
+        CheckKind("make_up", "a weight against its own make-up", "make_up_"),
+        CheckKind("declared", "what is declared of the analysis", "declared_"),
+        CheckKind("make_up_open", "what the weight make-up leaves to ask", "make_up_open_"),
+        CheckKind("combination", "a load combination that the code asks for", "combination_"),
         CheckKind("missing_mode", "a mode of ours that their list lacks", "missing_mode_"),
     )
 }
@@ -104,6 +120,9 @@ class Check:
     follows : whether the value follows from their own upstream values
     rests_on : ids of the origins that a deviation comes from
     clause, note : of the rule; what has to be known beside
+    slip : code of the test in the catalogue that spoke; empty for a plain comparison
+    covers : how many submitted values it stands for beside its own
+    upstream : what it rests on where no rule of its own quantity tells
     """
 
     kind: str
@@ -123,6 +142,9 @@ class Check:
     rests_on: tuple[str, ...] = ()
     clause: str = ""
     note: str = ""
+    slip: str = ""
+    covers: int = 0
+    upstream: tuple[Key, ...] = ()
     id: str = field(init=False)
 
     def __post_init__(self) -> None:
@@ -150,6 +172,9 @@ class Check:
             origins,
             self.clause,
             self.note,
+            self.slip,
+            self.covers,
+            self.upstream,
         )
 
     @property

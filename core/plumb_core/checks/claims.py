@@ -52,6 +52,7 @@ class ClaimSet:
     cases : load cases by name, with their roles
     stories : names of the stories, bottom to top: those of the brief, else those of the submission
     by_key : claims that are rechecked by rules, with totals that are added up where only their parts are stated
+    of_cases : results of load cases, and loads of the weight make-up, each under the name of its case or load
     unplaced : claims of stories that are not among `stories`
     """
 
@@ -59,6 +60,7 @@ class ClaimSet:
     cases: Mapping[str, Case]
     stories: tuple[str, ...]
     by_key: Mapping[Key, ClaimsOfKey]
+    of_cases: Mapping[Key, ClaimsOfKey]
     unplaced: tuple[Claim, ...]
 
     @classmethod
@@ -71,11 +73,13 @@ class ClaimSet:
         places = {name: i for i, name in enumerate(named)}
         cases = {c.name: c for c in submission.cases}
         by_key: dict[Key, ClaimsOfKey] = {}
+        of_cases: dict[Key, ClaimsOfKey] = {}
         unplaced = []
         for claim in submission.claims:
             if is_of_modes(claim):
                 continue
-            at = by_key.setdefault(key_of(claim, cases), ClaimsOfKey())
+            key = key_of(claim, cases)
+            at = (by_key if key.case is None else of_cases).setdefault(key, ClaimsOfKey())
             kind = QUANTITIES[claim.quantity].kind
             if kind is Kind.STORIES:
                 index = places.get(claim.story or "")
@@ -95,17 +99,14 @@ class ClaimSet:
                 parts = held.get(Key(part, direction))
                 if parts and len(parts.indexed) == len(named) and Key(total, direction) not in held:
                     held[Key(total, direction)] = ClaimsOfKey([_added_up(total, direction, parts.indexed.values())])
-        return cls(tuple(submission.claims), cases, named, held, tuple(unplaced))
+        named_cases = {key.case for key in of_cases if key.case is not None and not key.name.startswith("load_")}
+        cases |= {name: Case(name=name) for name in sorted(named_cases - cases.keys())}
+        return cls(tuple(submission.claims), cases, named, held, of_cases, tuple(unplaced))
 
     @cached_property
     def modes(self) -> ModeTable:
         """What is claimed of modes."""
         return ModeTable.of(c for c in self.claims if is_of_modes(c))
-
-    @property
-    def directions_of_cases(self) -> dict[str, str | None]:
-        """The direction of each load case that claims of a case's own quantities name; None for one without."""
-        return {key.case: key.direction for key in self.by_key if key.case is not None}
 
 
 def _added_up(total: str, direction: Direction, parts: Iterable[Claim]) -> AddedUp:
@@ -121,11 +122,21 @@ def _added_up(total: str, direction: Direction, parts: Iterable[Claim]) -> Added
     )
 
 
+NOT_STATIC = ("modal", "gravity", "combination", "time_history", "other")
+"""Kinds of cases whose story forces are results of an analysis, not the forces of the static method."""
+
+
 def key_of(claim: Claim, cases: Mapping[str, Case]) -> Key:
-    """Whose value of what a claim is."""
-    if QUANTITIES[claim.quantity].scope is not Scope.CASE:
+    """Whose value of what a claim is.
+
+    Forces of a static case are those of the static method in its direction; those of any other case are its results.
+    """
+    scope = QUANTITIES[claim.quantity].scope
+    if not claim.case or scope is Scope.BUILDING:
         return Key(claim.quantity, claim.direction)
     role = cases.get(claim.case)
+    if scope is Scope.DIRECTION and (role is None or role.kind not in NOT_STATIC):
+        return Key(claim.quantity, claim.direction)
     stated = role.direction if role is not None and role.direction in ("X", "Y") else None
     return Key(claim.quantity, claim.direction or stated, claim.case)
 

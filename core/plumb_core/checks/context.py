@@ -14,7 +14,9 @@ from plumb_core.checks.carried import carried_evaluation, independent_evaluation
 from plumb_core.checks.check import Check
 from plumb_core.checks.claims import ClaimSet
 from plumb_core.checks.compare import Comparison, compare
-from plumb_core.documents import results
+from plumb_core.checks.results import CaseResults
+from plumb_core.checks.stages import Governing, Twist, staged
+from plumb_core.documents import results as documents
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.editions import EDITIONS, Edition
@@ -54,6 +56,9 @@ class Context:
     claims : the submission's side
     independent : evaluation over our own inputs
     carried : the same rules with every other submitted value pinned
+    results, twists, irregular : results of their load cases, how each of them turns, and whether any story is torsionally
+        irregular (None where nothing tells)
+    drifts : of each direction that states any, those that are held to the limit
     own_modes : the answer of the reviewer's own model to `modal`; None where it hasn't been run
     modes_beside_ours : the submitted modes matched with those of our own model; None without either
     made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
@@ -66,8 +71,12 @@ class Context:
     claims: ClaimSet
     independent: Evaluation
     carried: Evaluation
+    results: CaseResults
+    twists: tuple[Twist, ...] = ()
+    irregular: bool | None = None
+    drifts: tuple[Governing, ...] = ()
     own_modes: Mapping[str, Any] | None = None
-    modes_beside_ours: results.ModeComparison | None = None
+    modes_beside_ours: documents.ModeComparison | None = None
     made: dict[Key, tuple[tuple[Any, ...], list[Check]]] = field(default_factory=dict, repr=False, compare=False)
     made_of_claims: dict[Any, list[Check]] = field(default_factory=dict, repr=False, compare=False)
     linked: dict[int, tuple[Check, Check]] = field(default_factory=dict, repr=False, compare=False)
@@ -79,11 +88,25 @@ class Context:
         claims = ClaimSet.of(document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums)
         independent = independent_evaluation(brief_evaluation(brief), claims)
         carried = carried_evaluation(independent, claims)
+        results = CaseResults(claims.of_cases, claims.cases, len(claims.stories))
+        stages = staged(EDITIONS[brief.edition], independent, carried, claims, results)
+        independent, carried = stages.independent, stages.carried
         beside = None
         if own_modes is not None and claims.modes.numbers:
             beside = compare_modes(claims.modes.submitted(), own_modes)
         return cls(
-            brief, EDITIONS[brief.edition], document.submission.label, claims, independent, carried, own_modes, beside
+            brief,
+            EDITIONS[brief.edition],
+            document.submission.label,
+            claims,
+            independent,
+            carried,
+            results,
+            stages.twists,
+            stages.irregular,
+            stages.drifts,
+            own_modes,
+            beside,
         )
 
     def assuming(
@@ -113,7 +136,8 @@ class Context:
     def step(self, evaluation: Evaluation, key: Key) -> Step | Ours:
         """The step of a key, on the carried side that of its rule on their upstream values; or why there is none."""
         try:
-            return evaluation.unpinned(key) if evaluation is self.carried else evaluation.at(key)
+            # of the independent side nothing is pinned but by an assumption
+            return evaluation.unpinned(key) if evaluation.pin is not None else evaluation.at(key)
         except MissingInput as missing:
             return Ours(None, False, f"{QUANTITIES[missing.name].symbol} is not known on our side")
         except RuleRefused as refused:
@@ -122,6 +146,14 @@ class Context:
     def ours(self, evaluation: Evaluation, key: Key, index: int | None = None) -> Ours:
         """Our value of a key, of a story or point of it where `index` is given."""
         return read_off(self.step(evaluation, key), index)
+
+    @cached_property
+    def has_make_up(self) -> bool:
+        """Whether the submission states a weight make-up with the share of every load."""
+        values = self.results.values
+        loads = {k.case: len(v.indexed) for k, v in values.items() if k.name in ("load_amount", "load_intensity")}
+        shares = {k.case: len(v.indexed) for k, v in values.items() if k.name == "load_share"}
+        return bool(loads) and all(shares.get(load, 0) >= number for load, number in loads.items())
 
     @property
     def not_used(self) -> Mapping[str, str]:

@@ -30,6 +30,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     for check, _ in added_up.values():
         origins.pop(check.key)
     above: dict[Key, tuple[str, ...]] = {}
+    beside = _beside(checks)
     linked = []
     for check in checks:
         if id(check) in first:
@@ -37,7 +38,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
         elif id(check) in added_up:
             linked.append(_resting_on(check, added_up[id(check)][1], Role.INHERITED, context))
         else:
-            linked.append(_linked(check, origins, above, context))
+            linked.append(_linked(check, origins, above, beside, context))
     return linked
 
 
@@ -89,7 +90,40 @@ def _put_out_by_parts(
     return put_out
 
 
-def _linked(check: Check, origins: dict[Key, list[str]], above: dict[Key, tuple[str, ...]], context: Context) -> Check:
+def _beside(checks: Sequence[Check]) -> dict[Key, tuple[Key, ...]]:
+    """What values rest on beside their own rule: those that inherit from a table of the submission."""
+    beside: dict[Key, tuple[Key, ...]] = {}
+    for check in checks:
+        if check.upstream and check.role is Role.INHERITED:
+            beside[check.key] = tuple(dict.fromkeys((*beside.get(check.key, ()), *check.upstream)))
+    return beside
+
+
+def _all_above(key: Key, beside: Mapping[Key, tuple[Key, ...]], context: Context) -> frozenset[Key]:
+    """Everything that a value rests on, by rules and beside them."""
+    seen = context.carried.ancestors(key)
+    if not beside:
+        return seen
+    todo = [u for k in (key, *seen) for u in beside.get(k, ())]
+    found = set(seen)
+    while todo:
+        new = todo.pop()
+        if new in found:
+            continue
+        for each in (new, *context.carried.ancestors(new)):
+            if each not in found:
+                found.add(each)
+                todo += beside.get(each, ())
+    return frozenset(found)
+
+
+def _linked(
+    check: Check,
+    origins: dict[Key, list[str]],
+    above: dict[Key, tuple[str, ...]],
+    beside: Mapping[Key, tuple[Key, ...]],
+    context: Context,
+) -> Check:
     if (check.role is None and check.follows) or check.kind in OF_MODES:
         return check
     if check.kind == "mass":
@@ -97,13 +131,24 @@ def _linked(check: Check, origins: dict[Key, list[str]], above: dict[Key, tuple[
         return _resting_on(check, weights, check.role, context)
     if check.kind == "sum":
         return _sum(check, origins, context) if check.role is Role.ORIGIN else check
+    if check.upstream and check.role is not None:
+        return check if check.role is Role.ORIGIN else _from_upstream(check, origins, beside, context)
     if check.role is Role.INHERITED or not check.follows:
         if check.key not in above:
-            ancestors = context.carried.ancestors(check.key)
+            ancestors = _all_above(check.key, beside, context)
             starts = [i for key, ids in origins.items() if key in ancestors and key != check.key for i in ids]
             above[check.key] = tuple(starts)
         return _resting_on(check, above[check.key], check.role, context)
     return check
+
+
+def _from_upstream(
+    check: Check, origins: dict[Key, list[str]], beside: Mapping[Key, tuple[Key, ...]], context: Context
+) -> Check:
+    """A check without a rule of its own: what it rests on, and everything above that."""
+    above = {a for key in check.upstream for a in (key, *_all_above(key, beside, context))}
+    starts = [i for key, ids in origins.items() if key in above for i in ids if i != check.id]
+    return _resting_on(check, tuple(dict.fromkeys((*check.rests_on, *starts))), Role.INHERITED, context)
 
 
 def _sum(check: Check, origins: dict[Key, list[str]], context: Context) -> Check:

@@ -38,8 +38,8 @@ def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> r
         "origins": [c.id for c in checks if c.role is Role.ORIGIN],
         "counts": _counts(verdicts),
         "coverage": {
-            "claims": len(claimed),
-            "recomputed": sum(c.level == 2 for c in claimed),
+            "claims": len(claimed) + sum(c.covers for c in checks),
+            "recomputed": sum(c.level == 2 for c in claimed) + sum(c.covers for c in checks if c.level in (1, 2)),
             "independent": sum(c.level == 3 for c in claimed),
             "unchecked": [c.id for c in claimed if c.level is None],
         },
@@ -111,6 +111,7 @@ def _check(check: Check, used_by: int) -> results.Check:
         "used_by": used_by,
         "step": key_id(check.key),
         "note": check.note,
+        "slip": check.slip or None,
         "draft": draft(check),
     }
 

@@ -146,6 +146,11 @@ def _taken_from(check: Check) -> str:
     return f"{_sentence(check.note)} Please say which mode it is taken from."
 
 
+def _said(check: Check) -> str:
+    ask = "Please give it" if check.verdict is Verdict.GAP else "Please correct, or state the basis"
+    return f"{_sentence(check.note)} {ask}{_clause(check)}."
+
+
 def _none(check: Check) -> str:
     return ""
 
@@ -163,4 +168,20 @@ _WORDINGS: Mapping[str, Callable[[Check], str]] = {
     "axes": _axes,
     "missing_mode": _missing_mode,
     "taken_from": _taken_from,
+    "factor": _said,
+    "scaling": _said,
+    "reaction": _value,
+    "twist": _said,
+    "side": _said,
+    "case_missing": _said,
+    "case_open": _said,
+    "amplified": _said,
+    "drift": _said,
+    "drift_open": _said,
+    "stability": _said,
+    "load": _value,
+    "make_up": _consistent,
+    "make_up_open": _said,
+    "declared": _said,
+    "combination": _said,
 }

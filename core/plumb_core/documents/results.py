@@ -106,7 +106,7 @@ class Check(TypedDict):
     """One comparison of the submission with ours.
 
     kind : what the check does.  shown : the side whose offset is drawn, with `multiples` of its tolerance.
-    step : id of the step that our value comes from.  used_by : how many checks are inherited from this one.
+    slip : code of the catalogue's test that spoke (docs/slips.md).  step : id of the step that our value comes from.  used_by : how many checks are inherited from this one.
     draft : text of a remark, to edit.
     """
 
@@ -139,6 +139,7 @@ class Check(TypedDict):
     used_by: int
     step: str
     note: str
+    slip: str | None
     draft: str
 
 

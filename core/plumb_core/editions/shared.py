@@ -121,6 +121,12 @@ def factor_required(scaling_share: float, V_static: float, V_dynamic: float) -> 
     return max(1.0, scaling_share * V_static / V_dynamic)
 
 
+@rule(clause="", tex=r"\q{spectrum_factor} = \frac{\q{I}}{\q{R}}")
+def spectrum_factor(I: float, R: float) -> float:
+    """Factor on the elastic ordinates in the modal analysis, in multiples of g."""
+    return I / R
+
+
 @rule(clause="", tex=r"\q{torsion_ratio} = \frac{\q{drift_max}}{\q{drift_avg}}")
 def torsion_ratio(drift_max: Array, drift_avg: Array) -> Array:
     """Greatest over average story drift of the two ends, shape (n_stories,); infinite for a pure twist, whose average is nothing."""

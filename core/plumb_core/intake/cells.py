@@ -26,7 +26,16 @@ UNITS: dict[str, dict[str, str]] = {
     "t": {"t": "tonne", "kg": "kg", "kip s2/in": "kip*s^2/inch", "kip s2/ft": "kip*s^2/ft", "kN s2/m": "kN*s^2/m"},
     "kN": {"kN": "kN", "N": "N", "MN": "MN", "kip": "kip", "lbf": "lbf", "tf": "tonne * g_0", "kgf": "kgf"},
     "kN*m": {"kN m": "kN*m", "N m": "N*m", "MN m": "MN*m", "kip ft": "kip*ft", "tf m": "tonne * g_0 * m"},
-    "g": {"g": "g_0", "%g": "0.01 * g_0", "m/s2": "m/s^2", "cm/s2": "cm/s^2", "ft/s2": "ft/s^2", "in/s2": "inch/s^2"},
+    "g": {
+        "g": "g_0",
+        "%g": "0.01 * g_0",
+        "m/s2": "m/s^2",
+        "cm/s2": "cm/s^2",
+        "mm/s2": "mm/s^2",
+        "ft/s2": "ft/s^2",
+        "in/s2": "inch/s^2",
+    },
+    "m or share": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch", "-": "m", "%": "0.01 * m"},
     "": {"-": "dimensionless", "%": "percent"},
 }
 """Accepted units by the core's unit: label -> expression for the units library."""
@@ -80,7 +89,7 @@ def factor(label: str, core_unit: str) -> float:
     # imported here: the library takes a noticeable part of a second to load, and only intake needs it
     from pint import UnitRegistry
 
-    target = {"g": "g_0", "": "dimensionless"}.get(core_unit, core_unit)
+    target = {"g": "g_0", "": "dimensionless", "m or share": "m"}.get(core_unit, core_unit)
     registry: UnitRegistry[float] = UnitRegistry()
     magnitude = registry.parse_expression(UNITS[core_unit][label]).to(target).magnitude
     # conversions go through several products; 15 figures drop their binary noise
@@ -107,9 +116,13 @@ def plain_number(text: str, decimal_comma: bool) -> str | None:
 
 @dataclass(frozen=True, slots=True)
 class CellProblem:
-    """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None)."""
+    """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None).
+
+    holds_up : whether the table can't be taken in before it is answered; else only the row is left out
+    """
 
     row: int | None
     column: int | None
     message: str
     remedy: str
+    holds_up: bool = True

@@ -134,9 +134,12 @@ class TableReader:
         self.units = dict(given.units)
         self.decimal_comma = uses_decimal_comma([c.text for row in sheet.rows for c in row])
 
-    def problem(self, row: int | None, column: int | None, message: str, remedy: str) -> None:
-        """Note a problem."""
-        self.problems.append(CellProblem(row, column, message, remedy))
+    def problem(self, row: int | None, column: int | None, message: str, remedy: str, *, holds_up: bool = True) -> None:
+        """Note a problem.
+
+        holds_up : whether the table can't be taken in with it; else the row is left out
+        """
+        self.problems.append(CellProblem(row, column, message, remedy, holds_up))
 
     # columns
 

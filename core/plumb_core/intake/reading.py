@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 
 from plumb_core.editions import Edition
 from plumb_core.intake.columns import Reading, guess_kind
@@ -10,7 +10,7 @@ from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.model_tables.kind import ModelReader, ModelTableRead
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.tables import table_kinds
-from plumb_core.intake.tables.kind import ClaimReader, TableRead
+from plumb_core.intake.tables.kind import Building, ClaimReader, TableRead
 from plumb_core.intake.tables.parameters import VALUES
 
 ANY_KIND = "parameters"
@@ -28,7 +28,7 @@ def read_table(
     given: Reading | None = None,
     *,
     file: str = "",
-    known_stories: Sequence[str] = (),
+    known: Building | None = None,
     edition: Edition | None = None,
 ) -> TableRead:
     """Read a sheet as a table of a kind.
@@ -39,11 +39,11 @@ def read_table(
     kind : id of a kind of table
     given : what the reviewer has set; the rest is recognised
     file : name of the exhibit, for the provenance of the claims
-    known_stories : names that rows of forces may refer to; empty if no stories are known yet
+    known : stories and load cases that rows may refer to; nothing if none are known yet
     edition : of the review; names and texts that editions use for different things are read as it has them
     """
     table = table_kinds()[kind]
-    reader = ClaimReader(sheet, table.columns, given or Reading(), file, known_stories, edition)
+    reader = ClaimReader(sheet, table.columns, given or Reading(), file, known or Building(), edition)
     reader.check_columns()
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
         said = f"no column of {table.values} is recognised"

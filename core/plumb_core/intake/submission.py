@@ -22,7 +22,7 @@ from plumb_core.intake.columns import HEADING_ROWS, Reading
 from plumb_core.intake.reading import ANY_KIND, kind_of, read_table
 from plumb_core.intake.sheets import Sheet, read_file
 from plumb_core.intake.tables import table_kinds
-from plumb_core.intake.tables.kind import TableRead
+from plumb_core.intake.tables.kind import Building, TableRead
 
 Identity = tuple[str, str | None, str | None, int | None, str]
 """(quantity, direction, story, point, case): what a submission states once."""
@@ -44,13 +44,13 @@ class Known:
     Attributes
     ----------
     edition : of the review
-    stories : names that rows may refer to, bottom to top; empty where none are known yet
+    building : the stories, their heights and the load cases that rows may refer to, as far as they are known
     remembered : how earlier tables of the review were read, the newest first
     claimed : what the submission states already
     """
 
     edition: Edition | None = None
-    stories: Sequence[str] = ()
+    building: Building = field(default_factory=Building)
     remembered: Sequence[Remembered] = ()
     claimed: Collection[Identity] = ()
 
@@ -85,7 +85,7 @@ def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Readin
         raise InputRefused([Problem("/kind", f"{kind!r} is no kind of table", f"Use one of: {', '.join(kinds)}.")])
     chosen = kind or kind_of(sheet) or ANY_KIND
     reading = remembered_reading(sheet, chosen, known.remembered) if given is None else given
-    return read_table(sheet, chosen, reading, file=file, known_stories=known.stories, edition=known.edition)
+    return read_table(sheet, chosen, reading, file=file, known=known.building, edition=known.edition)
 
 
 def claimed_already(claims: Iterable[Claim], claimed: Collection[Identity]) -> list[Claim]:
@@ -116,13 +116,14 @@ class Answers(Part):
 
 @dataclass
 class TableTaken:
-    """A table of a submission: taken in where it leaves no questions."""
+    """A table of a submission: left out where it leaves a question that holds it up."""
 
     file: str
     sheet: str
     kind: str
     values: int
     questions: list[Problem] = field(default_factory=list)
+    left_out: bool = False
 
     def as_json(self, number: int) -> dict[str, Any]:
         """As `plumb intake` tells it; `table` is its number in the file, from 1."""
@@ -146,8 +147,8 @@ class SubmissionRead:
 
     @property
     def complete(self) -> bool:
-        """Whether no table left a question open."""
-        return not any(t.questions for t in self.tables)
+        """Whether all tables were taken."""
+        return not any(t.left_out for t in self.tables)
 
 
 def read_submission(
@@ -169,34 +170,48 @@ def read_submission(
     given = {kind: Reading(**vars(a)) for kind, a in answered.tables.items()}
     sheets = [(name, sheet) for name, data in files for sheet in read_file(data, name) if sheet.rows]
     stories = [s.name for s in brief.stories]
+    heights = {s.name: s.height for s in brief.stories}
     claims: list[Claim] = []
-    cases: dict[str, Case] = {}
+    cases: dict[str, Case] = {c.name: c for c in answered.cases}
     taken: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
     claimed: set[Identity] = set()
-    # the table of stories first: other tables name them
-    order = sorted(range(len(sheets)), key=lambda i: kind_of(sheets[i][1]) != "stories")
-    for i in order:
+    for i in sorted(range(len(sheets)), key=lambda i: _turn(sheets[i][1])):
         file, sheet = sheets[i]
         kind = kind_of(sheet) or ANY_KIND
-        known = Known(EDITIONS[brief.edition], stories, remembered, claimed)
+        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases), remembered, claimed)
         table = read_in(sheet, file, known, kind, given.get(kind))
         questions = [_question(p.row, p.column, p.message, p.remedy) for p in table.problems]
+        twice = claimed_already(table.claims, claimed)[:1]
         questions += [
             Problem("/table", f"{c.quantity} is stated before, in another table", "Leave one of the two tables out.")
-            for c in claimed_already(table.claims, claimed)[:1]
+            for c in twice
         ]
-        taken[i] = TableTaken(file, sheet.name, table.kind, 0 if questions else len(table.claims), questions)
-        if questions:
+        held_up = bool(twice) or any(p.holds_up for p in table.problems)
+        taken[i] = TableTaken(file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, held_up)
+        if held_up:
             continue
         claims += table.claims
         claimed |= {identity(c) for c in table.claims}
-        cases |= {c.name: c for c in table.cases if c.name not in cases}
+        cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
+        heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}
         remembered.insert(0, Remembered(table.kind, heading_of(sheet, table.reading.header_row), table.reading))
-    cases |= {c.name: c for c in answered.cases}
     submission = Submission(label=label, cases=list(cases.values()), claims=claims)
     return SubmissionRead(RecheckDocument(brief=brief, submission=submission), [taken[i] for i in range(len(sheets))])
+
+
+def _turn(sheet: Sheet) -> int:
+    """Tables that others refer to come first: that of stories, then that of cases."""
+    return {"stories": 0, "cases": 1}.get(kind_of(sheet), 2)
+
+
+def with_role(known: Case | None, told: Case) -> Case:
+    """A role with what another source tells of it; what is known stays."""
+    if known is None:
+        return told
+    more = {k: v for k, v in vars(told).items() if getattr(known, k) is None and v is not None}
+    return known.model_copy(update=more) if more else known
 
 
 def _question(row: int | None, column: int | None, message: str, remedy: str) -> Problem:

@@ -15,9 +15,32 @@ from plumb_core.documents.submission import Claim
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key, Step
 
-ELSEWHERE = ("T_points", "m")
-"""Quantities whose claims aren't held against a rule: the periods of their table are where ours is read; masses have a
-checker of their own."""
+ELSEWHERE = (
+    "T_points",
+    "m",
+    "V_dynamic",
+    "V_scaled",
+    "factor_used",
+    "factor_required",
+    "torsion_stated",
+    "A_x",
+    "theta",
+    "theta_greatest",
+    "live_share",
+    "diaphragms",
+    "base_level",
+    "tension_only",
+    "second_order_stated",
+    "directions_by",
+    "log_line",
+    "edition_stated",
+    "combined_by",
+    "modes_count",
+    "damping_modes",
+    "damping",
+)
+"""Quantities whose claims aren't held against a rule here: the periods of their table are where ours is read; the others
+have a checker of their own."""
 
 
 @checker
@@ -28,7 +51,7 @@ def values(context: Context) -> Iterator[Check]:
     """
     not_used = context.not_used
     for key, of_key in context.claims.by_key.items():
-        if key.name in ELSEWHERE:
+        if key.name in ELSEWHERE or (key.name == "w" and context.has_make_up):
             continue
         made_from = (*_steps(context, key), not_used.get(key.name, ""))
         known = context.made.get(key)
@@ -36,7 +59,7 @@ def values(context: Context) -> Iterator[Check]:
             stated: list[tuple[int | None, Claim]] = [(None, claim) for claim in of_key.single]
             stated += sorted(of_key.indexed.items())
             stated += of_key.again
-            checks = [_check(context, key, index, claim, *made_from) for index, claim in stated]
+            checks = [check_of(context, key, index, claim, *made_from) for index, claim in stated]
             known = context.made[key] = (made_from, checks)
         yield from known[1]
 
@@ -56,16 +79,17 @@ def _unchanged(one: Any, other: Any) -> bool:
     return one is other or (isinstance(one, Ours | str) and one == other)
 
 
-def _check(
+def check_of(
     context: Context,
     key: Key,
     index: int | None,
     claim: Claim,
     independent_step: Step | Ours,
     carried_step: Step | Ours | None,
-    limit_step: Step | None,
-    not_used: str,
+    limit_step: Step | None = None,
+    not_used: str = "",
 ) -> Check:
+    """The check of one submitted value against steps of both sides."""
     quantity = QUANTITIES[key.name]
     place = (claim.story or "") if quantity.kind is Kind.STORIES else "" if index is None else str(index + 1)
     where = f"point {place}" if quantity.kind is Kind.POINTS else place

@@ -213,6 +213,12 @@ def direction_rule() -> list[str]:
     return ["100 % with 30 % of the other direction for members that serve both; torsion with both parts (6.6)"]
 
 
+@rule(clause="5.4.2.1")
+def directions_together() -> str:
+    """Why both directions act together."""
+    return "members that serve both directions (5.4.2.1)"
+
+
 RULES = (
     *(factor(name, tables.SYSTEMS, "6.5, Table 6.5(A)") for name in ("mu", "S_p")),
     cited(shared.h_n, "6.2.3"),
@@ -236,6 +242,7 @@ RULES = (
     static_notes,
     load_combinations,
     direction_rule,
+    directions_together,
 )
 
 _WITH_PERIOD = {"C_t", "T_a", "T", "S_a_T", "C_s_lower", "k"}

@@ -33,6 +33,12 @@ def factor_required() -> float:
     return 1.0
 
 
+@rule(clause="7.2", tex=r"\q{spectrum_factor} = \frac{\q{S_p}}{\q{mu}}")
+def spectrum_factor(S_p: float, mu: float) -> float:
+    """Factor on the elastic ordinates in the modal analysis, in multiples of g."""
+    return S_p / mu
+
+
 @rule(clause="7.4")
 def scaled() -> list[str]:
     """Responses that a scale factor applies to: none."""
@@ -126,6 +132,7 @@ RULES = (
     modal_combination,
     modal_rules,
     factor_required,
+    spectrum_factor,
     scaled,
     cited(shared.torsion_ratio, "no rule of the standard; greatest over average"),
     vertical_irregularities,

@@ -34,6 +34,7 @@ RULES = (
     cited(later.modal_combination, "12.9.3"),
     modal_rules,
     scaling_share,
+    cited(later.spectrum_factor, "12.9.2"),
     cited(shared.factor_required, "12.9.4.1"),
     later.scaled_by("12.8-6", "12.9.4.1, 12.9.4.2"),
 )

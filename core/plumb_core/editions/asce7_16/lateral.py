@@ -360,6 +360,16 @@ def direction_rule(design_category: str) -> list[str]:
     return [nonparallel, columns, offset]
 
 
+@rule(clause="12.5.3, 12.5.4")
+def directions_together(design_category: str, irregularities: Mapping[str, bool] | None = None) -> str:
+    """Why 100 % of one direction goes with 30 % of the other: nonparallel systems in C to F, columns of two systems in D to F."""
+    if design_category in ("C", "D", "E", "F") and (irregularities or {}).get("nonparallel_systems"):
+        return "nonparallel systems (12.5.3)"
+    if design_category in ("D", "E", "F"):
+        return "columns and walls of two intersecting systems (12.5.4)"
+    return ""
+
+
 def permission(
     design_category: str,
     T: float,
@@ -474,5 +484,6 @@ RULES = (
     two_stage,
     load_combinations,
     direction_rule,
+    directions_together,
     static_notes,
 )

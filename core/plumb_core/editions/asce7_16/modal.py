@@ -43,6 +43,12 @@ def scaling_share() -> float:
     return 1.0
 
 
+@rule(clause="12.9.1.2", tex=r"\q{spectrum_factor} = \frac{\q{I_e}}{\q{R}}")
+def spectrum_factor(I_e: float, R: float) -> float:
+    """Factor on the elastic ordinates in the modal analysis, in multiples of g."""
+    return I_e / R
+
+
 def scaled_by(near_fault: str, clause: str) -> Rule:
     """Rule: forces are scaled, drifts too where the near-fault minimum (equation `near_fault`) governs C_s."""
 
@@ -62,6 +68,7 @@ RULES = (
     modal_combination,
     modal_rules,
     scaling_share,
+    spectrum_factor,
     cited(shared.factor_required, "12.9.1.4.1"),
     scaled_by("12.8-6", "12.9.1.4.1, 12.9.1.4.2"),
 )

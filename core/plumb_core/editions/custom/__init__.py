@@ -278,6 +278,7 @@ _RULES = rule_set(
             shared.modes_enough,
             shared.modes_verdict,
             shared.factor_required,
+            shared.spectrum_factor,
             shared.torsion_ratio,
             shared.torsion_irregular,
             shared.A_x_case,

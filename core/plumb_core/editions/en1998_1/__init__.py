@@ -20,6 +20,7 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 
 EDITION = Edition(
     id="en1998-1",
+    drift_at="centre",
     title="EN 1998-1:2004",
     short="EN 1998-1:2004",
     year=2004,

@@ -392,6 +392,12 @@ def direction_rule(regular_in_plan: bool | None = None) -> list[str]:
     return rules
 
 
+@rule(clause="4.3.3.5.1")
+def directions_together() -> str:
+    """Why both components act together."""
+    return "the components act simultaneously (4.3.3.5.1(1)P)"
+
+
 RULES = (
     regular_in_plan,
     torsionally_flexible,
@@ -425,4 +431,5 @@ RULES = (
     static_notes,
     load_combinations,
     direction_rule,
+    directions_together,
 )

@@ -168,6 +168,12 @@ def direction_rule() -> list[str]:
     ]
 
 
+@rule(clause="6.3.2.2")
+def directions_together(irregularities: Mapping[str, bool] | None = None) -> str:
+    """Why both directions act together: lateral systems that are not along two orthogonal directions."""
+    return "nonparallel systems (6.3.2.2)" if (irregularities or {}).get("nonparallel_systems") else ""
+
+
 RULES = (
     factor("R", tables.SYSTEMS, "6.4.2, Table 7"),
     system_permission,
@@ -192,4 +198,5 @@ RULES = (
     static_notes,
     load_combinations,
     direction_rule,
+    directions_together,
 )

@@ -157,6 +157,7 @@ RULES = (
     modal_rules,
     scaling_share,
     cited(shared.factor_required, "7.8.2"),
+    cited(shared.spectrum_factor, "7.8.4.5"),
     scaled,
     cited(shared.torsion_ratio, "Table 4"),
     torsion_class,

@@ -109,6 +109,12 @@ def direction_rule(irregularities: Mapping[str, bool] | None = None) -> list[str
     return [both, vertical] if oblique else [alone, vertical] if oblique is False else [alone, both, vertical]
 
 
+@rule(clause="6.3.2.2")
+def directions_together(irregularities: Mapping[str, bool] | None = None) -> str:
+    """Why both directions act together: lateral systems that are not along two orthogonal directions."""
+    return "nonparallel systems (6.3.2.2)" if (irregularities or {}).get("nonparallel_systems") else ""
+
+
 RULES = (
     factor("R", tables.SYSTEMS, "7.2.6, Table 9"),
     system_permission,
@@ -134,4 +140,5 @@ RULES = (
     cited(earlier.static_notes, "6.4.3, 7.7.1"),
     load_combinations,
     direction_rule,
+    directions_together,
 )

@@ -243,6 +243,7 @@ RULES = (
     modal_rules,
     cited(earlier.scaling_share, "7.7.3"),
     cited(shared.factor_required, "7.7.3"),
+    cited(shared.spectrum_factor, "7.7.5.4"),
     scaled,
     torsion_ratio,
     torsion_class,

@@ -389,6 +389,14 @@ def direction_rule(zone: str) -> list[str]:
     ]
 
 
+@rule(clause="1633.1")
+def directions_together(zone: str, irregularities: Mapping[str, bool] | None = None) -> str:
+    """Why both directions act together: plan irregularity 5 outside zone 1."""
+    if zone != "1" and (irregularities or {}).get("nonparallel_systems"):
+        return "nonparallel systems (1633.1)"
+    return ""
+
+
 RULES = (
     _factor("R", "R_table"),
     _factor("Omega_0", "Omega_0"),
@@ -425,5 +433,6 @@ RULES = (
     static_notes,
     load_combinations,
     direction_rule,
+    directions_together,
 )
 ZONE_4 = (C_s_lower_zone_4,)

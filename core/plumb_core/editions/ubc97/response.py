@@ -245,6 +245,7 @@ RULES = (
     modal_rules,
     scaling_share,
     cited(shared.factor_required, "1631.5.4"),
+    cited(shared.spectrum_factor, "1631.5.4"),
     scaled,
     cited(shared.torsion_ratio, "Table 16-M"),
     torsion_class,

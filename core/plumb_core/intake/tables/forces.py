@@ -26,7 +26,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         seen.add((case, story))
         own = reader.claims_of(row, story, direction=direction, case=case) if direction else reader.claims_of(row, "")
         claims += own
-    cases = [role_of(name, direction) for name, direction in reader.directions.items()]
+    cases = [role_of(name, direction) for name, direction in reader.directions.items() if name not in reader.roles]
     return Rows(claims, cases=cases)
 
 
@@ -37,6 +37,13 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
         said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
         reader.problem(row, index, said, "Name the case, such as Static X.")
         return None
+    own = reader.text(row, "direction").strip().upper()
+    if own in ("X", "Y"):
+        reader.directions.setdefault(case, own)
+        return own
+    role = reader.roles.get(case)
+    if role is not None and role.direction in ("X", "Y"):
+        return role.direction
     if case not in reader.directions and direction_in(case):
         reader.directions[case] = direction_in(case)
     direction = reader.directions.get(case)
@@ -51,7 +58,8 @@ KIND = TableKind(
     "forces",
     "story forces by case",
     (
-        Column("case", "case", r"case|loadcase|load|combination|direction", required=True),
+        Column("case", "case", r"case|loadcase|load|combination", required=True),
+        Column("direction", "direction", r"direction|dir|axis"),
         Column("story", "story", STORY, required=True),
         Column("F", "force at the level", r"(lateral|story|storey)?force|fx|fi|f", "kN", False, "F"),
         Column("V_story", "story shear", r"(story|storey)?shear|vx|v", "kN", False, "V_story"),

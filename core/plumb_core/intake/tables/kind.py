@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -14,12 +14,28 @@ from plumb_core.intake.sheets import Sheet
 from plumb_core.quantities import QUANTITIES
 
 
+@dataclass(frozen=True)
+class Building:
+    """What is known of the building and its load cases when a table is read.
+
+    Attributes
+    ----------
+    stories : names that rows may refer to, bottom to top; empty if none are known yet
+    heights : of the stories, m
+    cases : roles of load cases by name
+    """
+
+    stories: Sequence[str] = ()
+    heights: Mapping[str, float] = field(default_factory=dict)
+    cases: Mapping[str, Case] = field(default_factory=dict)
+
+
 class ClaimReader(TableReader):
     """A reader whose rows become claims.
 
     Parameters
     ----------
-    known_stories : names that rows may refer to; empty if no stories are known yet
+    known : the stories, their heights and the load cases that rows may refer to
     edition : of the review; names and texts that editions use for different things are read as it has them
     """
 
@@ -29,11 +45,13 @@ class ClaimReader(TableReader):
         columns: Sequence[Column],
         given: Reading,
         file: str,
-        known_stories: Sequence[str],
+        known: Building,
         edition: Edition | None,
     ):
         super().__init__(sheet, columns, given, file)
-        self.known, self.edition = list(known_stories), edition
+        self.known, self.heights, self.edition = list(known.stories), known.heights, edition
+        self.roles = dict(known.cases)
+        """roles of the load cases that are known from elsewhere"""
         self.directions = dict(given.cases)
         """direction of each case that was met"""
         self.order = given.order
@@ -45,7 +63,7 @@ class ClaimReader(TableReader):
 
     def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
         """A number as a claim, with its sign as it was written."""
-        scale = factor(unit, QUANTITIES[quantity].unit)
+        scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
         return Claim(
             quantity=quantity,
             value=number[0] * scale,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from typing import Literal
 
 from plumb_core.documents.base import Direction
@@ -15,6 +16,12 @@ from plumb_core.quantities import QUANTITIES, Kind, Scope
 
 VALUES: dict[str, tuple[Direction, ...]] = {"value": (), "value_X": ("X",), "value_Y": ("Y",)}
 """Columns of values, with the direction that each is for."""
+
+
+FREE = ("base_level", "edition_stated", "tension_only")
+"""Texts that can be anything."""
+HELD_FOR_BOTH = ("torsion_stated",)
+"""Declarations that hold for both directions where they name none."""
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
@@ -59,7 +66,8 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
         row,
         reader.columns["name"],
         f"{text!r} is no parameter that is known here",
-        "Leave the row out, or name it by its symbol in the code, such as T_a X.",
+        "The row is left out; name it by its symbol in the code, such as T_a X.",
+        holds_up=False,
     )
     return None
 
@@ -83,7 +91,7 @@ def _places(
         return [(c, [d]) for c, d in by_axis]
     if direction:
         return [("value", [direction])] if single else []
-    if reader.given.both and single:
+    if (reader.given.both or quantity in HELD_FOR_BOTH) and single:
         return [("value", ["X", "Y"])]
     reader.problem(
         row,
@@ -100,7 +108,7 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
     known = QUANTITIES[quantity]
     number = reader.number(row, column, known.symbol, positive=not may_be_zero(quantity))
     written = reader.text(row, "unit")
-    unit = known_unit(written or "-", known.unit)
+    unit = known_unit(written or ("g" if quantity == "spectrum_factor" else "-"), known.unit)
     if unit is None:
         place = reader.columns.get("unit", reader.columns["name"])
         said = f"{written!r} is no unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
@@ -109,9 +117,43 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
     return reader.claim(row, column, quantity, number, unit, direction=direction) if number else None
 
 
+WORDS: Mapping[str, Mapping[str, str]] = {
+    "torsion_stated": {
+        "none": r"none|no|regular",
+        "torsional": r"(1a)?torsional|yes|irregular",
+        "extreme": r"(1b)?extreme(torsional)?",
+        "not tested": r"nottested|notchecked|notassessed",
+    },
+    "diaphragms": {"rigid": r"rigid", "semirigid": r"semirigid", "flexible": r"flexible"},
+    "combined_by": {"SRSS": r"srss", "CQC": r"cqc|cqc4", "ABS": r"abs|absolute(sum)?"},
+    "directions_by": {
+        "100 % + 30 %": r"100%?(\+|and|with|to)?30%?",
+        "SRSS": r"srss",
+        "one at a time": r"oneatatime|single|separate(ly)?|each",
+    },
+    "second_order_stated": {
+        "included": r"included|yes",
+        "not included": r"notincluded|no",
+        "not needed": r"notneeded|notrequired",
+    },
+}
+"""Words that are taken for declarations; any others count as stated and are shown."""
+
+
+def _declared(quantity: str, written: str) -> str:
+    """A declaration in the word that is used here for it, else as it was written."""
+    plain = normal(written)
+    return next((w for w, p in WORDS.get(quantity, {}).items() if re.fullmatch(p, plain)), written[:200])
+
+
 def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: Direction | None) -> Claim | None:
     written = reader.text(row, column).strip()
-    allowed = allowed_texts(quantity, reader.edition)
+    if quantity in WORDS:
+        source = reader.source(row, column)
+        return Claim(
+            quantity=quantity, direction=direction, value=_declared(quantity, written), text=written, source=source
+        )
+    allowed = () if quantity in FREE else allowed_texts(quantity, reader.edition)
     plain = normal(re.sub(r"(?i)^class ", "", written))
     text = next((a for a in allowed if normal(a) == plain), "" if allowed else written[:60])
     if not text:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column
@@ -17,11 +18,25 @@ def _guess_order(names: list[str]) -> str:
     return "top_down" if len(numbers) > 1 and numbers[0] > numbers[-1] else "bottom_up"
 
 
+BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
+
+
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each story, bottom to top."""
-    claims: list[Claim] = []
+    """Claims of each story, bottom to top; heights from the levels where only those are stated."""
+    claims: list[list[Claim]] = []
     seen: dict[str, int] = {}
+    base: float | None = None
+    levels: dict[str, Claim] = {}
+    if "h" not in reader.columns and "level" not in reader.columns:
+        said = "no column is recognised as story height"
+        reader.problem(None, None, said, "Point at the column that holds it: story height, or level.")
+        return Rows()
     for row in numbers:
+        if BASE.match(reader.text(row, "story")) and _is_bare(reader, row):
+            level = _claim(reader, row, "level") if "level" in reader.columns else None
+            base = float(level.value) if level is not None else base
+            reader.skipped.append(row)
+            continue
         story = reader.name(row, "story", "story")
         if story in seen:
             said = f"the name {story!r} stands in row {seen[story] + 1} too"
@@ -29,23 +44,100 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             story = None
         if story:
             seen[story] = row
-        claims += reader.claims_of(row, story or "")
+        claims.append(_of_row(reader, row, story or ""))
+        level = _claim(reader, row, "level") if "level" in reader.columns else None
+        if story and level is not None:
+            levels[story] = level.model_copy(update={"story": story})
     names = list(seen)
-    reader.order = reader.order or _guess_order(names)
+    reader.order = reader.order or _order_by(levels) or _guess_order(names)
     if reader.order == "top_down":
         names.reverse()
         claims.reverse()
-    return Rows(claims, names)
+    flat = [c for of_row in claims for c in of_row]
+    if "h" not in reader.columns:
+        flat = [*_heights(reader, names, seen, levels, base or 0.0), *flat]
+    return Rows(flat, names)
 
+
+def _is_bare(reader: ClaimReader, row: int) -> bool:
+    """Whether a row states nothing but its level: the base, of which no story is made."""
+    others = [n for n in reader.columns if n not in ("story", "level")]
+    return all(reader.text(row, n).strip() in ("", "-", "0", "0.0", "0.00") for n in others)
+
+
+def _of_row(reader: ClaimReader, row: int, story: str) -> list[Claim]:
+    """Claims of a row; the height is asked for, what else is blank isn't stated where it needn't be."""
+    claims = []
+    for column in reader.stated:
+        blank = not reader.text(row, column.name)
+        if blank and column.name in MAY_BE_BLANK:
+            continue
+        number = reader.number(row, column.name)
+        if number and column.name in reader.units and story:
+            direction = column.name[-1].upper() if column.quantity in ("x_m", "b") else None
+            # a dimension along one axis lies across the other
+            across = {"X": "Y", "Y": "X"}[direction] if column.quantity == "b" and direction else direction
+            unit = reader.units[column.name]
+            claims.append(reader.claim(row, column.name, column.quantity, number, unit, story=story, direction=across))
+    return claims
+
+
+def _claim(reader: ClaimReader, row: int, column: str) -> Claim | None:
+    number = reader.number(row, column)
+    if number is None or column not in reader.units:
+        return None
+    return reader.claim(row, column, "h", number, reader.units[column])
+
+
+def _order_by(levels: Mapping[str, Claim]) -> str:
+    """How the stories stand by their levels; '' where there are none."""
+    heights = [float(c.value) for c in levels.values()]
+    return "" if len(heights) < 2 else "top_down" if heights[0] > heights[-1] else "bottom_up"
+
+
+def _heights(
+    reader: ClaimReader, names: list[str], at: Mapping[str, int], levels: Mapping[str, Claim], base: float
+) -> list[Claim]:
+    """Heights of the stories as differences of their levels, from the base (0 where no row states it)."""
+    made, below = [], base
+    for name in names:
+        claim = levels.get(name)
+        if claim is None:
+            continue
+        height = round(float(claim.value) - below, 9)
+        below = float(claim.value)
+        if height <= 0:
+            said = f"the level of {name!r} is not above that of the story below"
+            reader.problem(at[name], reader.columns["level"], said, "Mend the levels, or say how the stories stand.")
+            continue
+        made.append(claim.model_copy(update={"value": height, "text": f"{height / claim.scale:.12g}"}))
+    return made
+
+
+MAY_BE_BLANK = ("x_m_x", "x_m_y", "J_m", "plan_x", "plan_y")
 
 KIND = TableKind(
     "stories",
     "stories",
     (
         Column("story", "story", STORY, required=True),
-        Column("h", "story height", r"(story|storey|floor)?height|hsx|h", "m", True, "h", positive=True),
+        Column("h", "story height", r"(story|storey|floor)?height|hsx|h", "m", False, "h", positive=True),
+        Column("level", "level", r"level|elevation|heightabovebase|z", "m"),
         Column("w", "seismic weight", r"(story|storey|seismic|floor)?weight|wx|w", "kN", False, "w", positive=True),
         Column("m", "mass in the analysis", r"(story|storey|floor|modal)?mass|m", "t", False, "m", positive=True),
+        Column("x_m_x", "centre of mass along X", r"(centre|center)(ofmass)?x|xm|xcm", "m", False, "x_m"),
+        Column("x_m_y", "centre of mass along Y", r"(centre|center)(ofmass)?y|ym|ycm", "m", False, "x_m"),
+        Column(
+            "J_m",
+            "mass moment of inertia",
+            r"(mass(moment(of)?)?)?inertia|jm|mmi",
+            "t*m^2",
+            False,
+            "J_m",
+            positive=True,
+        ),
+        Column("plan_x", "plan dimension along X", r"plan(dimension)?x|lx|bx", "m", False, "b", positive=True),
+        Column("plan_y", "plan dimension along Y", r"plan(dimension)?y|ly|by", "m", False, "b", positive=True),
     ),
     rows,
     rank=20,

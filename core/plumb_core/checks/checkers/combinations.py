@@ -1,0 +1,275 @@
+"""Load combinations, read from their terms, against those that the edition asks for."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from plumb_core import DIRECTIONS
+from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.context import Context
+from plumb_core.checks.registry import checker
+from plumb_core.checks.wording import figures
+from plumb_core.documents.submission import Case, Claim
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.rules import Key
+
+DEAD, LIVE, SEISMIC = ("D", "G", "DL"), ("L", "IL", "Q"), ("Q_E", "E_h", "A_Ed", "EL", "E_u")
+"""What the editions call permanent load, imposed load and the horizontal seismic action."""
+TOGETHER = (0.25, 0.40)
+"""Share of one direction that goes with the whole of the other: 30 %, with what people round it to."""
+NEAR = 0.02
+_TERM = re.compile(r"\s*([+\-\u2212])?\s*(\d+(?:[.,]\d+)?|\.\d+)?\s*[*x\u00d7\u00b7]?\s*")
+
+
+@dataclass(frozen=True)
+class Terms:
+    """A combination, read.
+
+    Attributes
+    ----------
+    name, claim : its own, and where it stands
+    factors : by name of the case or load
+    dead, vertical : greatest factor of permanent loads; whether a vertical action is in it
+    along : factor of the seismic action along X and Y, with its sign
+    """
+
+    name: str
+    claim: Claim
+    factors: Mapping[str, float]
+    dead: float
+    vertical: bool
+    along: Mapping[str, float]
+
+
+def terms_of(text: str, cases: Mapping[str, Case]) -> dict[str, float] | None:
+    """Factors by name of "1.2 D + 1.0 L - EX"; None where it can't be read.
+
+    Names of cases may hold spaces and signs: of the known ones the longest that fits is taken.
+    """
+    factors: dict[str, float] = {}
+    known = sorted(cases, key=len, reverse=True)
+    at = 0
+    while at < len(text):
+        head = _TERM.match(text, at)
+        assert head is not None  # every part of it is optional
+        rest = text[head.end() :]
+        if not rest.strip():
+            return None if head.group(1) or head.group(2) else factors or None
+        name = next((c for c in known if rest.lower().startswith(c.lower()) and _ends(rest[len(c) :])), None)
+        if name is None:
+            word = re.match(r"[A-Za-z_][\w.']*(?:\s+(?!x\b)[A-Za-z]\w*)*", rest)
+            if word is None:
+                return None
+            name = word.group(0).strip()
+        if at and not head.group(1):
+            return None
+        value = float((head.group(2) or "1").replace(",", "."))
+        factors[name] = factors.get(name, 0.0) + (-value if head.group(1) in ("-", "\u2212") else value)
+        at = head.end() + len(name)
+        while at < len(text) and text[at] == " ":
+            at += 1
+    return factors or None
+
+
+def _ends(rest: str) -> bool:
+    return not rest or not (rest[0].isalnum() or rest[0] in "_'")
+
+
+def action_of(name: str, cases: Mapping[str, Case]) -> str:
+    """What a term is: X, Y or Z for the seismic action along an axis, `dead`, `live`, or ''."""
+    role = cases.get(name)
+    if role is not None and role.kind in ("static", "modal", "time_history") and role.direction in ("X", "Y", "Z"):
+        return str(role.direction)
+    plain = name.lower().replace("_", "").replace(" ", "")
+    if re.fullmatch(r"(e|q|eq|rs|spec|seismic|eh|qe|ae|static|modal)[xyz][+\-]?\w?", plain):
+        return next(c.upper() for c in plain if c in "xyz")
+    if re.fullmatch(r"ev|ez|qv", plain):
+        return "Z"
+    if re.fullmatch(r"(d|dl|g|gk|dead|sw|sdl|sd|superdead|selfweight)\w?", plain):
+        return "dead"
+    if re.fullmatch(r"(l|ll|il|q|qk|live|imposed|l0)\w?", plain):
+        return "live"
+    return ""
+
+
+def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
+    """The combinations with the seismic action, and those that can't be read."""
+    seismic, unread = [], []
+    cases = context.claims.cases
+    for key, of_key in context.results.values.items():
+        if key.name != "combination_terms" or key.case is None:
+            continue
+        claim = of_key.single[0]
+        others = {n: c for n, c in cases.items() if n != key.case}
+        factors = terms_of(str(claim.value), others)
+        if factors is None:
+            unread.append(claim)
+            continue
+        acts = {name: action_of(name, others) for name in factors}
+        along = dict.fromkeys(DIRECTIONS, 0.0)
+        for name, factor in factors.items():
+            if acts[name] in along and abs(factor) > abs(along[acts[name]]):
+                along[acts[name]] = factor
+        if any(along.values()):
+            dead = max((f for n, f in factors.items() if acts[n] == "dead"), default=0.0)
+            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), along))
+    return seismic, unread
+
+
+@checker
+def combinations(context: Context) -> Iterator[Check]:
+    """What the edition asks for of the combinations: there, or missing (S86)."""
+    stated = sum(k.name == "combination_terms" for k in context.results.values)
+    if not stated:
+        return
+    seismic, unread = _read(context)
+    for claim in unread:
+        yield _question(
+            context,
+            claim.case,
+            f"the terms of combination {claim.case} can't be read: {claim.value}",
+            claim,
+            place="terms",
+        )
+    made = [*_directions(context, seismic), *_required(context, seismic), *_signs(context, seismic)]
+    if made:
+        yield from made
+    if seismic:
+        key, first = Key("load_combinations"), seismic[0]
+        yield Check(
+            "combination",
+            key,
+            "load combinations",
+            first.claim,
+            place="all",
+            verdict=Verdict.NOTE if made else Verdict.AGREES,
+            level=2,
+            note=f"{stated} combinations are listed, {len(seismic)} of them with the seismic action",
+            covers=stated - 1 - len(unread),
+        )
+
+
+def _question(
+    context: Context, label: str, note: str, claim: Claim | None = None, place: str = "", slip: str = ""
+) -> Check:
+    rule = context.independent.rules.get("load_combinations")
+    return Check(
+        "combination",
+        Key("load_combinations"),
+        f"combination {label}",
+        claim,
+        place=place,
+        verdict=Verdict.QUESTION,
+        level=2,
+        clause=rule.clause if rule else "",
+        note=note,
+        slip=slip,
+    )
+
+
+def _directions(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+    """100 % of each direction with 30 % of the other, where the edition asks for both (S86)."""
+    if "directions_together" not in context.independent.rules:
+        return
+    try:
+        why = str(context.independent.value("directions_together"))
+    except (MissingInput, RuleRefused):
+        return
+    by = context.claims.by_key.get(Key("directions_by"))
+    if not why or (by is not None and by.single and str(by.single[0].value) == "SRSS"):
+        return
+    lacking = [d for d in DIRECTIONS if not any(_with_other(t, d) for t in seismic)]
+    if lacking:
+        wanted = ", ".join(f"1.0 {d} with 0.3 {_other(d)}" for d in lacking)
+        yield _question(
+            context, "100 % + 30 %", f"no combination takes {wanted}: {why}", place="directions", slip="S86"
+        )
+
+
+def _other(direction: str) -> str:
+    return "Y" if direction == "X" else "X"
+
+
+def _with_other(terms: Terms, direction: str) -> bool:
+    main, other = abs(terms.along[direction]), abs(terms.along[_other(direction)])
+    return main > 0 and TOGETHER[0] * main <= other
+
+
+def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+    """Permanent load and seismic action of every required combination, in each direction."""
+    if "load_combinations" not in context.independent.rules:
+        return
+    families: dict[str, list[tuple[str, float, float, str]]] = {}
+    for direction in DIRECTIONS:
+        try:
+            listed = context.independent.value("load_combinations", direction)
+        except (MissingInput, RuleRefused):
+            return
+        for each in listed:
+            if "overstrength" not in each["name"]:
+                dead, action = _factor(each, DEAD), _factor(each, SEISMIC)
+                # sets that stand beside each other (for concrete, for steel) are told by their clause
+                families.setdefault(each["name"].split(" ")[0], []).append((each["name"], dead, action, direction))
+    wholes = []
+    for asked in families.values():
+        wholes.append([a for a in asked if not any(_has(t, *a[1:]) for t in seismic)])
+    alternatives = len(families) > 1 and len({len(f) for f in families.values()}) > 0 and _beside(families)
+    missing = min(wholes, key=len) if alternatives else [m for whole in wholes for m in whole]
+    for name, dead, action, direction in dict.fromkeys(missing):
+        said = f"{figures(dead)} of the permanent load with {figures(action)} of the seismic action along {direction}"
+        yield _question(
+            context,
+            f"{name} {direction}",
+            f"no combination takes {said} ({name})",
+            place=f"{name} {direction}",
+            slip="S86",
+        )
+
+
+def _beside(families: Mapping[str, list[Any]]) -> bool:
+    """Whether the sets stand beside each other: the clauses end alike (one for concrete, one for steel)."""
+    return (
+        len({clause.rsplit(".", 1)[0] for clause in families}) == 1
+        and len(families) == 2
+        and all("." in clause and clause.count(".") >= 3 for clause in families)
+    )
+
+
+def _factor(combination: Mapping[str, Any], names: tuple[str, ...]) -> float:
+    return next((float(combination["factors"][n]) for n in names if n in combination["factors"]), 0.0)
+
+
+def _has(terms: Terms, dead: float, action: float, direction: str) -> bool:
+    """Whether a combination takes this much of the permanent load and at least this much of the action along a direction."""
+    enough = abs(terms.along[direction]) >= action * (1 - NEAR)
+    # a vertical case of its own stands in for what the permanent load is raised or lowered by
+    base = abs(terms.dead - dead) <= NEAR * max(dead, 1.0) + 0.005
+    return enough and (base or (terms.vertical and any(abs(terms.dead - b) <= 0.015 for b in (1.2, 0.9, 1.0))))
+
+
+def _signs(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+    """Static forces act both ways; results of combined modes have no sign."""
+    cases = context.claims.cases
+    for direction in DIRECTIONS:
+        signs = {
+            factor > 0
+            for t in seismic
+            for name, factor in t.factors.items()
+            if (role := cases.get(name)) is not None
+            and role.kind == "static"
+            and role.direction == direction
+            and factor
+            and (role.factor is None or role.factor > 0)
+        }
+        if len(signs) == 1:
+            way = "against" if True in signs else "along"
+            yield _question(
+                context,
+                f"±{direction}",
+                f"no combination takes the static forces {way} the direction {direction}",
+                place=f"sign {direction}",
+                slip="S86",
+            )

@@ -1,0 +1,112 @@
+"""What the submission declares of its analysis, held against the rest of it and against the edition."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from plumb_core.checks.check import Check, Role, Verdict
+from plumb_core.checks.claims import theirs
+from plumb_core.checks.context import Context
+from plumb_core.checks.registry import checker
+from plumb_core.checks.wording import figures
+from plumb_core.documents.submission import Claim
+from plumb_core.editions import EDITIONS
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Key
+
+USUAL_DAMPING = 0.05
+NOTED = ("diaphragms", "base_level", "tension_only", "second_order_stated", "directions_by", "log_line")
+"""Declarations that are for the record: other checks read them."""
+DECLARED = (*NOTED, "edition_stated", "combined_by", "modes_count", "damping_modes", "damping")
+
+
+@checker
+def declared(context: Context) -> Iterator[Check]:
+    """Declarations: noted, compared with the rest of the submission, or questioned."""
+    for name in DECLARED:
+        of_key = context.claims.by_key.get(Key(name))
+        for claim in of_key.single[:1] if of_key is not None else ():
+            verdict, note, slip = _judged(context, name, claim)
+            more = len(of_key.single) - 1 if of_key is not None else 0
+            role = Role.ORIGIN if verdict is Verdict.DIFFERS else None
+            yield Check(
+                "declared",
+                Key(name),
+                QUANTITIES[name].symbol,
+                claim,
+                verdict=verdict,
+                role=role,
+                level=2,
+                note=note,
+                slip=slip,
+                covers=more,
+            )
+
+
+def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, str]:
+    value = theirs(claim)
+    if name == "edition_stated":
+        return _edition(context, str(value))
+    if name == "combined_by":
+        return _combination(context, str(value))
+    if name == "modes_count":
+        number = len(context.claims.modes.numbers)
+        if number and abs(float(value) - number) > 0.5:
+            said = f"{figures(float(value))} modes are said to be taken, their table lists {number}"
+            return Verdict.QUESTION, said, "S48"
+        return Verdict.AGREES, f"their table lists {number} modes" if number else "no table of modes is there", ""
+    if name in ("damping", "damping_modes"):
+        return _damping(context, name, float(value))
+    return Verdict.NOTE, f"as stated: {value}", "S91" if name == "log_line" else ""
+
+
+def _plain(title: str) -> str:
+    return "".join(c for c in title.lower() if c.isalnum())
+
+
+def _edition(context: Context, stated: str) -> tuple[Verdict, str, str]:
+    same = {_plain(t) for t in (context.edition.id, context.edition.title, context.edition.short)}
+    if _plain(stated) in same:
+        return Verdict.AGREES, f"the review is to {context.edition.title}", ""
+    known = any(_plain(stated) in {_plain(e.id), _plain(e.title), _plain(e.short)} for e in EDITIONS.values())
+    other = "another edition" if known else "an edition that isn't known here"
+    return Verdict.QUESTION, f"the submission says it follows {stated}, {other} than {context.edition.title}", "S11"
+
+
+def _combination(context: Context, stated: str) -> tuple[Verdict, str, str]:
+    """A combination of modes that is not the one that closely spaced periods ask for (S52)."""
+    table = context.claims.modes
+    periods = [T for m in table.numbers if (T := table.period(m)) is not None]
+    if "modal_combination" in context.independent.rules and len(periods) > 1:
+        try:
+            asked = str(
+                context.independent.assuming(inputs={Key("T_modes"): np.array(periods)}).value("modal_combination")
+            )
+        except (MissingInput, RuleRefused):
+            asked = ""
+        if asked == "CQC" and stated == "SRSS":
+            return Verdict.QUESTION, "modes are combined by SRSS, and some periods are closely spaced", "S52"
+    return Verdict.AGREES, f"modes combined by {stated}", ""
+
+
+def _damping(context: Context, name: str, value: float) -> tuple[Verdict, str, str]:
+    """Damping of the curve and of the modes: alike, and 5 % or justified (S31)."""
+    both = [
+        float(theirs(of_key.single[0]))
+        for n in ("damping", "damping_modes")
+        if (of_key := context.claims.by_key.get(Key(n))) is not None and of_key.single
+    ]
+    if max(both) - min(both) > 1e-6:
+        if name == "damping":
+            return Verdict.NOTE, "another damping goes with the modes", ""
+        return (
+            Verdict.QUESTION,
+            f"the spectrum is for {both[0]:.3g} of critical damping, the modes for {both[-1]:.3g}",
+            "S31",
+        )
+    if abs(value - USUAL_DAMPING) > 1e-6:
+        return Verdict.QUESTION, f"a damping of {value:.3g} is not the 0.05 that the spectrum stands for", "S31"
+    return Verdict.AGREES, "5 % of critical damping", ""

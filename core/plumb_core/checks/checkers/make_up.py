@@ -1,0 +1,348 @@
+"""The weight make-up: which share of each load counts, what it adds up to, and which loads nobody has thought of."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from plumb_core.checks.check import Check, Role, Verdict
+from plumb_core.checks.checkers.twist import one_origin
+from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.compare import compare
+from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.judging import outcome_of
+from plumb_core.checks.registry import checker
+from plumb_core.checks.wording import figures
+from plumb_core.documents.submission import Claim, Source
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Key, Step
+
+OF_LOADS = ("load_amount", "load_share", "load_kind", "load_intensity", "load_area", "load_category", "load_occupancy")
+ASKED_KINDS = {"partition": "partitions", "equipment": "permanent equipment", "snow": "snow"}
+"""Kinds of loads that are asked for where a make-up doesn't name them; a row with nothing answers."""
+IMPOSED = ("live", "storage", "roof_live")
+PLAUSIBLE = (3.0, 20.0)
+"""Seismic weight over the floor area, kPa, beyond which a cause is asked for (office setting)."""
+WEIGHT = Key("w")
+
+
+@dataclass(frozen=True)
+class Row:
+    """A load of a story: what is stated of it, by quantity, and as the rules take loads."""
+
+    story: int
+    load: str
+    stated: Mapping[str, Claim]
+    plain: Mapping[str, Any]
+
+    @property
+    def share(self) -> Claim | None:
+        """Its stated share."""
+        return self.stated.get("load_share")
+
+    @property
+    def amount(self) -> float:
+        """Its whole amount, kN."""
+        return float(self.plain["amount"])
+
+
+def rows_of(context: Context) -> list[Row]:
+    """Loads of the make-up, story by story, bottom to top; those without an amount are left out."""
+    parts: dict[tuple[int, str], dict[str, Claim]] = {}
+    texts: dict[str, dict[str, Claim]] = {}
+    for key, of_key in context.results.values.items():
+        if key.name not in OF_LOADS or key.case is None:
+            continue
+        for index, claim in of_key.indexed.items():
+            parts.setdefault((index, key.case), {})[key.name] = claim
+        for claim in of_key.single:
+            texts.setdefault(key.case, {})[key.name] = claim
+    rows = []
+    for (story, load), stated in sorted(parts.items(), key=lambda item: item[0][0]):
+        whole = {**texts.get(load, {}), **stated}
+        plain = _plain(load, whole)
+        if plain is not None:
+            rows.append(Row(story, load, whole, plain))
+    return rows
+
+
+def _plain(load: str, stated: Mapping[str, Claim]) -> dict[str, Any] | None:
+    def number(name: str) -> float | None:
+        claim = stated.get(name)
+        return None if claim is None else float(claim.value)
+
+    def text(name: str) -> str | None:
+        claim = stated.get(name)
+        return None if claim is None else str(claim.value)
+
+    amount, intensity, area = number("load_amount"), number("load_intensity"), number("load_area")
+    if amount is None and intensity is not None and area is not None:
+        amount = intensity * area
+    if amount is None:
+        return None
+    if intensity is None and area:
+        intensity = amount / area
+    return {
+        "name": load,
+        "kind": text("load_kind") or "",
+        "amount": amount,
+        "intensity": intensity,
+        "area": area,
+        "category": text("load_category"),
+        "occupancy": text("load_occupancy"),
+        "share": number("load_share"),
+    }
+
+
+@checker
+def make_up(context: Context) -> Iterator[Check]:
+    """Shares, sums and what is not named of the make-up (S33 to S43)."""
+    rows = rows_of(context)
+    live = context.claims.by_key.get(Key("live_share"))
+    ours = _counted(context, rows) if rows else None
+    if live is not None and live.single:
+        yield _live_share(context, live.single[0], rows, ours)
+    if not rows:
+        return
+    stated = sum(len(k.single) + len(k.indexed) for key, k in context.results.values.items() if key.name in OF_LOADS)
+    checks = list(_shares(context, rows, ours))
+    taken = sum(c.covers + 1 for c in checks)
+    if checks:
+        checks[0] = replace(checks[0], covers=checks[0].covers + max(stated - taken, 0))
+    yield from checks
+    yield from _products(context, rows)
+    yield from _sums(context, rows)
+    yield from _not_named(context, rows)
+
+
+def _counted(context: Context, rows: list[Row]) -> list[dict[str, Any]] | str:
+    """What the edition counts of each row, in their order; or why it can't be said."""
+    loads: list[list[dict[str, Any]]] = [[] for _ in context.claims.stories]
+    for row in rows:
+        if not row.plain["kind"]:
+            return f"the kind of load {row.load} is not stated"
+        loads[row.story].append(dict(row.plain))
+    try:
+        counted = context.independent.assuming(inputs={Key("loads"): loads}).value("w_shares")
+    except (MissingInput, RuleRefused) as lacking:
+        return (
+            f"{lacking.message}. {lacking.remedy}" if isinstance(lacking, RuleRefused) else "the edition asks for more"
+        )
+    by_place = {(i, load["name"]): load for i, story in enumerate(counted) for load in story}
+    return [by_place[row.story, row.load] for row in rows]
+
+
+def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str | None) -> Iterator[Check]:
+    """One check for each load whose share is the same, theirs and ours, at several stories."""
+    clause = context.independent.rules["w_shares"].clause if "w_shares" in context.independent.rules else ""
+    groups: dict[tuple[str, float, float | None], list[int]] = {}
+    for number, row in enumerate(rows):
+        if row.share is None:
+            continue
+        counted = ours[number] if isinstance(ours, list) else None
+        groups.setdefault(
+            (row.load, float(row.share.value), None if counted is None else _share(row, counted)), []
+        ).append(number)
+    first: dict[str, str] = {}
+    for (load, stated, own), members in groups.items():
+        row = rows[members[0]]
+        claim, place = row.share, context.claims.stories[row.story]
+        key, label = Key("load_share", None, load), f"share of {load} {place}"
+        if own is None or claim is None:
+            said = ours if isinstance(ours, str) else "the edition has no shares of loads"
+            yield Check("load", key, label, claim, place, row.story, note=said, clause=clause)
+            continue
+        independent = context.compared("load_share", stated, own, rounding(claim))
+        off = not independent.agrees
+        follows = off and (load in first or _live_stated(context, stated))
+        check = Check(
+            "load",
+            key,
+            label,
+            claim,
+            place,
+            row.story,
+            independent=independent,
+            verdict=Verdict.DIFFERS if off else Verdict.AGREES,
+            role=None if not off else Role.INHERITED if follows else Role.ORIGIN,
+            level=2,
+            clause=clause,
+            note=ours[members[0]]["why"] if isinstance(ours, list) else "",
+            slip=_slip(row) if off else "",
+            covers=len(members) - 1,
+            upstream=(Key("live_share"), key) if follows else (),
+            rests_on=(first[load],) if follows and load in first else (),
+        )
+        if off and not follows:
+            first[load] = check.id
+        yield check
+
+
+def _share(row: Row, counted: Mapping[str, Any]) -> float:
+    """Our share of a row; where a least weight counts, that over the amount."""
+    if counted["share"] is not None:
+        return float(counted["share"])
+    return float(counted["counted"]) / row.amount if row.amount else 1.0
+
+
+def _live_stated(context: Context, share: float) -> bool:
+    """Whether a share is the one that is stated for the live load as a whole."""
+    live = context.claims.by_key.get(Key("live_share"))
+    return live is not None and bool(live.single) and abs(float(live.single[0].value) - share) < 1e-9
+
+
+def _slip(row: Row) -> str:
+    if row.plain["kind"] not in IMPOSED:
+        return "S37"
+    return "S36" if row.plain["intensity"] is not None and abs(row.plain["intensity"] - 3.0) < 0.005 else "S35"
+
+
+def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict[str, Any]] | str | None) -> Check:
+    key = Key("live_share")
+    label = QUANTITIES["live_share"].symbol
+    clause = context.independent.rules["w_shares"].clause if "w_shares" in context.independent.rules else ""
+    shares = (
+        {_share(r, o) for r, o in zip(rows, ours, strict=True) if r.plain["kind"] == "live" and r.amount}
+        if isinstance(ours, list)
+        else set()
+    )
+    if not shares:
+        return Check(
+            "value", key, label, claim, note="no live load of a make-up tells what its share has to be", clause=clause
+        )
+    value = float(theirs(claim))
+    own = min(shares, key=lambda s: abs(s - value))
+    independent = context.compared("live_share", value, own, rounding(claim))
+    verdict, role, _ = outcome_of(independent)
+    slip = "S35" if role is Role.ORIGIN else ""
+    return Check(
+        "value",
+        key,
+        label,
+        claim,
+        independent=independent,
+        verdict=verdict,
+        role=role,
+        level=2,
+        clause=clause,
+        slip=slip,
+    )
+
+
+def _products(context: Context, rows: list[Row]) -> Iterator[Check]:
+    """Amounts that are not their own intensity x area (level 1)."""
+    for row in rows:
+        amount, intensity, area = (row.stated.get(f"load_{n}") for n in ("amount", "intensity", "area"))
+        if amount is None or intensity is None or area is None:
+            continue
+        floor = rounding(amount) + rounding(intensity) * float(area.value) + rounding(area) * float(intensity.value)
+        carried = compare(float(amount.value), float(intensity.value) * float(area.value), 0.005, floor)
+        if not carried.agrees:
+            place = context.claims.stories[row.story]
+            yield Check(
+                "make_up",
+                Key("load_amount", None, row.load),
+                f"{row.load} {place}",
+                amount,
+                place,
+                row.story,
+                carried=carried,
+                verdict=Verdict.DIFFERS,
+                role=Role.ORIGIN,
+                level=1,
+                note="their own intensity times their own area",
+            )
+
+
+def _sums(context: Context, rows: list[Row]) -> Iterator[Check]:
+    """The seismic weight of each story, theirs against the sum of its make-up; without any stated, that sum against ours."""
+    if not context.has_make_up:
+        return
+    totals, floors = np.zeros(len(context.claims.stories)), np.zeros(len(context.claims.stories))
+    named = set()
+    for row in rows:
+        claim = row.share
+        share = float(claim.value) if claim is not None else 0.0
+        totals[row.story] += row.amount * share
+        amount = row.stated.get("load_amount")
+        floors[row.story] += (rounding(amount) if amount is not None else 0.005 * abs(row.amount)) * share
+        floors[row.story] += rounding(claim) * abs(row.amount) if claim is not None else 0.0
+        named.add(row.story)
+    weights = context.claims.by_key.get(WEIGHT)
+    own = context.step(context.independent, WEIGHT)
+    upstream = tuple(dict.fromkeys(Key(n, None, row.load) for row in rows for n in ("load_share", "load_amount")))
+    checks = []
+    for i in range(len(context.claims.stories)):
+        claim = weights.indexed.get(i) if weights is not None else None
+        if i not in named:
+            checks += [] if claim is None else [check_of(context, WEIGHT, i, claim, own, None)]
+            continue
+        if claim is None and isinstance(own, Ours):
+            continue
+        made = Step(WEIGHT, totals, "rule")
+        if claim is not None:
+            stated = claim.model_copy(update={"text": claim.text})
+            check = check_of(context, WEIGHT, i, stated, own, made)
+            if check.carried is not None and not check.carried.agrees:
+                value = float(theirs(claim))
+                carried = compare(
+                    value, float(totals[i]), 0.01 * context.tolerance_scale, rounding(claim) + float(floors[i])
+                )
+                verdict, role, follows = outcome_of(check.independent, carried)
+                check = replace(check, carried=carried, verdict=verdict, role=role, follows=follows)
+            said = f"their make-up of the story adds up to {figures(float(totals[i]))} kN"
+        else:
+            stated = Claim(
+                quantity="w",
+                story=context.claims.stories[i],
+                value=float(totals[i]),
+                text=f"{totals[i]:.5g}",
+                unit="kN",
+                source=Source(note="sum of their make-up"),
+            )
+            check = check_of(context, WEIGHT, i, stated, own, made)
+            said = "not stated: the sum of their make-up stands for it"
+        check = replace(
+            check, note=said, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
+        )
+        checks.append(check)
+    yield from one_origin(checks, ("S43", "")) if _all_off(checks) else checks
+
+
+def _all_off(checks: list[Check]) -> bool:
+    return len(checks) > 2 and all(c.role is Role.ORIGIN for c in checks)
+
+
+def _not_named(context: Context, rows: list[Row]) -> Iterator[Check]:
+    """Kinds of loads that the make-up says nothing of (S37), and a weight far from what buildings have (S34)."""
+    kinds = {row.plain["kind"] for row in rows}
+    missing = [words for kind, words in ASKED_KINDS.items() if kind not in kinds]
+    if missing:
+        yield Check(
+            "make_up_open",
+            Key("load_amount"),
+            "loads not named",
+            verdict=Verdict.QUESTION,
+            level=1,
+            note=f"the make-up does not say whether there are {' or '.join(missing)}; a row with nothing in it answers",
+            slip="S37",
+        )
+    area = sum(float(row.plain["area"] or 0.0) for row in rows if row.plain["kind"] == "dead")
+    if not area:
+        return
+    total = sum(row.amount * float(row.share.value) for row in rows if row.share is not None)
+    if not PLAUSIBLE[0] <= total / area <= PLAUSIBLE[1]:
+        yield Check(
+            "make_up_open",
+            Key("W"),
+            "W over the floor area",
+            verdict=Verdict.QUESTION,
+            level=1,
+            note=f"the make-up comes to {figures(total / area, 3)} kPa over its floor area",
+            slip="S34",
+        )

@@ -1,0 +1,289 @@
+"""The modal base shear: whether it is what the modes give, whether it is brought up, and what the scaling leaves to ask."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from plumb_core import DIRECTIONS
+from plumb_core.answers.forces import PRINTED, enough_factor
+from plumb_core.checks.check import Check, Limit, Role, Verdict
+from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.compare import compare
+from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.registry import checker
+from plumb_core.checks.wording import figures
+from plumb_core.documents.submission import Claim, Source
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Evaluation, Key
+
+PLAUSIBLE = (0.5, 2.0)
+"""Modal over static base shear beyond which a cause is asked for (office setting)."""
+CURVE = ("S_a_reduced", "S_a", "spectrum_factor", "W", "damping")
+"""What a modal base shear rests on beside the modes themselves."""
+GRAVITIES = (
+    ("g left out", 1 / 9.80665),
+    ("g left out", 1 / 386.09),
+    ("g left out", 1 / 32.174),
+    ("g left out", 1 / 9806.65),
+    ("g counted twice", 9.80665),
+    ("g counted twice", 386.09),
+    ("g counted twice", 32.174),
+    ("g in m where the model is in mm", 0.001),
+    ("g in mm where the model is in m", 1000.0),
+)
+
+
+@checker
+def scaling(context: Context) -> Iterator[Check]:
+    """Modal base shear before and after, and the factor between them, for each direction that states any of it."""
+    for direction in DIRECTIONS:
+        before, after = shear_of(context, direction, "before"), shear_of(context, direction, "after")
+        required = _stated(context, "factor_required", direction)
+        used = _stated(context, "factor_used", direction)
+        if before is None and after is None and used is None and required is None:
+            continue
+        confirmed = True
+        if before is not None:
+            check = _before(context, direction, before)
+            confirmed = check.verdict is not Verdict.DIFFERS
+            yield check
+        if before is not None and after is not None and used is not None:
+            yield _after(context, direction, before, after, used)
+        yield from _factors(context, direction, before, after, used, required, confirmed)
+        if before is not None:
+            yield from _far_off(context, direction, before, confirmed)
+
+
+def _stated(context: Context, name: str, direction: str) -> Claim | None:
+    of_key = context.claims.by_key.get(Key(name, direction))
+    return of_key.single[0] if of_key is not None and of_key.single else None
+
+
+def shear_of(context: Context, direction: str, step: str) -> Claim | None:
+    """The modal base shear of a direction before or after scaling: as stated, else the reaction of its modal case."""
+    name = "V_dynamic" if step == "before" else "V_scaled"
+    stated = _stated(context, name, direction)
+    if stated is not None:
+        return stated
+    reactions = [
+        (abs(role.eccentricity or 0.0), claim)
+        for case, role in context.claims.cases.items()
+        if role.kind == "modal"
+        and role.direction == direction
+        and role.step == step
+        and role.level in ("reduced", None)
+        for d in (direction, None)
+        if (claim := context.results.claim(f"reaction_{direction}", d, case)) is not None
+    ]
+    if not reactions:
+        return None
+    claim = min(reactions, key=lambda r: r[0])[1]
+    source = Source(**{**claim.source.model_dump(), "note": f"base reaction of {claim.case}"})
+    return claim.model_copy(
+        update={
+            "quantity": name,
+            "direction": direction,
+            "case": "",
+            "source": source,
+            "value": abs(float(claim.value)),
+        }
+    )
+
+
+def _before(context: Context, direction: str, claim: Claim) -> Check:
+    """V_dynamic against share of the mass x weight x ordinate, combined over their own modes."""
+    key = Key("V_dynamic", direction)
+    # without a combination stated the nearer of the two is held against theirs
+    by = [_combination(context)] if _combination(context) else ["CQC", "SRSS"]
+    sides = [
+        [
+            context.step(e.assuming(inputs={Key("combined_by"): rule}), key)
+            for e in (context.independent, context.carried)
+        ]
+        for rule in by
+    ]
+    checks = [check_of(context, key, None, claim, independent, carried) for independent, carried in sides]
+    check = min(checks, key=lambda c: abs(c.shown.multiples) if c.shown else 0.0)
+    if check.independent is None and check.carried is None:
+        return replace(check, note=f"no modal base shear of our own: {_why(sides[0][0])}", upstream=())
+    said = f"from their own {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
+    check = replace(check, note=said, level=2, upstream=tuple(Key(n, d) for n in CURVE for d in (direction, None)))
+    if check.role is Role.ORIGIN and check.carried is not None:
+        ratio = float(check.carried.theirs) / float(check.carried.ours)
+        cause = _cause(context, direction, ratio)
+        if cause:
+            return replace(check, note=f"{said}; theirs is {figures(ratio)} of it: {cause[1]}", slip=cause[0])
+    return check
+
+
+def _why(step: object) -> str:
+    return step.why if isinstance(step, Ours) else "their table of modes states no shares of the mass"
+
+
+def _modes(context: Context) -> int:
+    return len(context.claims.modes.numbers)
+
+
+def _combination(context: Context) -> str:
+    stated = context.claims.by_key.get(Key("combined_by"))
+    text = str(stated.single[0].value) if stated is not None and stated.single else ""
+    return text if text in ("CQC", "SRSS", "ABS") else ""
+
+
+def _cause(context: Context, direction: str, ratio: float) -> tuple[str, str] | None:
+    """(code, words) of a known ratio between their modal base shear and ours."""
+    for words, known in GRAVITIES:
+        if abs(ratio / known - 1) < 0.03:
+            return "S01" if known not in (0.001, 1000.0) else "S03", words
+    try:
+        share = float(context.independent.value("spectrum_factor", direction))
+    except (MissingInput, RuleRefused):
+        return None
+    if abs(ratio * share - 1) < 0.03:
+        return "S02", "the reduction is not in it"
+    if abs(ratio / share - 1) < 0.03:
+        return "S02", "the reduction is in it twice"
+    for known, words in ((1.5, "the maximum considered motion in place of the design motion"), (2 / 3, "2/3 twice")):
+        if abs(ratio / known - 1) < 0.02:
+            return "S16", words
+    return None
+
+
+def _after(context: Context, direction: str, before: Claim, after: Claim, used: Claim) -> Check:
+    """After = before x factor, within what their digits tell."""
+    key = Key("V_scaled", direction)
+    product = float(theirs(before)) * float(theirs(used))
+    floor = rounding(after) + rounding(before) * float(theirs(used)) + rounding(used) * float(theirs(before))
+    carried = compare(float(theirs(after)), product, 0.002 * context.tolerance_scale, floor)
+    off = not carried.agrees
+    return Check(
+        "value",
+        key,
+        f"{QUANTITIES['V_scaled'].symbol} {direction}",
+        after,
+        carried=carried,
+        verdict=Verdict.DIFFERS if off else Verdict.AGREES,
+        role=Role.ORIGIN if off else None,
+        level=1,
+        clause=context.independent.rules["scaling_share"].clause
+        if "scaling_share" in context.independent.rules
+        else "",
+        note="their base shear before scaling times their own factor",
+        slip="S67" if off else "",
+    )
+
+
+def _factors(
+    context: Context,
+    direction: str,
+    before: Claim | None,
+    after: Claim | None,
+    used: Claim | None,
+    required: Claim | None,
+    confirmed: bool,
+) -> Iterator[Check]:
+    """The factor that was used against the one that is required, by our values and by theirs."""
+    key = Key("factor_required", direction)
+    if "factor_required" not in context.independent.rules:
+        return
+    ours_from = {}
+    if before is not None and (confirmed or not _estimated(context, direction)):
+        ours_from[Key("V_dynamic", direction)] = float(theirs(before))
+    steps = (
+        context.step(context.independent.assuming(inputs=ours_from) if ours_from else context.independent, key),
+        context.step(_carried_from(context, direction, before), key),
+    )
+    if required is not None:
+        check = check_of(context, key, None, required, *steps)
+        yield replace(
+            check, upstream=(Key("V_static", direction), Key("V_dynamic", direction), Key("scaling_share", direction))
+        )
+    values = [None if isinstance(s, Ours) else float(s.value) for s in steps]
+    ours, own = values[0] if values[0] is not None else values[1], values[1]
+    if ours is None:
+        return
+    factor = used or _implied(before, after, direction)
+    clause = context.independent.rules["factor_required"].clause
+    at = Key("factor_used", direction)
+    label = f"{QUANTITIES['factor_used'].symbol} {direction}"
+    if factor is None:
+        if not enough_factor(1.0, ours):
+            yield Check(
+                "factor",
+                at,
+                label,
+                verdict=Verdict.GAP,
+                clause=clause,
+                note=f"no scaling of the modal base shear in {direction} is shown; a factor of {figures(ours)} is required",
+                slip="S61",
+            )
+        return
+    value, floor = float(theirs(factor)), max(rounding(factor), PRINTED)
+    limit = Limit(ours, "min", "factor_required", QUANTITIES["factor_required"].symbol, clause)
+    enough = enough_factor(value, ours)
+    by_theirs = own is None or enough_factor(value, own)
+    note = f"{figures(value)} is used, {figures(ours)} is required" + (
+        "" if enough else ", by our static base shear" if by_theirs else ""
+    )
+    yield Check(
+        "factor",
+        at,
+        label,
+        factor,
+        independent=compare(value, ours if not enough else max(ours, value), 0.001, floor),
+        verdict=Verdict.AGREES if enough else Verdict.BREACHES,
+        role=None if enough else Role.INHERITED if by_theirs else Role.ORIGIN,
+        level=2,
+        limit=limit,
+        clause=clause,
+        note=note,
+        slip="" if enough else "S62",
+        upstream=(Key("V_static", direction), Key("V_dynamic", direction)),
+    )
+
+
+def _estimated(context: Context, direction: str) -> bool:
+    return not isinstance(context.step(context.independent, Key("V_dynamic", direction)), Ours)
+
+
+def _carried_from(context: Context, direction: str, before: Claim | None) -> Evaluation:
+    """Their side with their modal base shear, which may stand in a table of reactions alone."""
+    if before is None or Key("V_dynamic", direction) in context.claims.by_key:
+        return context.carried
+    return context.carried.assuming(inputs={Key("V_dynamic", direction): float(theirs(before))})
+
+
+def _implied(before: Claim | None, after: Claim | None, direction: str) -> Claim | None:
+    if before is None or after is None or not float(theirs(before)):
+        return None
+    value = float(theirs(after)) / float(theirs(before))
+    return Claim(
+        quantity="factor_used",
+        direction=direction,  # type: ignore[arg-type]
+        value=value,
+        text=f"{value:.4f}",
+        source=Source(note="their base shear after scaling over that before"),
+    )
+
+
+def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -> Iterator[Check]:
+    """A modal base shear far from the static one asks for a cause where ours doesn't confirm it (S65)."""
+    static = context.step(context.carried, Key("V_static", direction))
+    if isinstance(static, Ours) or (confirmed and _estimated(context, direction)):
+        return
+    ratio = float(theirs(before)) / float(static.value)
+    if confirmed and not PLAUSIBLE[0] <= ratio <= PLAUSIBLE[1]:
+        yield Check(
+            "scaling",
+            Key("V_dynamic", direction),
+            f"V dynamic / V static {direction}",
+            before,
+            verdict=Verdict.QUESTION,
+            level=1,
+            note=f"the modal base shear in {direction} is {figures(ratio)} of the static one, and no table of modes with shares "
+            "of the mass explains it",
+            slip="S65",
+        )

@@ -1,0 +1,276 @@
+"""Twist: whether every case is there, what the ends say of torsional irregularity, and the amplification of torsion."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from plumb_core import DIRECTIONS
+from plumb_core.checks.check import Check, Role, Verdict
+from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.compare import compare
+from plumb_core.checks.context import Context
+from plumb_core.checks.registry import checker
+from plumb_core.checks.stages import DRIFTS, Twist
+from plumb_core.checks.wording import figures
+from plumb_core.documents.submission import Case, Claim, Source
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.rules import Evaluation, Key
+
+MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
+SIDES = {1: "+", -1: "-"}
+
+
+@checker
+def sides(context: Context) -> Iterator[Check]:
+    """The cases asked for, each direction with the mass to either side: which are there, which are not (S70, S77)."""
+    along = context.results.seismic(context.results.with_values(*MOVEMENTS))
+    if not along or "eccentricity" not in context.independent.rules:
+        return
+    roles = {case: context.claims.cases.get(case) or Case(name=case) for case, _ in along}
+    there: dict[str, dict[str, set[int]]] = {}
+    for case, direction in along:
+        role = roles[case]
+        if role.eccentricity:
+            of_kind = there.setdefault(role.kind or "static", {d: set() for d in DIRECTIONS})
+            of_kind[direction].add(1 if role.eccentricity > 0 else -1)
+    unsaid = sorted({case for case, _ in along if roles[case].eccentricity is None})
+    clause = context.independent.rules["eccentricity"].clause
+    if not there:
+        if unsaid:
+            yield Check(
+                "case_open",
+                Key("eccentricity"),
+                "sides of the eccentricity",
+                verdict=Verdict.QUESTION,
+                level=1,
+                clause=clause,
+                note=f"the cases do not say to which side the mass is moved: {', '.join(unsaid[:6])}",
+                slip="S77",
+            )
+            return
+        there = {"static": {d: set() for d in DIRECTIONS}}
+    fullest = max(there.values(), key=lambda of_kind: sum(map(len, of_kind.values())))
+    for direction in DIRECTIONS:
+        for sign, word in SIDES.items():
+            if sign not in fullest[direction]:
+                yield Check(
+                    "case_missing",
+                    Key("eccentricity"),
+                    f"case {direction} {word}e",
+                    place=f"{direction}{word}",
+                    verdict=Verdict.GAP,
+                    clause=clause,
+                    note=f"no results along {direction} with the mass moved to the {'positive' if sign > 0 else 'negative'} side",
+                    slip="S70",
+                )
+    yield from _wrong_sides(context, roles, clause)
+
+
+def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Iterator[Check]:
+    """Accidental eccentricities below the share of the edition (S79); one origin for all cases that share it."""
+    try:
+        share = float(context.independent.value("eccentricity"))
+    except (MissingInput, RuleRefused):
+        return
+    stated = Key("eccentricity") in context.claims.by_key
+    wrong: dict[float, list[str]] = {}
+    for case, role in roles.items():
+        if role.eccentricity and abs(role.eccentricity) < share * 0.99:
+            wrong.setdefault(abs(role.eccentricity), []).append(case)
+    for number, (size, cases) in enumerate(wrong.items()):
+        claim = Claim(
+            quantity="eccentricity", value=size, text=f"{size:g}", case="", source=Source(note=f"role of {cases[0]}")
+        )
+        yield Check(
+            "side",
+            Key("eccentricity"),
+            "e_a/b of the cases",
+            claim,
+            place=f"{size:g}",
+            independent=compare(size, share, 0.001, 0.0),
+            verdict=Verdict.DIFFERS,
+            role=Role.INHERITED if stated or number else Role.ORIGIN,
+            level=3,
+            clause=clause,
+            note=f"{', '.join(cases[:4])}{' and more' if len(cases) > 4 else ''} move the mass by {size:.3g} of the plan "
+            f"dimension; {share:.3g} is asked for",
+            slip="S79",
+            upstream=(Key("eccentricity"),) if stated or number else (),
+        )
+
+
+@checker
+def twist(context: Context) -> Iterator[Check]:
+    """Torsional irregularity of each direction, from the ends of every case, against what is stated (S26, S71, S72)."""
+    for direction in DIRECTIONS:
+        stated = context.claims.by_key.get(Key("torsion_stated", direction))
+        claim = stated.single[0] if stated is not None and stated.single else None
+        turning = [t for t in context.twists if t.direction == direction]
+        covered = sum(
+            len(of_key.indexed)
+            for key, of_key in context.results.values.items()
+            if key.name.startswith("displacement_") and key.direction == direction
+        )
+        if claim is None and not turning:
+            continue
+        yield replace(_class(context, direction, claim, turning), covers=covered)
+
+
+def _class(context: Context, direction: str, claim: Claim | None, turning: list[Twist]) -> Check:
+    key, label = Key("torsion_stated", direction), f"torsional irregularity {direction}"
+    rule = context.independent.rules.get("torsion_class")
+    worst = _worst(turning)
+    if rule is None or worst is None or worst[0].classes is None:
+        said = (
+            "the edition has no class of torsional irregularity"
+            if rule is None
+            else "no case states both ends of its stories"
+        )
+        verdict = Verdict.OPEN if claim is not None else Verdict.NOTE
+        return Check("twist", key, label, claim, verdict=verdict, note=said, clause=rule.clause if rule else "")
+    case, story, ours = worst
+    ratio = figures(float(case.ratio[story])) if np.isfinite(case.ratio[story]) else "no average"
+    verified = case.drift is not None and case.drift.by_ends
+    said = f"{ours}: ratio {ratio} at {context.claims.stories[story]} in {case.case}" + (
+        "" if verified else ", from greatest and mean as given: the mean is not verified"
+    )
+    if claim is None:
+        acknowledged = ours == "regular" or any(k.name == "A_x" for k in context.claims.by_key)
+        verdict = Verdict.NOTE if acknowledged else Verdict.QUESTION
+        more = "" if acknowledged else "; the submission does not say whether the building is irregular"
+        return Check(
+            "twist",
+            key,
+            label,
+            verdict=verdict,
+            clause=rule.clause,
+            level=2,
+            note=said + more,
+            slip="S76" if acknowledged else "S26",
+        )
+    theirs = str(claim.value)
+    if theirs == "not tested":
+        more = "stated as not tested" + ("" if ours == "regular" else f", and it is {ours}")
+        return Check(
+            "twist",
+            key,
+            label,
+            claim,
+            verdict=Verdict.QUESTION,
+            clause=rule.clause,
+            level=2,
+            note=f"{said}; {more}",
+            slip="S26",
+        )
+    same = min(DEGREES.get(theirs, 0), _gravest(context)) == DEGREES[ours]
+    return Check(
+        "twist",
+        key,
+        label,
+        claim,
+        independent=compare(theirs, theirs if same else "none" if ours == "regular" else ours, 0.0, 0.0),
+        verdict=Verdict.AGREES if same else Verdict.DIFFERS,
+        role=None if same else Role.ORIGIN,
+        level=2,
+        clause=rule.clause,
+        note=said,
+        slip="" if same else "S71",
+    )
+
+
+DEGREES = {"none": 0, "regular": 0, "torsional": 1, "extreme": 2}
+
+
+def _gravest(context: Context) -> int:
+    """Degree of the gravest class that the edition has."""
+    far = {Key("torsion_ratio", "X", "far"): np.array([99.0])}
+    classes = Evaluation(context.independent.rules, far, cases={"far": "X"}).value("torsion_class", "X", "far")
+    return DEGREES[classes[0]]
+
+
+def _worst(turning: list[Twist]) -> tuple[Twist, int, str] | None:
+    """The case and story that turn the most, with the gravest class; stories of tiny drifts are left out."""
+    best: tuple[float, Twist, int, str] | None = None
+    for each in turning:
+        usable = np.where(each.tiny | np.isnan(each.ratio), -np.inf, each.ratio)
+        story = int(np.argmax(usable))
+        if usable[story] == -np.inf:
+            continue
+        if best is None or usable[story] > best[0]:
+            best = (float(usable[story]), each, story, each.classes[story] if each.classes is not None else "")
+    return None if best is None else best[1:]
+
+
+@checker
+def amplifications(context: Context) -> Iterator[Check]:
+    """A_x of each level against theirs: from displacements, between 1 and 3; one origin for a direction (S73, S74)."""
+    for direction in DIRECTIONS:
+        key = Key("A_x", direction)
+        stated = context.claims.by_key.get(key)
+        if stated is None:
+            yield from _unstated(context, direction)
+            continue
+        steps = context.step(context.independent, key), context.step(context.carried, key)
+        checks = [check_of(context, key, i, claim, *steps) for i, claim in sorted(stated.indexed.items())]
+        yield from one_origin(checks, _slip_of_amplification(context, direction, checks))
+
+
+def _unstated(context: Context, direction: str) -> Iterator[Check]:
+    """A_x that isn't shown though it is above 1 somewhere."""
+    key = Key("A_x", direction)
+    if not context.irregular or key.name not in context.independent.rules:
+        return
+    try:
+        values = np.asarray(context.independent.value("A_x", direction))
+    except (MissingInput, RuleRefused):
+        return
+    if np.max(values) > 1.005:
+        where = context.claims.stories[int(np.argmax(values))]
+        yield Check(
+            "gap",
+            key,
+            f"A_x {direction}",
+            verdict=Verdict.GAP,
+            clause=context.independent.rules["A_x"].clause,
+            note=f"the torsional amplification factor is not stated; ours is up to {figures(float(np.max(values)))}, at {where}",
+            slip="S74",
+        )
+
+
+def _slip_of_amplification(context: Context, direction: str, checks: list[Check]) -> tuple[str, str]:
+    """(code, words) of what their factors are where they are not ours."""
+    off = [c for c in checks if c.role is Role.ORIGIN and c.index is not None and c.claim is not None]
+    if not off:
+        return "", ""
+    values = {c.index: float(c.claim.value) for c in off if c.claim is not None}
+    if all(abs(v - 1.0) < 0.005 for v in values.values()):
+        return "S74", "left at 1.0"
+    for each in context.twists:
+        if each.direction != direction or each.drift is None or each.drift.mean is None:
+            continue
+        with np.errstate(divide="ignore", invalid="ignore"):
+            from_drifts = np.clip((each.drift.greatest / (1.2 * each.drift.mean)) ** 2, 1.0, 3.0)
+        near = [abs(v - from_drifts[i]) <= 0.01 * v + 0.005 for i, v in values.items() if i is not None]
+        if sum(near) > len(near) / 2:
+            return "S73", f"made of the story drifts of {each.case}, not of the displacements"
+    return "S74", "not from the displacements of the ends, between 1 and 3"
+
+
+def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterator[Check]:
+    """Checks of one quantity along the height: those that deviate follow from the worst of them."""
+    off = [c for c in checks if c.role is Role.ORIGIN]
+    if not off:
+        yield from checks
+        return
+    worst = max(off, key=lambda c: abs(c.shown.multiples) if c.shown else 0.0)
+    for check in checks:
+        if check is worst:
+            said = "; ".join(p for p in (check.note, slip[1]) if p)
+            yield replace(check, slip=slip[0], note=said)
+        elif check.role is Role.ORIGIN:
+            yield replace(check, role=Role.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
+        else:
+            yield check

@@ -1,0 +1,85 @@
+"""What story drifts and displacements by load case share."""
+
+from __future__ import annotations
+
+from plumb_core.documents.submission import Claim
+from plumb_core.intake.columns import Column, is_safe_name
+from plumb_core.intake.names import direction_in, role_of
+from plumb_core.intake.tables.cases import CASE
+from plumb_core.intake.tables.kind import ClaimReader, Rows
+from plumb_core.intake.tables.stories import STORY
+
+PLACE = (
+    Column("case", "case", CASE, required=True),
+    Column("direction", "direction of the movement", r"direction|dir|axis"),
+    Column("story", "story", STORY, required=True),
+)
+
+
+def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
+    """Claims of each case, direction and story; case and direction often stand only in the first row of a block."""
+    claims: list[Claim] = []
+    case, along = "", ""
+    seen: set[tuple[str, str, str]] = set()
+    names: dict[str, None] = {}
+    for row in numbers:
+        new = reader.text(row, "case")
+        if new and new != case:
+            case, along = new, ""
+        along = reader.text(row, "direction") or along
+        if not is_safe_name(case):
+            said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
+            reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
+            continue
+        direction = _direction(reader, row, case, along)
+        story = reader.known_story(row)
+        if story is None or direction is None:
+            continue
+        if (case, direction, story) in seen:
+            said = f"story {story!r} stands twice in case {case!r} along {direction}"
+            reader.problem(row, reader.columns["story"], said, "Leave one of the rows out.")
+            continue
+        seen.add((case, direction, story))
+        names[case] = None
+        claims += _of_row(reader, row, story, direction, case)
+    return Rows(
+        claims, cases=[role_of(name, reader.directions.get(name, "")) for name in names if name not in reader.roles]
+    )
+
+
+def _direction(reader: ClaimReader, row: int, case: str, along: str) -> str | None:
+    """The direction of a row: its own, else that of its case; None with the problem noted."""
+    own = along.strip().upper()
+    if own in ("X", "Y"):
+        return own
+    role = reader.roles.get(case)
+    of_case = reader.directions.get(case) or (role.direction if role is not None else None) or direction_in(case)
+    if not own and of_case in ("X", "Y"):
+        return of_case
+    index = reader.columns.get("direction", reader.columns["case"])
+    said = f"{along[:20]!r} is no direction" if own else f"the direction of case {case!r} isn't clear"
+    reader.problem(row, index, said, "Write X or Y in a column of directions.")
+    return None
+
+
+def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str) -> list[Claim]:
+    claims = []
+    for column in reader.stated:
+        unit = reader.units.get(column.name)
+        number = reader.number(row, column.name) if unit is not None and reader.text(row, column.name) else None
+        if number is None or unit is None:
+            continue
+        claim = reader.claim(
+            row, column.name, column.quantity, number, unit, story=story, direction=direction, case=case
+        )
+        if column.unit == "m or share" and unit in ("-", "%"):
+            height = reader.heights.get(story)
+            if height is None:
+                said = f"the drift is a ratio, and the height of story {story!r} isn't known"
+                reader.problem(
+                    row, reader.columns[column.name], said, "Accept the table of stories first, or give lengths."
+                )
+                continue
+            claim = claim.model_copy(update={"value": float(claim.value) * height, "scale": claim.scale * height})
+        claims.append(claim)
+    return claims

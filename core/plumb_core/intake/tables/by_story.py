@@ -1,0 +1,59 @@
+"""Factors and properties of the stories in each direction: A_x, stability coefficients, stiffness, strength."""
+
+from __future__ import annotations
+
+from plumb_core.documents.submission import Claim
+from plumb_core.intake.columns import Column
+from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
+from plumb_core.intake.tables.stories import STORY
+
+
+def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
+    """Claims of each story; directions stand in the names of the columns, and a blank isn't stated."""
+    claims: list[Claim] = []
+    seen: set[str] = set()
+    for row in numbers:
+        story = reader.known_story(row)
+        if story is None:
+            continue
+        if story in seen:
+            reader.problem(row, reader.columns["story"], f"story {story!r} stands twice", "Leave one of the rows out.")
+            continue
+        seen.add(story)
+        for column in reader.stated:
+            if column.name not in reader.units or not reader.text(row, column.name):
+                continue
+            number = reader.number(row, column.name)
+            if number is not None:
+                unit = reader.units[column.name]
+                claims.append(
+                    reader.claim(
+                        row, column.name, column.quantity, number, unit, story=story, direction=column.name[-1]
+                    )
+                )
+    return Rows(claims)
+
+
+def _columns(quantity: str, title: str, pattern: str, unit: str) -> tuple[Column, ...]:
+    return tuple(
+        Column(
+            f"{quantity}_{d}", f"{title} in {d}", rf"({pattern})(in)?{d.lower()}", unit, False, quantity, plain=not unit
+        )
+        for d in "XY"
+    )
+
+
+KIND = TableKind(
+    "by_story",
+    "A_x, stability, stiffness and strength by story",
+    (
+        Column("story", "story", STORY, required=True),
+        *_columns("A_x", "torsional amplification", r"ax|torsionalamplification|amplification", ""),
+        *_columns("theta", "stability coefficient", r"theta|θ|stability|stabilitycoefficient", ""),
+        *_columns("story_stiffness", "stiffness", r"k|stiffness|story?stiffness|lateralstiffness", "kN/m"),
+        *_columns("story_strength", "strength", r"strength|story?strength|lateralstrength|capacity", "kN"),
+    ),
+    rows,
+    rank=65,
+    values="values",
+)

@@ -1,0 +1,72 @@
+"""Load combinations: their terms in one cell, or a row for each case and its factor."""
+
+from __future__ import annotations
+
+from plumb_core.documents.submission import Claim, Source
+from plumb_core.intake.columns import Column, is_safe_name
+from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
+
+LONGEST = 500
+"""Letters of the terms of one combination."""
+
+
+def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
+    """One claim for the terms of each combination."""
+    terms: dict[str, list[str]] = {}
+    sources: dict[str, Source] = {}
+    name = ""
+    for row in numbers:
+        name = reader.text(row, "combination") or name
+        if not is_safe_name(name):
+            said = f"{name[:40]!r} can't be the name of a combination" if name else "the combination is missing"
+            reader.problem(row, reader.columns["combination"], said, "Name the combination.")
+            continue
+        term = _term(reader, row)
+        if term is None:
+            continue
+        if name in terms and "terms" in reader.columns:
+            reader.problem(row, reader.columns["combination"], f"{name!r} stands twice", "Leave one of the rows out.")
+            continue
+        sources.setdefault(name, reader.source(row, "combination"))
+        terms.setdefault(name, []).append(term)
+    claims = []
+    for combination, parts in terms.items():
+        text = " ".join(parts).removeprefix("+ ")[:LONGEST]
+        claims.append(
+            Claim(quantity="combination_terms", case=combination, value=text, text=text, source=sources[combination])
+        )
+    return Rows(claims)
+
+
+def _term(reader: ClaimReader, row: int) -> str | None:
+    if "terms" in reader.columns:
+        text = reader.text(row, "terms")
+        if not text:
+            reader.problem(
+                row, reader.columns["terms"], "the terms are missing", "Write them, such as 1.2 D + 1.0 L + 1.0 EX."
+            )
+        return text or None
+    if "case" not in reader.columns or "factor" not in reader.columns:
+        reader.problem(
+            None, None, "there are neither terms nor cases with factors", "Point at the column of the terms."
+        )
+        return None
+    case = reader.text(row, "case")
+    number = reader.number(row, "factor")
+    if not case or number is None:
+        return None
+    return f"{'-' if number[0] < 0 else '+'} {number[1].lstrip('+-')} {case}"
+
+
+KIND = TableKind(
+    "combinations",
+    "load combinations",
+    (
+        Column("combination", "combination", r"combination|combo|loadcombination|combinationname", required=True),
+        Column("terms", "terms", r"terms|expression|definition|factorsandcases"),
+        Column("case", "case", r"case|loadcase|load|casename"),
+        Column("factor", "factor", r"factor|scalefactor|loadfactor", "", plain=True),
+    ),
+    rows,
+    rank=45,
+)

@@ -1,0 +1,38 @@
+"""Displacements of the levels by load case: of two ends, the greatest and the mean, or at the centre of mass."""
+
+from __future__ import annotations
+
+from plumb_core.intake.columns import Column
+from plumb_core.intake.movements import PLACE, rows
+from plumb_core.intake.tables.kind import TableKind
+
+
+def _column(name: str, title: str, pattern: str) -> Column:
+    return Column(name, title, pattern, "m", False, name)
+
+
+KIND = TableKind(
+    "displacements",
+    "displacements by case",
+    (
+        *PLACE,
+        _column("displacement_end_1", "displacement at end 1", r"displacement(at)?(end)?(1|a|one)"),
+        _column("displacement_end_2", "displacement at end 2", r"displacement(at)?(end)?(2|b|two)"),
+        _column(
+            "displacement_max",
+            "greatest displacement",
+            r"(greatest|max|maximum|largest)(displacement)?|displacement(max|maximum)",
+        ),
+        _column(
+            "displacement_avg", "mean displacement", r"(mean|average|avg)(displacement)?|displacement(avg|average|mean)"
+        ),
+        _column(
+            "displacement_centre",
+            "displacement at the centre of mass",
+            r"(displacement)?(atthe|at)?(centreofmass|centerofmass|centre|center|cm)(displacement)?",
+        ),
+    ),
+    rows,
+    rank=36,
+    values="displacements",
+)

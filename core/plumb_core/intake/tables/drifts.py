@@ -1,0 +1,31 @@
+"""Story drifts by load case: of two ends, or the greatest and the mean; as lengths, ratios or in percent."""
+
+from __future__ import annotations
+
+from plumb_core.intake.columns import Column
+from plumb_core.intake.movements import PLACE, rows
+from plumb_core.intake.tables.kind import TableKind
+
+
+def _column(name: str, title: str, pattern: str) -> Column:
+    return Column(name, title, pattern, "m or share", False, name)
+
+
+KIND = TableKind(
+    "drifts",
+    "story drifts by case",
+    (
+        *PLACE,
+        _column("drift_end_1", "drift at end 1", r"(story|storey)?drift(ratio)?(at)?(end)?(1|a|one)"),
+        _column("drift_end_2", "drift at end 2", r"(story|storey)?drift(ratio)?(at)?(end)?(2|b|two)"),
+        _column(
+            "drift_max",
+            "greatest drift",
+            r"(greatest|max|maximum|largest)(story|storey)?drift(ratio)?|drift(max|maximum)",
+        ),
+        _column("drift_avg", "mean drift", r"(mean|average|avg)(story|storey)?drift(ratio)?|drift(avg|average|mean)"),
+    ),
+    rows,
+    rank=34,
+    values="drifts",
+)
