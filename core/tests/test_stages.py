@@ -11,6 +11,7 @@ from plumb_core.checks.recheck import recheck
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.intake.submission import SubmissionRead, read_submission
+from timing import process_seconds
 
 EDITIONS = (
     "asce7-05",
@@ -431,3 +432,67 @@ def test_the_order_of_the_cases_does_not_matter() -> None:
             "\n".join((head, *(rows if name in ("stories", "parameters", "modes") else reversed(rows)))) + "\n"
         )
     assert origins_of(Made(made.edition, made.brief, tables)) == ([], {}, {})
+
+
+def forty_cases(stories: int = 60, cases: int = 40) -> dict[str, Any]:
+    """A document with drifts and displacements of both ends of every story in every case."""
+    brief = right("asce7-16").brief | {
+        "stories": [
+            {"name": f"L{i + 1}", "height": 3.5, "weight": 3600.0, "plan": [30.0, 20.0]} for i in range(stories)
+        ]
+    }
+    roles, claims = [], []
+    for n in range(cases):
+        d, e = "XY"[n % 2], (0.05, -0.05)[(n // 2) % 2]
+        kind = "static" if n < cases // 2 else "modal"
+        roles.append({"name": f"C{n}", "kind": kind, "direction": d, "eccentricity": e, "level": "reduced"})
+        for i in range(stories):
+            for quantity, value in (
+                ("drift_end_1", 0.0020 + 0.00001 * i),
+                ("drift_end_2", 0.0018 + 0.00001 * i),
+                ("displacement_end_1", 0.0020 * (i + 1)),
+                ("displacement_end_2", 0.0018 * (i + 1)),
+            ):
+                text = f"{value:.5f}"
+                claims.append(
+                    {
+                        "quantity": quantity,
+                        "direction": d,
+                        "story": f"L{i + 1}",
+                        "case": f"C{n}",
+                        "value": value,
+                        "text": text,
+                    }
+                )
+    return {
+        "format": "plumb-recheck",
+        "version": 1,
+        "brief": brief,
+        "submission": {"label": "S0", "cases": roles, "claims": claims},
+    }
+
+
+def test_forty_cases_of_sixty_stories_are_rechecked_in_150_ms() -> None:
+    document = forty_cases()
+    assert len(document["submission"]["claims"]) == 9600
+    assert process_seconds(lambda: recheck(document, steps=False), repeats=8) < 0.150
+
+
+def test_what_the_stages_show() -> None:
+    stages = rechecked(turning("asce7-16"))["stages"]
+    shears = stages["scaling"]["X"]
+    made = right("asce7-16").values
+    assert shears["floor"] == pytest.approx(made["static"]["X"]["V"], rel=1e-6)
+    # each mode by itself: share x weight x ordinate; the square root of their squares is near the combination
+    assert sum(v**2 for v in shears["of_modes"]) ** 0.5 == pytest.approx(made["modal"]["X"]["V"], rel=0.02)
+    assert [p["symbol"] for p in shears["taken_apart"]] == ["g", "I_e", "1/R", "rest"]
+    assert [p["value"] for p in shears["taken_apart"]] == pytest.approx([9.80665, 1.0, 0.2, 1.0], rel=1e-4)
+    twist = stages["twist"]
+    assert [(t["value"], t["words"]) for t in twist["thresholds"]] == [(1.2, "torsional"), (1.4, "extreme")]
+    turned = next(c for c in twist["cases"] if c["case"] == "X static +")
+    assert turned["ratio"] == pytest.approx([1.35] * 6, rel=1e-4)
+    assert [f["status"] for f in twist["follows"]][:2] == ["shown", "shown"]
+    assert twist["A_x_ours"]["X"] == pytest.approx([(1.45 / 1.2) ** 2] * 6, rel=1e-3)
+    drift = stages["drift"]["Y"]
+    assert [p["symbol"] for p in drift["chain"]] == ["δ_e", "C_d", "I_e", "δ/δ_e", "Δ", "Δ/h"]
+    assert drift["limit"] == [0.02] * 6

@@ -75,12 +75,17 @@ class ClaimSet:
         by_key: dict[Key, ClaimsOfKey] = {}
         of_cases: dict[Key, ClaimsOfKey] = {}
         unplaced = []
+        held_at: dict[tuple[str, str | None, str], tuple[ClaimsOfKey, Kind]] = {}
         for claim in submission.claims:
-            if is_of_modes(claim):
-                continue
-            key = key_of(claim, cases)
-            at = (by_key if key.case is None else of_cases).setdefault(key, ClaimsOfKey())
-            kind = QUANTITIES[claim.quantity].kind
+            place = (claim.quantity, claim.direction, claim.case)
+            known = held_at.get(place)
+            if known is None:
+                if is_of_modes(claim):
+                    continue
+                key = key_of(claim, cases)
+                at = (by_key if key.case is None else of_cases).setdefault(key, ClaimsOfKey())
+                known = held_at[place] = at, QUANTITIES[claim.quantity].kind
+            at, kind = known
             if kind is Kind.STORIES:
                 index = places.get(claim.story or "")
                 if index is None:
@@ -170,8 +175,24 @@ def problems_of(submission: Submission) -> list[Problem]:
             problems.append(
                 Problem(f"/submission/cases/{i}/name", f"case {case.name!r} stands twice", "Name each case once.")
             )
+    # most claims are of a form that was looked at before
+    sound: set[tuple[str, str | None, bool, bool, bool, type]] = set()
     for i, claim in enumerate(submission.claims):
-        problems += _problems_of_claim(claim, f"/submission/claims/{i}")
+        form = (
+            claim.quantity,
+            claim.direction,
+            claim.case == "",
+            not claim.story,
+            claim.point is None,
+            type(claim.value),
+        )
+        if form in sound:
+            continue
+        found = _problems_of_claim(claim, f"/submission/claims/{i}")
+        if found:
+            problems += found
+        else:
+            sound.add(form)
     return problems + _problems_of_points(submission.claims)
 
 

@@ -11,6 +11,7 @@ from plumb_core.checks.check import Check, Limit, Role, Verdict
 from plumb_core.checks.claims import AddedUp
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.context import Context
+from plumb_core.checks.stages_told import stages_told
 from plumb_core.checks.wording import draft
 from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import results
@@ -48,6 +49,7 @@ def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> r
             "carried": steps_json(context.carried) if steps else [],
         },
         "modes": _modes(context),
+        "stages": stages_told(context, checks),
         "notes": _notes(context.independent),
         "two_stage": {"X": _two_stage(context.independent, "X"), "Y": _two_stage(context.independent, "Y")},
     }

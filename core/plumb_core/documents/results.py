@@ -305,6 +305,158 @@ class SubmittedModes(TypedDict):
 
 
 @with_config(STRICT)
+class Part(TypedDict):
+    """A factor of a product: what it is, its value, and where it comes from."""
+
+    words: str
+    symbol: str
+    value: float
+    unit: str
+    clause: str
+
+
+@with_config(STRICT)
+class Shears(TypedDict):
+    """Base shears of a direction, kN, theirs and ours; null where there is none.
+
+    floor : what the modal base shear has to reach.  before_ours : of their own modes with our curve and weight.
+    of_modes : of each mode that it is combined of, in the order of their table.  taken_apart : factors that their factor on
+    the spectrum is made of.  checks : ids of the checks of `static`, `before`, `after`, `factor`.
+    """
+
+    static_ours: float | None
+    static_theirs: float | None
+    before_ours: float | None
+    before_theirs: float | None
+    after_theirs: float | None
+    share: float | None
+    floor: float | None
+    factor_required: float | None
+    factor_used: float | None
+    of_modes: list[float]
+    taken_apart: list[Part]
+    checks: dict[str, str]
+
+
+@with_config(STRICT)
+class ScalingStage(TypedDict):
+    """Scaling of the modal base shear; null for a direction that nothing is stated of."""
+
+    X: Shears | None
+    Y: Shears | None
+    applies_to: list[str]
+    clause: str
+
+
+@with_config(STRICT)
+class CaseMoved(TypedDict):
+    """How a case turns: movements of the ends in m and the ratio by which the edition judges, bottom to top.
+
+    drift, displacement : of both ends ([] where only the greatest and the mean are stated, which `greatest` and `mean` have).
+    tiny : stories whose drifts are too small to say anything.  worst : story of the greatest ratio among the others.
+    """
+
+    case: str
+    kind: str | None
+    direction: Direction
+    eccentricity: float | None
+    drift: list[list[float | None]]
+    displacement: list[list[float | None]]
+    greatest: list[float | None]
+    mean: list[float | None]
+    ratio: list[float | None]
+    tiny: list[bool]
+    classes: list[str] | None
+    worst: str | None
+
+
+@with_config(STRICT)
+class Threshold(TypedDict):
+    """A ratio from which the edition has another class."""
+
+    value: float
+    words: str
+
+
+@with_config(STRICT)
+class Follows(TypedDict):
+    """What follows from an irregularity; `status` is shown, missing, differs, or open where the submission can't tell."""
+
+    words: str
+    status: Literal["shown", "missing", "differs", "open"]
+    why: str
+
+
+@with_config(STRICT)
+class ByDirection(TypedDict):
+    """Values by story of each direction, bottom to top; null where there are none."""
+
+    X: list[float | None] | None
+    Y: list[float | None] | None
+
+
+@with_config(STRICT)
+class TwistStage(TypedDict):
+    """Twist of all cases whose ends are stated."""
+
+    cases: list[CaseMoved]
+    thresholds: list[Threshold]
+    irregular: bool | None
+    A_x_ours: ByDirection
+    A_x_theirs: ByDirection
+    follows: list[Follows]
+    eccentricity: float | None
+    clause: str
+
+
+@with_config(STRICT)
+class CaseDrift(TypedDict):
+    """Design story drift over the height of a case, as it is held to the limit, bottom to top."""
+
+    case: str
+    level: str | None
+    kind: str | None
+    ratio: list[float | None]
+    displacement: list[float | None]
+
+
+@with_config(STRICT)
+class DriftsOfDirection(TypedDict):
+    """Drifts of a direction: every case, what governs at each story, the limit, and the factors between.
+
+    chain : from the elastic drift of the worst story to what is held to the limit.
+    """
+
+    cases: list[CaseDrift]
+    governing: list[str]
+    ratio: list[float | None]
+    limit: list[float | None]
+    at_edges: bool
+    chain: list[Part]
+    chain_story: str | None
+    theta: list[float | None] | None
+    theta_theirs: list[float | None] | None
+    theta_limit: float | None
+
+
+@with_config(STRICT)
+class DriftStage(TypedDict):
+    """Drift; null for a direction without any."""
+
+    X: DriftsOfDirection | None
+    Y: DriftsOfDirection | None
+
+
+@with_config(STRICT)
+class Stages(TypedDict):
+    """What the stages of scaling, twist and drift show beside their checks; null where nothing is stated."""
+
+    scaling: ScalingStage | None
+    twist: TwistStage | None
+    drift: DriftStage | None
+
+
+@with_config(STRICT)
 class Recheck(TypedDict):
     """Result of a recheck.
 
@@ -321,6 +473,7 @@ class Recheck(TypedDict):
     coverage: Coverage
     steps: Steps
     modes: SubmittedModes | None
+    stages: Stages
     notes: list[str]
     two_stage: TwoStageByDirection
 

@@ -59,9 +59,9 @@ class Submission(models.Model):
         if self.status == Submission.Status.ACCEPTED:
             raise Conflict(f"{self.label} is accepted and can't be changed", "Open the next submission.")
 
-    def stories(self) -> list[str]:
-        """Names of the stories that its own table lists, bottom to top."""
-        return list(dict.fromkeys(self.claims.filter(quantity="h").order_by("id").values_list("story", flat=True)))
+    def heights(self) -> dict[str, float]:
+        """Heights of the stories that its own table lists, m, bottom to top."""
+        return dict(self.claims.filter(quantity="h").order_by("id").values_list("story", "number"))
 
     def as_document(self) -> dict[str, Any]:
         """As the core's recheck document has it."""
@@ -108,6 +108,15 @@ class ClaimTable(models.Model):
 
     class Meta:
         ordering = ["id"]
+
+
+LONGEST = 500
+"""Letters of a claim's text: the terms of a combination, a line of a run log."""
+
+
+def _text(claim: core.Claim) -> str:
+    """What was written, or the value where it stands for something that isn't a number as written."""
+    return (str(claim.value) if isinstance(claim.value, str) else claim.text or str(claim.value))[:LONGEST]
 
 
 class ClaimQuerySet(models.QuerySet):
@@ -161,7 +170,7 @@ class Claim(models.Model):
     point = models.IntegerField(null=True)
     case = models.CharField(max_length=60, blank=True)
     number = models.FloatField(null=True)
-    text = models.CharField(max_length=60)
+    text = models.CharField(max_length=LONGEST)
     unit = models.CharField(max_length=20, blank=True)
     scale = models.FloatField(default=1.0)
     row = models.PositiveIntegerField(null=True)
@@ -189,7 +198,7 @@ class Claim(models.Model):
             point=claim.point,
             case=claim.case,
             number=None if isinstance(claim.value, str) else claim.value,
-            text=(claim.text or str(claim.value))[:60],
+            text=_text(claim),
             unit=claim.unit,
             scale=claim.scale,
             row=claim.source.row,
@@ -219,6 +228,10 @@ class Case(models.Model):
     def of(cls, submission: Submission, case: core.Case) -> Case:
         """The core's case as a row, not saved yet."""
         return cls(submission=submission, name=case.name, **{part: getattr(case, part) for part in cls.ROLE})
+
+    def as_core(self) -> core.Case:
+        """As the core's model."""
+        return core.Case.model_validate(self.as_document())
 
     def as_document(self) -> dict[str, Any]:
         """As the core's documents have it."""

@@ -102,3 +102,4 @@ class TableReadSerializer(serializers.Serializer):
     problems = CellSerializer(many=True)
     skipped = serializers.ListField(child=serializers.IntegerField())
     claims = serializers.IntegerField()
+    cases = serializers.IntegerField()

@@ -13,8 +13,8 @@ from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
-from plumb_core.intake.submission import Known, Remembered, heading_of, read_in
-from plumb_core.intake.tables.kind import TableRead
+from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, with_role
+from plumb_core.intake.tables.kind import Building, TableRead
 
 from plumb_server.accounts.models import User
 from plumb_server.reviews.models import Review
@@ -105,8 +105,9 @@ def known_of(review: Review) -> Known:
     """What is known of a review when a table is read."""
     brief = review.current_brief().document
     draft = review.submissions.draft()
-    stories = [s["name"] for s in brief.get("stories", [])] or (draft.stories() if draft else [])
-    return Known(EDITIONS[brief["edition"]], stories, _remembered(review))
+    heights = {s["name"]: s["height"] for s in brief.get("stories", [])} or (draft.heights() if draft else {})
+    cases = {c.name: c.as_core() for c in draft.cases.all()} if draft else {}
+    return Known(EDITIONS[brief["edition"]], Building(list(heights), heights, cases), _remembered(review))
 
 
 def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[str, Any] | None) -> TableRead:
@@ -121,7 +122,8 @@ def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, given: d
     submission.review.locked()
     submission.require_open()
     result = read_sheet(submission.review, sheet, exhibit.name, kind, given)
-    if result.problems:
+    held_up = [p for p in result.problems if p.holds_up]
+    if held_up:
         raise Unusable(
             [
                 {
@@ -129,7 +131,7 @@ def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, given: d
                     "message": p.message,
                     "remedy": p.remedy,
                 }
-                for p in result.problems
+                for p in held_up
             ]
         )
     used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
@@ -163,8 +165,14 @@ def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.
 
 
 def keep_cases(submission: Submission, cases: Iterable[core.Case]) -> None:
-    """Save load cases that the submission doesn't have yet."""
-    Case.objects.bulk_create([Case.of(submission, case) for case in cases], ignore_conflicts=True)
+    """Save load cases; of those that are there already what isn't known of their roles."""
+    told = {case.name: case for case in cases}
+    for known in submission.cases.filter(name__in=told):
+        merged = with_role(known.as_core(), told.pop(known.name))
+        for part in Case.ROLE:
+            setattr(known, part, getattr(merged, part))
+        known.save()
+    Case.objects.bulk_create([Case.of(submission, case) for case in told.values()])
 
 
 @transaction.atomic

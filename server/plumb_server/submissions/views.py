@@ -150,6 +150,7 @@ class TableReadView(_TableView):
             "problems": read.problems,
             "skipped": read.skipped,
             "claims": len(read.claims),
+            "cases": len(read.cases),
         }
         return Response(TableReadSerializer(told).data)
 

@@ -56,6 +56,7 @@ class CellSerializer(serializers.Serializer):
     column = serializers.IntegerField(allow_null=True)
     message = serializers.CharField()
     remedy = serializers.CharField()
+    holds_up = serializers.BooleanField()
 
 
 def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:

@@ -249,6 +249,10 @@ def _asked(context: Context, governing: Governing) -> Iterator[Check]:
         )
 
 
+COARSE = 0.001
+"""m; no digits of a drift are as coarse."""
+
+
 def _subtracted(context: Context, direction: str, case: str) -> bool:
     """Whether the drifts of a modal case are the differences of its displacements, or only those are stated."""
     results = context.results
@@ -261,6 +265,8 @@ def _subtracted(context: Context, direction: str, case: str) -> bool:
     if len(a) < 3 or np.any(np.isnan(a)) or np.any(np.isnan(b)):
         return False
     off = np.abs(a - np.diff(b, prepend=0.0))[1:]
+    if np.any(off > COARSE):
+        return False
     floors = [
         results.rounding("drift", direction, case, i) + results.rounding("displacement", direction, case, i)
         for i in range(1, len(a))
