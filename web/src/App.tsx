@@ -20,6 +20,9 @@ const LateralPage = lazy(() => import("./stages/lateral/LateralPage"));
 const WeightPage = lazy(() => import("./stages/weight/WeightPage"));
 const FramePage = lazy(() => import("./stages/frame/FramePage"));
 const ModesPage = lazy(() => import("./stages/modes/ModesPage"));
+const ScalingPage = lazy(() => import("./stages/scaling/ScalingPage"));
+const TwistPage = lazy(() => import("./stages/twist/TwistPage"));
+const DriftPage = lazy(() => import("./stages/drift/DriftPage"));
 const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
 const ReportPage = lazy(() => import("./stages/report/ReportPage"));
@@ -68,6 +71,9 @@ export function App() {
                   <Route path="frame" element={<FramePage />} />
                   <Route path="modes" element={<ModesPage />} />
                   <Route path="lateral" element={<LateralPage />} />
+                  <Route path="scaling" element={<ScalingPage />} />
+                  <Route path="twist" element={<TwistPage />} />
+                  <Route path="drift" element={<DriftPage />} />
                   <Route path="across" element={<AcrossPage />} />
                   <Route path="findings" element={<FindingsPage />} />
                   <Route path="report" element={<ReportPage />} />

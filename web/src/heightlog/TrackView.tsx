@@ -19,7 +19,15 @@ interface Props {
 export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props) {
   const { title, unit, shape } = track;
   const most =
-    Math.max(1e-9, ...[...track.theirs, ...track.ours, ...(track.against?.values ?? [])].map((v) => v ?? 0)) * 1.06;
+    Math.max(
+      1e-9,
+      ...[
+        ...track.theirs,
+        ...track.ours,
+        ...(track.against?.values ?? []),
+        ...(track.limits ?? []).flatMap((l) => l.values),
+      ].map((v) => v ?? 0),
+    ) * 1.06;
   const at = (v: number) => x + (v / most) * width;
   const rows = track.ours.map((ours, i) => ({
     i,
@@ -68,9 +76,30 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
           </text>
         </g>
       ))}
+      {(track.limits ?? []).map((limit) => (
+        <Edge key={limit.words} rows={rows} values={limit.values} at={at} words={limit.words} right={x + width} />
+      ))}
+      {shape === "line" && (
+        <g>
+          {(["ours", "theirs"] as const).map((side) => (
+            <polyline
+              key={side}
+              points={[
+                `${String(x)},${String(bottom)}`,
+                ...rows.flatMap((r) => (r[side] === null ? [] : [`${String(at(r[side]))},${String(r.floor)}`])),
+              ].join(" ")}
+              fill="none"
+              stroke={`var(--${side})`}
+              strokeWidth={side === "ours" ? 2.4 : 1.5}
+              strokeDasharray={side === "ours" ? undefined : "4 3"}
+              visibility={rows.every((r) => r[side] === null) ? "hidden" : undefined}
+            />
+          ))}
+        </g>
+      )}
       {shape === "bars" &&
         rows.map((r) => (
-          <g key={r.i}>
+          <g key={r.i} opacity={track.faint?.[r.i] ? 0.35 : undefined}>
             {r.out && r.ours !== null && r.theirs !== null && (
               <rect
                 x={Math.min(at(r.ours), at(r.theirs))}
@@ -138,6 +167,48 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
           {!narrow && off && <tspan> {off}</tspan>}
         </text>
       )}
+    </g>
+  );
+}
+
+/** An edge that values are held to: a line over the height, hatched on the side that is out. */
+function Edge({
+  rows,
+  values,
+  at,
+  words,
+  right,
+}: {
+  rows: { i: number; floor: number; base: number }[];
+  values: (number | null)[];
+  at: (v: number) => number;
+  words: string;
+  right: number;
+}) {
+  return (
+    <g stroke="var(--limit)">
+      <title>{words}</title>
+      {rows.map((r) => {
+        const value = values[r.i] ?? null;
+        if (value === null) return null;
+        const edge = at(value);
+        const lines = Math.max(1, Math.floor((r.base - r.floor) / 14));
+        return (
+          <g key={r.i}>
+            <line x1={edge} x2={edge} y1={r.floor} y2={r.base} strokeWidth={1.4} />
+            {Array.from({ length: lines }, (_, k) => r.floor + ((k + 0.7) * (r.base - r.floor)) / lines).map((y) => (
+              <line
+                key={y}
+                x1={edge}
+                x2={Math.min(edge + 7, right)}
+                y1={y}
+                y2={y - Math.min(7, right - edge)}
+                strokeWidth={0.8}
+              />
+            ))}
+          </g>
+        );
+      })}
     </g>
   );
 }

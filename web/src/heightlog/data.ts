@@ -5,8 +5,8 @@ import { theirsText } from "../shared/numbers";
 export interface Track {
   title: string;
   unit: string;
-  /** bars at the floors, or steps for what holds over the height of a story */
-  shape: "bars" | "steps";
+  /** bars at the floors, steps for what holds over the height of a story, or a line through the floors */
+  shape: "bars" | "steps" | "line";
   theirs: (number | null)[];
   /** theirs as a person reads it */
   texts: string[];
@@ -18,6 +18,10 @@ export interface Track {
   adds: boolean;
   /** another quantity of ours that this one is held against, as ticks */
   against?: { title: string; values: (number | null)[] };
+  /** edges that values are held to, each with its words; one value for each story */
+  limits?: { words: string; values: (number | null)[] }[];
+  /** stories whose values say nothing, shown greyed */
+  faint?: boolean[];
 }
 
 const LATERAL = {

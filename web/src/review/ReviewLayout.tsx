@@ -7,7 +7,7 @@ import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
 import { counted } from "../shared/numbers";
 import { Problems } from "../shared/Problems";
-import { deviates, passes, rowsOf, type SheetFilter } from "../sheet/layout";
+import { bareStages, deviates, passes, rowsOf, type SheetFilter } from "../sheet/layout";
 import { KeyHandlers, KeyProvider, KEYS } from "./keys";
 import { PAGES } from "./pages";
 import { Palette } from "./Palette";
@@ -106,6 +106,7 @@ export function ReviewLayout() {
   const origins = recheck.data?.checks.filter((c) => c.role === "origin").length ?? 0;
   const inherited = recheck.data?.checks.filter((c) => c.role === "inherited").length ?? 0;
   const coverage = recheck.data?.coverage;
+  const bare = recheck.data && coverage && coverage.claims > 0 ? bareStages(recheck.data) : [];
   const context: ReviewContext = {
     review: review.data,
     recheck: recheck.data,
@@ -177,9 +178,14 @@ export function ReviewLayout() {
             {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}
             {counts && coverage && coverage.claims > 0 && (
               <div className="review-counts" role="status">
-                <span className="quiet">
-                  checked {Math.round((100 * (coverage.recomputed + coverage.independent)) / coverage.claims)} %
+                <span className="quiet" title={told(coverage)}>
+                  {coverage.recomputed + coverage.independent} of {counted(coverage.claims, "value")} rechecked
                 </span>
+                {bare.length > 0 && (
+                  <span className="quiet" title={`Nothing was handed in for: ${bare.join(", ")}`}>
+                    {counted(bare.length, "stage")} bare
+                  </span>
+                )}
                 <span className={origins ? "off" : "quiet"}>
                   <Mark shape={origins ? "origin" : "dot"} /> {origins} origin{origins === 1 ? "" : "s"}
                 </span>
@@ -189,15 +195,23 @@ export function ReviewLayout() {
                 <span className={counts.breaches ? "limit" : "quiet"}>
                   <Mark shape="breach" /> {counts.breaches} breached
                 </span>
-                <span className="quiet">
-                  <Mark shape="gap" /> {counts.gap} gap{counts.gap === 1 ? "" : "s"}
+                <span className="quiet" title="what is not stated, and what is there and doubtful">
+                  <Mark shape="gap" /> {counts.gap} gap{counts.gap === 1 ? "" : "s"},{" "}
+                  {counted(counts.question, "question")}
                 </span>
               </div>
             )}
           </header>
           <nav className="review-nav" aria-label="Stages">
             {pages.map((p) => (
-              <NavLink key={p} to={to(p)}>
+              <NavLink
+                key={p}
+                to={to(p)}
+                className={({ isActive }) =>
+                  [isActive && "active", bare.includes(p) && "bare"].filter(Boolean).join(" ")
+                }
+                title={bare.includes(p) ? `Nothing was handed in for ${p} yet` : undefined}
+              >
                 {p}
               </NavLink>
             ))}
@@ -248,3 +262,8 @@ export function ReviewLayout() {
     </ReviewProvider>
   );
 }
+
+/** How the submitted values were held up, in words. */
+const told = (coverage: { claims: number; recomputed: number; independent: number }) =>
+  `${counted(coverage.independent, "value")} against our own inputs, ${String(coverage.recomputed)} against what follows ` +
+  `from theirs, ${String(coverage.claims - coverage.independent - coverage.recomputed)} not held against anything yet`;

@@ -108,6 +108,7 @@ export function recheckOf(checks: Check[], steps: Step[] = []): Recheck {
     coverage: { claims: checks.length, recomputed: 0, independent: checks.length, unchecked: [] },
     steps: { independent: steps, carried: steps },
     modes: null,
+    stages: { scaling: null, twist: null, drift: null },
     notes: [],
     two_stage: { X: null, Y: null },
   };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Check, Recheck } from "../shared/api/client";
 import { check } from "./testing";
-import { countsOf, offset, passes, REACH, rowsOf } from "./layout";
+import { bareStages, countsOf, offset, passes, REACH, rowsOf } from "./layout";
 
 const sheet = (checks: Check[]) => rowsOf({ checks } as unknown as Recheck);
 const story = (name: string, changes: Partial<Check>) =>
@@ -73,4 +73,14 @@ it("counts what starts here and what is inherited", () => {
     check({}),
   ]);
   expect(counts).toEqual({ here: 1, inherited: 1, gaps: 1, open: 0, agree: 1 });
+});
+
+it("names the stages that nothing was handed in for", () => {
+  const theirs = { value: 1, text: "1", unit: "", source: { file: "", sheet: "", row: null, column: "", note: "" } };
+  const checks = [
+    check({ stage: "lateral", theirs }),
+    check({ id: "gap_x", stage: "ground", verdict: "gap" }),
+    check({ id: "d", stage: "drift", theirs }),
+  ];
+  expect(bareStages({ checks })).toEqual(["ground", "spectrum", "weight", "modes", "scaling", "twist"]);
 });

@@ -112,3 +112,10 @@ export function countsOf(checks: Check[]): StageCounts {
     agree: count((c) => c.verdict === "agrees"),
   };
 }
+
+/** Stages that a submission has values for sooner or later; the brief is the reviewer's own. */
+const HANDED_IN = ["ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift"];
+
+/** Stages that nothing was handed in for: no value of theirs stands in them. */
+export const bareStages = (recheck: Pick<Recheck, "checks">): string[] =>
+  HANDED_IN.filter((stage) => !recheck.checks.some((c) => c.stage === stage && c.theirs !== null));

@@ -32,6 +32,7 @@ export function check(changes: Partial<Check>): Check {
     used_by: 0,
     step: "V.X",
     note: "",
+    slip: null,
     draft: "",
     ...changes,
   };

@@ -11,6 +11,7 @@ export type DirectionSystem = Schemas["DirectionSystem"];
 export type System = Schemas["System"];
 export type Site = Schemas["Site"];
 export type Submission = Schemas["Submission"];
+export type LoadCase = Schemas["Case"];
 export type Exhibit = Schemas["Exhibit"];
 export type Recheck = Schemas["Recheck"];
 export type Check = Schemas["Check"];

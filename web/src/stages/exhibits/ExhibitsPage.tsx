@@ -4,30 +4,24 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
 import { answered, api, upload, type Submission } from "../../shared/api/client";
-import { useRefresh } from "../../shared/api/queries";
+import { useRefresh, useVocabulary } from "../../shared/api/queries";
 import { day } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
+import { CasesTable } from "./CasesTable";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 
 const PASTE_HERE =
-  "Paste a table here, with its headings: parameters, stories (name, height, weight), story forces by case, " +
-  "or spectrum points.\nAnywhere on this page will do.";
-
-const KINDS: Record<string, string> = {
-  parameters: "parameters",
-  stories: "stories",
-  forces: "story forces by case",
-  spectrum: "spectrum points",
-  modes: "modes",
-  shapes: "mode shapes",
-};
+  "Paste a table here, with its headings: parameters, stories, weight make-up, cases, base reactions, story forces, " +
+  "drifts, displacements, combinations, modes, spectrum points.\nAnywhere on this page will do.";
 
 /** What did they hand in? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
   const { review } = useReviewContext();
   const refresh = useRefresh(review.id);
   const onTeam = review.role !== "submitter";
+  const kinds = useVocabulary().data?.tables ?? [];
+  const titled = (kind: string) => kinds.find((k) => k.id === kind)?.title ?? kind;
   const latest: Submission | undefined = review.submissions[0];
   const draft = latest?.status === "draft" ? latest : undefined;
   const [source, setSource] = useState<TableSource | null>(null);
@@ -182,7 +176,7 @@ export default function ExhibitsPage() {
                       </td>
                       <td>
                         {tables.length ? (
-                          tables.map((t) => KINDS[t.kind] ?? t.kind).join(", ")
+                          tables.map((t) => titled(t.kind)).join(", ")
                         ) : (
                           <span className="quiet">not read</span>
                         )}
@@ -210,7 +204,7 @@ export default function ExhibitsPage() {
                                   remove.mutate(t.id);
                                 }}
                               >
-                                take out {KINDS[t.kind] ?? t.kind}
+                                take out {titled(t.kind)}
                               </Button>
                             ))}
                           </>
@@ -224,6 +218,7 @@ export default function ExhibitsPage() {
           )}
         </section>
       ))}
+      {onTeam && latest && latest.cases.length > 0 && <CasesTable submission={latest} />}
       {onTeam && latest && latest.claims > 0 && (
         <p>
           <Link to="../sheet">See it on the sheet</Link>

@@ -29,11 +29,24 @@ const READ: TableRead = {
     both: false,
   },
   problems: [
-    { row: 0, column: 2, message: "the unit of seismic weight is missing", remedy: "Choose the unit: kN, kip." },
-    { row: 1, column: 1, message: "story height is -4; it has to be above zero", remedy: "Mend the value." },
+    {
+      row: 0,
+      column: 2,
+      message: "the unit of seismic weight is missing",
+      remedy: "Choose the unit: kN, kip.",
+      holds_up: true,
+    },
+    {
+      row: 1,
+      column: 1,
+      message: "story height is -4; it has to be above zero",
+      remedy: "Mend the value.",
+      holds_up: true,
+    },
   ],
   skipped: [0, 2],
   claims: 1,
+  cases: 0,
 };
 
 function preview(read: (reading: Reading | null) => TableRead | null, accept: [number, unknown] = [201, {}]) {

@@ -44,7 +44,8 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
       ),
     onSuccess: onAccepted,
   });
-  const ready = read.data !== undefined && read.data.problems.length === 0 && read.data.claims > 0;
+  const ready =
+    read.data !== undefined && !read.data.problems.some((p) => p.holds_up) && read.data.claims + read.data.cases > 0;
   useHotkeys(
     [
       [
@@ -78,6 +79,7 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   const assigned = (index: number) => Object.entries(now.columns ?? {}).find(([, i]) => i === index)?.[0] ?? null;
   const atCell = (row: number, column: number) =>
     table.problems.find((p) => p.row === row && (p.column === column || p.column === null));
+  const standing = table.problems.filter((p) => p.holds_up).length;
   const elsewhere = table.problems.filter((p) => p.row === null);
   const width = table.rows[0]?.length ?? 0;
   const cases = Object.entries(now.cases ?? {});
@@ -178,7 +180,7 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
             }}
             title="Ctrl+Enter"
           >
-            Accept {counted(table.claims, "value")}
+            Accept {table.claims > 0 ? counted(table.claims, "value") : counted(table.cases, "case")}
           </Button>
         </span>
       </div>
@@ -186,7 +188,9 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
       {table.problems.length > 0 && (
         <div className="problem" role="alert">
           <p style={{ fontWeight: 600 }}>
-            {table.problems.length} {table.problems.length === 1 ? "thing stands" : "things stand"} in the way
+            {standing > 0
+              ? `${String(standing)} ${standing === 1 ? "thing stands" : "things stand"} in the way`
+              : `${counted(table.problems.length, "row")} left out`}
           </p>
           {elsewhere.map((p) => (
             <p key={p.message}>

@@ -1,0 +1,38 @@
+import type { Recheck } from "../../shared/api/client";
+import { figures, trimmed } from "../../shared/numbers";
+import { SymbolText } from "../../shared/Symbol";
+
+type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
+
+/** From the elastic drift of the worst story to what is held to the limit, each factor with its clause. */
+export function Chain({ drifts }: { drifts: Drifts }) {
+  if (drifts.chain.length === 0) return null;
+  const limit = drifts.limit.find((v) => v !== null);
+  return (
+    <section aria-label="How the design drift comes about">
+      <h3 className="part">
+        From elastic to design drift <span className="quiet">at {drifts.chain_story}, where it is the greatest</span>
+      </h3>
+      <div className="chain">
+        {drifts.chain.map((p) => (
+          <span key={p.symbol} className="chain-part" title={p.words}>
+            <span className="quiet">
+              <SymbolText text={p.symbol} />
+            </span>
+            <b className={p.symbol === "δ_e" ? "theirs" : "ours"}>
+              {p.unit === "m" ? `${figures(1000 * p.value)} mm` : trimmed(p.value)}
+            </b>
+            <small>{p.clause ? p.clause.split(",")[0] : p.words}</small>
+          </span>
+        ))}
+        {limit != null && (
+          <span className="chain-part">
+            <span className="quiet">limit</span>
+            <b className="limit">{trimmed(limit)}</b>
+            <small>of the height</small>
+          </span>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,150 @@
+import { Select } from "@mantine/core";
+import { useState } from "react";
+import { Bench } from "../../bench/Bench";
+import { theirsOf, type Track } from "../../heightlog/data";
+import { HeightLog } from "../../heightlog/HeightLog";
+import { useReviewContext } from "../../review/ReviewContext";
+import type { Recheck } from "../../shared/api/client";
+import { ChecksTable } from "../../shared/ChecksTable";
+import { NothingYet } from "../../shared/NothingYet";
+import { Chain } from "./Chain";
+import "./drift.css";
+
+type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
+const ENVELOPE = "envelope of what governs";
+
+/** Does it drift too far, in which case, and how does the design drift come about? */
+export default function DriftPage() {
+  const { review, recheck, selected, select } = useReviewContext();
+  const [direction, setDirection] = useState<"X" | "Y">(selected?.direction === "Y" ? "Y" : "X");
+  const [wanted, setWanted] = useState("");
+  if (!recheck) return null;
+  const stage = recheck.stages.drift;
+  const drifts = stage?.[direction] ?? stage?.[direction === "X" ? "Y" : "X"];
+  const shown = stage?.[direction] ? direction : direction === "X" ? "Y" : "X";
+  const checks = recheck.checks.filter(
+    (c) =>
+      c.stage === "drift" && (c.direction === null || c.direction === shown) && (c.story === null || c.role !== null),
+  );
+  return (
+    <div className="split wide">
+      <main className="stage">
+        <div className="stage-head">
+          <h2 className="stage-title">Drift</h2>
+          <span className="quiet">design story drift against its limit, and what second order effects come to</span>
+        </div>
+        {drifts ? (
+          <>
+            <Chain drifts={drifts} />
+            <div className="drift-case">
+              <Select
+                aria-label="Case whose drifts are shown"
+                w={260}
+                allowDeselect={false}
+                value={drifts.cases.some((c) => c.case === wanted) ? wanted : ENVELOPE}
+                data={[ENVELOPE, ...drifts.cases.map((c) => c.case)]}
+                onChange={(v) => {
+                  setWanted(v ?? "");
+                }}
+              />
+              <span className="quiet">
+                {drifts.at_edges ? "greatest of both ends" : "mean of both ends"}; {governs(drifts)}
+              </span>
+            </div>
+            <HeightLog
+              key={shown + wanted}
+              recheck={recheck}
+              brief={review.brief}
+              tracks={tracks(recheck, drifts, shown, wanted)}
+              direction={shown}
+              onDirection={setDirection}
+              onSelect={select}
+            />
+          </>
+        ) : (
+          <NothingYet
+            what="No story drifts are stated"
+            hand="story drifts or displacements by case, and a table of cases that says which results are reduced"
+          />
+        )}
+        <ChecksTable
+          caption={`Checks of the drift, direction ${shown}`}
+          checks={checks}
+          selected={selected?.id}
+          onSelect={select}
+        />
+      </main>
+      <Bench stage="drift" />
+    </div>
+  );
+}
+
+/** Which cases govern, in words. */
+function governs(drifts: Drifts): string {
+  const names = [...new Set(drifts.governing)];
+  const told = names.slice(0, 3).join(", ");
+  return `${told}${names.length > 3 ? " and others" : ""} ${names.length > 1 ? "govern" : "governs"}`;
+}
+
+/** Displacement, design drift over the height against its edge, and the stability coefficient. */
+function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: string): Track[] {
+  const nothing = recheck.stories.map(() => null);
+  const own = drifts.cases.find((c) => c.case === wanted);
+  const held = recheck.checks.filter((c) => c.kind === "drift" && c.direction === direction);
+  const theta = recheck.checks.filter((c) => c.quantity === "theta" && c.direction === direction);
+  const displacements = own?.displacement.length
+    ? own.displacement
+    : recheck.stories.map((_, i) => {
+        const all = drifts.cases.map((c) => c.displacement[i] ?? null).filter((v) => v !== null);
+        return all.length ? Math.max(...all) : null;
+      });
+  const percents = (values: (number | null)[]) => values.map((v) => (v === null ? null : 100 * v));
+  return [
+    ...(displacements.some((v) => v !== null)
+      ? [
+          {
+            title: "displacement",
+            unit: "mm",
+            shape: "line" as const,
+            theirs: displacements.map((v) => (v === null ? null : 1000 * v)),
+            texts: displacements.map((v) => (v === null ? "–" : (1000 * v).toFixed(1))),
+            ours: nothing,
+            out: recheck.stories.map(() => false),
+            checks: recheck.stories.map(() => undefined),
+            adds: false,
+          },
+        ]
+      : []),
+    {
+      title: "design drift",
+      unit: "% of h",
+      shape: "bars",
+      theirs: nothing,
+      texts: recheck.stories.map(() => "–"),
+      ours: percents(own ? own.ratio : drifts.ratio),
+      out: held.map((c) => c.verdict === "breaches"),
+      checks: recheck.stories.map((s) => held.find((c) => c.story === s)),
+      adds: false,
+      limits: [{ words: "limit of the story drift", values: percents(drifts.limit) }],
+    },
+    ...(drifts.theta
+      ? [
+          {
+            title: "θ",
+            unit: "–",
+            shape: "bars" as const,
+            ...theirsOf(recheck, theta),
+            ours: drifts.theta,
+            adds: false,
+            ...(drifts.theta_limit === null
+              ? {}
+              : {
+                  limits: [
+                    { words: "greatest stability coefficient", values: recheck.stories.map(() => drifts.theta_limit) },
+                  ],
+                }),
+          },
+        ]
+      : []),
+  ];
+}

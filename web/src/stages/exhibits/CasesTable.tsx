@@ -1,0 +1,211 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { useReviewContext } from "../../review/ReviewContext";
+import { answered, api, type Check, type LoadCase, type Submission } from "../../shared/api/client";
+import { useRefresh } from "../../shared/api/queries";
+import { Mark, shapeOf, verdictWords } from "../../shared/Mark";
+import { counted } from "../../shared/numbers";
+import { Problems } from "../../shared/Problems";
+import { SymbolText } from "../../shared/Symbol";
+import { flips, sideWritten, typedSide, unstated } from "./cases";
+
+const KINDS = { static: "static", modal: "modal", gravity: "gravity", combination: "combination" };
+const MORE = { time_history: "time history", other: "other" };
+const DIRECTIONS = { X: "X", Y: "Y", XY: "X and Y", Z: "vertical" };
+const STEPS = { before: "before scaling", after: "after scaling" };
+const LEVELS = { reduced: "reduced", elastic: "elastic", amplified: "amplified" };
+const SHOWN = 6;
+
+/** All load cases of a submission with their roles, corrected in place; what a correction changes is told at once. */
+export function CasesTable({ submission }: { submission: Submission }) {
+  const { review, recheck, select } = useReviewContext();
+  const refresh = useRefresh(review.id);
+  const [changed, setChanged] = useState("");
+  const [before, setBefore] = useState<Check[]>([]);
+  const change = useMutation({
+    mutationFn: ({ id, role }: { id: number; role: Partial<LoadCase> }) =>
+      answered(api.PATCH("/api/cases/{case_id}/", { params: { path: { case_id: id } }, body: role })),
+    onMutate: () => {
+      setBefore(recheck?.checks ?? []);
+    },
+    onSuccess: async (told) => {
+      await refresh();
+      setChanged(told.name);
+    },
+  });
+  const open = submission.cases.filter((c) => unstated(c).length > 0).length;
+  const flipped = changed && recheck ? flips(before, recheck.checks) : [];
+  return (
+    <section aria-label="Load cases">
+      <h3 className="part">
+        Load cases{" "}
+        <span className="quiet">
+          {counted(submission.cases.length, "case")} of {submission.label}, each with its role
+          {open > 0 ? `; of ${String(open)} something isn't stated` : ""}
+        </span>
+      </h3>
+      <Problems error={change.error} title="The role was not changed" />
+      {changed && !change.isPending && (
+        <p className="cases-flips" role="status">
+          {flipped.length === 0
+            ? `${changed} changed; no verdict with it.`
+            : `${changed} changed, and ${counted(flipped.length, "verdict")} with it: `}
+          {flipped.slice(0, SHOWN).map((c) => (
+            <button
+              key={c.id}
+              type="button"
+              className="linklike"
+              onClick={() => {
+                select(c.id);
+              }}
+            >
+              <Mark shape={shapeOf(c)} /> <SymbolText text={c.label} /> {verdictWords(c)}
+            </button>
+          ))}
+          {flipped.length > SHOWN && `and ${String(flipped.length - SHOWN)} more`}
+        </p>
+      )}
+      <div className="cases">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>case</th>
+              <th>kind</th>
+              <th>direction</th>
+              <th>side of the mass</th>
+              <th>scaling</th>
+              <th>results</th>
+            </tr>
+          </thead>
+          <tbody>
+            {submission.cases.map((c) => {
+              const set = (role: Partial<LoadCase>) => {
+                change.mutate({ id: c.id, role });
+              };
+              return (
+                <tr key={c.id}>
+                  <td className="theirs">{c.name}</td>
+                  <td>
+                    <Choice
+                      label={`Kind of ${c.name}`}
+                      value={c.kind}
+                      words={{ ...KINDS, ...MORE }}
+                      onChange={(kind) => {
+                        set({ kind });
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <Choice
+                      label={`Direction of ${c.name}`}
+                      value={c.direction}
+                      words={DIRECTIONS}
+                      onChange={(direction) => {
+                        set({ direction });
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <Side
+                      key={String(c.eccentricity)}
+                      name={c.name}
+                      value={c.eccentricity ?? null}
+                      onChange={(eccentricity) => {
+                        set({ eccentricity });
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <Choice
+                      label={`Scaling of ${c.name}`}
+                      value={c.step}
+                      words={STEPS}
+                      onChange={(step) => {
+                        set({ step });
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <Choice
+                      label={`Results of ${c.name}`}
+                      value={c.level}
+                      words={LEVELS}
+                      onChange={(level) => {
+                        set({ level });
+                      }}
+                    />
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+/** A choice among words, with "not stated" among them; the browser's own, for there can be a hundred rows of them. */
+function Choice({
+  label,
+  value,
+  words,
+  onChange,
+}: {
+  label: string;
+  value: string | null | undefined;
+  words: Record<string, string>;
+  onChange: (value: string | null) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className={value ? undefined : "quiet"}
+      value={value ?? ""}
+      onChange={(e) => {
+        onChange(e.currentTarget.value || null);
+      }}
+    >
+      <option value="">not stated</option>
+      {Object.entries(words).map(([id, word]) => (
+        <option key={id} value={id}>
+          {word}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** The accidental eccentricity in percent of the plan dimension, with its sign. */
+function Side({
+  name,
+  value,
+  onChange,
+}: {
+  name: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}) {
+  const [typed, setTyped] = useState(sideWritten(value));
+  const read = typedSide(typed);
+  return (
+    <input
+      aria-label={`Side of the mass in ${name}, % of the plan dimension`}
+      aria-invalid={read === undefined}
+      title="+5 or -5 % of the plan dimension, 0 at the centre, blank where it isn't stated"
+      placeholder="not stated"
+      size={8}
+      value={typed}
+      onChange={(e) => {
+        setTyped(e.currentTarget.value);
+      }}
+      onBlur={() => {
+        if (read !== undefined && read !== value) onChange(read);
+      }}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") e.currentTarget.blur();
+        if (e.key === "Escape") setTyped(sideWritten(value));
+      }}
+    />
+  );
+}

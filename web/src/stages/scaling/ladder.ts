@@ -1,0 +1,74 @@
+import type { Check, Recheck } from "../../shared/api/client";
+import { figures, percent } from "../../shared/numbers";
+
+type Shears = NonNullable<NonNullable<Recheck["stages"]["scaling"]>["X"]>;
+
+/** A rung of the ladder: one base shear, ours or theirs, with what there is to say about it. */
+export interface Rung {
+  name: string;
+  side: "ours" | "theirs";
+  value: number;
+  says: string;
+  check: string | undefined;
+  /** whether it lies outside what it has to be */
+  out: boolean;
+}
+
+const said = (check: Check | undefined): string => {
+  if (!check) return "";
+  if (check.verdict === "agrees") return "agrees";
+  const off = check.shown ? check[check.shown]?.deviation : null;
+  const where = check.role === "inherited" ? `inherited from ${check.rests_on.join(", ")}` : "starts here";
+  return [off === null || off === undefined ? "" : percent(off), check.role ? where : ""].filter(Boolean).join(", ");
+};
+
+/** The base shears of a direction in the order in which one leads to the next. */
+export function rungs(shears: Shears, checks: Check[]): Rung[] {
+  const of = (name: string) => checks.find((c) => c.id === shears.checks[name]);
+  const factor = of("factor");
+  const rung = (
+    name: string,
+    side: Rung["side"],
+    value: number | null,
+    check: Check | undefined,
+    says: string,
+  ): Rung[] =>
+    value === null
+      ? []
+      : [
+          {
+            name,
+            side,
+            value,
+            says,
+            check: check?.id,
+            out: side === "theirs" && (check?.verdict === "differs" || check?.verdict === "breaches"),
+          },
+        ];
+  const after = shears.after_theirs;
+  const short = after !== null && shears.floor !== null && after < shears.floor * 0.9995;
+  return [
+    ...rung("static, ours", "ours", shears.static_ours, undefined, ""),
+    ...rung("static, theirs", "theirs", shears.static_theirs, of("static"), said(of("static"))),
+    ...rung(
+      "modal before, ours",
+      "ours",
+      shears.before_ours,
+      undefined,
+      "their modes, our curve: share × W × ordinate, combined",
+    ),
+    ...rung("modal before, theirs", "theirs", shears.before_theirs, of("before"), said(of("before"))),
+    ...rung(
+      "after, theirs",
+      "theirs",
+      after,
+      factor?.verdict === "breaches" ? factor : (of("after") ?? factor),
+      [
+        shears.factor_used === null ? "" : `${figures(shears.factor_used)} × before`,
+        short ? "below what is asked for" : "",
+      ]
+        .filter(Boolean)
+        .join(", "),
+    ),
+  ];
+}

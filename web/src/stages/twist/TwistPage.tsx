@@ -1,0 +1,174 @@
+import { useState } from "react";
+import { Bench } from "../../bench/Bench";
+import { theirsOf, type Track } from "../../heightlog/data";
+import { HeightLog } from "../../heightlog/HeightLog";
+import { useReviewContext } from "../../review/ReviewContext";
+import type { Recheck } from "../../shared/api/client";
+import { ChecksTable } from "../../shared/ChecksTable";
+import { Mark } from "../../shared/Mark";
+import { NothingYet } from "../../shared/NothingYet";
+import { figures, trimmed } from "../../shared/numbers";
+import { SymbolText } from "../../shared/Symbol";
+import { Matrix } from "./Matrix";
+import { greatest, worstOf, type CaseMoved, type TwistStage } from "./matrix";
+import { Turning } from "./Turning";
+import "./twist.css";
+
+const STATUS = { shown: "dot", missing: "gap", differs: "origin", open: "open" } as const;
+
+/** Which story turns, in which case, and what follows from it. */
+export default function TwistPage() {
+  const { review, recheck, selected, select } = useReviewContext();
+  const [wanted, setWanted] = useState("");
+  const [pointed, setPointed] = useState<number | null>(null);
+  if (!recheck) return null;
+  const stage = recheck.stages.twist;
+  const checks = recheck.checks.filter((c) => c.stage === "twist" || c.quantity === "eccentricity");
+  const head = (
+    <div className="stage-head">
+      <h2 className="stage-title">Twist</h2>
+      <span className="quiet">which story turns, in which case, and what follows from it</span>
+    </div>
+  );
+  const chosen = stage?.cases.find((c) => c.case === wanted) ?? worstOf(stage?.cases ?? []);
+  if (!stage || !chosen)
+    return (
+      <div className="split wide">
+        <main className="stage">
+          {head}
+          <NothingYet
+            what="No case states how both ends of its stories move"
+            hand="story drifts and displacements by case, of both ends or as the greatest and the mean"
+          />
+          <ChecksTable caption="Checks of the twist" checks={checks} selected={selected?.id} onSelect={select} />
+        </main>
+        <Bench stage="twist" />
+      </div>
+    );
+  const story = pointed ?? greatest(chosen)?.story ?? 0;
+  const name = recheck.stories[story] ?? "";
+  return (
+    <div className="split wide">
+      <main className="stage">
+        {head}
+        <h3 className="part">
+          Cases asked for{" "}
+          <span className="quiet">
+            greatest ratio of each; direction and side of the accidental eccentricity
+            {stage.eccentricity === null ? "" : `, ${trimmed(100 * stage.eccentricity)} % of the plan dimension`}
+          </span>
+        </h3>
+        <Matrix
+          cases={stage.cases}
+          chosen={chosen.case}
+          asked={stage.eccentricity !== null}
+          onChoose={(c) => {
+            setWanted(c);
+            setPointed(null);
+          }}
+        />
+        <div className="twist-picture">
+          <Turning
+            moved={chosen}
+            story={story}
+            name={name}
+            plan={review.brief.stories?.find((s) => s.name === name)?.plan as [number, number] | undefined}
+          />
+          <HeightLog
+            key={chosen.case}
+            recheck={recheck}
+            brief={review.brief}
+            tracks={tracks(recheck, stage, chosen)}
+            onSelect={select}
+            onStory={setPointed}
+          />
+        </div>
+        {stage.follows.length > 0 && (
+          <>
+            <h3 className="part">What follows</h3>
+            <table className="plain">
+              <tbody>
+                {stage.follows.map((f) => (
+                  <tr key={f.words}>
+                    <td>
+                      <Mark shape={STATUS[f.status]} /> <SymbolText text={f.words} />
+                    </td>
+                    <td className={f.status === "differs" || f.status === "missing" ? "off" : "quiet"}>{f.why}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+        {stage.irregular === false && (
+          <p className="quiet">
+            No story is torsionally irregular in any case that is handed in ({stage.clause}). That says nothing of the
+            other kinds of irregularity.
+          </p>
+        )}
+        <ChecksTable caption="Checks of the twist" checks={checks} selected={selected?.id} onSelect={select} />
+      </main>
+      <Bench stage="twist" />
+    </div>
+  );
+}
+
+/** The ratio of the chosen case against the thresholds, A_x of its direction, and the ends. */
+function tracks(recheck: Recheck, stage: TwistStage, chosen: CaseMoved): Track[] {
+  const nothing = recheck.stories.map(() => null);
+  const A_x = recheck.checks.filter(
+    (c) => c.quantity === "A_x" && c.direction === chosen.direction && c.story !== null,
+  );
+  const ours = stage.A_x_ours[chosen.direction];
+  const far = chosen.displacement.length ? chosen.displacement : chosen.drift;
+  const what = chosen.displacement.length ? "ends" : "drift of the ends";
+  const mm = (end: number) =>
+    recheck.stories.map((_, i) => (far[end]?.[i] == null ? null : 1000 * Math.abs(far[end][i])));
+  return [
+    {
+      title: "drift ratio",
+      unit: "–",
+      shape: "bars",
+      theirs: nothing,
+      texts: recheck.stories.map(() => "–"),
+      ours: chosen.ratio,
+      out: recheck.stories.map(() => false),
+      checks: recheck.stories.map(() =>
+        recheck.checks.find((c) => c.id === `twist_torsion_stated.${chosen.direction}`),
+      ),
+      adds: false,
+      faint: chosen.tiny,
+      limits: stage.thresholds.map((t) => ({
+        words: `${figures(t.value, 3)} ${t.words}`,
+        values: recheck.stories.map(() => t.value),
+      })),
+    },
+    ...(ours || A_x.length
+      ? [
+          {
+            title: "A_x",
+            unit: "–",
+            shape: "bars" as const,
+            ...theirsOf(recheck, A_x),
+            ours: ours ?? nothing,
+            adds: false,
+          },
+        ]
+      : []),
+    ...(far.length
+      ? [
+          {
+            title: what,
+            unit: "mm",
+            shape: "line" as const,
+            theirs: mm(0),
+            texts: mm(0).map((v) => (v === null ? "–" : figures(v))),
+            ours: mm(1),
+            out: recheck.stories.map(() => false),
+            checks: recheck.stories.map(() => undefined),
+            adds: false,
+          },
+        ]
+      : []),
+  ];
+}
