@@ -236,7 +236,8 @@ def staged(
     adopted = frozenset({*inputs, *told})
     given = {**inputs, **told}
     independent = _with(independent, rules, given, adopted)
-    carried = _with(carried, rules, given | _curve_off(independent, claims), adopted)
+    carried = _with(carried, rules, given, adopted)
+    carried = carried.assuming(inputs=_curve_off(independent, carried, claims))
     return Staged(independent, carried, twists, irregular, drifts)
 
 
@@ -291,19 +292,20 @@ def _of_modes(claims: ClaimSet) -> dict[Key, Any]:
     return inputs
 
 
-def _curve_off(independent: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
-    """Their spectrum and their factor on it over ours at the periods of their modes, where they are others than ours.
+def _curve_off(independent: Evaluation, carried: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
+    """Their spectrum and their factor on it over what follows from their own values, at the periods of their modes.
 
-    A wrong curve and a wrong factor are carried into the modal base shear with it.
+    A wrong curve and a wrong factor are carried into the modal base shear with it; what follows from a wrong coefficient
+    is carried already.
     """
     T = independent.inputs.get(Key("T_modes"))
     if T is None:
         return {}
-    curve = _their_curve(independent, claims, T)
+    curve = _their_curve(carried, claims, T)
     off: dict[Key, Any] = {}
     for d in DIRECTIONS:
         factor = claims.by_key.get(Key("spectrum_factor", d))
-        ours = _known(independent, "spectrum_factor", d)
+        ours = _recomputed(carried, Key("spectrum_factor", d))
         ratio = float(theirs(factor.single[0])) / float(ours) if factor and factor.single and ours else 1.0
         if abs(ratio - 1.0) > 0.005 or curve is not None:
             off[Key("curve_off", d)] = (np.ones(len(T)) if curve is None else curve) * (
@@ -312,11 +314,18 @@ def _curve_off(independent: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
     return off
 
 
-def _their_curve(independent: Evaluation, claims: ClaimSet, T: Array) -> Array | None:
+def _recomputed(carried: Evaluation, key: Key) -> Any:
+    try:
+        return carried.unpinned(key).value
+    except (MissingInput, RuleRefused):
+        return None
+
+
+def _their_curve(carried: Evaluation, claims: ClaimSet, T: Array) -> Array | None:
     points, ordinates = claims.by_key.get(Key("T_points")), claims.by_key.get(Key("S_a"))
     if points is None or ordinates is None or points.indexed.keys() != ordinates.indexed.keys():
         return None
-    ours = _known(independent, "S_a", None)
+    ours = _recomputed(carried, Key("S_a"))
     if ours is None:
         return None
     order = sorted(points.indexed)

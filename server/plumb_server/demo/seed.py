@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 
 from plumb_server.accounts.models import User
@@ -98,11 +99,16 @@ def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: 
     for email, role in TEAM.items():
         Membership.objects.get_or_create(review=review, user=people[email], defaults={"role": role})
     submission = services.open_submission(review, people[SUBMITTER])
-    for path in sorted(FILES.glob(f"{prefix}S0-*"), key=lambda p: "stories" not in p.name):
+    for path in sorted(FILES.glob(f"{prefix}S0-*"), key=_turn):
         exhibit = services.add_exhibit(submission, people[SUBMITTER], name=path.name, data=path.read_bytes())
         services.accept_table(exhibit, people[REVIEWER], services.sheets_of(exhibit)[0], "", None)
     services.accept_submission(submission, people[LEAD])
     return review
+
+
+def _turn(path: Path) -> tuple[int, str]:
+    """The table of stories first, then that of cases: others name them."""
+    return {"stories": 0, "cases": 1}.get(path.stem.split("-S0-")[1], 2), path.name
 
 
 def _first_finding(review: Review, people: dict[str, User]) -> None:

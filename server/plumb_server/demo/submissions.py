@@ -35,6 +35,8 @@ and leaves out the importance class.  The Aldermouth Granary Lofts' S0 (UBC 1997
 
 and leaves out the zone.
 
+What they state of modal analysis, twist and drift, and the slips there, stands in `analysis`.
+
 `manage.py make_demo_files` writes them to `demo/files/`.
 """
 
@@ -53,6 +55,8 @@ from plumb_core.documents.reading import read
 from plumb_core.intake.cells import factor
 from plumb_core.rules import Evaluation, Key
 
+from plumb_server.demo import analysis
+from plumb_server.demo.analysis import Analysis
 from plumb_server.demo.buildings import (
     CLINIC,
     CLINIC_BRIEF,
@@ -68,10 +72,21 @@ from plumb_server.demo.clinic_model import STATED_MODES, submitted_modes
 FILES = Path(__file__).parent / "files"
 SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.Static X", "V.Y", "k.Y")
 """Ids of the checks at which the clinic's slips are made."""
-EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X")
+ANALYSIS_SLIPS = ("spectrum_factor.X", "A_x.X.L4")
+"""Ids of the checks at which the slips of the clinic's scaling and twist are made."""
+EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X", "load_share.Floor load.L1", "amplified_amplifier.Y")
 MODAL_SLIPS = ("m.L6", "axes_mass_ratio", "target_mass_sum.Y")
 """Ids of the checks at which the slips of the clinic's modal analysis are made."""
-GRANARY_SLIPS = ("C_v", "w.F1", "w.F2", "F_t.Y")
+GRANARY_SLIPS = (
+    "C_v",
+    "w.F1",
+    "w.F2",
+    "F_t.Y",
+    "scaled_by_factor_used.Y",
+    "A_x.X.F1",
+    "theta.X.F4",
+    "theta.Y.Roof",
+)
 
 PERIODS = [0.0, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.74, 0.8, 0.9, 1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 6.0, 8.0, 10.0]
 
@@ -289,8 +304,15 @@ def clinic_run() -> Evaluation:
     return evaluation_of(CLINIC_BRIEF, pins)
 
 
+EXCHANGE_LIVE = 3.0
+"""kPa of live load on the floors of the exchange, of which 0.15 counts (offices, occupied independently)."""
+
+
 def exchange_run() -> Evaluation:
-    pins: dict[Key, Any] = {Key("S"): 1.20, Key("q", "Y"): 6.5, Key("lambda_", "Y"): 0.85}
+    stories = EXCHANGE_BRIEF["stories"]
+    live = [EXCHANGE_LIVE * s["plan"][0] * s["plan"][1] for s in stories[:-1]] + [0.0]
+    weights = np.array([s["weight"] - 0.15 * own for s, own in zip(stories, live, strict=True)])
+    pins: dict[Key, Any] = {Key("S"): 1.20, Key("q", "Y"): 6.5, Key("lambda_", "Y"): 0.85, Key("w"): weights}
     before = evaluation_of(EXCHANGE_BRIEF, pins)
     return evaluation_of(EXCHANGE_BRIEF, pins | {Key("V", "X"): round(1.2 * before.value("V", "X"))})
 
@@ -416,10 +438,99 @@ def xlsx_bytes(sheet: str, table: Table) -> bytes:
     return data.getvalue()
 
 
+def _names(brief: dict[str, Any]) -> list[str]:
+    return [s["name"] for s in brief["stories"]]
+
+
+def _common(prefix: str, a: Analysis, rows: list[tuple[float, float, float]]) -> dict[str, Table]:
+    """Tables that every submission has of its modal analysis and its drifts."""
+    return {
+        f"{prefix}-S0-analysis.csv": analysis.parameters(a, rows),
+        f"{prefix}-S0-cases.csv": analysis.cases(a),
+        f"{prefix}-S0-reactions.csv": analysis.reactions(a, rows),
+        f"{prefix}-S0-drifts.csv": analysis.drifts(a),
+        f"{prefix}-S0-displacements.csv": analysis.displacements(a),
+    }
+
+
+def _of_the_clinic(run: Evaluation) -> dict[str, Table]:
+    # as its table of modes has them, axes exchanged
+    rows = [
+        (round(m["T"], 3), round(m["mass_ratio"]["Y"], 4), round(m["mass_ratio"]["X"], 4))
+        for m in submitted_modes()["modes"][:STATED_MODES]
+    ]
+    a = Analysis(
+        run,
+        _names(CLINIC_BRIEF),
+        (36.0, 22.5),
+        {"X": 0.0016, "Y": 0.0014},
+        turning={"drift": (1.26, 0.74), "displacement": (1.30, 0.70)},
+        missing=("Y-",),
+        without_g=("X",),
+        irregularity={"X": "torsional", "Y": "none"},
+    )
+    return _common("clinic", a, rows) | {
+        "clinic-S0-amplification.csv": analysis.amplifications(a, {"X": 1.0, "Y": 1.0}),
+        "clinic-S0-combinations.csv": analysis.combinations(a),
+    }
+
+
+def _of_the_library(run: Evaluation) -> dict[str, Table]:
+    rows = analysis.table_of_modes({"X": 0.91, "Y": 0.97}, len(LIBRARY_BRIEF["stories"]))
+    a = Analysis(
+        run,
+        _names(LIBRARY_BRIEF),
+        (30.0, 27.0),
+        {"X": 0.0021, "Y": 0.0022},
+        irregularity={"X": "none", "Y": "none"},
+        imperial=True,
+    )
+    return _common("library", a, rows) | {
+        "library-S0-modes.csv": analysis.modes_table(rows),
+        "library-S0-combinations.csv": analysis.combinations(a),
+        "library-S0-make-up.csv": analysis.make_up(a, 4.79, 0.0),
+    }
+
+
+def _of_the_exchange(run: Evaluation) -> dict[str, Table]:
+    rows = analysis.table_of_modes({"X": 1.14, "Y": 1.71}, len(EXCHANGE_BRIEF["stories"]))
+    a = Analysis(
+        run, _names(EXCHANGE_BRIEF), (42.0, 28.0), {"X": 0.0012, "Y": 0.0010}, amplified_by={"X": 4.0, "Y": 1.0}
+    )
+    return _common("exchange", a, rows) | {
+        "exchange-S0-modes.csv": analysis.modes_table(rows),
+        "exchange-S0-combinations.csv": analysis.combinations(a, together=False),
+        "exchange-S0-make-up.csv": analysis.make_up(a, EXCHANGE_LIVE, 0.0, "B"),
+    }
+
+
+def _of_the_granary(run: Evaluation) -> dict[str, Table]:
+    rows = analysis.table_of_modes({"X": 0.58, "Y": 0.96}, len(GRANARY_BRIEF["stories"]))
+    drift = (1.27, 0.73)
+    a = Analysis(
+        run,
+        _names(GRANARY_BRIEF),
+        (24.0, 18.0),
+        {"X": 0.0021, "Y": 0.0019},
+        turning={"drift": drift, "displacement": (1.38, 0.62)},
+        unscaled=("Y",),
+        irregularity={"X": "torsional", "Y": "none"},
+    )
+    return _common("granary", a, rows) | {
+        "granary-S0-modes.csv": analysis.modes_table(rows),
+        "granary-S0-amplification.csv": analysis.amplifications(a, {"X": (drift[0] / 1.2) ** 2, "Y": 1.0}),
+        "granary-S0-stability.csv": analysis.thetas_of_base_shear(a),
+    }
+
+
 def tables() -> dict[str, Table]:
     """The tables of the demo's files, by file name."""
     clinic, library, exchange, granary = clinic_run(), library_run(), exchange_run(), granary_run()
     return {
+        **_of_the_clinic(clinic),
+        **_of_the_library(library),
+        **_of_the_exchange(exchange),
+        **_of_the_granary(granary),
         "clinic-S0-parameters.xlsx": parameters(clinic, CLINIC, imperial=False),
         "clinic-S0-stories.csv": with_masses(stories(clinic, CLINIC_BRIEF, imperial=False)),
         "clinic-S0-modes.csv": modes(),

@@ -265,5 +265,8 @@ export function ReviewLayout() {
 
 /** How the submitted values were held up, in words. */
 const told = (coverage: { claims: number; recomputed: number; independent: number }) =>
-  `${counted(coverage.independent, "value")} against our own inputs, ${String(coverage.recomputed)} against what follows ` +
-  `from theirs, ${String(coverage.claims - coverage.independent - coverage.recomputed)} not held against anything yet`;
+  [
+    `${counted(coverage.independent, "value")} against our own inputs`,
+    `${String(coverage.recomputed)} against what follows from theirs`,
+    `${String(coverage.claims - coverage.independent - coverage.recomputed)} not held against anything yet`,
+  ].join(", ");

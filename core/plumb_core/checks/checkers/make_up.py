@@ -46,6 +46,11 @@ class Row:
         return self.stated.get("load_share")
 
     @property
+    def nothing(self) -> bool:
+        """Whether the row says that there is none of this load; the least weight of partitions counts all the same."""
+        return self.amount == 0.0 and self.plain["kind"] != "partition"
+
+    @property
     def amount(self) -> float:
         """Its whole amount, kN."""
         return float(self.plain["amount"])
@@ -126,7 +131,8 @@ def _counted(context: Context, rows: list[Row]) -> list[dict[str, Any]] | str:
     for row in rows:
         if not row.plain["kind"]:
             return f"the kind of load {row.load} is not stated"
-        loads[row.story].append(dict(row.plain))
+        if not row.nothing:
+            loads[row.story].append(dict(row.plain))
     try:
         counted = context.independent.assuming(inputs={Key("loads"): loads}).value("w_shares")
     except (MissingInput, RuleRefused) as lacking:
@@ -134,7 +140,8 @@ def _counted(context: Context, rows: list[Row]) -> list[dict[str, Any]] | str:
             f"{lacking.message}. {lacking.remedy}" if isinstance(lacking, RuleRefused) else "the edition asks for more"
         )
     by_place = {(i, load["name"]): load for i, story in enumerate(counted) for load in story}
-    return [by_place[row.story, row.load] for row in rows]
+    none = {"share": None, "counted": 0.0, "why": "there is none of it"}
+    return [by_place.get((row.story, row.load), none) for row in rows]
 
 
 def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str | None) -> Iterator[Check]:
@@ -142,7 +149,7 @@ def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str 
     clause = context.independent.rules["w_shares"].clause if "w_shares" in context.independent.rules else ""
     groups: dict[tuple[str, float, float | None], list[int]] = {}
     for number, row in enumerate(rows):
-        if row.share is None:
+        if row.share is None or row.nothing:
             continue
         counted = ours[number] if isinstance(ours, list) else None
         groups.setdefault(

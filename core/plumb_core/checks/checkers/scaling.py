@@ -8,6 +8,7 @@ from dataclasses import replace
 from plumb_core import DIRECTIONS
 from plumb_core.answers.forces import PRINTED, enough_factor
 from plumb_core.checks.check import Check, Limit, Role, Verdict
+from plumb_core.checks.checkers.modes import EXCHANGED
 from plumb_core.checks.checkers.values import check_of
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import compare
@@ -110,6 +111,10 @@ def _before(context: Context, direction: str, claim: Claim) -> Check:
     if check.independent is None and check.carried is None:
         return replace(check, note=f"no modal base shear of our own: {_why(sides[0][0])}", upstream=())
     said = f"from their own {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
+    if check.role is Role.ORIGIN and _right_once_exchanged(context, key, claim):
+        return replace(
+            check, note=said, level=2, role=Role.INHERITED, rests_on=(EXCHANGED,), upstream=(Key("mass_ratio"),)
+        )
     check = replace(check, note=said, level=2, upstream=tuple(Key(n, d) for n in CURVE for d in (direction, None)))
     if check.role is Role.ORIGIN and check.carried is not None:
         ratio = float(check.carried.theirs) / float(check.carried.ours)
@@ -117,6 +122,19 @@ def _before(context: Context, direction: str, claim: Claim) -> Check:
         if cause:
             return replace(check, note=f"{said}; theirs is {figures(ratio)} of it: {cause[1]}", slip=cause[0])
     return check
+
+
+def _right_once_exchanged(context: Context, key: Key, claim: Claim) -> bool:
+    """Whether their axes are exchanged in the table of modes, and the shear is that of the other column."""
+    other = "Y" if key.direction == "X" else "X"
+    shares = context.carried.inputs.get(Key("mass_share", other))
+    if not context.modes_beside_ours or not context.modes_beside_ours["swapped"] or shares is None:
+        return False
+    step = context.step(context.carried.assuming(inputs={Key("mass_share", key.direction): shares}), key)
+    return (
+        not isinstance(step, Ours)
+        and context.compared(key.name, float(theirs(claim)), float(step.value), rounding(claim)).agrees
+    )
 
 
 def _why(step: object) -> str:
@@ -223,8 +241,12 @@ def _factors(
         return
     value, floor = float(theirs(factor)), max(rounding(factor), PRINTED)
     limit = Limit(ours, "min", "factor_required", QUANTITIES["factor_required"].symbol, clause)
-    enough = enough_factor(value, ours)
-    by_theirs = own is None or enough_factor(value, own)
+    # what the digits of their base shears leave of the factor
+    slack = sum(
+        rounding(c) / float(theirs(c)) for c in (before, _stated(context, "V_static", direction)) if c and c.value
+    )
+    enough = enough_factor(value * (1 + slack), ours)
+    by_theirs = own is None or enough_factor(value * (1 + slack), own)
     note = f"{figures(value)} is used, {figures(ours)} is required" + (
         "" if enough else ", by our static base shear" if by_theirs else ""
     )
