@@ -329,6 +329,7 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         "cases": _case_drifts(context, governing, per),
         "governing": list(governing.case),
         "ratio": _listed(ratios),
+        "ratio_theirs": _theirs_over_height(context, governing, per),
         "limit": [None if v is None or not np.isfinite(v) else float(v) for v in by_story],
         "at_edges": governing.at_edges,
         "chain": [] if worst is None else _chain(context, governing, worst),
@@ -337,6 +338,14 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         "theta_theirs": None if stated is None else _listed(stated),
         "theta_limit": theta_limit,
     }
+
+
+def _theirs_over_height(context: Context, governing: Governing, per: Array | None) -> list[float | None] | None:
+    """The drifts that they give as amplified, over the height as the limit is worded; the greatest of each story."""
+    amplifier = _number(context.independent, "amplifier", governing.direction)
+    if not governing.pairs or per is None or not amplifier:
+        return None
+    return _listed(np.max([p.large for p in governing.pairs], axis=0) * per / amplifier)
 
 
 def _case_drifts(context: Context, governing: Governing, per: Array | None) -> list[results.CaseDrift]:

@@ -430,6 +430,7 @@ class DriftsOfDirection(TypedDict):
     cases: list[CaseDrift]
     governing: list[str]
     ratio: list[float | None]
+    ratio_theirs: list[float | None] | None
     limit: list[float | None]
     at_edges: bool
     chain: list[Part]

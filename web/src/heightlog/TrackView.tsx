@@ -25,10 +25,12 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
         ...track.theirs,
         ...track.ours,
         ...(track.against?.values ?? []),
+        ...(track.also ?? []),
         ...(track.limits ?? []).flatMap((l) => l.values),
-      ].map((v) => v ?? 0),
+      ].map((v) => (v ?? 0) - (track.from ?? 0)),
     ) * 1.06;
-  const at = (v: number) => x + (v / most) * width;
+  const from = track.from ?? 0;
+  const at = (v: number) => x + (Math.max(v - from, 0) / most) * width;
   const rows = track.ours.map((ours, i) => ({
     i,
     ours,
@@ -68,31 +70,42 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
       <text x={x + width} y={14} textAnchor="end" className="log-unit">
         {narrow && off ? off : unit}
       </text>
-      {axisMarks(most, width > 130 ? 3 : 2).map((m) => (
-        <g key={m}>
-          <line x1={at(m)} x2={at(m)} y1={TOP} y2={bottom} stroke="var(--line)" strokeDasharray="1 3" />
-          <text x={at(m)} y={bottom + 16} textAnchor="middle" className="log-unit">
-            {figures(m, 2)}
-          </text>
-        </g>
-      ))}
+      {axisMarks(most, width > 130 ? 3 : 2)
+        .map((m) => m + from)
+        .map((m) => (
+          <g key={m}>
+            <line x1={at(m)} x2={at(m)} y1={TOP} y2={bottom} stroke="var(--line)" strokeDasharray="1 3" />
+            <text x={at(m)} y={bottom + 16} textAnchor="middle" className="log-unit">
+              {from ? m.toFixed(1) : figures(m, 2)}
+            </text>
+          </g>
+        ))}
       {(track.limits ?? []).map((limit) => (
         <Edge key={limit.words} rows={rows} values={limit.values} at={at} words={limit.words} right={x + width} />
       ))}
       {shape === "line" && (
         <g>
-          {(["ours", "theirs"] as const).map((side) => (
+          {(
+            [
+              ["ours", rows.map((r) => r.ours)],
+              ["theirs", rows.map((r) => r.theirs)],
+              ["theirs", track.also ?? []],
+            ] as const
+          ).map(([side, values], k) => (
             <polyline
-              key={side}
+              key={k}
               points={[
                 `${String(x)},${String(bottom)}`,
-                ...rows.flatMap((r) => (r[side] === null ? [] : [`${String(at(r[side]))},${String(r.floor)}`])),
+                ...rows.flatMap((r) => {
+                  const value = values[r.i] ?? null;
+                  return value === null ? [] : [`${String(at(value))},${String(r.floor)}`];
+                }),
               ].join(" ")}
               fill="none"
               stroke={`var(--${side})`}
-              strokeWidth={side === "ours" ? 2.4 : 1.5}
+              strokeWidth={side === "ours" ? 2.4 : 1.6}
               strokeDasharray={side === "ours" ? undefined : "4 3"}
-              visibility={rows.every((r) => r[side] === null) ? "hidden" : undefined}
+              visibility={values.every((v) => v === null) ? "hidden" : undefined}
             />
           ))}
         </g>

@@ -20,6 +20,10 @@ export interface Track {
   against?: { title: string; values: (number | null)[] };
   /** edges that values are held to, each with its words; one value for each story */
   limits?: { words: string; values: (number | null)[] }[];
+  /** a second line of theirs beside the first */
+  also?: (number | null)[];
+  /** where the axis starts, 0 if left out */
+  from?: number;
   /** stories whose values say nothing, shown greyed */
   faint?: boolean[];
 }

@@ -53,7 +53,7 @@ def scaling(context: Context) -> Iterator[Check]:
             yield check
         if before is not None and after is not None and used is not None:
             yield _after(context, direction, before, after, used)
-        yield from _factors(context, direction, before, after, used, required, confirmed)
+        yield from _factors(context, direction, before, after, used, required)
         if before is not None:
             yield from _far_off(context, direction, before, confirmed)
 
@@ -201,15 +201,13 @@ def _factors(
     after: Claim | None,
     used: Claim | None,
     required: Claim | None,
-    confirmed: bool,
 ) -> Iterator[Check]:
     """The factor that was used against the one that is required, by our values and by theirs."""
     key = Key("factor_required", direction)
     if "factor_required" not in context.independent.rules:
         return
-    ours_from = {}
-    if before is not None and (confirmed or not _estimated(context, direction)):
-        ours_from[Key("V_dynamic", direction)] = float(theirs(before))
+    # a factor goes on their own base shear, whatever it should have been
+    ours_from = {} if before is None else {Key("V_dynamic", direction): float(theirs(before))}
     steps = (
         context.step(context.independent.assuming(inputs=ours_from) if ours_from else context.independent, key),
         context.step(_carried_from(context, direction, before), key),

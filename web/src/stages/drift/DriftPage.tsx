@@ -6,6 +6,7 @@ import { HeightLog } from "../../heightlog/HeightLog";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
+import { figures } from "../../shared/numbers";
 import { NothingYet } from "../../shared/NothingYet";
 import { Chain } from "./Chain";
 import "./drift.css";
@@ -119,10 +120,16 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
       title: "design drift",
       unit: "% of h",
       shape: "bars",
-      theirs: nothing,
-      texts: recheck.stories.map(() => "–"),
+      theirs: own ? nothing : percents(drifts.ratio_theirs ?? nothing),
+      texts: recheck.stories.map((_, i) => {
+        const value = own ? null : (drifts.ratio_theirs?.[i] ?? null);
+        return value === null ? "–" : figures(100 * value);
+      }),
       ours: percents(own ? own.ratio : drifts.ratio),
-      out: held.map((c) => c.verdict === "breaches"),
+      out: recheck.stories.map((_, i) => {
+        const [a, b] = [drifts.ratio_theirs?.[i], drifts.ratio[i]];
+        return !own && a != null && b != null && Math.abs(a - b) > 0.01 * b;
+      }),
       checks: recheck.stories.map((s) => held.find((c) => c.story === s)),
       adds: false,
       limits: [{ words: "limit of the story drift", values: percents(drifts.limit) }],

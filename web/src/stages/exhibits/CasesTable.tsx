@@ -116,14 +116,18 @@ export function CasesTable({ submission }: { submission: Submission }) {
                     />
                   </td>
                   <td>
-                    <Choice
-                      label={`Scaling of ${c.name}`}
-                      value={c.step}
-                      words={STEPS}
-                      onChange={(step) => {
-                        set({ step });
-                      }}
-                    />
+                    {c.kind === "modal" || c.step ? (
+                      <Choice
+                        label={`Scaling of ${c.name}`}
+                        value={c.step}
+                        words={STEPS}
+                        onChange={(step) => {
+                          set({ step });
+                        }}
+                      />
+                    ) : (
+                      <span className="quiet">–</span>
+                    )}
                   </td>
                   <td>
                     <Choice

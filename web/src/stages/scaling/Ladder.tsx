@@ -88,7 +88,7 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
                     </>
                   )}
                   <text
-                    x={x + 12}
+                    x={edge !== null && x < edge && x + 70 > edge ? edge + 8 : x + 12}
                     y={y + 5}
                     className={r.side === "ours" ? "ladder-value ours" : "ladder-value theirs"}
                     fill={`var(--${r.side})`}

@@ -31,27 +31,18 @@ export function Turning({ moved, story, name, plan }: Props) {
   const most = Math.max(Math.abs(one ?? 0), Math.abs(two ?? 0));
   // the farther end moves a quarter of the picture
   const times = plan && most > 0 ? round(34 / (most * scale)) : 0;
-  const shift = (v: number | null) => (v ?? 0) * times * scale;
-  // ends lie along the axis across the movement: for X at the lower and upper edge, for Y at the left and right one
-  const corners: [number, number, number][] =
-    along === "X"
-      ? [
-          [x0, y0 + h, 1],
-          [x0 + w, y0 + h, 1],
-          [x0 + w, y0, 2],
-          [x0, y0, 2],
-        ]
-      : [
-          [x0, y0 + h, 1],
-          [x0, y0, 1],
-          [x0 + w, y0, 2],
-          [x0 + w, y0 + h, 2],
-        ];
-  const points = (by: (end: number) => number) =>
-    corners
-      .map(([x, y, end]) => (along === "X" ? [x + by(end), y] : [x, y - by(end)]))
-      .map((p) => p.join(","))
-      .join(" ");
+  // the floor is rigid: what its ends differ by turns it, and its other edges with it
+  const [u1, u2] = [(one ?? 0) * times * scale, (two ?? 0) * times * scale];
+  const corner = (x: number, y: number, moved: boolean): string => {
+    if (!moved) return `${String(x0 + x)},${String(y0 + y)}`;
+    const [mean, turn] = [(u1 + u2) / 2, (u1 - u2) / (along === "X" ? h : w)];
+    const [dx, dy] = [x - w / 2, y - h / 2];
+    return along === "X"
+      ? `${String(x0 + x + mean + turn * dy)},${String(y0 + y - turn * dx)}`
+      : `${String(x0 + x - turn * dy)},${String(y0 + y - mean + turn * dx)}`;
+  };
+  const outline = (moved: boolean) =>
+    [corner(0, h, moved), corner(w, h, moved), corner(w, 0, moved), corner(0, 0, moved)].join(" ");
   return (
     <figure className="turning">
       <figcaption>
@@ -64,15 +55,8 @@ export function Turning({ moved, story, name, plan }: Props) {
         </span>
       </figcaption>
       <svg width={SIZE} height={HEIGHT} role="img" aria-label={`Plan of ${name}, moved along ${along}`}>
-        <polygon points={points(() => 0)} fill="none" stroke="var(--quiet)" strokeDasharray="4 4" />
-        {ends.length > 0 && (
-          <polygon
-            points={points((end) => shift(end === 1 ? one : two))}
-            fill="none"
-            stroke="var(--theirs)"
-            strokeWidth={1.8}
-          />
-        )}
+        <polygon points={outline(false)} fill="none" stroke="var(--quiet)" strokeDasharray="4 4" />
+        {ends.length > 0 && <polygon points={outline(true)} fill="none" stroke="var(--theirs)" strokeWidth={1.8} />}
         {ends.length > 0 &&
           ([1, 2] as const).map((end) => {
             const value = end === 1 ? one : two;
