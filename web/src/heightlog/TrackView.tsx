@@ -1,4 +1,4 @@
-import { figures, percent } from "../shared/numbers";
+import { figures, percent, trimmed } from "../shared/numbers";
 import { axisMarks, type Track } from "./data";
 
 /** Space above and below the tracks, px. */
@@ -31,6 +31,8 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
     ) * 1.06;
   const from = track.from ?? 0;
   const at = (v: number) => x + (Math.max(v - from, 0) / most) * width;
+  // an edge that is the same all the way up is told at its foot
+  const edges = (track.limits ?? []).flatMap((l) => (new Set(l.values).size === 1 && l.values[0] ? [l.values[0]] : []));
   const rows = track.ours.map((ours, i) => ({
     i,
     ours,
@@ -72,6 +74,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
       </text>
       {axisMarks(most, width > 130 ? 3 : 2)
         .map((m) => m + from)
+        .filter((m) => edges.every((e) => Math.abs(at(m) - at(e)) > 22))
         .map((m) => (
           <g key={m}>
             <line x1={at(m)} x2={at(m)} y1={TOP} y2={bottom} stroke="var(--line)" strokeDasharray="1 3" />
@@ -82,6 +85,11 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
         ))}
       {(track.limits ?? []).map((limit) => (
         <Edge key={limit.words} rows={rows} values={limit.values} at={at} words={limit.words} right={x + width} />
+      ))}
+      {edges.map((e) => (
+        <text key={e} x={at(e)} y={bottom + 16} textAnchor="middle" className="log-unit" fill="var(--limit)">
+          {trimmed(e)}
+        </text>
       ))}
       {shape === "line" && (
         <g>

@@ -82,5 +82,7 @@ it("names the stages that nothing was handed in for", () => {
     check({ id: "gap_x", stage: "ground", verdict: "gap" }),
     check({ id: "d", stage: "drift", theirs }),
   ];
-  expect(bareStages({ checks })).toEqual(["ground", "spectrum", "weight", "modes", "scaling", "twist"]);
+  const stages = { scaling: null, twist: { cases: [] } as unknown as Recheck["stages"]["twist"], drift: null };
+  // the ends of a case tell of twist though an edition has no class of it
+  expect(bareStages({ checks, stages })).toEqual(["ground", "spectrum", "weight", "modes", "scaling"]);
 });

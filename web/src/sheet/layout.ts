@@ -117,5 +117,9 @@ export function countsOf(checks: Check[]): StageCounts {
 const HANDED_IN = ["ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift"];
 
 /** Stages that nothing was handed in for: no value of theirs stands in them. */
-export const bareStages = (recheck: Pick<Recheck, "checks">): string[] =>
-  HANDED_IN.filter((stage) => !recheck.checks.some((c) => c.stage === stage && c.theirs !== null));
+export const bareStages = (recheck: Pick<Recheck, "checks" | "stages">): string[] =>
+  HANDED_IN.filter(
+    (stage) =>
+      !recheck.checks.some((c) => c.stage === stage && c.theirs !== null) &&
+      !recheck.stages[stage as keyof Recheck["stages"]],
+  );

@@ -9,6 +9,7 @@ import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
 import { useReviewContext } from "../../review/ReviewContext";
 import { ChecksTable } from "../../shared/ChecksTable";
+import { ModalShears } from "./ModalShears";
 import { ModesTable } from "./ModesTable";
 import { ModeViewer } from "./ModeViewer";
 import { RunningSums } from "./RunningSums";
@@ -101,6 +102,7 @@ export default function ModesPage() {
             onSelect={select}
           />
         )}
+        <ModalShears recheck={recheck} />
         {answer && (
           <>
             <div className="stage-head" style={{ marginTop: 18 }}>
