@@ -16,7 +16,7 @@ from typing import Any
 
 import numpy as np
 from plumb_core.checks.context import Context
-from plumb_core.checks.recheck import checks_of, context_of, modal_request, recheck
+from plumb_core.checks.recheck import checks_of, context_of, own_requests, recheck
 from plumb_core.documents.reading import read_recheck
 from plumb_core.rules import Key
 from plumb_core.solve import solve
@@ -42,10 +42,10 @@ def main() -> None:
     """Print the table."""
     np.seterr(all="ignore")
     document: dict[str, Any] = json.loads(CLINIC.read_text(encoding="utf-8"))
-    request = modal_request(read_recheck(document))
+    request = own_requests(read_recheck(document)).get("modal")
     answer = None if request is None else solve(request)
     read = read_recheck(document)
-    context = Context.of(read, answer)
+    context = Context.of(read, {"modal": answer})
     checks_of(context)
 
     def assumptions() -> None:
@@ -57,7 +57,7 @@ def main() -> None:
         full: lambda: recheck(document, lambda _: answer),
         "the same without derivations": lambda: recheck(document, lambda _: answer, steps=False),
         "its document read": lambda: context_of(document, lambda _: answer),
-        "its checks, of a document that is read": lambda: checks_of(Context.of(read, answer)),
+        "its checks, of a document that is read": lambda: checks_of(Context.of(read, {"modal": answer})),
         f"{ASSUMPTIONS} assumptions of one input each": assumptions,
     }
     times = shortest(works, 30)

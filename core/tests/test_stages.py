@@ -7,10 +7,11 @@ from typing import Any
 
 import pytest
 from canonical import Made, submission
-from plumb_core.checks.recheck import recheck
+from plumb_core.checks.recheck import own_requests, recheck
 from plumb_core.documents.brief import Brief
-from plumb_core.documents.reading import read
+from plumb_core.documents.reading import read, read_recheck
 from plumb_core.intake.submission import SubmissionRead, read_submission
+from plumb_core.solve import solve
 from timing import process_seconds
 
 EDITIONS = (
@@ -496,3 +497,82 @@ def test_what_the_stages_show() -> None:
     drift = stages["drift"]["Y"]
     assert [p["symbol"] for p in drift["chain"]] == ["δ_e", "C_d", "I_e", "δ/δ_e", "Δ", "Δ/h"]
     assert drift["limit"] == [0.02] * 6
+
+
+# Our own model beside theirs
+
+
+def model_of(made: Made) -> dict[str, Any]:
+    """Lateral lines with the stiffness of the made submission's shear building, 8 m to either side of the middle."""
+    lines = [
+        {"story": i, "at": [x, y], "angle": angle, "stiffness": made.values["modal"][d]["k"] / 2.0}
+        for i in range(6)
+        for d, x, y, angle in (
+            ("X", 0.0, -8.0, 0.0),
+            ("X", 0.0, 8.0, 0.0),
+            ("Y", -12.0, 0.0, 90.0),
+            ("Y", 12.0, 0.0, 90.0),
+        )
+    ]
+    return {"use": "lines", "lateral_lines": lines}
+
+
+def with_model(made: Made, drifts_by: float = 1.0) -> dict[str, Any]:
+    """The document of a submission whose static drifts are those of the model, times a factor, and of the model itself."""
+    taken = taken_in(made).document
+    taken.submission.claims = [
+        c for c in taken.submission.claims if not c.quantity.startswith(("drift_", "displacement_"))
+    ]
+    document = taken.model_dump(exclude_none=True) | {"model": model_of(made)}
+    read_document = read_recheck(document | {"submission": {"claims": [moved_claim("X static +", "X", "L1", 0.001)]}})
+    answer = solve(own_requests(read_document)["static_response"])
+    for case in answer["cases"]:
+        d, e = case["direction"], case["eccentricity"]
+        if not e:
+            continue
+        for row in case["stories"]:
+            for end, value in enumerate(row["edges"][d]["drift"], 1):
+                name = f"{d} static {'+' if e > 0 else '-'}"
+                claim = moved_claim(name, d, row["name"], abs(value) * drifts_by, f"drift_end_{end}")
+                document["submission"]["claims"].append(claim)
+    return document
+
+
+def moved_claim(case: str, direction: str, story: str, value: float, quantity: str = "drift_end_1") -> dict[str, Any]:
+    text = f"{1000 * value:.4f}"
+    place = {"case": case, "direction": direction, "story": story}
+    return {"quantity": quantity, **place, "value": float(text) / 1000, "text": text, "unit": "mm", "scale": 0.001}
+
+
+def own_checks(document: dict[str, Any]) -> dict[str, tuple[str, str | None]]:
+    return {c["id"]: (c["verdict"], c["role"]) for c in recheck(document)["checks"] if c["kind"] == "own"}
+
+
+def test_our_own_model_agrees_with_a_submission_of_the_same_building() -> None:
+    document = with_model(right("asce7-16"))
+    found = own_checks(document)
+    assert {v for v, _ in found.values()} == {"agrees"}
+    assert {i.split(".")[0] for i in found} == {"own_V_dynamic", "own_drift_max", "own_torsion_ratio"}
+    answer = recheck(document)
+    # the model has all six modes where the table has four: the shears are near each other, and stand beside each other
+    shears = answer["stages"]["scaling"]["X"]
+    assert shears["before_model"] == pytest.approx(shears["before_theirs"], rel=0.02)
+    turned = next(c for c in answer["stages"]["twist"]["cases"] if c["case"] == "X static +")
+    assert turned["ratio_own"] == pytest.approx(turned["ratio"], rel=1e-3)
+
+
+def test_drifts_that_our_own_model_does_not_have_are_asked_about_once_a_direction() -> None:
+    found = own_checks(with_model(right("asce7-16"), drifts_by=1.3))
+    asked = {i.rsplit(".", 1)[0] for i, (verdict, _) in found.items() if verdict == "question"}
+    assert {i.split(".")[:2] == ["own_drift_max", d] for i in asked for d in "XY"} == {True, False}
+    assert len(asked) == 2
+
+
+def test_drifts_of_other_forces_are_held_against_ours_under_their_forces() -> None:
+    document = with_model(right("asce7-16"), drifts_by=1.3)
+    for claim in document["submission"]["claims"]:
+        if claim["quantity"] in ("V_story", "F", "M_story"):
+            claim["value"] *= 1.3
+            claim["text"] = f"{claim['value']:.2f}"
+    found = own_checks(document)
+    assert {v for i, (v, _) in found.items() if i.startswith("own_drift")} == {"agrees"}

@@ -79,6 +79,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind("stability", "the greatest stability coefficient against its limit", "stability_"),
         CheckKind("load", "a load of the weight make-up against what the code counts of it"),
         CheckKind("make_up", "a weight against its own make-up", "make_up_"),
+        CheckKind("own", "a result against that of our own model", "own_"),
         CheckKind("declared", "what is declared of the analysis", "declared_"),
         CheckKind("make_up_open", "what the weight make-up leaves to ask", "make_up_open_"),
         CheckKind("combination", "a load combination that the code asks for", "combination_"),

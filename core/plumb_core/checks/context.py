@@ -60,6 +60,7 @@ class Context:
         irregular (None where nothing tells)
     drifts : of each direction that states any, those that are held to the limit
     own_modes : the answer of the reviewer's own model to `modal`; None where it hasn't been run
+    own : all its answers by kind of request
     modes_beside_ours : the submitted modes matched with those of our own model; None without either
     made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
         of checkers whose checks no assumption changes; and by the id of a check, that check as it was linked with its origins
@@ -77,13 +78,18 @@ class Context:
     drifts: tuple[Governing, ...] = ()
     own_modes: Mapping[str, Any] | None = None
     modes_beside_ours: documents.ModeComparison | None = None
+    own: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
     made: dict[Key, tuple[tuple[Any, ...], list[Check]]] = field(default_factory=dict, repr=False, compare=False)
     made_of_claims: dict[Any, list[Check]] = field(default_factory=dict, repr=False, compare=False)
     linked: dict[int, tuple[Check, Check]] = field(default_factory=dict, repr=False, compare=False)
 
     @classmethod
-    def of(cls, document: RecheckDocument, own_modes: Mapping[str, Any] | None = None) -> Context:
-        """The context of a recheck document."""
+    def of(cls, document: RecheckDocument, own: Mapping[str, Mapping[str, Any]] | None = None) -> Context:
+        """The context of a recheck document.
+
+        own : answers of the reviewer's own model by kind of request (modal, static_response, response_X, response_Y)
+        """
+        own_modes = (own or {}).get("modal")
         brief = document.brief
         claims = ClaimSet.of(document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums)
         independent = independent_evaluation(brief_evaluation(brief), claims)
@@ -107,6 +113,7 @@ class Context:
             stages.drifts,
             own_modes,
             beside,
+            own or {},
         )
 
     def assuming(

@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 
+from plumb_core import DIRECTIONS
 from plumb_core.answers.reference_model import request_to
 from plumb_core.checks.check import Check, is_of_modes
 from plumb_core.checks.checkers import checkers
@@ -48,23 +49,40 @@ def recheck(document: Any, ask: Ask = solve, *, steps: bool = True) -> results.R
 
 
 def context_of(document: Any, ask: Ask = solve) -> Context:
-    """The context of a recheck document, with the answer of its own model where modes are claimed."""
+    """The context of a recheck document, with the answers of its own model to what is claimed."""
     read = read_recheck(document)
     problems = problems_of(read.submission)
     if problems:
         raise InputRefused(problems)
-    request = modal_request(read)
-    return Context.of(read, None if request is None else ask(request))
+    answers = {kind: answer for kind, request in own_requests(read).items() if (answer := ask(request)) is not None}
+    return Context.of(read, answers)
 
 
-def modal_request(document: RecheckDocument) -> dict[str, Any] | None:
-    """What the document's own model has to be asked; None where no modes are claimed, or the model can't stand."""
-    if document.model is None or not any(is_of_modes(c) for c in document.submission.claims):
-        return None
-    try:
-        return request_to("modal", document.brief, document.model)
-    except InputRefused:
-        return None
+MOVEMENTS = ("drift_", "displacement_")
+
+
+def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
+    """What the document's own model has to be asked, by kind: what is claimed that it has something to say to.
+
+    Empty where there is no model, or where it can't stand.
+    """
+    if document.model is None:
+        return {}
+    claims = document.submission.claims
+    named = {(c.quantity, c.direction) for c in claims}
+    modal = {c.name: c.direction for c in document.submission.cases if c.kind == "modal"}
+    shears: set[str | None] = {d for q, d in named if q in ("V_dynamic", "V_scaled")}
+    shears |= {modal[c.case] for c in claims if c.case in modal and c.quantity.startswith("reaction_")}
+    kinds = ["modal"] if any(is_of_modes(c) for c in claims) else []
+    kinds += ["static_response"] if any(q.startswith(MOVEMENTS) for q, _ in named) else []
+    kinds += [f"response_{d}" for d in DIRECTIONS if d in shears]
+    requests = {}
+    for kind in kinds:
+        try:
+            requests[kind] = request_to(kind, document.brief, document.model)
+        except InputRefused:
+            continue
+    return requests
 
 
 def checks_of(context: Context) -> list[Check]:

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.checkers.own_model import matched_cases, own_ends
 from plumb_core.checks.checkers.scaling import shear_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
@@ -100,6 +101,7 @@ def _shears(context: Context, d: str, checks: Sequence[Check]) -> results.Shears
         "static_ours": static,
         "static_theirs": stated["V_static"] if stated["V_static"] is not None else stated["V"],
         "before_ours": estimate,
+        "before_model": _of_model(context, d),
         "before_theirs": None if before is None else float(theirs(before)),
         "after_theirs": None if after is None else float(theirs(after)),
         "share": share,
@@ -110,6 +112,23 @@ def _shears(context: Context, d: str, checks: Sequence[Check]) -> results.Shears
         "taken_apart": _taken_apart(context, d),
         "checks": {name: i for name, i in named.items() if i is not None},
     }
+
+
+def _of_model(context: Context, direction: str) -> float | None:
+    answer = context.own.get(f"response_{direction}")
+    return None if answer is None else abs(float(answer["base_shear"][direction]))
+
+
+def _own_case(context: Context, case: str, direction: str) -> Mapping[str, Any] | None:
+    """The case of our own model that belongs to one of theirs; None where there is none."""
+    answer = context.own.get("static_response")
+    if answer is None or len(answer["cases"][0]["stories"]) != len(context.claims.stories):
+        return None
+    return dict(matched_cases(context, answer, direction)).get(case)
+
+
+def _own_ends(own: Mapping[str, Any] | None, what: str, direction: str) -> list[list[float | None]]:
+    return [] if own is None else [_listed(end) for end in own_ends(own, what, direction).T]
 
 
 def _stated(context: Context, name: str, direction: str) -> float | None:
@@ -210,6 +229,8 @@ def _stated_by_story(context: Context, name: str, direction: str) -> Array | Non
 
 def _moved(context: Context, twist: Twist) -> results.CaseMoved:
     role = context.claims.cases[twist.case]
+    own = _own_case(context, twist.case, twist.direction)
+    ends = None if own is None else own_ends(own, "drift", twist.direction)
     judged = twist.drift if twist.drift is not None else twist.displacement
     usable = np.where(twist.tiny | ~np.isfinite(twist.ratio), -np.inf, twist.ratio)
     worst = int(np.argmax(usable))
@@ -220,9 +241,12 @@ def _moved(context: Context, twist: Twist) -> results.CaseMoved:
         "eccentricity": role.eccentricity,
         "drift": _ends(context, "drift", twist, twist.drift),
         "displacement": _ends(context, "displacement", twist, twist.displacement),
+        "drift_own": _own_ends(own, "drift", twist.direction),
+        "displacement_own": _own_ends(own, "displacement", twist.direction),
         "greatest": _listed(None if judged is None else judged.greatest),
         "mean": _listed(None if judged is None else judged.mean),
         "ratio": _listed(twist.ratio),
+        "ratio_own": None if ends is None else _listed(ends.max(axis=1) / ends.mean(axis=1)),
         "tiny": [bool(t) for t in twist.tiny],
         "classes": None if twist.classes is None else list(twist.classes),
         "worst": context.claims.stories[worst] if usable[worst] > -np.inf else None,
@@ -361,6 +385,7 @@ def _case_drifts(context: Context, governing: Governing, per: Array | None) -> l
         if role.level == "amplified":
             at = at / amplifier if amplifier else at * np.nan
         moved = context.results.ends("displacement", d, case)
+        own = _own_case(context, case, d)
         cases.append(
             {
                 "case": case,
@@ -368,6 +393,7 @@ def _case_drifts(context: Context, governing: Governing, per: Array | None) -> l
                 "kind": role.kind,
                 "ratio": _listed(None if per is None else at * per),
                 "displacement": _listed(None if moved is None else moved.mean),
+                "displacement_own": None if own is None else _listed(own_ends(own, "displacement", d).mean(axis=1)),
             }
         )
     return cases

@@ -183,5 +183,6 @@ _WORDINGS: Mapping[str, Callable[[Check], str]] = {
     "make_up": _consistent,
     "make_up_open": _said,
     "declared": _said,
+    "own": _said,
     "combination": _said,
 }

@@ -320,6 +320,7 @@ class Shears(TypedDict):
     """Base shears of a direction, kN, theirs and ours; null where there is none.
 
     floor : what the modal base shear has to reach.  before_ours : of their own modes with our curve and weight.
+    before_model : of our own model.
     of_modes : of each mode that it is combined of, in the order of their table.  taken_apart : factors that their factor on
     the spectrum is made of.  checks : ids of the checks of `static`, `before`, `after`, `factor`.
     """
@@ -327,6 +328,7 @@ class Shears(TypedDict):
     static_ours: float | None
     static_theirs: float | None
     before_ours: float | None
+    before_model: float | None
     before_theirs: float | None
     after_theirs: float | None
     share: float | None
@@ -353,6 +355,7 @@ class CaseMoved(TypedDict):
     """How a case turns: movements of the ends in m and the ratio by which the edition judges, bottom to top.
 
     drift, displacement : of both ends ([] where only the greatest and the mean are stated, which `greatest` and `mean` have).
+    drift_own, displacement_own, ratio_own : of our own model under the edition's forces, [] or null where there is none
     tiny : stories whose drifts are too small to say anything.  worst : story of the greatest ratio among the others.
     """
 
@@ -362,9 +365,12 @@ class CaseMoved(TypedDict):
     eccentricity: float | None
     drift: list[list[float | None]]
     displacement: list[list[float | None]]
+    drift_own: list[list[float | None]]
+    displacement_own: list[list[float | None]]
     greatest: list[float | None]
     mean: list[float | None]
     ratio: list[float | None]
+    ratio_own: list[float | None] | None
     tiny: list[bool]
     classes: list[str] | None
     worst: str | None
@@ -418,6 +424,7 @@ class CaseDrift(TypedDict):
     kind: str | None
     ratio: list[float | None]
     displacement: list[float | None]
+    displacement_own: list[float | None] | None
 
 
 @with_config(STRICT)

@@ -3,7 +3,6 @@
 The clinic:
 
 | spectrum_factor.X | g left out of the factor on the spectrum of one direction, and out of the modal base shear with it     |
-| A_x.X             | left at 1.0 though the displacements of the ends give more                                            |
 | case_missing Y-   | no case along Y with the mass to the negative side                                                    |
 
 The Quillon Exchange:
@@ -16,6 +15,7 @@ The Aldermouth Granary Lofts:
 
 | factor_used.Y     | scaled in X only                                                                                      |
 | A_x.X             | made of the story drifts, not of the displacements                                                    |
+| A_x.Y             | left at 1.0 though the displacements of the ends give more                                            |
 | theta             | of the base shear at every story, in both directions                                                  |
 
 The Sable Quay Library's are right.
@@ -47,7 +47,8 @@ class Analysis:
     stories : names, bottom to top
     plan : dimensions along X and Y, m
     reduced_drift : of the first story over its height under the static forces, by direction
-    turning : movement of both ends over that of the centre, drifts and displacements, in X with the mass to the positive side
+    turning : movement of both ends over that of the centre, drifts and displacements, with the mass to the positive side
+    by_model : drifts of both ends (m, a row for each story) by direction and side, where a model gives them
     eccentricity : share of the plan dimension
     missing : cases that are not handed in
     unscaled : directions that are not scaled though they should be
@@ -69,6 +70,7 @@ class Analysis:
     amplified_by: dict[str, float] = field(default_factory=dict)
     irregularity: dict[str, str] = field(default_factory=dict)
     imperial: bool = False
+    by_model: dict[tuple[str, str], np.ndarray] = field(default_factory=dict)
 
     def written(self, value: float, unit: str, digits: int) -> str:
         """A value of the core's unit as the submission writes it."""
@@ -88,11 +90,14 @@ class Analysis:
         V, h = np.asarray(self.run.value("V_story", direction)), np.asarray(self.run.value("h"))
         return self.reduced_drift[direction] * h * V / V[0]
 
-    def ends(self, what: str, direction: str, side: str) -> tuple[float, float]:
-        """Movement of both ends over that of the centre."""
-        if direction == "X" and side == "+" and what in self.turning:
-            return self.turning[what]
-        return SIDES[side]
+    def both_ends(self, what: str, direction: str, side: str) -> np.ndarray:
+        """Reduced drifts or displacements of both ends, m, shape (n_stories, 2)."""
+        drifts = self.by_model.get((direction, side))
+        if drifts is not None:
+            return drifts if what == "drift" else np.cumsum(drifts, axis=0)
+        ends = self.turning[what] if side == "+" and what in self.turning else SIDES[side]
+        at_centre = self.drift(direction) if what == "drift" else np.cumsum(self.drift(direction))
+        return np.outer(at_centre, ends)
 
     def cases(self) -> list[tuple[str, str]]:
         """(direction, side) of the static cases that are handed in."""
@@ -238,7 +243,7 @@ def drifts(a: Analysis) -> Table:
     for d, s in a.cases():
         amplifier = a.amplified_by.get(d, float(a.run.value("amplifier", d)))
         for name, by in ((f"Static {d} {s}e", 1.0), (f"Design drift {d} {s}e", amplifier)):
-            table += _moved(a, name, d, a.drift(d) * by, a.ends("drift", d, s))
+            table += _moved(a, name, d, a.both_ends("drift", d, s) * by)
     return table
 
 
@@ -246,17 +251,17 @@ def displacements(a: Analysis) -> Table:
     """Displacements of both ends under the static forces."""
     table: Table = [["Case", "Direction", "Story", *(f"Displacement at end {n} ({a.length})" for n in (1, 2))]]
     for d, s in a.cases():
-        table += _moved(a, f"Static {d} {s}e", d, np.cumsum(a.drift(d)), a.ends("displacement", d, s))
+        table += _moved(a, f"Static {d} {s}e", d, a.both_ends("displacement", d, s))
     return table
 
 
-def _moved(a: Analysis, name: str, direction: str, at_centre: np.ndarray, ends: tuple[float, float]) -> Table:
+def _moved(a: Analysis, name: str, direction: str, both: np.ndarray) -> Table:
     """Rows of a case, top story first; its name and direction stand in the first."""
     digits = 5 if a.imperial else 3
     rows: Table = []
     for i in reversed(range(len(a.stories))):
         first = i == len(a.stories) - 1
-        moved = [a.written(float(at_centre[i]) * f, "m", digits) for f in ends]
+        moved = [a.written(float(v), "m", digits) for v in both[i]]
         rows.append([name if first else "", direction if first else "", a.stories[i], *moved])
     return rows
 

@@ -7,6 +7,7 @@ Nothing of it stands anywhere but in the Hesper Isles.
 from __future__ import annotations
 
 import copy
+import math
 from functools import cache
 from typing import Any
 
@@ -139,3 +140,17 @@ def submitted_modes() -> dict[str, Any]:
         if floor["diaphragm"] == LEFT_OUT[0]:
             floor["mass"] = round(floor["mass"] * LEFT_OUT[1], 2)
     return solve(request_to("modal", read(Brief, CLINIC_BRIEF), read(ReferenceModel, theirs)))
+
+
+def submitted_drifts(forces: dict[str, list[float]]) -> dict[tuple[str, str], list[list[float]]]:
+    """Drifts of both ends of the stories on the submitter's model, m, by direction and side, under story forces in kN."""
+    request = request_to("static_response", read(Brief, CLINIC_BRIEF), read(ReferenceModel, clinic_model()))
+    answer = solve(request | {"forces": forces})
+    sides = {1: "+", -1: "-"}
+    return {
+        (case["direction"], sides[int(math.copysign(1, case["eccentricity"]))]): [
+            [abs(v) for v in row["edges"][case["direction"]]["drift"]] for row in case["stories"]
+        ]
+        for case in answer["cases"]
+        if case["eccentricity"]
+    }

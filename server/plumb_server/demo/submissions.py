@@ -67,13 +67,13 @@ from plumb_server.demo.buildings import (
     LIBRARY,
     LIBRARY_BRIEF,
 )
-from plumb_server.demo.clinic_model import STATED_MODES, submitted_modes
+from plumb_server.demo.clinic_model import STATED_MODES, submitted_drifts, submitted_modes
 
 FILES = Path(__file__).parent / "files"
 SLIPS = ("F_v", "S_a.1", "w.L5", "T.X", "F.X.L3.Static X", "V.Y", "k.Y")
 """Ids of the checks at which the clinic's slips are made."""
-ANALYSIS_SLIPS = ("spectrum_factor.X", "A_x.X.L4")
-"""Ids of the checks at which the slips of the clinic's scaling and twist are made."""
+ANALYSIS_SLIPS = ("spectrum_factor.X",)
+"""Ids of the checks at which the slips of the clinic's scaling are made."""
 EXCHANGE_SLIPS = ("S", "q.Y", "lambda_.Y", "V.X", "load_share.Floor load.L1", "amplified_amplifier.Y")
 MODAL_SLIPS = ("m.L6", "axes_mass_ratio", "target_mass_sum.Y")
 """Ids of the checks at which the slips of the clinic's modal analysis are made."""
@@ -84,6 +84,7 @@ GRANARY_SLIPS = (
     "F_t.Y",
     "scaled_by_factor_used.Y",
     "A_x.X.F1",
+    "A_x.Y.F1",
     "theta.X.F4",
     "theta.Y.Roof",
 )
@@ -459,20 +460,18 @@ def _of_the_clinic(run: Evaluation) -> dict[str, Table]:
         (round(m["T"], 3), round(m["mass_ratio"]["Y"], 4), round(m["mass_ratio"]["X"], 4))
         for m in submitted_modes()["modes"][:STATED_MODES]
     ]
+    forces = {d: [float(f) for f in run.value("F", d)] for d in ("X", "Y")}
     a = Analysis(
         run,
         _names(CLINIC_BRIEF),
         (36.0, 22.5),
-        {"X": 0.0016, "Y": 0.0014},
-        turning={"drift": (1.26, 0.74), "displacement": (1.30, 0.70)},
+        {},
         missing=("Y-",),
         without_g=("X",),
-        irregularity={"X": "torsional", "Y": "none"},
+        irregularity={"X": "none", "Y": "none"},
+        by_model={side: np.array(drifts) for side, drifts in submitted_drifts(forces).items()},
     )
-    return _common("clinic", a, rows) | {
-        "clinic-S0-amplification.csv": analysis.amplifications(a, {"X": 1.0, "Y": 1.0}),
-        "clinic-S0-combinations.csv": analysis.combinations(a),
-    }
+    return _common("clinic", a, rows) | {"clinic-S0-combinations.csv": analysis.combinations(a)}
 
 
 def _of_the_library(run: Evaluation) -> dict[str, Table]:
@@ -514,7 +513,7 @@ def _of_the_granary(run: Evaluation) -> dict[str, Table]:
         {"X": 0.0021, "Y": 0.0019},
         turning={"drift": drift, "displacement": (1.38, 0.62)},
         unscaled=("Y",),
-        irregularity={"X": "torsional", "Y": "none"},
+        irregularity={"X": "torsional", "Y": "torsional"},
     )
     return _common("granary", a, rows) | {
         "granary-S0-modes.csv": analysis.modes_table(rows),

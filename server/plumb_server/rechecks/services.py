@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_core import ENGINE
-from plumb_core.checks.recheck import modal_request
+from plumb_core.checks.recheck import own_requests
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION
@@ -35,22 +35,16 @@ def review_document(
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
     """The recheck of a review as it stands, from the store where the same question was asked before."""
     document = review_document(review, submission, revision)
-    answer = own_modes(review, document)
-    # with the answer of our own model more can be said than without
-    digest = input_hash(document | {"answered": answer is not None})
+    requests = own_requests(read_recheck(document)) if "model" in document else {}
+    answers = {input_hash(r): stored_answer(review, kind, r) for kind, r in requests.items()}
+    # with the answers of our own model more can be said than without
+    answered = sorted(kind for kind, r in requests.items() if answers[input_hash(r)] is not None)
+    digest = input_hash(document | {"answered": answered})
     stored = review.rechecks.filter(input_hash=digest).first()
     if stored:
         return stored
-    result = core_recheck(document, lambda request: answer)
+    result = core_recheck(document, lambda request: answers[input_hash(request)])
     fresh = Recheck(review=review, input_hash=digest, engine=ENGINE, result=result)
     # where two requests ask the same at once, both have the same answer and one of them is kept
     Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
     return fresh
-
-
-def own_modes(review: Review, document: dict[str, Any]) -> dict[str, Any] | None:
-    """Modes of the review's own model, where modes are claimed and the model has its answer (or has it at once)."""
-    if "model" not in document:
-        return None
-    request = modal_request(read_recheck(document))
-    return None if request is None else stored_answer(review, request)

@@ -131,11 +131,11 @@ def cancel(run: Run) -> Run:
     return held
 
 
-def stored_answer(review: Review, request: dict[str, Any]) -> dict[str, Any] | None:
-    """The answer to a request where it is in the store; small ones are solved for it, large ones wait for their run."""
+def stored_answer(review: Review, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:
+    """The answer to a request where it is in the store; modes of small models are found for it, all else waits for its run."""
     run = stored_run(review, request)
     if run is not None and run.status == Run.Status.DONE:
         return run.result  # type: ignore[no-any-return]
-    if run is None and _degrees(request) <= AT_ONCE:
-        return run_for(review, "modal", request).result  # type: ignore[no-any-return]
+    if run is None and kind == "modal" and _degrees(request) <= AT_ONCE:
+        return run_for(review, kind, request).result  # type: ignore[no-any-return]
     return None

@@ -265,7 +265,8 @@ def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterato
     if not off:
         yield from checks
         return
-    worst = max(off, key=lambda c: abs(c.shown.multiples) if c.shown else 0.0)
+    # of those that are as far off as their digits tell, the first
+    worst = max(off, key=lambda c: round(abs(c.shown.multiples), 1) if c.shown else 0.0)
     for check in checks:
         if check is worst:
             said = "; ".join(p for p in (check.note, slip[1]) if p)

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
+import { AskOurModel } from "../../model/AskOurModel";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
@@ -36,6 +37,7 @@ export default function DriftPage() {
         </div>
         {drifts ? (
           <>
+            <AskOurModel kinds={["static_response"]} answered={drifts.cases.some((c) => c.displacement_own !== null)} />
             <Chain drifts={drifts} />
             <div className="drift-case">
               <Select
@@ -93,12 +95,13 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
   const own = drifts.cases.find((c) => c.case === wanted);
   const held = recheck.checks.filter((c) => c.kind === "drift" && c.direction === direction);
   const theta = recheck.checks.filter((c) => c.quantity === "theta" && c.direction === direction);
-  const displacements = own?.displacement.length
-    ? own.displacement
-    : recheck.stories.map((_, i) => {
-        const all = drifts.cases.map((c) => c.displacement[i] ?? null).filter((v) => v !== null);
-        return all.length ? Math.max(...all) : null;
-      });
+  const greatest = (of: (c: Drifts["cases"][number]) => (number | null)[] | null): (number | null)[] =>
+    recheck.stories.map((_, i) => {
+      const all = (own ? [own] : drifts.cases).map((c) => of(c)?.[i] ?? null).filter((v) => v !== null);
+      return all.length ? Math.max(...all) : null;
+    });
+  const displacements = greatest((c) => c.displacement);
+  const mine = greatest((c) => c.displacement_own);
   const percents = (values: (number | null)[]) => values.map((v) => (v === null ? null : 100 * v));
   return [
     ...(displacements.some((v) => v !== null)
@@ -109,7 +112,7 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
             shape: "line" as const,
             theirs: displacements.map((v) => (v === null ? null : 1000 * v)),
             texts: displacements.map((v) => (v === null ? "–" : (1000 * v).toFixed(1))),
-            ours: nothing,
+            ours: mine.map((v) => (v === null ? null : 1000 * v)),
             out: recheck.stories.map(() => false),
             checks: recheck.stories.map(() => undefined),
             adds: false,

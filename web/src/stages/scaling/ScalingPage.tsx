@@ -1,4 +1,5 @@
 import { Bench } from "../../bench/Bench";
+import { AskOurModel } from "../../model/AskOurModel";
 import { useReviewContext } from "../../review/ReviewContext";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { NothingYet } from "../../shared/NothingYet";
@@ -23,6 +24,10 @@ export default function ScalingPage() {
         </div>
         {stage ? (
           <>
+            <AskOurModel
+              kinds={["response_X", "response_Y"]}
+              answered={(["X", "Y"] as const).every((d) => !stage[d] || stage[d].before_model !== null)}
+            />
             {(["X", "Y"] as const).map((d) => {
               const shears = stage[d];
               return (

@@ -57,6 +57,7 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
       undefined,
       "their modes, our curve: share × W × ordinate, combined",
     ),
+    ...rung("modal before, our model", "ours", shears.before_model, undefined, "response of our own model"),
     ...rung("modal before, theirs", "theirs", shears.before_theirs, of("before"), said(of("before"))),
     ...rung(
       "after, theirs",

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
+import { AskOurModel } from "../../model/AskOurModel";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
@@ -51,6 +52,7 @@ export default function TwistPage() {
     <div className="split wide">
       <main className="stage">
         {head}
+        <AskOurModel kinds={["static_response"]} answered={chosen.ratio_own !== null} />
         <h3 className="part">
           Cases asked for{" "}
           <span className="quiet">
@@ -129,9 +131,10 @@ function tracks(recheck: Recheck, stage: TwistStage, chosen: CaseMoved): Track[]
       title: "drift ratio",
       unit: "–",
       shape: "bars",
-      theirs: nothing,
-      texts: recheck.stories.map(() => "–"),
-      ours: chosen.ratio,
+      theirs: chosen.ratio_own ? chosen.ratio : nothing,
+      texts: chosen.ratio.map((r) => (r === null || !chosen.ratio_own ? "–" : figures(r, 3))),
+      // without a model of our own the ratio is ours, made of their ends
+      ours: chosen.ratio_own ?? chosen.ratio,
       out: recheck.stories.map(() => false),
       checks: recheck.stories.map(() =>
         recheck.checks.find((c) => c.id === `twist_torsion_stated.${chosen.direction}`),

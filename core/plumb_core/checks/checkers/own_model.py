@@ -1,0 +1,237 @@
+"""What our own model says to their base shears, drifts, displacements and twist (level 3, model against model)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from plumb_core import DIRECTIONS
+from plumb_core.checks.check import Check, Role, Verdict
+from plumb_core.checks.checkers.modes import EXCHANGED
+from plumb_core.checks.checkers.scaling import shear_of
+from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.compare import Comparison, compare
+from plumb_core.checks.context import Context
+from plumb_core.checks.registry import checker
+from plumb_core.checks.results import Ends
+from plumb_core.checks.stages import DRIFTS
+from plumb_core.checks.wording import figures
+from plumb_core.documents.submission import Claim, Source
+from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.rules import Array, Key
+
+ALIKE = 0.10
+"""Relative difference between two sound models of a building (office setting)."""
+LEAST = 0.05
+"""Share of a case's greatest movement below which stories aren't held against each other."""
+MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
+
+
+@checker
+def base_shears(context: Context) -> Iterator[Check]:
+    """The modal base shear before scaling against the response of our own model."""
+    for d in DIRECTIONS:
+        answer, claim = context.own.get(f"response_{d}"), shear_of(context, d, "before")
+        if answer is None or claim is None:
+            continue
+        ours = abs(float(answer["base_shear"][d]))
+        key = Key("V_dynamic", d)
+        compared = compare(float(theirs(claim)), ours, ALIKE, rounding(claim))
+        said = f"our own model gives {figures(ours)} kN for the modal base shear in {d}, theirs is {figures(float(theirs(claim)))} kN"
+        swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
+        yield _judged(context, key, f"V dynamic {d} by our model", claim, compared, said, (key,), swapped=swapped)
+
+
+def _judged(
+    context: Context,
+    key: Key,
+    label: str,
+    claim: Claim,
+    compared: Comparison,
+    said: str,
+    upstream: tuple[Key, ...],
+    place: str = "",
+    index: int | None = None,
+    swapped: bool = False,
+) -> Check:
+    """A question where two models part; inherited where the axes of their modes are exchanged, or their value isn't ours."""
+    inherited = not compared.agrees and (swapped or _deviates(context, upstream))
+    return Check(
+        "own",
+        key,
+        label,
+        claim,
+        place,
+        index,
+        independent=compared,
+        verdict=Verdict.AGREES if compared.agrees else Verdict.DIFFERS if inherited else Verdict.QUESTION,
+        role=Role.INHERITED if inherited else None,
+        level=3,
+        note=said,
+        rests_on=(EXCHANGED,) if inherited and swapped else (),
+        upstream=upstream if inherited else (),
+    )
+
+
+def _deviates(context: Context, keys: Sequence[Key]) -> bool:
+    """Whether one of these values of theirs isn't ours."""
+    for key in keys:
+        stated = context.claims.by_key.get(key)
+        claims = [] if stated is None else [*stated.single[:1], *stated.indexed.values()]
+        if not claims:
+            continue
+        try:
+            ours = np.atleast_1d(np.asarray(context.independent.value(key.name, key.direction), dtype=float))
+        except (MissingInput, RuleRefused):
+            continue
+        values = stated.indexed.items() if stated is not None and stated.indexed else enumerate(claims)
+        if any(not context.compared(key.name, float(theirs(c)), float(ours[i]), rounding(c)).agrees for i, c in values):
+            return True
+    return False
+
+
+@checker
+def movements(context: Context) -> Iterator[Check]:
+    """Drifts and displacements of both ends of the static cases against the edition's forces on our own model.
+
+    Where their forces are others than ours, our movements are taken in the ratio of the story shears.
+    """
+    answer = context.own.get("static_response")
+    if answer is None or len(answer["cases"][0]["stories"]) != len(context.claims.stories):
+        return
+    for d in DIRECTIONS:
+        pairs = matched_cases(context, answer, d)
+        for what in ("drift", "displacement"):
+            worst = _worst(context, pairs, what, d)
+            if worst is None:
+                continue
+            case, story, value, ours = worst
+            key = Key(f"{what}_max", d, case)
+            name = context.claims.stories[story]
+            source = Source(note=f"farther end in {case}")
+            claim = Claim(
+                quantity=f"{what}_max",
+                direction=d,
+                story=name,
+                case=case,
+                value=value,
+                text=f"{1000 * value:.4g}",
+                unit="mm",
+                scale=0.001,
+                source=source,
+            )
+            said = (
+                f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, on our own model "
+                f"{figures(1000 * ours)} mm with their story shears"
+            )
+            compared = compare(value, ours, ALIKE, 0.0)
+            yield _judged(context, key, f"{what} {d} {name} by our model", claim, compared, said, (), name, story)
+        yield from _ratios(context, pairs, d)
+
+
+def matched_cases(context: Context, answer: Mapping[str, Any], direction: str) -> list[tuple[str, Mapping[str, Any]]]:
+    """Their reduced static cases along a direction whose side is stated, each with ours of the same side."""
+    found = []
+    for case, along in context.results.seismic(context.results.with_values(*MOVEMENTS), "reduced"):
+        role = context.claims.cases[case]
+        if along != direction or role.kind != "static" or role.eccentricity is None:
+            continue
+        side = np.sign(role.eccentricity)
+        own = next(
+            (c for c in answer["cases"] if c["direction"] == direction and np.sign(c["eccentricity"]) == side), None
+        )
+        if own is not None:
+            found.append((case, own))
+    return found
+
+
+def own_ends(own: Mapping[str, Any], what: str, direction: str) -> Array:
+    """Movements of both ends of the stories of a case of ours, m, shape (n_stories, 2)."""
+    return np.asarray(np.abs(np.array([row["edges"][direction][what] for row in own["stories"]], dtype=float)))
+
+
+def _sheared(context: Context, direction: str) -> Array:
+    """Their story shears over ours; 1 where theirs aren't stated."""
+    stories = len(context.claims.stories)
+    stated = context.claims.by_key.get(Key("V_story", direction))
+    try:
+        ours = np.asarray(context.independent.value("V_story", direction), dtype=float)
+    except (MissingInput, RuleRefused):
+        return np.ones(stories)
+    ratio = np.ones(stories)
+    for i, claim in stated.indexed.items() if stated is not None else ():
+        ratio[i] = float(theirs(claim)) / ours[i] if ours[i] else 1.0
+    return ratio
+
+
+def _worst(
+    context: Context, pairs: list[tuple[str, Mapping[str, Any]]], what: str, direction: str
+) -> tuple[str, int, float, float] | None:
+    """(case, story, theirs, ours) of the farther end where the two part the most, in m."""
+    best: tuple[float, tuple[str, int, float, float]] | None = None
+    ratio = _sheared(context, direction)
+    for case, own in pairs:
+        ends = context.results.ends(what, direction, case)
+        if ends is None or np.all(np.isnan(ends.greatest)):
+            continue
+        ours = own_ends(own, "drift", direction).max(axis=1) * ratio
+        if what == "displacement":
+            both = own_ends(own, "drift", direction) * ratio[:, None]
+            ours = np.cumsum(both, axis=0).max(axis=1)
+        for i in range(len(ours)):
+            value = float(ends.greatest[i])
+            if not np.isfinite(value) or ours[i] < LEAST * ours.max():
+                continue
+            off = abs(value / float(ours[i]) - 1.0)
+            if best is None or off > best[0]:
+                best = (off, (case, i, value, float(ours[i])))
+    return None if best is None else best[1]
+
+
+def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direction: str) -> Iterator[Check]:
+    """How far the building turns: the greatest over the mean of the ends, theirs against our model's."""
+    best: tuple[float, str, int, float, float] | None = None
+    for case, own in pairs:
+        ends = context.results.drifts(direction, case)
+        if ends is None or np.any(np.isnan(ends.greatest)):
+            continue
+        value, ours = _turning(ends), own_ends(own, "drift", direction)
+        by_model = ours.max(axis=1) / ours.mean(axis=1)
+        for i in range(len(value)):
+            if ends.greatest[i] >= LEAST * ends.greatest.max() and np.isfinite(value[i]):
+                off = abs(float(value[i]) / float(by_model[i]) - 1.0)
+                if best is None or off > best[0]:
+                    best = (off, case, i, float(value[i]), float(by_model[i]))
+    if best is None:
+        return
+    _, case, i, value_, ours_ = best
+    name = context.claims.stories[i]
+    claim = Claim(
+        quantity="torsion_ratio",
+        direction=direction,  # type: ignore[arg-type]
+        story=name,
+        case=case,
+        value=value_,
+        text=f"{value_:.4g}",
+        source=Source(note=f"of the drifts in {case}"),
+    )
+    said = f"{name} turns in {case} to {figures(value_, 3)} of its mean drift, on our own model to {figures(ours_, 3)}"
+    compared = compare(value_, ours_, ALIKE / 2, 0.0)
+    yield _judged(
+        context,
+        Key("torsion_ratio", direction, case),
+        f"turning {direction} {name} by our model",
+        claim,
+        compared,
+        said,
+        (),
+        name,
+        i,
+    )
+
+
+def _turning(ends: Ends) -> Array:
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.asarray(ends.greatest / ends.mean)
