@@ -266,7 +266,7 @@ _ALL = (
     Quantity("F", "F_x", "F_x", "Lateral force at the level", "kN", _D, _S, "lateral", sized=True),
     Quantity("V_story", "V_x", "V_x", "Story shear", "kN", _D, _S, "lateral", sized=True),
     Quantity("M_story", "M_x", "M_x", "Overturning moment at the bottom of the story", "kN*m", _D, _S, "lateral", sized=True),
-    Quantity("eccentricity", "e_a/b", "e_a/b", "Accidental eccentricity as a share of the plan dimension", "", _B, _N, "lateral", "", 0.001),
+    Quantity("eccentricity", "e_a/b", "e_a/b", "Accidental eccentricity as a share of the plan dimension", "", _B, _N, "twist", "", 0.001),
     Quantity("eccentricity_factor", "factor on e_s", r"e_d/e_s", "Factor on the static eccentricity in the design eccentricity", "", _B, _N, "lateral", "", 0.001),
     Quantity("M_ta", "M_ta", "M_{ta}", "Accidental torsion moment at the level", "kN*m", _D, _S, "lateral"),
     Quantity("torsion_effects", "δ", r"\delta", "Factor on the effects of an element at distance x from the centre, for plane models", "", _D, _X, "lateral"),

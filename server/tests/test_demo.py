@@ -36,7 +36,7 @@ def test_the_clinic_has_exactly_its_slips_as_origins(demo: None) -> None:
     assert sorted(found["origins"]) == sorted(
         c["id"] for c in found["checks"] if c["id"] in slips or c["id"].split(".Static")[0] in slips
     )
-    assert len(found["origins"]) == len(slips) == 12
+    assert len(found["origins"]) == len(slips) == 11
     gaps = ["gap_design_category", "case_missing_eccentricity.Y-"]
     assert [c["id"] for c in found["checks"] if c["verdict"] == "gap"] == gaps
     # both directions are brought up to a static base shear that is itself too low

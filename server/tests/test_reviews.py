@@ -18,6 +18,7 @@ from plumb_server.demo.buildings import CLINIC_BRIEF
 from plumb_server.hashing import input_hash
 from plumb_server.rechecks import services
 from plumb_server.rechecks.models import Recheck
+from plumb_server.reference.services import ask
 from plumb_server.reviews.models import AuditEntry, Review
 from plumb_server.submissions.models import Case, Claim, Exhibit, Submission
 
@@ -343,8 +344,14 @@ def test_an_exported_review_imports_to_the_same_result(lead: Api, clinic: Review
 
 
 def test_the_headless_recheck_reads_an_exported_review(lead: Api, clinic: Review) -> None:
+    # headless our own model is asked at once; in a review its response waits until a stage asks for it
+    first = lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
+    assert not [c for c in first["checks"] if c["kind"] == "own"]
+    for kind in ("static_response", "response_X", "response_Y"):
+        ask(clinic, kind)
     document = json.loads(lead.get(f"/api/reviews/{clinic.pk}/export/").content)
     result = lead.send("POST", "/api/recheck/", document).json()
+    assert [c for c in result["checks"] if c["kind"] == "own"]
     assert result == lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
 
 

@@ -104,14 +104,20 @@ def uses_decimal_comma(texts: list[str]) -> bool:
     return any(_DECIMAL_COMMA.match(t.strip()) for t in texts)
 
 
+_PLAIN = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?")
+
+
 def plain_number(text: str, decimal_comma: bool) -> str | None:
     """A number as written, as plain text with a decimal point; None where it is no number."""
+    # most numbers stand as they are
+    if not decimal_comma and _PLAIN.fullmatch(text):
+        return text
     text = re.sub(r"[\s\u00a0\u2009\u202f']", "", text).replace("\u2212", "-")
     if decimal_comma:
         text = re.sub(r"\.(?=\d{3}(\D|$))", "", text).replace(",", ".")
     else:
         text = re.sub(r",(?=\d{3}(\D|$))", "", text)
-    return text if re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", text) else None
+    return text if _PLAIN.fullmatch(text) else None
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 MAX_BYTES = 20_000_000
 MAX_UNPACKED = 100_000_000
-MAX_ROWS = 5_000
+MAX_ROWS = 50_000
 MAX_COLUMNS = 60
 
 

@@ -24,7 +24,7 @@ export default function TwistPage() {
   const [pointed, setPointed] = useState<number | null>(null);
   if (!recheck) return null;
   const stage = recheck.stages.twist;
-  const checks = recheck.checks.filter((c) => c.stage === "twist" || c.quantity === "eccentricity");
+  const checks = recheck.checks.filter((c) => c.stage === "twist" && (c.story === null || c.role !== null));
   const head = (
     <div className="stage-head">
       <h2 className="stage-title">Twist</h2>
