@@ -25,13 +25,33 @@ from plumb_server.reviews.models import Review
 EVIDENCE_ROWS = 12
 """Values of a finding that the report lists; the rest is counted."""
 
-NOT_COVERED = (
-    "the submission's scaling of dynamic to static base shear",
-    "the submission's story drifts, torsional irregularity and stability coefficients",
-    "the loads that the submission's seismic weight is made of",
-    "load combinations used by the submission",
+NEVER_COVERED = (
+    "soft and weak stories by the submission's own story shears and drifts",
+    "forces of diaphragms, collectors and connections; members and foundations",
 )
-"""What of a submission the recheck takes no tables of; a reader must not take silence for agreement."""
+"""What no table of a submission is taken in for; a reader must not take silence for agreement."""
+
+WHERE_NOTHING_IS_STATED = {
+    "scaling": "scaling of the modal to the static base shear",
+    "twist": "torsional irregularity and the amplification of torsion",
+    "drift": "story drifts and stability coefficients",
+}
+"""Stages that the submission may say nothing of."""
+
+
+def _not_covered(result: dict[str, Any]) -> list[str]:
+    """What was not rechecked because the submission states nothing of it, and what never is."""
+    told = [
+        f"{words}: the submission states nothing of it"
+        for stage, words in WHERE_NOTHING_IS_STATED.items()
+        if not result["stages"][stage]
+    ]
+    kinds = {c["kind"] for c in result["checks"]}
+    if "load" not in kinds:
+        told.append("the loads that the seismic weight is made of: the submission states nothing of it")
+    if "combination" not in kinds:
+        told.append("load combinations: the submission states nothing of it")
+    return [*told, *NEVER_COVERED]
 
 
 def _percent(deviation: float | None) -> str:
@@ -227,7 +247,8 @@ def context(review: Review) -> dict[str, Any]:
         "unfiled": [c for c in checks if c["role"] == "origin" and c["id"] not in filed],
         "gaps": [c for c in checks if c["verdict"] == "gap"],
         "open": [c for c in checks if c["verdict"] == "open"],
-        "not_covered": NOT_COVERED,
+        "questions": [c for c in checks if c["verdict"] == "question"],
+        "not_covered": _not_covered(result),
         "sans": _font("archivo-latin-wght-normal*.woff2"),
         "serif": _font("source-serif-4-latin-400-italic*.woff2"),
     }
