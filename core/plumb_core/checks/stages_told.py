@@ -18,10 +18,9 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.results import Ends
 from plumb_core.checks.stages import DRIFTS, Governing, Twist
 from plumb_core.documents import results
-from plumb_core.editions import Edition
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
-from plumb_core.rules import Array, Evaluation, Key, Step
+from plumb_core.rules import Array, Evaluation, Key, Rule, Step
 
 REDUCTION = {"I_e": False, "I": False, "S_p": False, "R": True, "mu": True}
 """Factors of the reduction, and whether they divide."""
@@ -199,7 +198,7 @@ def _twist(context: Context, checks: Sequence[Check]) -> results.TwistStage | No
     rules = own.rules
     return {
         "cases": [_moved(context, t) for t in context.twists],
-        "thresholds": thresholds(context.edition, own),
+        "thresholds": thresholds(own),
         "irregular": context.irregular,
         "A_x_ours": _by_direction(lambda d: _value(own, "A_x", d) if "A_x" in rules else None),
         "A_x_theirs": _by_direction(lambda d: _stated_by_story(context, "A_x", d)),
@@ -260,25 +259,31 @@ def _ends(context: Context, what: str, twist: Twist, ends: Ends | None) -> list[
     return [_listed(each) for each in both] if all(b is not None for b in both) else []
 
 
-_THRESHOLDS: dict[int, list[results.Threshold]] = {}
+_THRESHOLDS: dict[int, tuple[Rule, list[results.Threshold]]] = {}
+"""By the id of a rule, which is kept with them, so that its id stays its own."""
 
 
-def thresholds(edition: Edition, evaluation: Evaluation) -> list[results.Threshold]:
+def thresholds(evaluation: Evaluation) -> list[results.Threshold]:
     """The ratios at which the edition's class changes, read off its rule to two digits."""
     rule = evaluation.rules.get("torsion_class")
     if rule is None:
         return []
-    if id(rule) not in _THRESHOLDS or edition.id == "custom":
-        ratios = np.arange(100, 301) / 100.0
-        inputs = {**evaluation.inputs, Key("torsion_ratio", "X", "grid"): ratios + 0.001}
-        # a class that holds beyond a ratio is first met above it
-        above = Evaluation(evaluation.rules, inputs, cases={"grid": "X"}).value("torsion_class", "X", "grid")
-        _THRESHOLDS[id(rule)] = [
-            {"value": float(ratios[i]), "words": str(above[i])}
-            for i in range(len(ratios))
-            if above[i] != (above[i - 1] if i else "regular")
-        ]
-    return _THRESHOLDS[id(rule)]
+    known = _THRESHOLDS.get(id(rule))
+    if known is not None:
+        return known[1]
+    ratios = np.arange(100, 301) / 100.0
+    # a class that holds beyond a ratio is first met above it
+    inputs = {**evaluation.inputs, Key("torsion_ratio", "X", "grid"): ratios + 0.001}
+    above = Evaluation(evaluation.rules, inputs, cases={"grid": "X"}).value("torsion_class", "X", "grid")
+    found: list[results.Threshold] = [
+        {"value": float(ratios[i]), "words": str(above[i])}
+        for i in range(len(ratios))
+        if above[i] != (above[i - 1] if i else "regular")
+    ]
+    if len(rule.parameters) == 1:
+        # nothing but the ratio tells the class
+        _THRESHOLDS[id(rule)] = rule, found
+    return found
 
 
 def _follows(context: Context, checks: Sequence[Check]) -> list[results.Follows]:
