@@ -476,7 +476,7 @@ def forty_cases(stories: int = 60, cases: int = 40) -> dict[str, Any]:
 def test_forty_cases_of_sixty_stories_are_rechecked_in_150_ms() -> None:
     document = forty_cases()
     assert len(document["submission"]["claims"]) == 9600
-    assert process_seconds(lambda: recheck(document, steps=False), repeats=8) < 0.150
+    assert process_seconds(lambda: recheck(document, steps=False)) < 0.150
 
 
 def test_what_the_stages_show() -> None:

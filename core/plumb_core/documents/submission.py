@@ -21,6 +21,10 @@ class Source(Part):
     note: str = ""
 
 
+_NOWHERE = Source()
+"""Of all claims whose place isn't told: sources are never changed, and a table has thousands of claims."""
+
+
 # defaults that are models come from a factory: pydantic would copy an instance deeply for every claim
 class Claim(Part):
     """One submitted value.
@@ -38,7 +42,7 @@ class Claim(Part):
     text: str = ""
     unit: str = ""
     scale: Positive = 1.0
-    source: Source = Field(default_factory=Source)
+    source: Source = Field(default_factory=lambda: _NOWHERE)
 
 
 class Case(Part):
