@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cache
 from typing import Any
 
 import pytest
 from canonical import Made, submission
+from plumb_core.checks.checkers.combinations import terms_of
 from plumb_core.checks.recheck import own_requests, recheck
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read, read_recheck
+from plumb_core.documents.submission import Case
 from plumb_core.intake.submission import SubmissionRead, read_submission
 from plumb_core.solve import solve
 from timing import process_seconds
@@ -538,6 +541,24 @@ def with_model(made: Made, drifts_by: float = 1.0) -> dict[str, Any]:
     return document
 
 
+def with_theta(document: dict[str, Any], by: float = 1.0) -> list[dict[str, Any]]:
+    """Checks of the document with the stability coefficients that its own drifts give, times a factor."""
+    steps = {s["id"]: s for s in recheck(document)["steps"]["independent"]}
+    claims = [
+        {
+            "quantity": "theta",
+            "direction": d,
+            "story": f"L{i + 1}",
+            "value": round(by * value, 6),
+            "text": f"{by * value:.6f}",
+        }
+        for d in "XY"
+        for i, value in enumerate(steps[f"theta.{d}"]["value"])
+    ]
+    submission = document["submission"] | {"claims": document["submission"]["claims"] + claims}
+    return list(recheck(document | {"submission": submission})["checks"])
+
+
 def moved_claim(case: str, direction: str, story: str, value: float, quantity: str = "drift_end_1") -> dict[str, Any]:
     text = f"{1000 * value:.4f}"
     place = {"case": case, "direction": direction, "story": story}
@@ -553,6 +574,11 @@ def test_our_own_model_agrees_with_a_submission_of_the_same_building() -> None:
     found = own_checks(document)
     assert {v for v, _ in found.values()} == {"agrees"}
     assert {i.split(".")[0] for i in found} == {"own_V_dynamic", "own_drift_max", "own_torsion_ratio"}
+    # stability coefficients of the same building, from the right shear and from the base shear everywhere
+    theta = [c for c in with_theta(document) if c["kind"] == "own" and c["quantity"] == "theta"]
+    assert {c["verdict"] for c in theta} == {"agrees"}
+    wrong = [c for c in with_theta(document, by=0.4) if c["kind"] == "own" and c["quantity"] == "theta"]
+    assert {(c["verdict"], c["role"]) for c in wrong} == {("differs", "inherited")}
     answer = recheck(document)
     # the model has all six modes where the table has four: the shears are near each other, and stand beside each other
     shears = answer["stages"]["scaling"]["X"]
@@ -576,3 +602,126 @@ def test_drifts_of_other_forces_are_held_against_ours_under_their_forces() -> No
             claim["text"] = f"{claim['value']:.2f}"
     found = own_checks(document)
     assert {v for i, (v, _) in found.items() if i.startswith("own_drift")} == {"agrees"}
+
+
+def test_a_story_that_is_soft_by_their_own_shears_and_drifts_is_asked_about() -> None:
+    """Drifts of the first story times 1.9: 1/1.9 of the stiffness of the second, below 0.7 of ASCE 7's Table 12.3-2."""
+    made = right("asce7-16")
+    tables = dict(made.tables)
+    for name in ("drifts", "displacements"):
+        lines = []
+        for line in tables[name].splitlines():
+            cells = line.split(";")
+            if cells[0].startswith("Y") and (cells[2] == "L1" or name == "displacements"):
+                first = 1000 * made.values["drift"]["Y"][0]
+                ends = {"+": (1.09, 0.91), "-": (0.92, 1.08)}[cells[0][-1]]
+                factor = 5.0 if "design" in cells[0] else 1.0
+                added = (0.9 * first * f * factor for f in ends)
+                cells[3:] = [f"{float(c) + a:.4f}" for c, a in zip(cells[3:], added, strict=True)]
+            lines.append(";".join(cells))
+        tables[name] = "\n".join(lines) + "\n"
+    origins, questions, gaps = origins_of(Made(made.edition, made.brief, tables, made.values))
+    assert (origins, list(questions), gaps) == ([], ["drift_open_story_stiffness.Y.soft"], {})
+
+
+# Right submissions in other forms
+
+
+def greatest_and_mean(made: Made) -> Made:
+    """The ends as their greatest and their mean."""
+    tables = dict(made.tables)
+    for name, heads in (
+        ("drifts", "Greatest drift (mm);Mean drift (mm)"),
+        ("displacements", "Greatest displacement (mm);Mean displacement (mm)"),
+    ):
+        lines = [";".join((*tables[name].splitlines()[0].split(";")[:3], heads))]
+        for line in tables[name].splitlines()[1:]:
+            cells = line.split(";")
+            a, b = float(cells[3]), float(cells[4])
+            lines.append(";".join((*cells[:3], f"{max(a, b):.4f}", f"{(a + b) / 2:.5f}")))
+        tables[name] = "\n".join(lines) + "\n"
+    return Made(made.edition, made.brief, tables, made.values)
+
+
+def long_combinations(made: Made) -> Made:
+    """Combinations with a row for each case and its factor."""
+    rows = ["Combination;Case;Factor"]
+    for line in made.tables["combinations"].splitlines()[1:]:
+        name, terms = line.split(";")
+        read_terms = terms_of(terms, {c: Case(name=c) for c in ("X static +", "Y static +")})
+        assert read_terms is not None
+        for number, (case, factor) in enumerate(read_terms.items()):
+            rows.append(f"{'' if number else name};{case};{factor:g}")
+    return Made(made.edition, made.brief, made.tables | {"combinations": "\n".join(rows) + "\n"}, made.values)
+
+
+def modal_alone(made: Made) -> Made:
+    """Only modal cases hold drifts, with the mass to either side."""
+    tables = {
+        name: text.replace(" static +;", " modes +e;").replace(" static -;", " modes -e;")
+        if name in ("drifts", "displacements")
+        else text
+        for name, text in made.tables.items()
+    }
+    tables["drifts"] = "\n".join(x for x in tables["drifts"].splitlines() if "design drift" not in x) + "\n"
+    # combined displacements are not the sums of combined drifts
+    lines = []
+    for line in tables["displacements"].splitlines():
+        cells = line.split(";")
+        lines.append(
+            ";".join((*cells[:3], *(f"{float(c) * 0.97:.4f}" for c in cells[3:]))) if cells[0] != "Case" else line
+        )
+    tables["displacements"] = "\n".join(lines) + "\n"
+    e = "0.10" if made.edition == "as1170.4" else "0.05"
+    tables["cases"] += "".join(f"{d} modes {s}e;modal;{d};{s}{e};before;;reduced\n" for d in "XY" for s in "+-")
+    return Made(made.edition, made.brief, tables, made.values)
+
+
+def in_kips_and_feet(made: Made) -> Made:
+    """Forces in kip, heights in ft, drifts in inches."""
+    tables = dict(made.tables)
+    for name, unit, other, by, columns in (
+        ("reactions", "kN)", "kip)", 1 / 4.4482216152605, (1, 2, 3)),
+        ("reactions", "kN m)", "kip ft)", 1 / 1.3558179483314, (4, 5, 6)),
+        ("forces", "kN)", "kip)", 1 / 4.4482216152605, (2, 3)),
+        ("forces", "kN m)", "kip ft)", 1 / 1.3558179483314, (4,)),
+        ("drifts", "mm)", "in)", 1 / 25.4, (3, 4)),
+        ("displacements", "mm)", "in)", 1 / 25.4, (3, 4)),
+    ):
+        head, *rows = tables[name].splitlines()
+        changed = []
+        for row in rows:
+            cells = row.split(";")
+            for c in columns:
+                cells[c] = f"{float(cells[c]) * by:.6f}" if cells[c] else ""
+            changed.append(";".join(cells))
+        tables[name] = "\n".join((head.replace(unit, other), *changed)) + "\n"
+    return Made(made.edition, made.brief, tables, made.values)
+
+
+def top_down_in_blocks(made: Made) -> Made:
+    """Case and direction only in the first row of a block, the top story first."""
+    tables = dict(made.tables)
+    for name in ("drifts", "displacements"):
+        head, *rows = tables[name].splitlines()
+        blocks: dict[tuple[str, str], list[list[str]]] = {}
+        for row in rows:
+            cells = row.split(";")
+            blocks.setdefault((cells[0], cells[1]), []).append(cells)
+        changed = [
+            ";".join([*(("", "") if n else (case, d)), *cells[2:]])
+            for (case, d), own in blocks.items()
+            for n, cells in enumerate(reversed(own))
+        ]
+        tables[name] = "\n".join((head, *changed)) + "\n"
+    return Made(made.edition, made.brief, tables, made.values)
+
+
+@pytest.mark.parametrize("edition", ["asce7-16", "ubc97", "is1893-2016", "as1170.4", "en1998-1"])
+@pytest.mark.parametrize(
+    "form", [greatest_and_mean, long_combinations, modal_alone, in_kips_and_feet, top_down_in_blocks]
+)
+def test_a_right_submission_is_right_in_other_forms(edition: str, form: Callable[[Made], Made]) -> None:
+    answer = rechecked(form(right(edition)))
+    assert answer["origins"] == []
+    assert found(answer, "differs", "breaches", "question") == {}

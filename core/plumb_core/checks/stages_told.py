@@ -366,6 +366,7 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         "theta": None if theta is None else _listed(np.asarray(theta)),
         "theta_theirs": None if stated is None else _listed(stated),
         "theta_limit": theta_limit,
+        "notes": list(_value(own, "drift_notes", d) or []),
     }
 
 

@@ -17,10 +17,14 @@ from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import results
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Kind
-from plumb_core.rules import Evaluation
+from plumb_core.rules import Evaluation, Key
 
 BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
 """What the screens show beside the checks."""
+
+
+DERIVED = {"factor": "factor_required", "stability": "theta", "own": "", "twist": "", "side": "eccentricity"}
+"""Kinds of checks whose value of ours is another quantity's, or is no rule's at all."""
 
 
 def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
@@ -111,7 +115,7 @@ def _check(check: Check, used_by: int) -> results.Check:
         "follows": check.follows,
         "rests_on": list(check.rests_on),
         "used_by": used_by,
-        "step": key_id(check.key),
+        "step": key_id(Key(DERIVED.get(check.kind, check.key.name), check.key.direction, check.key.case)),
         "note": check.note,
         "slip": check.slip or None,
         "draft": draft(check),

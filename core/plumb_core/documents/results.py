@@ -431,7 +431,7 @@ class CaseDrift(TypedDict):
 class DriftsOfDirection(TypedDict):
     """Drifts of a direction: every case, what governs at each story, the limit, and the factors between.
 
-    chain : from the elastic drift of the worst story to what is held to the limit.
+    chain : from the elastic drift of the worst story to what is held to the limit.  notes : what holds for the forces behind.
     """
 
     cases: list[CaseDrift]
@@ -445,6 +445,7 @@ class DriftsOfDirection(TypedDict):
     theta: list[float | None] | None
     theta_theirs: list[float | None] | None
     theta_limit: float | None
+    notes: list[str]
 
 
 @with_config(STRICT)

@@ -395,3 +395,47 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
 def _included(context: Context) -> bool:
     stated = context.claims.by_key.get(Key("second_order_stated"))
     return stated is not None and bool(stated.single) and str(stated.single[0].value) == "included"
+
+
+DIGITS = 0.97
+"""A stiffness made of printed shears and drifts is short of a ratio only where it is short by more than their digits."""
+
+
+@checker
+def soft_stories(context: Context) -> Iterator[Check]:
+    """Soft stories by their own story shears over their own drifts, by the edition's ratios (identity 13 of the catalogue).
+
+    Asked about once a direction where the brief doesn't declare the irregularity.
+    """
+    if "vertical_irregularities" not in context.independent.rules:
+        return
+    for direction in DIRECTIONS:
+        drift = context.independent.inputs.get(Key("delta_e_mean", direction))
+        shear = context.step(context.carried, Key("V_story", direction))
+        if drift is None or isinstance(shear, Ours) or np.any(np.asarray(drift) <= 0):
+            continue
+        stiffness = {Key("story_stiffness", direction): np.asarray(shear.value, dtype=float) / np.asarray(drift)}
+        under = context.independent.assuming(inputs=stiffness)
+        step = context.step(under, Key("vertical_irregularities", direction))
+        found = (
+            []
+            if isinstance(step, Ours)
+            else [f for f in step.value if "soft" in f["kind"] and f["ratio"] < DIGITS * f["limit"]]
+        )
+        if not found:
+            continue
+        worst = min(found, key=lambda f: f["ratio"])
+        declared = context.independent.inputs.get(Key("irregularities")) or {}
+        known = any("soft" in name and there for name, there in declared.items())
+        story = context.claims.stories[worst["story"]]
+        yield Check(
+            "drift_open",
+            Key("story_stiffness", direction),
+            f"{worst['kind']} {direction} {story}",
+            place="soft",
+            verdict=Verdict.NOTE if known else Verdict.QUESTION,
+            level=2,
+            clause=worst["clause"],
+            note=f"by their own story shears and drifts {story} has {figures(worst['ratio'], 3)} of the stiffness beside it "
+            f"({worst['kind']}){'' if known else '; no soft story is declared'}",
+        )

@@ -13,13 +13,14 @@ from plumb_core.checks.checkers.modes import EXCHANGED
 from plumb_core.checks.checkers.scaling import shear_of
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import Comparison, compare
-from plumb_core.checks.context import Context
+from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.registry import checker
 from plumb_core.checks.results import Ends
 from plumb_core.checks.stages import DRIFTS
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.errors import MissingInput, RuleRefused
+from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key
 
 ALIKE = 0.10
@@ -230,6 +231,67 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         name,
         i,
     )
+
+
+@checker
+def of_stories(context: Context) -> Iterator[Check]:
+    """Story shears of their modal cases, A_x and stability coefficients against those of our own model."""
+    static = context.own.get("static_response")
+    for d in DIRECTIONS:
+        yield from _story_shears(context, d)
+        if static is None or len(static["cases"][0]["stories"]) != len(context.claims.stories):
+            continue
+        along = [c for c in static["cases"] if c["direction"] == d]
+        amplified = [[row["A_x"] for row in c["stories"]] for c in along if c["eccentricity"]]
+        if amplified and all(v is not None for c in amplified for v in c):
+            yield from _against(context, "A_x", d, np.max(np.array(amplified, dtype=float), axis=0), ALIKE)
+        means = [own_ends(c, "drift", d).mean(axis=1) for c in along]
+        mean = {Key("delta_e_mean", d): np.max(means, axis=0)}
+        step = context.step(context.independent.assuming(inputs=mean), Key("theta", d))
+        if not isinstance(step, Ours):
+            yield from _against(context, "theta", d, np.asarray(step.value), 2 * ALIKE)
+
+
+def _against(context: Context, name: str, direction: str, ours: Array, alike: float) -> Iterator[Check]:
+    """The story where a stated quantity parts the most from our model's."""
+    key = Key(name, direction)
+    stated = context.claims.by_key.get(key)
+    if stated is None or not stated.indexed:
+        return
+    sides = {
+        i: compare(float(theirs(c)), float(ours[i]), alike, max(rounding(c), LEAST * alike * float(ours.max())))
+        for i, c in stated.indexed.items()
+    }
+    i = max(sides, key=lambda k: abs(sides[k].multiples))
+    claim, symbol = stated.indexed[i], QUANTITIES[name].symbol
+    said = f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, on our own model {figures(sides[i].ours, 3)}"
+    label = f"{symbol} {direction} {claim.story} by our model"
+    yield _judged(context, key, label, claim, sides[i], said, (key,), claim.story or "", i)
+
+
+def _story_shears(context: Context, direction: str) -> Iterator[Check]:
+    answer = context.own.get(f"response_{direction}")
+    if answer is None or len(answer["stories"]) != len(context.claims.stories):
+        return
+    ours = [abs(float(row["shear"][direction])) for row in answer["stories"]]
+    best: tuple[Comparison, Claim, int] | None = None
+    for case, role in context.claims.cases.items():
+        if role.kind != "modal" or role.step == "after" or role.direction != direction:
+            continue
+        of_key = context.results.values.get(Key("V_story", direction, case))
+        for i, claim in of_key.indexed.items() if of_key is not None else ():
+            side = compare(abs(float(claim.value)), ours[i], ALIKE, max(rounding(claim), LEAST * max(ours)))
+            if best is None or abs(side.multiples) > abs(best[0].multiples):
+                best = (side, claim, i)
+    if best is None:
+        return
+    side, claim, i = best
+    said = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, on our own model {figures(side.ours)} kN"
+    swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
+    key = Key("V_story", direction, claim.case)
+    label = f"V_x {direction} {claim.story} by our model"
+    upstream = (Key("V_dynamic", direction),)
+    yield _judged(context, key, label, claim, side, said, upstream, claim.story or "", i, swapped)
 
 
 def _turning(ends: Ends) -> Array:

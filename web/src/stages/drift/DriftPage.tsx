@@ -9,6 +9,7 @@ import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { figures } from "../../shared/numbers";
 import { NothingYet } from "../../shared/NothingYet";
+import { SymbolText } from "../../shared/Symbol";
 import { Chain } from "./Chain";
 import "./drift.css";
 
@@ -63,6 +64,15 @@ export default function DriftPage() {
               onDirection={setDirection}
               onSelect={select}
             />
+            {drifts.notes.length > 0 && (
+              <ul className="notes">
+                {drifts.notes.map((n) => (
+                  <li key={n}>
+                    <SymbolText text={n} />
+                  </li>
+                ))}
+              </ul>
+            )}
           </>
         ) : (
           <NothingYet

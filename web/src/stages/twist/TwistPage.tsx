@@ -1,3 +1,4 @@
+import { Select } from "@mantine/core";
 import { useState } from "react";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
@@ -69,6 +70,22 @@ export default function TwistPage() {
             setPointed(null);
           }}
         />
+        {stage.cases.length > 4 && (
+          <Select
+            aria-label="Case that is drawn"
+            label="case that is drawn"
+            w={280}
+            mb={8}
+            searchable
+            allowDeselect={false}
+            value={chosen.case}
+            data={[...new Set(stage.cases.map((c) => c.case))]}
+            onChange={(v) => {
+              setWanted(v ?? "");
+              setPointed(null);
+            }}
+          />
+        )}
         <div className="twist-picture">
           <Turning
             moved={chosen}
