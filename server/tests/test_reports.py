@@ -41,7 +41,7 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
         "We used the office's table.",
         "What was rechecked, and what was not",
         "Seismic design category (SDC)",  # the gap
-        "soft and weak stories",
+        "weak stories; torsional consequences",
         "the loads that the seismic weight is made of: the submission states nothing of it",
         hashlib.sha256(clinic.submissions.get().exhibits.get(name="clinic-S0-forces.csv").data).hexdigest()[:20],
     ):

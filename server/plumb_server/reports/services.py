@@ -26,7 +26,7 @@ EVIDENCE_ROWS = 12
 """Values of a finding that the report lists; the rest is counted."""
 
 NEVER_COVERED = (
-    "soft and weak stories by the submission's own story shears and drifts",
+    "weak stories; torsional consequences that the submission doesn't state",
     "forces of diaphragms, collectors and connections; members and foundations",
 )
 """What no table of a submission is taken in for; a reader must not take silence for agreement."""
