@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import cache
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -725,3 +726,60 @@ def test_a_right_submission_is_right_in_other_forms(edition: str, form: Callable
     answer = rechecked(form(right(edition)))
     assert answer["origins"] == []
     assert found(answer, "differs", "breaches", "question") == {}
+
+
+def with_items(made: Made, *rows: str) -> Made:
+    tables = made.tables | {"parameters": made.tables["parameters"] + "".join(f"{row}\n" for row in rows)}
+    return Made(made.edition, made.brief, tables, made.values)
+
+
+def verdicts_of(made: Made, quantity: str) -> set[tuple[str, str | None]]:
+    return {(c["verdict"], c["slip"]) for c in rechecked(made)["checks"] if c["quantity"] == quantity}
+
+
+@pytest.mark.parametrize(
+    ("edition", "row", "quantity", "verdict", "slip"),
+    [
+        ("asce7-16", "Mass target;100;;;%", "mass_target", "agrees", None),
+        ("asce7-16", "Mass target;85;;;%", "mass_target", "differs", "S12"),
+        ("asce7-16", "Edition;ASCE/SEI 7-16;;;", "edition_stated", "agrees", None),
+        ("asce7-16", "Edition;ASCE 7-10;;;", "edition_stated", "question", "S11"),
+        ("as1170.4", "Edition;AS 1170.4-2007;;;", "edition_stated", "agrees", None),
+        ("en1998-1", "Edition;EN 1998-1;;;", "edition_stated", "agrees", None),
+        ("asce7-16", "Live load share;0;;;", "live_share", "agrees", None),
+        ("is1893-2016", "Live load share;0.25;;;", "live_share", "agrees", None),
+        ("is1893-2016", "Live load share;0.5;;;", "live_share", "differs", "S35"),
+        ("asce7-16", "Drift limit;;0.02;0.02;", "drift_limit", "agrees", None),
+        ("asce7-16", "Stability coefficient;;0.021;0.0125;", "theta_greatest", "agrees", None),
+        ("asce7-10", "Scaling share;;0.85;0.85;", "scaling_share", "agrees", None),
+        ("asce7-16", "Tension-only members;none;;;", "tension_only", "note", None),
+    ],
+)
+def test_what_a_submission_declares_is_held_against_edition_and_tables(
+    edition: str, row: str, quantity: str, verdict: str, slip: str | None
+) -> None:
+    made = with_items(right(edition), row)
+    assert verdicts_of(made, quantity) == {(verdict, slip)}
+
+
+def test_damping_of_curve_and_modes_and_the_combination_of_close_modes_are_asked_about() -> None:
+    made = right("asce7-16").changed("parameters", "Damping of the modes;0.05", "Damping of the modes;0.02")
+    assert verdicts_of(made, "damping_modes") == {("question", "S31")}
+    made = right("asce7-16").changed("parameters", "Combination of modes;CQC", "Combination of modes;SRSS")
+    periods = sorted(T for d in "XY" for T in made.values["modal"][d]["T"])
+    close = any(shorter > 0.9 * longer for shorter, longer in pairwise(periods))
+    assert close
+    assert verdicts_of(made, "combined_by") == {("question", "S52")}
+
+
+def test_a_lateral_system_is_known_by_its_words_and_else_the_likeliest_are_named() -> None:
+    system = "special reinforced concrete shear walls (bearing walls)"
+    taken = taken_in(with_items(right("asce7-16"), f"Lateral system;;{system};{system};"))
+    claims = [c for c in taken.document.submission.claims if c.quantity == "lateral_system"]
+    assert [c.value for c in claims] == ["A_special_RC_shear_wall"] * 2
+    taken = taken_in(
+        with_items(right("asce7-16"), "Lateral system;;special concrete shear wall;special concrete shear wall;")
+    )
+    asked = [q.remedy for t in taken.tables for q in t.questions]
+    assert all("A_special_RC_shear_wall" in remedy for remedy in asked)
+    assert asked

@@ -76,10 +76,14 @@ def allowed_texts(quantity: str, edition: Edition | None) -> tuple[str, ...]:
     return tuple(texts)
 
 
+NOTHING = ("live_share", "theta_greatest", "eccentricity")
+"""Parameters that can be nothing under any edition."""
+
+
 @cache
 def may_be_zero(quantity: str) -> bool:
-    """Whether a parameter is nothing where a code says so."""
-    return any(quantity in e.may_be_zero for e in EDITIONS.values())
+    """Whether a parameter is nothing where a code or an analysis says so."""
+    return quantity in NOTHING or any(quantity in e.may_be_zero for e in EDITIONS.values())
 
 
 def direction_in(name: str) -> str:

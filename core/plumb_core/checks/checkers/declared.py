@@ -12,7 +12,7 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
-from plumb_core.editions import EDITIONS
+from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
@@ -20,7 +20,7 @@ from plumb_core.rules import Key
 USUAL_DAMPING = 0.05
 NOTED = ("diaphragms", "base_level", "tension_only", "second_order_stated", "directions_by", "log_line")
 """Declarations that are for the record: other checks read them."""
-DECLARED = (*NOTED, "edition_stated", "combined_by", "modes_count", "damping_modes", "damping")
+DECLARED = (*NOTED, "mass_target", "edition_stated", "combined_by", "modes_count", "damping_modes", "damping")
 
 
 @checker
@@ -50,6 +50,8 @@ def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, st
     value = theirs(claim)
     if name == "edition_stated":
         return _edition(context, str(value))
+    if name == "mass_target":
+        return _target(context, float(value))
     if name == "combined_by":
         return _combination(context, str(value))
     if name == "modes_count":
@@ -67,13 +69,30 @@ def _plain(title: str) -> str:
     return "".join(c for c in title.lower() if c.isalnum())
 
 
+def _likeness(stated: str, edition: Edition) -> int:
+    """Letters of the longest name of an edition that the stated one begins with; 0 where it is none of them."""
+    names = (_plain(t) for t in (edition.id, edition.title, edition.short))
+    return max((len(n) for n in names if stated.startswith(n)), default=0)
+
+
 def _edition(context: Context, stated: str) -> tuple[Verdict, str, str]:
-    same = {_plain(t) for t in (context.edition.id, context.edition.title, context.edition.short)}
-    if _plain(stated) in same:
+    named = {e.id: _likeness(_plain(stated), e) for e in EDITIONS.values()}
+    best = max(named.values())
+    if best and named[context.edition.id] == best:
         return Verdict.AGREES, f"the review is to {context.edition.title}", ""
-    known = any(_plain(stated) in {_plain(e.id), _plain(e.title), _plain(e.short)} for e in EDITIONS.values())
+    known = best > 0
     other = "another edition" if known else "an edition that isn't known here"
     return Verdict.QUESTION, f"the submission says it follows {stated}, {other} than {context.edition.title}", "S11"
+
+
+def _target(context: Context, stated: float) -> tuple[Verdict, str, str]:
+    """A target on modes that is below the code's (S12); one that asks for more is no fault."""
+    step = context.limit_step("mass_target", None) if "mass_target" in context.independent.rules else None
+    if step is None:
+        return Verdict.NOTE, "the edition has no target on modes", ""
+    if stated < float(step.value) - 1e-6:
+        return Verdict.DIFFERS, f"a target of {stated:.3g} is stated, {float(step.value):.3g} is asked for", "S12"
+    return Verdict.AGREES, f"{float(step.value):.3g} is asked for", ""
 
 
 def _combination(context: Context, stated: str) -> tuple[Verdict, str, str]:

@@ -27,6 +27,7 @@ ELSEWHERE = (
     "theta",
     "theta_greatest",
     "live_share",
+    "mass_target",
     "diaphragms",
     "base_level",
     "tension_only",

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from difflib import get_close_matches
 from typing import Literal
 
 from plumb_core.documents.base import Direction
 from plumb_core.documents.submission import Claim
+from plumb_core.editions import Edition
 from plumb_core.intake.cells import UNITS, known_unit
 from plumb_core.intake.columns import Column, normal
 from plumb_core.intake.names import allowed_texts, may_be_zero, parameter_names
@@ -140,6 +142,18 @@ WORDS: Mapping[str, Mapping[str, str]] = {
 """Words that are taken for declarations; any others count as stated and are shown."""
 
 
+def _system(written: str, edition: Edition) -> tuple[str, tuple[str, ...]]:
+    """Id of the lateral system that words stand for ('' where none does, or several), and ids of the likeliest ones."""
+
+    def words(text: str) -> str:
+        return " ".join(re.findall(r"[a-z]+", text.lower()))
+
+    titles = {words(system.title): name for name, system in edition.systems.items()}
+    if words(written) in titles:
+        return titles[words(written)], ()
+    return "", tuple(titles[t] for t in get_close_matches(words(written), titles, n=3, cutoff=0.4))
+
+
 def _declared(quantity: str, written: str) -> str:
     """A declaration in the word that is used here for it, else as it was written."""
     plain = normal(written)
@@ -156,9 +170,12 @@ def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: 
     allowed = () if quantity in FREE else allowed_texts(quantity, reader.edition)
     plain = normal(re.sub(r"(?i)^class ", "", written))
     text = next((a for a in allowed if normal(a) == plain), "" if allowed else written[:60])
+    likely: tuple[str, ...] = ()
+    if not text and quantity == "lateral_system" and reader.edition is not None:
+        text, likely = _system(written, reader.edition)
     if not text:
         said = f"{written[:40]!r} is no {QUANTITIES[quantity].meaning.lower()}"
-        remedy = f"Use one of: {', '.join(allowed)}." if allowed else "Write it down."
+        remedy = f"Use one of: {', '.join(likely or allowed)}." if allowed else "Write it down."
         reader.problem(row, reader.columns[column], said, remedy)
         return None
     source = reader.source(row, column)
