@@ -7,6 +7,7 @@ from functools import cache
 from itertools import pairwise
 from typing import Any
 
+import numpy as np
 import pytest
 from canonical import Made, submission
 from plumb_core.checks.checkers.combinations import terms_of
@@ -243,37 +244,40 @@ def test_an_eccentricity_below_the_share_of_the_edition() -> None:
     assert (origins, questions) == (["eccentricity"], {})
 
 
-ENDS_TURNING = (1.35, 0.65)
+RATIOS = [1.38, 1.32, 1.27, 1.22, 1.17, 1.12]
+"""Greatest over mean drift of each story where the building turns, bottom to top; torsional above 1.2."""
 
 
 def turning(edition: str) -> Made:
-    """A building that turns: ratio 1.35 of drifts; of displacements 1.45, so that A_x is (1.45/1.2)^2 = 1.460."""
+    """A building that turns in X with the mass to the positive side; displacements are sums of its drifts."""
     made = right(edition)
     tables = dict(made.tables)
-    for name in ("drifts", "displacements"):
-        lines = []
-        for line in tables[name].splitlines():
-            cells = line.split(";")
-            if "X" in cells[0] and cells[0].endswith("+"):
-                mean = (float(cells[3]) + float(cells[4])) / 2
-                ratio = 1.35 if name == "drifts" else 1.45
-                cells[3:] = [f"{mean * ratio:.4f}", f"{mean * (2 - ratio):.4f}"]
-            lines.append(";".join(cells))
-        tables[name] = "\n".join(lines) + "\n"
-    stories = [f"L{i + 1}" for i in range(6)]
-    # with the other side the displacements turn by 1.08: A_x 1.0 in Y
-    tables["amplification"] = "Story;A_x X;A_x Y\n" + "".join(f"{s};1.460;1.000\n" for s in stories)
-    tables["parameters"] = tables["parameters"].replace("irregularity;;none;none", "irregularity;;torsional;none")
     # stiff enough for its edges to stay within the limit
+    centre = 0.7 * made.values["drift"]["X"]
+    drifts = centre[:, None] * np.array([[r, 2.0 - r] for r in RATIOS])
+    moved = np.cumsum(drifts, axis=0)
     for name in ("drifts", "displacements"):
         lines = []
         for line in tables[name].splitlines():
             cells = line.split(";")
             if cells[0].startswith("X"):
-                cells[3:] = [f"{float(c) * 0.7:.4f}" for c in cells[3:]]
+                story = int(cells[2][1:]) - 1
+                ends = (drifts if name == "drifts" else moved)[story] * (5.0 if "design" in cells[0] else 1.0)
+                if cells[0].endswith("-"):
+                    ends = [0.7 * float(c) / 1000 for c in cells[3:]]
+                cells[3:] = [f"{1000 * v:.4f}" for v in ends]
             lines.append(";".join(cells))
         tables[name] = "\n".join(lines) + "\n"
-    return Made(made.edition, made.brief, tables, made.values)
+    A_x = np.clip((moved.max(axis=1) / (1.2 * moved.mean(axis=1))) ** 2, 1.0, 3.0)
+    from_drifts = np.clip((np.array(RATIOS) / 1.2) ** 2, 1.0, 3.0)
+    values = made.values | {"A_x": A_x, "A_x of drifts": from_drifts}
+    tables["amplification"] = amplification(A_x)
+    tables["parameters"] = tables["parameters"].replace("irregularity;;none;none", "irregularity;;torsional;none")
+    return Made(made.edition, made.brief, tables, values)
+
+
+def amplification(A_x: Any) -> str:
+    return "Story;A_x X;A_x Y\n" + "".join(f"L{i + 1};{v:.3f};1.000\n" for i, v in enumerate(A_x))
 
 
 def test_a_building_that_turns_and_says_so_is_right() -> None:
@@ -293,19 +297,18 @@ def test_torsional_irregularity_that_is_not_tested_is_asked_for() -> None:
 
 
 @pytest.mark.parametrize(
-    ("value", "code", "words"), [("1.000", "S74", "left at 1.0"), ("1.266", "S73", "story drifts")]
+    ("of", "code", "words"), [("", "S74", "left at 1.0"), ("A_x of drifts", "S73", "story drifts")]
 )
-def test_amplification_left_at_one_or_made_of_drifts_is_one_origin(value: str, code: str, words: str) -> None:
+def test_amplification_left_at_one_or_made_of_drifts_is_one_origin(of: str, code: str, words: str) -> None:
     made = turning("asce7-16")
-    wrong = Made(
-        made.edition, made.brief, made.tables | {"amplification": made.tables["amplification"].replace("1.460", value)}
-    )
+    values = made.values[of] if of else np.ones(6)
+    wrong = Made(made.edition, made.brief, made.tables | {"amplification": amplification(values)})
     answer = rechecked(wrong)
     (origin,) = answer["origins"]
     assert origin.startswith("A_x.X.")
     check = next(c for c in answer["checks"] if c["id"] == origin)
     assert (check["slip"], words in check["note"]) == (code, True)
-    others = [c for c in answer["checks"] if c["id"].startswith("A_x.X.") and c["id"] != origin]
+    others = [c for c in answer["checks"] if c["id"].startswith("A_x.X.") and c["id"] != origin and c["role"]]
     assert {(c["role"], tuple(c["rests_on"])) for c in others} == {("inherited", (origin,))}
 
 
@@ -495,9 +498,9 @@ def test_what_the_stages_show() -> None:
     twist = stages["twist"]
     assert [(t["value"], t["words"]) for t in twist["thresholds"]] == [(1.2, "torsional"), (1.4, "extreme")]
     turned = next(c for c in twist["cases"] if c["case"] == "X static +")
-    assert turned["ratio"] == pytest.approx([1.35] * 6, rel=1e-4)
+    assert turned["ratio"] == pytest.approx(RATIOS, rel=1e-3)
     assert [f["status"] for f in twist["follows"]][:2] == ["shown", "shown"]
-    assert twist["A_x_ours"]["X"] == pytest.approx([(1.45 / 1.2) ** 2] * 6, rel=1e-3)
+    assert twist["A_x_ours"]["X"] == pytest.approx(list(turning("asce7-16").values["A_x"]), rel=1e-3)
     drift = stages["drift"]["Y"]
     assert [p["symbol"] for p in drift["chain"]] == ["δ_e", "C_d", "I_e", "δ/δ_e", "Δ", "Δ/h"]
     assert drift["limit"] == [0.02] * 6
@@ -783,3 +786,32 @@ def test_a_lateral_system_is_known_by_its_words_and_else_the_likeliest_are_named
     asked = [q.remedy for t in taken.tables for q in t.questions]
     assert all("A_special_RC_shear_wall" in remedy for remedy in asked)
     assert asked
+
+
+def test_drifts_that_are_not_the_differences_of_their_displacements_are_one_origin() -> None:
+    """L4 over its height above the base, 4 x 3.5 m, in place of the story's: a quarter of its drift."""
+    made = right("asce7-16")
+    lines = []
+    for line in made.tables["drifts"].splitlines():
+        cells = line.split(";")
+        if cells[0] in ("X static +", "X design drift +") and cells[2] == "L4":
+            cells[3:] = [f"{float(c) / 4:.4f}" for c in cells[3:]]
+        lines.append(";".join(cells))
+    wrong = Made(made.edition, made.brief, made.tables | {"drifts": "\n".join(lines) + "\n"})
+    answer = rechecked(wrong)
+    (origin,) = answer["origins"]
+    check = next(c for c in answer["checks"] if c["id"] == origin)
+    assert (check["kind"], check["slip"], check["story"]) == ("drift_consistent", "S84", "L4")
+    assert "the height above the base stands for that of the story" in check["note"]
+
+
+def test_both_directions_in_one_case_without_each_alone_are_asked_about() -> None:
+    made = right("asce7-16")
+    kept = {
+        name: "\n".join(line for line in text.splitlines() if not line.startswith("Y ")) + "\n"
+        for name, text in made.tables.items()
+    }
+    kept["cases"] += "Both;modal;XY;0;before;;reduced\n"
+    kept["reactions"] += "Both;3000;3000;0;;;\n"
+    asked = origins_of(Made(made.edition, made.brief, kept).without("combinations"))[1]
+    assert asked["case_open_directions_by"] == "S87"

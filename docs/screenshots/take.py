@@ -34,7 +34,7 @@ VIEWS = {
     "modes": (CLINIC, "modes?check=target_mass_sum.Y", False, ""),
     "lateral": (CLINIC, "lateral?check=w.L5", False, "hover"),
     "scaling": (CLINIC, "scaling", False, ""),
-    "twist": (GRANARY, "twist?check=A_x.X.F1", False, ""),
+    "twist": (GRANARY, "twist?check=A_x.X.F4", False, ""),
     "drift": (EXCHANGE, "drift?check=amplified_amplifier.Y", False, ""),
     "findings": (CLINIC, "findings", False, ""),
     "report": (CLINIC, "report", False, ""),

@@ -75,6 +75,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind("case_open", "what the cases leave to ask", "case_open_"),
         CheckKind("amplified", "design drifts against the drifts that they are made of", "amplified_"),
         CheckKind("drift", "the design story drift against its limit", "drift_"),
+        CheckKind("drift_consistent", "drifts against the displacements that they are differences of", "consistent_"),
         CheckKind("drift_open", "what the drifts leave to ask", "drift_open_"),
         CheckKind("stability", "the greatest stability coefficient against its limit", "stability_"),
         CheckKind("load", "a load of the weight make-up against what the code counts of it"),

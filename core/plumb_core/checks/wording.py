@@ -178,6 +178,7 @@ _WORDINGS: Mapping[str, Callable[[Check], str]] = {
     "amplified": _said,
     "drift": _said,
     "drift_open": _said,
+    "drift_consistent": _said,
     "stability": _said,
     "load": _value,
     "make_up": _consistent,

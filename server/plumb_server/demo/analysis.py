@@ -47,7 +47,8 @@ class Analysis:
     stories : names, bottom to top
     plan : dimensions along X and Y, m
     reduced_drift : of the first story over its height under the static forces, by direction
-    turning : movement of both ends over that of the centre, drifts and displacements, with the mass to the positive side
+    turning : greatest over mean drift of the first story and of the top one with the mass to the positive side, between them
+        by straight line; 1 apart where a building hardly turns
     by_model : drifts of both ends (m, a row for each story) by direction and side, where a model gives them
     eccentricity : share of the plan dimension
     missing : cases that are not handed in
@@ -62,7 +63,7 @@ class Analysis:
     stories: list[str]
     plan: tuple[float, float]
     reduced_drift: dict[str, float]
-    turning: dict[str, tuple[float, float]] = field(default_factory=dict)
+    turning: tuple[float, float] | None = None
     eccentricity: float = 0.05
     missing: tuple[str, ...] = ()
     unscaled: tuple[str, ...] = ()
@@ -90,14 +91,18 @@ class Analysis:
         V, h = np.asarray(self.run.value("V_story", direction)), np.asarray(self.run.value("h"))
         return self.reduced_drift[direction] * h * V / V[0]
 
+    def ratios(self) -> np.ndarray:
+        """Greatest over mean drift of each story with the mass to the positive side."""
+        first, top = self.turning or (SIDES["+"][0],) * 2
+        return np.linspace(first, top, len(self.stories))
+
     def both_ends(self, what: str, direction: str, side: str) -> np.ndarray:
-        """Reduced drifts or displacements of both ends, m, shape (n_stories, 2)."""
+        """Reduced drifts or displacements of both ends, m, shape (n_stories, 2); displacements are sums of drifts."""
         drifts = self.by_model.get((direction, side))
-        if drifts is not None:
-            return drifts if what == "drift" else np.cumsum(drifts, axis=0)
-        ends = self.turning[what] if side == "+" and what in self.turning else SIDES[side]
-        at_centre = self.drift(direction) if what == "drift" else np.cumsum(self.drift(direction))
-        return np.outer(at_centre, ends)
+        if drifts is None:
+            ratios = self.ratios() if side == "+" else np.full(len(self.stories), SIDES["-"][0])
+            drifts = self.drift(direction)[:, None] * np.column_stack((ratios, 2.0 - ratios))
+        return drifts if what == "drift" else np.cumsum(drifts, axis=0)
 
     def cases(self) -> list[tuple[str, str]]:
         """(direction, side) of the static cases that are handed in."""
@@ -266,12 +271,11 @@ def _moved(a: Analysis, name: str, direction: str, both: np.ndarray) -> Table:
     return rows
 
 
-def amplifications(a: Analysis, values: dict[str, float]) -> Table:
-    """A_x of each story, the same over the height."""
-    return [
-        ["Story", "A_x X", "A_x Y"],
-        *([story, *(f"{values[d]:.3f}" for d in ("X", "Y"))] for story in reversed(a.stories)),
-    ]
+def amplifications(a: Analysis) -> Table:
+    """A_x of each story: in X made of the drifts, in Y left at 1.0."""
+    made = np.clip((a.ratios() / 1.2) ** 2, 1.0, 3.0)
+    rows: Table = [[story, f"{v:.3f}", "1.000"] for story, v in zip(a.stories, made, strict=True)]
+    return [["Story", "A_x X", "A_x Y"], *reversed(rows)]
 
 
 def thetas_of_base_shear(a: Analysis) -> Table:

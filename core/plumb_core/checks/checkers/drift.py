@@ -13,10 +13,10 @@ from plumb_core.checks.check import Check, Limit, Role, Verdict
 from plumb_core.checks.checkers.twist import one_origin
 from plumb_core.checks.checkers.values import check_of
 from plumb_core.checks.claims import rounding, theirs
-from plumb_core.checks.compare import compare
+from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.judging import outcome_of
-from plumb_core.checks.registry import checker
+from plumb_core.checks.registry import checker, checker_of_claims
 from plumb_core.checks.stages import DRIFTS, Governing, Pair
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
@@ -230,6 +230,20 @@ def _asked(context: Context, governing: Governing) -> Iterator[Check]:
             note=f"whether the drifts in {d} are those of the reduced action or design drifts is not stated; taken as reduced",
             slip="S80",
         )
+    apart = [
+        c for c in dict.fromkeys(governing.case) if (e := context.results.drifts(d, c)) and np.all(np.isnan(e.greatest))
+    ]
+    if governing.at_edges and apart:
+        yield Check(
+            "drift_open",
+            Key("delta_e", d),
+            f"drifts at the edges {d}",
+            place="edges",
+            verdict=Verdict.QUESTION,
+            level=1,
+            note=f"the building is torsionally irregular, and the drifts of {', '.join(apart[:4])} are not those of the edges",
+            slip="S83",
+        )
     modal = [
         case
         for case, along in context.results.seismic(context.results.with_values(*DRIFTS))
@@ -439,3 +453,64 @@ def soft_stories(context: Context) -> Iterator[Check]:
             note=f"by their own story shears and drifts {story} has {figures(worst['ratio'], 3)} of the stiffness beside it "
             f"({worst['kind']}){'' if known else '; no soft story is declared'}",
         )
+
+
+@checker_of_claims
+def consistent(context: Context) -> Iterator[Check]:
+    """Drifts of static cases against the differences of their displacements (level 1); one origin for a direction (S84)."""
+    for direction in DIRECTIONS:
+        worst: tuple[Comparison, str, int, Claim] | None = None
+        for case, along in context.results.seismic(context.results.with_values("drift_end_1")):
+            if along != direction or context.claims.cases[case].kind != "static":
+                continue
+            for end in ("1", "2"):
+                found = _parting(context, case, direction, end)
+                if found is not None and (worst is None or abs(found[0].multiples) > abs(worst[0].multiples)):
+                    worst = found
+        if worst is None:
+            continue
+        compared, case, i, claim = worst
+        off = not compared.agrees
+        story = context.claims.stories[i]
+        yield Check(
+            "drift_consistent",
+            Key(claim.quantity, direction, case),
+            f"{QUANTITIES[claim.quantity].symbol} {direction} {story}",
+            claim,
+            story,
+            i,
+            carried=compared,
+            verdict=Verdict.DIFFERS if off else Verdict.AGREES,
+            role=Role.ORIGIN if off else None,
+            level=1,
+            note=f"the drift of {story} in {case} is {figures(1000 * float(compared.theirs))} mm, its displacements part by "
+            f"{figures(1000 * float(compared.ours))} mm{_by_height(context, compared, i)}",
+            slip="S84" if off else "",
+        )
+
+
+def _parting(context: Context, case: str, direction: str, end: str) -> tuple[Comparison, str, int, Claim] | None:
+    """The story whose drift departs the most from the difference of the displacements of an end."""
+    results = context.results
+    drift = results.array(f"drift_end_{end}", direction, case)
+    moved = results.array(f"displacement_end_{end}", direction, case)
+    if drift is None or moved is None or np.any(np.isnan(drift)) or np.any(np.isnan(moved)):
+        return None
+    differences = np.abs(np.diff(moved, prepend=0.0))
+    floors = 0.02 * float(np.max(differences))
+    off = np.abs(np.abs(drift) - differences) / np.maximum(0.03 * differences, floors)
+    i = int(np.argmax(off))
+    claim = results.claim(f"drift_end_{end}", direction, case, i)
+    if claim is None:
+        return None
+    return compare(abs(float(drift[i])), float(differences[i]), 0.03, floors), case, i, claim
+
+
+def _by_height(context: Context, compared: Comparison, i: int) -> str:
+    """Words where the height above the base stands for that of the story: a ratio that was taken over the wrong height."""
+    h = context.independent.inputs.get(Key("h"))
+    if compared.agrees or h is None or not float(compared.ours):
+        return ""
+    ratio, above = float(compared.theirs) / float(compared.ours), float(np.sum(h[: i + 1]))
+    near = abs(ratio * above / float(h[i]) - 1.0) < 0.03 or abs(ratio * float(h[i]) / above - 1.0) < 0.03
+    return ": the height above the base stands for that of the story" if near and i > 0 else ""

@@ -260,9 +260,15 @@ def _factors(
         limit=limit,
         clause=clause,
         note=note,
-        slip="" if enough else "S62",
+        slip="" if enough else "S63" if _shared(context, direction, value) else "S62",
         upstream=(Key("V_static", direction), Key("V_dynamic", direction)),
     )
+
+
+def _shared(context: Context, direction: str, factor: float) -> bool:
+    """Whether one factor stands for both directions; no scaling at all is another slip."""
+    other = _stated(context, "factor_used", "Y" if direction == "X" else "X")
+    return other is not None and factor > 1.0 and abs(float(theirs(other)) - factor) < PRINTED
 
 
 def _estimated(context: Context, direction: str) -> bool:

@@ -275,3 +275,26 @@ def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterato
             yield replace(check, role=Role.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
         else:
             yield check
+
+
+@checker
+def together(context: Context) -> Iterator[Check]:
+    """Cases in which both directions act at once, where a direction is not there by itself (S87)."""
+    results = context.results.with_values(*MOVEMENTS, "reaction_X", "reaction_Y")
+    acting = {
+        context.claims.cases[case].direction
+        for case, _ in results
+        if context.claims.cases[case].kind in ("static", "modal")
+    }
+    lacking = [d for d in DIRECTIONS if d not in acting]
+    if "XY" in acting and lacking:
+        both = [case for case, _ in results if context.claims.cases[case].direction == "XY"]
+        yield Check(
+            "case_open",
+            Key("directions_by"),
+            "both directions in one case",
+            verdict=Verdict.QUESTION,
+            level=1,
+            note=f"both directions act at once in {', '.join(dict.fromkeys(both))}, and nothing is stated of {' and '.join(lacking)} alone",
+            slip="S87",
+        )
