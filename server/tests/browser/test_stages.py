@@ -26,10 +26,13 @@ def test_twist_names_the_case_that_is_missing_and_draws_the_one_that_is_chosen(l
     b.open(b.review("Port Maren Clinic") + "/twist")
     b.wait_text(".matrix", "not handed in")
     assert len(b.all(".matrix-field.missing")) == 1
-    b.wait_text(".turning", "Static X +e")
-    next(f for f in b.all("button.matrix-field") if "Static Y +e" in f.text).click()
+    # the case that turns the most is drawn first
     b.wait_text(".turning", "Static Y +e")
-    b.wait_text(".stage", "What follows")
+    next(f for f in b.all("button.matrix-field") if "Static X +e" in f.text).click()
+    b.wait_text(".turning", "Static X +e")
+    b.wait_text(".stage", "No story is torsionally irregular in any case that is handed in")
+    # our own model has answered: its ends stand beside theirs
+    b.find(".turning .ours")
 
 
 def test_drift_tells_how_the_design_drift_comes_about(lead_browser: Browser) -> None:
