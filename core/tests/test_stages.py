@@ -58,7 +58,7 @@ def test_a_right_submission_of_every_edition_has_neither_origin_nor_question(edi
     assert found(answer, "differs", "breaches", "question") == {}
 
 
-def test_what_a_right_submission_is_held_against(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_a_right_submission_is_held_against() -> None:
     answer = rechecked(right("asce7-16"))
     by_id = {c["id"]: c for c in answer["checks"]}
     # C_d / I_e; the drifts of 0.2 V over k, times 5, over 3.5 m
@@ -815,3 +815,19 @@ def test_both_directions_in_one_case_without_each_alone_are_asked_about() -> Non
     kept["reactions"] += "Both;3000;3000;0;;;\n"
     asked = origins_of(Made(made.edition, made.brief, kept).without("combinations"))[1]
     assert asked["case_open_directions_by"] == "S87"
+
+
+def test_elastic_drifts_are_brought_down_by_the_behaviour_factor() -> None:
+    """EN 1998-1: the drifts of q = 1 are q = 3 times the reduced ones, and come to the same design drift."""
+    made = right("en1998-1")
+    tables = dict(made.tables)
+    tables["drifts"] = tables["drifts"].replace(" design drift ", " elastic ")
+    tables["drifts"] = "\n".join(x for x in tables["drifts"].splitlines() if " static " not in x) + "\n"
+    tables["cases"] = tables["cases"].replace(" design drift ", " elastic ").replace(";amplified", ";elastic")
+    elastic = rechecked(Made(made.edition, made.brief, tables).without("displacements"))
+    reduced = rechecked(made)
+    drift = {c["id"]: c["theirs"]["value"] for c in reduced["checks"] if c["kind"] == "drift"}
+    assert {c["id"] for c in elastic["checks"] if c["kind"] == "drift"} == set(drift)
+    for check in elastic["checks"]:
+        if check["kind"] == "drift":
+            assert check["theirs"]["value"] == pytest.approx(drift[check["id"]], rel=1e-3)

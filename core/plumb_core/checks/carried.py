@@ -13,7 +13,16 @@ from plumb_core.inputs import rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key, Step
 
-OF_STAGES = ("V_static", "V_dynamic", "V_scaled", "factor_required", "theta", "theta_greatest", "A_x", "torsion_stated")
+NEVER_ADOPTED = (
+    "V_static",
+    "V_dynamic",
+    "V_scaled",
+    "factor_required",
+    "theta",
+    "theta_greatest",
+    "A_x",
+    "torsion_stated",
+)
 """Results of the stages: a submission's own never stand in for ours."""
 
 
@@ -36,7 +45,7 @@ def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
     given = {*own.inputs, *claims.by_key}
     for key, of_key in claims.by_key.items():
         kind = QUANTITIES[key.name].kind
-        if key in own.inputs or kind is Kind.POINTS or key.name in OF_STAGES:
+        if key in own.inputs or kind is Kind.POINTS or key.name in NEVER_ADOPTED:
             continue
         if key.name in own.rules and not rests_on_lacking(key, own.rules, given):
             continue

@@ -22,7 +22,6 @@ from plumb_core.editions import Edition
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.rules import Array, Evaluation, Key, Rule, cited, renamed, rule
 
-STAGES = ("scaling", "twist", "drift")
 TINY_OF_HEIGHT, TINY_OF_GREATEST = 0.0002, 0.05
 """Drifts below these shares of the story height and of the case's greatest say nothing of twist."""
 
@@ -477,17 +476,20 @@ def alike(one: Case, other: Case) -> bool:
 def _governing(
     edition: Edition, evaluation: Evaluation, results: CaseResults, irregular: bool | None
 ) -> tuple[Governing, ...]:
-    at_edges = edition.drift_at == "edges" or (edition.drift_at == "edges where irregular" and bool(irregular))
+    at_edges = edition.drift_at == "edges where irregular" and bool(irregular)
     found = []
     for direction in DIRECTIONS:
         scaled = _known(evaluation, "scaled", direction) or []
+        amplifier = _known(evaluation, "amplifier", direction)
+        share = _known(evaluation, "spectrum_factor", direction)
         governing = governing_drifts(
             results,
             direction,
             at_edges,
             "after" if "drifts" in scaled else "before",
-            _known(evaluation, "spectrum_factor", direction),
-            _known(evaluation, "amplifier", direction),
+            # where the design spectrum holds the reduction itself, it is the one that drifts are amplified by
+            share if share is not None else 1.0 / amplifier if amplifier else None,
+            amplifier,
         )
         if governing is not None:
             found.append(governing)

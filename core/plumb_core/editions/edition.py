@@ -95,7 +95,7 @@ class Edition:
     may_be_zero: tuple[str, ...] = ()
     texts: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     forces_by_weight: tuple[str, ...] = ()
-    drift_at: Literal["centre", "edges where irregular", "edges"] = "edges where irregular"
+    drift_at: Literal["centre", "edges where irregular"] = "edges where irregular"
     corner_periods: tuple[str, ...] = ()
 
     @property

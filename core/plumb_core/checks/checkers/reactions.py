@@ -9,7 +9,6 @@ from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Role
 from plumb_core.checks.checkers.scaling import shear_of
 from plumb_core.checks.claims import rounding, theirs
-from plumb_core.checks.compare import Comparison
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
@@ -33,11 +32,7 @@ def reactions(context: Context) -> Iterator[Check]:
         made = list(_of_case(context, case, role))
         stated = sum(k.case == case and k.name.startswith("reaction_") for k in context.results.values)
         for number, check in enumerate(made):
-            yield check if number else _covering(check, stated - len(made))
-
-
-def _covering(check: Check, others: int) -> Check:
-    return replace(check, covers=max(others, 0))
+            yield check if number else replace(check, covers=max(stated - len(made), 0))
 
 
 def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
@@ -115,7 +110,7 @@ def _check(
 ) -> Check:
     value, floor = float(theirs(claim)), rounding(claim)
     independent, carried = (
-        None if side is None else _compared(context, claim.quantity, value, side, floor) for side in sides
+        None if side is None else context.compared(claim.quantity, value, side, floor) for side in sides
     )
     key = Key(claim.quantity, direction, case)
     label = f"{QUANTITIES[claim.quantity].symbol} {case}"
@@ -137,7 +132,3 @@ def _check(
         upstream=upstream if role is Role.INHERITED else (),
         slip="S68" if role is Role.ORIGIN else "",
     )
-
-
-def _compared(context: Context, name: str, value: float, ours: float, floor: float) -> Comparison:
-    return context.compared(name, value, ours, floor)
