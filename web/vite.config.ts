@@ -6,6 +6,13 @@ export default defineConfig({
   plugins: [react()],
   build: { target: "es2022", chunkSizeWarningLimit: 1000 },
   server: { proxy: { "/api": "http://127.0.0.1:8470" } },
-  // a busy machine is slow, not wrong
-  test: { environment: "jsdom", setupFiles: "src/test-setup.ts", css: false, testTimeout: 30_000 },
+  test: {
+    environment: "jsdom",
+    setupFiles: "src/test-setup.ts",
+    css: false,
+    // one page for all files: most of the time of a run went into making a new one for each
+    isolate: false,
+    // a busy machine is slow, not wrong
+    testTimeout: 30_000,
+  },
 });

@@ -440,6 +440,7 @@ def test_a_class_of_soil_is_proposed_and_never_converted() -> None:
     assert soil["proposals"] == [{"value": "D", "share": 1.0}]
 
 
+@pytest.mark.timing
 def test_all_editions_both_directions_sixty_stories_in_time() -> None:
     """Ground, spectrum and static method of every edition: under 60 ms with derivations, 20 ms without of process time.
 

@@ -213,6 +213,7 @@ def test_an_assumption_comes_to_what_a_recheck_from_the_beginning_does(
     assert checks_of(known.assuming(inputs=change)) == checks_of(apart)
 
 
+@pytest.mark.timing
 def test_an_assumption_costs_less_than_a_third_of_a_recheck(brief: dict[str, Any]) -> None:
     """The budget of what-if and of causes; `bench/rechecks.py` prints the ratios for the demo's clinic."""
     asked = document(brief, own_claims(brief))

@@ -232,6 +232,7 @@ def test_same_question_same_answer(brief: dict[str, Any]) -> None:
     assert recheck(asked) == recheck(copy.deepcopy(asked))
 
 
+@pytest.mark.timing
 def test_a_full_recheck_takes_under_20_ms(brief: dict[str, Any]) -> None:
     asked = document(brief, own_claims(brief))
     assert process_seconds(lambda: recheck.__wrapped__(asked)) < 0.020

@@ -480,6 +480,7 @@ def forty_cases(stories: int = 60, cases: int = 40) -> dict[str, Any]:
     }
 
 
+@pytest.mark.timing
 def test_forty_cases_of_sixty_stories_are_rechecked_in_150_ms() -> None:
     document = forty_cases()
     assert len(document["submission"]["claims"]) == 9600

@@ -8,7 +8,7 @@ afterEach(cleanup);
 Object.defineProperty(window, "matchMedia", {
   value: (query: string) => ({ matches: false, media: query, addEventListener: vi.fn(), removeEventListener: vi.fn() }),
 });
-Object.defineProperty(document, "fonts", { value: new EventTarget() });
+Object.defineProperty(document, "fonts", { configurable: true, value: new EventTarget() });
 class Observer {
   observe() {}
   unobserve() {}

@@ -5,6 +5,10 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from functools import cache
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from pint import UnitRegistry
 
 UNITS: dict[str, dict[str, str]] = {
     "m": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch"},
@@ -84,14 +88,18 @@ def known_unit(text: str, core_unit: str) -> str | None:
 
 
 @cache
-def factor(label: str, core_unit: str) -> float:
-    """Factor from a labelled unit to the core's unit."""
-    # imported here: the library takes a noticeable part of a second to load, and only intake needs it
+def _registry() -> UnitRegistry[float]:
+    # imported and made here, once: both take a noticeable part of a second, and only intake needs it
     from pint import UnitRegistry
 
+    return UnitRegistry()
+
+
+@cache
+def factor(label: str, core_unit: str) -> float:
+    """Factor from a labelled unit to the core's unit."""
     target = {"g": "g_0", "": "dimensionless", "m or share": "m"}.get(core_unit, core_unit)
-    registry: UnitRegistry[float] = UnitRegistry()
-    magnitude = registry.parse_expression(UNITS[core_unit][label]).to(target).magnitude
+    magnitude = _registry().parse_expression(UNITS[core_unit][label]).to(target).magnitude
     # conversions go through several products; 15 figures drop their binary noise
     return float(f"{magnitude:.15g}")
 

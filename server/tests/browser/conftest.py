@@ -16,7 +16,8 @@ import pytest
 from driving import Browser
 
 SERVER = Path(__file__).resolve().parents[2]
-DATABASE = "plumb_browser"
+# a database and a server for each process that the tests run in
+DATABASE = "plumb_browser_" + os.environ.get("PYTEST_XDIST_WORKER", "main")
 
 
 def free_port() -> int:
@@ -82,11 +83,18 @@ def address() -> Iterator[str]:
                 process.kill()
 
 
-@pytest.fixture
-def browser(address: str) -> Iterator[Browser]:
+@pytest.fixture(scope="session")
+def _guest(address: str) -> Iterator[Browser]:
     own = Browser(address)
     yield own
     own.driver.quit()
+
+
+@pytest.fixture
+def browser(_guest: Browser) -> Browser:
+    """Nobody is signed in, nothing is remembered; the same Chromium all along, as starting one takes its time."""
+    _guest.forget()
+    return _guest
 
 
 @pytest.fixture(scope="session")

@@ -35,6 +35,7 @@ class Browser:
             options.add_argument(flag)
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+        self.size = (width, height)
         self.resize(width, height)
         self.address = address
 
@@ -44,6 +45,14 @@ class Browser:
 
     def open(self, path: str) -> None:
         self.driver.get(self.address + path)
+
+    def forget(self) -> None:
+        """As a new Chromium would be: no cookies, no storage, an empty page of the first size."""
+        self.driver.get("about:blank")
+        self.driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
+        self.driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": self.address, "storageTypes": "all"})
+        self.resize(*self.size)
+        self.problems()
 
     def find(self, css: str) -> WebElement:
         """The first element, as soon as it is there."""
@@ -64,6 +73,17 @@ class Browser:
 
     def wait_text(self, css: str, text: str) -> None:
         WebDriverWait(self.driver, 15).until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
+
+    def press(self, text: str) -> None:
+        """Press the first button that reads so, as soon as it is there."""
+        WebDriverWait(self.driver, 15).until(
+            lambda d: d.execute_script(
+                "const b = [...document.querySelectorAll('button')].find((x) => x.innerText.trim() === arguments[0] && !x.disabled);"
+                "if (b) b.click(); return !!b",
+                text,
+            ),
+            f"the button {text!r}",
+        )
 
     def type_into(self, css: str, text: str) -> None:
         """Replace what a field holds."""

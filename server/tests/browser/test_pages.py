@@ -1,0 +1,89 @@
+"""What holds on every page: it can be used without a mouse and without seeing, fits its window, and loads quickly."""
+
+from __future__ import annotations
+
+import json
+import time
+from pathlib import Path
+
+import pytest
+from driving import Browser
+from plumb_server.demo.people import LEAD, PASSWORD
+from selenium.webdriver.common.by import By
+
+WEB = Path(__file__).resolve().parents[3] / "web"
+PAGES = [
+    "sheet",
+    "brief",
+    "exhibits",
+    "ground",
+    "spectrum",
+    "weight",
+    "frame",
+    "modes",
+    "lateral",
+    "scaling",
+    "twist",
+    "drift",
+    "across",
+    "findings",
+    "report",
+]
+REVIEW_OF = {"across": "Quillon Exchange", "brief": "Aldermouth Granary Lofts"}
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(
+        b.review(REVIEW_OF.get(page, "Port Maren Clinic"))
+        + f"/{page}"
+        + ("?check=F_v" if page in ("ground", "lateral") else "")
+    )
+    b.find(".bench-title, .stage-title, .sheet")
+    time.sleep(1.2)
+    # what is folded away is looked at too
+    b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
+    for scheme in ("light", "dark"):
+        b.driver.execute_script(
+            "document.documentElement.setAttribute('data-mantine-color-scheme', arguments[0])", scheme
+        )
+        b.driver.execute_script((WEB / "node_modules/axe-core/axe.min.js").read_text())
+        found = b.driver.execute_async_script(
+            "const done = arguments[0]; axe.run(document, {iframes: false, runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})"
+            ".then((r) => done(r.violations.map((v) => [v.impact, v.id, v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary).slice(0, 4)])))"
+        )
+        serious = [v for v in found if v[0] in ("serious", "critical")]
+        assert serious == [], f"{scheme}: {json.dumps(serious, indent=1)[:3000]}"
+
+
+def test_no_page_scrolls_sideways(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    paths = {title: b.review(title) for title in ("Port Maren Clinic", *REVIEW_OF.values())}
+    for page in PAGES:
+        b.open(f"{paths[REVIEW_OF.get(page, 'Port Maren Clinic')]}/{page}")
+        b.find(".bench-title, .stage-title, .sheet")
+        time.sleep(0.5)
+        b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
+        for width, height in ((1024, 768), (1280, 800), (1920, 1080)):
+            b.resize(width, height)
+            time.sleep(0.3)
+            over = b.driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
+            assert over <= 0, f"{page} at {width}"
+
+
+def test_the_first_load_is_under_350_kb_of_compressed_script(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open("/")
+    b.wait_text("h1", "Reviews")
+    sources = [
+        str(s.get_attribute("src")).split("/assets/")[1] for s in b.driver.find_elements(By.CSS_SELECTOR, "script[src]")
+    ]
+    preloaded = [
+        str(s.get_attribute("href")).split("/assets/")[1]
+        for s in b.driver.find_elements(By.CSS_SELECTOR, "link[rel=modulepreload]")
+    ]
+    sizes = {name: (WEB / "dist/assets" / f"{name}.gz").stat().st_size for name in {*sources, *preloaded}}
+    print("first load:", sizes)
+    assert 0 < sum(sizes.values()) < 350_000
