@@ -63,3 +63,18 @@ def step_json(step: Step) -> results.Step:
 def steps_json(evaluation: Evaluation) -> list[results.Step]:
     """All steps of an evaluation that a person may want to read, inputs first."""
     return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key.name].kind is not Kind.DATA]
+
+
+def derivation_of(steps: list[results.Step], wanted: str) -> list[results.Step]:
+    """The steps that a value rests on, inputs first, itself last; empty where there is no such step."""
+    by_id = {step["id"]: step for step in steps}
+    found: dict[str, None] = {}
+
+    def visit(step_id: str) -> None:
+        if step_id in by_id and step_id not in found:
+            for above in by_id[step_id]["inputs"]:
+                visit(above)
+            found[step_id] = None
+
+    visit(wanted)
+    return [by_id[step_id] for step_id in found]

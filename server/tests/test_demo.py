@@ -26,7 +26,7 @@ pytestmark = pytest.mark.django_db
 
 def result(title: str) -> dict[str, Any]:
     review = Review.objects.get(title=title)
-    found: dict[str, Any] = run_recheck(review, review.submissions.latest_with_values()).result
+    found: dict[str, Any] = run_recheck(review, review.submissions.latest_with_values()).sheet
     return found
 
 

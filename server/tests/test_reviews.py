@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import gzip
 import hashlib
 import io
 import json
@@ -13,6 +14,7 @@ from asking import PARAMETERS, STORIES, Api
 from django.core.files.base import ContentFile
 from django.db import IntegrityError, connection, transaction
 from openpyxl import Workbook
+from plumb_core.checks.told import sheet_of
 from plumb_server import hashing
 from plumb_server.demo.buildings import CLINIC_BRIEF
 from plumb_server.hashing import input_hash
@@ -308,6 +310,59 @@ def test_the_same_question_is_computed_once(lead: Api, clinic: Review, monkeypat
     assert Recheck.objects.filter(review=clinic).count() == before
 
 
+def test_a_stored_recheck_is_sent_as_it_is_kept_without_reading_what_it_rests_on(
+    lead: Api, clinic: Review, monkeypatch: Any
+) -> None:
+    path = f"/api/reviews/{clinic.pk}/recheck/"
+    first = lead.get(path)
+
+    def never(*_: Any) -> Any:
+        raise AssertionError("the submission was read again")
+
+    monkeypatch.setattr(services, "review_document", never)
+    packed = lead.get(path, headers={"Accept-Encoding": "gzip, br"})
+    assert packed["Content-Encoding"] == "gzip"
+    assert json.loads(gzip.decompress(packed.content)) == first.json()
+    assert lead.get(path, headers={"If-None-Match": f"W/{first['ETag']}"}).status_code == 304
+    assert lead.get(path, headers={"If-None-Match": '"another"'}).status_code == 200
+
+
+def test_what_changes_a_recheck_is_seen(lead: Api, clinic: Review) -> None:
+    """Each thing that a recheck rests on leads to another answer, and taking it back to the one before."""
+    path = f"/api/reviews/{clinic.pk}/recheck/"
+    tags = [lead.get(path)["ETag"]]
+    case = clinic.submissions.first().cases.filter(kind="static").first()
+    for kind in ("modal", "static"):
+        assert lead.send("PATCH", f"/api/cases/{case.pk}/", {"kind": kind}).status_code == 200
+        tags.append(lead.get(path)["ETag"])
+    assert tags[0] == tags[2] != tags[1]
+    ask(clinic, "static_response")
+    tags.append(lead.get(path)["ETag"])
+    table = lead.send("POST", f"/api/reviews/{clinic.pk}/tables/", {"text": "Item\tValue\tUnit\nF_v\t1.94\t\n"})
+    assert table.status_code == 201
+    tags.append(lead.get(path)["ETag"])
+    lead.send("POST", f"/api/reviews/{clinic.pk}/tables/", {"text": "Item\tValue\tUnit\nF_a\t1.2\t\n"})
+    tags.append(lead.get(path)["ETag"])
+    assert len({*tags}) == 5
+
+
+def test_the_derivation_of_a_value_is_told_inputs_first(lead: Api, clinic: Review, stranger: Api) -> None:
+    path = f"/api/reviews/{clinic.pk}/derivation/"
+    check = next(c for c in lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()["checks"] if c["id"] == "S_D1")
+    ours = {s["id"]: s for s in lead.get(path + "?side=independent&step=S_D1").json()}
+    theirs = {s["id"]: s for s in lead.get(path + "?side=carried&step=S_D1").json()}
+    assert list(ours)[-1] == "S_D1"
+    assert ours["S_D1"]["value"] == check["independent"]["value"]
+    assert theirs["S_D1"]["value"] == check["carried"]["value"]
+    told = list(ours)
+    assert all(told.index(above) < told.index(step) for step, s in ours.items() for above in s["inputs"])
+    # only what it rests on: nothing of the other hazard parameter's site coefficient
+    assert "F_v" in ours
+    assert "F_a" not in ours
+    assert lead.get(path + "?side=independent&step=nothing").json() == []
+    assert stranger.get(path + "?side=independent&step=S_D1").status_code == 404
+
+
 def test_the_input_hash_tells_documents_and_engines_apart(monkeypatch: Any) -> None:
     one = input_hash({"a": 1, "b": 2})
     assert one == input_hash({"b": 2, "a": 1})
@@ -352,7 +407,7 @@ def test_the_headless_recheck_reads_an_exported_review(lead: Api, clinic: Review
     document = json.loads(lead.get(f"/api/reviews/{clinic.pk}/export/").content)
     result = lead.send("POST", "/api/recheck/", document).json()
     assert [c for c in result["checks"] if c["kind"] == "own"]
-    assert result == lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
+    assert sheet_of(result) == lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
 
 
 @pytest.mark.parametrize(

@@ -28,6 +28,10 @@ class Candidate(TypedDict):
     role: Literal["base", "upper", "lower"]
 
 
+StepContent = bool | float | str | list[float | None] | None
+StepSource = Literal["input", "adopted", "pinned", "rule", "assumed"]
+
+
 @with_config(STRICT)
 class Step(TypedDict):
     """One step of a derivation: a quantity of the building, of a direction or of a load case, and how it came about.
@@ -44,8 +48,8 @@ class Step(TypedDict):
     symbol_tex: str
     meaning: str
     unit: str
-    value: bool | float | str | list[float | None] | None
-    source: Literal["input", "adopted", "pinned", "rule", "assumed"]
+    value: StepContent
+    source: StepSource
     clause: str
     tex: str
     inputs: list[str]
@@ -466,8 +470,8 @@ class Stages(TypedDict):
 
 
 @with_config(STRICT)
-class Recheck(TypedDict):
-    """Result of a recheck.
+class Outcome(TypedDict):
+    """What a recheck comes to, without the derivations.
 
     stories : bottom to top.  origins : ids of the checks where deviations start.
     """
@@ -480,11 +484,33 @@ class Recheck(TypedDict):
     origins: list[str]
     counts: Counts
     coverage: Coverage
-    steps: Steps
     modes: SubmittedModes | None
     stages: Stages
     notes: list[str]
     two_stage: TwoStageByDirection
+
+
+@with_config(STRICT)
+class Recheck(Outcome):
+    """Result of a recheck, with every step of both sides."""
+
+    steps: Steps
+
+
+@with_config(STRICT)
+class StepValue(TypedDict):
+    """Value of a step of the independent side; as `Step` has them."""
+
+    id: str
+    value: StepContent
+    source: StepSource
+
+
+@with_config(STRICT)
+class Sheet(Outcome):
+    """A recheck as the screens have it: of the steps the values alone, as derivations are asked for one at a time."""
+
+    values: list[StepValue]
 
 
 RECHECKED: TypeAdapter[Any] = TypeAdapter(Recheck)

@@ -112,7 +112,7 @@ def _turn(path: Path) -> tuple[int, str]:
 
 
 def _first_finding(review: Review, people: dict[str, User]) -> None:
-    result = run_recheck(review, review.submissions.latest_with_values()).result
+    result = run_recheck(review, review.submissions.latest_with_values()).sheet
     check = next(c for c in result["checks"] if c["id"] == "F_v")
     finding = file_finding(
         review,

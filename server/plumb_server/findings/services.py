@@ -17,25 +17,10 @@ from plumb_server.web.problems import Conflict, Unusable
 Status = Finding.Status
 
 
-def derivation(steps: list[dict[str, Any]], key: str) -> list[dict[str, Any]]:
-    """The steps that a value rests on, inputs first, itself last."""
-    by_id = {s["id"]: s for s in steps}
-    wanted: dict[str, None] = {}
-
-    def visit(step_id: str) -> None:
-        if step_id in by_id and step_id not in wanted:
-            for above in by_id[step_id]["inputs"]:
-                visit(above)
-            wanted[step_id] = None
-
-    visit(key)
-    return [by_id[i] for i in wanted]
-
-
 def evidence_of(review: Review, submission: Submission | None, check_ids: list[str]) -> list[dict[str, Any]]:
     """The checks of a finding, the first with its independent derivation; raises Unusable for unknown ids."""
-    result = run_recheck(review, submission).result
-    by_id = {c["id"]: c for c in result["checks"]}
+    recheck = run_recheck(review, submission)
+    by_id = {c["id"]: c for c in recheck.sheet["checks"]}
     unknown = [i for i in check_ids if i not in by_id]
     if unknown:
         raise Unusable(
@@ -51,7 +36,7 @@ def evidence_of(review: Review, submission: Submission | None, check_ids: list[s
     evidence = [by_id[i] for i in check_ids]
     if evidence:
         # what follows from the first is told by its numbers; fifty derivations would say the same fifty times
-        evidence[0] = evidence[0] | {"derivation": derivation(result["steps"]["independent"], evidence[0]["step"])}
+        evidence[0] = evidence[0] | {"derivation": recheck.derivation("independent", evidence[0]["step"])}
     return evidence
 
 

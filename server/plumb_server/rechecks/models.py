@@ -2,19 +2,67 @@
 
 from __future__ import annotations
 
+import gzip
+from functools import cached_property
+from typing import Any, Literal
+
+import orjson
 from django.db import models
+from plumb_core import ENGINE
+from plumb_core.checks.told import sheet_of
+from plumb_core.derivation import derivation_of
+from plumb_core.documents import results
 
 from plumb_server.reviews.models import Review
 
 
 class Recheck(models.Model):
-    """A run of the core, stored under the hash of its inputs and the engine's version."""
+    """A run of the core, stored under the hash of its inputs and the engine's version.
+
+    Kept as the compressed bytes that are sent: a stored answer is neither read nor written anew.
+    """
 
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="rechecks")
     input_hash = models.CharField(max_length=64)
+    state = models.CharField(max_length=64, default="", db_index=True)
+    """hash of which revisions it was asked of: the same state needn't be read to be known"""
     engine = models.CharField(max_length=20)
-    result = models.JSONField()
+    sheet_gz = models.BinaryField()
+    """the core's `Sheet` as JSON, gzip"""
+    steps_gz = models.BinaryField()
+    """the core's `Steps` as JSON, gzip"""
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["review", "input_hash"], name="a_question_once")]
+
+    @classmethod
+    def of(cls, review: Review, input_hash: str, state: str, result: results.Recheck) -> Recheck:
+        """A result of the core as a row, not saved yet."""
+        return cls(
+            review=review,
+            input_hash=input_hash,
+            state=state,
+            engine=ENGINE,
+            sheet_gz=_packed(sheet_of(result)),
+            steps_gz=_packed(result["steps"]),
+        )
+
+    @property
+    def sheet_json(self) -> bytes:
+        """The sheet as JSON."""
+        return gzip.decompress(self.sheet_gz)
+
+    @cached_property
+    def sheet(self) -> dict[str, Any]:
+        """The core's `Sheet`."""
+        return orjson.loads(self.sheet_json)  # type: ignore[no-any-return]
+
+    def derivation(self, side: Literal["independent", "carried"], step: str) -> list[results.Step]:
+        """The steps that a value of a side rests on, inputs first, itself last; empty where there is no such step."""
+        return derivation_of(orjson.loads(gzip.decompress(self.steps_gz))[side], step)
+
+
+def _packed(document: Any) -> bytes:
+    # most of what compression gains is gained at its quickest level
+    return gzip.compress(orjson.dumps(document), compresslevel=1, mtime=0)

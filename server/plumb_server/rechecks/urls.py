@@ -11,5 +11,6 @@ urlpatterns = [
     path("reviews/<uuid:review_id>/brief/govern/", views.BriefGovernView.as_view()),
     path("reviews/<uuid:review_id>/brief/undo/", views.BriefUndoView.as_view()),
     path("reviews/<uuid:review_id>/recheck/", views.RecheckView.as_view()),
+    path("reviews/<uuid:review_id>/derivation/", views.DerivationView.as_view()),
     path("reviews/<uuid:review_id>/across/", views.AcrossView.as_view()),
 ]

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
+import orjson
 from django.db import transaction
+from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from plumb_core.across import across as core_across
 from plumb_core.catalogue import editions as core_editions
 from plumb_core.checks.recheck import recheck as core_recheck
@@ -23,6 +23,7 @@ from plumb_server.reviews.access import Access, access
 from plumb_server.reviews.models import BriefRevision
 from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_submission
 from plumb_server.web.requests import sent
+from plumb_server.web.responses import stored_json
 from plumb_server.web.schema import BriefField, core_field, core_response
 
 
@@ -42,16 +43,19 @@ class BriefStateSerializer(serializers.Serializer):
     brief = BriefField()
     brief_number = serializers.IntegerField()
     can_undo = serializers.BooleanField()
-    recheck = core_field("Recheck")()
+    recheck = core_field("Sheet")()
 
 
-def _brief_state(own: Access, revision: BriefRevision, submission: int | None) -> dict[str, Any]:
-    return {
+def _brief_state(own: Access, revision: BriefRevision, submission: int | None) -> HttpResponse:
+    state = {
         "brief": revision.document,
         "brief_number": revision.number,
         "can_undo": revision.undo_to is not None,
-        "recheck": run_recheck(own.review, chosen_submission(own, submission), revision).result,
     }
+    sheet = run_recheck(own.review, chosen_submission(own, submission), revision).sheet_json
+    # the sheet is put in as it is stored, not read and written anew
+    body = b'%b,"recheck":%b}' % (orjson.dumps(state)[:-1], sheet)
+    return HttpResponse(body, content_type="application/json")
 
 
 class BriefView(APIView):
@@ -61,42 +65,58 @@ class BriefView(APIView):
         request=BriefChangeSerializer,
         responses=BriefStateSerializer,
     )
-    def put(self, request: Request, review_id: str) -> Response:
+    def put(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
         given = sent(BriefChangeSerializer, request)
         # one transaction for the brief and its recheck: the disk is waited for once
         with transaction.atomic():
             revision = reviews.save_brief(own.review, request.user, given["brief"], given["based_on"])
-            state = _brief_state(own, revision, asked_submission(request))
-        return Response(state)
+            return _brief_state(own, revision, asked_submission(request))
 
 
 class BriefGovernView(APIView):
     @extend_schema(
         operation_id="brief_govern", parameters=[SUBMISSION], request=GovernSerializer, responses=BriefStateSerializer
     )
-    def post(self, request: Request, review_id: str) -> Response:
+    def post(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
         given = sent(GovernSerializer, request)
         with transaction.atomic():
             revision = reviews.govern(own.review, request.user, given["edition"], given["based_on"])
-            state = _brief_state(own, revision, asked_submission(request))
-        return Response(state)
+            return _brief_state(own, revision, asked_submission(request))
 
 
 class BriefUndoView(APIView):
     @extend_schema(operation_id="brief_undo", parameters=[SUBMISSION], request=None, responses=BriefStateSerializer)
-    def post(self, request: Request, review_id: str) -> Response:
+    def post(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
         revision = reviews.undo_brief(own.review, request.user)
-        return Response(_brief_state(own, revision, asked_submission(request)))
+        return _brief_state(own, revision, asked_submission(request))
 
 
 class RecheckView(APIView):
-    @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=core_response("Recheck"))
+    @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=core_response("Sheet"))
+    def get(self, request: Request, review_id: str) -> HttpResponse:
+        own = access(request.user, review_id)
+        recheck = run_recheck(own.review, chosen_submission(own, asked_submission(request)))
+        return stored_json(request, bytes(recheck.sheet_gz), recheck.input_hash)
+
+
+SIDE = OpenApiParameter("side", str, enum=["independent", "carried"], required=True)
+STEP = OpenApiParameter("step", str, required=True, description="id of a step, as a check names it")
+
+
+class DerivationView(APIView):
+    """The steps that a value of ours rests on, inputs first, itself last."""
+
+    @extend_schema(
+        operation_id="derivation_get", parameters=[SUBMISSION, SIDE, STEP], responses=core_response("Step", many=True)
+    )
     def get(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
-        return Response(run_recheck(own.review, chosen_submission(own, asked_submission(request))).result)
+        recheck = run_recheck(own.review, chosen_submission(own, asked_submission(request)))
+        side = "carried" if request.query_params.get("side") == "carried" else "independent"
+        return Response(recheck.derivation(side, request.query_params.get("step", "")))
 
 
 class AcrossView(APIView):

@@ -209,7 +209,7 @@ def context(review: Review) -> dict[str, Any]:
     submission = review.submissions.latest_with_values()
     brief = review.current_brief().document
     recheck = run_recheck(review, submission)
-    result = recheck.result
+    result = recheck.sheet
     findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
     filed = {i for f in findings for i in f.checks}
     checks = [_row(c) for c in result["checks"]]

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 from django.conf import settings
-from django.db import models
+from django.db import connection, models
 from plumb_core.documents import submission as core
 
 from plumb_server.reviews.models import Review
@@ -62,6 +63,15 @@ class Submission(models.Model):
     def heights(self) -> dict[str, float]:
         """Heights of the stories that its own table lists, m, bottom to top."""
         return dict(self.claims.filter(quantity="h").order_by("id").values_list("story", "number"))
+
+    def state(self) -> dict[str, Any]:
+        """What tells whether its claims or cases are others now: claims come and go with their tables."""
+        tables = ClaimTable.objects.filter(exhibit__submission=self).values_list("pk", flat=True)
+        return {
+            "submission": self.pk,
+            "tables": list(tables),
+            "cases": [case.as_document() for case in self.cases.all()],
+        }
 
     def as_document(self) -> dict[str, Any]:
         """As the core's recheck document has it."""
@@ -136,6 +146,18 @@ class ClaimQuerySet(models.QuerySet):
         "table__exhibit__name",
     )
 
+    def copy_in(self, rows: Iterable[tuple[Any, ...]]) -> None:
+        """Save rows in the order of `Claim.WRITTEN`, all of them or none: by COPY, as a table may have 100,000 values."""
+        columns = [connection.ops.quote_name(self.model._meta.get_field(name).column) for name in Claim.WRITTEN]
+        table = connection.ops.quote_name(self.model._meta.db_table)
+        with (
+            connection.wrap_database_errors,
+            connection.cursor() as cursor,
+            cursor.copy(f"COPY {table} ({', '.join(columns)}) FROM STDIN") as copy,
+        ):
+            for row in rows:
+                copy.write_row(row)
+
     def as_documents(self) -> list[dict[str, Any]]:
         """As the core's documents have them; read as plain rows, without the exhibits' contents."""
         return [
@@ -186,23 +208,39 @@ class Claim(models.Model):
             )
         ]
 
-    @classmethod
-    def of(cls, table: ClaimTable, submission: Submission, claim: core.Claim) -> Claim:
-        """The core's claim as a row of a table, not saved yet."""
-        return cls(
-            table=table,
-            submission=submission,
-            quantity=claim.quantity,
-            direction=claim.direction or "",
-            story=claim.story or "",
-            point=claim.point,
-            case=claim.case,
-            number=None if isinstance(claim.value, str) else claim.value,
-            text=_text(claim),
-            unit=claim.unit,
-            scale=claim.scale,
-            row=claim.source.row,
-            column=claim.source.column[:4],
+    WRITTEN = (
+        "table_id",
+        "submission_id",
+        "quantity",
+        "direction",
+        "story",
+        "point",
+        "case",
+        "number",
+        "text",
+        "unit",
+        "scale",
+        "row",
+        "column",
+    )
+
+    @staticmethod
+    def row_of(table: ClaimTable, submission: Submission, claim: core.Claim) -> tuple[Any, ...]:
+        """The core's claim as a row of the database, in the order of WRITTEN."""
+        return (
+            table.pk,
+            submission.pk,
+            claim.quantity,
+            claim.direction or "",
+            claim.story or "",
+            claim.point,
+            claim.case,
+            None if isinstance(claim.value, str) else claim.value,
+            _text(claim),
+            claim.unit,
+            claim.scale,
+            claim.source.row,
+            claim.source.column[:4],
         )
 
 

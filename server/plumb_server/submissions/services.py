@@ -158,7 +158,7 @@ def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.
     """Save claims with their tables, all of them or none; False where one of them is claimed before."""
     try:
         with transaction.atomic():
-            Claim.objects.bulk_create([Claim.of(table, submission, claim) for table, claim in claims])
+            Claim.objects.copy_in(Claim.row_of(table, submission, claim) for table, claim in claims)
     except IntegrityError:
         return False
     return True

@@ -17,6 +17,8 @@ CORE_TYPES: dict[str, Any] = {
     "Brief": Brief,
     "ReferenceModel": ReferenceModel,
     "Recheck": results.Recheck,
+    "Sheet": results.Sheet,
+    "Step": results.Step,
     "Evidence": results.Evidence,
     "Across": side_by_side.Across,
     "Edition": held.Edition,

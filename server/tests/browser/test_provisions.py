@@ -34,7 +34,7 @@ def independent(b: Browser, review: str, step: str) -> float:
     """Our independent value of a step, as the page gets it."""
     found = b.driver.execute_async_script(
         "const [path, step, done] = arguments; fetch(path).then((r) => r.json())"
-        ".then((r) => done(r.steps.independent.find((s) => s.id === step).value))",
+        ".then((r) => done(r.values.find((s) => s.id === step).value))",
         f"/api/reviews/{review.rsplit('/', 1)[-1]}/recheck/",
         step,
     )

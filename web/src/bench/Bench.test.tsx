@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Check, Finding } from "../shared/api/client";
 import { recheckOf, reviewContext, server, show, side, source, step } from "../shared/testing";
 import { check } from "../sheet/testing";
@@ -32,6 +32,12 @@ const STEPS = [
   step({ id: "coefficient.X", quantity: "coefficient", symbol: "V/W", value: 0.2, unit: "", source: "input" }),
   step({ inputs: ["coefficient.X", "W"], tex: String.raw`\q{V} = \q{coefficient}\times\q{W}` }),
 ];
+
+const DERIVATION: Parameters<typeof server>[0] = { "GET /api/reviews/r/derivation/": () => [200, STEPS] };
+
+beforeEach(() => {
+  server(DERIVATION);
+});
 
 function bench(chosen: Check | undefined, findings: Finding[] = [], others: Check[] = []) {
   const on = { select: vi.fn(), step: vi.fn() };
@@ -99,7 +105,7 @@ it("leads from what is inherited to where it starts", async () => {
 
 it("opens each input of a derivation into its own steps", async () => {
   bench(ORIGIN);
-  await userEvent.click(screen.getByRole("button", { name: /^W 1900/ }));
+  await userEvent.click(await screen.findByRole("button", { name: /^W 1900/ }));
   expect(screen.getByText("12.7.2")).toBeInTheDocument();
   await userEvent.click(screen.getByRole("button", { name: /^V\/W/ }));
   expect(screen.queryByText("12.7.2")).not.toBeInTheDocument();

@@ -1,8 +1,10 @@
-import { ActionIcon, SegmentedControl, Tooltip } from "@mantine/core";
-import { useState } from "react";
+import { ActionIcon, Loader, SegmentedControl, Tooltip } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../review/ReviewContext";
 import type { Check } from "../shared/api/client";
+import { derivationQuery, type Side } from "../shared/api/queries";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
@@ -46,9 +48,16 @@ interface Props {
 
 /** What they said, what we get, why, and what to write about it: always the same parts in the same order. */
 export function Bench({ check: first, stage }: Props) {
-  const { recheck, selected, findings, select, stepDeviation } = useReviewContext();
+  const { review, submission, recheck, recheckedAt, selected, findings, select, stepDeviation } = useReviewContext();
   const check = selected ?? first;
-  const [side, setSide] = useState<"independent" | "carried">("independent");
+  const [side, setSide] = useState<Side>("independent");
+  // what has no rule of a code behind it but our own model has no derivation either
+  const fromModel = check?.stage === "modes" || check?.kind === "mass";
+  const derivation = useQuery({
+    ...derivationQuery(review.id, submission, recheckedAt, side, check?.step ?? ""),
+    enabled: check !== undefined && recheck !== undefined && !fromModel,
+  });
+  const steps = useMemo(() => new Steps(derivation.data ?? []), [derivation.data]);
   if (!check || !recheck) {
     return (
       <aside className="bench" aria-label="Bench">
@@ -67,15 +76,12 @@ export function Bench({ check: first, stage }: Props) {
       </aside>
     );
   }
-  const steps = new Steps(side === "independent" ? recheck.steps.independent : recheck.steps.carried);
   const theirUnit = inOurUnit(check) ? "" : (check.theirs?.unit ?? "");
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
   // a sum that is held to a limit has no value of ours beside it
   const summed = check.kind === "target";
-  // what has no rule of a code behind it but our own model
-  const fromModel = check.stage === "modes" || check.kind === "mass";
   return (
     <aside className="bench" aria-label="Bench">
       <div className="bench-step">
@@ -220,7 +226,7 @@ export function Bench({ check: first, stage }: Props) {
             aria-label="Which derivation"
             value={side}
             onChange={(v) => {
-              setSide(v as typeof side);
+              setSide(v as Side);
             }}
             data={[
               { value: "independent", label: "with our inputs" },
@@ -246,6 +252,8 @@ export function Bench({ check: first, stage }: Props) {
             </>
           )}
         </p>
+      ) : derivation.isPending ? (
+        <Loader size="xs" aria-label="The derivation is fetched" />
       ) : (
         <Derivation
           key={`${check.id}-${side}`}

@@ -3,7 +3,7 @@ import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
 import type { Brief, Recheck } from "../shared/api/client";
 import { figures, percent } from "../shared/numbers";
-import { asText, levelsOf, sumOf, type Track } from "./data";
+import { asText, levelsOf, namedFloors, sumOf, type Track } from "./data";
 import { FOOT, TOP, TrackView } from "./TrackView";
 import "./heightlog.css";
 
@@ -41,6 +41,10 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
   const tracks = titles.flatMap((title) => known.find((t) => t.title === title) ?? []);
   const trackWidth = Math.max(70, (width - STRIP - GAP * tracks.length) / Math.max(tracks.length, 1));
   const stories = recheck.stories.map((name, i) => ({ name, i, floor: levels[i + 1] ?? 0, base: levels[i] ?? 0 }));
+  const named = namedFloors(
+    stories.map(({ floor }) => y(floor)),
+    hovered,
+  );
   const side = direction === "Y" ? 1 : 0;
   const plans = recheck.stories.map((name) => brief.stories?.find((s) => s.name === name)?.plan?.[side]);
   const widest = Math.max(1, ...plans.map((p) => p ?? 0));
@@ -86,12 +90,21 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
                   fill="var(--panel)"
                   stroke="var(--ink)"
                 />
-                <text x={34} y={y(floor) + 4} textAnchor="end" className={hovered === i ? "log-name on" : "log-name"}>
-                  {name.slice(0, 8)}
-                </text>
-                <text x={122} y={y(floor) + 4} className="log-level">
-                  {floor.toFixed(1)}
-                </text>
+                {named.has(i) && (
+                  <>
+                    <text
+                      x={34}
+                      y={y(floor) + 4}
+                      textAnchor="end"
+                      className={hovered === i ? "log-name on" : "log-name"}
+                    >
+                      {name.slice(0, 8)}
+                    </text>
+                    <text x={122} y={y(floor) + 4} className="log-level">
+                      {floor.toFixed(1)}
+                    </text>
+                  </>
+                )}
               </g>
             ))}
             <line x1={0} x2={width} y1={bottom} y2={bottom} stroke="var(--ink)" strokeWidth={1.4} />

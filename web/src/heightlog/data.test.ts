@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { Recheck } from "../shared/api/client";
 import { check } from "../sheet/testing";
-import { asText, axisMarks, levelsOf, trackOf } from "./data";
+import { asText, axisMarks, levelsOf, namedFloors, trackOf } from "./data";
 
 const theirs = (value: number) => ({
   value,
@@ -16,13 +16,10 @@ const recheck = {
     check({ id: "F.X.L2", quantity: "F", story: "L2", theirs: theirs(90), verdict: "differs", role: "origin" }),
     check({ id: "F.Y.L1", quantity: "F", story: "L1", direction: "Y", theirs: theirs(7) }),
   ],
-  steps: {
-    independent: [
-      { id: "h", value: [4.8, 3.9] },
-      { id: "F.X", value: [40.1, 60] },
-    ],
-    carried: [],
-  },
+  values: [
+    { id: "h", value: [4.8, 3.9] },
+    { id: "F.X", value: [40.1, 60] },
+  ],
 } as unknown as Recheck;
 
 it("takes the values of a direction story by story, and marks what is out", () => {
@@ -54,4 +51,11 @@ it("copies as a table, top story first", () => {
   expect(lines[0]).toBe("story, direction X\tlevel (m)\tforce theirs (kN)\tforce ours (kN)");
   expect(lines[1]?.split("\t")[0]).toBe("L2");
   expect(lines[2]).toBe("L1\t4.8\t40\t40.1");
+});
+
+it("names as many floors as have room, from the top down, and the one that is pointed at", () => {
+  const floors = Array.from({ length: 10 }, (_, i) => 100 - 5 * i);
+  expect([...namedFloors(floors, null)].sort((a, b) => a - b)).toEqual([0, 3, 6, 9]);
+  expect([...namedFloors(floors, 5)].sort((a, b) => a - b)).toEqual([2, 5, 9]);
+  expect(namedFloors([80, 40, 0], null).size).toBe(3);
 });

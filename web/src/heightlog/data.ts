@@ -1,4 +1,4 @@
-import type { Check, Recheck, Step } from "../shared/api/client";
+import type { Check, Recheck, StepValue } from "../shared/api/client";
 import { theirsText } from "../shared/numbers";
 
 /** One story quantity over the height, bottom to top; null where a side has no value. */
@@ -36,8 +36,8 @@ const LATERAL = {
   F_px: { title: "diaphragm", unit: "kN", shape: "bars", adds: false },
 } as const;
 
-const list = (steps: Step[], id: string): (number | null)[] | undefined => {
-  const value = steps.find((s) => s.id === id)?.value;
+const list = (values: StepValue[], id: string): (number | null)[] | undefined => {
+  const value = values.find((s) => s.id === id)?.value;
   return Array.isArray(value) ? value : undefined;
 };
 
@@ -54,8 +54,7 @@ export function theirsOf(recheck: Recheck, own: Check[]): Pick<Track, "theirs" |
 
 export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction: "X" | "Y"): Track {
   const own = recheck.checks.filter((c) => c.quantity === name && (name === "w" || c.direction === direction));
-  const ours =
-    list(recheck.steps.independent, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
+  const ours = list(recheck.values, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
   return { ...LATERAL[name], ...theirsOf(recheck, own), ours };
 }
 
@@ -63,13 +62,23 @@ export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction:
 export const lateralTracks = (recheck: Recheck, direction: "X" | "Y"): Track[] =>
   (["w", "F", "V_story", "M_story", "F_px"] as const)
     // not every edition has a rule for the diaphragms
-    .filter((name) => name !== "F_px" || list(recheck.steps.independent, `F_px.${direction}`) !== undefined)
+    .filter((name) => name !== "F_px" || list(recheck.values, `F_px.${direction}`) !== undefined)
     .map((name) => trackOf(recheck, name, direction));
 
 /** Levels above the base at the bottom and top of each story, m; stories of one metre where no height is known. */
 export function levelsOf(recheck: Recheck): number[] {
-  const heights = list(recheck.steps.independent, "h") ?? recheck.stories.map(() => 1);
+  const heights = list(recheck.values, "h") ?? recheck.stories.map(() => 1);
   return heights.reduce<number[]>((levels, h) => [...levels, (levels.at(-1) ?? 0) + (h ?? 1)], [0]);
+}
+
+/** Which floors are named beside the building: as many as have room, from the top down, and the one pointed at. */
+export function namedFloors(heights: number[], pointedAt: number | null, room = 12): Set<number> {
+  const named = new Set<number>(pointedAt === null ? [] : [pointedAt]);
+  for (let i = heights.length - 1; i >= 0; i--) {
+    const own = heights[i] ?? 0;
+    if ([...named].every((k) => k === i || Math.abs((heights[k] ?? 0) - own) >= room)) named.add(i);
+  }
+  return named;
 }
 
 /** Round marks of an axis from zero to at least `most`, about `count` of them. */

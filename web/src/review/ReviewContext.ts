@@ -7,6 +7,8 @@ export interface ReviewContext {
   review: Review;
   /** of the submission that is looked at; absent for members who see no recheck */
   recheck: Recheck | undefined;
+  /** when the recheck came, ms; what is asked for beside it belongs to the same one */
+  recheckedAt: number;
   /** number of the submission that is looked at, where one was chosen */
   submission: number | undefined;
   findings: Finding[];

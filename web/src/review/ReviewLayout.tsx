@@ -110,6 +110,7 @@ export function ReviewLayout() {
   const context: ReviewContext = {
     review: review.data,
     recheck: recheck.data,
+    recheckedAt: recheck.dataUpdatedAt,
     submission: number,
     findings: findings.data ?? [],
     selected: recheck.data?.checks.find((c) => c.id === chosen),

@@ -12,6 +12,7 @@ export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewConte
   return {
     review: { id: "r", title: "Gull Rock Station", submissions: [] } as unknown as Review,
     recheck: undefined,
+    recheckedAt: 1,
     submission: undefined,
     findings: [],
     selected: undefined,
@@ -106,7 +107,7 @@ export function recheckOf(checks: Check[], steps: Step[] = []): Recheck {
     origins: checks.filter((c) => c.role === "origin").map((c) => c.id),
     counts: { agrees: 0, differs: 0, breaches: 0, question: 0, note: 0, gap: 0, open: 0 },
     coverage: { claims: checks.length, recomputed: 0, independent: checks.length, unchecked: [] },
-    steps: { independent: steps, carried: steps },
+    values: steps.map(({ id, value, source }) => ({ id, value, source })),
     modes: null,
     stages: { scaling: null, twist: null, drift: null },
     notes: [],

@@ -1,10 +1,10 @@
 import { ActionIcon, SegmentedControl, Tooltip } from "@mantine/core";
-import { useElementSize } from "@mantine/hooks";
-import { useEffect, useRef } from "react";
+import { useElementSize, useMergedRef, useResizeObserver } from "@mantine/hooks";
+import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { MarkAt, markColour, shapeOf, verdictWords } from "../shared/Mark";
 import { SymbolText } from "../shared/Symbol";
-import { deviates, offset, REACH, countsOf, type SheetFilter, type SheetRow } from "./layout";
+import { deviates, near, offset, REACH, countsOf, type SheetFilter, type SheetRow } from "./layout";
 import type { SheetStage } from "../review/pages";
 import "./sheet.css";
 
@@ -60,6 +60,16 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
   const middle = width / 2;
   const unit = half / REACH;
   const chosen = rows.find((r) => r.check.id === selected);
+  const [sight, setSight] = useState({ top: 0, height: 0 });
+  const look = () => {
+    const { scrollTop: top = 0, clientHeight: h = 0 } = scroller.current ?? {};
+    // a screenful further is drawn already, so not every step of scrolling draws anew
+    setSight((s) => (Math.abs(s.top - top) > h / 2 || s.height !== h ? { top, height: h } : s));
+  };
+  // the body is as high as the window leaves it
+  const [measured, { height: bodyHeight }] = useResizeObserver<HTMLDivElement>();
+  const body = useMergedRef(scroller, measured);
+  useEffect(look, [bodyHeight]);
 
   useEffect(() => {
     scroller.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
@@ -121,7 +131,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
           <span className="edge-right">higher</span>
         </div>
       </div>
-      <div className="sheet-body" ref={scroller}>
+      <div className="sheet-body" ref={body} onScroll={look}>
         <div className="sheet-stages">
           {stages.map(({ stage, page, top, height: h, counts }) => {
             const isFolded = folded.includes(stage);
@@ -181,7 +191,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
           }}
         >
           {stages.flatMap(({ lines }) =>
-            lines.map(({ row, y }) => (
+            near(lines, sight, selected).map(({ row, y }) => (
               <Tooltip
                 key={row.check.id}
                 label={`${row.check.meaning}: ${verdictWords(row.check)}`}
@@ -227,7 +237,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                 {lines.length === 0 && folded.includes(stage) && (
                   <Folded rows={rows.filter((r) => r.stage === stage)} y={top + h / 2} middle={middle} unit={unit} />
                 )}
-                {lines.map(({ row, y }) => {
+                {near(lines, sight, selected).map(({ row, y }) => {
                   const shape = shapeOf(row.check);
                   const x = middle + offset(row.check.multiples ?? 0) * unit;
                   const out = shape === "origin" || shape === "inherited" || shape === "breach";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Check, Recheck } from "../shared/api/client";
 import { check } from "./testing";
-import { bareStages, countsOf, offset, passes, REACH, rowsOf } from "./layout";
+import { bareStages, countsOf, near, offset, passes, REACH, rowsOf } from "./layout";
 
 const sheet = (checks: Check[]) => rowsOf({ checks } as unknown as Recheck);
 const story = (name: string, changes: Partial<Check>) =>
@@ -85,4 +85,16 @@ it("names the stages that nothing was handed in for", () => {
   const stages = { scaling: null, twist: { cases: [] } as unknown as Recheck["stages"]["twist"], drift: null };
   // the ends of a case tell of twist though an edition has no class of it
   expect(bareStages({ checks, stages })).toEqual(["ground", "spectrum", "weight", "modes", "scaling"]);
+});
+
+it("draws the lines in sight, a screenful around them and the chosen one", () => {
+  const rows = sheet(Array.from({ length: 100 }, (_, i) => check({ id: `c${String(i)}` })));
+  const lines = rows.map((row, i) => ({ row, y: 20 * i }));
+  const drawn = (top: number, height: number, chosen: string | null) =>
+    near(lines, { top, height }, chosen).map((l) => l.row.check.id);
+  expect(drawn(0, 100, null)).toEqual(Array.from({ length: 10 }, (_, i) => `c${String(i)}`));
+  expect(drawn(1000, 100, "c3")).toHaveLength(15);
+  expect(drawn(1000, 100, "c3")[0]).toBe("c3");
+  // as long as the height isn't known nothing is left out
+  expect(drawn(0, 0, null)).toHaveLength(100);
 });

@@ -48,7 +48,9 @@ export function rowsOf(recheck: Pick<Recheck, "checks">): SheetRow[] {
   for (const check of recheck.checks) {
     const many = (check.story !== null || check.point !== null) && check.verdict !== "gap";
     const key = many ? `${check.quantity}.${check.direction ?? ""}.${check.case}` : check.id;
-    groups.set(key, [...(groups.get(key) ?? []), check]);
+    const group = groups.get(key);
+    if (group) group.push(check);
+    else groups.set(key, [check]);
   }
   const rows: SheetRow[] = [];
   for (const all of groups.values()) {
@@ -92,6 +94,17 @@ export function offset(multiples: number): number {
   const size = Math.abs(multiples);
   const far = size <= 3 ? size : 3 + 2 * Math.log(size / 3);
   return Math.sign(multiples) * Math.min(far, REACH);
+}
+
+/** The lines that are in sight or near it, and the chosen one: of thousands the others needn't be there. */
+export function near<T extends { y: number; row: SheetRow }>(
+  lines: T[],
+  sight: { top: number; height: number },
+  chosen: string | null,
+): T[] {
+  if (sight.height === 0) return lines;
+  const [from, to] = [sight.top - sight.height, sight.top + 2 * sight.height];
+  return lines.filter(({ y, row }) => (y > from && y < to) || row.check.id === chosen);
 }
 
 export interface StageCounts {

@@ -13,9 +13,11 @@ export type Site = Schemas["Site"];
 export type Submission = Schemas["Submission"];
 export type LoadCase = Schemas["Case"];
 export type Exhibit = Schemas["Exhibit"];
-export type Recheck = Schemas["Recheck"];
+/** A recheck as the screens have it: derivations are asked for one at a time. */
+export type Recheck = Schemas["Sheet"];
 export type Check = Schemas["Check"];
 export type Step = Schemas["Step"];
+export type StepValue = Schemas["StepValue"];
 export type Finding = Schemas["Finding"];
 export type TableRead = Schemas["TableRead"];
 export type ReadTable = Schemas["ReadTableRequest"];

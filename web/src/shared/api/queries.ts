@@ -63,6 +63,26 @@ export const recheckQuery = (id: string, submission: number | undefined) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", asked(id, submission))),
   });
 
+export type Side = "independent" | "carried";
+
+/** The steps that a value of ours rests on, of the recheck that came at a time. */
+export const derivationQuery = (id: string, submission: number | undefined, at: number, side: Side, step: string) =>
+  queryOptions({
+    queryKey: ["derivation", id, submission, at, side, step],
+    staleTime: Infinity,
+    queryFn: () =>
+      answered(
+        api.GET("/api/reviews/{review_id}/derivation/", {
+          params: {
+            path: { review_id: id },
+            query: { side, step, ...(submission === undefined ? {} : { submission }) },
+          },
+        }),
+      ),
+    // of the step that was looked at the old numbers stay until the new ones are there
+    placeholderData: (before, query) => (query?.queryKey[5] === step ? before : undefined),
+  });
+
 /** The brief under all its editions, with what each of them still needs. */
 export const acrossQuery = (id: string) =>
   queryOptions({

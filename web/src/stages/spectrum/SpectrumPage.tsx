@@ -4,7 +4,6 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { Bench } from "../../bench/Bench";
 import { useReviewContext } from "../../review/ReviewContext";
-import type { Step } from "../../shared/api/client";
 import { curveQuery, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { Problems } from "../../shared/Problems";
@@ -18,8 +17,7 @@ export default function SpectrumPage() {
   const [view, setView] = useState<View>("acceleration");
   const [log, setLog] = useState("linear");
   const [reducedBy, setReducedBy] = useState<"" | "X" | "Y">("");
-  const steps = recheck?.steps.independent ?? [];
-  const step = (id: string) => steps.find((s: Step) => s.id === id)?.value;
+  const step = (id: string) => recheck?.values.find((s) => s.id === id)?.value;
   const numbers = step("T_points");
   const tablePeriods = useMemo(() => (Array.isArray(numbers) ? numbers.filter((v) => v !== null) : []), [numbers]);
   const brief = review.brief;

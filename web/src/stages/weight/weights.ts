@@ -6,7 +6,7 @@ import { figures } from "../../shared/numbers";
 
 /** Static weight, and mass × g of both analyses with our static weight to hold it against; kN. */
 export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): Track[] {
-  const adopted = recheck.steps.independent.find((s) => s.id === "w")?.source === "adopted";
+  const adopted = recheck.values.find((s) => s.id === "w")?.source === "adopted";
   const w = trackOf(recheck, "w", "X");
   // weights that we took over from them are not ours
   const ours = adopted ? w.ours.map(() => null) : w.ours;
