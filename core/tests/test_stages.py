@@ -678,7 +678,9 @@ def modal_alone(made: Made) -> Made:
         )
     tables["displacements"] = "\n".join(lines) + "\n"
     e = "0.10" if made.edition == "as1170.4" else "0.05"
-    tables["cases"] += "".join(f"{d} modes {s}e;modal;{d};{s}{e};before;;reduced\n" for d in "XY" for s in "+-")
+    # UBC-97 scales drifts with the forces (1631.5.4), the others leave them as they are
+    step = "after" if made.edition == "ubc97" else "before"
+    tables["cases"] += "".join(f"{d} modes {s}e;modal;{d};{s}{e};{step};;reduced\n" for d in "XY" for s in "+-")
     return Made(made.edition, made.brief, tables, made.values)
 
 

@@ -84,6 +84,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind("declared", "what is declared of the analysis", "declared_"),
         CheckKind("make_up_open", "what the weight make-up leaves to ask", "make_up_open_"),
         CheckKind("combination", "a load combination that the code asks for", "combination_"),
+        CheckKind("process", "what the analysis as a whole leaves to ask", "process_"),
         CheckKind("missing_mode", "a mode of ours that their list lacks", "missing_mode_"),
     )
 }

@@ -186,4 +186,5 @@ _WORDINGS: Mapping[str, Callable[[Check], str]] = {
     "declared": _said,
     "own": _said,
     "combination": _said,
+    "process": _said,
 }

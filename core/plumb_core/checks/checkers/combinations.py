@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from plumb_core import DIRECTIONS
@@ -16,8 +16,11 @@ from plumb_core.documents.submission import Case, Claim
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.rules import Key
 
-DEAD, LIVE, SEISMIC = ("D", "G", "DL"), ("L", "IL", "Q"), ("Q_E", "E_h", "A_Ed", "EL", "E_u")
-"""What the editions call permanent load, imposed load and the horizontal seismic action."""
+DEAD, SEISMIC = ("D", "G", "DL"), ("Q_E", "E_h", "A_Ed", "EL", "E_u")
+LIVE, SNOW = ("L", "IL", "Q"), ("S",)
+"""What the editions call permanent load, the horizontal seismic action, imposed load and snow."""
+OVERSTRENGTH = ("overstrength", "special")
+"""What the names of combinations have that take the action times the overstrength factor."""
 TOGETHER = (0.25, 0.40)
 """Share of one direction that goes with the whole of the other: 30 %, with what people round it to."""
 NEAR = 0.02
@@ -33,6 +36,7 @@ class Terms:
     name, claim : its own, and where it stands
     factors : by name of the case or load
     dead, vertical : greatest factor of permanent loads; whether a vertical action is in it
+    beside : kinds of load beside them: live, snow
     along : factor of the seismic action along X and Y, with its sign
     """
 
@@ -41,6 +45,7 @@ class Terms:
     factors: Mapping[str, float]
     dead: float
     vertical: bool
+    beside: frozenset[str]
     along: Mapping[str, float]
 
 
@@ -92,7 +97,7 @@ def action_of(name: str, cases: Mapping[str, Case]) -> str:
         return "dead"
     if re.fullmatch(r"(l|ll|il|q|qk|live|imposed|l0)\w?", plain):
         return "live"
-    return ""
+    return "snow" if re.fullmatch(r"(s|sn|snow|sk)\d?", plain) else ""
 
 
 def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
@@ -115,7 +120,8 @@ def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
                 along[acts[name]] = factor
         if any(along.values()):
             dead = max((f for n, f in factors.items() if acts[n] == "dead"), default=0.0)
-            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), along))
+            beside = frozenset(acts[n] for n, factor in factors.items() if factor > 0) & {"live", "snow"}
+            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), beside, along))
     return seismic, unread
 
 
@@ -134,7 +140,13 @@ def combinations(context: Context) -> Iterator[Check]:
             claim,
             place="terms",
         )
-    made = [*_directions(context, seismic), *_required(context, seismic), *_signs(context, seismic)]
+    made = [
+        *_directions(context, seismic),
+        *_required(context, seismic),
+        *_overstrength(context, seismic),
+        *_loads_beside(context, seismic),
+        *_signs(context, seismic),
+    ]
     if made:
         yield from made
     if seismic:
@@ -209,7 +221,7 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         except (MissingInput, RuleRefused):
             return
         for each in listed:
-            if "overstrength" not in each["name"]:
+            if not _is_overstrength(each):
                 dead, action = _factor(each, DEAD), _factor(each, SEISMIC)
                 # sets that stand beside each other (for concrete, for steel) are told by their clause
                 families.setdefault(each["name"].split(" ")[0], []).append((each["name"], dead, action, direction))
@@ -227,6 +239,60 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
             place=f"{name} {direction}",
             slip="S86",
         )
+
+
+def _is_overstrength(combination: Mapping[str, Any]) -> bool:
+    return any(word in combination["name"] for word in OVERSTRENGTH)
+
+
+def _listed(context: Context, direction: str) -> list[Any]:
+    """The edition's combinations in a direction; empty where its inputs don't reach that far."""
+    if "load_combinations" not in context.independent.rules:
+        return []
+    try:
+        return list(context.independent.value("load_combinations", direction))
+    except (MissingInput, RuleRefused):
+        return []
+
+
+def _follows(context: Context) -> list[str]:
+    """What follows from the irregularities that the brief declares, in plan and in height."""
+    said: list[str] = []
+    for name, direction in (("regularity_consequences", None), *(("vertical_consequences", d) for d in DIRECTIONS)):
+        if name in context.independent.rules:
+            try:
+                said += context.independent.value(name, direction)
+            except (MissingInput, RuleRefused):
+                continue
+    return said
+
+
+def _overstrength(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+    """Where an irregularity asks for the overstrength, a combination that takes it in each direction (S86)."""
+    why = next((said for said in _follows(context) if "Omega_0" in said and "elements" in said), "")
+    if not why:
+        return
+    for direction in DIRECTIONS:
+        asked = [_factor(each, SEISMIC) for each in _listed(context, direction) if _is_overstrength(each)]
+        if asked and not any(abs(t.along[direction]) >= min(asked) * (1 - NEAR) for t in seismic):
+            said = f"no combination takes {figures(min(asked))} of the seismic action along {direction}: {why}"
+            yield _question(context, f"overstrength {direction}", said, place=f"overstrength {direction}", slip="S86")
+
+
+def _loads_beside(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+    """Imposed load and snow, where the edition's combinations take them and the building has any (S86)."""
+    kinds = {load.kind for story in context.brief.stories for load in story.loads or ()}
+    claimed = {str(c.value) for k, v in context.results.values.items() if k.name == "load_kind" for c in v.single}
+    for word, kind, names, known, verdict in (
+        ("imposed load", "live", LIVE, {"live", "storage"}, Verdict.QUESTION),
+        # 0.15 to 0.2 of the snow rarely decides
+        ("snow", "snow", SNOW, {"snow"}, Verdict.NOTE),
+    ):
+        there = (kinds | claimed) & known
+        asked = any(_factor(each, names) > 0 for d in DIRECTIONS for each in _listed(context, d))
+        if there and asked and seismic and not any(kind in t.beside for t in seismic):
+            said = f"no combination takes the {word} beside the seismic action"
+            yield replace(_question(context, word, said, place=word, slip="S86"), verdict=verdict)
 
 
 def _beside(families: Mapping[str, list[Any]]) -> bool:

@@ -62,7 +62,22 @@ def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, st
         return Verdict.AGREES, f"their table lists {number} modes" if number else "no table of modes is there", ""
     if name in ("damping", "damping_modes"):
         return _damping(context, name, float(value))
+    if name == "base_level":
+        return _base(context, str(value))
     return Verdict.NOTE, f"as stated: {value}", "S91" if name == "log_line" else ""
+
+
+def _base(context: Context, stated: str) -> tuple[Verdict, str, str]:
+    """The base at a floor of the building: what is below it is no part of the seismic weight (S40)."""
+    stories = context.claims.stories
+    at = next((i for i, name in enumerate(stories) if _plain(name) == _plain(stated)), None)
+    if at is None:
+        return Verdict.NOTE, f"as stated: {stated}", ""
+    below = ", ".join(stories[: at + 1][:4])
+    said = (
+        f"the base is said to be at {stories[at]}, yet {below} stand among the stories whose weights and heights count"
+    )
+    return Verdict.QUESTION, said, "S40"
 
 
 def _plain(title: str) -> str:

@@ -237,6 +237,8 @@ def axes(context: Context) -> Iterator[Check]:
 
 
 TAKEN = Key("T_analysis")
+SAME_STATE = 0.02
+"""Difference of the ratios of both periods below which one cause is asked for."""
 ALIKE = 0.5
 """Share of the mass, over that of the dominant mode, from which a mode may be the one that a period was taken from."""
 
@@ -271,6 +273,18 @@ def analysis_periods(context: Context) -> Iterator[Check]:
             note=f"their periods of {periods} are those of the modes that move along the other axis in their own table",
         )
         return
+    off = {
+        d: float(of_key.single[0].value) / float(leading[d][0][1].value)
+        for d, of_key in stated.items()
+        if of_key is not None and fits.get((d, d)) is False
+    }
+    # stiffness or mass of another state changes the periods of both directions alike
+    alike = len(off) == 2 and abs(off["X"] / off["Y"] - 1.0) < SAME_STATE
+    state = (
+        f"; both periods are {off['X']:.3g} times those of the table, as of another state of the structure"
+        if alike
+        else ""
+    )
     for d, of_key in stated.items():
         if of_key is not None and fits.get((d, d)) is False:
             claim, (mode, period) = of_key.single[0], leading[d][0]
@@ -282,7 +296,8 @@ def analysis_periods(context: Context) -> Iterator[Check]:
                 verdict=Verdict.QUESTION,
                 level=1,
                 note=f"the period stated for {d} is {claim.text or claim.value} {claim.unit or 's'}, while mode {mode + 1} of "
-                f"their own table, which moves most along {d}, has {period.text or period.value} {period.unit or 's'}",
+                f"their own table, which moves most along {d}, has {period.text or period.value} {period.unit or 's'}{state}",
+                slip="S89" if alike else "",
             )
 
 

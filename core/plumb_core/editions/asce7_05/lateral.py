@@ -34,6 +34,45 @@ def coefficient(C_s: Governed, design_category: str) -> Governed:
     return C_s
 
 
+def permission(
+    design_category: str,
+    T: float,
+    T_S: float,
+    N: int,
+    risk_category: str,
+    regular: bool | None,
+    light_frame: bool,
+) -> list[str]:
+    """What Table 12.6-1 of this edition says of the static method here; empty where it is permitted."""
+    # all structures of light-frame construction are permitted
+    if design_category not in "DEF" or light_frame or (risk_category in ("I", "II") and N <= 2):
+        return []
+    if reaches(T, 3.5 * T_S):
+        return ["Table 12.6-1: T >= 3.5 T_S in category D to F; the static method is not permitted"]
+    if regular is None:
+        return ["Table 12.6-1: irregularities are not stated, so permission of the static method is open"]
+    if regular is False:
+        return [
+            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with horizontal "
+            "types 2 to 5 or vertical types 4, 5a, 5b"
+        ]
+    return []
+
+
+@rule(clause="12.6, Table 12.6-1")
+def static_permitted(
+    design_category: str,
+    T: float,
+    T_S: float,
+    N: int,
+    risk_category: str,
+    regular: bool | None = None,
+    light_frame: bool = False,
+) -> str:
+    """Whether the static method is permitted."""
+    return later.said_of_method(permission(design_category, T, T_S, N, risk_category, regular, light_frame))
+
+
 @rule(clause="12.2.1, 12.6, 12.8.1.3")
 def static_notes(
     design_category: str,
@@ -54,19 +93,7 @@ def static_notes(
     notes += shared.permission_note(system_permission)
     notes += shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "Table 12.8-2")
     notes += later.assumed(rho)
-    # all structures of light-frame construction are permitted
-    if design_category not in "DEF" or light_frame or (risk_category in ("I", "II") and N <= 2):
-        return notes
-    if reaches(T, 3.5 * T_S):
-        notes.append("Table 12.6-1: T >= 3.5 T_S in category D to F; the static method is not permitted")
-    elif regular is None:
-        notes.append("Table 12.6-1: irregularities are not stated, so permission of the static method is open")
-    elif regular is False:
-        notes.append(
-            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with horizontal "
-            "types 2 to 5 or vertical types 4, 5a, 5b"
-        )
-    return notes
+    return notes + permission(design_category, T, T_S, N, risk_category, regular, light_frame)
 
 
 PERIOD_TYPES = tuple((name, tuple(t for t in types if t != "steel_brbf") or ("other",)) for name, types in LATER_TYPES)
@@ -100,6 +127,7 @@ RULES = (
     load_combinations,
     T_a,
     coefficient,
+    static_permitted,
     static_notes,
     cited(later.F, "12.8.3, Eq. 12.8-11 and 12.8-12; 11.7.2 for category A"),
     cited(later.C_s_lower, "12.8.1.1, Eq. 12.8-5 (Supplement 2) and 12.8-6"),

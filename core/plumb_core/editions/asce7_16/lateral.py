@@ -399,6 +399,29 @@ def permission(
     return []
 
 
+def said_of_method(notes: list[str]) -> str:
+    """`static_permitted` from what Table 12.6-1 says: permitted, open, or not permitted and why."""
+    denied = [note for note in notes if note.endswith("not permitted")]
+    if denied:
+        return f"not permitted: {denied[0].split('; ')[0]}"
+    return f"open: {notes[0]}" if notes else "permitted"
+
+
+@rule(clause="12.6, Table 12.6-1")
+def static_permitted(
+    design_category: str,
+    T: float,
+    T_S: float,
+    h_n: float,
+    N: int,
+    risk_category: str,
+    regular: bool | None = None,
+    light_frame: bool = False,
+) -> str:
+    """Whether the static method is permitted."""
+    return said_of_method(permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame))
+
+
 def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
     """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions isn't met."""
     if S_DS_static.governed_by == CAP:
@@ -485,5 +508,6 @@ RULES = (
     load_combinations,
     direction_rule,
     directions_together,
+    static_permitted,
     static_notes,
 )
