@@ -337,3 +337,40 @@ def test_tables_are_read_and_become_a_frame(lead: Api, clinic: Review) -> None:
     assert frame["diaphragms"] == [{"id": "L1", "nodes": ["2"], "rigid": True}]
     for bad in ({"text": "x", "kind": "roofs"}, {"content": "%%%", "name": "a.csv"}):
         assert lead.send("POST", path, bad).status_code == 422
+
+
+# ground records
+
+
+RECORD = "Vessel Point, accelerations in cm/s2, dt = 0.02 s\n" + "\n".join(
+    f"{v}" for v in (0, 120, -240, 90, 0, -30) * 40
+)
+
+
+def test_a_record_is_read_and_what_it_lacks_is_asked_for(lead: Api, clinic: Review, stranger: Api) -> None:
+    path = _path(clinic, "model/record/")
+    read = lead.send("POST", path, {"text": RECORD}).json()
+    assert (read["unit"], read["dt"], len(read["a"])) == ("cm/s2", 0.02, 240)
+    bare = "\n".join(RECORD.splitlines()[1:])
+    assert [e["path"] for e in lead.send("POST", path, {"text": bare}).json()["errors"]] == ["/unit"]
+    assert [e["path"] for e in lead.send("POST", path, {"text": bare, "unit": "g"}).json()["errors"]] == ["/dt"]
+    assert lead.send("POST", path, {"text": bare, "unit": "g", "dt": 0.01}).json()["dt"] == 0.01
+    long = lead.send("POST", path, {"text": "0.1\n" * 60_001, "unit": "g", "dt": 0.01})
+    assert "at most 60000 are taken" in long.json()["errors"][0]["message"]
+    assert stranger.send("POST", path, {"text": RECORD}).status_code == 404
+
+
+def test_a_case_of_theirs_is_run_under_its_record(lead: Api, clinic: Review) -> None:
+    state = lead.get(_path(clinic, "model/")).json()
+    record = lead.send("POST", _path(clinic, "model/record/"), {"text": RECORD}).json()
+    record |= {"name": "Vessel Point", "case": "TH X", "direction": "X", "factor": 1.5}
+    model = state["model"] | {"records": [record]}
+    saved = lead.send("PUT", _path(clinic, "model/"), {"based_on": state["number"], "model": model})
+    assert saved.status_code == 200
+    run = _ask(lead, clinic, "history TH X").json()
+    assert run["status"] == "done"
+    # 240 cm/s2 times 1.5
+    assert run["result"]["peak_ground"] == pytest.approx(3.6 / 9.80665)
+    assert set(run["result"]["histories"]) >= {"t", "displacement"}
+    assert _ask(lead, clinic, "history TH Y").status_code == 422
+    assert _ask(lead, clinic, "anything").status_code == 422

@@ -10,6 +10,11 @@ from plumb_core.documents.model import ReferenceModel
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
 
 
+def history_of(case: str) -> str:
+    """The kind of the request that runs a case of theirs under its ground record."""
+    return f"history {case}"
+
+
 def story_weights(brief: Brief) -> list[float | None]:
     """Seismic weight of each story, kN, given or from its loads; None where it isn't known."""
     try:
@@ -55,7 +60,7 @@ def model_part(brief: Brief, model: ReferenceModel) -> dict[str, Any]:
 
 def request_to(kind: str, brief: Brief, model: ReferenceModel) -> dict[str, Any]:
     """The request of a kind that asks the model under the brief: model, modal, response_X, response_Y, static_response,
-    irregularity (the stiffness of the floors in plan)."""
+    irregularity (the stiffness of the floors in plan), or history and the name of a case that the model has a record of."""
     part = model_part(brief, model)
     a = model.analysis
     how: dict[str, Any] = {"method": a.method}
@@ -95,6 +100,17 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel) -> dict[str, Any]
             **edition,
             "eccentricity": a.eccentricity,
             "period": brief.period.model_dump(mode="json", exclude_none=True),
+        }
+    record = next((r for r in model.records if kind == history_of(r.case)), None)
+    if record is not None:
+        ground = record.model_dump(mode="json", exclude_none=True, include={"unit", "dt", "t"})
+        return {
+            "kind": "time_history",
+            **part,
+            **how,
+            "direction": record.direction,
+            "damping": a.damping,
+            "record": ground | {"a": [record.factor * value for value in record.a]},
         }
     if kind == "irregularity":
         return {"kind": "irregularity", **part, **edition}

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.answers.reference_model import request_to
+from plumb_core.answers.reference_model import history_of, request_to
 from plumb_core.checks.check import Check, is_of_modes
 from plumb_core.checks.checkers import checkers
 from plumb_core.checks.claims import problems_of
@@ -76,6 +76,8 @@ def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     kinds = ["modal"] if any(is_of_modes(c) for c in claims) else []
     kinds += ["static_response"] if any(q.startswith(MOVEMENTS) for q, _ in named) else []
     kinds += [f"response_{d}" for d in DIRECTIONS if d in shears]
+    of_cases = {c.case for c in claims}
+    kinds += [history_of(r.case) for r in document.model.records if r.case in of_cases]
     requests = {}
     for kind in kinds:
         try:

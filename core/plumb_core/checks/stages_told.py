@@ -11,7 +11,7 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Verdict
-from plumb_core.checks.checkers.own_model import matched_cases, own_ends
+from plumb_core.checks.checkers.own_model import matched_cases, own_ends, own_history
 from plumb_core.checks.checkers.scaling import shear_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
@@ -120,6 +120,8 @@ def _of_model(context: Context, direction: str) -> float | None:
 
 def _own_case(context: Context, case: str, direction: str) -> Mapping[str, Any] | None:
     """The case of our own model that belongs to one of theirs; None where there is none."""
+    if (history := own_history(context, case)) is not None:
+        return history
     answer = context.own.get("static_response")
     if answer is None or len(answer["cases"][0]["stories"]) != len(context.claims.stories):
         return None
@@ -381,6 +383,8 @@ def _theirs_over_height(context: Context, governing: Governing, per: Array | Non
 def _case_drifts(context: Context, governing: Governing, per: Array | None) -> list[results.CaseDrift]:
     d = governing.direction
     amplifier = _number(context.independent, "amplifier", d)
+    # where the design spectrum holds the reduction itself, it is the one that drifts are amplified by
+    reduced = _number(context.independent, "spectrum_factor", d) or (1.0 / amplifier if amplifier else None)
     cases: list[results.CaseDrift] = []
     for case, along in context.results.seismic(context.results.with_values(*DRIFTS)):
         ends = context.results.drifts(d, case) if along == d else None
@@ -388,8 +392,11 @@ def _case_drifts(context: Context, governing: Governing, per: Array | None) -> l
             continue
         role = context.claims.cases[case]
         at = ends.greatest if governing.at_edges and not np.all(np.isnan(ends.greatest)) else ends.mean
+        stated = at
         if role.level == "amplified":
             at = at / amplifier if amplifier else at * np.nan
+        elif role.level == "elastic":
+            at = at * reduced if reduced is not None else at * np.nan
         moved = context.results.ends("displacement", d, case)
         own = _own_case(context, case, d)
         cases.append(
@@ -397,6 +404,7 @@ def _case_drifts(context: Context, governing: Governing, per: Array | None) -> l
                 "case": case,
                 "level": role.level,
                 "kind": role.kind,
+                "stated": _listed(stated),
                 "ratio": _listed(None if per is None else at * per),
                 "displacement": _listed(None if moved is None else moved.mean),
                 "displacement_own": None if own is None else _listed(own_ends(own, "displacement", d).mean(axis=1)),

@@ -32,6 +32,9 @@ Direction = Literal["X", "Y"]
 Name = Annotated[str, Field(min_length=1, max_length=60)]
 
 
+CaseName = Annotated[str, Field(min_length=1, max_length=60)]
+
+
 def _known_edition(edition: str) -> str:
     if edition not in EDITIONS:
         raise PydanticCustomError("edition", "edition {id} is not in this engine", {"id": repr(edition)})

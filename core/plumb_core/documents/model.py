@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from plumb_core.documents.base import Coordinate, Finite, Name, NotNegative, Part, Point, Positive
+from plumb_core.documents.base import CaseName, Coordinate, Direction, Finite, Name, NotNegative, Part, Point, Positive
 
 Vector = Annotated[list[Coordinate], Field(min_length=3, max_length=3)]
 Dof = Literal["ux", "uy", "uz", "rx", "ry", "rz"]
@@ -228,10 +228,27 @@ class Grid(Part):
     panels: Annotated[list[Panel], Field(max_length=2000)] = Field(default_factory=list)
 
 
+class GroundRecord(Part):
+    """Ground acceleration `a` in `unit`, at steps of `dt` or at times `t` (s), that a load case of theirs was run under.
+
+    name : of the record.  case : of theirs.  factor : on the accelerations, as their case has it.
+    """
+
+    name: Name
+    case: CaseName
+    direction: Direction
+    factor: Positive = 1.0
+    a: Annotated[list[Finite], Field(min_length=2, max_length=60_000)]
+    unit: Literal["g", "m/s2", "cm/s2", "mm/s2"]
+    dt: Positive | None = None
+    t: Annotated[list[NotNegative], Field(min_length=2, max_length=60_000)] | None = None
+
+
 class ReferenceModel(Part):
     """The reviewer's own model of the building, in one depth or both; `use` says which one answers.
 
     grid : what the frame was built from, where it was built by the grid
+    records : ground motions that cases of theirs were run under, each with its case
     """
 
     use: Literal["lines", "frame"] = "lines"
@@ -241,3 +258,4 @@ class ReferenceModel(Part):
     grid: Grid | None = None
     p_delta: bool = False
     analysis: Analysis = Field(default_factory=Analysis)
+    records: Annotated[list[GroundRecord], Field(max_length=12)] = Field(default_factory=list)

@@ -421,11 +421,15 @@ class TwistStage(TypedDict):
 
 @with_config(STRICT)
 class CaseDrift(TypedDict):
-    """Design story drift over the height of a case, as it is held to the limit, bottom to top."""
+    """Design story drift over the height of a case, as it is held to the limit, bottom to top.
+
+    stated : as the case states them, m.
+    """
 
     case: str
     level: str | None
     kind: str | None
+    stated: list[float | None]
     ratio: list[float | None]
     displacement: list[float | None]
     displacement_own: list[float | None] | None

@@ -6,9 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from plumb_core.documents.base import Direction, Finite, Name, Part, Positive
-
-CaseName = Annotated[str, Field(min_length=1, max_length=60)]
+from plumb_core.documents.base import CaseName, Direction, Finite, Name, Part, Positive
 
 
 class Source(Part):

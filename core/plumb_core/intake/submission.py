@@ -11,11 +11,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from plumb_core.documents.base import Part
+from plumb_core.documents.base import CaseName, Part
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.documents.recheck import RecheckDocument
-from plumb_core.documents.submission import Case, CaseName, Claim, Submission
+from plumb_core.documents.submission import Case, Claim, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.intake.columns import HEADING_ROWS, Reading

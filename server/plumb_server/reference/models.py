@@ -34,7 +34,7 @@ class Run(models.Model):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="runs")
-    kind = models.CharField(max_length=20)
+    kind = models.CharField(max_length=80)
     input_hash = models.CharField(max_length=64)
     engine = models.CharField(max_length=20)
     request = models.JSONField()

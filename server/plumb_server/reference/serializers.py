@@ -5,7 +5,6 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from plumb_server.reference.models import Run
-from plumb_server.reference.services import KINDS
 from plumb_server.web.schema import CellSerializer, core_field
 
 ModelField = core_field("ReferenceModel")
@@ -24,8 +23,23 @@ class ModelChangeSerializer(serializers.Serializer):
     model = ModelField()
 
 
+class ReadRecordSerializer(serializers.Serializer):
+    text = serializers.CharField(trim_whitespace=False)
+    unit = serializers.CharField(required=False, allow_blank=True, default="", max_length=10)
+    dt = serializers.FloatField(required=False, min_value=1e-5, max_value=10.0)
+
+
+class RecordSerializer(serializers.Serializer):
+    """Accelerations in their unit, at steps of dt or at times t (s)."""
+
+    a = serializers.ListField(child=serializers.FloatField())
+    unit = serializers.ChoiceField(choices=["g", "m/s2", "cm/s2", "mm/s2"])
+    dt = serializers.FloatField(required=False)
+    t = serializers.ListField(child=serializers.FloatField(), required=False)
+
+
 class AskSerializer(serializers.Serializer):
-    kind = serializers.ChoiceField(choices=KINDS)
+    kind = serializers.CharField(max_length=80)
 
 
 class ProblemSerializer(serializers.Serializer):

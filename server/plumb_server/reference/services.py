@@ -12,6 +12,7 @@ from plumb_core.errors import InputRefused, Problem
 from plumb_core.grid import frame_of_grid
 from plumb_core.intake.model_tables.kind import ModelTableRead
 from plumb_core.intake.reading import read_model_table
+from plumb_core.intake.records import read_record
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 
 from plumb_server.accounts.models import User
@@ -20,8 +21,8 @@ from plumb_server.reference.runs import run_for
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.states import next_state, undone
 
-KINDS = ("model", "modal", "response_X", "response_Y", "static_response", "irregularity")
-
+MOST_VALUES = 60_000
+"""Values of a ground record."""
 
 # the model
 
@@ -72,6 +73,25 @@ def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sh
     names = [s.name for s in sheets]
     chosen = sheets[names.index(sheet) if sheet in names else 0]
     return chosen, read_model_table(chosen, **how), names
+
+
+# ground records
+
+
+def read_ground(text: str, unit: str, dt: float | None) -> dict[str, Any]:
+    """A record as the model keeps it, with how it was read; raises InputRefused naming what is missing."""
+    record = read_record(text, unit, dt)
+    if len(record["a"]) > MOST_VALUES:
+        raise InputRefused(
+            [
+                Problem(
+                    "/a",
+                    f"the record has {len(record['a'])} values; at most {MOST_VALUES} are taken",
+                    "Cut it to its strong part, or give every second value.",
+                )
+            ]
+        )
+    return record
 
 
 # asking

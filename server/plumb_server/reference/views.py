@@ -26,6 +26,8 @@ from plumb_server.reference.serializers import (
     FrameTableSerializer,
     ModelChangeSerializer,
     ModelStateSerializer,
+    ReadRecordSerializer,
+    RecordSerializer,
 )
 from plumb_server.reviews.access import access
 from plumb_server.web.problems import Unusable
@@ -123,6 +125,16 @@ class FrameTableView(APIView):
                 }
             ).data
         )
+
+
+class RecordView(APIView):
+    """Read a ground record, as the model keeps one; nothing is saved."""
+
+    @extend_schema(operation_id="record_read", request=ReadRecordSerializer, responses=RecordSerializer)
+    def post(self, request: Request, review_id: str) -> Response:
+        access(request.user, review_id)
+        given = sent(ReadRecordSerializer, request)
+        return Response(services.read_ground(given["text"], given["unit"], given.get("dt")))
 
 
 class RunsView(APIView):

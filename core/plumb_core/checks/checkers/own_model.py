@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from plumb_core import DIRECTIONS
+from plumb_core.answers.reference_model import history_of
 from plumb_core.checks.check import Check, Role, Verdict
 from plumb_core.checks.checkers.modes import EXCHANGED
 from plumb_core.checks.checkers.scaling import shear_of
@@ -130,6 +131,71 @@ def movements(context: Context) -> Iterator[Check]:
             compared = compare(value, ours, ALIKE, 0.0)
             yield _judged(context, key, f"{what} {d} {name} by our model", claim, compared, said, (), name, story)
         yield from _ratios(context, pairs, d)
+
+
+@checker
+def histories(context: Context) -> Iterator[Check]:
+    """Envelopes of their time histories against ours under the same record: base shear, drift and displacement (linear)."""
+    for case, role in context.claims.cases.items():
+        own = own_history(context, case)
+        if role.kind != "time_history" or own is None or role.direction not in DIRECTIONS:
+            continue
+        d = role.direction
+        claim = context.results.claim(f"reaction_{d}", d, case) or context.results.claim(f"reaction_{d}", None, case)
+        if claim is not None:
+            value, ours = abs(float(theirs(claim))), abs(float(own["base_shear"][d]))
+            said = f"under {case} our own model has a base shear of {figures(ours)} kN in {d}, theirs is {figures(value)} kN"
+            compared = compare(value, ours, ALIKE, rounding(claim))
+            yield _judged(context, Key(claim.quantity, d, case), f"V {case} by our model", claim, compared, said, ())
+        for what in ("drift", "displacement"):
+            yield from _envelope(context, case, d, what, own)
+
+
+def own_history(context: Context, case: str) -> Mapping[str, Any] | None:
+    """Our own model under the record of a case of theirs; None where it has none, or other stories."""
+    own = context.own.get(history_of(case))
+    return own if own is not None and len(own["stories"]) == len(context.claims.stories) else None
+
+
+def _envelope(context: Context, case: str, direction: str, what: str, own: Mapping[str, Any]) -> Iterator[Check]:
+    """The story where the farther ends part the most; one check for a case."""
+    ends = context.results.ends(what, direction, case)
+    if ends is None:
+        return
+    stated, ours = ends.greatest, own_ends(own, what, direction).max(axis=1)
+    if np.all(np.isnan(stated)):
+        # only the centre is stated
+        stated, ours = ends.mean, own_ends(own, what, direction).mean(axis=1)
+    usable = np.isfinite(stated) & (ours >= LEAST * ours.max())
+    if not np.any(usable):
+        return
+    off = np.where(usable, np.abs(stated / np.where(ours > 0, ours, 1.0) - 1.0), -1.0)
+    i = int(np.argmax(off))
+    name, value, mine = context.claims.stories[i], float(stated[i]), float(ours[i])
+    claim = Claim(
+        quantity=f"{what}_max",
+        direction=direction,  # type: ignore[arg-type]
+        story=name,
+        case=case,
+        value=value,
+        text=f"{1000 * value:.4g}",
+        unit="mm",
+        scale=0.001,
+        source=Source(note=f"envelope of {case}"),
+    )
+    said = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, on our own model {figures(1000 * mine)} mm"
+    compared = compare(value, mine, ALIKE, 0.0)
+    yield _judged(
+        context,
+        Key(f"{what}_max", direction, case),
+        f"{what} {name} {case} by our model",
+        claim,
+        compared,
+        said,
+        (),
+        name,
+        i,
+    )
 
 
 def matched_cases(context: Context, answer: Mapping[str, Any], direction: str) -> list[tuple[str, Mapping[str, Any]]]:

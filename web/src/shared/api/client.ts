@@ -1,7 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 
-type Schemas = components["schemas"];
+export type Schemas = components["schemas"];
 export type Person = Schemas["Person"];
 export type ReviewSummary = Schemas["Review"];
 export type Review = Schemas["ReviewDetail"];

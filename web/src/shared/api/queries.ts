@@ -110,7 +110,8 @@ export const modelQuery = (id: string) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/model/", ofReview(id))),
   });
 
-export type RunKind = "model" | "modal" | "response_X" | "response_Y" | "static_response" | "irregularity";
+export type RunKind =
+  "model" | "modal" | "response_X" | "response_Y" | "static_response" | "irregularity" | `history ${string}`;
 
 /** The run that answers a question of a kind to a state of the model under a state of the brief. */
 export const runQuery = (id: string, kind: RunKind, model: number, brief: number) =>

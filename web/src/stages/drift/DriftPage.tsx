@@ -11,6 +11,7 @@ import { figures } from "../../shared/numbers";
 import { NothingYet } from "../../shared/NothingYet";
 import { SymbolText } from "../../shared/Symbol";
 import { Chain } from "./Chain";
+import { TimeHistories } from "./TimeHistories";
 import "./drift.css";
 
 type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
@@ -80,6 +81,7 @@ export default function DriftPage() {
             hand="story drifts or displacements by case, and a table of cases that says which results are reduced"
           />
         )}
+        <TimeHistories />
         <ChecksTable
           caption={`Checks of the drift, direction ${shown}`}
           checks={checks}
