@@ -95,6 +95,7 @@ def test_nothing_of_the_library_deviates(demo: None) -> None:
     assert {(c["verdict"], c["kind"]) for c in found["checks"] if c["verdict"] != "agrees"} == {
         ("open", "mode"),
         ("note", "declared"),
+        ("note", "process"),
     }
     assert all(c["follows"] for c in found["checks"])
     assert {c["stage"] for c in found["checks"]} >= {"weight", "modes", "lateral", "scaling", "twist", "drift"}

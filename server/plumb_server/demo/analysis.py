@@ -297,11 +297,11 @@ def combinations(a: Analysis, together: bool = True) -> Table:
         dead = next(factors[n] for n in ("D", "G", "DL") if n in factors)
         live = next((v for n, v in factors.items() if n in ("L", "IL") or n.startswith("Q ")), 0.0)
         action = next(factors[n] for n in ("Q_E", "E_h", "A_Ed", "EL", "E_u") if n in factors)
-        pairs.setdefault((dead, action), live)
-    for (dead, action), live in pairs.items():
+        pairs.setdefault((dead, action), (live, factors.get("S", 0.0)))
+    for (dead, action), (live, snow) in pairs.items():
         for main, other in (("X", "Y"), ("Y", "X")):
             for sign in "+-":
-                terms = f"{dead:.4g} D + {live:g} L {sign} {action:g} Static {main}"
+                terms = f"{dead:.4g} D + {live:g} L{f' + {snow:g} S' if snow else ''} {sign} {action:g} Static {main}"
                 terms += f" + {0.3 * action:.3g} Static {other}" if together else ""
                 table.append([f"U{len(table)}", terms])
     return table

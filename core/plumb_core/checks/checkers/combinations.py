@@ -157,7 +157,7 @@ def combinations(context: Context) -> Iterator[Check]:
             "load combinations",
             first.claim,
             place="all",
-            verdict=Verdict.NOTE if made else Verdict.AGREES,
+            verdict=Verdict.NOTE if any(c.verdict is Verdict.QUESTION for c in made) else Verdict.AGREES,
             level=2,
             note=f"{stated} combinations are listed, {len(seismic)} of them with the seismic action",
             covers=stated - 1 - len(unread),
