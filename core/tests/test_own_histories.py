@@ -137,3 +137,15 @@ def test_elastic_drifts_of_a_case_are_reduced_and_amplified_by_the_edition() -> 
     case = recheck(document())["stages"]["drift"]["X"]["cases"][0]
     # I_e/R = 1/5 of the test's system, then C_d/I_e = 5, over 3.5 m
     assert case["ratio"] == pytest.approx([value * 5.0 / 5.0 / 3.5 for value in case["stated"]], rel=1e-6)
+
+
+def test_drifts_that_cannot_be_amplified_are_open_and_not_said_to_be_missing() -> None:
+    asked = document()
+    asked["brief"] = {k: v for k, v in asked["brief"].items() if k != "system"}
+    answer = recheck(asked)
+    of_drift = {
+        c["id"]: c["verdict"] for c in answer["checks"] if c["quantity"] == "drift_ratio" and c["direction"] == "X"
+    }
+    assert of_drift == {"drift_open_drift_ratio.X.factors": "open"}
+    # 2 ends of 6 stories
+    assert answer["coverage"]["claims"] >= 12

@@ -54,8 +54,19 @@ def context_of(document: Any, ask: Ask = solve) -> Context:
     problems = problems_of(read.submission)
     if problems:
         raise InputRefused(problems)
-    answers = {kind: answer for kind, request in own_requests(read).items() if (answer := ask(request)) is not None}
-    return Context.of(read, answers)
+    answers = {kind: _answer(ask, kind, request) for kind, request in own_requests(read).items()}
+    return Context.of(read, {kind: answer for kind, answer in answers.items() if answer is not None})
+
+
+def _answer(ask: Ask, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:
+    """The answer of our own model; None where it takes something of the edition that the brief doesn't have yet."""
+    try:
+        return ask(request)
+    except InputRefused:
+        # modes rest on the model alone: what refuses them is a fault of the model
+        if kind == "modal":
+            raise
+        return None
 
 
 MOVEMENTS = ("drift_", "displacement_")

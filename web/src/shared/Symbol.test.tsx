@@ -3,9 +3,9 @@ import { expect, it } from "vitest";
 import { SymbolText } from "./Symbol";
 
 it("sets indices low, in symbols only", () => {
-  const { container } = render(<SymbolText text="C_u T_a, S_DS (F_v) of file S0_final.csv" />);
-  expect([...container.querySelectorAll("sub")].map((s) => s.textContent)).toEqual(["u", "a", "DS", "v"]);
-  expect(container.textContent).toBe("Cu Ta, SDS (Fv) of file S0_final.csv");
+  const { container } = render(<SymbolText text="C_u T_a, S_DS (F_v) δ_max,x of file S0_final.csv" />);
+  expect([...container.querySelectorAll("sub")].map((s) => s.textContent)).toEqual(["u", "a", "DS", "v", "max,x"]);
+  expect(container.textContent).toBe("Cu Ta, SDS (Fv) δmax,x of file S0_final.csv");
 });
 
 it("writes at most and at least as one sign", () => {

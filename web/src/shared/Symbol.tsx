@@ -1,6 +1,6 @@
 import { Fragment } from "react";
 
-const WORD = /^([([]?[\p{L}Σ/]+)_(\p{L}?[\p{L}\d]{1,7})([)\].,;:]*)$/u;
+const WORD = /^([([]?[\p{L}Σ/]+)_(\p{L}?[\p{L}\d]{1,7}(?:,[\p{L}\d])?)([)\].,;:]*)$/u;
 
 /** A text in which symbols such as S_DS have their index set low, <= is one sign and Omega a letter; the rest stays. */
 export function SymbolText({ text }: { text: string }) {

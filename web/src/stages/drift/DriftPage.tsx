@@ -1,5 +1,6 @@
 import { Select } from "@mantine/core";
 import { useState } from "react";
+import { Link } from "react-router";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
@@ -75,6 +76,11 @@ export default function DriftPage() {
               </ul>
             )}
           </>
+        ) : checks.some((c) => c.kind === "drift_open") ? (
+          <p>
+            Drifts are stated, and what makes design drifts of them isn't known on our side: give the system in the{" "}
+            <Link to="../brief">brief</Link>.
+          </p>
         ) : (
           <NothingYet
             what="No story drifts are stated"
@@ -82,12 +88,14 @@ export default function DriftPage() {
           />
         )}
         <TimeHistories />
-        <ChecksTable
-          caption={`Checks of the drift, direction ${shown}`}
-          checks={checks}
-          selected={selected?.id}
-          onSelect={select}
-        />
+        {(checks.length > 0 || !drifts) && (
+          <ChecksTable
+            caption={`Checks of the drift, direction ${shown}`}
+            checks={checks}
+            selected={selected?.id}
+            onSelect={select}
+          />
+        )}
       </main>
       <Bench stage="drift" />
     </div>

@@ -1,12 +1,13 @@
 import { Button, FileButton, Select } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
-import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { RunStatus } from "../../model/RunStatus";
 import { useModel, useRun } from "../../model/useModel";
 import { useReviewContext } from "../../review/ReviewContext";
 import { answered, api, type LoadCase, type Schemas } from "../../shared/api/client";
+import { Mark, shapeOf, verdictWords } from "../../shared/Mark";
 import { figures, percent } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
@@ -33,9 +34,7 @@ export function TimeHistories() {
     <section aria-label="Time histories">
       <h3 className="part">
         Time histories{" "}
-        <span className="quiet">
-          their envelopes against our own model under the same record, linear and by its modes
-        </span>
+        <span className="quiet">their envelopes against our own model under the same record, linear</span>
       </h3>
       {model.number === 0 && (
         <p className="quiet">
@@ -212,18 +211,27 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
 
 /** One story over time on our model, their envelope as the edge it should just reach. */
 function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
-  const { review, recheck } = useReviewContext();
+  const { review, recheck, select } = useReviewContext();
   const { ref, width } = useElementSize();
   const run = useRun<History>(review.id, `history ${own.name}`, model, review.brief_number);
   const stories = recheck?.stories ?? [];
   const [story, setStory] = useState(Math.floor(stories.length / 2));
   const histories = run.answer?.histories;
+  const along = own.direction === "Y" ? "Y" : "X";
+  const held = recheck?.stages.drift?.[along]?.cases.find((c) => c.case === own.name);
+  const client = useQueryClient();
+  const waiting = run.answer !== undefined && held?.displacement_own === null;
+  const id = run.run?.id;
+  useEffect(() => {
+    // what waited for the answer can be said now
+    if (waiting) void client.invalidateQueries({ queryKey: ["recheck", review.id] });
+  }, [waiting, id, client, review.id]);
   if (!recheck || !run.answer || !histories) return <RunStatus {...run} />;
-  const direction = own.direction === "Y" ? "Y" : "X";
   const ours = driftOf(histories.displacement, stories, story);
   const peak = peakOf(ours);
   const name = stories[story] ?? "";
-  const theirs = recheck.stages.drift?.[direction]?.cases.find((c) => c.case === own.name)?.stated[story] ?? null;
+  const beside = recheck.checks.filter((c) => c.kind === "own" && c.case === own.name);
+  const theirs = held?.stated[story] ?? null;
   const edge = theirs === null ? null : 1000 * theirs;
   const reach = Math.max(Math.abs(peak?.value ?? 0), edge ?? 0, 1e-9) * 1.12;
   const height = 170;
@@ -258,10 +266,30 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
           <span className="quiet">
             {" "}
             · greatest ground acceleration {figures(run.answer.peak_ground, 3)} g · base shear{" "}
-            {figures(run.answer.base_shear[direction])} kN
+            {figures(run.answer.base_shear[along])} kN
           </span>
         </span>
       </p>
+      {beside.length > 0 && (
+        <p className="histories-said">
+          {beside.map((c) => (
+            <span key={c.id}>
+              <Mark shape={shapeOf(c)} />{" "}
+              <button
+                type="button"
+                className="linklike"
+                onClick={() => {
+                  select(c.id);
+                }}
+              >
+                {c.meaning.toLowerCase()}
+                {c.story === null ? "" : `, ${c.story}`}
+              </button>{" "}
+              <span className="quiet">{verdictWords(c)}</span>
+            </span>
+          ))}
+        </p>
+      )}
       <div ref={ref}>
         {width > left && (
           <svg
