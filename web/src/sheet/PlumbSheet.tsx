@@ -60,6 +60,8 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
   const middle = width / 2;
   const unit = half / REACH;
   const chosen = rows.find((r) => r.check.id === selected);
+  const order = stages.flatMap((s) => s.lines.map((l) => l.row));
+  const place = new Map(order.map((row, i) => [row, i + 1]));
   const [sight, setSight] = useState({ top: 0, height: 0 });
   const look = () => {
     const { scrollTop: top = 0, clientHeight: h = 0 } = scroller.current ?? {};
@@ -185,7 +187,6 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
             const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
             if (by === undefined) return;
             e.preventDefault();
-            const order = stages.flatMap((s) => s.lines.map((l) => l.row));
             const next = order[order.findIndex((r) => r === chosen) + by];
             if (next) onSelect(next.check.id);
           }}
@@ -199,6 +200,8 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
               >
                 <div
                   role="option"
+                  aria-setsize={order.length}
+                  aria-posinset={place.get(row)}
                   id={lineId(row.check.id)}
                   aria-selected={row.check.id === selected}
                   aria-label={`${row.label}: ${verdictWords(row.check)}`}
