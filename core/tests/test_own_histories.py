@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from canonical import STORIES, WEIGHT, G
+from canonical import STORIES, WEIGHT, G, cqc, shear_building
 from plumb_core.checks.recheck import own_requests, recheck
 from plumb_core.documents.reading import read_recheck
 from plumb_core.solve import solve
@@ -149,3 +149,50 @@ def test_drifts_that_cannot_be_amplified_are_open_and_not_said_to_be_missing() -
     assert of_drift == {"drift_open_drift_ratio.X.factors": "open"}
     # 2 ends of 6 stories
     assert answer["coverage"]["claims"] >= 12
+
+
+@pytest.mark.parametrize(("by", "verdict"), [(1.0, "agrees"), (1.25, "question")])
+def test_displacements_of_a_modal_case_stand_beside_our_own_response(by: float, verdict: str) -> None:
+    made = right("asce7-16")
+    asked = {
+        "brief": made.brief,
+        "model": model_of(made),
+        "submission": {
+            "label": "S0",
+            "cases": [
+                {
+                    "name": "RX",
+                    "kind": "modal",
+                    "direction": "X",
+                    "eccentricity": 0.0,
+                    "step": "before",
+                    "level": "reduced",
+                }
+            ],
+            "claims": [],
+        },
+    }
+    # modes of the uniform chain, CQC of the displacements written out; ordinates of the edition from `spectrum`
+    T, _, _ = shear_building(0.92)
+    chain = 2.0 * np.eye(STORIES) - np.eye(STORIES, k=1) - np.eye(STORIES, k=-1)
+    chain[-1, -1] = 1.0
+    _, shapes = np.linalg.eigh(chain)
+    parts = {n: made.brief[n] for n in ("edition", "site", "occupancy", "system")}
+    reduced = np.array(solve({"kind": "spectrum", **parts, "direction": "X", "T": T.tolist()})["reduced"]) * G
+    for i in range(STORIES):
+        each = shapes[i] * shapes.sum(axis=0) * reduced * (T / (2 * np.pi)) ** 2
+        value = by * cqc(T, each)
+        for end in (1, 2):
+            place = {"case": "RX", "direction": "X", "story": f"L{i + 1}"}
+            text = f"{1000 * value:.4f}"
+            asked["submission"]["claims"].append(
+                {
+                    "quantity": f"displacement_end_{end}",
+                    **place,
+                    "value": float(text) / 1000,
+                    "text": text,
+                    "unit": "mm",
+                    "scale": 0.001,
+                }
+            )
+    assert {v for i, v in own(asked).items() if "displacement" in i} == {verdict}

@@ -84,6 +84,7 @@ def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     modal = {c.name: c.direction for c in document.submission.cases if c.kind == "modal"}
     shears: set[str | None] = {d for q, d in named if q in ("V_dynamic", "V_scaled")}
     shears |= {modal[c.case] for c in claims if c.case in modal and c.quantity.startswith("reaction_")}
+    shears |= {modal[c.case] for c in claims if c.case in modal and c.quantity.startswith("displacement_")}
     kinds = ["modal"] if any(is_of_modes(c) for c in claims) else []
     kinds += ["static_response"] if any(q.startswith(MOVEMENTS) for q, _ in named) else []
     kinds += [f"response_{d}" for d in DIRECTIONS if d in shears]

@@ -54,6 +54,7 @@ def test_the_keys_go_from_deviation_to_deviation_and_into_the_derivation(lead_br
     b.wait_text("[role=dialog]", "next deviation")
     b.keys(Keys.ESCAPE)
     time.sleep(0.4)
+
     # at first only what is out of plumb is shown; the key `o` shows the rest too
     def lines() -> int:
         # of a long list only what is in sight is drawn; each line says of how many it is one

@@ -151,6 +151,25 @@ def histories(context: Context) -> Iterator[Check]:
             yield from _envelope(context, case, d, what, own)
 
 
+@checker
+def modal_displacements(context: Context) -> Iterator[Check]:
+    """Displacements of modal cases before scaling against the response of our own model, at the centre of the floors."""
+    for case, role in context.claims.cases.items():
+        d = role.direction
+        if (
+            role.kind != "modal"
+            or role.step == "after"
+            or role.level in ("elastic", "amplified")
+            or d not in DIRECTIONS
+        ):
+            continue
+        answer, ends = context.own.get(f"response_{d}"), context.results.ends("displacement", d, case)
+        if answer is None or ends is None or len(answer["stories"]) != len(context.claims.stories):
+            continue
+        ours = np.abs([row["displacement"][d] for row in answer["stories"]])
+        yield from _parted(context, case, d, "displacement", ends.mean, ours)
+
+
 def own_history(context: Context, case: str) -> Mapping[str, Any] | None:
     """Our own model under the record of a case of theirs; None where it has none, or other stories."""
     own = context.own.get(history_of(case))
@@ -166,6 +185,11 @@ def _envelope(context: Context, case: str, direction: str, what: str, own: Mappi
     if np.all(np.isnan(stated)):
         # only the centre is stated
         stated, ours = ends.mean, own_ends(own, what, direction).mean(axis=1)
+    yield from _parted(context, case, direction, what, stated, ours)
+
+
+def _parted(context: Context, case: str, direction: str, what: str, stated: Array, ours: Array) -> Iterator[Check]:
+    """The story of a case where theirs and ours part the most."""
     usable = np.isfinite(stated) & (ours >= LEAST * ours.max())
     if not np.any(usable):
         return
