@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from openpyxl import Workbook
-from plumb_core.intake.cells import UNITS, factor, plain_number
+from plumb_core.intake.cells import UNITS, factor
 from plumb_core.intake.columns import Reading
+from plumb_core.intake.numbers import plain_number
 from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import MAX_BYTES, SheetRefused, read_file, read_text
 from plumb_core.intake.tables.kind import Building, TableRead

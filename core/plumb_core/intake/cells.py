@@ -1,8 +1,7 @@
-"""Cells: units that values are written in, numbers as people write them, and problems at their places."""
+"""Cells: units that values are written in, and problems at their places."""
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 from functools import cache
 from typing import TYPE_CHECKING
@@ -65,6 +64,21 @@ _ALIASES = {
     "kn-m": "kN m",
     "kn.m": "kN m",
     "kip-ft": "kip ft",
+    "k-ft": "kip ft",
+    "kip.ft": "kip ft",
+    "lb": "lbf",
+    "lbs": "lbf",
+    "kgs": "kg",
+    "tonnes": "t",
+    "meter": "m",
+    "metre": "m",
+    "foot": "ft",
+    "inches": "in",
+    "millimetres": "mm",
+    "millimeters": "mm",
+    "seconds": "s",
+    "percent": "%",
+    "per cent": "%",
     "1": "-",
     "none": "-",
     "–": "-",
@@ -77,6 +91,8 @@ def known_unit(text: str, core_unit: str) -> str | None:
     """The label in UNITS that `text` stands for, for a quantity whose core unit is `core_unit`; None if unknown."""
     text = text.strip().strip("[]()").translate(_SIGNS)
     labels = UNITS[core_unit]
+    if text.endswith(".") and text not in labels:
+        text = text[:-1]
     if text in labels:
         return text
     alias = _ALIASES.get(text.lower())
@@ -102,30 +118,6 @@ def factor(label: str, core_unit: str) -> float:
     magnitude = _registry().parse_expression(UNITS[core_unit][label]).to(target).magnitude
     # conversions go through several products; 15 figures drop their binary noise
     return float(f"{magnitude:.15g}")
-
-
-_DECIMAL_COMMA = re.compile(r"^[+-]?\d+,(\d{1,2}|\d{4,})$|^[+-]?0,\d+$|^[+-]?\d{1,3}(\.\d{3})+,\d+$")
-
-
-def uses_decimal_comma(texts: list[str]) -> bool:
-    """Whether a number among the texts can only be read with a decimal comma."""
-    return any(_DECIMAL_COMMA.match(t.strip()) for t in texts)
-
-
-_PLAIN = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?")
-
-
-def plain_number(text: str, decimal_comma: bool) -> str | None:
-    """A number as written, as plain text with a decimal point; None where it is no number."""
-    # most numbers stand as they are
-    if not decimal_comma and _PLAIN.fullmatch(text):
-        return text
-    text = re.sub(r"[\s\u00a0\u2009\u202f']", "", text).replace("\u2212", "-")
-    if decimal_comma:
-        text = re.sub(r"\.(?=\d{3}(\D|$))", "", text).replace(",", ".")
-    else:
-        text = re.sub(r",(?=\d{3}(\D|$))", "", text)
-    return text if _PLAIN.fullmatch(text) else None
 
 
 @dataclass(frozen=True, slots=True)

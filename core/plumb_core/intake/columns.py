@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from plumb_core.documents.submission import Source
-from plumb_core.intake.cells import UNITS, CellProblem, factor, known_unit, plain_number, uses_decimal_comma
+from plumb_core.intake.cells import UNITS, CellProblem, factor, known_unit
+from plumb_core.intake.numbers import STYLES, Style, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
 
 HEADING_ROWS = 12
@@ -49,7 +50,7 @@ class Reading:
 
     columns : column name -> 0-based index.  units : column name -> unit label.  cases : case -> direction.
     order : `bottom_up` or `top_down`, how the stories stand in the table.
-    both : values without a direction hold for X and Y.
+    both : values without a direction hold for X and Y.  numbers : `point` or `comma`, how decimals are written.
     """
 
     header_row: int | None = None
@@ -58,17 +59,43 @@ class Reading:
     cases: dict[str, str] = field(default_factory=dict)
     order: str = ""
     both: bool = False
+    numbers: str = ""
+
+
+PLAUSIBLE: Mapping[str, tuple[float, float]] = {
+    "h": (1.5, 12.0),
+    "S_a": (0.0, 6.0),
+    "T_points": (0.0, 30.0),
+    "T_mode": (0.002, 30.0),
+    "f_mode": (0.03, 500.0),
+    "mass_ratio": (0.0, 1.02),
+    "mass_running": (0.0, 1.02),
+    "mass_ratio_RZ": (0.0, 1.02),
+    "mass_running_RZ": (0.0, 1.02),
+}
+"""What values of a quantity can be in the core's unit, where that tells 3.600 from 3600 (office setting)."""
+
+
+_BRACKET = re.compile(r"[\[(]\s*(.*?)\s*[\])]")
+
+
+def _is_unit(text: str) -> bool:
+    return text in ("", "-", "1") or any(known_unit(text, core) is not None for core in UNITS)
 
 
 def normal(text: str) -> str:
-    """A heading or a name without what is in brackets, spaces and signs, in small letters."""
-    text = re.sub(r"[\[(].*?[\])]", "", text)
+    """A heading or a name without spaces, signs and units in brackets, in small letters; other brackets hold meaning."""
+    text = _BRACKET.sub(lambda m: "" if _is_unit(m.group(1)) else m.group(1), text)
     return re.sub(r"[\s_,.\-{}$\\:/']", "", text).lower()
 
 
 def heading_unit(text: str) -> str:
     """The unit that a heading states: in brackets at its end, or after its last comma."""
-    match = re.search(r"[\[(]([^\])]+)[\])]\s*$", text) or re.search(r",\s*([^,]+)$", text)
+    brackets = [b for b in _BRACKET.findall(text) if b]
+    if brackets:
+        # a unit before a word that only says which value is meant: Sa (g) (design)
+        return next((b for b in brackets if _is_unit(b)), "" if len(brackets) > 1 else brackets[-1])
+    match = re.search(r",\s*([^,]+)$", text)
     return match.group(1).strip() if match else ""
 
 
@@ -77,7 +104,11 @@ def recognised(headings: Iterable[str], columns: Sequence[Column]) -> dict[str, 
     at: dict[str, int] = {}
     for index, text in enumerate(headings):
         plain = normal(re.sub(r",\s*[^,]+$", "", text))
+        measured = known_unit(heading_unit(text), "m") is not None
         for column in columns:
+            # what is measured in metres is no name
+            if measured and column.unit is None:
+                continue
             if column.name not in at and re.fullmatch(column.headings, plain):
                 at[column.name] = index
                 break
@@ -108,7 +139,9 @@ def guess_kind(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> str:
     return kind
 
 
-_TOTAL = re.compile(r"(?i)^(total|sum|Σ|grand total|subtotal)\b")
+_TOTAL = re.compile(
+    r"(?i)^\W*(grand |sub-?)?(totals?|sums?|subtotals?|sommes?|totale|totali|totaux|summe|gesamt|suma|somma)\b|^\W*Σ"
+)
 _SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
 
 
@@ -121,10 +154,21 @@ class TableReader:
     columns : that the kind can have
     given : what the reviewer has set; the rest is recognised
     file : name of the exhibit, for the provenance of values
+    proposed : how a table like it was read before: what this one says itself comes first
     """
 
-    def __init__(self, sheet: Sheet, columns: Sequence[Column], given: Reading, file: str = "", least: int = 2):
+    def __init__(
+        self,
+        sheet: Sheet,
+        columns: Sequence[Column],
+        given: Reading,
+        file: str = "",
+        least: int = 2,
+        proposed: Reading | None = None,
+    ):
         self.sheet, self.file, self.given = sheet, file, given
+        self.proposed_units = dict(proposed.units) if proposed else {}
+        self.proposed_order = proposed.order if proposed else ""
         self.by_name = {c.name: c for c in columns}
         self.problems: list[CellProblem] = []
         self.skipped: list[int] = []
@@ -132,7 +176,7 @@ class TableReader:
         self.header = header if given.header_row is None else given.header_row
         self.columns = dict(given.columns) or at
         self.units = dict(given.units)
-        self.decimal_comma = uses_decimal_comma([c.text for row in sheet.rows for c in row])
+        self._styles: dict[str, Style | None] = {}
 
     def problem(self, row: int | None, column: int | None, message: str, remedy: str, *, holds_up: bool = True) -> None:
         """Note a problem.
@@ -152,6 +196,8 @@ class TableReader:
                 self.problem(None, None, said, "Point at the column again.")
         if self.problems:
             return
+        if not self.given.columns:
+            self._ask_where_two_fit()
         for column in self.by_name.values():
             if column.required and column.name not in self.columns:
                 said = f"no column is recognised as {column.title}"
@@ -160,12 +206,28 @@ class TableReader:
             if self.by_name[name].unit is not None:
                 self.find_unit(self.by_name[name])
 
+    def _ask_where_two_fit(self) -> None:
+        """A heading that fits a column which another heading was taken for: which of the two is meant is asked."""
+        if self.header is None:
+            return
+        taken = {index: name for name, index in self.columns.items()}
+        for index, cell in enumerate(self.sheet.rows[self.header]):
+            if index in taken or not cell.text:
+                continue
+            name = next(iter(recognised([cell.text], list(self.by_name.values()))), "")
+            if name in self.columns:
+                title, other = self.by_name[name].title, self.sheet.rows[self.header][self.columns[name]].text
+                said = f"{other!r} and {cell.text!r} both look like {title}"
+                self.problem(self.header, index, said, f"Point at the column that holds it: {title}.")
+
     def find_unit(self, column: Column) -> None:
         """Find the unit of a column of numbers, in what the reviewer has set, its heading, or a row of units."""
         core_unit = column.unit or ""
         index = self.columns[column.name]
         written = self.units.get(column.name) or self._stated_unit(index)
-        label = known_unit(written, core_unit) if written else "-" if column.plain else None
+        in_cells = self._unit_of_cells(index, core_unit) if not written else None
+        before = self.proposed_units.get(column.name)
+        label = known_unit(written, core_unit) if written else in_cells or before or ("-" if column.plain else None)
         if label is not None:
             self.units[column.name] = label
             return
@@ -182,11 +244,19 @@ class TableReader:
             unit = self.sheet.rows[below][index].text.strip("[]() ")
         return unit
 
+    def _unit_of_cells(self, index: int, core_unit: str) -> str | None:
+        """The unit that stands behind the numbers of a column, the same in all of its cells; None where there is none."""
+        below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
+        numbers = [with_unit(row[index].text) for row in below if row[index].text]
+        labels = {known_unit(unit, core_unit) for number, unit in numbers if readings(number)}
+        label = labels.pop() if len(labels) == 1 else None
+        return label
+
     def is_unit_row(self, row: int) -> bool:
         """Whether a row holds units and nothing else."""
         cells = [c.text.strip("[]() ") for c in self.sheet.rows[row] if c.text]
         # a 1 can be written for no unit, but a row of numbers is none of units
-        named = any(plain_number(c, self.decimal_comma) is None for c in cells)
+        named = any(not readings(c) for c in cells)
         return named and all(c in ("-", "") or any(known_unit(c, u) for u in UNITS) for c in cells)
 
     # rows and cells
@@ -206,9 +276,23 @@ class TableReader:
                 self.skipped.append(i)
             else:
                 kept.append(i)
+                self._ask_about_more_cells(i, heading)
         if not kept:
             self.problem(None, None, "there are no rows of values in it", "Paste the table with its rows of values.")
         return kept
+
+    def _ask_about_more_cells(self, row: int, heading: list[str] | None) -> None:
+        """A number beyond the last heading: a separator that stands in a number has parted it."""
+        if not heading:
+            return
+        last = max((i for i, text in enumerate(heading) if text), default=-1)
+        for index, cell in enumerate(self.sheet.rows[row][last + 1 :], last + 1):
+            if readings(cell.text):
+                said = "the row has more cells than the table has headings"
+                self.problem(
+                    row, index, said, "Save the table with another separator, or with quotes around its cells."
+                )
+                return
 
     def text(self, row: int, name: str) -> str:
         """Text of a cell; '' where the table has no such column."""
@@ -223,6 +307,35 @@ class TableReader:
             return True
         return False
 
+    def style(self, name: str) -> Style | None:
+        """How the decimals of a column are written; None with the question noted at its heading."""
+        if self.given.numbers in STYLES:
+            return "comma" if self.given.numbers == "comma" else "point"
+        if name not in self._styles:
+            below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
+            index = self.columns[name]
+            texts = [with_unit(row[index].text)[0] for row in below]
+            written = style_of(texts, (c.text for row in below for c in row), self._plausible(name, texts))
+            if written.style is None:
+                remedy = f"Say how decimals are written: as in {' or '.join(STYLES.values())}."
+                self.problem(self.header, index, f"it isn't clear how the numbers are written: {written.why}", remedy)
+            self._styles[name] = written.style
+        return self._styles[name]
+
+    def _plausible(self, name: str, texts: list[str]) -> list[Style]:
+        """Styles in which all numbers of a column are such as its quantity can have; none where nothing is known of it."""
+        column = self.by_name[name]
+        bounds, unit = PLAUSIBLE.get(column.quantity), self.units.get(name)
+        if bounds is None or unit is None or unit not in UNITS[column.unit or ""]:
+            return []
+        by = factor(unit, column.unit or "")
+        styles: list[Style] = []
+        for style in STYLES:
+            values = [abs(float(found[style])) * by for text in texts if style in (found := readings(text))]
+            if values and all(bounds[0] <= v <= bounds[1] for v in values if v):
+                styles.append(style)
+        return styles
+
     def number(self, row: int, name: str, title: str = "", *, positive: bool | None = None) -> tuple[float, str] | None:
         """(number, as plain text) of a cell with its sign, or None with the problem noted."""
         index, column = self.columns[name], self.by_name[name]
@@ -233,7 +346,15 @@ class TableReader:
         if not text:
             self.problem(row, index, f"{title} is missing", "Give a number, or leave the whole row out.")
             return None
-        plain = plain_number(text, self.decimal_comma)
+        style = self.style(name)
+        if style is None:
+            return None
+        text, unit = with_unit(text)
+        if unit and (label := self.units.get(name)) is not None and known_unit(unit, column.unit or "") != label:
+            said = f"{unit[:20]!r} stands in the cell, and the column is in {label}"
+            self.problem(row, index, said, "Give all values of a column in one unit.")
+            return None
+        plain = readings(text).get(style)
         if plain is None or abs(float(plain)) == float("inf"):
             self.problem(row, index, f"{text[:40]!r} is no number", "Give a number.")
             return None

@@ -86,10 +86,17 @@ def may_be_zero(quantity: str) -> bool:
     return quantity in NOTHING or any(quantity in e.may_be_zero for e in EDITIONS.values())
 
 
+_AXIS = re.compile(
+    r"(?i)(?:e|eq|eqk|q|qe|ae|eh|s|sp|spec|rs|rsa|resp|v|f|w|th|dyn|modal|static|seis|seismic|quake|lat|el|dir|direction)?([xy])"
+    r"\d{0,2}(?:p|n|pos|neg|plus|minus)?"
+)
+"""A word that names an axis: the letter alone, after what stands for the action, or with a number or a side behind it."""
+
+
 def direction_in(name: str) -> str:
-    """X or Y where the name of a case holds one of the two letters, '' where it holds both or neither."""
-    letters = {c.upper() for c in re.findall(r"[XYxy]", name)}
-    return letters.pop() if len(letters) == 1 else ""
+    """X or Y where the words of a case's name name one axis, '' where they name both or neither: Dyn and max name none."""
+    axes = {m.group(1).upper() for word in re.split(r"[^A-Za-z0-9]+", name) if (m := _AXIS.fullmatch(word))}
+    return axes.pop() if len(axes) == 1 else ""
 
 
 _KINDS = (

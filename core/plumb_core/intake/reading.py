@@ -30,6 +30,7 @@ def read_table(
     file: str = "",
     known: Building | None = None,
     edition: Edition | None = None,
+    proposed: Reading | None = None,
 ) -> TableRead:
     """Read a sheet as a table of a kind.
 
@@ -41,15 +42,24 @@ def read_table(
     file : name of the exhibit, for the provenance of the claims
     known : stories and load cases that rows may refer to; nothing if none are known yet
     edition : of the review; names and texts that editions use for different things are read as it has them
+    proposed : how a table like it was read before: what this one says itself comes first
     """
     table = table_kinds()[kind]
-    reader = ClaimReader(sheet, table.columns, given or Reading(), file, known or Building(), edition)
+    reader = ClaimReader(sheet, table.columns, given or Reading(), file, known or Building(), edition, proposed)
     reader.check_columns()
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
         said = f"no column of {table.values} is recognised"
         reader.problem(None, None, said, "Point at the columns that hold them.")
     rows = table.rows(reader, reader.rows()) if all(p.row is not None for p in reader.problems) else None
-    used = Reading(reader.header, reader.columns, reader.units, reader.directions, reader.order, reader.given.both)
+    used = Reading(
+        reader.header,
+        reader.columns,
+        reader.units,
+        reader.directions,
+        reader.order,
+        reader.given.both,
+        reader.given.numbers,
+    )
     return TableRead(
         kind,
         used,

@@ -6,7 +6,7 @@ import re
 from typing import Any
 
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.intake.cells import plain_number, uses_decimal_comma
+from plumb_core.intake.numbers import plain_number, uses_decimal_comma
 
 UNITS = {"g": "g", "m/s2": "m/s2", "cm/s2": "cm/s2", "gal": "cm/s2", "mm/s2": "mm/s2"}
 """Units of acceleration as they are written -> as the requests have them."""

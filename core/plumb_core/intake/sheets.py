@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import csv
+import datetime
 import io
+import re
 import zipfile
 from dataclasses import dataclass
+from typing import Any
 
 MAX_BYTES = 20_000_000
 MAX_UNPACKED = 100_000_000
-MAX_ROWS = 50_000
-MAX_COLUMNS = 60
+MAX_ROWS = 500_000
+MAX_COLUMNS = 1_000
 
 
 class SheetRefused(ValueError):
@@ -39,6 +42,10 @@ class Sheet:
 
 
 def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
+    # what only looks empty doesn't count: workbooks often hold formats far below and beside their tables
+    rows = [_without_blanks(r) for r in rows]
+    while rows and not rows[-1]:
+        rows.pop()
     if len(rows) > MAX_ROWS or any(len(r) > MAX_COLUMNS for r in rows):
         raise SheetRefused(
             f"the table {name!r} has more than {MAX_ROWS} rows or {MAX_COLUMNS} columns",
@@ -46,6 +53,13 @@ def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
         )
     width = max((len(r) for r in rows), default=0)
     return Sheet(name, tuple(tuple(r) + (Cell(""),) * (width - len(r)) for r in rows))
+
+
+def _without_blanks(row: list[Cell]) -> list[Cell]:
+    end = len(row)
+    while end and not row[end - 1].text:
+        end -= 1
+    return row[:end]
 
 
 def _text_cell(text: str) -> Cell:
@@ -77,15 +91,56 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
     return _sheet(name, rows)
 
 
-def _xlsx_cell(value: object) -> Cell:
+def _as_seen(value: object, number_format: str) -> Cell:
+    """A cell as its format shows it, where the format changes what is read: percent, thousands left out, dates."""
     if value is None:
         return Cell("")
     if isinstance(value, bool):
         return Cell(str(value))
     if isinstance(value, (int, float)):
-        return Cell(f"{value:.12g}")
-    text = str(value).strip()
-    return Cell(text, formula=text.startswith("="))
+        first = re.sub(r'"[^"]*"|\\.|\[[^\]]*\]|_.', "", number_format.split(";")[0])
+        shown = float(value) * 100.0 if "%" in first else float(value)
+        # each comma behind the last digit leaves three digits out
+        scaled = re.search(r"[0#?](,+)(?![0#?])", first)
+        if scaled:
+            shown /= 1000.0 ** len(scaled.group(1))
+        return Cell(f"{shown:.12g}{' %' if '%' in first else ''}")
+    if isinstance(value, (datetime.date, datetime.time, datetime.timedelta)):
+        return Cell(str(value))
+    return Cell(str(value).strip())
+
+
+def _sheet_as_seen(sheet: Any, formulas: Any) -> list[list[Cell]]:
+    """The cells of a worksheet without hidden rows and columns, merged ones filled; a formula without a value is one."""
+    hidden = {
+        k for c, d in sheet.column_dimensions.items() if d.hidden for k in range(d.min or 0, (d.max or d.min or 0) + 1)
+    }
+    merged = {}
+    for block in sheet.merged_cells.ranges:
+        for row in range(block.min_row, block.max_row + 1):
+            for column in range(block.min_col, block.max_col + 1):
+                merged[row, column] = (block.min_row, block.min_col)
+    rows: list[list[Cell]] = []
+    for number, row in enumerate(sheet.iter_rows(), 1):
+        if sheet.row_dimensions[number].hidden:
+            # the row keeps its place, so that rows are still told by their numbers
+            rows.append([])
+            continue
+        cells: list[Cell] = []
+        for place, cell in enumerate(row, 1):
+            if place in hidden:
+                # the column keeps its place, so that columns are still told by their letters
+                cells.append(Cell(""))
+                continue
+            at = merged.get((number, place))
+            source = sheet.cell(*at) if at else cell
+            held = formulas.cell(source.row, source.column).value
+            if isinstance(held, str) and held.startswith("=") and source.value is None:
+                cells.append(Cell(held, formula=True))
+            else:
+                cells.append(_as_seen(source.value, source.number_format or ""))
+        rows.append(cells)
+    return rows
 
 
 def _read_xlsx(data: bytes) -> list[Sheet]:
@@ -96,14 +151,13 @@ def _read_xlsx(data: bytes) -> list[Sheet]:
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
             if sum(i.file_size for i in packed.infolist()) > MAX_UNPACKED:
                 raise SheetRefused("the workbook unpacks to more than 100 MB", "Hand in the tables alone.")
-        book = load_workbook(io.BytesIO(data), read_only=True, data_only=False)
-        sheets = []
-        for sheet in book.worksheets:
-            rows = [
-                [_xlsx_cell(v) for v in row[:MAX_COLUMNS]]
-                for row in sheet.iter_rows(max_row=MAX_ROWS, values_only=True)
-            ]
-            sheets.append(_sheet(str(sheet.title), rows))
+        values = load_workbook(io.BytesIO(data), data_only=True)
+        formulas = load_workbook(io.BytesIO(data), data_only=False)
+        sheets = [
+            _sheet(str(sheet.title), _sheet_as_seen(sheet, formulas[sheet.title]))
+            for sheet in values.worksheets
+            if sheet.sheet_state == "visible"
+        ]
     except SheetRefused:
         raise
     except Exception as error:  # openpyxl raises whatever its parsers raise

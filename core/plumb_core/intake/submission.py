@@ -84,8 +84,11 @@ def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Readin
     if kind and kind not in kinds:
         raise InputRefused([Problem("/kind", f"{kind!r} is no kind of table", f"Use one of: {', '.join(kinds)}.")])
     chosen = kind or kind_of(sheet) or ANY_KIND
-    reading = remembered_reading(sheet, chosen, known.remembered) if given is None else given
-    return read_table(sheet, chosen, reading, file=file, known=known.building, edition=known.edition)
+    proposed = None
+    if given is None and (proposed := remembered_reading(sheet, chosen, known.remembered)) is not None:
+        # what is remembered proposes; what the table says of its units and its order comes first
+        given = replace(proposed, units={}, order="")
+    return read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
 
 
 def claimed_already(claims: Iterable[Claim], claimed: Collection[Identity]) -> list[Claim]:
@@ -105,6 +108,7 @@ class ReadingAnswer(Part):
     cases: dict[CaseName, Literal["X", "Y"]] = Field(default_factory=dict)
     order: Literal["", "bottom_up", "top_down"] = ""
     both: bool = False
+    numbers: Literal["", "point", "comma"] = ""
 
 
 class Answers(Part):

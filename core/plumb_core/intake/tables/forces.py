@@ -25,9 +25,22 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             continue
         seen.add((case, story))
         own = reader.claims_of(row, story, direction=direction, case=case) if direction else reader.claims_of(row, "")
-        claims += own
+        claims += [c for c in own if _belongs(reader, c, direction)]
     cases = [role_of(name, direction) for name, direction in reader.directions.items() if name not in reader.roles]
     return Rows(claims, cases=cases)
+
+
+OF_Y = {"F": "F_of_Y", "V_story": "V_of_Y"}
+"""Columns of the values along Y, where a table has those along both axes side by side."""
+
+
+def _belongs(reader: ClaimReader, claim: Claim, direction: str | None) -> bool:
+    """Whether a value stands in the column of its case's own direction, where the table has one for each."""
+    beside = OF_Y.get(claim.quantity)
+    if beside not in reader.columns:
+        return True
+    letter = claim.source.column
+    return (letter == reader.source(0, beside).column) == (direction == "Y")
 
 
 def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
@@ -61,12 +74,16 @@ KIND = TableKind(
         Column("case", "case", r"case|loadcase|load|combination", required=True),
         Column("direction", "direction", r"direction|dir|axis"),
         Column("story", "story", STORY, required=True),
-        Column("F", "force at the level", r"(lateral|story|storey)?force|fx|fi|f", "kN", False, "F"),
-        Column("V_story", "story shear", r"(story|storey)?shear|vx|v", "kN", False, "V_story"),
+        Column("F", "force at the level", r"(lateral|story|storey)?forcex?|fx|fi|f", "kN", False, "F"),
+        Column("V_story", "story shear", r"(story|storey)?shearx?|vx|v", "kN", False, "V_story"),
+        Column("F_of_Y", "force along Y, beside that along X", r"(lateral|story|storey)?forcey|fy", "kN", False, "F"),
+        Column(
+            "V_of_Y", "story shear along Y, beside that along X", r"(story|storey)?sheary|vy", "kN", False, "V_story"
+        ),
         Column(
             "M_story",
             "overturning at the bottom of the story",
-            r"overturning(moment)?|moment|mx|m",
+            r"overturning(moment)?|moment|m|mx|my",
             "kN*m",
             False,
             "M_story",

@@ -11,6 +11,7 @@ from plumb_core.editions import Edition
 from plumb_core.intake.cells import CellProblem, factor
 from plumb_core.intake.columns import Column, Reading, TableReader
 from plumb_core.intake.sheets import Sheet
+from plumb_core.intake.story_names import matched
 from plumb_core.quantities import QUANTITIES
 
 
@@ -47,8 +48,9 @@ class ClaimReader(TableReader):
         file: str,
         known: Building,
         edition: Edition | None,
+        proposed: Reading | None = None,
     ):
-        super().__init__(sheet, columns, given, file)
+        super().__init__(sheet, columns, given, file, proposed=proposed)
         self.known, self.heights, self.edition = list(known.stories), known.heights, edition
         self.roles = dict(known.cases)
         """roles of the load cases that are known from elsewhere"""
@@ -87,6 +89,8 @@ class ClaimReader(TableReader):
     def known_story(self, row: int) -> str | None:
         """The story of a row; None where it is missing, or not among those that are known."""
         story = self.name(row, "story", "story")
+        if story and self.known:
+            story = matched(story, self.known) or story
         if story and self.known and story not in self.known:
             self.problem(
                 row,

@@ -12,7 +12,13 @@ from plumb_core.quantities import QUANTITIES, Scope
 
 MODE = Column("mode", "number of the mode", r"mode|modeno|modenumber|n", required=True)
 _SHARE = r"(share|mass|massshare|massratio|effectivemass|effectivemodalmass|modalmass|participation)?"
-_RUNNING = r"(sum|runningsum|running|cumulative|cumulativemass|total|Σ)(mass|share)?"
+_RUN = r"(sum|runningsum|running|cumulative|cumulated|total|Σ)"
+_RUNNING = rf"{_RUN}(mass|share|massshare|massratio)?"
+
+
+def _running(axis: str) -> str:
+    """Headings of a running sum: what runs before the axis, or behind it in brackets."""
+    return rf"{_RUNNING}(in|along|about)?{axis}|(mass|share|massshare|massratio)?(in|along|about)?{axis}{_RUN}"
 
 
 def mode_number(reader: ClaimReader, row: int) -> int | None:
@@ -66,10 +72,17 @@ KIND = TableKind(
         Column("f_mode", "frequency", r"frequency|f|fn", "Hz", False, "f_mode", positive=True),
         Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?x", "", False, "mass_ratio"),
         Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?y", "", False, "mass_ratio"),
-        Column("mass_ratio_RZ", "share of the inertia about Z", rf"{_SHARE}(about|in)?r?z", "", False, "mass_ratio_RZ"),
-        Column("mass_running_X", "running sum in X", rf"{_RUNNING}(in|along)?x", "", False, "mass_running"),
-        Column("mass_running_Y", "running sum in Y", rf"{_RUNNING}(in|along)?y", "", False, "mass_running"),
-        Column("mass_running_RZ", "running sum about Z", rf"{_RUNNING}(about|in)?r?z", "", False, "mass_running_RZ"),
+        Column(
+            "mass_ratio_RZ",
+            "share of the inertia about Z",
+            rf"{_SHARE}(about|in)?(rz|rotationz|torsion)",
+            "",
+            False,
+            "mass_ratio_RZ",
+        ),
+        Column("mass_running_X", "running sum in X", _running("x"), "", False, "mass_running"),
+        Column("mass_running_Y", "running sum in Y", _running("y"), "", False, "mass_running"),
+        Column("mass_running_RZ", "running sum about Z", _running("rz"), "", False, "mass_running_RZ"),
     ),
     rows,
     rank=50,

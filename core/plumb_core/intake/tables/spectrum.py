@@ -36,7 +36,7 @@ KIND = TableKind(
         Column(
             "S_a",
             "spectral acceleration",
-            r"sa|spectralacceleration|acceleration|ordinate|designacceleration",
+            r"(design)?(sa|spectralacceleration|acceleration|ordinate)(design)?",
             "g",
             True,
             "S_a",

@@ -4,18 +4,14 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from itertools import pairwise
 
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column
+from plumb_core.intake.story_names import order_of, rank_of
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
 STORY = r"story|storey|level|floor|storyname"
-
-
-def _guess_order(names: list[str]) -> str:
-    """`top_down` where the numbers in the names fall, as most tables of stories stand, else `bottom_up`."""
-    numbers = [int(m.group(1)) for m in (re.search(r"(\d+)\D*$", n) for n in names) if m]
-    return "top_down" if len(numbers) > 1 and numbers[0] > numbers[-1] else "bottom_up"
 
 
 BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
@@ -49,14 +45,43 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if story and level is not None:
             levels[story] = level.model_copy(update={"story": story})
     names = list(seen)
-    reader.order = reader.order or _order_by(levels) or _guess_order(names)
+    reader.order = reader.order or _order_by(levels) or _order_by_names(reader, names)
     if reader.order == "top_down":
         names.reverse()
         claims.reverse()
     flat = [c for of_row in claims for c in of_row]
+    if "h" in reader.columns and "level" not in reader.columns:
+        _ask_about_levels(reader, [c for c in flat if c.quantity == "h"])
     if "h" not in reader.columns:
         flat = [*_heights(reader, names, seen, levels, base or 0.0), *flat]
     return Rows(flat, names)
+
+
+def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
+    """How the stories stand by their names, or by those of the brief; where neither tells, it is asked."""
+    places = [reader.known.index(n) if n in reader.known else None for n in names]
+    told = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
+    if not told and not reader.proposed_order and len(names) > 1:
+        said = "it isn't clear which of the stories is the lowest"
+        reader.problem(
+            reader.header, reader.columns["story"], said, "Say how the stories stand: bottom up or top down."
+        )
+    return told or reader.proposed_order or "bottom_up"
+
+
+FAR_UP = 12.0
+"""m; heights of stories are below it, levels above the base soon above."""
+
+
+def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
+    """Heights that rise from story to story by what a story is high are levels above the base."""
+    values = [float(c.value) for c in heights]
+    steps = [b - a for a, b in pairwise(values)]
+    if len(values) > 2 and max(values) > FAR_UP and all(1.5 <= step <= FAR_UP for step in steps):
+        said = "the story heights rise from story to story as levels above the base do"
+        reader.problem(
+            reader.header, reader.columns["h"], said, "Point at the column as the level, or mend the heights."
+        )
 
 
 def _is_bare(reader: ClaimReader, row: int) -> bool:

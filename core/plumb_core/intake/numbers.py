@@ -1,0 +1,129 @@
+"""Numbers as people write them: a point or a comma before the decimals, thousands apart in several ways.
+
+A text is read in either style, in both, or in none. What can be read in both, such as 3,600, is decided by the other cells of
+its column, by those of the table, by what its quantity can be, and asked about where none of them tells.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+Style = Literal["point", "comma"]
+STYLES: dict[Style, str] = {"point": "1,234.5", "comma": "1.234,5"}
+"""The style of the decimals, with an example."""
+
+_SIGNS = str.maketrans(
+    {"\u2212": "-", "\u2013": "-", "\u00a0": " ", "\u2009": " ", "\u202f": " ", "\u2019": "'", "\u02bc": "'"}
+)
+_EXPONENT = r"(?:[eE][+-]?\d+)?"
+_POINT = re.compile(
+    rf"(?:\d+\.?\d*|\.\d+){_EXPONENT}"
+    r"|\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d{1,3}(?:'\d{3})+(?:\.\d+)?|\d{1,3}(?: \d{3})+(?:\.\d+)?"
+    # lakh and crore
+    r"|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?"
+)
+_COMMA = re.compile(
+    rf"(?:\d+,?\d*|,\d+){_EXPONENT}"
+    r"|\d{1,3}(?:\.\d{3})+(?:,\d+)?|\d{1,3}(?:'\d{3})+(?:,\d+)?|\d{1,3}(?: \d{3})+(?:,\d+)?"
+)
+_PLAIN = re.compile(r"[+-]?\d+")
+
+
+@lru_cache(maxsize=50_000)
+def readings(text: str) -> dict[Style, str]:
+    """The text as a plain number with a decimal point, in each style that it can be read in; empty where it is no number."""
+    body = text.strip().translate(_SIGNS)
+    if _PLAIN.fullmatch(body):
+        return {"point": body, "comma": body}
+    sign = ""
+    if body[:1] in ("+", "-"):
+        sign, body = body[0], body[1:].lstrip()
+    elif body.startswith("(") and body.endswith(")"):
+        # as accounts write what is below zero
+        sign, body = "-", body[1:-1].strip()
+    found: dict[Style, str] = {}
+    if _POINT.fullmatch(body):
+        found["point"] = sign + re.sub(r"[,' ]", "", body)
+    if _COMMA.fullmatch(body):
+        found["comma"] = sign + re.sub(r"[.' ]", "", body).replace(",", ".")
+    return found
+
+
+_WITH_UNIT = re.compile(r"(?s)(.*?[\d)])\s*([^\d\s.,'+\-()][^\n]*)")
+
+
+@lru_cache(maxsize=50_000)
+def with_unit(text: str) -> tuple[str, str]:
+    """(number, unit) as they stand in one cell, such as 4931.5 kN; the unit is empty where there is none, or no number."""
+    if readings(text):
+        return text, ""
+    match = _WITH_UNIT.fullmatch(text.strip())
+    return (match.group(1), match.group(2).strip()) if match and readings(match.group(1)) else (text, "")
+
+
+def plain_number(text: str, decimal_comma: bool) -> str | None:
+    """A number as plain text with a decimal point, read in a style; None where it is no number in it."""
+    return readings(text).get("comma" if decimal_comma else "point")
+
+
+@dataclass(frozen=True)
+class Written:
+    """How the numbers of a column are written.
+
+    Attributes
+    ----------
+    style : that they are read in; None where that isn't clear
+    why : what tells it, or what stands against each other
+    """
+
+    style: Style | None
+    why: str
+
+
+def _told(texts: Iterable[str]) -> tuple[dict[Style, str], str]:
+    """A cell that can be read in one style only, for each style; and one that can be read in both, differently."""
+    only: dict[Style, str] = {}
+    both = ""
+    for text in texts:
+        found = readings(text)
+        if len(found) == 1:
+            only.setdefault(next(iter(found)), text)
+        elif len(found) == 2 and found["point"] != found["comma"]:
+            both = both or text
+    return only, both
+
+
+def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[Style] = ()) -> Written:
+    """How the numbers of a column are written.
+
+    column, table : texts of its cells, and of all cells of the table
+    plausible : styles in which all of its numbers are such as its quantity can have; empty where nothing is known of it
+    """
+    only, both = _told(column)
+    if len(only) == 2:
+        return Written(None, f"{only['point']!r} and {only['comma']!r} can't both be read in one way")
+    if only:
+        style = next(iter(only))
+        return Written(style, f"{only[style]!r} can be read in one way only")
+    if not both:
+        return Written("point", "")
+    if len(plausible) == 1:
+        return Written(plausible[0], "the other way its values would be out of all proportion")
+    elsewhere, _ = _told(table)
+    if len(elsewhere) == 1:
+        style = next(iter(elsewhere))
+        # the other columns speak for a style, and nothing speaks against it
+        return Written(style, f"{elsewhere[style]!r} in another column can be read in one way only")
+    if "." in both and not elsewhere:
+        return Written("point", "")
+    return Written(None, f"{both!r} can be {readings(both)['point']} or {readings(both)['comma']}")
+
+
+def uses_decimal_comma(texts: Iterable[str]) -> bool:
+    """Whether a number among the texts can only be read with a decimal comma, and none only with a point."""
+    only, _ = _told(texts)
+    return set(only) == {"comma"}
