@@ -363,3 +363,59 @@ def test_a_sheet_that_nobody_sees_is_not_read() -> None:
     kept = io.BytesIO()
     made.save(kept)
     assert [s.name for s in read_file(kept.getvalue(), "b.xlsx")] == ["Sheet"]
+
+
+# wide tables
+
+
+def test_a_group_of_columns_for_each_case_is_read_as_rows() -> None:
+    known = Building(stories=["L1", "L2"])
+    text = (
+        "Story forces\n"
+        "\tStatic X\t\tStatic Y\t\n"
+        "Story\tForce (kN)\tShear (kN)\tForce (kN)\tShear (kN)\n"
+        "L2\t40\t40\t50\t50\n"
+        "L1\t20\t60\t25\t75\n"
+    )
+    table = read(text, "forces", known)
+    assert asked(table) == []
+    told = {(c.quantity, c.case, c.direction, c.story): c.value for c in table.claims}
+    assert told["F", "Static X", "X", "L2"] == 40.0
+    assert told["V_story", "Static Y", "Y", "L1"] == 75.0
+    assert len(told) == 8
+    # where it stood: row 5, column E
+    place = next(c.source for c in table.claims if (c.case, c.quantity, c.story) == ("Static Y", "V_story", "L1"))
+    assert (place.row, place.column) == (5, "E")
+
+
+def test_groups_by_direction_and_by_mode_are_read_as_rows() -> None:
+    known = Building(stories=["L1"])
+    drifts = (
+        "Case\tStory\tX\t\tY\t\n"
+        "\t\tDrift at end 1 (mm)\tDrift at end 2 (mm)\tDrift at end 1 (mm)\tDrift at end 2 (mm)\n"
+        "EX\tL1\t4.1\t3.9\t0.1\t0.2\n"
+    )
+    told = {(c.quantity, c.direction): c.value for c in read(drifts, "drifts", known).claims}
+    assert told["drift_end_2", "X"] == pytest.approx(0.0039)
+    assert told["drift_end_1", "Y"] == pytest.approx(0.0001)
+    shapes = "\tMode 1\t\tMode 2\t\nStory\tMovement X (m)\tMovement Y (m)\tMovement X (m)\tMovement Y (m)\nL1\t1.0\t0.1\t0.2\t1.0\n"
+    assert kind_of(read_text(shapes)) == "shapes"
+    points = {(c.quantity, c.point, c.direction): c.value for c in read(shapes, "shapes", known).claims}
+    assert sorted(points.values()) == [0.1, 0.2, 1.0, 1.0]
+    assert {p for _, p, _ in points} == {0, 1}
+
+
+def test_a_heading_over_several_axes_belongs_to_each() -> None:
+    text = (
+        "Mode\tPeriod (s)\tMass share (%)\t\tSum (%)\t\n\t\tX\tY\tX\tY\n1\t0.9\t80\t0\t80\t0\n2\t0.7\t0\t78\t80\t78\n"
+    )
+    table = read(text)
+    assert table.kind == "modes"
+    assert asked(table) == []
+    assert values(table, "mass_ratio") == pytest.approx([0.8, 0.0, 0.0, 0.78])
+    assert values(table, "mass_running") == pytest.approx([0.8, 0.0, 0.8, 0.78])
+
+
+def test_participation_factors_are_no_shares_of_the_mass() -> None:
+    text = "Mode\tPeriod (s)\tParticipation factor\t\n\t\tX\tY\n1\t0.9\t1.32\t0\n2\t0.7\t0\t1.28\n"
+    assert values(read(text), "mass_ratio") == []

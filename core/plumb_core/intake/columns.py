@@ -397,6 +397,7 @@ class TableReader:
     def source(self, row: int, name: str) -> Source:
         """Where a cell stands."""
         index = self.columns[name]
+        row, index = self.sheet.rows[row][index].at or (row, index)
         letter = (chr(64 + index // 26) if index >= 26 else "") + chr(65 + index % 26)
         return Source(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter)
 

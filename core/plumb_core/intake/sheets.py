@@ -10,6 +10,9 @@ import zipfile
 from dataclasses import dataclass
 from typing import Any
 
+from plumb_core.intake.cell import Cell
+from plumb_core.intake.wide import long_form
+
 MAX_BYTES = 20_000_000
 MAX_UNPACKED = 100_000_000
 MAX_ROWS = 500_000
@@ -23,14 +26,6 @@ class SheetRefused(ValueError):
         self.message = message
         self.remedy = remedy
         super().__init__(message)
-
-
-@dataclass(frozen=True, slots=True)
-class Cell:
-    """Text of a cell as it stood; `formula` where the cell holds a formula and not a value."""
-
-    text: str
-    formula: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +46,7 @@ def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
             f"the table {name!r} has more than {MAX_ROWS} rows or {MAX_COLUMNS} columns",
             "Hand in the table alone, without the rest of the sheet.",
         )
+    rows = long_form(rows)
     width = max((len(r) for r in rows), default=0)
     return Sheet(name, tuple(tuple(r) + (Cell(""),) * (width - len(r)) for r in rows))
 

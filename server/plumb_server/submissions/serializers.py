@@ -69,6 +69,7 @@ class ReadingSerializer(serializers.Serializer):
     cases = serializers.DictField(child=serializers.ChoiceField(["X", "Y"]), required=False)
     order = serializers.ChoiceField(["", "bottom_up", "top_down"], required=False, allow_blank=True)
     both = serializers.BooleanField(required=False)
+    numbers = serializers.ChoiceField(["", "point", "comma"], required=False, allow_blank=True)
 
 
 class ReadTableSerializer(serializers.Serializer):

@@ -156,3 +156,26 @@ it("says what can't be read as a table, and leads back", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Back" }));
   expect(on.close).toHaveBeenCalledOnce();
 });
+
+it("asks how decimals are written and which story is the lowest, and reads again with the answer", async () => {
+  const question = (message: string) => ({ row: 0, column: 1, message, remedy: "Say it.", holds_up: true });
+  const open = [
+    question("it isn't clear how the numbers are written: '3,600' can be 3600 or 3.600"),
+    question("it isn't clear which of the stories is the lowest"),
+  ];
+  const { asked } = preview((reading) =>
+    reading?.numbers
+      ? { ...READ, problems: [], reading: { ...READ.reading, numbers: reading.numbers } }
+      : { ...READ, problems: open },
+  );
+  const decimals = await screen.findByRole("combobox", { name: "How decimals are written" });
+  expect(screen.getByRole("combobox", { name: "Order of the stories" })).toHaveValue("");
+  await userEvent.click(decimals);
+  await userEvent.click(await screen.findByRole("option", { name: "as in 1.234,5" }));
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { numbers: "comma" } });
+  });
+  await waitFor(() => {
+    expect(screen.getByRole("combobox", { name: "Order of the stories" })).toHaveValue("bottom story first");
+  });
+});

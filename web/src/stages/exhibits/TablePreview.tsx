@@ -80,6 +80,7 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   const atCell = (row: number, column: number) =>
     table.problems.find((p) => p.row === row && (p.column === column || p.column === null));
   const standing = table.problems.filter((p) => p.holds_up).length;
+  const asksFor = (pattern: RegExp) => table.problems.some((p) => pattern.test(p.message));
   const elsewhere = table.problems.filter((p) => p.row === null);
   const width = table.rows[0]?.length ?? 0;
   const cases = Object.entries(now.cases ?? {});
@@ -123,7 +124,8 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
             aria-label="Order of the stories"
             w={170}
             allowDeselect={false}
-            value={now.order || "bottom_up"}
+            placeholder="which is the lowest?"
+            value={asksFor(/^it isn't clear which of the stories is the lowest/) ? null : now.order || "bottom_up"}
             data={[
               { value: "top_down", label: "top story first" },
               { value: "bottom_up", label: "bottom story first" },
@@ -131,6 +133,23 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
             onChange={(v) => {
               point((m) => {
                 m.order = (v ?? "") as "top_down";
+              });
+            }}
+          />
+        )}
+        {(now.numbers || asksFor(/^it isn't clear how the numbers are written/)) && (
+          <Select
+            aria-label="How decimals are written"
+            w={170}
+            placeholder="how are decimals written?"
+            value={now.numbers || null}
+            data={[
+              { value: "point", label: "as in 1,234.5" },
+              { value: "comma", label: "as in 1.234,5" },
+            ]}
+            onChange={(v) => {
+              point((m) => {
+                m.numbers = (v ?? "") as "point";
               });
             }}
           />
