@@ -23,6 +23,7 @@ from plumb_server.rechecks.models import Recheck
 from plumb_server.reference.services import ask
 from plumb_server.reviews.models import AuditEntry, Review
 from plumb_server.submissions.models import Case, Claim, Exhibit, Submission
+from weasyprint import HTML
 
 pytestmark = pytest.mark.django_db
 
@@ -292,6 +293,30 @@ def test_a_closed_review_takes_no_changes_until_it_is_opened_again(lead: Api, cl
     answer = lead.send("PUT", base + "brief/", {"brief": {"edition": "asce7-16"}, "based_on": 1})
     assert (answer.status_code, errors(answer)[0]["message"]) == (409, "the review is closed")
     assert lead.send("PATCH", base, {"status": "open"}).status_code == 200
+
+
+def test_a_pdf_is_read_page_by_page(lead: Api, new_review: str) -> None:
+    page = "<section style='page-break-after: always'><table>{}</table></section>"
+    rows = [
+        ["Story", "Height (m)", "Weight (kN)", "L2", "3.5", "900.5", "L1", "4.0", "950.0"],
+        ["Item", "Value", "Unit", "F_v", "1.94", "", "F_a", "1.2", ""],
+    ]
+    style = "<style>td { border: 0.5pt solid; padding: 2pt }</style>"
+    html = style + "".join(
+        page.format("".join("<tr>" + "".join(f"<td>{c}</td>" for c in r[i : i + 3]) + "</tr>" for i in (0, 3, 6)))
+        for r in rows
+    )
+    sent = ContentFile(HTML(string=html).write_pdf(), name="report.pdf")
+    exhibit = lead.upload(f"/api/reviews/{new_review}/exhibits/", sent).json()
+    base = f"/api/reviews/{new_review}/tables/"
+    read = lead.send("POST", base + "read/", {"exhibit": exhibit["id"]}).json()
+    assert read["sheets"] == ["page 1, table 1", "page 2, table 1"]
+    assert (read["kind"], read["claims"]) == ("stories", 4)
+    for sheet in read["sheets"]:
+        assert lead.send("POST", base, {"exhibit": exhibit["id"], "sheet": sheet}).status_code == 201
+    checks = lead.get(f"/api/reviews/{new_review}/recheck/").json()["checks"]
+    told = next(c for c in checks if c["quantity"] == "F_v" and c["theirs"])
+    assert (told["theirs"]["source"]["file"], told["theirs"]["source"]["sheet"]) == ("report.pdf", "page 2, table 1")
 
 
 # rechecks

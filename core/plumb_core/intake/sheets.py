@@ -7,10 +7,11 @@ import datetime
 import io
 import re
 import zipfile
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from plumb_core.intake.cell import Cell
+from plumb_core.intake.pdf import PdfRefused, tables_of
 from plumb_core.intake.wide import long_form
 
 MAX_BYTES = 20_000_000
@@ -30,10 +31,14 @@ class SheetRefused(ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """A table of cells; all rows have the same length."""
+    """A table of cells; all rows have the same length.
+
+    page : of the document that it stands on, from 1; None where it has no pages
+    """
 
     name: str
     rows: tuple[tuple[Cell, ...], ...]
+    page: int | None = None
 
 
 def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
@@ -163,12 +168,29 @@ def _read_xlsx(data: bytes) -> list[Sheet]:
     return sheets
 
 
+def _read_pdf(data: bytes) -> list[Sheet]:
+    try:
+        tables = tables_of(data)
+    except PdfRefused as refused:
+        raise SheetRefused(refused.message, refused.remedy) from None
+    if not tables:
+        raise SheetRefused("no tables are to be seen in the document", "Paste the tables, or hand in a workbook.")
+    sheets, on_page = [], 0
+    for i, (page, table) in enumerate(tables):
+        on_page = on_page + 1 if i and tables[i - 1][0] == page else 1
+        named = _sheet(f"page {page}, table {on_page}", [[_text_cell(text) for text in row] for row in table])
+        sheets.append(replace(named, page=page))
+    return sheets
+
+
 def read_file(data: bytes, name: str) -> list[Sheet]:
-    """The sheets of a CSV, text or XLSX file; raises SheetRefused with the remedy."""
+    """The sheets of a CSV, text, XLSX or PDF file; raises SheetRefused with the remedy."""
     if len(data) > MAX_BYTES:
         raise SheetRefused(f"{name} is larger than {MAX_BYTES // 1_000_000} MB", "Hand in the tables alone.")
     if data[:4] == b"PK\x03\x04":
         return _read_xlsx(data)
+    if data[:5] == b"%PDF-":
+        return _read_pdf(data)
     for encoding in ("utf-8-sig", "utf-16", "cp1252"):
         if encoding == "utf-16" and data[:2] not in (b"\xff\xfe", b"\xfe\xff"):
             continue
@@ -176,4 +198,4 @@ def read_file(data: bytes, name: str) -> list[Sheet]:
             return [read_text(data.decode(encoding), name)]
         except UnicodeDecodeError:
             continue
-    raise SheetRefused(f"{name} is neither text nor a workbook", "Hand in CSV, XLSX or pasted text.")
+    raise SheetRefused(f"{name} is neither text nor a workbook", "Hand in CSV, XLSX, PDF or pasted text.")

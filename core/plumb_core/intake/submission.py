@@ -128,13 +128,14 @@ class TableTaken:
     values: int
     questions: list[Problem] = field(default_factory=list)
     left_out: bool = False
+    page: int | None = None
 
     def as_json(self, number: int) -> dict[str, Any]:
         """As `plumb intake` tells it; `table` is its number in the file, from 1."""
         return {
             "file": self.file,
             "sheet": self.sheet,
-            "page": None,
+            "page": self.page,
             "table": number,
             "kind": self.kind,
             "values": self.values,
@@ -192,7 +193,9 @@ def read_submission(
             for c in twice
         ]
         held_up = bool(twice) or any(p.holds_up for p in table.problems)
-        taken[i] = TableTaken(file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, held_up)
+        taken[i] = TableTaken(
+            file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, held_up, sheet.page
+        )
         if held_up:
             continue
         claims += table.claims

@@ -72,7 +72,18 @@ def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, p
 
 def sheets_of(exhibit: Exhibit) -> list[Sheet]:
     """The tables of an exhibit; raises Unusable where it holds none that can be read."""
-    return sheets_from(bytes(exhibit.data), exhibit.name)
+    known = _sheets_read.get((exhibit.sha256, exhibit.name))
+    if known is None:
+        known = sheets_from(bytes(exhibit.data), exhibit.name)
+        _sheets_read[exhibit.sha256, exhibit.name] = known
+        while len(_sheets_read) > SHEETS_HELD:
+            _sheets_read.pop(next(iter(_sheets_read)), None)
+    return known
+
+
+SHEETS_HELD = 4
+"""Exhibits whose tables a process holds: a table is read again with every answer to what it asks."""
+_sheets_read: dict[tuple[str, str], list[Sheet]] = {}
 
 
 def sheets_from(data: bytes | str, name: str) -> list[Sheet]:

@@ -34,8 +34,7 @@ export default function ExhibitsPage() {
     mutationFn: (file: File) => upload(review.id, file),
     onSuccess: async (exhibit) => {
       await refresh();
-      if (onTeam && !exhibit.name.toLowerCase().endsWith(".pdf"))
-        setSource({ review: review.id, exhibit: exhibit.id, name: exhibit.name });
+      if (onTeam) setSource({ review: review.id, exhibit: exhibit.id, name: exhibit.name });
     },
   });
   const remove = useMutation({

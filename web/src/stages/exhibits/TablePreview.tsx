@@ -62,7 +62,14 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   if (read.error)
     return (
       <div className="preview">
-        <Problems error={read.error} title={`${source.name} can't be read; nothing was saved`} />
+        <Problems
+          error={read.error}
+          title={
+            source.exhibit === undefined
+              ? `${source.name} can't be read; nothing was saved`
+              : `${source.name} is kept as it is; no table can be read from it`
+          }
+        />
         <Button variant="default" onClick={onClose}>
           Back
         </Button>
