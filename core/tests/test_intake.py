@@ -60,7 +60,7 @@ def test_missing_units_are_asked_for_at_the_heading() -> None:
     read = stories("Story\tHeight\tWeight\nL1\t4\t100\n")
     assert "unit of story height is missing" in problem_at(read, 0, 1)
     assert "unit of seismic weight is missing" in problem_at(read, 0, 2)
-    assert stories("Story\tHeight\tWeight\nL1\t4\t100\n", units={"h": "ft", "w": "kip"}).problems == []
+    assert stories("Story\tHeight\tWeight\nL1\t12\t100\n", units={"h": "ft", "w": "kip"}).problems == []
 
 
 def test_a_unit_of_another_kind_is_refused() -> None:

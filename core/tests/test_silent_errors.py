@@ -419,3 +419,44 @@ def test_a_heading_over_several_axes_belongs_to_each() -> None:
 def test_participation_factors_are_no_shares_of_the_mass() -> None:
     text = "Mode\tPeriod (s)\tParticipation factor\t\n\t\tX\tY\n1\t0.9\t1.32\t0\n2\t0.7\t0\t1.28\n"
     assert values(read(text), "mass_ratio") == []
+
+
+# other languages
+
+
+@pytest.mark.parametrize(
+    ("headings", "names"),
+    [
+        ("Geschoss\tHöhe (m)\tGewicht (kN)", ("2. OG", "1. OG", "EG")),
+        ("Étage\tHauteur (m)\tPoids (kN)", ("Étage 2", "Étage 1", "RDC")),
+        ("Planta\tAltura (m)\tPeso (kN)", ("Planta 2", "Planta 1", "Planta baja")),
+        ("Piano\tAltezza (m)\tPeso (kN)", ("Piano 2", "Piano 1", "Piano terra")),
+    ],
+)
+def test_stories_in_other_languages(headings: str, names: tuple[str, ...]) -> None:
+    table = read(headings + "\n" + "".join(f"{n}\t3,50\t{900 + i},5\n" for i, n in enumerate(names)))
+    assert table.kind == "stories"
+    assert asked(table) == []
+    assert table.stories == list(reversed(names))
+    assert values(table, "w") == [902.5, 901.5, 900.5]
+
+
+def test_modes_and_forces_in_other_languages() -> None:
+    modes = read("Eigenform;Periode (s);Masse X (%);Masse Y (%)\n1;0,92;80,1;0\n2;0,71;0;78,2\n")
+    assert (modes.kind, asked(modes), values(modes, "T_mode")) == ("modes", [], [0.92, 0.71])
+    forces = read("Lastfall;Geschoss;Kraft (kN);Querkraft (kN)\nStatisch X;L1;40;60\n", known=Building(stories=["L1"]))
+    assert (forces.kind, asked(forces)) == ("forces", [])
+    assert values(forces, "V_story") == [60.0]
+
+
+def test_values_out_of_proportion_are_marked_and_kept() -> None:
+    table = read("Story\tHeight (m)\tWeight (kN)\nL2\t3.5\t900\nL1\t42.0\t950\n")
+    assert asked(table) == []
+    assert [(p.row, p.column, p.message) for p in table.problems] == [
+        (2, 1, "story height of 42 m is out of proportion")
+    ]
+    assert values(table, "h") == [42.0, 3.5]
+    shares = read("Mode\tPeriod (s)\tMass X (-)\n1\t0.9\t80\n2\t0.3\t0.12\n")
+    assert [p.row for p in shares.problems] == [1]
+    fine = read("Mode\tPeriod (s)\tMass X (%)\n1\t0.9\t80\n2\t0.3\t12\n")
+    assert fine.problems == []

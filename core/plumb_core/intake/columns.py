@@ -5,10 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any
 
 from plumb_core.documents.submission import Source
 from plumb_core.intake.cells import UNITS, CellProblem, factor, known_unit
+from plumb_core.intake.languages import in_english
 from plumb_core.intake.numbers import STYLES, Style, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
 
@@ -99,17 +101,23 @@ def heading_unit(text: str) -> str:
     return match.group(1).strip() if match else ""
 
 
+@lru_cache(maxsize=5_000)
+def _heading(text: str) -> tuple[tuple[str, ...], bool]:
+    """A heading as patterns are matched with it, in English too where its words are foreign; and whether it is in metres."""
+    plain = normal(re.sub(r",\s*[^,]+$", "", text))
+    return tuple(dict.fromkeys((plain, in_english(plain)))), known_unit(heading_unit(text), "m") is not None
+
+
 def recognised(headings: Iterable[str], columns: Sequence[Column]) -> dict[str, int]:
     """Index of each column among the headings that it is recognised by."""
     at: dict[str, int] = {}
     for index, text in enumerate(headings):
-        plain = normal(re.sub(r",\s*[^,]+$", "", text))
-        measured = known_unit(heading_unit(text), "m") is not None
+        forms, measured = _heading(text)
         for column in columns:
             # what is measured in metres is no name
             if measured and column.unit is None:
                 continue
-            if column.name not in at and re.fullmatch(column.headings, plain):
+            if column.name not in at and any(re.fullmatch(column.headings, form) for form in forms):
                 at[column.name] = index
                 break
     return at

@@ -28,14 +28,15 @@ ORDINALS = [
     "nineteenth",
     "twentieth",
 ]
-_WORDS = r"(?:story|storey|level|floor|flr|fl|lvl|lev|st|l|s|f)"
+_WORDS = r"(?:story|storey|level|floor|flr|fl|lvl|lev|st|geschoss|stock|og|étage|etage|niveau|planta|piso|nivel|piano|livello|l|s|f)"
 _PATTERNS: tuple[tuple[str, float], ...] = (
     (rf"{_WORDS}?(\d{{1,3}})(?:st|nd|rd|th)?{_WORDS}?", 1.0),
     (r"(?:b|basement|ug|sub|lg)(\d{1,2})(?:level|floor)?", -1.0),
+    (r"(\d{1,2})ug", -1.0),
 )
-_GROUND = re.compile(r"g|gf|ground(?:floor|level)?|eg")
+_GROUND = re.compile(r"g|gf|ground(?:floor|level)?|eg|erdgeschoss|rdc|plantabaja|pb|pianoterra|pt")
 _BASEMENT = re.compile(r"b|basement")
-_ROOF = re.compile(r"r|rf|roof(?:level|floor)?|top|dach")
+_ROOF = re.compile(r"r|rf|roof(?:level|floor)?|top|dach|toit|toiture|cubierta|azotea|tetto|copertura")
 _ABOVE = re.compile(r"ph|penthouse|plantroom|lmr|upperroof|mainroof")
 
 

@@ -9,7 +9,7 @@ from typing import Any
 from plumb_core.documents.submission import Case, Claim
 from plumb_core.editions import Edition
 from plumb_core.intake.cells import CellProblem, factor
-from plumb_core.intake.columns import Column, Reading, TableReader
+from plumb_core.intake.columns import PLAUSIBLE, Column, Reading, TableReader
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.story_names import matched
 from plumb_core.quantities import QUANTITIES
@@ -66,6 +66,7 @@ class ClaimReader(TableReader):
     def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
         """A number as a claim, with its sign as it was written."""
         scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
+        self._mark(row, column, quantity, number[0] * scale)
         return Claim(
             quantity=quantity,
             value=number[0] * scale,
@@ -75,6 +76,16 @@ class ClaimReader(TableReader):
             source=self.source(row, column),
             **place,
         )
+
+    def _mark(self, row: int, column: str, quantity: str, value: float) -> None:
+        """Mark a value that is out of all proportion for its quantity: a unit or a separator misread shows so."""
+        own = self.by_name[column].quantity == quantity and column in self.columns
+        least, most = PLAUSIBLE.get(quantity, (0.0, float("inf")))
+        if own and value and not least <= abs(value) <= most:
+            known = QUANTITIES[quantity]
+            said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + " is out of proportion"
+            remedy = f"Look at its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
+            self.problem(row, self.columns[column], said, remedy, holds_up=False)
 
     def claims_of(self, row: int, story: str | None = None, **place: Any) -> list[Claim]:
         """Claims of all columns of a row that state quantities and whose numbers and units can be read."""
