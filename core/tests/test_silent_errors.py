@@ -244,11 +244,11 @@ def test_the_vertical_share_is_none_about_the_vertical() -> None:
     ("name", "direction"),
     [
         ("Static X", "X"),
-        ("EQX", "X"),
+        ("EX", "X"),
         ("EX+", "X"),
         ("EY1", "Y"),
         ("RS-Y", "Y"),
-        ("SPECX", "X"),
+        ("Spectrum X", "X"),
         ("Dyn 1", ""),
         ("max", ""),
         ("Modal Y scaled", "Y"),

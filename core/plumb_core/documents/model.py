@@ -16,6 +16,8 @@ Vector = Annotated[list[Coordinate], Field(min_length=3, max_length=3)]
 Dof = Literal["ux", "uy", "uz", "rx", "ry", "rz"]
 Id = Annotated[str, Field(min_length=1, max_length=60)]
 MANY = 200_000
+RECORD_VALUES = 60_000
+"""Most values of a ground record that a model keeps."""
 
 
 class LateralLine(Part):
@@ -238,10 +240,10 @@ class GroundRecord(Part):
     case: CaseName
     direction: Direction
     factor: Positive = 1.0
-    a: Annotated[list[Finite], Field(min_length=2, max_length=60_000)]
+    a: Annotated[list[Finite], Field(min_length=2, max_length=RECORD_VALUES)]
     unit: Literal["g", "m/s2", "cm/s2", "mm/s2"]
     dt: Positive | None = None
-    t: Annotated[list[NotNegative], Field(min_length=2, max_length=60_000)] | None = None
+    t: Annotated[list[NotNegative], Field(min_length=2, max_length=RECORD_VALUES)] | None = None
 
 
 class ReferenceModel(Part):

@@ -1,4 +1,4 @@
-"""Cells: units that values are written in, and problems at their places."""
+"""Cells: what stands in them, units that values are written in, and problems at their places."""
 
 from __future__ import annotations
 
@@ -118,6 +118,21 @@ def factor(label: str, core_unit: str) -> float:
     magnitude = _registry().parse_expression(UNITS[core_unit][label]).to(target).magnitude
     # conversions go through several products; 15 figures drop their binary noise
     return float(f"{magnitude:.15g}")
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """Text of a cell as it stood.
+
+    Attributes
+    ----------
+    formula : whether it holds a formula and no value
+    at : (row, column) where it stood, 0-based, where that isn't where it is now
+    """
+
+    text: str
+    formula: bool = False
+    at: tuple[int, int] | None = None
 
 
 @dataclass(frozen=True, slots=True)

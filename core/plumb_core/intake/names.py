@@ -87,7 +87,7 @@ def may_be_zero(quantity: str) -> bool:
 
 
 _AXIS = re.compile(
-    r"(?i)(?:e|eq|eqk|q|qe|ae|eh|s|sp|spec|rs|rsa|resp|v|f|w|th|dyn|modal|static|seis|seismic|quake|lat|el|dir|direction)?([xy])"
+    r"(?i)(?:e|eq|q|qe|ae|eh|s|sp|spec|rs|v|f|w|th|dyn|modal|static|seis|seismic|quake|lat|el|dir|direction)?([xy])"
     r"\d{0,2}(?:p|n|pos|neg|plus|minus)?"
 )
 """A word that names an axis: the letter alone, after what stands for the action, or with a number or a side behind it."""

@@ -10,7 +10,7 @@ import zipfile
 from dataclasses import dataclass, replace
 from typing import Any
 
-from plumb_core.intake.cell import Cell
+from plumb_core.intake.cells import Cell
 from plumb_core.intake.pdf import PdfRefused, tables_of
 from plumb_core.intake.wide import long_form
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import transaction
 from plumb_core.answers.reference_model import request_to, story_weights
-from plumb_core.documents.model import Grid, ReferenceModel
+from plumb_core.documents.model import RECORD_VALUES, Grid, ReferenceModel
 from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.grid import frame_of_grid
@@ -20,9 +20,6 @@ from plumb_server.reference.models import ModelRevision, Run, current_model
 from plumb_server.reference.runs import run_for
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.states import next_state, undone
-
-MOST_VALUES = 60_000
-"""Values of a ground record."""
 
 # the model
 
@@ -81,12 +78,12 @@ def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sh
 def read_ground(text: str, unit: str, dt: float | None) -> dict[str, Any]:
     """A record as the model keeps it, with how it was read; raises InputRefused naming what is missing."""
     record = read_record(text, unit, dt)
-    if len(record["a"]) > MOST_VALUES:
+    if len(record["a"]) > RECORD_VALUES:
         raise InputRefused(
             [
                 Problem(
                     "/a",
-                    f"the record has {len(record['a'])} values; at most {MOST_VALUES} are taken",
+                    f"the record has {len(record['a'])} values; at most {RECORD_VALUES} are taken",
                     "Cut it to its strong part, or give every second value.",
                 )
             ]

@@ -112,18 +112,7 @@ def movements(context: Context) -> Iterator[Check]:
             case, story, value, ours = worst
             key = Key(f"{what}_max", d, case)
             name = context.claims.stories[story]
-            source = Source(note=f"farther end in {case}")
-            claim = Claim(
-                quantity=f"{what}_max",
-                direction=d,
-                story=name,
-                case=case,
-                value=value,
-                text=f"{1000 * value:.4g}",
-                unit="mm",
-                scale=0.001,
-                source=source,
-            )
+            claim = _moved(what, d, name, case, value, f"farther end in {case}")
             said = (
                 f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, on our own model "
                 f"{figures(1000 * ours)} mm with their story shears"
@@ -188,6 +177,21 @@ def _envelope(context: Context, case: str, direction: str, what: str, own: Mappi
     yield from _parted(context, case, direction, what, stated, ours)
 
 
+def _moved(what: str, direction: str, story: str, case: str, value: float, note: str) -> Claim:
+    """The greatest drift or displacement of theirs at a story (value in m), as it is held against ours."""
+    return Claim(
+        quantity=f"{what}_max",
+        direction=direction,  # type: ignore[arg-type]
+        story=story,
+        case=case,
+        value=value,
+        text=f"{1000 * value:.4g}",
+        unit="mm",
+        scale=0.001,
+        source=Source(note=note),
+    )
+
+
 def _parted(context: Context, case: str, direction: str, what: str, stated: Array, ours: Array) -> Iterator[Check]:
     """The story of a case where theirs and ours part the most."""
     usable = np.isfinite(stated) & (ours >= LEAST * ours.max())
@@ -196,17 +200,7 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
     off = np.where(usable, np.abs(stated / np.where(ours > 0, ours, 1.0) - 1.0), -1.0)
     i = int(np.argmax(off))
     name, value, mine = context.claims.stories[i], float(stated[i]), float(ours[i])
-    claim = Claim(
-        quantity=f"{what}_max",
-        direction=direction,  # type: ignore[arg-type]
-        story=name,
-        case=case,
-        value=value,
-        text=f"{1000 * value:.4g}",
-        unit="mm",
-        scale=0.001,
-        source=Source(note=f"envelope of {case}"),
-    )
+    claim = _moved(what, direction, name, case, value, f"envelope of {case}")
     said = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, on our own model {figures(1000 * mine)} mm"
     compared = compare(value, mine, ALIKE, 0.0)
     yield _judged(

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from itertools import pairwise
 
 from plumb_core.documents.submission import Claim
-from plumb_core.intake.columns import Column
+from plumb_core.intake.columns import PLAUSIBLE, Column
 from plumb_core.intake.story_names import order_of, rank_of
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
@@ -69,15 +69,12 @@ def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
     return told or reader.proposed_order or "bottom_up"
 
 
-FAR_UP = 12.0
-"""m; heights of stories are below it, levels above the base soon above."""
-
-
 def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     """Heights that rise from story to story by what a story is high are levels above the base."""
     values = [float(c.value) for c in heights]
     steps = [b - a for a, b in pairwise(values)]
-    if len(values) > 2 and max(values) > FAR_UP and all(1.5 <= step <= FAR_UP for step in steps):
+    low, high = PLAUSIBLE["h"]
+    if len(values) > 2 and max(values) > high and all(low <= step <= high for step in steps):
         said = "the story heights rise from story to story as levels above the base do"
         reader.problem(
             reader.header, reader.columns["h"], said, "Point at the column as the level, or mend the heights."
