@@ -66,7 +66,7 @@ def test_a_report_in_pages_gives_what_its_tables_as_files_give() -> None:
 
 def test_text_in_columns_is_a_table_and_prose_is_none() -> None:
     def line(top: float, *parts: tuple[str, float]) -> list[Phrase]:
-        return [Phrase(text, left, left + 5.0 * len(text), top) for text, left in parts]
+        return [Phrase(text, left, left + 5.0 * len(text), top, top + 9.0) for text, left in parts]
 
     table = [
         *line(100, ("The weights of the stories are these.", 40)),
@@ -77,7 +77,7 @@ def test_text_in_columns_is_a_table_and_prose_is_none() -> None:
         *line(146, ("5 012.0", 200)),
         *line(170, ("They were found by hand.", 40)),
     ]
-    assert list(blocks_of(table)) == [
+    assert [b.rows for b in blocks_of(table)] == [
         [["Story", "Height (m)", "Weight (kN)"], ["L2", "3.50", "4 931.5"], ["L1", "12.20", "5 012.0"]]
     ]
     assert list(blocks_of([*line(10, ("Nothing here", 40)), *line(20, ("is a table.", 40))])) == []

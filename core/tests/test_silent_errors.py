@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import Workbook
 from plumb_core.editions import EDITIONS
+from plumb_core.intake.arrange import arranged
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.names import direction_in
 from plumb_core.intake.numbers import readings, style_of, with_unit
@@ -22,7 +23,7 @@ from plumb_core.intake.tables.kind import Building, TableRead
 
 
 def read(text: str | Sheet, kind: str = "", known: Building | None = None, given: Reading | None = None) -> TableRead:
-    sheet = read_text(text) if isinstance(text, str) else text
+    sheet = arranged([read_text(text) if isinstance(text, str) else text])[0]
     return read_table(sheet, kind or kind_of(sheet) or "parameters", given, known=known, edition=EDITIONS["asce7-16"])
 
 
@@ -399,7 +400,7 @@ def test_groups_by_direction_and_by_mode_are_read_as_rows() -> None:
     assert told["drift_end_2", "X"] == pytest.approx(0.0039)
     assert told["drift_end_1", "Y"] == pytest.approx(0.0001)
     shapes = "\tMode 1\t\tMode 2\t\nStory\tMovement X (m)\tMovement Y (m)\tMovement X (m)\tMovement Y (m)\nL1\t1.0\t0.1\t0.2\t1.0\n"
-    assert kind_of(read_text(shapes)) == "shapes"
+    assert read(shapes, known=known).kind == "shapes"
     points = {(c.quantity, c.point, c.direction): c.value for c in read(shapes, "shapes", known).claims}
     assert sorted(points.values()) == [0.1, 0.2, 1.0, 1.0]
     assert {p for _, p, _ in points} == {0, 1}
@@ -457,6 +458,8 @@ def test_values_out_of_proportion_are_marked_and_kept() -> None:
     ]
     assert values(table, "h") == [42.0, 3.5]
     shares = read("Mode\tPeriod (s)\tMass X (-)\n1\t0.9\t80\n2\t0.3\t0.12\n")
-    assert [p.row for p in shares.problems] == [1]
+    # a share of 80 is one in percent: the unit of the column is asked about
+    assert asked(shares) == ["most values of share of the mass in X are out of proportion in -"]
+    assert "most likely it is %" in shares.problems[0].remedy
     fine = read("Mode\tPeriod (s)\tMass X (%)\n1\t0.9\t80\n2\t0.3\t12\n")
     assert fine.problems == []

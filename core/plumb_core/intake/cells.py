@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
+from math import pi
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
@@ -23,7 +25,8 @@ UNITS: dict[str, dict[str, str]] = {
     "kPa": {"kPa": "kPa", "psf": "lbf/ft^2", "MPa": "MPa"},
     "kN/m": {"kN/m": "kN/m", "MN/m": "MN/m", "kN/mm": "kN/mm", "kip/in": "kip/inch"},
     "s": {"s": "s", "ms": "ms"},
-    "Hz": {"Hz": "Hz"},
+    # the library takes a radian for one; a turn has 2 pi
+    "Hz": {"Hz": "Hz", "rad/s": f"{0.5 / pi!r} * Hz"},
     "rad": {"rad": "radian", "mrad": "milliradian", "deg": "degree"},
     "degree": {"deg": "degree", "rad": "radian"},
     "t": {"t": "tonne", "kg": "kg", "kip s2/in": "kip*s^2/inch", "kip s2/ft": "kip*s^2/ft", "kN s2/m": "kN*s^2/m"},
@@ -38,8 +41,17 @@ UNITS: dict[str, dict[str, str]] = {
         "ft/s2": "ft/s^2",
         "in/s2": "inch/s^2",
     },
-    "m or share": {"m": "m", "mm": "mm", "cm": "cm", "ft": "ft", "in": "inch", "-": "m", "%": "0.01 * m"},
-    "": {"-": "dimensionless", "%": "percent"},
+    "m or share": {
+        "m": "m",
+        "mm": "mm",
+        "cm": "cm",
+        "ft": "ft",
+        "in": "inch",
+        "-": "m",
+        "%": "0.01 * m",
+        "\u2030": "0.001 * m",
+    },
+    "": {"-": "dimensionless", "%": "percent", "\u2030": "0.001"},
 }
 """Accepted units by the core's unit: label -> expression for the units library."""
 
@@ -82,14 +94,43 @@ _ALIASES = {
     "1": "-",
     "none": "-",
     "–": "-",
+    "per mille": "‰",
+    "10-3": "‰",
+    "10^3 n": "kN",
+    "103 n": "kN",
+    "103 kn": "MN",
+    "1000 kn": "MN",
+    "106 n": "MN",
+    "103 kn m": "MN m",
+    "1000 kn m": "MN m",
+    "103 kg": "t",
+    "1000 kg": "t",
+    "cps": "Hz",
+    "1/s": "Hz",
+    "rad/sec": "rad/s",
+    "m/s/s": "m/s2",
+    "m/sec2": "m/s2",
+    "tm2": "t m2",
+    "t-m2": "t m2",
+    "sq m": "m2",
+    "sqm": "m2",
+    "sq.m": "m2",
+    "sf": "ft2",
+    "kn/sqm": "kPa",
+    "kn/m2": "kPa",
+    "tonne": "t",
+    "tons": "t",
 }
 
-_SIGNS = str.maketrans({"²": "2", "³": "3", "⁴": "4", "^": None, "*": " ", "·": " "})
+_SIGNS = str.maketrans(
+    {"²": "2", "³": "3", "⁴": "4", "⁶": "6", "⁻": "-", "−": "-", "^": None, "*": " ", "·": " ", "⋅": " ", "×": "x"}
+)
 
 
+@lru_cache(maxsize=10_000)
 def known_unit(text: str, core_unit: str) -> str | None:
     """The label in UNITS that `text` stands for, for a quantity whose core unit is `core_unit`; None if unknown."""
-    text = text.strip().strip("[]()").translate(_SIGNS)
+    text = re.sub(r"^x\s*(?=10)", "", text.strip().strip("[]()").translate(_SIGNS)).strip()
     labels = UNITS[core_unit]
     if text.endswith(".") and text not in labels:
         text = text[:-1]
@@ -101,6 +142,13 @@ def known_unit(text: str, core_unit: str) -> str | None:
     # symbols are told apart by case only where that matters (MN, mN); accept the others in any case
     same = [label for label in labels if label.lower() == text.lower()]
     return same[0] if len(same) == 1 else None
+
+
+@lru_cache(maxsize=10_000)
+def is_unit_text(text: str) -> bool:
+    """Whether a text is a unit of something, in brackets or not, or says that there is none."""
+    text = text.strip().strip("[]()").strip()
+    return text in ("", "-", "1") or any(known_unit(text, core) is not None for core in UNITS)
 
 
 @cache

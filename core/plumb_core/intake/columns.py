@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import re
+import unicodedata
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any
 
 from plumb_core.documents.submission import Source
-from plumb_core.intake.cells import UNITS, CellProblem, factor, known_unit
-from plumb_core.intake.languages import in_english
+from plumb_core.intake.cells import UNITS, Cell, CellProblem, factor, is_unit_text, known_unit
 from plumb_core.intake.numbers import STYLES, Style, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
+from plumb_core.intake.words import in_order
 
 HEADING_ROWS = 12
 """Headings stand in the first rows of a table, below its title."""
@@ -53,6 +54,7 @@ class Reading:
     columns : column name -> 0-based index.  units : column name -> unit label.  cases : case -> direction.
     order : `bottom_up` or `top_down`, how the stories stand in the table.
     both : values without a direction hold for X and Y.  numbers : `point` or `comma`, how decimals are written.
+    stories : name in the table -> name of the story.  case : that all rows belong to, where the table names none.
     """
 
     header_row: int | None = None
@@ -62,6 +64,8 @@ class Reading:
     order: str = ""
     both: bool = False
     numbers: str = ""
+    stories: dict[str, str] = field(default_factory=dict)
+    case: str = ""
 
 
 PLAUSIBLE: Mapping[str, tuple[float, float]] = {
@@ -81,13 +85,9 @@ PLAUSIBLE: Mapping[str, tuple[float, float]] = {
 _BRACKET = re.compile(r"[\[(]\s*(.*?)\s*[\])]")
 
 
-def _is_unit(text: str) -> bool:
-    return text in ("", "-", "1") or any(known_unit(text, core) is not None for core in UNITS)
-
-
 def normal(text: str) -> str:
     """A heading or a name without spaces, signs and units in brackets, in small letters; other brackets hold meaning."""
-    text = _BRACKET.sub(lambda m: "" if _is_unit(m.group(1)) else m.group(1), text)
+    text = _BRACKET.sub(lambda m: "" if is_unit_text(m.group(1)) else m.group(1), text)
     return re.sub(r"[\s_,.\-{}$\\:/']", "", text).lower()
 
 
@@ -96,31 +96,38 @@ def heading_unit(text: str) -> str:
     brackets = [b for b in _BRACKET.findall(text) if b]
     if brackets:
         # a unit before a word that only says which value is meant: Sa (g) (design)
-        return next((b for b in brackets if _is_unit(b)), "" if len(brackets) > 1 else brackets[-1])
+        return next((b for b in brackets if is_unit_text(b)), "" if len(brackets) > 1 else brackets[-1])
     match = re.search(r",\s*([^,]+)$", text)
     return match.group(1).strip() if match else ""
 
 
 @lru_cache(maxsize=5_000)
 def _heading(text: str) -> tuple[tuple[str, ...], bool]:
-    """A heading as patterns are matched with it, in English too where its words are foreign; and whether it is in metres."""
-    plain = normal(re.sub(r",\s*[^,]+$", "", text))
-    return tuple(dict.fromkeys((plain, in_english(plain)))), known_unit(heading_unit(text), "m") is not None
+    """A heading as patterns are matched with it, as it is and with its words in order; and whether it is in metres."""
+    text, unit = unicodedata.normalize("NFKC", text), heading_unit(text)
+    bare = re.sub(r",\s*[^,]+$", "", text) if unit and "," in text else text
+    words = _BRACKET.sub(lambda m: " " if is_unit_text(m.group(1)) else f" {m.group(1)} ", bare)
+    return tuple(dict.fromkeys((normal(bare), in_order(words)))), known_unit(unit, "m") is not None
 
 
 def recognised(headings: Iterable[str], columns: Sequence[Column]) -> dict[str, int]:
     """Index of each column among the headings that it is recognised by."""
     at: dict[str, int] = {}
     for index, text in enumerate(headings):
-        forms, measured = _heading(text)
-        for column in columns:
-            # what is measured in metres is no name
-            if measured and column.unit is None:
-                continue
-            if column.name not in at and any(re.fullmatch(column.headings, form) for form in forms):
-                at[column.name] = index
-                break
+        name = next((n for n in recognised_as(text, columns) if n not in at), None)
+        if name is not None:
+            at[name] = index
     return at
+
+
+def recognised_as(text: str, columns: Sequence[Column]) -> list[str]:
+    """Names of the columns that a heading fits, the first the likeliest."""
+    if not text:
+        return []
+    forms, measured = _heading(text)
+    # what is measured in metres is no name
+    fit = (c for c in columns if not (measured and c.unit is None))
+    return [c.name for c in fit if any(re.fullmatch(c.headings, form) for form in forms)]
 
 
 def find_headings(sheet: Sheet, columns: Sequence[Column], least: int = 2) -> tuple[int | None, dict[str, int]]:
@@ -145,6 +152,35 @@ def guess_kind(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> str:
             if score > best and at and all(c.name in at for c in columns if c.required):
                 best, kind = score, candidate
     return kind
+
+
+NOT_STATED = ("-", "\u2013", "\u2014", "\u2212", "--", "n/a", "n.a.", "na", "nil", "\u2026", "...")
+"""What people write into a cell that states nothing."""
+
+
+def _without_mark(text: str) -> str:
+    """A number without the sign of a footnote behind it."""
+    bare = re.sub(r"(?<=[\d)])\s*[*\u2020\u2021#\u00b9\u00b2\u00b3]+$", "", text)
+    return bare if bare != text and readings(bare) else text
+
+
+_VERTICAL_Y = re.compile(
+    r"(?i)\by\b\W*(axis\s+)?(is\s+|=\s*)?(the\s+)?(vertical|up\b|upwards?)|\bvertical\W+(axis\W+)?(is\s+)?y\b"
+)
+_NAMED_UNITS = re.compile(r"(?i)(?:\bunits?\b\s*[:=]?\s*|\bin\s+|[\[(])([^\[\]()]+)")
+
+
+def units_in(note: str) -> list[str]:
+    """What a line of text names as units: behind the word, behind "in", and in brackets."""
+    found = []
+    for match in _NAMED_UNITS.finditer(note):
+        for word in re.split(r"\s*[,;/&]\s*|\s+and\s+|\s+in\s+", match.group(1)):
+            # a unit is the first word of what stands there, or all of it
+            for unit in (word.strip(), word.strip().split(" ")[0] if word.strip() else ""):
+                if unit and unit not in ("-", "1") and is_unit_text(unit):
+                    found.append(unit)
+                    break
+    return found
 
 
 _TOTAL = re.compile(
@@ -174,15 +210,22 @@ class TableReader:
         least: int = 2,
         proposed: Reading | None = None,
     ):
-        self.sheet, self.file, self.given = sheet, file, given
+        self.file, self.given = file, given
         self.proposed_units = dict(proposed.units) if proposed else {}
         self.proposed_order = proposed.order if proposed else ""
         self.by_name = {c.name: c for c in columns}
         self.problems: list[CellProblem] = []
         self.skipped: list[int] = []
         header, at = find_headings(sheet, columns, least)
+        if sheet.header is not None:
+            header, at = sheet.header, recognised((c.text for c in sheet.rows[sheet.header]), columns)
         self.header = header if given.header_row is None else given.header_row
         self.columns = dict(given.columns) or at
+        if given.case and "case" in self.by_name and "case" not in self.columns and sheet.rows:
+            # the reviewer says which case all rows belong to
+            self.columns["case"] = len(sheet.rows[0])
+            sheet = replace(sheet, rows=tuple((*r, Cell(given.case)) for r in sheet.rows))
+        self.sheet = sheet
         self.units = dict(given.units)
         self._styles: dict[str, Style | None] = {}
 
@@ -206,6 +249,7 @@ class TableReader:
             return
         if not self.given.columns:
             self._ask_where_two_fit()
+            self._ask_about_the_vertical()
         for column in self.by_name.values():
             if column.required and column.name not in self.columns:
                 said = f"no column is recognised as {column.title}"
@@ -228,20 +272,47 @@ class TableReader:
                 said = f"{other!r} and {cell.text!r} both look like {title}"
                 self.problem(self.header, index, said, f"Point at the column that holds it: {title}.")
 
+    def _ask_about_the_vertical(self) -> None:
+        """Axes of which another than Z is vertical: nothing of it is read before the reviewer has pointed at the columns."""
+        if any(_VERTICAL_Y.search(note) for note in self.sheet.notes):
+            self.problem(
+                None, None, "Y is vertical in this table", "Point at the columns of X and Y as the building has them."
+            )
+
     def find_unit(self, column: Column) -> None:
         """Find the unit of a column of numbers, in what the reviewer has set, its heading, or a row of units."""
         core_unit = column.unit or ""
         index = self.columns[column.name]
         written = self.units.get(column.name) or self._stated_unit(index)
-        in_cells = self._unit_of_cells(index, core_unit) if not written else None
-        before = self.proposed_units.get(column.name)
-        label = known_unit(written, core_unit) if written else in_cells or before or ("-" if column.plain else None)
+        label = known_unit(written, core_unit) if written else self._unit_elsewhere(column, index, core_unit)
         if label is not None:
             self.units[column.name] = label
             return
         self.units.pop(column.name, None)
         said = f"{written!r} is no unit of {column.title}" if written else f"the unit of {column.title} is missing"
         self.problem(self.header, index, said, f"Choose the unit: {', '.join(UNITS[core_unit])}.")
+
+    def _unit_elsewhere(self, column: Column, index: int, core_unit: str) -> str | None:
+        """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
+        ratio = core_unit == "m or share" and self.header is not None
+        if ratio and re.search(r"(?i)ratio", self.sheet.rows[self.header or 0][index].text):
+            return self._unit_of_cells(index, core_unit) or "-"
+        return (
+            self._unit_of_cells(index, core_unit)
+            or self._unit_of_notes(core_unit)
+            or self.proposed_units.get(column.name)
+            or ("-" if column.plain else None)
+        )
+
+    def _unit_of_notes(self, core_unit: str) -> str | None:
+        """The one unit of a quantity that the lines over and under the table name; None for none, or several."""
+        named = [unit for note in self.sheet.notes for unit in units_in(note)]
+        labels = {label for unit in named if (label := known_unit(unit, core_unit)) and label not in ("-", "%")}
+        if core_unit == "kN*m" and not labels:
+            force = {label for unit in named if (label := known_unit(unit, "kN"))}
+            length = {label for unit in named if (label := known_unit(unit, "m"))}
+            labels = {known_unit(f"{f} {m}", core_unit) or "" for f in force for m in length} - {""}
+        return labels.pop() if len(labels) == 1 else None
 
     def _stated_unit(self, index: int) -> str:
         if self.header is None:
@@ -255,7 +326,7 @@ class TableReader:
     def _unit_of_cells(self, index: int, core_unit: str) -> str | None:
         """The unit that stands behind the numbers of a column, the same in all of its cells; None where there is none."""
         below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
-        numbers = [with_unit(row[index].text) for row in below if row[index].text]
+        numbers = [with_unit(_without_mark(row[index].text)) for row in below if row[index].text]
         labels = {known_unit(unit, core_unit) for number, unit in numbers if readings(number)}
         label = labels.pop() if len(labels) == 1 else None
         return label
@@ -280,7 +351,7 @@ class TableReader:
             blank = not any(texts[c] for c in self.columns.values())
             total = any(_TOTAL.match(t) for t in (texts[first], texts[0]))
             unit_row = i == start + 1 and self.header is not None and self.is_unit_row(i)
-            if i <= start or blank or texts == heading or total or unit_row:
+            if i <= start or blank or texts == heading or total or unit_row or i in self.sheet.lines:
                 self.skipped.append(i)
             else:
                 kept.append(i)
@@ -303,9 +374,10 @@ class TableReader:
                 return
 
     def text(self, row: int, name: str) -> str:
-        """Text of a cell; '' where the table has no such column."""
+        """Text of a cell; '' where the table has no such column, or the cell says that nothing is stated."""
         index = self.columns.get(name)
-        return self.sheet.rows[row][index].text if index is not None else ""
+        text = self.sheet.rows[row][index].text if index is not None else ""
+        return "" if self.by_name[name].unit is not None and text.lower() in NOT_STATED else text
 
     def is_formula(self, row: int, name: str) -> bool:
         """Whether a cell holds a formula, which is noted as a problem."""
@@ -322,7 +394,7 @@ class TableReader:
         if name not in self._styles:
             below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
             index = self.columns[name]
-            texts = [with_unit(row[index].text)[0] for row in below]
+            texts = [with_unit(_without_mark(row[index].text))[0] for row in below]
             written = style_of(texts, (c.text for row in below for c in row), self._plausible(name, texts))
             if written.style is None:
                 remedy = f"Say how decimals are written: as in {' or '.join(STYLES.values())}."
@@ -351,13 +423,16 @@ class TableReader:
         text = self.sheet.rows[row][index].text
         if self.is_formula(row, name):
             return None
-        if not text:
+        if not text or text.lower() in NOT_STATED:
             self.problem(row, index, f"{title} is missing", "Give a number, or leave the whole row out.")
             return None
         style = self.style(name)
         if style is None:
             return None
-        text, unit = with_unit(text)
+        text, unit = with_unit(_without_mark(text))
+        if unit and not is_unit_text(unit):
+            self.problem(row, index, f"{self.sheet.rows[row][index].text[:40]!r} is no number", "Give a number.")
+            return None
         if unit and (label := self.units.get(name)) is not None and known_unit(unit, column.unit or "") != label:
             said = f"{unit[:20]!r} stands in the cell, and the column is in {label}"
             self.problem(row, index, said, "Give all values of a column in one unit.")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column, is_safe_name
-from plumb_core.intake.names import direction_in, role_of
+from plumb_core.intake.names import axis_named, direction_in, role_of
 from plumb_core.intake.tables.cases import CASE
 from plumb_core.intake.tables.kind import ClaimReader, Rows
 from plumb_core.intake.tables.stories import STORY
@@ -49,15 +49,15 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
 
 def _direction(reader: ClaimReader, row: int, case: str, along: str) -> str | None:
     """The direction of a row: its own, else that of its case; None with the problem noted."""
-    own = along.strip().upper()
-    if own in ("X", "Y"):
+    own = axis_named(along)
+    if own:
         return own
     role = reader.roles.get(case)
     of_case = reader.directions.get(case) or (role.direction if role is not None else None) or direction_in(case)
-    if not own and of_case in ("X", "Y"):
+    if not along.strip() and of_case in ("X", "Y"):
         return of_case
     index = reader.columns.get("direction", reader.columns["case"])
-    said = f"{along[:20]!r} is no direction" if own else f"the direction of case {case!r} isn't clear"
+    said = f"{along[:20]!r} is no direction" if along.strip() else f"the direction of case {case!r} isn't clear"
     reader.problem(row, index, said, "Write X or Y in a column of directions.")
     return None
 
@@ -72,7 +72,7 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
         claim = reader.claim(
             row, column.name, column.quantity, number, unit, story=story, direction=direction, case=case
         )
-        if column.unit == "m or share" and unit in ("-", "%"):
+        if column.unit == "m or share" and unit in ("-", "%", "\u2030"):
             height = reader.heights.get(story)
             if height is None:
                 said = f"the drift is a ratio, and the height of story {story!r} isn't known"

@@ -16,14 +16,15 @@ WORDS: Mapping[str, str] = {
     "h_n": "hn structuralheight buildingheight",
     "T_a": "ta approximateperiod",
     "T_limit": "upperlimitonperiod tmax",
-    "T_analysis": "tanalysis analysisperiod periodfromanalysis",
+    "T_analysis": "tanalysis analysisperiod periodfromanalysis periodfrommodalanalysis periodofthefirstmode modalperiod tmodal t1modal t1fromthemodes tfromthemodes periodfromthemodes t1fromanalysis tfromanalysis t1analysis",
     "T": "t t1 periodused tused fundamentalperiod",
     "coefficient": "v/w vw baseshearcoefficient",
     "W": "w seismicweight effectiveseismicweight",
     "V": "v fb vb baseshear",
     "k": "k",
     "V_static": "vstatic staticbaseshear",
-    "V_dynamic": "vdynamic vt dynamicbaseshear dynamicbaseshearbeforescaling modalbaseshear modalbaseshearbeforescaling",
+    "V_dynamic": "vdynamic vt dynamicbaseshear dynamicbaseshearbeforescaling modalbaseshear modalbaseshearbeforescaling "
+    "baseshearmodal basesheardynamic baseshearfromthemodes dynamicshear vmodal vdyn",
     "V_scaled": "vscaled dynamicbaseshearafterscaling modalbaseshearafterscaling scaleddynamicbaseshear",
     "factor_used": "scalefactor scalingfactor factorused",
     "scaling_share": "scalingshare",
@@ -91,6 +92,18 @@ _AXIS = re.compile(
     r"\d{0,2}(?:p|n|pos|neg|plus|minus)?"
 )
 """A word that names an axis: the letter alone, after what stands for the action, or with a number or a side behind it."""
+
+
+_AXIS_WORD = re.compile(
+    r"(?i)\s*(?:in\s+|along\s+|for\s+)?(?:the\s+)?(?:direction|dir\.?|axis|richtung|sens|direcci[oó]n|direzione)?\s*[:=]?\s*"
+    r"([xy])\s*[-\u2011 ]?(?:direction|dir\.?|axis|richtung)?\s*"
+)
+
+
+def axis_named(text: str) -> str:
+    """X or Y where a text names an axis and nothing else: X, x-dir, Y direction, along X; '' for anything else."""
+    match = _AXIS_WORD.fullmatch(text)
+    return match.group(1).upper() if match else ""
 
 
 def direction_in(name: str) -> str:

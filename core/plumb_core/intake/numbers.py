@@ -7,6 +7,7 @@ its column, by those of the table, by what its quantity can be, and asked about 
 from __future__ import annotations
 
 import re
+import unicodedata
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -30,13 +31,18 @@ _COMMA = re.compile(
     rf"(?:\d+,?\d*|,\d+){_EXPONENT}"
     r"|\d{1,3}(?:\.\d{3})+(?:,\d+)?|\d{1,3}(?:'\d{3})+(?:,\d+)?|\d{1,3}(?: \d{3})+(?:,\d+)?"
 )
+_FULL_WIDTH = re.compile(r"[\uff0b-\uff19]")
 _PLAIN = re.compile(r"[+-]?\d+")
 
 
 @lru_cache(maxsize=50_000)
 def readings(text: str) -> dict[Style, str]:
     """The text as a plain number with a decimal point, in each style that it can be read in; empty where it is no number."""
-    body = text.strip().translate(_SIGNS)
+    body = (
+        unicodedata.normalize("NFKC", text.strip().translate(_SIGNS))
+        if _FULL_WIDTH.search(text)
+        else text.strip().translate(_SIGNS)
+    )
     if _PLAIN.fullmatch(body):
         return {"point": body, "comma": body}
     sign = ""
@@ -45,6 +51,9 @@ def readings(text: str) -> dict[Style, str]:
     elif body.startswith("(") and body.endswith(")"):
         # as accounts write what is below zero
         sign, body = "-", body[1:-1].strip()
+    elif body[-1:] == "-" and body[:1].isdigit():
+        # as ledgers write it
+        sign, body = "-", body[:-1].rstrip()
     found: dict[Style, str] = {}
     if _POINT.fullmatch(body):
         found["point"] = sign + re.sub(r"[,' ]", "", body)
@@ -53,6 +62,11 @@ def readings(text: str) -> dict[Style, str]:
     return found
 
 
+_FEET_INCHES = re.compile(
+    r"(\d+)\s*(?:'|\u2032|\u2019|ft\.?)\s*-?\s*(\d+(?:\.\d+)?)(?:[\s-]+(\d+)/(\d+))?\s*(?:\"|\u2033|\u201d|''|in\.?)"
+)
+"""Feet and inches, with the sign of either: 11'-10 1/2"."""
+_ONE_OVER = re.compile(r"1\s*/\s*(\d+(?:\.\d+)?)")
 _WITH_UNIT = re.compile(r"(?s)(.*?[\d)])\s*([^\d\s.,'+\-()][^\n]*)")
 
 
@@ -61,6 +75,13 @@ def with_unit(text: str) -> tuple[str, str]:
     """(number, unit) as they stand in one cell, such as 4931.5 kN; the unit is empty where there is none, or no number."""
     if readings(text):
         return text, ""
+    inches = _FEET_INCHES.fullmatch(text.strip())
+    if inches:
+        whole, inch, part, of = inches.groups()
+        return f"{float(whole) + (float(inch) + (float(part) / float(of) if of else 0.0)) / 12:.12g}", "ft"
+    one_over = _ONE_OVER.fullmatch(text.strip())
+    if one_over and float(one_over.group(1)):
+        return f"{1.0 / float(one_over.group(1)):.12g}", "-"
     match = _WITH_UNIT.fullmatch(text.strip())
     return (match.group(1), match.group(2).strip()) if match and readings(match.group(1)) else (text, "")
 

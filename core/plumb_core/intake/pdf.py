@@ -5,7 +5,8 @@ from __future__ import annotations
 import io
 import time
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from contextlib import contextmanager
+from dataclasses import dataclass, replace
 from typing import Any
 
 from plumb_core.intake.numbers import readings
@@ -20,7 +21,31 @@ GAP = 0.6
 SAME_LINE = 3.0
 """pt; what differs less in height stands on one line."""
 
-Table = list[list[str]]
+ABOVE = 80.0
+"""pt over a table that its title stands in."""
+
+Box = tuple[float, float, float, float]
+"""Left, top, right and bottom on a page, pt from its top left corner."""
+
+
+@dataclass(frozen=True, slots=True)
+class PageTable:
+    """A table on a page.
+
+    Attributes
+    ----------
+    page : its number, from 1
+    rows : texts of the cells
+    cells : where each cell stands; None where nothing stands
+    box : where the table stands
+    above : lines of text over it
+    """
+
+    page: int
+    rows: list[list[str]]
+    cells: list[list[Box | None]]
+    box: Box
+    above: tuple[str, ...] = ()
 
 
 class PdfRefused(ValueError):
@@ -31,43 +56,24 @@ class PdfRefused(ValueError):
         super().__init__(message)
 
 
-def tables_of(data: bytes) -> list[tuple[int, Table]]:
-    """(page from 1, table) of every table of a PDF, in the order of its pages.
+def tables_of(data: bytes) -> list[PageTable]:
+    """Every table of a PDF, in the order of its pages.
 
     Raises PdfRefused for a file that is none, is locked, is too long, or has no text.
     """
-    # imported here: reading PDFs is the only use, and the imports are slow
-    import pdfplumber
-    from pdfminer.pdfdocument import PDFPasswordIncorrect
-
-    started = time.monotonic()
-    found: list[tuple[int, Table]] = []
-    letters = 0
-    try:
-        with pdfplumber.open(io.BytesIO(data)) as book:
-            if len(book.pages) > MAX_PAGES:
+    found: list[PageTable] = []
+    started, letters = time.monotonic(), 0
+    with _opened(data) as book:
+        for number, page in enumerate(book.pages, 1):
+            if time.monotonic() - started > MAX_SECONDS:
                 raise PdfRefused(
-                    f"the document has {len(book.pages)} pages; at most {MAX_PAGES} are read",
+                    f"the document takes longer than {MAX_SECONDS:.0f} s to read, at page {number}",
                     "Hand in the pages with the tables.",
                 )
-            for number, page in enumerate(book.pages, 1):
-                if time.monotonic() - started > MAX_SECONDS:
-                    raise PdfRefused(
-                        f"the document takes longer than {MAX_SECONDS:.0f} s to read, at page {number}",
-                        "Hand in the pages with the tables.",
-                    )
-                letters += len(page.chars)
-                found += [(number, table) for table in _tables(page)]
-                # what a page was read into isn't kept while the next ones are
-                page.close()
-    except PdfRefused:
-        raise
-    except Exception as error:  # the library raises whatever its parsers raise
-        if any(isinstance(part, PDFPasswordIncorrect) for part in (error, *error.args)):
-            raise PdfRefused("the document is locked with a password", "Save it without a password.") from None
-        raise PdfRefused(
-            f"this is no PDF that can be read ({type(error).__name__})", "Save it again, or hand in the tables."
-        ) from None
+            letters += len(page.chars)
+            found += _tables(page, number)
+            # what a page was read into isn't kept while the next ones are
+            page.close()
     if letters == 0:
         raise PdfRefused(
             "the pages hold no text: they are pictures of pages",
@@ -76,34 +82,122 @@ def tables_of(data: bytes) -> list[tuple[int, Table]]:
     return found
 
 
-def _tables(page: Any) -> Iterator[Table]:
-    ruled = [[[_cell(c) for c in row] for row in table] for table in page.extract_tables()]
-    yield from (table for table in ruled if _holds_values(table))
+@dataclass(frozen=True, slots=True)
+class PageRead:
+    """What is on a page: its size in pt, its tables, and whether there is text on it at all."""
+
+    number: int
+    width: float
+    height: float
+    tables: list[PageTable]
+    has_text: bool
+
+
+def pages_of(data: bytes, first: int = 1, last: int | None = None) -> Iterator[PageRead]:
+    """Pages of a PDF one after the other, from the first to the last (both from 1); raises PdfRefused as `tables_of` does."""
+    with _opened(data) as book:
+        for number in range(first, min(last or len(book.pages), len(book.pages)) + 1):
+            page = book.pages[number - 1]
+            yield PageRead(number, float(page.width), float(page.height), list(_tables(page, number)), bool(page.chars))
+            page.close()
+
+
+def page_count(data: bytes) -> int:
+    """Number of pages; raises PdfRefused as `tables_of` does."""
+    with _opened(data) as book:
+        return len(book.pages)
+
+
+def table_in(data: bytes, number: int, box: Box) -> PageTable:
+    """What stands in a region of a page, as a table; raises PdfRefused where no table is to be seen in it."""
+    with _opened(data) as book:
+        if not 1 <= number <= len(book.pages):
+            raise PdfRefused(f"there is no page {number}", f"The document has {len(book.pages)} pages.")
+        page = book.pages[number - 1]
+        left, top, right, bottom = box
+        inside = (max(left, 0.0), max(top, 0.0), min(right, float(page.width)), min(bottom, float(page.height)))
+        if inside[2] - inside[0] < 5 or inside[3] - inside[1] < 5:
+            raise PdfRefused("the region is too small", "Drag over the table, its headings and its values.")
+        tables = list(_tables(page.crop(inside), number))
+        if not tables:
+            raise PdfRefused("no table is to be seen there", "Drag over the table, its headings and its values.")
+        return max(tables, key=lambda t: sum(map(len, t.rows)))
+
+
+@contextmanager
+def _opened(data: bytes) -> Iterator[Any]:
+    """The document; what the library raises is refused with a remedy."""
+    # imported here: reading PDFs is the only use, and the imports are slow
+    import pdfplumber
+    from pdfminer.pdfdocument import PDFPasswordIncorrect
+
+    try:
+        with pdfplumber.open(io.BytesIO(data)) as book:
+            if len(book.pages) > MAX_PAGES:
+                raise PdfRefused(
+                    f"the document has {len(book.pages)} pages; at most {MAX_PAGES} are read",
+                    "Hand in the pages with the tables.",
+                )
+            yield book
+    except PdfRefused:
+        raise
+    except Exception as error:  # the library raises whatever its parsers raise
+        if any(isinstance(part, PDFPasswordIncorrect) for part in (error, *error.args)):
+            raise PdfRefused("the document is locked with a password", "Save it without a password.") from None
+        raise PdfRefused(
+            f"this is no PDF that can be read ({type(error).__name__})", "Save it again, or hand in the tables."
+        ) from None
+
+
+def _tables(page: Any, number: int) -> Iterator[PageTable]:
+    found: list[PageTable] = []
+    for table in page.find_tables():
+        rows = [[_cell(c) for c in row] for row in table.extract()]
+        if _holds_values(rows):
+            found.append(PageTable(number, rows, [list(r.cells) for r in table.rows], table.bbox))
+    words = page.extract_words(keep_blank_chars=True, x_tolerance_ratio=GAP)
+    phrases = [Phrase(_cell(w["text"]), w["x0"], w["x1"], w["top"], w["bottom"]) for w in words]
     # text in columns only where no ruled table takes it in
-    if not any(map(_holds_values, ruled)):
-        words = page.extract_words(keep_blank_chars=True, x_tolerance_ratio=GAP)
-        yield from blocks_of(Phrase(_cell(w["text"]), w["x0"], w["x1"], w["top"]) for w in words)
+    if not found:
+        found = [replace(b, page=number) for b in blocks_of(phrases)]
+    yield from (replace(t, above=_over(t, phrases, found)) for t in found)
+
+
+def _over(table: PageTable, phrases: list[Phrase], others: list[PageTable]) -> tuple[str, ...]:
+    """Lines of text close over a table, from the top; what other tables hold is none of it."""
+    top = table.box[1]
+    near = [
+        p
+        for p in phrases
+        if top - ABOVE <= p.top < top - SAME_LINE and not any(o.box[1] - 1 <= p.top <= o.box[3] + 1 for o in others)
+    ]
+    lines: dict[float, list[str]] = {}
+    for phrase in sorted(near, key=lambda p: (p.top, p.left)):
+        at = next((t for t in lines if abs(t - phrase.top) <= SAME_LINE), phrase.top)
+        lines.setdefault(at, []).append(phrase.text)
+    return tuple(" ".join(parts) for parts in lines.values())
 
 
 def _cell(text: str | None) -> str:
     return " ".join((text or "").split())
 
 
-def _holds_values(table: Table) -> bool:
-    return len(table) >= 2 and max(map(len, table)) >= 2 and any(readings(c) for row in table for c in row)
+def _holds_values(rows: list[list[str]]) -> bool:
+    return len(rows) >= 2 and max(map(len, rows)) >= 2 and any(readings(c) for row in rows for c in row)
 
 
 @dataclass(frozen=True, slots=True)
 class Phrase:
-    """Words without a gap between them: text, left and right edge and height on the page, pt."""
+    """Words without a gap between them: text, left and right edge, top and bottom on the page, pt."""
 
     text: str
     left: float
     right: float
     top: float
+    bottom: float
 
 
-def blocks_of(phrases: Iterable[Phrase]) -> Iterator[Table]:
+def blocks_of(phrases: Iterable[Phrase]) -> Iterator[PageTable]:
     """Tables of text that stands in columns: lines of two phrases and more, under one another without a line between."""
     lines: list[list[Phrase]] = []
     for phrase in sorted(phrases, key=lambda p: (p.top, p.left)):
@@ -125,7 +219,7 @@ def _complete(block: list[list[Phrase]]) -> bool:
     return len(block) >= LEAST_ROWS and sum(any(readings(p.text) for p in line) for line in block) >= LEAST_ROWS - 1
 
 
-def _columns(block: list[list[Phrase]]) -> Table:
+def _columns(block: list[list[Phrase]]) -> PageTable:
     """Lines as rows: what overlaps across the page is one column."""
     edges: list[list[float]] = []
     for left, right in sorted((p.left, p.right) for line in block for p in line):
@@ -133,11 +227,24 @@ def _columns(block: list[list[Phrase]]) -> Table:
             edges[-1][1] = max(edges[-1][1], right)
         else:
             edges.append([left, right])
-    rows = []
+    rows: list[list[str]] = []
+    cells: list[list[Box | None]] = []
     for line in block:
         row = [""] * len(edges)
+        boxes: list[Box | None] = [None] * len(edges)
         for phrase in sorted(line, key=lambda p: p.left):
             at = next(i for i, (left, right) in enumerate(edges) if left <= phrase.left <= right)
             row[at] = f"{row[at]} {phrase.text}".strip()
+            boxes[at] = _around(boxes[at], (phrase.left, phrase.top, phrase.right, phrase.bottom))
         rows.append(row)
-    return rows
+        cells.append(boxes)
+    whole: Box | None = None
+    for box in (b for boxes in cells for b in boxes if b):
+        whole = _around(whole, box)
+    return PageTable(0, rows, cells, whole or (0.0, 0.0, 0.0, 0.0))
+
+
+def _around(one: Box | None, other: Box) -> Box:
+    if one is None:
+        return other
+    return min(one[0], other[0]), min(one[1], other[1]), max(one[2], other[2]), max(one[3], other[3])

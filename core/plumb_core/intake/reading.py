@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from plumb_core.editions import Edition
 from plumb_core.intake.columns import Reading, guess_kind
@@ -19,7 +20,7 @@ ANY_KIND = "parameters"
 
 def kind_of(sheet: Sheet) -> str:
     """The kind of table that a sheet looks like most ('' if like none)."""
-    return guess_kind(sheet, {k.id: k.columns for k in table_kinds().values()})
+    return sheet.kind or guess_kind(sheet, {k.id: k.columns for k in table_kinds().values()})
 
 
 def read_table(
@@ -51,14 +52,14 @@ def read_table(
         said = f"no column of {table.values} is recognised"
         reader.problem(None, None, said, "Point at the columns that hold them.")
     rows = table.rows(reader, reader.rows()) if all(p.row is not None for p in reader.problems) else None
-    used = Reading(
-        reader.header,
-        reader.columns,
-        reader.units,
-        reader.directions,
-        reader.order,
-        reader.given.both,
-        reader.given.numbers,
+    reader.ask_about_units()
+    used = replace(
+        reader.given,
+        header_row=reader.header,
+        columns=reader.columns,
+        units=reader.units,
+        cases=reader.directions,
+        order=reader.order,
     )
     return TableRead(
         kind,

@@ -7,12 +7,13 @@ import datetime
 import io
 import re
 import zipfile
+from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from plumb_core.intake.cells import Cell
-from plumb_core.intake.pdf import PdfRefused, tables_of
-from plumb_core.intake.wide import long_form
+from plumb_core.intake.cells import Cell, is_unit_text
+from plumb_core.intake.pdf import PageTable, PdfRefused, tables_of
 
 MAX_BYTES = 20_000_000
 MAX_UNPACKED = 100_000_000
@@ -33,12 +34,29 @@ class SheetRefused(ValueError):
 class Sheet:
     """A table of cells; all rows have the same length.
 
+    Attributes
+    ----------
     page : of the document that it stands on, from 1; None where it has no pages
+    part : number of the table on its sheet, from 1; None where it is the only one
+    kind : of table that it looks like, once it is arranged; '' where it looks like none
+    header : row of its headings, once they are found
+    lines : rows that are lines of text and hold no values
+    notes : what those lines say, and those over the table
     """
 
     name: str
     rows: tuple[tuple[Cell, ...], ...]
     page: int | None = None
+    part: int | None = None
+    kind: str = ""
+    header: int | None = None
+    lines: frozenset[int] = frozenset()
+    notes: tuple[str, ...] = ()
+
+    @property
+    def label(self) -> str:
+        """What tells the table from the others of its file."""
+        return self.name if self.part is None else f"{self.name}, table {self.part}"
 
 
 def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
@@ -51,7 +69,6 @@ def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
             f"the table {name!r} has more than {MAX_ROWS} rows or {MAX_COLUMNS} columns",
             "Hand in the table alone, without the rest of the sheet.",
         )
-    rows = long_form(rows)
     width = max((len(r) for r in rows), default=0)
     return Sheet(name, tuple(tuple(r) + (Cell(""),) * (width - len(r)) for r in rows))
 
@@ -79,22 +96,105 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
         raise SheetRefused("the text holds binary data", "Copy the cells of the table and paste them as text.")
     if not text.strip():
         raise SheetRefused("there is nothing in it", "Copy the table with its headings and paste it.")
-    lines = [line for line in text.splitlines() if line.strip()]
-    separator = next((s for s in "\t;," if sum(s in line for line in lines) * 2 >= len(lines)), None)
+    text = text.replace("\r\n", "\n").replace("\r", "\n")
+    lines = [line for line in text.split("\n") if line.strip()]
+    separator = next((s for s in "\t;" if sum(s in line for line in lines) * 2 >= len(lines)), None)
     if separator is None:
-        raise SheetRefused("no columns are to be seen in it", "Copy the cells of a table, with the headings.")
+        rows = _between_bars(text) or _of_fixed_width(text) or _equations(lines) or _between_commas(text, lines)
+        if rows is None and (rows := _between_blanks(text)) is None:
+            if not _LOG.search(name) and not _LOG.fullmatch(lines[0].strip()):
+                raise SheetRefused(
+                    "no columns are to be seen in it",
+                    "Copy the cells of a table, with the headings; name a run log so, or head it with the word Line.",
+                )
+            rows = [[_text_cell(line)] for line in text.split("\n")]
+        return _sheet(name, rows)
+    return _sheet(name, _separated(text, separator))
+
+
+_LOG = re.compile(r"(?i)(?<![a-z])(run ?)?(log|lines?|messages?|warnings?)(?![a-z])")
+"""Names of files and headings of lines of text."""
+
+
+def _separated(text: str, separator: str) -> list[list[Cell]]:
     try:
-        rows = [[_text_cell(c) for c in row] for row in csv.reader(io.StringIO(text), delimiter=separator)]
+        return [[_text_cell(c) for c in row] for row in csv.reader(io.StringIO(text), delimiter=separator)]
     except csv.Error as error:
         raise SheetRefused(
             f"the text can't be read as a table: {error}", "Save it as CSV or paste the cells."
         ) from None
-    return _sheet(name, rows)
+
+
+def _between_commas(text: str, lines: list[str]) -> list[list[Cell]] | None:
+    return _separated(text, ",") if sum("," in line for line in lines) * 2 >= len(lines) else None
+
+
+def _between_bars(text: str) -> list[list[Cell]] | None:
+    """Cells between upright bars, as in plain-text documents; lines of dashes are rules."""
+    lines = text.split("\n")
+    if sum(line.count("|") >= 1 for line in lines) * 2 < sum(bool(line.strip()) for line in lines):
+        return None
+    rows = []
+    for line in lines:
+        cells = line.strip().strip("|").split("|")
+        rule = all(re.fullmatch(r"\s*[:+=\-\u2500]*\s*", c) for c in cells) and "-" in line + line.replace("=", "-")
+        rows.append([] if rule else [_text_cell(c) for c in cells])
+    return rows
+
+
+def _of_fixed_width(text: str) -> list[list[Cell]] | None:
+    """Cells in columns of letters: two blanks part them, and what overlaps down the page is one column."""
+    lines = text.expandtabs(8).split("\n")
+    phrases = [[(m.group(), m.start(), m.end()) for m in re.finditer(r"\S+(?: \S+)*", line)] for line in lines]
+    wide = [p for p in phrases if len(p) > 1]
+    if len(wide) < 2 or len(wide) * 2 < sum(map(bool, phrases)):
+        return None
+    edges: list[list[int]] = []
+    for left, right in sorted((a, b) for p in wide for _, a, b in p):
+        if edges and left < edges[-1][1]:
+            edges[-1][1] = max(edges[-1][1], right)
+        else:
+            edges.append([left, right])
+    rows = []
+    for phrase in phrases:
+        row = [""] * len(edges)
+        for words, left, _ in phrase if len(phrase) > 1 else ():
+            at = next(i for i, (a, b) in enumerate(edges) if a <= left <= b)
+            row[at] = f"{row[at]}  {words}".strip()
+        if len(phrase) == 1:
+            row[0] = phrase[0][0]
+        rows.append([_text_cell(c) for c in row])
+    return rows if all("  " not in c.text for row in rows for c in row) else None
+
+
+_EQUATION = re.compile(r"\s*([^=:]{1,40}?)\s*[=:]\s*([^=:]{1,60}?)\s*")
+
+
+def _equations(lines: list[str]) -> list[list[Cell]] | None:
+    """Lines of a name and a value, such as T_a = 0.62 s."""
+    pairs = [m for line in lines if (m := _EQUATION.fullmatch(line)) and re.match(r"[-+]?[\d.]", m.group(2))]
+    if len(pairs) < 1 or len(pairs) < 0.8 * len(lines):
+        return None
+    told = [m for line in lines if (m := _EQUATION.fullmatch(line))]
+    return [[Cell("Item"), Cell("Value")], *([_text_cell(m.group(1)), _text_cell(m.group(2))] for m in told)]
+
+
+def _between_blanks(text: str) -> list[list[Cell]] | None:
+    """Words between single blanks, where every line has as many and most are numbers."""
+    rows = [line.split() for line in text.split("\n") if line.strip()]
+    if len(rows) < 2 or len(rows[0]) < 2 or any(len(r) != len(rows[0]) for r in rows):
+        return None
+    if sum(bool(re.match(r"[-+]?\.?\d", c)) for r in rows[1:] for c in r) * 2 < sum(map(len, rows[1:])):
+        return None
+    return [[_text_cell(c) for c in r] for r in rows]
+
+
+_SHOWN_UNIT = re.compile(r'"\s*([^"]+?)\s*"\s*$')
 
 
 def _as_seen(value: object, number_format: str) -> Cell:
-    """A cell as its format shows it, where the format changes what is read: percent, thousands left out, dates."""
-    if value is None:
+    """A cell as its format shows it, where the format changes what is read: percent, thousands left out, units, dates."""
+    if value is None or re.fullmatch(r"\s*;;;?\s*", number_format):
         return Cell("")
     if isinstance(value, bool):
         return Cell(str(value))
@@ -105,7 +205,11 @@ def _as_seen(value: object, number_format: str) -> Cell:
         scaled = re.search(r"[0#?](,+)(?![0#?])", first)
         if scaled:
             shown /= 1000.0 ** len(scaled.group(1))
-        return Cell(f"{shown:.12g}{' %' if '%' in first else ''}")
+        unit = _SHOWN_UNIT.search(number_format.split(";")[0])
+        behind = " %" if "%" in first else ""
+        if unit and not scaled and is_unit_text(unit.group(1)):
+            behind = f" {unit.group(1)}"
+        return Cell(f"{shown:.12g}{behind}")
     if isinstance(value, (datetime.date, datetime.time, datetime.timedelta)):
         return Cell(str(value))
     return Cell(str(value).strip())
@@ -175,12 +279,23 @@ def _read_pdf(data: bytes) -> list[Sheet]:
         raise SheetRefused(refused.message, refused.remedy) from None
     if not tables:
         raise SheetRefused("no tables are to be seen in the document", "Paste the tables, or hand in a workbook.")
-    sheets, on_page = [], 0
-    for i, (page, table) in enumerate(tables):
-        on_page = on_page + 1 if i and tables[i - 1][0] == page else 1
-        named = _sheet(f"page {page}, table {on_page}", [[_text_cell(text) for text in row] for row in table])
-        sheets.append(replace(named, page=page))
+    return sheets_of_pages(tables)
+
+
+def sheets_of_pages(tables: Iterable[PageTable]) -> list[Sheet]:
+    """Tables of a PDF as sheets, each named by its page and its number on it."""
+    sheets: list[Sheet] = []
+    on_page: Counter[int] = Counter()
+    for table in tables:
+        on_page[table.page] += 1
+        sheets.append(sheet_of_page(table, f"page {table.page}, table {on_page[table.page]}"))
     return sheets
+
+
+def sheet_of_page(table: PageTable, name: str) -> Sheet:
+    """A table of a page as a sheet; the lines over it are its notes."""
+    sheet = _sheet(name, [[_text_cell(text) for text in row] for row in table.rows])
+    return replace(sheet, page=table.page, notes=table.above)
 
 
 def read_file(data: bytes, name: str) -> list[Sheet]:

@@ -80,3 +80,13 @@ def matched(name: str, known: Sequence[str]) -> str | None:
     rank = rank_of(name)
     beside = [k for k in known if rank is not None and rank_of(k) == rank]
     return beside[0] if len(beside) == 1 else None
+
+
+BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
+"""Names of the base, where it stands in a table of stories."""
+
+
+def likely_story(name: str, known: Sequence[str]) -> str:
+    """The known story that a name that isn't known most likely stands for: the top one for a roof; '' for none."""
+    rank = rank_of(name)
+    return known[-1] if known and rank is not None and rank >= 1e4 else ""

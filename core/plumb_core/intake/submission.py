@@ -18,7 +18,9 @@ from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.submission import Case, Claim, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake.arrange import arranged
 from plumb_core.intake.columns import HEADING_ROWS, Reading
+from plumb_core.intake.numbers import readings
 from plumb_core.intake.reading import ANY_KIND, kind_of, read_table
 from plumb_core.intake.sheets import Sheet, read_file
 from plumb_core.intake.tables import table_kinds
@@ -109,6 +111,8 @@ class ReadingAnswer(Part):
     order: Literal["", "bottom_up", "top_down"] = ""
     both: bool = False
     numbers: Literal["", "point", "comma"] = ""
+    stories: dict[str, str] = Field(default_factory=dict)
+    case: str = ""
 
 
 class Answers(Part):
@@ -173,7 +177,12 @@ def read_submission(
     """
     answered = answers or Answers()
     given = {kind: Reading(**vars(a)) for kind, a in answered.tables.items()}
-    sheets = [(name, sheet) for name, data in files for sheet in read_file(data, name) if sheet.rows]
+    sheets = [(name, sheet) for name, data in files for sheet in arranged(read_file(data, name)) if sheet.rows]
+    tabled = {name for name, sheet in sheets if sheet.kind}
+    # a sheet of words beside tables is a note and nothing to ask about
+    sheets = [
+        (n, s) for n, s in sheets if s.kind or n not in tabled or any(readings(c.text) for r in s.rows for c in r)
+    ]
     stories = [s.name for s in brief.stories]
     heights = {s.name: s.height for s in brief.stories}
     claims: list[Claim] = []

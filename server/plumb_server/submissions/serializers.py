@@ -70,6 +70,8 @@ class ReadingSerializer(serializers.Serializer):
     order = serializers.ChoiceField(["", "bottom_up", "top_down"], required=False, allow_blank=True)
     both = serializers.BooleanField(required=False)
     numbers = serializers.ChoiceField(["", "point", "comma"], required=False, allow_blank=True)
+    stories = serializers.DictField(child=serializers.CharField(), required=False)
+    case = serializers.CharField(required=False, allow_blank=True, max_length=60)
 
 
 class ReadTableSerializer(serializers.Serializer):

@@ -11,6 +11,7 @@ from django.utils import timezone
 from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
+from plumb_core.intake.arrange import arranged
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, with_role
@@ -89,7 +90,7 @@ _sheets_read: dict[tuple[str, str], list[Sheet]] = {}
 def sheets_from(data: bytes | str, name: str) -> list[Sheet]:
     """The tables of a file or of pasted text; raises Unusable where it holds none that can be read."""
     try:
-        return [read_text(data, name)] if isinstance(data, str) else read_file(data, name)
+        return arranged([read_text(data, name)] if isinstance(data, str) else read_file(data, name))
     except SheetRefused as refused:
         path = "/text" if isinstance(data, str) else "/file"
         raise Unusable([{"path": path, "message": refused.message, "remedy": refused.remedy}]) from None
@@ -146,7 +147,7 @@ def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, given: d
             ]
         )
     used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
-    table = ClaimTable.objects.create(exhibit=exhibit, kind=result.kind, sheet=sheet.name, reading=used)
+    table = ClaimTable.objects.create(exhibit=exhibit, kind=result.kind, sheet=sheet.label, reading=used)
     if not keep_claims(submission, ((table, claim) for claim in result.claims)):
         raise Conflict(
             "a value of this table was accepted before in this submission",

@@ -124,7 +124,7 @@ class _TableView(APIView):
         else:
             name = given.get("name") or "pasted table"
             sheets = services.sheets_from(given.get("text", ""), name)
-        names = [s.name for s in sheets]
+        names = [s.label for s in sheets]
         chosen = given.get("sheet") or names[0]
         if chosen not in names:
             remedy = f"Use one of: {', '.join(names)}."
@@ -141,8 +141,8 @@ class TableReadView(_TableView):
         read = services.read_sheet(own.review, sheet, name, given.get("kind", ""), given.get("reading"))
         told = {
             "kind": read.kind,
-            "sheet": sheet.name,
-            "sheets": [s.name for s in sheets],
+            "sheet": sheet.label,
+            "sheets": [s.label for s in sheets],
             "columns": [column_told(c) for c in table_kinds()[read.kind].columns],
             "rows": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]],
             "row_count": len(sheet.rows),

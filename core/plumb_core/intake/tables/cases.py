@@ -17,7 +17,12 @@ KINDS = {
     "time_history": r"timehistory|history",
     "other": r"other",
 }
-DIRECTIONS = {"X": r"x", "Y": r"y", "Z": r"z|vertical", "XY": r"xy|x\+y|xandy|both"}
+DIRECTIONS = {
+    "X": r"x|xdir|xdirection|inx|alongx",
+    "Y": r"y|ydir|ydirection|iny|alongy",
+    "Z": r"z|vertical",
+    "XY": r"xy|x\+y|xandy|both",
+}
 STEPS = {"before": r"before(scaling)?|unscaled", "after": r"after(scaling)?|scaled"}
 LEVELS = {"reduced": r"reduced|design|strength", "elastic": r"elastic|unreduced", "amplified": r"amplified|inelastic"}
 NOTHING = ("", "-", "\u2013", "none", "n/a")

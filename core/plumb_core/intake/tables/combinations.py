@@ -62,11 +62,12 @@ KIND = TableKind(
     "combinations",
     "load combinations",
     (
-        Column("combination", "combination", r"combination|combo|loadcombination|combinationname", required=True),
+        Column("combination", "combination", r"(load)?combination|combo|combinationname", required=True),
         Column("terms", "terms", r"terms|expression|definition|factorsandcases"),
         Column("case", "case", r"case|loadcase|load|casename"),
-        Column("factor", "factor", r"factor|scalefactor|loadfactor", "", plain=True),
+        Column("factor", "factor", r"(load|scale)?factor", "", plain=True),
     ),
     rows,
     rank=45,
+    across="factor",
 )

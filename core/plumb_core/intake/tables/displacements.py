@@ -16,12 +16,12 @@ KIND = TableKind(
     "displacements by case",
     (
         *PLACE,
-        _column("displacement_end_1", "displacement at end 1", r"displacement(at)?(end)?(1|a|one)"),
-        _column("displacement_end_2", "displacement at end 2", r"displacement(at)?(end)?(2|b|two)"),
+        _column("displacement_end_1", "displacement at end 1", r"(story|level)?displacement(at)?(end)?(1|a|one)"),
+        _column("displacement_end_2", "displacement at end 2", r"(story|level)?displacement(at)?(end)?(2|b|two)"),
         _column(
             "displacement_max",
             "greatest displacement",
-            r"(greatest|max|maximum|largest)(displacement)?|displacement(max|maximum)",
+            r"(greatest|max|maximum|largest)(story|level)?(displacement)?|displacement(max|maximum)",
         ),
         _column(
             "displacement_avg", "mean displacement", r"(mean|average|avg)(displacement)?|displacement(avg|average|mean)"
@@ -29,10 +29,11 @@ KIND = TableKind(
         _column(
             "displacement_centre",
             "displacement at the centre of mass",
-            r"(displacement)?(atthe|at)?(centreofmass|centerofmass|centre|center|cm)(displacement)?",
+            r"(displacement)?(atthe|at)?(centreofmass|centerofmass|centre|center|cm)(displacement)?|(mass)?displacementcentre",
         ),
     ),
     rows,
     rank=36,
     values="displacements",
+    about=r"displacement",
 )

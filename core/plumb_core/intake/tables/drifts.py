@@ -16,8 +16,12 @@ KIND = TableKind(
     "story drifts by case",
     (
         *PLACE,
-        _column("drift_end_1", "drift at end 1", r"(story|storey)?drift(ratio)?(at)?(end)?(1|a|one)"),
-        _column("drift_end_2", "drift at end 2", r"(story|storey)?drift(ratio)?(at)?(end)?(2|b|two)"),
+        _column(
+            "drift_end_1", "drift at end 1", r"(story|storey)?drift(ratio)?(at)?(end)?(1|a|one)|driftend(1|a|one)ratio"
+        ),
+        _column(
+            "drift_end_2", "drift at end 2", r"(story|storey)?drift(ratio)?(at)?(end)?(2|b|two)|driftend(2|b|two)ratio"
+        ),
         _column(
             "drift_max",
             "greatest drift",
@@ -28,4 +32,5 @@ KIND = TableKind(
     rows,
     rank=34,
     values="drifts",
+    about=r"drift",
 )

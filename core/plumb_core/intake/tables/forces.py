@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column, is_safe_name
-from plumb_core.intake.names import direction_in, role_of
+from plumb_core.intake.names import axis_named, direction_in, role_of
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 from plumb_core.intake.tables.stories import STORY
 
@@ -12,11 +12,16 @@ from plumb_core.intake.tables.stories import STORY
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each case and story, with their signs; the case often stands only in the first row of its block."""
     claims: list[Claim] = []
-    case, seen = "", set()
+    case, story_above, seen = "", "", set()
     for row in numbers:
         case = reader.text(row, "case") or case
         direction = direction_of(reader, row, case)
-        story = reader.known_story(row)
+        if not reader.text(row, "story") and story_above and reader.text(row, "case"):
+            # the story stands only in the first row of its cases
+            story: str | None = story_above
+        else:
+            story = reader.known_story(row)
+        story_above = story or ""
         if story is None:
             continue
         if (case, story) in seen:
@@ -50,8 +55,8 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
         said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
         reader.problem(row, index, said, "Name the case, such as Static X.")
         return None
-    own = reader.text(row, "direction").strip().upper()
-    if own in ("X", "Y"):
+    own = axis_named(reader.text(row, "direction"))
+    if own:
         reader.directions.setdefault(case, own)
         return own
     role = reader.roles.get(case)
@@ -71,19 +76,40 @@ KIND = TableKind(
     "forces",
     "story forces by case",
     (
-        Column("case", "case", r"case|loadcase|load|combination", required=True),
+        Column("case", "case", r"case|loadcase|load|combination|loadcombination", required=True),
         Column("direction", "direction", r"direction|dir|axis"),
         Column("story", "story", STORY, required=True),
-        Column("F", "force at the level", r"(lateral|story|storey)?forcex?|fx|fi|f", "kN", False, "F"),
-        Column("V_story", "story shear", r"(story|storey)?shearx?|vx|v", "kN", False, "V_story"),
-        Column("F_of_Y", "force along Y, beside that along X", r"(lateral|story|storey)?forcey|fy", "kN", False, "F"),
         Column(
-            "V_of_Y", "story shear along Y, beside that along X", r"(story|storey)?sheary|vy", "kN", False, "V_story"
+            "F",
+            "force at the level",
+            r"(design|seismic)?(lateral|story|storey|lateralstory)?(seismic)?(level)?forcex?|fx|fi|f",
+            "kN",
+            False,
+            "F",
+        ),
+        Column(
+            "V_story", "story shear", r"(lateral|seismic)*(story|storey)?shear(force)?x?|vx|v", "kN", False, "V_story"
+        ),
+        Column(
+            "F_of_Y",
+            "force along Y, beside that along X",
+            r"(lateral|story|storey|lateralstory)?forcey|fy",
+            "kN",
+            False,
+            "F",
+        ),
+        Column(
+            "V_of_Y",
+            "story shear along Y, beside that along X",
+            r"(story|storey)?shear(force)?y|vy",
+            "kN",
+            False,
+            "V_story",
         ),
         Column(
             "M_story",
             "overturning at the bottom of the story",
-            r"overturning(moment)?|moment|m|mx|my",
+            r"(story)?overturning(story)?(moment)?|moment|storymoment|m|mx|my",
             "kN*m",
             False,
             "M_story",
@@ -92,4 +118,5 @@ KIND = TableKind(
     rows,
     rank=30,
     values="forces, shears or moments",
+    about=r"force|shear|overturning",
 )

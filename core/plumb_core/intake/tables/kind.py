@@ -8,11 +8,14 @@ from typing import Any
 
 from plumb_core.documents.submission import Case, Claim
 from plumb_core.editions import Edition
-from plumb_core.intake.cells import CellProblem, factor
+from plumb_core.intake.cells import UNITS, CellProblem, factor
 from plumb_core.intake.columns import PLAUSIBLE, Column, Reading, TableReader
+from plumb_core.intake.numbers import readings, with_unit
 from plumb_core.intake.sheets import Sheet
-from plumb_core.intake.story_names import matched
+from plumb_core.intake.story_names import BASE, likely_story, matched
 from plumb_core.quantities import QUANTITIES
+
+OUT = "out of proportion"
 
 
 @dataclass(frozen=True)
@@ -83,9 +86,42 @@ class ClaimReader(TableReader):
         least, most = PLAUSIBLE.get(quantity, (0.0, float("inf")))
         if own and value and not least <= abs(value) <= most:
             known = QUANTITIES[quantity]
-            said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + " is out of proportion"
+            said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
             remedy = f"Look at its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
             self.problem(row, self.columns[column], said, remedy, holds_up=False)
+
+    def unmark(self, column: int) -> None:
+        """Take the marks of a column's values back, where one question stands for them."""
+        self.problems = [p for p in self.problems if p.holds_up or p.column != column or p.row is None]
+
+    def ask_about_units(self) -> None:
+        """One question for a column most of whose values are out of proportion: its unit or its decimals are misread."""
+        for column in self.stated:
+            index = self.columns[column.name]
+            marks = [p for p in self.problems if not p.holds_up and p.column == index and p.message.endswith(OUT)]
+            held = sum(1 for row in self.sheet.rows[(self.header or 0) + 1 :] if row[index].text)
+            # a share far above the whole is one in percent, even where the others are small
+            share = column.quantity.startswith("mass_r") and marks
+            if (not share and (len(marks) < 2 or 2 * len(marks) <= held)) or column.name in self.given.units:
+                continue
+            self.unmark(index)
+            unit = self.units.get(column.name, "-")
+            said = f"most values of {column.title} are out of proportion in {unit}"
+            likely = self._likely_units(column, index)
+            remedy = (
+                f"Look at the unit; most likely it is {likely[0]}." if likely else "Look at the unit and the digits."
+            )
+            self.problem(self.header, index, said, remedy)
+
+    def _likely_units(self, column: Column, index: int) -> list[str]:
+        """Units in which all values of a column are such as its quantity can have."""
+        bounds = PLAUSIBLE.get(column.quantity)
+        if bounds is None:
+            return []
+        texts = [with_unit(row[index].text)[0] for row in self.sheet.rows[(self.header or 0) + 1 :]]
+        values = [abs(float(v)) for t in texts if (v := next(iter(readings(t).values()), ""))]
+        core = column.unit or ""
+        return [u for u in UNITS[core] if all(bounds[0] <= v * factor(u, core) <= bounds[1] for v in values if v)]
 
     def claims_of(self, row: int, story: str | None = None, **place: Any) -> list[Claim]:
         """Claims of all columns of a row that state quantities and whose numbers and units can be read."""
@@ -99,18 +135,30 @@ class ClaimReader(TableReader):
 
     def known_story(self, row: int) -> str | None:
         """The story of a row; None where it is missing, or not among those that are known."""
-        story = self.name(row, "story", "story")
-        if story and self.known:
-            story = matched(story, self.known) or story
-        if story and self.known and story not in self.known:
-            self.problem(
-                row,
-                self.columns["story"],
-                f"story {story!r} is not among the stories known so far",
-                f"Use one of: {', '.join(self.known)}; or accept the table of stories first.",
-            )
+        if BASE.match(self.text(row, "story")) and self.text(row, "story") not in self.known and self._is_bare(row):
+            self.skipped.append(row)
             return None
-        return story
+        story = self.name(row, "story", "story")
+        return self.matched_story(row, story) if story else None
+
+    def matched_story(self, row: int, story: str) -> str | None:
+        """The known story that a name stands for, as the reviewer says or by its place; None with the question noted."""
+        told = self.given.stories.get(story)
+        if told is not None:
+            return told
+        known = matched(story, self.known) if self.known else story
+        if known is None:
+            likely = likely_story(story, self.known)
+            said = f"story {story!r} is not among the stories known so far"
+            first = f"Most likely it is {likely}; " if likely else ""
+            remedy = f"{first}use one of: {', '.join(self.known)}; or accept the table of stories first."
+            self.problem(row, self.columns["story"], said, remedy[0].upper() + remedy[1:])
+        return known
+
+    def _is_bare(self, row: int) -> bool:
+        """Whether a row holds no values but zeros."""
+        values = [n for n, c in self.by_name.items() if c.unit is not None and n in self.columns and n != "level"]
+        return all(self.text(row, n).strip(" 0.,") == "" for n in values)
 
 
 @dataclass
@@ -133,6 +181,8 @@ class TableKind:
     rows : makes claims of the rows that hold values; problems are noted on the reader
     rank : place where kinds are offered, the smallest first
     values : what its columns of values are called, where it needs one of them at least
+    across : column of the values that may stand under a heading for each case
+    about : pattern of words that say that a table is of this kind, where no column tells
     """
 
     id: str
@@ -141,6 +191,8 @@ class TableKind:
     rows: Callable[[ClaimReader, list[int]], Rows]
     rank: int
     values: str = ""
+    across: str = ""
+    about: str = ""
 
 
 @dataclass

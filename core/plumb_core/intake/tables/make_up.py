@@ -29,11 +29,11 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     told: set[tuple[str, str]] = set()
     seen: set[tuple[str, str]] = set()
     for row in numbers:
-        story = reader.text(row, "story") or story
-        if story and reader.known and story not in reader.known:
-            said = f"story {story!r} is not among the stories known so far"
-            reader.problem(row, reader.columns["story"], said, f"Use one of: {', '.join(reader.known)}.")
-            continue
+        written = reader.text(row, "story")
+        if written:
+            story = reader.matched_story(row, written) or ""
+            if not story:
+                continue
         load = reader.text(row, "load") or reader.text(row, "kind")
         if not story or not is_safe_name(load):
             said = "the story is missing" if not story else "the load is missing"

@@ -10,15 +10,19 @@ from plumb_core.intake.columns import Column
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 from plumb_core.quantities import QUANTITIES, Scope
 
-MODE = Column("mode", "number of the mode", r"mode|modeno|modenumber|n", required=True)
-_SHARE = r"(share|mass|massshare|massratio|effectivemass|effectivemodalmass|modalmass|participation)?"
-_RUN = r"(sum|runningsum|running|cumulative|cumulated|total|Σ)"
-_RUNNING = rf"{_RUN}(mass|share|massshare|massratio)?"
+MODE = Column("mode", "number of the mode", r"mode|modeno|modenumber|number|n", required=True)
+_SHARE = (
+    r"(share|mass|m|massshare|massratio|massparticipation(ratio|share)?|effectivemass(share|ratio)?|effectivemodalmass(share|ratio)?"
+    r"|effectivemassparticipation(ratio)?|modalmass(share|ratio|participation)?|modalmassparticipation(share|ratio)?|participation)?"
+)
+_RUN = r"(sum|runningsum|running|cumulative|cumulated|total|Σ|σ)"
+_MASS = r"(mass|m|share|massshare|massratio|massparticipation(ratio|share)?|participation|(base)?(modal)?(effective)?mass|effectivemodalmass)?"
+_RUNNING = rf"{_RUN}{_MASS}"
 
 
 def _running(axis: str) -> str:
     """Headings of a running sum: what runs before the axis, or behind it in brackets."""
-    return rf"{_RUNNING}(in|along|about)?{axis}|(mass|share|massshare|massratio)?(in|along|about)?{axis}{_RUN}"
+    return rf"{_RUNNING}(in|along|about)?{axis}|{_MASS}(in|along|about)?{axis}{_RUN}"
 
 
 def mode_number(reader: ClaimReader, row: int) -> int | None:
@@ -34,9 +38,9 @@ def mode_number(reader: ClaimReader, row: int) -> int | None:
 def claims_of_mode(reader: ClaimReader, row: int, mode: int, **place: Any) -> list[Claim]:
     """Claims of all columns of a row; directions stand in the names of the columns, and a blank isn't stated."""
     claims = []
-    for name, index in reader.columns.items():
+    for name in reader.columns:
         column = reader.by_name[name]
-        if not column.quantity or name not in reader.units or not reader.sheet.rows[row][index].text:
+        if not column.quantity or name not in reader.units or not reader.text(row, name):
             continue
         number = reader.number(row, name)
         if number:
@@ -68,8 +72,8 @@ KIND = TableKind(
     "modes",
     (
         MODE,
-        Column("T_mode", "period", r"period|t|tn", "s", False, "T_mode", positive=True),
-        Column("f_mode", "frequency", r"frequency|f|fn", "Hz", False, "f_mode", positive=True),
+        Column("T_mode", "period", r"(modal)?period|t|tn|modeperiod", "s", False, "T_mode", positive=True),
+        Column("f_mode", "frequency", r"frequency|f|fn|omega|frequencyomega", "Hz", False, "f_mode", positive=True),
         Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?x", "", False, "mass_ratio"),
         Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?y", "", False, "mass_ratio"),
         Column(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import unicodedata
 from collections.abc import Mapping
 from difflib import get_close_matches
 from typing import Literal
@@ -10,10 +11,12 @@ from typing import Literal
 from plumb_core.documents.base import Direction
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import Edition
-from plumb_core.intake.cells import UNITS, known_unit
-from plumb_core.intake.columns import Column, normal
+from plumb_core.intake.cells import UNITS, is_unit_text, known_unit
+from plumb_core.intake.columns import Column, heading_unit, normal
 from plumb_core.intake.names import allowed_texts, may_be_zero, parameter_names
+from plumb_core.intake.numbers import with_unit
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
+from plumb_core.intake.words import in_order
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 
 VALUES: dict[str, tuple[Direction, ...]] = {"value": (), "value_X": ("X",), "value_Y": ("Y",)}
@@ -58,12 +61,14 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
     if text is None:
         return None
     names = parameter_names(reader.edition.id if reader.edition else "")
-    plain = normal(text) or normal(text.strip("()[]"))
+    text = unicodedata.normalize("NFKC", text)
     inside = re.search(r"[\[(]\s*([xXyY])\s*[\])]", text)
-    if plain in names:
-        return names[plain], _direction(inside.group(1)) if inside else None
-    if plain[-1:] in ("x", "y") and plain[:-1] in names:
-        return names[plain[:-1]], _direction(plain[-1])
+    bare = re.sub(r"[\[(].*?[\])]", lambda m: " " if is_unit_text(m.group()) else m.group(), text)
+    for plain in (normal(text) or normal(text.strip("()[]")), in_order(bare)):
+        if plain in names:
+            return names[plain], _direction(inside.group(1)) if inside else None
+        if plain[-1:] in ("x", "y") and plain[:-1] in names:
+            return names[plain[:-1]], _direction(plain[-1])
     reader.problem(
         row,
         reader.columns["name"],
@@ -109,7 +114,9 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
         return _text(reader, row, column, quantity, direction)
     known = QUANTITIES[quantity]
     number = reader.number(row, column, known.symbol, positive=not may_be_zero(quantity))
-    written = reader.text(row, "unit")
+    written = _unit_written(reader, row, column) if number else None
+    if written is None:
+        return None
     unit = known_unit(written or ("g" if quantity == "spectrum_factor" else "-"), known.unit)
     if unit is None:
         place = reader.columns.get("unit", reader.columns["name"])
@@ -117,6 +124,18 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
         reader.problem(row, place, said, f"Give one of: {', '.join(UNITS[known.unit])}.")
         return None
     return reader.claim(row, column, quantity, number, unit, direction=direction) if number else None
+
+
+def _unit_written(reader: ClaimReader, row: int, column: str) -> str | None:
+    """The unit of a value: of its column, behind the number, or behind the name; None where they say different things."""
+    behind = heading_unit(reader.text(row, "name"))
+    stated = (reader.text(row, "unit"), with_unit(reader.text(row, column))[1], behind if is_unit_text(behind) else "")
+    told = [u for u in stated if u and u not in ("-", "\u2013")]
+    if len(set(told)) > 1:
+        said = f"the unit is {told[0]!r} in one place and {told[1]!r} in another"
+        reader.problem(row, reader.columns[column], said, "Give one unit.")
+        return None
+    return told[0] if told else ""
 
 
 WORDS: Mapping[str, Mapping[str, str]] = {
@@ -186,10 +205,12 @@ KIND = TableKind(
     "parameters",
     "parameters",
     (
-        Column("name", "parameter", r"parameter|name|item|symbol|quantity|coefficient", required=True),
-        Column("value", "value, no direction or both", r"value|amount|result"),
-        Column("value_X", "value in X", r"x|valuex|xdirection|directionx|alongx"),
-        Column("value_Y", "value in Y", r"y|valuey|ydirection|directiony|alongy"),
+        Column(
+            "name", "parameter", r"parameter|name|item|symbol|quantity|coefficient|description|variable", required=True
+        ),
+        Column("value", "value, no direction or both", r"value|amount|result|used|adopted"),
+        Column("value_X", "value in X", r"x|valuex|xdirection|directionx|alongx|xdir|xx"),
+        Column("value_Y", "value in Y", r"y|valuey|ydirection|directiony|alongy|ydir|yy"),
         Column("unit", "unit", r"units?"),
     ),
     rows,

@@ -35,7 +35,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
 
 
 def _force(axis: str) -> Column:
-    pattern = rf"(global|base)?(force|shear|reaction)?(in|along)?f?{axis.lower()}"
+    pattern = rf"(global|base)?(force|shear|reaction|shearforce|forcereaction)?(in|along)?[frv]?{axis.lower()}"
     return Column(f"reaction_{axis}", f"force along {axis}", pattern, "kN", False, f"reaction_{axis}")
 
 
@@ -51,4 +51,5 @@ KIND = TableKind(
     rows,
     rank=32,
     values="forces or moments",
+    about=r"reaction|base",
 )

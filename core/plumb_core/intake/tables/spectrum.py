@@ -32,11 +32,11 @@ KIND = TableKind(
     "spectrum",
     "spectrum points",
     (
-        Column("T_points", "period", r"period|t", "s", True, "T_points"),
+        Column("T_points", "period", r"period|t|tn", "s", True, "T_points"),
         Column(
             "S_a",
             "spectral acceleration",
-            r"(design)?(sa|spectralacceleration|acceleration|ordinate)(design)?",
+            r"(design)?(spectral)?(sa|acceleration|ordinate|accelerationsa)(design)?|se|sd|designsa",
             "g",
             True,
             "S_a",

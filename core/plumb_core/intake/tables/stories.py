@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from itertools import pairwise
 
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import PLAUSIBLE, Column
-from plumb_core.intake.story_names import order_of, rank_of
+from plumb_core.intake.story_names import BASE, matched, order_of, rank_of
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
-STORY = r"story|storey|level|floor|storyname"
-
-
-BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
+STORY = r"story|storey|level|floor|storyname|storylevel|levelx|storynumber|levelnumber"
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
@@ -23,6 +19,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     seen: dict[str, int] = {}
     base: float | None = None
     levels: dict[str, Claim] = {}
+    names = _matched(reader, numbers)
+    empty = {c.name for c in reader.stated if not any(reader.text(row, c.name) for row in numbers)}
     if "h" not in reader.columns and "level" not in reader.columns:
         said = "no column is recognised as story height"
         reader.problem(None, None, said, "Point at the column that holds it: story height, or level.")
@@ -34,27 +32,41 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             reader.skipped.append(row)
             continue
         story = reader.name(row, "story", "story")
+        story = names.get(story, story) if story else story
         if story in seen:
             said = f"the name {story!r} stands in row {seen[story] + 1} too"
             reader.problem(row, reader.columns["story"], said, "Give each story a name of its own.")
             story = None
         if story:
             seen[story] = row
-        claims.append(_of_row(reader, row, story or ""))
+        claims.append(_of_row(reader, row, story or "", empty))
         level = _claim(reader, row, "level") if "level" in reader.columns else None
         if story and level is not None:
             levels[story] = level.model_copy(update={"story": story})
-    names = list(seen)
-    reader.order = reader.order or _order_by(levels) or _order_by_names(reader, names)
+    stories = list(seen)
+    reader.order = reader.order or _order_by(levels) or _order_by_names(reader, stories)
     if reader.order == "top_down":
-        names.reverse()
+        stories.reverse()
         claims.reverse()
     flat = [c for of_row in claims for c in of_row]
     if "h" in reader.columns and "level" not in reader.columns:
         _ask_about_levels(reader, [c for c in flat if c.quantity == "h"])
     if "h" not in reader.columns:
-        flat = [*_heights(reader, names, seen, levels, base or 0.0), *flat]
-    return Rows(flat, names)
+        flat = [*_heights(reader, stories, seen, levels, base or 0.0), *flat]
+    return Rows(flat, stories)
+
+
+def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
+    """The brief's name of each story; a name that may stand for a story that no other row names is asked about."""
+    rows = {reader.text(row, "story"): row for row in numbers if reader.text(row, "story")}
+    found = {name: reader.given.stories.get(name) or matched(name, reader.known) for name in rows}
+    left = [k for k in reader.known if k not in found.values()]
+    names = {name: story for name, story in found.items() if story}
+    if names and left:
+        for name, row in rows.items():
+            if not found[name] and not BASE.match(name):
+                reader.matched_story(row, name)
+    return names
 
 
 def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
@@ -75,6 +87,7 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     steps = [b - a for a, b in pairwise(values)]
     low, high = PLAUSIBLE["h"]
     if len(values) > 2 and max(values) > high and all(low <= step <= high for step in steps):
+        reader.unmark(reader.columns["h"])
         said = "the story heights rise from story to story as levels above the base do"
         reader.problem(
             reader.header, reader.columns["h"], said, "Point at the column as the level, or mend the heights."
@@ -87,12 +100,14 @@ def _is_bare(reader: ClaimReader, row: int) -> bool:
     return all(reader.text(row, n).strip() in ("", "-", "0", "0.0", "0.00") for n in others)
 
 
-def _of_row(reader: ClaimReader, row: int, story: str) -> list[Claim]:
+def _of_row(reader: ClaimReader, row: int, story: str, empty: Collection[str] = ()) -> list[Claim]:
     """Claims of a row; the height is asked for, what else is blank isn't stated where it needn't be."""
     claims = []
     for column in reader.stated:
         blank = not reader.text(row, column.name)
-        if blank and column.name in MAY_BE_BLANK:
+        held = reader.sheet.rows[row][reader.columns[column.name]].text
+        if blank and (column.name in MAY_BE_BLANK or column.name in empty or (held and column.name != "h")):
+            # nothing in the whole column, or a sign that says so
             continue
         number = reader.number(row, column.name)
         if number and column.name in reader.units and story:
@@ -143,16 +158,41 @@ KIND = TableKind(
     "stories",
     (
         Column("story", "story", STORY, required=True),
-        Column("h", "story height", r"(story|storey|floor)?height|hsx|h", "m", False, "h", positive=True),
-        Column("level", "level", r"level|elevation|heightabovebase|z", "m"),
-        Column("w", "seismic weight", r"(story|storey|seismic|floor)?weight|wx|w", "kN", False, "w", positive=True),
-        Column("m", "mass in the analysis", r"(story|storey|floor|modal)?mass|m", "t", False, "m", positive=True),
-        Column("x_m_x", "centre of mass along X", r"(centre|center)(ofmass)?x|xm|xcm", "m", False, "x_m"),
-        Column("x_m_y", "centre of mass along Y", r"(centre|center)(ofmass)?y|ym|ycm", "m", False, "x_m"),
+        Column("h", "story height", r"(story|storey|floor)?height|hsx|hi|h", "m", False, "h", positive=True),
+        Column(
+            "level",
+            "level",
+            r"level|elevation|(height|level)abovebase|(base)?(height|level)above|baseheight(above)?|baselevel|z|storylevel",
+            "m",
+        ),
+        Column(
+            "w",
+            "seismic weight",
+            r"(story|storey|seismic|floor)?weight|seismicstoryweight|wx|wi|w",
+            "kN",
+            False,
+            "w",
+            positive=True,
+        ),
+        Column(
+            "m",
+            "mass in the analysis",
+            r"(story|storey|floor|modal|seismic)?mass|m|mi|mx",
+            "t",
+            False,
+            "m",
+            positive=True,
+        ),
+        Column(
+            "x_m_x", "centre of mass along X", r"(centre|center)(ofmass)?x|(mass)?centrex|xm|xcm", "m", False, "x_m"
+        ),
+        Column(
+            "x_m_y", "centre of mass along Y", r"(centre|center)(ofmass)?y|(mass)?centrey|ym|ycm", "m", False, "x_m"
+        ),
         Column(
             "J_m",
             "mass moment of inertia",
-            r"(mass(moment(of)?)?)?inertia|jm|mmi",
+            r"(mass(moment(of)?)?)?inertia|massmomentinertia|momentinertia|jm|mmi",
             "t*m^2",
             False,
             "J_m",

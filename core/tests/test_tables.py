@@ -1,0 +1,102 @@
+"""The corpus in `tables/`: every table is read whole or asks what must be asked, and none is read wrongly without a word."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections import Counter
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import pytest
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read
+from plumb_core.intake.submission import SubmissionRead, read_answers, read_submission
+
+FOLDER = Path(__file__).parent / "tables"
+TABLES = sorted(p for p in FOLDER.iterdir() if not p.name.endswith(".truth.json"))
+HEIGHTS = {"L5": 3.4, "L4": 3.4, "L3": 3.6, "L2": 3.6, "L1": 4.2}
+WHOLE, ASKED, HELD_UP, WRONG = "whole", "asked rightly", "held up needlessly", "silently wrong"
+
+
+def take(path: Path, truth: dict[str, Any], answers: dict[str, Any] | None = None) -> SubmissionRead:
+    stories = [{"name": n, "height": HEIGHTS[n]} for n in truth["stories"]]
+    brief = read(Brief, {"edition": truth["edition"], "stories": stories})
+    given: dict[str, Any] = {"cases": truth["cases"]}
+    if answers:
+        given["tables"] = dict.fromkeys(truth["kind"].split(), answers)
+    return read_submission(brief, [(path.name, path.read_bytes())], read_answers(given))
+
+
+def told(taken: SubmissionRead) -> dict[tuple[Any, ...], Any]:
+    return {
+        (c.quantity, c.story or "", c.case, c.direction or "", c.point): c.value
+        for c in taken.document.submission.claims
+    }
+
+
+def differences(taken: SubmissionRead, truth: dict[str, Any]) -> list[str]:
+    """What is read otherwise than it stands in the truth: other values, values too many, and values too few."""
+    found, due = told(taken), {tuple(v[:-1]): v[-1] for v in truth["values"]}
+
+    def same(a: Any, b: Any) -> bool:
+        return a == pytest.approx(b, rel=1e-7, abs=1e-12) if isinstance(b, int | float) else a == b
+
+    wrong = [f"{k}: {found[k]!r} for {due[k]!r}" for k in found.keys() & due.keys() if not same(found[k], due[k])]
+    wrong += [f"{k}: {found[k]!r} too many" for k in found.keys() - due.keys()]
+    return wrong + [f"{k}: {due[k]!r} dropped" for k in due.keys() - found.keys()]
+
+
+def questions(taken: SubmissionRead, *, holding: bool) -> list[str]:
+    return [f"{q.path}: {q.message}" for t in taken.tables for q in t.questions if t.left_out == holding]
+
+
+def unexpected(asked: list[str], due: list[str]) -> list[str]:
+    """Questions that needn't be asked, and those that are due and aren't."""
+    patterns = [p.replace(": ", ": .*", 1) for p in due]
+    needless = [q for q in asked if not any(re.match(p, q) for p in patterns)]
+    return needless + [
+        f"not asked: {d}" for d, p in zip(due, patterns, strict=True) if not any(re.match(p, q) for q in asked)
+    ]
+
+
+@cache
+def judged(name: str) -> tuple[str, list[str]]:
+    """How a table is read, and what is wrong with it."""
+    path = FOLDER / name
+    truth = json.loads((FOLDER / f"{name}.truth.json").read_text())
+    taken = take(path, truth)
+    asked = questions(taken, holding=True)
+    if truth["asks"]:
+        if not asked:
+            return WRONG, ["nothing is asked", *differences(taken, truth)[:5]]
+        wrong = [f"{v} taken" for v in told(taken)] or unexpected(asked, truth["asks"])
+        if truth["answers"] is not None and not wrong:
+            again = take(path, truth, truth["answers"])
+            wrong = questions(again, holding=True) or differences(again, truth)
+        return (ASKED if not wrong else HELD_UP), wrong
+    differs = differences(taken, truth)
+    if asked:
+        return HELD_UP, asked
+    kinds = [t.kind for t in taken.tables if t.values or t.kind == "cases"]
+    if differs or set(kinds) != set(truth["kind"].split()):
+        return WRONG, differs or [f"read as {kinds}"]
+    needless = unexpected(questions(taken, holding=False), truth["marks"])
+    return (HELD_UP if needless else WHOLE), needless
+
+
+@pytest.mark.parametrize("name", [p.name for p in TABLES])
+def test_a_table_is_read_whole_or_asks_what_must_be_asked(name: str) -> None:
+    verdict, why = judged(name)
+    assert verdict in (WHOLE, ASKED), f"{verdict}: {why[:8]}"
+
+
+def test_the_score_of_the_corpus(capsys: pytest.CaptureFixture[str]) -> None:
+    verdicts = {p.name: judged(p.name)[0] for p in TABLES}
+    score = Counter(verdicts.values())
+    with capsys.disabled():
+        print(f"\n{len(TABLES)} tables: " + ", ".join(f"{score[v]} {v}" for v in (WHOLE, ASKED, HELD_UP, WRONG)))
+    assert len(TABLES) >= 150
+    assert score[WRONG] == 0, [n for n, v in verdicts.items() if v == WRONG]
+    assert score[HELD_UP] < 0.05 * len(TABLES), [n for n, v in verdicts.items() if v == HELD_UP]
