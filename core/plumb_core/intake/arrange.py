@@ -28,6 +28,8 @@ SEARCHED = 40
 MOST_HEADING_ROWS = 3
 CONTEXT = ("case", "mode", "direction")
 """Columns that can stand over a table, a block of rows, or a group of columns instead."""
+IN_LINES = (*CONTEXT, "story")
+"""What a line over a block of rows can say."""
 RESULT = re.compile(r"drift|displacement|force|shear|moment|reaction")
 """Words of headings that no table of stories has, as `in_order` leaves them."""
 
@@ -47,6 +49,7 @@ class Heads:
     over : index -> what stands over the column instead of beside its values
     texts : heading of each column, of all its rows
     left : index -> heading without what stands over it
+    blank : columns that another table is made of
     """
 
     kind: TableKind
@@ -57,6 +60,7 @@ class Heads:
     texts: list[str]
     left: dict[int, str]
     score: float = 0.0
+    blank: frozenset[int] = frozenset()
 
     @property
     def names(self) -> set[str]:
@@ -154,7 +158,10 @@ _CASE_WORD = re.compile(
 def _case_name(text: str) -> str:
     """The name of a case, without the word that says it is one."""
     match = _CASE_WORD.fullmatch(text.strip())
-    return (match.group(1) if match else text).strip(" -:,")
+    return _CONTINUED.sub("", match.group(1) if match else text).strip(" -:,")
+
+
+_CONTINUED = re.compile(r"(?i)[\s,]*\(?\b(continued|cont\.?|cont'd|contd\.?)\)?\s*$")
 
 
 @lru_cache(maxsize=20_000)
@@ -268,7 +275,8 @@ def _best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
                     columns[c], over[c], left[c] = kind.across, (("case", " ".join(parts[c])),), kind.across
         heads = Heads(kind, first, last, columns, over, [_joined(p) for p in parts], left)
         missing = [n.name for n in kind.columns if n.required and n.name not in heads.names]
-        if not columns or any(m not in CONTEXT and not (m == "story" and not parts[0]) for m in missing):
+        in_lines = not parts[0] or ("case" in columns.values() and _lines_name_stories(rows, last + 1))
+        if not columns or any(m not in CONTEXT and not (m == "story" and in_lines) for m in missing):
             continue
         values = [n for n in columns.values() if _is_value(kind, n)]
         if missing and not values:
@@ -283,6 +291,12 @@ def _best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
         if best is None or heads.score > best.score + 1e-9:
             best = heads
     return best
+
+
+def _lines_name_stories(rows: Rows, start: int) -> bool:
+    """Whether lines between the first rows are names of stories."""
+    lines = [r for r in rows[start : start + SEARCHED] if _is_line(r)]
+    return bool(lines) and any(rank_of(next(c.text for c in r if c.text)) is not None for r in lines)
 
 
 def _holds_numbers(rows: Rows, start: int, column: int) -> bool:
@@ -384,9 +398,33 @@ def _one_below_the_other(rows: Rows, sheet: Sheet) -> list[Sheet]:
         if start == 0 and (turned := _turned(rows, 0, heads)) is not None:
             return [_finished(turned[0], turned[1], sheet, [])]
         stop = _end(rows, heads)
-        tables.append(_finished(rows[:stop], heads, sheet, _lines(rows, start, heads.first)))
+        for own in [heads, *_also(rows, heads, title)]:
+            tables.append(_finished(rows[:stop], own, sheet, _lines(rows, start, heads.first)))
         start = stop
     return tables
+
+
+def _also(rows: Rows, heads: Heads, title: str) -> list[Heads]:
+    """The same rows as a table of another kind too, where headings are left that only that kind has: forces beside weights."""
+    used = {c for c, name in heads.columns.items() if _is_value(heads.kind, name) or name == "level"}
+    left = [
+        [Cell("") if heads.first <= i <= heads.last and c in used else cell for c, cell in enumerate(r)]
+        for i, r in enumerate(rows[: heads.last + 2])
+    ]
+    if len(used) == sum(1 for t in heads.texts if t):
+        return []
+    other = _best_kind(left, heads.first, heads.last, title)
+    if other is None or other.kind.id in (heads.kind.id, "parameters", "log", "cases", "make_up", "combinations"):
+        return []
+    values = [name for name in other.columns.values() if _is_value(other.kind, name)]
+    if other.kind.id == "stories" and not {"w", "m"} & set(values):
+        # heights beside drifts are said again, not stated
+        return []
+    if not values or _lacks(other) or not {"story", "case", "mode"} & set(other.columns.values()):
+        return []
+    other.texts = ["" if c in used else t for c, t in enumerate(other.texts)]
+    other.blank = frozenset(used)
+    return [other]
 
 
 def _title(rows: Rows, start: int) -> str:
@@ -505,6 +543,7 @@ def _finished(rows: Rows, heads: Heads, sheet: Sheet, lines: list[int]) -> Sheet
         replace(cell, text=heads.texts[c]) if (merged or not cell.text) and heads.texts[c] else cell
         for c, cell in enumerate(_placed(rows[heads.last], heads.last))
     ]
+    head = [replace(cell, text="") if c in heads.blank else cell for c, cell in enumerate(head)]
     if not head[0].text and 0 not in heads.columns:
         head[0] = replace(head[0], text=_unnamed(heads.kind, [r[0].text for r in placed]))
     head_row = [[head[c] if c < len(head) else Cell("") for c in range(width)]]
@@ -534,6 +573,7 @@ def _finished(rows: Rows, heads: Heads, sheet: Sheet, lines: list[int]) -> Sheet
         header=len(top),
         notes=tuple(dict.fromkeys([*sheet.notes, *notes])),
         lines=frozenset(skipped | set(range(len(top)))),
+        unused=frozenset() if heads.over else heads.blank,
     )
 
 
@@ -553,7 +593,7 @@ def _unnamed(kind: TableKind, texts: Sequence[str]) -> str:
 
 
 def _title_of(place: str) -> str:
-    return {"case": "Case", "mode": "Mode", "direction": "Direction"}[place]
+    return {"case": "Case", "mode": "Mode", "direction": "Direction", "story": "Story"}[place]
 
 
 def _one_in_a_row(head: list[Cell], units: Rows, body: Rows, heads: Heads) -> Rows:
@@ -561,7 +601,11 @@ def _one_in_a_row(head: list[Cell], units: Rows, body: Rows, heads: Heads) -> Ro
     groups: dict[Place, list[int]] = {}
     for c, place in heads.over.items():
         groups.setdefault(place, []).append(c)
-    kept = [c for c in range(len(head)) if c not in heads.over and (head[c].text or any(r[c].text for r in body))]
+    kept = [
+        c
+        for c in range(len(head))
+        if c not in heads.over and c not in heads.blank and (head[c].text or any(r[c].text for r in body))
+    ]
     values = list(dict.fromkeys(heads.columns[c] for columns_of in groups.values() for c in columns_of))
     places = list(dict.fromkeys(name for place in groups for name, _ in place))
     first = {v: next(c for c in heads.over if heads.columns[c] == v) for v in values}
@@ -594,7 +638,7 @@ _NOTE = re.compile(
 def _context(table: Rows, start: int, heads: Heads, notes: list[str], sheet: Sheet) -> tuple[Rows, list[str]]:
     """The table with a column for what the lines over it, or over blocks of its rows, say of its case, mode and direction."""
     kind = heads.kind
-    lacking = [n for n in CONTEXT if any(c.name == n for c in kind.columns) and n not in heads.names]
+    lacking = [n for n in IN_LINES if any(c.name == n for c in kind.columns) and n not in heads.names]
     wanted = [n for n in lacking if n != "direction" or kind.id != "forces"]
     if not wanted or not kind.values or kind.id == "parameters":
         return table, []
@@ -640,6 +684,8 @@ def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: b
     loose : whether a name of its own is enough; else it has to name an axis, as a sheet's name must
     """
     said: dict[str, str] = {}
+    if "story" in wanted and loose and rank_of(text) is not None:
+        return {"story": text}
     if "mode" in wanted and (mode := _MODE.fullmatch(text.split(",")[-1])):
         said["mode"] = mode.group(1)
     if "direction" in wanted:
@@ -648,10 +694,11 @@ def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: b
             said["direction"] = next(g for g in along.groups() if g).upper()
     if "case" in wanted:
         if match := _CASE_WORD.search(text):
-            name = re.split(r"[,;()\u2013]|\s-\s", match.group(1))[0].strip()
+            name = re.split(r"[,;()\u2013]|\s-\s", _CONTINUED.sub("", match.group(1)))[0].strip()
             if 0 < len(name) <= 60:
                 said["case"] = name
         elif not _NOTE.match(text) and len(text) <= 60:
+            text = _CONTINUED.sub("", text)
             pieces = [
                 p.strip()
                 for p in re.split(r"[,;:\u2013\u2014]|\s-\s", re.sub(r"^\s*[A-Z]?[\d.]+\s+", "", text))

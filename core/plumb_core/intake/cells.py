@@ -22,7 +22,7 @@ UNITS: dict[str, dict[str, str]] = {
     "t*m^2": {"t m2": "tonne*m^2", "kg m2": "kg*m^2"},
     "kN*m/rad": {"kN m/rad": "kN*m/radian", "MN m/rad": "MN*m/radian", "kip in/rad": "kip*inch/radian"},
     "m/s": {"m/s": "m/s", "ft/s": "ft/s"},
-    "kPa": {"kPa": "kPa", "psf": "lbf/ft^2", "MPa": "MPa"},
+    "kPa": {"kPa": "kPa", "psf": "lbf/ft^2", "ksf": "kip/ft^2", "MPa": "MPa", "kgf/m2": "kg * g_0 / m^2"},
     "kN/m": {"kN/m": "kN/m", "MN/m": "MN/m", "kN/mm": "kN/mm", "kip/in": "kip/inch"},
     "s": {"s": "s", "ms": "ms"},
     # the library takes a radian for one; a turn has 2 pi
@@ -31,7 +31,15 @@ UNITS: dict[str, dict[str, str]] = {
     "degree": {"deg": "degree", "rad": "radian"},
     "t": {"t": "tonne", "kg": "kg", "kip s2/in": "kip*s^2/inch", "kip s2/ft": "kip*s^2/ft", "kN s2/m": "kN*s^2/m"},
     "kN": {"kN": "kN", "N": "N", "MN": "MN", "kip": "kip", "lbf": "lbf", "tf": "tonne * g_0", "kgf": "kgf"},
-    "kN*m": {"kN m": "kN*m", "N m": "N*m", "MN m": "MN*m", "kip ft": "kip*ft", "tf m": "tonne * g_0 * m"},
+    "kN*m": {
+        "kN m": "kN*m",
+        "N m": "N*m",
+        "MN m": "MN*m",
+        "kip ft": "kip*ft",
+        "kip in": "kip*inch",
+        "tf m": "tonne * g_0 * m",
+        "kgf m": "kg * g_0 * m",
+    },
     "g": {
         "g": "g_0",
         "%g": "0.01 * g_0",
@@ -78,6 +86,31 @@ _ALIASES = {
     "kip-ft": "kip ft",
     "k-ft": "kip ft",
     "kip.ft": "kip ft",
+    "kips-ft": "kip ft",
+    "ft-kip": "kip ft",
+    "ft-kips": "kip ft",
+    "k-in": "kip in",
+    "kip-in": "kip in",
+    "kips-in": "kip in",
+    "in-kip": "kip in",
+    "tonf-m": "tf m",
+    "tonf m": "tf m",
+    "tf-m": "tf m",
+    "kgf-m": "kgf m",
+    "mn-m": "MN m",
+    "n-m": "N m",
+    "nm": "N m",
+    "kips/in": "kip/in",
+    "k/in": "kip/in",
+    "kip-s2/in": "kip s2/in",
+    "k-s2/in": "kip s2/in",
+    "kip-s2/ft": "kip s2/ft",
+    "k-s2/ft": "kip s2/ft",
+    "kn-s2/m": "kN s2/m",
+    "in/sec2": "in/s2",
+    "ft/sec2": "ft/s2",
+    "cm/sec2": "cm/s2",
+    "kg/m2": "kgf/m2",
     "lb": "lbf",
     "lbs": "lbf",
     "kgs": "kg",
@@ -175,12 +208,14 @@ class Cell:
     Attributes
     ----------
     formula : whether it holds a formula and no value
+    absent : whether its row ended before it, in text with separators
     at : (row, column) where it stood, 0-based, where that isn't where it is now
     """
 
     text: str
     formula: bool = False
     at: tuple[int, int] | None = None
+    absent: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -185,6 +185,7 @@ def units_in(note: str) -> list[str]:
 
 _TOTAL = re.compile(
     r"(?i)^\W*(grand |sub-?)?(totals?|sums?|subtotals?|sommes?|totale|totali|totaux|summe|gesamt|suma|somma)\b|^\W*Σ"
+    r"|^\W*(max|maximum|min|minimum|mean|average|avg|mittelwert|moyenne|media|promedio)\W*$"
 )
 _SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
 
@@ -299,10 +300,23 @@ class TableReader:
             return self._unit_of_cells(index, core_unit) or "-"
         return (
             self._unit_of_cells(index, core_unit)
+            or self._unit_of_shares(column, index)
             or self._unit_of_notes(core_unit)
             or self.proposed_units.get(column.name)
             or ("-" if column.plain else None)
         )
+
+    def _unit_of_shares(self, column: Column, index: int) -> str | None:
+        """Shares of the mass add up to nearly one, or to nearly a hundred percent; None where they do neither."""
+        if not column.quantity.startswith(("mass_ratio", "mass_running")):
+            return None
+        below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
+        styles = {s for row in below for s in readings(row[index].text)}
+        values = [
+            float(v) for row in below if (v := readings(row[index].text).get("point" if "point" in styles else "comma"))
+        ]
+        whole = max(values, default=0.0) if column.quantity.startswith("mass_running") else sum(values)
+        return "-" if 0.5 <= whole <= 1.02 else "%" if 50.0 <= whole <= 102.0 else None
 
     def _unit_of_notes(self, core_unit: str) -> str | None:
         """The one unit of a quantity that the lines over and under the table name; None for none, or several."""
@@ -356,6 +370,10 @@ class TableReader:
             else:
                 kept.append(i)
                 self._ask_about_more_cells(i, heading)
+                short = next((c for c in self.columns.values() if row[c].absent), None)
+                if short is not None:
+                    said = "the row has fewer cells than the table has headings"
+                    self.problem(i, short, said, "Give every row as many cells as there are headings, blank ones too.")
         if not kept:
             self.problem(None, None, "there are no rows of values in it", "Paste the table with its rows of values.")
         return kept
@@ -366,7 +384,7 @@ class TableReader:
             return
         last = max((i for i, text in enumerate(heading) if text), default=-1)
         for index, cell in enumerate(self.sheet.rows[row][last + 1 :], last + 1):
-            if readings(cell.text):
+            if readings(cell.text) and index not in self.sheet.unused:
                 said = "the row has more cells than the table has headings"
                 self.problem(
                     row, index, said, "Save the table with another separator, or with quotes around its cells."

@@ -23,15 +23,17 @@ _SIGNS = str.maketrans(
 _EXPONENT = r"(?:[eE][+-]?\d+)?"
 _POINT = re.compile(
     rf"(?:\d+\.?\d*|\.\d+){_EXPONENT}"
-    r"|\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d{1,3}(?:'\d{3})+(?:\.\d+)?|\d{1,3}(?: \d{3})+(?:\.\d+)?"
+    r"|[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?|[1-9]\d{0,2}(?:'\d{3})+(?:\.\d+)?|[1-9]\d{0,2}(?: \d{3})+(?:\.\d+)?"
     # lakh and crore
-    r"|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?"
+    r"|[1-9]\d?(?:,\d{2})+,\d{3}(?:\.\d+)?"
 )
 _COMMA = re.compile(
     rf"(?:\d+,?\d*|,\d+){_EXPONENT}"
-    r"|\d{1,3}(?:\.\d{3})+(?:,\d+)?|\d{1,3}(?:'\d{3})+(?:,\d+)?|\d{1,3}(?: \d{3})+(?:,\d+)?"
+    r"|[1-9]\d{0,2}(?:\.\d{3})+(?:,\d+)?|[1-9]\d{0,2}(?:'\d{3})+(?:,\d+)?|[1-9]\d{0,2}(?: \d{3})+(?:,\d+)?"
 )
 _FULL_WIDTH = re.compile(r"[\uff0b-\uff19]")
+_POWER = re.compile(r"(.*\d)\s*[x\u00d7\u00b7*]\s*10\s*\^?\s*([+-]?\d+|[\u207b\u00b9\u00b2\u00b3\u2070\u2074-\u2079]+)")
+"""A power of ten written out."""
 _PLAIN = re.compile(r"[+-]?\d+")
 
 
@@ -43,6 +45,8 @@ def readings(text: str) -> dict[Style, str]:
         if _FULL_WIDTH.search(text)
         else text.strip().translate(_SIGNS)
     )
+    if power := _POWER.fullmatch(body):
+        body = f"{power.group(1)}e{unicodedata.normalize('NFKC', power.group(2)).translate(_SIGNS)}"
     if _PLAIN.fullmatch(body):
         return {"point": body, "comma": body}
     sign = ""

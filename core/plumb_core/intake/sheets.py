@@ -42,6 +42,7 @@ class Sheet:
     header : row of its headings, once they are found
     lines : rows that are lines of text and hold no values
     notes : what those lines say, and those over the table
+    unused : columns that another table is made of
     """
 
     name: str
@@ -52,6 +53,7 @@ class Sheet:
     header: int | None = None
     lines: frozenset[int] = frozenset()
     notes: tuple[str, ...] = ()
+    unused: frozenset[int] = frozenset()
 
     @property
     def label(self) -> str:
@@ -59,9 +61,13 @@ class Sheet:
         return self.name if self.part is None else f"{self.name}, table {self.part}"
 
 
-def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
+_BLANK, _ABSENT = Cell(""), Cell("", absent=True)
+
+
+def _sheet(name: str, rows: list[list[Cell]], beyond: Cell = _BLANK) -> Sheet:
+    """A sheet of rows that may end early; `beyond` stands where they do."""
     # what only looks empty doesn't count: workbooks often hold formats far below and beside their tables
-    rows = [_without_blanks(r) for r in rows]
+    rows = [_without_blanks(r) if not beyond.absent or not any(c.text for c in r) else r for r in rows]
     while rows and not rows[-1]:
         rows.pop()
     if len(rows) > MAX_ROWS or any(len(r) > MAX_COLUMNS for r in rows):
@@ -70,7 +76,7 @@ def _sheet(name: str, rows: list[list[Cell]]) -> Sheet:
             "Hand in the table alone, without the rest of the sheet.",
         )
     width = max((len(r) for r in rows), default=0)
-    return Sheet(name, tuple(tuple(r) + (Cell(""),) * (width - len(r)) for r in rows))
+    return Sheet(name, tuple(tuple(r) + (beyond,) * (width - len(r)) for r in rows))
 
 
 def _without_blanks(row: list[Cell]) -> list[Cell]:
@@ -100,7 +106,9 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
     lines = [line for line in text.split("\n") if line.strip()]
     separator = next((s for s in "\t;" if sum(s in line for line in lines) * 2 >= len(lines)), None)
     if separator is None:
-        rows = _between_bars(text) or _of_fixed_width(text) or _equations(lines) or _between_commas(text, lines)
+        rows = _between_bars(text) or _of_fixed_width(text) or _equations(lines)
+        if rows is None and (rows := _between_commas(text, lines)) is not None:
+            return _sheet(name, rows, _ABSENT)
         if rows is None and (rows := _between_blanks(text)) is None:
             if not _LOG.search(name) and not _LOG.fullmatch(lines[0].strip()):
                 raise SheetRefused(
@@ -109,7 +117,7 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
                 )
             rows = [[_text_cell(line)] for line in text.split("\n")]
         return _sheet(name, rows)
-    return _sheet(name, _separated(text, separator))
+    return _sheet(name, _separated(text, separator), _ABSENT)
 
 
 _LOG = re.compile(r"(?i)(?<![a-z])(run ?)?(log|lines?|messages?|warnings?)(?![a-z])")
@@ -207,7 +215,8 @@ def _as_seen(value: object, number_format: str) -> Cell:
             shown /= 1000.0 ** len(scaled.group(1))
         unit = _SHOWN_UNIT.search(number_format.split(";")[0])
         behind = " %" if "%" in first else ""
-        if unit and not scaled and is_unit_text(unit.group(1)):
+        # a k behind thousands left out is no kip
+        if unit and unit.group(1) != "k" and is_unit_text(unit.group(1)):
             behind = f" {unit.group(1)}"
         return Cell(f"{shown:.12g}{behind}")
     if isinstance(value, (datetime.date, datetime.time, datetime.timedelta)):

@@ -22,7 +22,7 @@ _SAID: dict[str, str] = {
     "seismic": "seismic seis sismique sísmico sísmica sismico sismica seismisch seismisches seismische erdbeben",
     "lateral": "lateral horizontal latéral latérale laterale orizzontale horizontale",
     "effective": "effective eff efectiva effettiva",
-    "modal": "modal modale",
+    "modal": "modal modale natural propre propio proprio",
     "participation": "participation participating part participante partecipante partecipazione participación",
     "spectral": "spectral spettrale espectral spektral spektrale",
     "overturning": "overturning overturn ot kipp renversement vuelco ribaltamento",
@@ -64,7 +64,7 @@ _SAID: dict[str, str] = {
     "omega": "ω omega circular angular",
     "theta": "θ theta",
     # nothing that tells one column from another
-    "": "of the in at for along about resulting from and de du des d la le les von der die das della dello di del al à a to per "
+    "": "of the in at for along about resulting from and de du des d la le les von der die das della dello di del al à to per "
     "each by with",
     "relative": "relative inter relativ relativo relativa",
 }

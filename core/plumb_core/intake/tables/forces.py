@@ -22,30 +22,29 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         else:
             story = reader.known_story(row)
         story_above = story or ""
-        if story is None:
+        along = axis_named(reader.text(row, "direction"))
+        if story is None or (along and direction and along != direction):
+            # what acts across the direction of its case
             continue
         if (case, story) in seen:
             said = f"story {story!r} stands twice in case {case!r}"
             reader.problem(row, reader.columns["story"], said, "Leave one of the rows out.")
             continue
         seen.add((case, story))
-        own = reader.claims_of(row, story, direction=direction, case=case) if direction else reader.claims_of(row, "")
-        claims += [c for c in own if _belongs(reader, c, direction)]
+        others = [n for n in reader.columns if n in ACROSS and not _belongs(reader, n, direction)]
+        own = story if direction else ""
+        claims += reader.claims_of(row, own, leave_out=others, direction=direction, case=case)
     cases = [role_of(name, direction) for name, direction in reader.directions.items() if name not in reader.roles]
     return Rows(claims, cases=cases)
 
 
-OF_Y = {"F": "F_of_Y", "V_story": "V_of_Y"}
-"""Columns of the values along Y, where a table has those along both axes side by side."""
+ACROSS = {"F": "F_of_Y", "V_story": "V_of_Y", "F_of_Y": "F", "V_of_Y": "V_story"}
+"""Columns of the values along X and Y, where a table has both side by side, each with the other."""
 
 
-def _belongs(reader: ClaimReader, claim: Claim, direction: str | None) -> bool:
-    """Whether a value stands in the column of its case's own direction, where the table has one for each."""
-    beside = OF_Y.get(claim.quantity)
-    if beside not in reader.columns:
-        return True
-    letter = claim.source.column
-    return (letter == reader.source(0, beside).column) == (direction == "Y")
+def _belongs(reader: ClaimReader, column: str, direction: str | None) -> bool:
+    """Whether a column holds the values along its case's own direction, where the table has one for each."""
+    return ACROSS[column] not in reader.columns or column.endswith("_of_Y") == (direction == "Y")
 
 
 def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
@@ -55,13 +54,13 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
         said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
         reader.problem(row, index, said, "Name the case, such as Static X.")
         return None
-    own = axis_named(reader.text(row, "direction"))
-    if own:
-        reader.directions.setdefault(case, own)
-        return own
     role = reader.roles.get(case)
     if role is not None and role.direction in ("X", "Y"):
         return role.direction
+    own = axis_named(reader.text(row, "direction"))
+    if own and not direction_in(case):
+        reader.directions.setdefault(case, own)
+        return own
     if case not in reader.directions and direction_in(case):
         reader.directions[case] = direction_in(case)
     direction = reader.directions.get(case)
@@ -88,7 +87,12 @@ KIND = TableKind(
             "F",
         ),
         Column(
-            "V_story", "story shear", r"(lateral|seismic)*(story|storey)?shear(force)?x?|vx|v", "kN", False, "V_story"
+            "V_story",
+            "story shear",
+            r"(lateral|seismic)*(story|storey)?(force)?shear(force)?x?|vx|vi|v",
+            "kN",
+            False,
+            "V_story",
         ),
         Column(
             "F_of_Y",
@@ -101,7 +105,7 @@ KIND = TableKind(
         Column(
             "V_of_Y",
             "story shear along Y, beside that along X",
-            r"(story|storey)?shear(force)?y|vy",
+            r"(story|storey)?(force)?shear(force)?y|vy",
             "kN",
             False,
             "V_story",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -123,10 +123,14 @@ class ClaimReader(TableReader):
         core = column.unit or ""
         return [u for u in UNITS[core] if all(bounds[0] <= v * factor(u, core) <= bounds[1] for v in values if v)]
 
-    def claims_of(self, row: int, story: str | None = None, **place: Any) -> list[Claim]:
-        """Claims of all columns of a row that state quantities and whose numbers and units can be read."""
+    def claims_of(
+        self, row: int, story: str | None = None, leave_out: Collection[str] = (), **place: Any
+    ) -> list[Claim]:
+        """Claims of the columns of a row that state quantities and whose numbers and units can be read."""
         claims = []
         for column in self.stated:
+            if column.name in leave_out:
+                continue
             number = self.number(row, column.name)
             if number and column.name in self.units and story != "":
                 unit = self.units[column.name]

@@ -69,6 +69,10 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
             return names[plain], _direction(inside.group(1)) if inside else None
         if plain[-1:] in ("x", "y") and plain[:-1] in names:
             return names[plain[:-1]], _direction(plain[-1])
+    *words, symbol = bare.split() or [""]
+    quantity = names.get(normal(symbol), "")
+    if quantity and words and _says_the_same(" ".join(words), quantity):
+        return quantity, _direction(inside.group(1)) if inside else None
     reader.problem(
         row,
         reader.columns["name"],
@@ -77,6 +81,27 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
         holds_up=False,
     )
     return None
+
+
+_SAID_ANYWAY = {
+    "design",
+    "value",
+    "seismic",
+    "the",
+    "of",
+    "coefficient",
+    "factor",
+    "response",
+    "story",
+    "building",
+    "structure",
+}
+
+
+def _says_the_same(words: str, quantity: str) -> bool:
+    """Whether words before a symbol say nothing but what the quantity is: Approximate period T_a."""
+    said = set(re.findall(r"[a-z]+", words.lower())) - _SAID_ANYWAY
+    return said <= set(re.findall(r"[a-z]+", QUANTITIES[quantity].meaning.lower()))
 
 
 def _places(

@@ -52,6 +52,10 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     if "h" in reader.columns and "level" not in reader.columns:
         _ask_about_levels(reader, [c for c in flat if c.quantity == "h"])
     if "h" not in reader.columns:
+        lowest = float(levels[stories[0]].value) if stories and stories[0] in levels else 0.0
+        if base is None and lowest > PLAUSIBLE["h"][1]:
+            said = "the level of the base isn't stated, and the lowest story would be out of proportion"
+            reader.problem(reader.header, reader.columns["level"], said, "Add a row Base with its level.")
         flat = [*_heights(reader, stories, seen, levels, base or 0.0), *flat]
     return Rows(flat, stories)
 
@@ -162,7 +166,7 @@ KIND = TableKind(
         Column(
             "level",
             "level",
-            r"level|elevation|(height|level)abovebase|(base)?(height|level)above|baseheight(above)?|baselevel|z|storylevel",
+            r"level|elevation|(height|level)abovebase|(base)?(height|level)above|baseheight(above)?|baselevel|z|storylevel|hx",
             "m",
         ),
         Column(
