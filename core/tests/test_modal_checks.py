@@ -221,10 +221,10 @@ def test_a_table_of_modes_is_recognised() -> None:
 
 
 def test_units_of_shares_are_asked_for() -> None:
-    found = read_table(read_text("Mode,Period [s],Share X\n1,1.3,71.2\n", "m.csv"), "modes")
+    found = read_table(read_text("Mode,Period [s],Share X\n4,0.4,11.2\n", "m.csv"), "modes")
     assert ["unit of share" in p.message for p in found.problems] == [True]
     mended = read_table(
-        read_text("Mode,Period [s],Share X\n1,1.3,71.2\n", "m.csv"), "modes", Reading(units={"mass_ratio_X": "%"})
+        read_text("Mode,Period [s],Share X\n4,0.4,11.2\n", "m.csv"), "modes", Reading(units={"mass_ratio_X": "%"})
     )
     assert mended.problems == []
 

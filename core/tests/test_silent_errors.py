@@ -11,8 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import Workbook
 from plumb_core.editions import EDITIONS
-from plumb_core.intake.arrange import arranged
 from plumb_core.intake.columns import Reading
+from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.names import direction_in
 from plumb_core.intake.numbers import readings, style_of, with_unit
 from plumb_core.intake.reading import kind_of, read_table

@@ -158,8 +158,29 @@ NOT_STATED = ("-", "\u2013", "\u2014", "\u2212", "--", "n/a", "n.a.", "na", "nil
 """What people write into a cell that states nothing."""
 
 
+def _states_nothing(text: str) -> bool:
+    return len(text) <= 4 and text.lower() in NOT_STATED
+
+
+@lru_cache(maxsize=20_000)
+def _is_total(text: str) -> bool:
+    return _TOTAL.match(text) is not None
+
+
+@lru_cache(maxsize=2_000)
+def letter_of(index: int) -> str:
+    """The letter of a column, 0-based: A to Z, AA and so on."""
+    letters = ""
+    while index >= 0:
+        index, rest = divmod(index, 26)
+        letters, index = chr(65 + rest) + letters, index - 1
+    return letters
+
+
 def _without_mark(text: str) -> str:
     """A number without the sign of a footnote behind it."""
+    if text[-1:].isascii() and text[-1:] not in "*#":
+        return text
     bare = re.sub(r"(?<=[\d)])\s*[*\u2020\u2021#\u00b9\u00b2\u00b3]+$", "", text)
     return bare if bare != text and readings(bare) else text
 
@@ -360,17 +381,29 @@ class TableReader:
         first = self.columns.get("story", self.columns.get("name", 0))
         start = -1 if self.header is None else self.header
         heading = [c.text for c in self.sheet.rows[self.header]] if self.header is not None else None
+        places = list(self.columns.values())
+        beyond = (
+            max(
+                (i for i, text in enumerate(heading or ()) if text),
+                default=len(self.sheet.rows[0]) if self.sheet.rows else 0,
+            )
+            + 1
+        )
         for i, row in enumerate(self.sheet.rows):
-            texts = [c.text for c in row]
-            blank = not any(texts[c] for c in self.columns.values())
-            total = any(_TOTAL.match(t) for t in (texts[first], texts[0]))
+            if i <= start or i in self.sheet.lines:
+                self.skipped.append(i)
+                continue
+            blank = not any(row[c].text for c in places)
+            total = _is_total(row[first].text) or _is_total(row[0].text)
+            again = heading is not None and row[first].text == heading[first] and [c.text for c in row] == heading
             unit_row = i == start + 1 and self.header is not None and self.is_unit_row(i)
-            if i <= start or blank or texts == heading or total or unit_row or i in self.sheet.lines:
+            if blank or again or total or unit_row:
                 self.skipped.append(i)
             else:
                 kept.append(i)
-                self._ask_about_more_cells(i, heading)
-                short = next((c for c in self.columns.values() if row[c].absent), None)
+                if len(row) > beyond:
+                    self._ask_about_more_cells(i, beyond)
+                short = next((c for c in places if row[c].absent), None)
                 if short is not None:
                     said = "the row has fewer cells than the table has headings"
                     self.problem(i, short, said, "Give every row as many cells as there are headings, blank ones too.")
@@ -378,24 +411,22 @@ class TableReader:
             self.problem(None, None, "there are no rows of values in it", "Paste the table with its rows of values.")
         return kept
 
-    def _ask_about_more_cells(self, row: int, heading: list[str] | None) -> None:
+    def _ask_about_more_cells(self, row: int, beyond: int) -> None:
         """A number beyond the last heading: a separator that stands in a number has parted it."""
-        if not heading:
-            return
-        last = max((i for i, text in enumerate(heading) if text), default=-1)
-        for index, cell in enumerate(self.sheet.rows[row][last + 1 :], last + 1):
-            if readings(cell.text) and index not in self.sheet.unused:
+        for index, cell in enumerate(self.sheet.rows[row][beyond:], beyond):
+            if cell.text and readings(cell.text) and index not in self.sheet.unused:
                 said = "the row has more cells than the table has headings"
-                self.problem(
-                    row, index, said, "Save the table with another separator, or with quotes around its cells."
-                )
+                remedy = "Save the table with another separator, or with quotes around its cells."
+                self.problem(row, index, said, remedy)
                 return
 
     def text(self, row: int, name: str) -> str:
         """Text of a cell; '' where the table has no such column, or the cell says that nothing is stated."""
         index = self.columns.get(name)
         text = self.sheet.rows[row][index].text if index is not None else ""
-        return "" if self.by_name[name].unit is not None and text.lower() in NOT_STATED else text
+        if len(text) <= 4 and text.lower() in NOT_STATED and self.by_name[name].unit is not None:
+            return ""
+        return text
 
     def is_formula(self, row: int, name: str) -> bool:
         """Whether a cell holds a formula, which is noted as a problem."""
@@ -407,6 +438,8 @@ class TableReader:
 
     def style(self, name: str) -> Style | None:
         """How the decimals of a column are written; None with the question noted at its heading."""
+        if (known := self._styles.get(name)) is not None:
+            return known
         if self.given.numbers in STYLES:
             return "comma" if self.given.numbers == "comma" else "point"
         if name not in self._styles:
@@ -437,11 +470,18 @@ class TableReader:
     def number(self, row: int, name: str, title: str = "", *, positive: bool | None = None) -> tuple[float, str] | None:
         """(number, as plain text) of a cell with its sign, or None with the problem noted."""
         index, column = self.columns[name], self.by_name[name]
+        cell, known = self.sheet.rows[row][index], self._styles.get(name)
+        above_zero = column.positive if positive is None else positive
+        if known is not None and not cell.formula and (written := readings(cell.text).get(known)) is not None:
+            # as nearly all cells of a long table are
+            value = float(written)
+            if abs(value) != float("inf") and (value > 0 or not above_zero):
+                return value, written
         title = title or column.title
-        text = self.sheet.rows[row][index].text
+        text = cell.text
         if self.is_formula(row, name):
             return None
-        if not text or text.lower() in NOT_STATED:
+        if not text or _states_nothing(text):
             self.problem(row, index, f"{title} is missing", "Give a number, or leave the whole row out.")
             return None
         style = self.style(name)
@@ -456,13 +496,14 @@ class TableReader:
             self.problem(row, index, said, "Give all values of a column in one unit.")
             return None
         plain = readings(text).get(style)
-        if plain is None or abs(float(plain)) == float("inf"):
+        value = float("inf") if plain is None else float(plain)
+        if plain is None or abs(value) == float("inf"):
             self.problem(row, index, f"{text[:40]!r} is no number", "Give a number.")
             return None
-        if (column.positive if positive is None else positive) and float(plain) <= 0:
+        if above_zero and value <= 0:
             self.problem(row, index, f"{title} is {plain}; it has to be above zero", "Mend the value.")
             return None
-        return float(plain), plain
+        return value, plain
 
     def scaled(self, row: int, name: str) -> float | None:
         """Number of a cell in the core's unit; None where it is bad, or its unit isn't known."""
@@ -498,11 +539,11 @@ class TableReader:
     def source(self, row: int, name: str) -> Source:
         """Where a cell stands."""
         index = self.columns[name]
-        row, index = self.sheet.rows[row][index].at or (row, index)
-        letter = (chr(64 + index // 26) if index >= 26 else "") + chr(65 + index % 26)
-        return Source(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter)
+        row, index = self.sheet.rows[row][index].at or (row + self.sheet.shift[0], index + self.sheet.shift[1])
+        return Source.made_of(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter_of(index))
 
 
+@lru_cache(maxsize=20_000)
 def is_safe_name(text: str) -> bool:
     """Whether a text can be the name of a story or of a case."""
     return _SAFE_NAME.fullmatch(text) is not None

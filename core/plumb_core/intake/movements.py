@@ -66,8 +66,10 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
     claims = []
     for column in reader.stated:
         unit = reader.units.get(column.name)
-        number = reader.number(row, column.name) if unit is not None and reader.text(row, column.name) else None
-        if number is None or unit is None:
+        if unit is None or not reader.text(row, column.name):
+            continue
+        number = reader.number(row, column.name)
+        if number is None:
             continue
         claim = reader.claim(
             row, column.name, column.quantity, number, unit, story=story, direction=direction, case=case

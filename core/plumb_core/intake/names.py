@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from functools import cache
+from functools import cache, lru_cache
 
 from plumb_core.documents.submission import Case
 from plumb_core.editions import EDITIONS, Edition
@@ -100,12 +100,14 @@ _AXIS_WORD = re.compile(
 )
 
 
+@lru_cache(maxsize=20_000)
 def axis_named(text: str) -> str:
     """X or Y where a text names an axis and nothing else: X, x-dir, Y direction, along X; '' for anything else."""
     match = _AXIS_WORD.fullmatch(text)
     return match.group(1).upper() if match else ""
 
 
+@lru_cache(maxsize=20_000)
 def direction_in(name: str) -> str:
     """X or Y where the words of a case's name name one axis, '' where they name both or neither: Dyn and max name none."""
     axes = {m.group(1).upper() for word in re.split(r"[^A-Za-z0-9]+", name) if (m := _AXIS.fullmatch(word))}

@@ -31,6 +31,7 @@ _COMMA = re.compile(
     rf"(?:\d+,?\d*|,\d+){_EXPONENT}"
     r"|[1-9]\d{0,2}(?:\.\d{3})+(?:,\d+)?|[1-9]\d{0,2}(?:'\d{3})+(?:,\d+)?|[1-9]\d{0,2}(?: \d{3})+(?:,\d+)?"
 )
+_SIMPLE = re.compile(r"-?(\d+)\.(\d+)", re.ASCII)
 _FULL_WIDTH = re.compile(r"[\uff0b-\uff19]")
 _POWER = re.compile(r"(.*\d)\s*[x\u00d7\u00b7*]\s*10\s*\^?\s*([+-]?\d+|[\u207b\u00b9\u00b2\u00b3\u2070\u2074-\u2079]+)")
 """A power of ten written out."""
@@ -40,6 +41,11 @@ _PLAIN = re.compile(r"[+-]?\d+")
 @lru_cache(maxsize=50_000)
 def readings(text: str) -> dict[Style, str]:
     """The text as a plain number with a decimal point, in each style that it can be read in; empty where it is no number."""
+    if simple := _SIMPLE.fullmatch(text):
+        whole, decimals = simple.groups()
+        # three decimals can be thousands where a comma stands before the decimals
+        thousands = len(decimals) == 3 and len(whole) <= 3 and whole[0] != "0"
+        return {"point": text, "comma": text.replace(".", "")} if thousands else {"point": text}
     body = (
         unicodedata.normalize("NFKC", text.strip().translate(_SIGNS))
         if _FULL_WIDTH.search(text)
@@ -113,7 +119,7 @@ def _told(texts: Iterable[str]) -> tuple[dict[Style, str], str]:
     """A cell that can be read in one style only, for each style; and one that can be read in both, differently."""
     only: dict[Style, str] = {}
     both = ""
-    for text in texts:
+    for text in dict.fromkeys(texts):
         found = readings(text)
         if len(found) == 1:
             only.setdefault(next(iter(found)), text)

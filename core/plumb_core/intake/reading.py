@@ -6,12 +6,13 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from plumb_core.editions import Edition
+from plumb_core.intake.collector import paused
 from plumb_core.intake.columns import Reading, guess_kind
 from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.model_tables.kind import ModelReader, ModelTableRead
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.tables import table_kinds
-from plumb_core.intake.tables.kind import Building, ClaimReader, TableRead
+from plumb_core.intake.tables.kind import Building, ClaimReader, TableKind, TableRead
 from plumb_core.intake.tables.parameters import VALUES
 
 ANY_KIND = "parameters"
@@ -45,7 +46,19 @@ def read_table(
     edition : of the review; names and texts that editions use for different things are read as it has them
     proposed : how a table like it was read before: what this one says itself comes first
     """
-    table = table_kinds()[kind]
+    with paused():
+        return _read(sheet, table_kinds()[kind], given, file, known, edition, proposed)
+
+
+def _read(
+    sheet: Sheet,
+    table: TableKind,
+    given: Reading | None,
+    file: str,
+    known: Building | None,
+    edition: Edition | None,
+    proposed: Reading | None,
+) -> TableRead:
     reader = ClaimReader(sheet, table.columns, given or Reading(), file, known or Building(), edition, proposed)
     reader.check_columns()
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
@@ -62,7 +75,7 @@ def read_table(
         order=reader.order,
     )
     return TableRead(
-        kind,
+        table.id,
         used,
         rows.claims if rows else [],
         list(dict.fromkeys(reader.problems)),

@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import csv
-import datetime
 import io
 import re
-import zipfile
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from typing import Any
 
-from plumb_core.intake.cells import Cell, is_unit_text
+from plumb_core.intake.cells import Cell
+from plumb_core.intake.collector import paused
 from plumb_core.intake.pdf import PageTable, PdfRefused, tables_of
+from plumb_core.intake.workbook import Limits, WorkbookRefused, read_workbook
 
 MAX_BYTES = 20_000_000
 MAX_UNPACKED = 100_000_000
@@ -43,6 +42,7 @@ class Sheet:
     lines : rows that are lines of text and hold no values
     notes : what those lines say, and those over the table
     unused : columns that another table is made of
+    shift : rows and columns that its first cell stands below and beside that of its sheet
     """
 
     name: str
@@ -54,6 +54,12 @@ class Sheet:
     lines: frozenset[int] = frozenset()
     notes: tuple[str, ...] = ()
     unused: frozenset[int] = frozenset()
+    shift: tuple[int, int] = (0, 0)
+
+    def place(self, row: int, column: int) -> tuple[int, int]:
+        """Row and column, 0-based, where a cell stands on its sheet."""
+        at = self.rows[row][column].at if row < len(self.rows) and column < len(self.rows[row]) else None
+        return at or (row + self.shift[0], column + self.shift[1])
 
     @property
     def label(self) -> str:
@@ -125,8 +131,16 @@ _LOG = re.compile(r"(?i)(?<![a-z])(run ?)?(log|lines?|messages?|warnings?)(?![a-
 
 
 def _separated(text: str, separator: str) -> list[list[Cell]]:
+    made: dict[str, Cell] = {}
+
+    def cell(text: str) -> Cell:
+        # the same text stands in many cells of a long table
+        if (known := made.get(text)) is None:
+            known = made[text] = _text_cell(text)
+        return known
+
     try:
-        return [[_text_cell(c) for c in row] for row in csv.reader(io.StringIO(text), delimiter=separator)]
+        return [[cell(c) for c in row] for row in csv.reader(io.StringIO(text), delimiter=separator)]
     except csv.Error as error:
         raise SheetRefused(
             f"the text can't be read as a table: {error}", "Save it as CSV or paste the cells."
@@ -197,88 +211,12 @@ def _between_blanks(text: str) -> list[list[Cell]] | None:
     return [[_text_cell(c) for c in r] for r in rows]
 
 
-_SHOWN_UNIT = re.compile(r'"\s*([^"]+?)\s*"\s*$')
-
-
-def _as_seen(value: object, number_format: str) -> Cell:
-    """A cell as its format shows it, where the format changes what is read: percent, thousands left out, units, dates."""
-    if value is None or re.fullmatch(r"\s*;;;?\s*", number_format):
-        return Cell("")
-    if isinstance(value, bool):
-        return Cell(str(value))
-    if isinstance(value, (int, float)):
-        first = re.sub(r'"[^"]*"|\\.|\[[^\]]*\]|_.', "", number_format.split(";")[0])
-        shown = float(value) * 100.0 if "%" in first else float(value)
-        # each comma behind the last digit leaves three digits out
-        scaled = re.search(r"[0#?](,+)(?![0#?])", first)
-        if scaled:
-            shown /= 1000.0 ** len(scaled.group(1))
-        unit = _SHOWN_UNIT.search(number_format.split(";")[0])
-        behind = " %" if "%" in first else ""
-        # a k behind thousands left out is no kip
-        if unit and unit.group(1) != "k" and is_unit_text(unit.group(1)):
-            behind = f" {unit.group(1)}"
-        return Cell(f"{shown:.12g}{behind}")
-    if isinstance(value, (datetime.date, datetime.time, datetime.timedelta)):
-        return Cell(str(value))
-    return Cell(str(value).strip())
-
-
-def _sheet_as_seen(sheet: Any, formulas: Any) -> list[list[Cell]]:
-    """The cells of a worksheet without hidden rows and columns, merged ones filled; a formula without a value is one."""
-    hidden = {
-        k for c, d in sheet.column_dimensions.items() if d.hidden for k in range(d.min or 0, (d.max or d.min or 0) + 1)
-    }
-    merged = {}
-    for block in sheet.merged_cells.ranges:
-        for row in range(block.min_row, block.max_row + 1):
-            for column in range(block.min_col, block.max_col + 1):
-                merged[row, column] = (block.min_row, block.min_col)
-    rows: list[list[Cell]] = []
-    for number, row in enumerate(sheet.iter_rows(), 1):
-        if sheet.row_dimensions[number].hidden:
-            # the row keeps its place, so that rows are still told by their numbers
-            rows.append([])
-            continue
-        cells: list[Cell] = []
-        for place, cell in enumerate(row, 1):
-            if place in hidden:
-                # the column keeps its place, so that columns are still told by their letters
-                cells.append(Cell(""))
-                continue
-            at = merged.get((number, place))
-            source = sheet.cell(*at) if at else cell
-            held = formulas.cell(source.row, source.column).value
-            if isinstance(held, str) and held.startswith("=") and source.value is None:
-                cells.append(Cell(held, formula=True))
-            else:
-                cells.append(_as_seen(source.value, source.number_format or ""))
-        rows.append(cells)
-    return rows
-
-
 def _read_xlsx(data: bytes) -> list[Sheet]:
-    # imported here: reading workbooks is the only use, and the import is slow
-    from openpyxl import load_workbook  # type: ignore[import-untyped]
-
     try:
-        with zipfile.ZipFile(io.BytesIO(data)) as packed:
-            if sum(i.file_size for i in packed.infolist()) > MAX_UNPACKED:
-                raise SheetRefused("the workbook unpacks to more than 100 MB", "Hand in the tables alone.")
-        values = load_workbook(io.BytesIO(data), data_only=True)
-        formulas = load_workbook(io.BytesIO(data), data_only=False)
-        sheets = [
-            _sheet(str(sheet.title), _sheet_as_seen(sheet, formulas[sheet.title]))
-            for sheet in values.worksheets
-            if sheet.sheet_state == "visible"
-        ]
-    except SheetRefused:
-        raise
-    except Exception as error:  # openpyxl raises whatever its parsers raise
-        raise SheetRefused(
-            f"this is no workbook that can be read ({type(error).__name__})", "Save it again as XLSX, or as CSV."
-        ) from None
-    return sheets
+        sheets = read_workbook(data, Limits(MAX_UNPACKED, MAX_ROWS, MAX_COLUMNS))
+    except WorkbookRefused as refused:
+        raise SheetRefused(refused.message, refused.remedy) from None
+    return [_sheet(name, rows) for name, rows in sheets]
 
 
 def _read_pdf(data: bytes) -> list[Sheet]:
@@ -307,6 +245,7 @@ def sheet_of_page(table: PageTable, name: str) -> Sheet:
     return replace(sheet, page=table.page, notes=table.above)
 
 
+@paused()
 def read_file(data: bytes, name: str) -> list[Sheet]:
     """The sheets of a CSV, text, XLSX or PDF file; raises SheetRefused with the remedy."""
     if len(data) > MAX_BYTES:

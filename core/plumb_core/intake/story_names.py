@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 from itertools import pairwise
 
 ORDINALS = [
@@ -40,6 +41,7 @@ _ROOF = re.compile(r"r|rf|roof(?:level|floor)?|top|dach|toit|toiture|cubierta|az
 _ABOVE = re.compile(r"ph|penthouse|plantroom|lmr|upperroof|mainroof")
 
 
+@lru_cache(maxsize=20_000)
 def rank_of(name: str) -> float | None:
     """How high a story stands by its name, as a number that only counts beside others; None where the name doesn't tell."""
     level = re.fullmatch(r"\s*([+\-\u2212\u00b1]\s*\d+(?:[.,]\d+)?)\s*m?\s*", name)
@@ -73,6 +75,11 @@ def matched(name: str, known: Sequence[str]) -> str | None:
     """The known story that a name stands for: itself, in other letters, or the only one at the same place; None for none."""
     if name in known:
         return name
+    return _matched(name, tuple(known))
+
+
+@lru_cache(maxsize=20_000)
+def _matched(name: str, known: tuple[str, ...]) -> str | None:
     plain = re.sub(r"[\s_.\-]", "", name).lower()
     same = [k for k in known if re.sub(r"[\s_.\-]", "", k).lower() == plain]
     if len(same) == 1:

@@ -18,8 +18,9 @@ from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.submission import Case, Claim, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.intake.arrange import arranged
+from plumb_core.intake.cells import CellProblem
 from plumb_core.intake.columns import HEADING_ROWS, Reading
+from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.numbers import readings
 from plumb_core.intake.reading import ANY_KIND, kind_of, read_table
 from plumb_core.intake.sheets import Sheet, read_file
@@ -195,7 +196,7 @@ def read_submission(
         kind = kind_of(sheet) or ANY_KIND
         known = Known(EDITIONS[brief.edition], Building(stories, heights, cases), remembered, claimed)
         table = read_in(sheet, file, known, kind, given.get(kind))
-        questions = [_question(p.row, p.column, p.message, p.remedy) for p in table.problems]
+        questions = [_question(sheet, p) for p in table.problems]
         twice = claimed_already(table.claims, claimed)[:1]
         questions += [
             Problem("/table", f"{c.quantity} is stated before, in another table", "Leave one of the two tables out.")
@@ -230,9 +231,13 @@ def with_role(known: Case | None, told: Case) -> Case:
     return known.model_copy(update=more) if more else known
 
 
-def _question(row: int | None, column: int | None, message: str, remedy: str) -> Problem:
-    path = "/table" if row is None and column is None else f"/rows/{row}/{column}"
-    return Problem(path, message, remedy)
+def _question(sheet: Sheet, problem: CellProblem) -> Problem:
+    """A problem at its place on the sheet as it was handed in."""
+    path = "/table"
+    if problem.row is not None:
+        row, column = sheet.place(problem.row, problem.column or 0)
+        path = f"/rows/{row}/{column if problem.column is not None else None}"
+    return Problem(path, problem.message, problem.remedy)
 
 
 def read_answers(document: Mapping[str, Any]) -> Answers:

@@ -11,8 +11,8 @@ from django.utils import timezone
 from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
-from plumb_core.intake.arrange import arranged
 from plumb_core.intake.columns import Reading
+from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, with_role
 from plumb_core.intake.tables.kind import Building, TableRead

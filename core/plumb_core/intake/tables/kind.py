@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 from plumb_core.documents.submission import Case, Claim
 from plumb_core.editions import Edition
 from plumb_core.intake.cells import UNITS, CellProblem, factor
-from plumb_core.intake.columns import PLAUSIBLE, Column, Reading, TableReader
+from plumb_core.intake.columns import PLAUSIBLE, Column, Reading, TableReader, is_safe_name
 from plumb_core.intake.numbers import readings, with_unit
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.story_names import BASE, likely_story, matched
@@ -61,16 +62,16 @@ class ClaimReader(TableReader):
         """direction of each case that was met"""
         self.order = given.order
 
-    @property
+    @cached_property
     def stated(self) -> list[Column]:
-        """The columns that state quantities, as far as the table has them."""
+        """The columns that state quantities, as far as the table has them; asked for once the columns are known."""
         return [c for c in self.by_name.values() if c.quantity and c.name in self.columns]
 
     def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
         """A number as a claim, with its sign as it was written."""
         scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
         self._mark(row, column, quantity, number[0] * scale)
-        return Claim(
+        return Claim.made_of(
             quantity=quantity,
             value=number[0] * scale,
             text=number[1],
@@ -82,8 +83,11 @@ class ClaimReader(TableReader):
 
     def _mark(self, row: int, column: str, quantity: str, value: float) -> None:
         """Mark a value that is out of all proportion for its quantity: a unit or a separator misread shows so."""
+        bounds = PLAUSIBLE.get(quantity)
+        if bounds is None:
+            return
         own = self.by_name[column].quantity == quantity and column in self.columns
-        least, most = PLAUSIBLE.get(quantity, (0.0, float("inf")))
+        least, most = bounds
         if own and value and not least <= abs(value) <= most:
             known = QUANTITIES[quantity]
             said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
@@ -147,8 +151,8 @@ class ClaimReader(TableReader):
 
     def matched_story(self, row: int, story: str) -> str | None:
         """The known story that a name stands for, as the reviewer says or by its place; None with the question noted."""
-        told = self.given.stories.get(story)
-        if told is not None:
+        told = self.given.stories.get(story, "")
+        if is_safe_name(told):
             return told
         known = matched(story, self.known) if self.known else story
         if known is None:

@@ -1,0 +1,133 @@
+"""Lines of text over a table and between its rows: what they say of the case, the mode, the direction, the story; and notes."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from functools import lru_cache
+
+from plumb_core.intake.cells import Cell
+from plumb_core.intake.layout.heads import CASE_WORD, CONTEXT, CONTINUED, MODE_LINE, RESULT, Heads, fits_of
+from plumb_core.intake.layout.rows import Rows, Shift, held, is_blank, is_line
+from plumb_core.intake.names import axis_named, direction_in
+from plumb_core.intake.sheets import Sheet
+from plumb_core.intake.story_names import rank_of
+from plumb_core.intake.tables import table_kinds
+from plumb_core.intake.tables.kind import TableKind
+from plumb_core.intake.words import in_order
+
+IN_LINES = (*CONTEXT, "story")
+"""What a line over a block of rows can say."""
+TITLES = {"case": "Case", "mode": "Mode", "direction": "Direction", "story": "Story"}
+"""Headings of the columns that are made of what stands over others."""
+
+
+def with_context(
+    table: Rows, start: int, heads: Heads, notes: list[str], sheet: Sheet, shift: Shift
+) -> tuple[Rows, set[int]]:
+    """The table with a column for what the lines over it, or over blocks of its rows, say of its case, mode, direction or story.
+
+    start : first row below the headings and units.  shift : where the headings stand.  Also given: the rows that are such lines.
+    """
+    kind = heads.kind
+    lacking = [n for n in IN_LINES if any(c.name == n for c in kind.columns) and n not in heads.names]
+    wanted = [n for n in lacking if n != "direction" or kind.id != "forces"]
+    if not wanted or not kind.values or kind.id == "parameters":
+        return table, set()
+    stands: dict[str, Cell] = {}
+    named = "" if re.search(r"\.\w{2,4}$|^page \d", sheet.name) else sheet.name
+    for text in [named, *sheet.notes, *notes]:
+        stands |= {n: Cell(t) for n, t in _said_by_line(kind, text, wanted, loose=False).items()}
+    beside: list[dict[str, Cell]] = []
+    lines: set[int] = set()
+    for i, row in enumerate(table):
+        if i >= start and is_line(row):
+            k, line = next((k, c) for k, c in enumerate(row) if c.text)
+            said = _said_by_line(kind, line.text, wanted, loose=True)
+            if said:
+                at = line.at or (i + shift[0], k + shift[1])
+                stands = stands | {n: Cell(t, at=at) for n, t in said.items()}
+                lines.add(i)
+        beside.append({} if i < start or is_blank(row) or is_line(row) else stands)
+    told = [n for n in wanted if any(n in b for b in beside)]
+    if not told:
+        return table, lines
+    blank = Cell("")
+    head = [[*table[0], *(Cell(TITLES[n]) for n in told)]]
+    return head + [[*r, *(b.get(n, blank) for n in told)] for r, b in zip(table[1:], beside[1:], strict=True)], lines
+
+
+@lru_cache(maxsize=5_000)
+def _kind_words(text: str) -> bool:
+    """Whether words say what a table holds: headings of a kind, or the like of them."""
+    return bool(RESULT.search(in_order(text))) or any(fits_of(k, text) for k in table_kinds() if k != "log")
+
+
+def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: bool) -> dict[str, str]:
+    """What a line says of the case, the mode and the direction of what stands below it.
+
+    loose : whether a name of its own is enough; else it has to name an axis, as a sheet's name must
+    """
+    said: dict[str, str] = {}
+    if "story" in wanted and loose and rank_of(text) is not None:
+        return {"story": text}
+    if "mode" in wanted and (mode := MODE_LINE.fullmatch(text.split(",")[-1])):
+        said["mode"] = mode.group(1)
+    if "direction" in wanted:
+        along = re.search(r"(?i)\bdirection\s*[:=]?\s*([xy])\b|\b([xy])[- ]direction\b|\balong\s+([xy])\b", text)
+        if along:
+            said["direction"] = next(g for g in along.groups() if g).upper()
+    if "case" in wanted:
+        if match := CASE_WORD.search(text):
+            name = re.split(r"[,;()\u2013]|\s-\s", CONTINUED.sub("", match.group(1)))[0].strip()
+            if 0 < len(name) <= 60:
+                said["case"] = name
+        elif not _NOTE.match(text) and len(text) <= 60:
+            text = CONTINUED.sub("", text)
+            pieces = [
+                p.strip()
+                for p in re.split(r"[,;:\u2013\u2014]|\s-\s", re.sub(r"^\s*[A-Z]?[\d.]+\s+", "", text))
+                if p.strip()
+            ]
+            left = [p for p in pieces if not _kind_words(p) and not axis_named(p)]
+            if (
+                len(left) == 1
+                and len(left[0].split()) <= 4
+                and (
+                    direction_in(left[0])
+                    or (loose and len(pieces) == 1 and len(left[0].split()) <= 2 and kind.id != "reactions")
+                )
+            ):
+                said["case"] = left[0]
+    return said
+
+
+_NOTE = re.compile(
+    r"(?i)^\W*(notes?|remarks?|sources?|units?|page|sheet|anmerkung|nota|note that|all|prepared|signed|checked|rev)\b|^[*†‡]|^\W*\(?[a-z0-9]\)\s"
+)
+
+
+def is_note(row: Sequence[Cell], kind: TableKind) -> bool:
+    """Whether a row is a line of text that holds no values: a note, the foot of a page."""
+    texts = held(row, 3)
+    if len(texts) not in (1, 2) or kind.id == "log":
+        return False
+    if len(texts) == 2:
+        return bool(re.fullmatch(r"(?i)(page|p\.|sheet|seite)\s*\d+(\s*(of|/|von)\s*\d+)?", texts[-1]))
+    if len(row) < 2:
+        return False
+    text = texts[0]
+    return bool(_NOTE.match(text)) or len(text.split()) >= 4 or (not row[0].text and len(text.split()) > 1)
+
+
+def title_over(rows: Rows, start: int) -> str:
+    """What the lines over a table say it holds, without numbers of sections and without cases."""
+    for row in rows[start : start + 6]:
+        if not is_blank(row):
+            if not is_line(row):
+                break
+            text = held(row, 1)[0]
+            return re.split(
+                r",\s*(?!$)(?=(?:load )?case|direction)", re.sub(r"^\s*(table\s+)?[A-Z]?[\d.]+\s+", "", text)
+            )[0]
+    return ""
