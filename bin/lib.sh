@@ -155,6 +155,7 @@ start_postgres() {
   export PLUMB_DB_HOST=127.0.0.1 PLUMB_DB_USER=plumb PLUMB_DB_NAME=plumb
   PLUMB_DB_PORT=$(cat "$DATA/db-port"); PLUMB_DB_PASSWORD=$(cat "$DATA/db-password"); PLUMB_SECRET_KEY=$(cat "$DATA/secret-key")
   export PLUMB_DB_PORT PLUMB_DB_PASSWORD PLUMB_SECRET_KEY
+  export PLUMB_EXHIBITS="$DATA/exhibits"
 }
 
 # the database itself, its tables and the demo's data, in one process to be quick

@@ -12,6 +12,7 @@ PLUMB_WEB         folder of the built web application (default ../web/dist)
 
 from __future__ import annotations
 
+import json
 import os
 from pathlib import Path
 
@@ -94,6 +95,25 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/"
 
 MAX_BODY = 25_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = MAX_BODY
+MAX_EXHIBIT = int(os.environ.get("PLUMB_MAX_EXHIBIT", 100_000_000))
+"""Bytes of a file that is handed in."""
+READING_MEMORY = int(os.environ.get("PLUMB_READING_MEMORY", 2_000_000_000))
+READING_SECONDS = int(os.environ.get("PLUMB_READING_SECONDS", 120))
+"""What the process that reads a file may take: bytes, and seconds of processor time."""
+
+READ_AT_ONCE = False
+"""Whether files are read where they are handed in, without the queue; for tests."""
+
+# exhibits are files: a folder here, or any other storage by its class and options, such as one that speaks S3
+EXHIBITS = Path(os.environ.get("PLUMB_EXHIBITS", ROOT / ".data" / "exhibits"))
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+    "exhibits": {
+        "BACKEND": os.environ.get("PLUMB_EXHIBIT_STORAGE", "django.core.files.storage.FileSystemStorage"),
+        "OPTIONS": json.loads(os.environ.get("PLUMB_EXHIBIT_OPTIONS", "null")) or {"location": str(EXHIBITS)},
+    },
+}
 
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"

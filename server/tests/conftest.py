@@ -7,13 +7,21 @@ from typing import Any
 
 import pytest
 from asking import Api
+from django.conf import settings
 from plumb_server.demo.people import LEAD, READER, REVIEWER, STRANGER, SUBMITTER
 from plumb_server.demo.seed import seed
 from plumb_server.reviews.models import Review
 
 
+@pytest.fixture(scope="session", autouse=True)
+def exhibits(tmp_path_factory: pytest.TempPathFactory) -> None:
+    """A folder of the tests' own for exhibits, which are read where they are handed in."""
+    settings.STORAGES["exhibits"]["OPTIONS"] = {"location": str(tmp_path_factory.mktemp("exhibits"))}
+    settings.READ_AT_ONCE = True
+
+
 @pytest.fixture(scope="session")
-def django_db_setup(django_db_setup: None, django_db_blocker: Any) -> None:
+def django_db_setup(exhibits: None, django_db_setup: None, django_db_blocker: Any) -> None:
     """The demo is made once; each test rolls back what it changes."""
     with django_db_blocker.unblock():
         seed()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from typing import Any
 
 import pytest
@@ -60,7 +61,7 @@ def left_by_the_first_round(earlier: Any) -> tuple[Any, int]:
     review = of("reviews", "Review").objects.create(title="Old Wharf Mill")
     submission = of("reviews", "Submission").objects.create(review=review, number=0, author=author)
     exhibit = of("reviews", "Exhibit").objects.create(
-        submission=submission, name="forces.csv", data=b"F", size=1, sha256="f" * 64
+        submission=submission, name="forces.csv", data=b"F", size=1, sha256=hashlib.sha256(b"F").hexdigest()
     )
     mapping = {"header_row": 0, "columns": {"F": 2}}
     table = of("reviews", "ClaimTable").objects.create(exhibit=exhibit, kind="forces", sheet="", mapping=mapping)

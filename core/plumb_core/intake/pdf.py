@@ -11,6 +11,7 @@ from typing import Any
 
 from plumb_core.intake.numbers import readings
 
+MAX_BYTES = 100_000_000
 MAX_PAGES = 300
 MAX_SECONDS = 60.0
 """Time that a file may take; hostile files are made to take for ever."""
@@ -108,8 +109,21 @@ def page_count(data: bytes) -> int:
         return len(book.pages)
 
 
-def table_in(data: bytes, number: int, box: Box) -> PageTable:
-    """What stands in a region of a page, as a table; raises PdfRefused where no table is to be seen in it."""
+def table_in(data: bytes, number: int, box: Box) -> PageTable | None:
+    """What stands in a region of a page, as a table; None where no table is to be seen there."""
+    with _cropped(data, number, box) as page:
+        return max(_tables(page, number), key=lambda t: sum(map(len, t.rows)), default=None)
+
+
+def text_in(data: bytes, number: int, box: Box) -> str:
+    """The words in a region of a page, line by line."""
+    with _cropped(data, number, box) as page:
+        return str(page.extract_text() or "").strip()
+
+
+@contextmanager
+def _cropped(data: bytes, number: int, box: Box) -> Iterator[Any]:
+    """A region of a page; raises PdfRefused where there is no such page, or next to nothing of it."""
     with _opened(data) as book:
         if not 1 <= number <= len(book.pages):
             raise PdfRefused(f"there is no page {number}", f"The document has {len(book.pages)} pages.")
@@ -118,10 +132,7 @@ def table_in(data: bytes, number: int, box: Box) -> PageTable:
         inside = (max(left, 0.0), max(top, 0.0), min(right, float(page.width)), min(bottom, float(page.height)))
         if inside[2] - inside[0] < 5 or inside[3] - inside[1] < 5:
             raise PdfRefused("the region is too small", "Drag over the table, its headings and its values.")
-        tables = list(_tables(page.crop(inside), number))
-        if not tables:
-            raise PdfRefused("no table is to be seen there", "Drag over the table, its headings and its values.")
-        return max(tables, key=lambda t: sum(map(len, t.rows)))
+        yield page.crop(inside)
 
 
 @contextmanager

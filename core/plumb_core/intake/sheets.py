@@ -9,6 +9,7 @@ from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
+from plumb_core.intake import pdf
 from plumb_core.intake.cells import Cell
 from plumb_core.intake.collector import paused
 from plumb_core.intake.pdf import PageTable, PdfRefused, tables_of
@@ -248,8 +249,9 @@ def sheet_of_page(table: PageTable, name: str) -> Sheet:
 @paused()
 def read_file(data: bytes, name: str) -> list[Sheet]:
     """The sheets of a CSV, text, XLSX or PDF file; raises SheetRefused with the remedy."""
-    if len(data) > MAX_BYTES:
-        raise SheetRefused(f"{name} is larger than {MAX_BYTES // 1_000_000} MB", "Hand in the tables alone.")
+    most = pdf.MAX_BYTES if data[:5] == b"%PDF-" else MAX_BYTES
+    if len(data) > most:
+        raise SheetRefused(f"{name} is larger than {most // 1_000_000} MB", "Hand in the tables alone.")
     if data[:4] == b"PK\x03\x04":
         return _read_xlsx(data)
     if data[:5] == b"%PDF-":

@@ -27,6 +27,8 @@ from plumb_server.reviews.access import access
 from plumb_server.reviews.models import Membership, Review, Role
 from plumb_server.reviews.services import create_review
 from plumb_server.submissions import services
+from plumb_server.submissions.models import ExhibitReading
+from plumb_server.submissions.readings import carry_out
 
 TEAM = {LEAD: Role.LEAD, REVIEWER: Role.REVIEWER, SUBMITTER: Role.SUBMITTER, READER: Role.READER}
 
@@ -101,6 +103,7 @@ def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: 
     submission = services.open_submission(review, people[SUBMITTER])
     for path in sorted(FILES.glob(f"{prefix}S0-*"), key=_turn):
         exhibit = services.add_exhibit(submission, people[SUBMITTER], name=path.name, data=path.read_bytes())
+        carry_out(ExhibitReading.objects.get_or_create(exhibit=exhibit)[0], apart=False)
         services.accept_table(exhibit, people[REVIEWER], services.sheets_of(exhibit)[0], "", None)
     services.accept_submission(submission, people[LEAD])
     return review

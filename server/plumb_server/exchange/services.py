@@ -19,6 +19,7 @@ from plumb_server.rechecks.services import review_document
 from plumb_server.reference.models import ModelRevision
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.services import create_review
+from plumb_server.submissions.contents import contents
 from plumb_server.submissions.models import ClaimTable, Exhibit, Submission
 from plumb_server.submissions.services import (
     accept_submission,
@@ -38,7 +39,12 @@ def export_review(review: Review, submission: Submission | None) -> dict[str, An
     exhibits = submission.exhibits.all() if submission else []
     tables = ClaimTable.objects.filter(exhibit__submission=submission) if submission else []
     document["submission"]["exhibits"] = [
-        {"name": e.name, "sha256": e.sha256, "pasted": e.pasted, "content": base64.b64encode(bytes(e.data)).decode()}
+        {
+            "name": e.name,
+            "sha256": e.sha256,
+            "pasted": e.pasted,
+            "content": base64.b64encode(contents(e.sha256)).decode(),
+        }
         for e in exhibits
     ]
     document["review"] = {

@@ -56,7 +56,8 @@ def _reset(run: Run) -> None:
 
 def _queue(run: Run) -> None:
     # in the same transaction as the run: one is never there without the other; by name, for the task carries out runs
-    app.configure_task(TASK, queue=QUEUE).defer(run=str(run.pk))
+    # one at a time: each takes as much memory as it needs
+    app.configure_task(TASK, queue=QUEUE, lock=QUEUE).defer(run=str(run.pk))
 
 
 class Cancelled(Exception):

@@ -82,20 +82,11 @@ class Submission(models.Model):
         }
 
 
-class ExhibitManager(models.Manager["Exhibit"]):
-    def get_queryset(self) -> models.QuerySet[Exhibit]:
-        # contents can be many megabytes; they are fetched when they are asked for
-        return super().get_queryset().defer("data")
-
-
 class Exhibit(models.Model):
-    """A file or pasted block of a submission, byte for byte."""
-
-    objects = ExhibitManager()
+    """A file or pasted block of a submission; its bytes lie in the storage of exhibits, named by their SHA-256."""
 
     submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="exhibits")
     name = models.CharField(max_length=200)
-    data = models.BinaryField()
     size = models.PositiveIntegerField()
     sha256 = models.CharField(max_length=64)
     pasted = models.BooleanField(default=False)
@@ -104,6 +95,35 @@ class Exhibit(models.Model):
     class Meta:
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["submission", "sha256"], name="an_exhibit_once")]
+
+
+class ExhibitReading(models.Model):
+    """How far the reading of an exhibit is, and what came of it; what was read lies beside the exhibit's bytes."""
+
+    class Status(models.TextChoices):
+        QUEUED = "queued"
+        READING = "reading"
+        READ = "read"
+        REFUSED = "refused"
+        STOPPED = "stopped"
+
+    exhibit = models.OneToOneField(Exhibit, on_delete=models.CASCADE, related_name="reading", primary_key=True)
+    status = models.CharField(max_length=10, choices=Status, default=Status.QUEUED)
+    share = models.FloatField(default=0.0)
+    phase = models.CharField(max_length=60, blank=True)
+    attempts = models.PositiveIntegerField(default=0)
+    message = models.CharField(max_length=300, blank=True)
+    remedy = models.CharField(max_length=300, blank=True)
+    tables = models.JSONField(default=list)
+    """what tells the tables from one another"""
+    pages = models.PositiveIntegerField(default=0)
+    regions = models.JSONField(default=dict)
+    """places on pages that the reviewer pointed at, by their label"""
+
+    @property
+    def open(self) -> bool:
+        """Whether it waits or runs."""
+        return self.status in (ExhibitReading.Status.QUEUED, ExhibitReading.Status.READING)
 
 
 class ClaimTable(models.Model):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
+from plumb_server.submissions.models import Case, ClaimTable, Exhibit, ExhibitReading, Submission
 from plumb_server.web.schema import CellSerializer
 
 
@@ -17,10 +17,68 @@ class TableSerializer(serializers.ModelSerializer):
         fields = ["id", "exhibit", "kind", "sheet", "claims"]
 
 
+class SheetToldSerializer(serializers.Serializer):
+    """What tells one table of a file from the others."""
+
+    label = serializers.CharField()
+    page = serializers.IntegerField(allow_null=True)
+    kind = serializers.CharField(allow_blank=True)
+    rows = serializers.IntegerField()
+    title = serializers.CharField(allow_blank=True)
+
+
+class ExhibitReadingSerializer(serializers.ModelSerializer):
+    """How far the reading of an exhibit is, and what came of it."""
+
+    tables = SheetToldSerializer(many=True)
+
+    class Meta:
+        model = ExhibitReading
+        fields = ["status", "share", "phase", "message", "remedy", "pages", "tables"]
+
+
 class ExhibitSerializer(serializers.ModelSerializer):
+    reading = serializers.SerializerMethodField()
+
     class Meta:
         model = Exhibit
-        fields = ["id", "name", "size", "sha256", "pasted", "created_at"]
+        fields = ["id", "name", "size", "sha256", "pasted", "created_at", "reading"]
+
+    @extend_schema_field(ExhibitReadingSerializer(allow_null=True))
+    def get_reading(self, exhibit: Exhibit):
+        reading = getattr(exhibit, "reading", None)
+        return None if reading is None else ExhibitReadingSerializer(reading).data
+
+
+class PageTableSerializer(serializers.Serializer):
+    """Where a table and its cells stand on a page, pt from the top left corner."""
+
+    sheet = serializers.CharField()
+    box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
+    cells = serializers.ListField(
+        child=serializers.ListField(
+            child=serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4, allow_null=True)
+        )
+    )
+
+
+class PageAcceptedSerializer(serializers.Serializer):
+    """A table of a page that is accepted."""
+
+    sheet = serializers.CharField()
+    kind = serializers.CharField()
+    claims = serializers.IntegerField()
+
+
+class PageSerializer(serializers.Serializer):
+    """A page of an exhibit: its size in pt, its tables, whether there is text on it, and what was accepted from it."""
+
+    number = serializers.IntegerField()
+    width = serializers.FloatField()
+    height = serializers.FloatField()
+    has_text = serializers.BooleanField()
+    tables = PageTableSerializer(many=True)
+    accepted = PageAcceptedSerializer(many=True)
 
 
 class CaseSerializer(serializers.ModelSerializer):
@@ -77,7 +135,7 @@ class ReadingSerializer(serializers.Serializer):
 class ReadTableSerializer(serializers.Serializer):
     """A table to read: pasted text, or a sheet of an exhibit."""
 
-    text = serializers.CharField(required=False, allow_blank=True, trim_whitespace=False, max_length=20_000_000)
+    text = serializers.CharField(required=False, allow_blank=True, trim_whitespace=False, max_length=8_000_000)
     name = serializers.CharField(required=False, max_length=200)
     exhibit = serializers.IntegerField(required=False)
     sheet = serializers.CharField(required=False, allow_blank=True)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Iterable
 from typing import Any
 
@@ -13,12 +12,13 @@ from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.layout.tables import arranged
-from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
+from plumb_core.intake.sheets import Sheet, SheetRefused, read_text
 from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, with_role
 from plumb_core.intake.tables.kind import Building, TableRead
 
 from plumb_server.accounts.models import User
 from plumb_server.reviews.models import Review
+from plumb_server.submissions import contents, readings
 from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, Submission
 from plumb_server.web.problems import Conflict, Unusable
 
@@ -60,23 +60,40 @@ def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, p
     submission.require_open()
     if not data:
         raise Unusable([{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}])
-    digest = hashlib.sha256(data).hexdigest()
+    digest = contents.keep(data)
     exhibit, created = Exhibit.objects.get_or_create(
         submission=submission,
         sha256=digest,
-        defaults={"name": name[:200], "data": data, "size": len(data), "pasted": pasted},
+        defaults={"name": name[:200], "size": len(data), "pasted": pasted},
     )
     if created:
         submission.review.record(user, "exhibit added", submission=submission.label, name=name, sha256=digest)
     return exhibit
 
 
-def sheets_of(exhibit: Exhibit) -> list[Sheet]:
-    """The tables of an exhibit; raises Unusable where it holds none that can be read."""
-    known = _sheets_read.get((exhibit.sha256, exhibit.name))
+@transaction.atomic
+def remove_exhibit(exhibit: Exhibit, user: User) -> None:
+    """Take an exhibit from which nothing was accepted out of a draft; its bytes stay in the storage."""
+    submission = exhibit.submission
+    submission.review.locked()
+    submission.require_open()
+    if exhibit.tables.exists():
+        raise Conflict(f"values of {exhibit.name} are accepted", "Take its tables out first.")
+    submission.review.record(user, "exhibit removed", submission=submission.label, name=exhibit.name)
+    exhibit.delete()
+
+
+def sheets_of(exhibit: Exhibit, label: str = "") -> list[Sheet]:
+    """The tables of an exhibit, or the one of a region of a page; raises Unusable where it holds none that can be read."""
+    if readings.REGION.fullmatch(label):
+        return [readings.region_read(exhibit, label)]
+    known = _sheets_read.get(exhibit.pk)
     if known is None:
-        known = sheets_from(bytes(exhibit.data), exhibit.name)
-        _sheets_read[exhibit.sha256, exhibit.name] = known
+        if exhibit.pasted:
+            known = sheets_from(contents.contents(exhibit.sha256).decode(), exhibit.name)
+        else:
+            known = readings.sheets_read(exhibit)
+        _sheets_read[exhibit.pk] = known
         while len(_sheets_read) > SHEETS_HELD:
             _sheets_read.pop(next(iter(_sheets_read)), None)
     return known
@@ -84,16 +101,15 @@ def sheets_of(exhibit: Exhibit) -> list[Sheet]:
 
 SHEETS_HELD = 4
 """Exhibits whose tables a process holds: a table is read again with every answer to what it asks."""
-_sheets_read: dict[tuple[str, str], list[Sheet]] = {}
+_sheets_read: dict[int, list[Sheet]] = {}
 
 
-def sheets_from(data: bytes | str, name: str) -> list[Sheet]:
-    """The tables of a file or of pasted text; raises Unusable where it holds none that can be read."""
+def sheets_from(text: str, name: str) -> list[Sheet]:
+    """The tables of pasted text; raises Unusable where it holds none that can be read."""
     try:
-        return arranged([read_text(data, name)] if isinstance(data, str) else read_file(data, name))
+        return arranged([read_text(text, name)])
     except SheetRefused as refused:
-        path = "/text" if isinstance(data, str) else "/file"
-        raise Unusable([{"path": path, "message": refused.message, "remedy": refused.remedy}]) from None
+        raise Unusable([{"path": "/text", "message": refused.message, "remedy": refused.remedy}]) from None
 
 
 # tables

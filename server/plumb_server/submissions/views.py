@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import re
+from dataclasses import replace
 from typing import Any
 from urllib.parse import quote
 
 from django.db import transaction
-from django.http import HttpResponse
+from django.db.models import Count
+from django.http import FileResponse, Http404
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -21,11 +24,12 @@ from rest_framework.views import APIView
 
 from plumb_server.reviews.access import TEAM, Access, access
 from plumb_server.reviews.models import Role
-from plumb_server.submissions import services
+from plumb_server.submissions import contents, readings, services
 from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
 from plumb_server.submissions.serializers import (
     CaseSerializer,
     ExhibitSerializer,
+    PageSerializer,
     ReadTableSerializer,
     SubmissionSerializer,
     TableReadSerializer,
@@ -37,6 +41,10 @@ from plumb_server.web.requests import sent
 HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
 SUBMISSION = OpenApiParameter("submission", int, description="number of the submission; the latest by default")
 SHOWN_ROWS = 400
+UTF_16 = (b"\xff\xfe", b"\xfe\xff")
+"""How text in UTF-16 begins."""
+PIN = re.compile(r"page (\d{1,4}), pin \d{1,5} \d{1,5}")
+"""Label of a place on a page: from the left and from the top, pt."""
 
 
 def chosen_submission(own: Access, number: int | None) -> Submission | None:
@@ -87,23 +95,73 @@ class ExhibitsView(APIView):
             said = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
             raise Unusable([said])
         data = file.read()
-        if not file.name.lower().endswith(".pdf"):
-            # what is to be read as tables is refused at once if it can't be; a PDF is kept as evidence
-            services.sheets_from(data, file.name)
+        if b"\x00" in data[:4000] and data[:4] not in (b"PK\x03\x04", b"%PDF") and data[:2] not in UTF_16:
+            said = f"{file.name} is neither text nor a workbook nor a PDF"
+            raise Unusable([{"path": "/file", "message": said, "remedy": "Hand in CSV, text, XLSX or PDF."}])
         with transaction.atomic():
             submission = services.open_submission(own.review, request.user)
             exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
+            readings.begin(exhibit)
         return Response(ExhibitSerializer(exhibit).data, status=status.HTTP_201_CREATED)
 
 
 class ExhibitFileView(APIView):
     @extend_schema(operation_id="exhibit_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
-    def get(self, request: Request, exhibit_id: int) -> HttpResponse:
+    def get(self, request: Request, exhibit_id: int) -> FileResponse:
         exhibit = get_object_or_404(Exhibit.objects.select_related("submission"), pk=exhibit_id)
         access(request.user, exhibit.submission.review_id, HANDS_IN)
-        answer = HttpResponse(bytes(exhibit.data), content_type="application/octet-stream")
+        pdf = exhibit.name.lower().endswith(".pdf")
+        answer = FileResponse(contents.opened(exhibit.sha256), content_type="application/octet-stream")
+        if pdf:
+            # drawn by the application itself, never by the browser as a page of its own
+            answer.headers["Cache-Control"] = "private, max-age=3600"
         answer.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{quote(exhibit.name, safe='')}"
         return answer
+
+
+def _exhibit(request: Request, exhibit_id: int, roles: tuple[Role, ...] = TEAM) -> Exhibit:
+    exhibit = get_object_or_404(Exhibit.objects.select_related("submission__review"), pk=exhibit_id)
+    access(request.user, exhibit.submission.review_id, roles)
+    return exhibit
+
+
+class ExhibitView(APIView):
+    @extend_schema(operation_id="exhibit", responses=ExhibitSerializer)
+    def get(self, request: Request, exhibit_id: int) -> Response:
+        return Response(ExhibitSerializer(_exhibit(request, exhibit_id, HANDS_IN)).data)
+
+    @extend_schema(operation_id="exhibit_remove", responses={204: None})
+    def delete(self, request: Request, exhibit_id: int) -> Response:
+        services.remove_exhibit(_exhibit(request, exhibit_id), request.user)
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class ExhibitReadView(APIView):
+    @extend_schema(operation_id="exhibit_read", request=None, responses=ExhibitSerializer)
+    def post(self, request: Request, exhibit_id: int) -> Response:
+        exhibit = _exhibit(request, exhibit_id)
+        readings.begin(exhibit)
+        return Response(ExhibitSerializer(_exhibit(request, exhibit_id)).data)
+
+    @extend_schema(operation_id="exhibit_read_stop", responses=ExhibitSerializer)
+    def delete(self, request: Request, exhibit_id: int) -> Response:
+        readings.stop(_exhibit(request, exhibit_id))
+        return Response(ExhibitSerializer(_exhibit(request, exhibit_id)).data)
+
+
+class ExhibitPageView(APIView):
+    @extend_schema(operation_id="exhibit_page", responses=PageSerializer)
+    def get(self, request: Request, exhibit_id: int, page: int) -> Response:
+        exhibit = _exhibit(request, exhibit_id)
+        pages = readings.read_document(exhibit)["pages"]
+        found = next((p for p in pages if p["number"] == page), None)
+        if found is None:
+            raise Http404
+        regions = exhibit.reading.regions
+        own = [t for label, t in regions.items() if label.startswith(f"page {page},")]
+        accepted = exhibit.tables.filter(sheet__startswith=f"page {page},").annotate(count=Count("claims"))
+        told = [{"sheet": t.sheet, "kind": t.kind, "claims": t.count} for t in accepted]
+        return Response(PageSerializer(found | {"tables": found["tables"] + own, "accepted": told}).data)
 
 
 def column_told(column: Column) -> dict[str, Any]:
@@ -120,11 +178,24 @@ class _TableView(APIView):
         given = sent(ReadTableSerializer, request)
         if given.get("exhibit") is not None:
             exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
-            name, sheets = exhibit.name, services.sheets_of(exhibit)
+            label = given.get("sheet", "")
+            if given.get("text") and (pinned := PIN.fullmatch(label)):
+                # values that the page shows and nobody could read: typed, with a pin where they stand
+                sheets = [
+                    replace(s, name=label, part=None, page=int(pinned.group(1)))
+                    for s in services.sheets_from(given["text"], label)
+                ][:1]
+                name = exhibit.name
+            else:
+                name, sheets = exhibit.name, services.sheets_of(exhibit, label)
         else:
             name = given.get("name") or "pasted table"
             sheets = services.sheets_from(given.get("text", ""), name)
         names = [s.label for s in sheets]
+        if not names:
+            said = f"no tables are to be seen in {name}"
+            remedy = "Drag over a table on its page, or paste the tables."
+            raise Unusable([{"path": "/sheet", "message": said, "remedy": remedy}])
         chosen = given.get("sheet") or names[0]
         if chosen not in names:
             remedy = f"Use one of: {', '.join(names)}."
@@ -177,7 +248,7 @@ class TableAcceptView(_TableView):
 class TableView(APIView):
     @extend_schema(operation_id="table_remove", responses={204: None})
     def delete(self, request: Request, table_id: int) -> Response:
-        tables = ClaimTable.objects.select_related("exhibit__submission__review").defer("exhibit__data")
+        tables = ClaimTable.objects.select_related("exhibit__submission__review")
         table = get_object_or_404(tables, pk=table_id)
         access(request.user, table.exhibit.submission.review_id)
         services.remove_table(table, request.user)

@@ -25,11 +25,12 @@ class BodyLimit:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         size = request.headers.get("Content-Length", "0")
-        if size.isdigit() and int(size) > settings.MAX_BODY:
+        most = settings.MAX_EXHIBIT if request.path.endswith("/exhibits/") else settings.MAX_BODY
+        if size.isdigit() and int(size) > most:
             return problem(
                 413,
                 "too large",
-                f"what you send is {int(size) / 1e6:.0f} MB; at most {settings.MAX_BODY / 1e6:.0f} MB are taken",
+                f"what you send is {int(size) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are taken",
                 [{"path": "/file", "message": "the file is too large", "remedy": "Hand in the tables alone."}],
             )
         return self.answer(request)

@@ -6,6 +6,7 @@ import os
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.request
 from collections.abc import Iterator
@@ -43,7 +44,7 @@ def fresh_database() -> None:
 def address() -> Iterator[str]:
     """Address of a running application with its demo data."""
     fresh_database()
-    environment = os.environ | {"PLUMB_DB_NAME": DATABASE}
+    environment = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": tempfile.mkdtemp()}
     for command in (["migrate", "--verbosity", "0"], ["seed_demo"]):
         subprocess.run([sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True)
     port, hazard_port = free_port(), free_port()

@@ -1,0 +1,185 @@
+"""Exhibits: kept as files, read apart within limits, stopped, tried again; pages, regions and pins."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from pathlib import Path
+from typing import Any
+
+import pytest
+from asking import STORIES, Api
+from django.conf import settings as django_settings
+from django.core.files.base import ContentFile
+from django.core.files.storage import storages
+from plumb_server.reviews.models import Review
+from plumb_server.submissions import contents, readings
+from plumb_server.submissions.models import Claim, Exhibit, ExhibitReading
+from weasyprint import HTML
+
+Status = ExhibitReading.Status
+
+
+def upload(api: Api, review: str, name: str, data: bytes) -> dict[str, Any]:
+    answer = api.upload(f"/api/reviews/{review}/exhibits/", ContentFile(data, name=name))
+    assert answer.status_code == 201, answer.json()
+    told: dict[str, Any] = answer.json()
+    return told
+
+
+def report() -> bytes:
+    rows = [["Story", "Height (m)", "Weight (kN)"], ["L2", "3.6", "900"], ["L1", "4.0", "1000"]]
+    cells = "".join("<tr>" + "".join(f"<td style='padding: 1pt 9pt'>{c}</td>" for c in row) + "</tr>" for row in rows)
+    return bytes(
+        HTML(
+            string="<h2>Aldermouth Granary</h2><p>The report.</p><p style='page-break-after: always'>V X = 240 kN</p>"
+            f"<h3>Floors</h3><table>{cells}</table>"
+        ).write_pdf()
+    )
+
+
+def test_bytes_are_kept_once_and_a_changed_file_shows(lead: Api, new_review: str) -> None:
+    one = upload(lead, new_review, "a.csv", STORIES.encode())
+    again = upload(lead, new_review, "a.csv", STORIES.encode())
+    assert one["id"] == again["id"]
+    folder = Path(django_settings.STORAGES["exhibits"]["OPTIONS"]["location"])
+    file = folder / one["sha256"][:2] / one["sha256"]
+    assert file.read_bytes() == STORIES.encode()
+    file.write_bytes(b"other")
+    try:
+        with pytest.raises(Exception, match="its SHA-256 differs"):
+            contents.contents(one["sha256"])
+    finally:
+        file.write_bytes(STORIES.encode())
+
+
+def test_any_storage_of_django_will_do(lead: Api, new_review: str, settings: Any) -> None:
+    settings.STORAGES = settings.STORAGES | {"exhibits": {"BACKEND": "django.core.files.storage.InMemoryStorage"}}
+    exhibit = upload(lead, new_review, "b.csv", STORIES.encode())
+    assert storages["exhibits"].exists(f"{exhibit['sha256'][:2]}/{exhibit['sha256']}")
+    read = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", {"exhibit": exhibit["id"]}).json()
+    assert (read["kind"], read["claims"]) == ("stories", 4)
+
+
+def test_a_file_is_read_in_a_process_of_its_own(lead: Api, new_review: str) -> None:
+    exhibit = Exhibit.objects.get(pk=upload(lead, new_review, "a.csv", STORIES.encode())["id"])
+    reading = exhibit.reading
+    reading.status, reading.tables = Status.QUEUED, []
+    readings.carry_out(reading)
+    reading.refresh_from_db()
+    assert reading.status == Status.READ
+    assert [(t["kind"], t["rows"]) for t in reading.tables] == [("stories", 2)]
+
+
+def test_a_file_that_takes_too_much_is_refused_and_nothing_else_suffers(
+    lead: Api, new_review: str, settings: Any
+) -> None:
+    """A workbook of 0.3 MB that unpacks to 90 MB, within a second of processor time."""
+    row = "<row>" + "<c><v>1</v></c>" * 12 + "</row>"
+    kept = io.BytesIO()
+    with zipfile.ZipFile(kept, "w", zipfile.ZIP_DEFLATED) as book:
+        space = 'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"'
+        kind = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet"
+        book.writestr(
+            "xl/_rels/workbook.xml.rels",
+            f'<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">'
+            f'<Relationship Id="r1" Type="{kind}" Target="worksheets/sheet1.xml"/></Relationships>',
+        )
+        book.writestr(
+            "xl/workbook.xml",
+            f'<workbook {space} xmlns:r="x"><sheets><sheet name="S" sheetId="1" r:id="r1"/></sheets></workbook>',
+        )
+        book.writestr(
+            "xl/worksheets/sheet1.xml", f"<worksheet {space}><sheetData>{row * 480_000}</sheetData></worksheet>"
+        )
+    settings.READ_AT_ONCE = False
+    exhibit = Exhibit.objects.get(pk=upload(lead, new_review, "bomb.xlsx", kept.getvalue())["id"])
+    settings.READING_SECONDS = 1
+    readings.carry_out(exhibit.reading)
+    told = lead.get(f"/api/exhibits/{exhibit.pk}/").json()["reading"]
+    assert (told["status"], told["message"]) == (
+        "refused",
+        "the file takes more time or memory to be read than a file may",
+    )
+    assert lead.get("/health/").status_code == 200
+
+
+def test_a_reading_that_ends_its_worker_is_begun_three_times_only(lead: Api, new_review: str) -> None:
+    exhibit = Exhibit.objects.get(pk=upload(lead, new_review, "a.csv", STORIES.encode())["id"])
+    reading = exhibit.reading
+    reading.status, reading.attempts = Status.READING, readings.MOST_ATTEMPTS
+    reading.save()
+    readings.carry_out(reading)
+    assert (reading.status, reading.message) == (Status.REFUSED, "reading the file ended its worker three times")
+
+
+def test_a_reading_waits_in_the_queue_and_can_be_stopped_and_begun_again(
+    lead: Api, new_review: str, settings: Any
+) -> None:
+    settings.READ_AT_ONCE = False
+    exhibit = upload(lead, new_review, "c.csv", (STORIES + "\n").encode())
+    assert exhibit["reading"]["status"] == "queued"
+    answer = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", {"exhibit": exhibit["id"]})
+    assert (answer.status_code, answer.json()["detail"]) == (409, "c.csv is still being read")
+    stopped = lead.send("DELETE", f"/api/exhibits/{exhibit['id']}/read/").json()
+    assert stopped["reading"]["status"] == "stopped"
+    reading = ExhibitReading.objects.get(pk=exhibit["id"])
+    with pytest.raises(readings.Stopped):
+        readings._Noter(reading)(1, 2)
+    settings.READ_AT_ONCE = True
+    begun = lead.send("POST", f"/api/exhibits/{exhibit['id']}/read/").json()
+    assert begun["reading"]["status"] == "read"
+
+
+def test_pages_have_tables_at_their_places(lead: Api, new_review: str) -> None:
+    exhibit = upload(lead, new_review, "report.pdf", report())
+    assert exhibit["reading"]["pages"] == 2
+    assert [(t["page"], t["kind"]) for t in exhibit["reading"]["tables"]] == [(2, "stories")]
+    page = lead.get(f"/api/exhibits/{exhibit['id']}/pages/2/").json()
+    assert (page["has_text"], [t["sheet"] for t in page["tables"]]) == (True, ["page 2, table 1"])
+    table = page["tables"][0]
+    left, top, right, bottom = table["box"]
+    assert 0 < left < right < page["width"]
+    assert 0 < top < bottom < page["height"]
+    assert len(table["cells"]) == 3
+    body = {"exhibit": exhibit["id"], "sheet": "page 2, table 1"}
+    assert lead.send("POST", f"/api/reviews/{new_review}/tables/", body).status_code == 201
+    claim = Claim.objects.get(submission__review=new_review, quantity="w", story="L2")
+    assert (claim.table.sheet, claim.row, claim.column) == ("page 2, table 1", 2, "C")
+    page = lead.get(f"/api/exhibits/{exhibit['id']}/pages/2/").json()
+    assert page["accepted"] == [{"sheet": "page 2, table 1", "kind": "stories", "claims": 4}]
+    assert lead.get(f"/api/exhibits/{exhibit['id']}/pages/3/").status_code == 404
+
+
+def test_a_region_of_a_page_is_read_as_a_table_or_as_words(lead: Api, new_review: str) -> None:
+    exhibit = upload(lead, new_review, "report.pdf", report())
+    path = f"/api/reviews/{new_review}/tables/read/"
+    page = lead.get(f"/api/exhibits/{exhibit['id']}/pages/2/").json()
+    left, top, right, bottom = (round(v) for v in page["tables"][0]["box"])
+    around = f"page 2, region {left - 5} {top - 3} {right + 5} {bottom + 3}"
+    read = lead.send("POST", path, {"exhibit": exhibit["id"], "sheet": around}).json()
+    assert (read["kind"], read["claims"]) == ("stories", 4)
+    # it stays at its place
+    assert around in [t["sheet"] for t in lead.get(f"/api/exhibits/{exhibit['id']}/pages/2/").json()["tables"]]
+    whole = lead.send("POST", path, {"exhibit": exhibit["id"], "sheet": "page 1, region 0 120 600 200"}).json()
+    assert (whole.get("kind"), whole.get("claims")) == ("parameters", 1), whole
+    nothing = lead.send("POST", path, {"exhibit": exhibit["id"], "sheet": "page 2, region 0 700 600 800"})
+    assert nothing.status_code == 422
+
+
+def test_a_value_is_typed_with_a_pin_where_it_stands(lead: Api, new_review: str) -> None:
+    exhibit = upload(lead, new_review, "report.pdf", report())
+    body = {"exhibit": exhibit["id"], "sheet": "page 1, pin 120 300", "text": "Item\tX\tUnit\nV\t240\tkN\n"}
+    assert lead.send("POST", f"/api/reviews/{new_review}/tables/", body).status_code == 201
+    claim = Claim.objects.get(submission__review=new_review)
+    assert (claim.quantity, claim.direction, claim.table.sheet) == ("V", "X", "page 1, pin 120 300")
+    assert claim.table.exhibit_id == exhibit["id"]
+
+
+def test_who_may_see_and_stop_readings(submitter: Api, stranger: Api, lead: Api, clinic: Review) -> None:
+    exhibit = clinic.submissions.get().exhibits.first()
+    assert stranger.get(f"/api/exhibits/{exhibit.pk}/").status_code == 404
+    assert submitter.get(f"/api/exhibits/{exhibit.pk}/").status_code == 200
+    assert submitter.get(f"/api/exhibits/{exhibit.pk}/pages/1/").status_code in (403, 404)
+    assert submitter.send("DELETE", f"/api/exhibits/{exhibit.pk}/read/").status_code in (403, 404)
+    assert lead.send("DELETE", f"/api/exhibits/{exhibit.pk}/").status_code == 409
