@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from functools import cache, lru_cache
 from math import pi
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from pint import UnitRegistry
@@ -219,10 +220,19 @@ class Cell:
 
 
 @dataclass(frozen=True, slots=True)
+class Choice:
+    """An answer to a question: in words, and what it sets of the reading."""
+
+    label: str
+    sets: Mapping[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
 class CellProblem:
     """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None).
 
     holds_up : whether the table can't be taken in before it is answered; else only the row is left out
+    choices : answers to it, the likeliest first; none where only the table itself can answer
     """
 
     row: int | None
@@ -230,3 +240,4 @@ class CellProblem:
     message: str
     remedy: str
     holds_up: bool = True
+    choices: tuple[Choice, ...] = field(default=(), compare=False)

@@ -10,7 +10,7 @@ from functools import lru_cache
 from typing import Any
 
 from plumb_core.documents.submission import Source
-from plumb_core.intake.cells import UNITS, Cell, CellProblem, factor, is_unit_text, known_unit
+from plumb_core.intake.cells import UNITS, Cell, CellProblem, Choice, factor, is_unit_text, known_unit
 from plumb_core.intake.numbers import STYLES, Style, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.words import in_order
@@ -55,6 +55,7 @@ class Reading:
     order : `bottom_up` or `top_down`, how the stories stand in the table.
     both : values without a direction hold for X and Y.  numbers : `point` or `comma`, how decimals are written.
     stories : name in the table -> name of the story.  case : that all rows belong to, where the table names none.
+    left_out, taken_in : rows that the reviewer leaves out, and those that hold values though they don't look so.
     """
 
     header_row: int | None = None
@@ -66,6 +67,8 @@ class Reading:
     numbers: str = ""
     stories: dict[str, str] = field(default_factory=dict)
     case: str = ""
+    left_out: list[int] = field(default_factory=list)
+    taken_in: list[int] = field(default_factory=list)
 
 
 PLAUSIBLE: Mapping[str, tuple[float, float]] = {
@@ -237,6 +240,8 @@ class TableReader:
         self.proposed_order = proposed.order if proposed else ""
         self.by_name = {c.name: c for c in columns}
         self.problems: list[CellProblem] = []
+        self.why: dict[str, list[str]] = {}
+        self.unsure: set[str] = set()
         self.skipped: list[int] = []
         header, at = find_headings(sheet, columns, least)
         if sheet.header is not None:
@@ -251,12 +256,29 @@ class TableReader:
         self.units = dict(given.units)
         self._styles: dict[str, Style | None] = {}
 
-    def problem(self, row: int | None, column: int | None, message: str, remedy: str, *, holds_up: bool = True) -> None:
+    def problem(
+        self,
+        row: int | None,
+        column: int | None,
+        message: str,
+        remedy: str,
+        *,
+        holds_up: bool = True,
+        choices: Iterable[tuple[str, Mapping[str, Any]]] = (),
+    ) -> None:
         """Note a problem.
 
         holds_up : whether the table can't be taken in with it; else the row is left out
+        choices : answers to it, each in words and with what it sets of the reading, the likeliest first
         """
-        self.problems.append(CellProblem(row, column, message, remedy, holds_up))
+        answers = tuple(Choice(label, sets) for label, sets in choices)
+        self.problems.append(CellProblem(row, column, message, remedy, holds_up, answers))
+
+    def known_by(self, column: str, why: str, *, sure: bool = True) -> None:
+        """Note why a column is read as it is; `sure` where the table itself says so."""
+        self.why.setdefault(column, []).append(why)
+        if not sure:
+            self.unsure.add(column)
 
     # columns
 
@@ -275,10 +297,17 @@ class TableReader:
         for column in self.by_name.values():
             if column.required and column.name not in self.columns:
                 said = f"no column is recognised as {column.title}"
-                self.problem(None, None, said, f"Point at the column that holds it: {column.title}.")
+                free = [i for i, c in enumerate(self._heading()) if c and i not in self.columns.values()]
+                choices = [
+                    (f"it is {self._heading()[i]}", {"columns": self.columns | {column.name: i}}) for i in free[:6]
+                ]
+                self.problem(None, None, said, f"Point at the column that holds it: {column.title}.", choices=choices)
         for name in self.columns:
             if self.by_name[name].unit is not None:
                 self.find_unit(self.by_name[name])
+
+    def _heading(self) -> list[str]:
+        return [] if self.header is None else [c.text for c in self.sheet.rows[self.header]]
 
     def _ask_where_two_fit(self) -> None:
         """A heading that fits a column which another heading was taken for: which of the two is meant is asked."""
@@ -292,7 +321,14 @@ class TableReader:
             if name in self.columns:
                 title, other = self.by_name[name].title, self.sheet.rows[self.header][self.columns[name]].text
                 said = f"{other!r} and {cell.text!r} both look like {title}"
-                self.problem(self.header, index, said, f"Point at the column that holds it: {title}.")
+                here = {"columns": self.columns | {name: index}}
+                self.problem(
+                    self.header,
+                    index,
+                    said,
+                    f"Point at the column that holds it: {title}.",
+                    choices=[(f"it is {other}", {"columns": dict(self.columns)}), (f"it is {cell.text}", here)],
+                )
 
     def _ask_about_the_vertical(self) -> None:
         """Axes of which another than Z is vertical: nothing of it is read before the reviewer has pointed at the columns."""
@@ -307,25 +343,34 @@ class TableReader:
         index = self.columns[column.name]
         written = self.units.get(column.name) or self._stated_unit(index)
         label = known_unit(written, core_unit) if written else self._unit_elsewhere(column, index, core_unit)
+        if written and label is not None:
+            by = "you say so" if self.given.units.get(column.name) else "stated"
+            self.known_by(column.name, f"unit {label}: {by}")
         if label is not None:
             self.units[column.name] = label
             return
         self.units.pop(column.name, None)
         said = f"{written!r} is no unit of {column.title}" if written else f"the unit of {column.title} is missing"
-        self.problem(self.header, index, said, f"Choose the unit: {', '.join(UNITS[core_unit])}.")
+        choices = [(unit, {"units": {column.name: unit}}) for unit in UNITS[core_unit]]
+        self.problem(self.header, index, said, f"Choose the unit: {', '.join(UNITS[core_unit])}.", choices=choices)
 
     def _unit_elsewhere(self, column: Column, index: int, core_unit: str) -> str | None:
         """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
         ratio = core_unit == "m or share" and self.header is not None
         if ratio and re.search(r"(?i)ratio", self.sheet.rows[self.header or 0][index].text):
             return self._unit_of_cells(index, core_unit) or "-"
-        return (
-            self._unit_of_cells(index, core_unit)
-            or self._unit_of_shares(column, index)
-            or self._unit_of_notes(core_unit)
-            or self.proposed_units.get(column.name)
-            or ("-" if column.plain else None)
+        found = (
+            (self._unit_of_cells(index, core_unit), "in its cells", True),
+            (self._unit_of_shares(column, index), "the column adds up to it", False),
+            (self._unit_of_notes(core_unit), "from a note on the table", False),
+            (self.proposed_units.get(column.name), "as in the last table like it", False),
+            ("-" if column.plain else None, "without one, it has none", True),
         )
+        for label, why, sure in found:
+            if label is not None:
+                self.known_by(column.name, f"unit {label}: {why}", sure=sure)
+                return label
+        return None
 
     def _unit_of_shares(self, column: Column, index: int) -> str | None:
         """Shares of the mass add up to nearly one, or to nearly a hundred percent; None where they do neither."""
@@ -390,14 +435,15 @@ class TableReader:
             + 1
         )
         for i, row in enumerate(self.sheet.rows):
-            if i <= start or i in self.sheet.lines:
+            wanted = i in self.given.taken_in
+            if i <= start or i in self.given.left_out or (i in self.sheet.lines and not wanted):
                 self.skipped.append(i)
                 continue
             blank = not any(row[c].text for c in places)
             total = _is_total(row[first].text) or _is_total(row[0].text)
             again = heading is not None and row[first].text == heading[first] and [c.text for c in row] == heading
             unit_row = i == start + 1 and self.header is not None and self.is_unit_row(i)
-            if blank or again or total or unit_row:
+            if (blank or again or total or unit_row) and not wanted:
                 self.skipped.append(i)
             else:
                 kept.append(i)
@@ -449,7 +495,11 @@ class TableReader:
             written = style_of(texts, (c.text for row in below for c in row), self._plausible(name, texts))
             if written.style is None:
                 remedy = f"Say how decimals are written: as in {' or '.join(STYLES.values())}."
-                self.problem(self.header, index, f"it isn't clear how the numbers are written: {written.why}", remedy)
+                said = f"it isn't clear how the numbers are written: {written.why}"
+                choices = [(f"as in {example}", {"numbers": style}) for style, example in STYLES.items()]
+                self.problem(self.header, index, said, remedy, choices=choices)
+            elif written.why:
+                self.known_by(name, written.why)
             self._styles[name] = written.style
         return self._styles[name]
 

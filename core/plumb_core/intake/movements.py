@@ -58,7 +58,8 @@ def _direction(reader: ClaimReader, row: int, case: str, along: str) -> str | No
         return of_case
     index = reader.columns.get("direction", reader.columns["case"])
     said = f"{along[:20]!r} is no direction" if along.strip() else f"the direction of case {case!r} isn't clear"
-    reader.problem(row, index, said, "Write X or Y in a column of directions.")
+    choices = [] if along.strip() else [(f"{case} moves along {d}", {"cases": {case: d}}) for d in "XY"]
+    reader.problem(row, index, said, "Write X or Y in a column of directions.", choices=choices)
     return None
 
 

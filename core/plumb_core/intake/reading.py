@@ -61,6 +61,8 @@ def _read(
 ) -> TableRead:
     reader = ClaimReader(sheet, table.columns, given or Reading(), file, known or Building(), edition, proposed)
     reader.check_columns()
+    if "case" in reader.by_name and "case" not in reader.columns:
+        reader.ask_for_case()
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
         said = f"no column of {table.values} is recognised"
         reader.problem(None, None, said, "Point at the columns that hold them.")
@@ -82,6 +84,9 @@ def _read(
         reader.skipped,
         rows.stories if rows else [],
         rows.cases if rows else [],
+        reader.why,
+        reader.unsure,
+        reader.beside,
     )
 
 

@@ -89,8 +89,9 @@ def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Readin
     chosen = kind or kind_of(sheet) or ANY_KIND
     proposed = None
     if given is None and (proposed := remembered_reading(sheet, chosen, known.remembered)) is not None:
-        # what is remembered proposes; what the table says of its units and its order comes first
-        given = replace(proposed, units={}, order="")
+        # what is remembered proposes; what the table says of its units, its order and its numbers comes first, and the
+        # rows that were left out, and the case that all belonged to, were those of the other table
+        given = replace(proposed, units={}, order="", numbers="", case="", left_out=[], taken_in=[])
     return read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
 
 
@@ -114,6 +115,8 @@ class ReadingAnswer(Part):
     numbers: Literal["", "point", "comma"] = ""
     stories: dict[str, str] = Field(default_factory=dict)
     case: str = ""
+    left_out: list[Annotated[int, Field(ge=0)]] = Field(default_factory=list)
+    taken_in: list[Annotated[int, Field(ge=0)]] = Field(default_factory=list)
 
 
 class Answers(Part):
@@ -186,15 +189,16 @@ def read_submission(
     ]
     stories = [s.name for s in brief.stories]
     heights = {s.name: s.height for s in brief.stories}
+    weights = {s.name: s.weight for s in brief.stories if s.weight}
     claims: list[Claim] = []
     cases: dict[str, Case] = {c.name: c for c in answered.cases}
     taken: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
     claimed: set[Identity] = set()
-    for i in sorted(range(len(sheets)), key=lambda i: _turn(sheets[i][1])):
+    for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
         file, sheet = sheets[i]
         kind = kind_of(sheet) or ANY_KIND
-        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases), remembered, claimed)
+        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed)
         table = read_in(sheet, file, known, kind, given.get(kind))
         questions = [_question(sheet, p) for p in table.problems]
         twice = claimed_already(table.claims, claimed)[:1]
@@ -218,7 +222,7 @@ def read_submission(
     return SubmissionRead(RecheckDocument(brief=brief, submission=submission), [taken[i] for i in range(len(sheets))])
 
 
-def _turn(sheet: Sheet) -> int:
+def turn_of(sheet: Sheet) -> int:
     """Tables that others refer to come first: that of stories, then that of cases."""
     return {"stories": 0, "cases": 1}.get(kind_of(sheet), 2)
 

@@ -14,7 +14,14 @@ class TableSerializer(serializers.ModelSerializer):
 
     class Meta:
         model = ClaimTable
-        fields = ["id", "exhibit", "kind", "sheet", "claims"]
+        fields = ["id", "exhibit", "kind", "sheet", "claims", "reading"]
+
+    reading = serializers.SerializerMethodField()
+
+    @extend_schema_field(serializers.DictField())
+    def get_reading(self, table: ClaimTable):
+        """As it was read, to be read again with other answers."""
+        return {part: value for part, value in table.reading.items() if part != "heading"}
 
 
 class SheetToldSerializer(serializers.Serializer):
@@ -130,6 +137,8 @@ class ReadingSerializer(serializers.Serializer):
     numbers = serializers.ChoiceField(["", "point", "comma"], required=False, allow_blank=True)
     stories = serializers.DictField(child=serializers.CharField(), required=False)
     case = serializers.CharField(required=False, allow_blank=True, max_length=60)
+    left_out = serializers.ListField(child=serializers.IntegerField(min_value=0), required=False)
+    taken_in = serializers.ListField(child=serializers.IntegerField(min_value=0), required=False)
 
 
 class ReadTableSerializer(serializers.Serializer):
@@ -141,6 +150,15 @@ class ReadTableSerializer(serializers.Serializer):
     sheet = serializers.CharField(required=False, allow_blank=True)
     kind = serializers.CharField(required=False, allow_blank=True)
     reading = ReadingSerializer(required=False, allow_null=True)
+    replaces = serializers.IntegerField(required=False, help_text="the table as it was accepted before")
+
+
+class AllAcceptedSerializer(serializers.Serializer):
+    """What became of each table of an exhibit: accepted, or what stands in its way."""
+
+    label = serializers.CharField()
+    table = TableSerializer(allow_null=True)
+    open = serializers.ListField(child=serializers.CharField())
 
 
 class ColumnSerializer(serializers.Serializer):
@@ -148,6 +166,14 @@ class ColumnSerializer(serializers.Serializer):
     title = serializers.CharField()
     required = serializers.BooleanField()
     units = serializers.ListField(child=serializers.CharField())
+
+
+class OfBriefSerializer(serializers.Serializer):
+    """What the brief has where a value stands, in the unit of the table."""
+
+    row = serializers.IntegerField()
+    column = serializers.IntegerField()
+    text = serializers.CharField()
 
 
 class TableReadSerializer(serializers.Serializer):
@@ -162,5 +188,10 @@ class TableReadSerializer(serializers.Serializer):
     reading = ReadingSerializer()
     problems = CellSerializer(many=True)
     skipped = serializers.ListField(child=serializers.IntegerField())
+    looks_like = serializers.CharField(allow_blank=True, help_text="kind of table that it looks like")
+    why = serializers.DictField(child=serializers.ListField(child=serializers.CharField()))
+    unsure = serializers.ListField(child=serializers.CharField())
+    beside = OfBriefSerializer(many=True)
+    page = serializers.IntegerField(allow_null=True)
     claims = serializers.IntegerField()
     cases = serializers.IntegerField()

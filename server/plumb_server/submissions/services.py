@@ -13,7 +13,7 @@ from plumb_core.editions import EDITIONS
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_text
-from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, with_role
+from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, turn_of, with_role
 from plumb_core.intake.tables.kind import Building, TableRead
 
 from plumb_server.accounts.models import User
@@ -135,7 +135,8 @@ def known_of(review: Review) -> Known:
     draft = review.submissions.draft()
     heights = {s["name"]: s["height"] for s in brief.get("stories", [])} or (draft.heights() if draft else {})
     cases = {c.name: c.as_core() for c in draft.cases.all()} if draft else {}
-    return Known(EDITIONS[brief["edition"]], Building(list(heights), heights, cases), _remembered(review))
+    weights = {s["name"]: s["weight"] for s in brief.get("stories", []) if s.get("weight")}
+    return Known(EDITIONS[brief["edition"]], Building(list(heights), heights, cases, weights), _remembered(review))
 
 
 def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[str, Any] | None) -> TableRead:
@@ -144,11 +145,23 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[s
 
 
 @transaction.atomic
-def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, given: dict[str, Any] | None) -> ClaimTable:
-    """Turn a table into claims, all of them or none; raises Unusable naming every cell that stands in the way."""
+def accept_table(
+    exhibit: Exhibit,
+    user: User,
+    sheet: Sheet,
+    kind: str,
+    given: dict[str, Any] | None,
+    replaces: ClaimTable | None = None,
+) -> ClaimTable:
+    """Turn a table into claims, all of them or none; raises Unusable naming every cell that stands in the way.
+
+    replaces : the same table as it was accepted before, with other answers
+    """
     submission = exhibit.submission
     submission.review.locked()
     submission.require_open()
+    if replaces is not None:
+        remove_table(replaces, user)
     result = read_sheet(submission.review, sheet, exhibit.name, kind, given)
     held_up = [p for p in result.problems if p.holds_up]
     if held_up:
@@ -180,6 +193,26 @@ def accept_table(exhibit: Exhibit, user: User, sheet: Sheet, kind: str, given: d
         claims=len(result.claims),
     )
     return table
+
+
+def accept_all(exhibit: Exhibit, user: User) -> list[tuple[str, ClaimTable | None, list[str]]]:
+    """Accept every table of an exhibit that leaves nothing open: (label, the table or None, what stands in its way) of each.
+
+    Tables that others refer to come first. A table that is accepted stays, whatever becomes of the next.
+    """
+    accepted = set(exhibit.tables.values_list("sheet", flat=True))
+    told: dict[str, tuple[str, ClaimTable | None, list[str]]] = {}
+    sheets = sheets_of(exhibit)
+    for sheet in sorted(sheets, key=turn_of):
+        if sheet.label in accepted or not sheet.kind:
+            continue
+        try:
+            told[sheet.label] = (sheet.label, accept_table(exhibit, user, sheet, "", None), [])
+        except Unusable as unusable:
+            told[sheet.label] = (sheet.label, None, [e["message"] for e in unusable.errors])
+        except Conflict as conflict:
+            told[sheet.label] = (sheet.label, None, [str(conflict.detail)])
+    return [told[s.label] for s in sheets if s.label in told]
 
 
 def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.Claim]]) -> bool:

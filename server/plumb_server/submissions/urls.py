@@ -10,6 +10,7 @@ urlpatterns = [
     path("reviews/<uuid:review_id>/tables/read/", views.TableReadView.as_view()),
     path("exhibits/<int:exhibit_id>/", views.ExhibitView.as_view()),
     path("exhibits/<int:exhibit_id>/read/", views.ExhibitReadView.as_view()),
+    path("exhibits/<int:exhibit_id>/tables/", views.ExhibitTablesView.as_view()),
     path("exhibits/<int:exhibit_id>/pages/<int:page>/", views.ExhibitPageView.as_view()),
     path("exhibits/<int:exhibit_id>/file/", views.ExhibitFileView.as_view()),
     path("tables/<int:table_id>/", views.TableView.as_view()),

@@ -27,6 +27,7 @@ from plumb_server.reviews.models import Role
 from plumb_server.submissions import contents, readings, services
 from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
 from plumb_server.submissions.serializers import (
+    AllAcceptedSerializer,
     CaseSerializer,
     ExhibitSerializer,
     PageSerializer,
@@ -220,6 +221,11 @@ class TableReadView(_TableView):
             "reading": vars(read.reading),
             "problems": read.problems,
             "skipped": read.skipped,
+            "looks_like": sheet.kind,
+            "why": read.why,
+            "unsure": sorted(read.unsure),
+            "beside": [{"row": r, "column": c, "text": t} for r, c, t in read.beside if r < SHOWN_ROWS],
+            "page": sheet.page,
             "claims": len(read.claims),
             "cases": len(read.cases),
         }
@@ -239,10 +245,21 @@ class TableAcceptView(_TableView):
                 exhibit = services.add_exhibit(
                     submission, request.user, name=name, data=given["text"].encode(), pasted=True
                 )
+            replaces = None
+            if given.get("replaces") is not None:
+                replaces = get_object_or_404(exhibit.tables, pk=given["replaces"])
             table = services.accept_table(
-                exhibit, request.user, sheets[index], given.get("kind", ""), given.get("reading")
+                exhibit, request.user, sheets[index], given.get("kind", ""), given.get("reading"), replaces
             )
         return Response(TableSerializer(table).data, status=status.HTTP_201_CREATED)
+
+
+class ExhibitTablesView(APIView):
+    @extend_schema(operation_id="exhibit_accept_all", request=None, responses=AllAcceptedSerializer(many=True))
+    def post(self, request: Request, exhibit_id: int) -> Response:
+        told = services.accept_all(_exhibit(request, exhibit_id), request.user)
+        rows = [{"label": label, "table": table, "open": left} for label, table, left in told]
+        return Response(AllAcceptedSerializer(rows, many=True).data)
 
 
 class TableView(APIView):

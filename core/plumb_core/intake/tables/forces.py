@@ -66,7 +66,8 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
     direction = reader.directions.get(case)
     if direction not in ("X", "Y"):
         said = f"the direction of case {case!r} isn't clear"
-        reader.problem(row, index, said, "Choose X or Y for this case.")
+        choices = [(f"{case} acts along {d}", {"cases": {case: d}}) for d in "XY"]
+        reader.problem(row, index, said, "Choose X or Y for this case.", choices=choices)
         return None
     return direction
 

@@ -17,6 +17,8 @@ from plumb_core.intake.story_names import BASE, likely_story, matched
 from plumb_core.quantities import QUANTITIES
 
 OUT = "out of proportion"
+FAR_OFF = 30.0
+"""What differs by more from the brief is no deviation: it is misread."""
 
 
 @dataclass(frozen=True)
@@ -26,13 +28,14 @@ class Building:
     Attributes
     ----------
     stories : names that rows may refer to, bottom to top; empty if none are known yet
-    heights : of the stories, m
+    heights, weights : of the stories as the brief has them, m and kN
     cases : roles of load cases by name
     """
 
     stories: Sequence[str] = ()
     heights: Mapping[str, float] = field(default_factory=dict)
     cases: Mapping[str, Case] = field(default_factory=dict)
+    weights: Mapping[str, float] = field(default_factory=dict)
 
 
 class ClaimReader(TableReader):
@@ -61,6 +64,9 @@ class ClaimReader(TableReader):
         self.directions = dict(given.cases)
         """direction of each case that was met"""
         self.order = given.order
+        self.own: Mapping[str, Mapping[str, float]] = {"h": known.heights, "w": known.weights}
+        """what the brief has, by quantity and story"""
+        self.beside: list[tuple[int, int, str]] = []
 
     @cached_property
     def stated(self) -> list[Column]:
@@ -70,7 +76,7 @@ class ClaimReader(TableReader):
     def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
         """A number as a claim, with its sign as it was written."""
         scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
-        self._mark(row, column, quantity, number[0] * scale)
+        self._mark(row, column, quantity, number[0] * scale, scale, place.get("story"))
         return Claim.made_of(
             quantity=quantity,
             value=number[0] * scale,
@@ -81,8 +87,17 @@ class ClaimReader(TableReader):
             **place,
         )
 
-    def _mark(self, row: int, column: str, quantity: str, value: float) -> None:
+    def _mark(self, row: int, column: str, quantity: str, value: float, scale: float, story: str | None) -> None:
         """Mark a value that is out of all proportion for its quantity: a unit or a separator misread shows so."""
+        ours = self.own.get(quantity, {}).get(story or "") if quantity in self.own else None
+        if ours and column in self.columns:
+            self.beside.append((row, self.columns[column], f"{ours / scale:.5g}"))
+        if ours and value and not 1 / FAR_OFF < abs(value) / ours < FAR_OFF:
+            unit = QUANTITIES[quantity].unit
+            said = f"{value:.4g} {unit} where the brief has {ours:.4g} {unit} is {OUT}"
+            remedy = "Look at its unit and its digits."
+            self.problem(row, self.columns.get(column, self.columns["story"]), said, remedy, holds_up=False)
+            return
         bounds = PLAUSIBLE.get(quantity)
         if bounds is None:
             return
@@ -93,6 +108,15 @@ class ClaimReader(TableReader):
             said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
             remedy = f"Look at its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
             self.problem(row, self.columns[column], said, remedy, holds_up=False)
+
+    def ask_for_case(self) -> None:
+        """Offer the cases that are known as answers to the question which case the rows belong to."""
+        asked = next((p for p in self.problems if p.row is None and "recognised as case" in p.message), None)
+        if asked is not None:
+            self.problems.remove(asked)
+            said = "it isn't said which case the rows belong to"
+            choices = [(name, {"case": name}) for name in self.roles]
+            self.problem(None, None, said, "Name the case, or point at its column.", choices=choices)
 
     def unmark(self, column: int) -> None:
         """Take the marks of a column's values back, where one question stands for them."""
@@ -115,7 +139,9 @@ class ClaimReader(TableReader):
             remedy = (
                 f"Look at the unit; most likely it is {likely[0]}." if likely else "Look at the unit and the digits."
             )
-            self.problem(self.header, index, said, remedy)
+            units = [*likely, *(u for u in UNITS[column.unit or ""] if u not in likely)]
+            choices = [(u, {"units": {column.name: u}}) for u in units]
+            self.problem(self.header, index, said, remedy, choices=choices)
 
     def _likely_units(self, column: Column, index: int) -> list[str]:
         """Units in which all values of a column are such as its quantity can have."""
@@ -160,7 +186,9 @@ class ClaimReader(TableReader):
             said = f"story {story!r} is not among the stories known so far"
             first = f"Most likely it is {likely}; " if likely else ""
             remedy = f"{first}use one of: {', '.join(self.known)}; or accept the table of stories first."
-            self.problem(row, self.columns["story"], said, remedy[0].upper() + remedy[1:])
+            first_ones = sorted(self.known, key=lambda k: k != likely)
+            choices = [(f"it is {k}", {"stories": {story: k}}) for k in first_ones]
+            self.problem(row, self.columns["story"], said, remedy[0].upper() + remedy[1:], choices=choices)
         return known
 
     def _is_bare(self, row: int) -> bool:
@@ -213,6 +241,9 @@ class TableRead:
     skipped : rows left out: headings, blank rows, totals
     stories : names of the stories, bottom to top
     cases : roles of the load cases, as far as their names and the reviewer tell them
+    why : what tells of each column how it is read
+    unsure : columns of which the table itself doesn't tell all
+    beside : (row, column, text) of what the brief has where values stand, in the unit of the table
     """
 
     kind: str
@@ -222,3 +253,6 @@ class TableRead:
     skipped: list[int]
     stories: list[str]
     cases: list[Case]
+    why: dict[str, list[str]] = field(default_factory=dict)
+    unsure: set[str] = field(default_factory=set)
+    beside: list[tuple[int, int, str]] = field(default_factory=list)

@@ -130,6 +130,7 @@ def _places(
         index,
         f"the direction of {symbol} isn't given",
         f"Write {symbol} X and {symbol} Y, use columns X and Y, or say that values without a direction hold for both.",
+        choices=[("values without a direction hold for X and Y", {"both": True})],
     )
     return []
 

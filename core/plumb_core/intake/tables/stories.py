@@ -80,7 +80,11 @@ def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
     if not told and not reader.proposed_order and len(names) > 1:
         said = "it isn't clear which of the stories is the lowest"
         reader.problem(
-            reader.header, reader.columns["story"], said, "Say how the stories stand: bottom up or top down."
+            reader.header,
+            reader.columns["story"],
+            said,
+            "Say how the stories stand: bottom up or top down.",
+            choices=[("top story first", {"order": "top_down"}), ("bottom story first", {"order": "bottom_up"})],
         )
     return told or reader.proposed_order or "bottom_up"
 
@@ -93,8 +97,13 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     if len(values) > 2 and max(values) > high and all(low <= step <= high for step in steps):
         reader.unmark(reader.columns["h"])
         said = "the story heights rise from story to story as levels above the base do"
+        others = {name: at for name, at in reader.columns.items() if name != "h"}
         reader.problem(
-            reader.header, reader.columns["h"], said, "Point at the column as the level, or mend the heights."
+            reader.header,
+            reader.columns["h"],
+            said,
+            "Point at the column as the level, or mend the heights.",
+            choices=[("they are levels", {"columns": others | {"level": reader.columns["h"]}})],
         )
 
 
