@@ -214,6 +214,23 @@ _TOTAL = re.compile(
 _SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
 
 
+def _over(given: Reading, proposed: Reading | None) -> Reading:
+    """What the reviewer has set, over what is remembered of tables like it: columns, directions of cases, names of stories.
+
+    Units, order and numbers aren't taken from what is remembered: the table says them itself, or they are proposed.
+    """
+    if proposed is None:
+        return given
+    return replace(
+        given,
+        header_row=proposed.header_row if given.header_row is None else given.header_row,
+        columns=given.columns or proposed.columns,
+        cases=proposed.cases | given.cases,
+        stories=proposed.stories | given.stories,
+        both=given.both or proposed.both,
+    )
+
+
 class TableReader:
     """A sheet read as a table of a kind: its columns, their units, its rows, and every problem at its place.
 
@@ -235,7 +252,9 @@ class TableReader:
         least: int = 2,
         proposed: Reading | None = None,
     ):
-        self.file, self.given = file, given
+        self.file, self.given = file, _over(given, proposed)
+        self.pointed = bool(given.columns)
+        """whether the reviewer has pointed at the columns, as against what was remembered"""
         self.proposed_units = dict(proposed.units) if proposed else {}
         self.proposed_order = proposed.order if proposed else ""
         self.by_name = {c.name: c for c in columns}
@@ -246,6 +265,7 @@ class TableReader:
         header, at = find_headings(sheet, columns, least)
         if sheet.header is not None:
             header, at = sheet.header, recognised((c.text for c in sheet.rows[sheet.header]), columns)
+        given = self.given
         self.header = header if given.header_row is None else given.header_row
         self.columns = dict(given.columns) or at
         if given.case and "case" in self.by_name and "case" not in self.columns and sheet.rows:
@@ -293,6 +313,7 @@ class TableReader:
             return
         if not self.given.columns:
             self._ask_where_two_fit()
+        if not self.pointed:
             self._ask_about_the_vertical()
         for column in self.by_name.values():
             if column.required and column.name not in self.columns:

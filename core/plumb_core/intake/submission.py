@@ -80,18 +80,14 @@ def remembered_reading(sheet: Sheet, kind: str, remembered: Iterable[Remembered]
 def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Reading | None = None) -> TableRead:
     """Read one sheet as a table of a kind ('' = whatever it looks like).
 
-    Without a reading given by the reviewer, it is read as the last one like it.  Raises InputRefused for a kind that isn't
+    What the reviewer hasn't set is proposed as in the last table like it; what the table says itself comes first.  Raises InputRefused for a kind that isn't
     there.
     """
     kinds = table_kinds()
     if kind and kind not in kinds:
         raise InputRefused([Problem("/kind", f"{kind!r} is no kind of table", f"Use one of: {', '.join(kinds)}.")])
     chosen = kind or kind_of(sheet) or ANY_KIND
-    proposed = None
-    if given is None and (proposed := remembered_reading(sheet, chosen, known.remembered)) is not None:
-        # what is remembered proposes; what the table says of its units, its order and its numbers comes first, and the
-        # rows that were left out, and the case that all belonged to, were those of the other table
-        given = replace(proposed, units={}, order="", numbers="", case="", left_out=[], taken_in=[])
+    proposed = remembered_reading(sheet, chosen, known.remembered)
     return read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
 
 

@@ -193,5 +193,8 @@ class TableReadSerializer(serializers.Serializer):
     unsure = serializers.ListField(child=serializers.CharField())
     beside = OfBriefSerializer(many=True)
     page = serializers.IntegerField(allow_null=True)
+    shift = serializers.ListField(
+        child=serializers.IntegerField(), help_text="rows and columns of its sheet above and before its first cell"
+    )
     claims = serializers.IntegerField()
     cases = serializers.IntegerField()

@@ -226,6 +226,7 @@ class TableReadView(_TableView):
             "unsure": sorted(read.unsure),
             "beside": [{"row": r, "column": c, "text": t} for r, c, t in read.beside if r < SHOWN_ROWS],
             "page": sheet.page,
+            "shift": list(sheet.shift),
             "claims": len(read.claims),
             "cases": len(read.cases),
         }

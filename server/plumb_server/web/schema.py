@@ -51,7 +51,7 @@ def core_field(name: str, many: bool = False, nullable: bool = False) -> type[se
 BriefField = core_field("Brief")
 
 
-class ChoiceSerializer(serializers.Serializer):
+class CellAnswerSerializer(serializers.Serializer):
     """An answer to a question of a table: in words, and what it sets of the reading."""
 
     label = serializers.CharField()
@@ -66,7 +66,7 @@ class CellSerializer(serializers.Serializer):
     message = serializers.CharField()
     remedy = serializers.CharField()
     holds_up = serializers.BooleanField()
-    choices = ChoiceSerializer(many=True)
+    choices = CellAnswerSerializer(many=True)
 
 
 def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:

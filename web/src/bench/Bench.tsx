@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../review/ReviewContext";
-import type { Check } from "../shared/api/client";
+import type { Check, Review } from "../shared/api/client";
 import { derivationQuery, type Side } from "../shared/api/queries";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
@@ -22,6 +22,18 @@ function place(check: Check): string {
   if (source.note) return source.note;
   const sheet = source.sheet && source.sheet !== source.file ? source.sheet : "";
   return [source.file, sheet, source.row ? `row ${String(source.row)}` : "", source.column].filter(Boolean).join(" · ");
+}
+
+/** Where a submitted value is looked at: its exhibit, opened at its page or its table, with the cell framed. */
+function placeLink(check: Check, submissions: Review["submissions"], number: number | undefined): string {
+  const source = check.theirs?.source;
+  const handedIn = submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0);
+  const exhibit = handedIn?.exhibits.find((e) => e.name === source?.file);
+  if (!source || !exhibit || exhibit.pasted) return "";
+  const at = new URLSearchParams({ exhibit: String(exhibit.id), sheet: source.sheet ?? "" });
+  if (source.row) at.set("row", String(source.row));
+  if (source.column) at.set("column", source.column);
+  return `../exhibits?${at.toString()}`;
 }
 
 function Row({ name, side, check, where }: { name: string; side: Check["carried"]; check: Check; where: string }) {
@@ -76,6 +88,7 @@ export function Bench({ check: first, stage }: Props) {
       </aside>
     );
   }
+  const shownAt = placeLink(check, review.submissions, submission);
   const theirUnit = inOurUnit(check) ? "" : (check.theirs?.unit ?? "");
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
@@ -151,7 +164,13 @@ export function Bench({ check: first, stage }: Props) {
               <td />
               <td className="quiet">
                 {theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}
-                {place(check)}
+                {shownAt ? (
+                  <Link to={shownAt} title="open it where it stands">
+                    {place(check)}
+                  </Link>
+                ) : (
+                  place(check)
+                )}
               </td>
             </tr>
             {check.carried && (

@@ -61,7 +61,7 @@ class ClaimReader(TableReader):
         self.known, self.heights, self.edition = list(known.stories), known.heights, edition
         self.roles = dict(known.cases)
         """roles of the load cases that are known from elsewhere"""
-        self.directions = dict(given.cases)
+        self.directions = dict(self.given.cases)
         """direction of each case that was met"""
         self.order = given.order
         self.own: Mapping[str, Mapping[str, float]] = {"h": known.heights, "w": known.weights}

@@ -149,6 +149,28 @@ export const tableQuery = (id: string, body: ReadTable) =>
     gcTime: 0,
   });
 
+/** An exhibit; asked for again while it is being read. */
+export const exhibitQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["exhibit", id],
+    queryFn: () => answered(api.GET("/api/exhibits/{exhibit_id}/", { params: { path: { exhibit_id: id } } })),
+    refetchInterval: (query) => {
+      const status = query.state.data?.reading?.status;
+      return status === "queued" || status === "reading" ? 600 : false;
+    },
+  });
+
+/** A page of an exhibit with the places of its tables. */
+export const pageQuery = (exhibit: number, page: number) =>
+  queryOptions({
+    queryKey: ["page", exhibit, page],
+    queryFn: () =>
+      answered(
+        api.GET("/api/exhibits/{exhibit_id}/pages/{page}/", { params: { path: { exhibit_id: exhibit, page } } }),
+      ),
+    retry: false,
+  });
+
 /** The design spectrum of an edition, elastic and reduced, at the periods of a request. */
 export const curveQuery = (request: { kind: "spectrum" } & Record<string, unknown>) =>
   queryOptions({

@@ -1,19 +1,22 @@
 import { Button, FileButton } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
-import { answered, api, upload, type Submission } from "../../shared/api/client";
+import { answered, api, upload, type Exhibit, type Submission } from "../../shared/api/client";
 import { useRefresh, useVocabulary } from "../../shared/api/queries";
 import { day } from "../../shared/dates";
+import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { CasesTable } from "./CasesTable";
+import { OpenExhibit } from "./OpenExhibit";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 
 const PASTE_HERE =
   "Paste a table here, with its headings: parameters, stories, weight make-up, cases, base reactions, story forces, " +
-  "drifts, displacements, combinations, modes, spectrum points.\nAnywhere on this page will do.";
+  "drifts, displacements, combinations, modes, spectrum points.\n" +
+  "Anywhere on this page will do. Files can be dropped here too.";
 
 /** What did they hand in? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
@@ -25,17 +28,42 @@ export default function ExhibitsPage() {
   const latest: Submission | undefined = review.submissions[0];
   const draft = latest?.status === "draft" ? latest : undefined;
   const [source, setSource] = useState<TableSource | null>(null);
+  const [search, setSearch] = useSearchParams();
+  const [sending, setSending] = useState<string[]>([]);
+  const [over, setOver] = useState(false);
+  const opened = Number(search.get("exhibit")) || null;
+  const owner = review.submissions.find((s) => s.exhibits.some((e) => e.id === opened));
+  const open = (exhibit: number | null) => {
+    setSearch(exhibit === null ? {} : { exhibit: String(exhibit) });
+  };
   const accept = useMutation({
     mutationFn: (id: number) =>
       answered(api.POST("/api/submissions/{submission_id}/accept/", { params: { path: { submission_id: id } } })),
     onSuccess: refresh,
   });
   const send = useMutation({
-    mutationFn: (file: File) => upload(review.id, file),
-    onSuccess: async (exhibit) => {
+    // one after the other: the server reads one at a time
+    mutationFn: async (files: File[]) => {
+      const exhibits = [];
+      const refused: unknown[] = [];
+      for (const file of files) {
+        setSending(files.slice(files.indexOf(file)).map((f) => f.name));
+        try {
+          exhibits.push(await upload(review.id, file));
+        } catch (error) {
+          refused.push(error);
+        }
+      }
+      setSending([]);
       await refresh();
-      if (onTeam) setSource({ review: review.id, exhibit: exhibit.id, name: exhibit.name });
+      if (onTeam && files.length === 1 && exhibits[0]) open(exhibits[0].id);
+      if (refused.length) throw refused[0];
     },
+  });
+  const takeOut = useMutation({
+    mutationFn: (id: number) =>
+      answered(api.DELETE("/api/exhibits/{exhibit_id}/", { params: { path: { exhibit_id: id } } })),
+    onSuccess: refresh,
   });
   const remove = useMutation({
     mutationFn: (id: number) => answered(api.DELETE("/api/tables/{table_id}/", { params: { path: { table_id: id } } })),
@@ -49,12 +77,24 @@ export default function ExhibitsPage() {
     });
   };
 
+  // what is being read tells how far it is
+  const waiting = review.submissions.some((s) =>
+    s.exhibits.some((e) => e.reading?.status === "queued" || e.reading?.status === "reading"),
+  );
+  useEffect(() => {
+    if (!waiting || opened) return;
+    const timer = setInterval(() => void refresh(), 900);
+    return () => {
+      clearInterval(timer);
+    };
+  }, [waiting, opened, refresh]);
+
   useEffect(() => {
     // paste anywhere on this screen that isn't a field
     const onPaste = (e: ClipboardEvent) => {
       const target = e.target as HTMLElement | null;
       const text = e.clipboardData?.getData("text/plain") ?? "";
-      if (!onTeam || source || target?.closest("input, textarea") || !text.trim()) return;
+      if (!onTeam || source || opened || target?.closest("input, textarea") || !text.trim()) return;
       e.preventDefault();
       paste(text);
     };
@@ -64,8 +104,42 @@ export default function ExhibitsPage() {
     };
   });
 
+  if (opened && owner)
+    return (
+      <main className="page exhibits">
+        <OpenExhibit
+          key={opened}
+          review={review.id}
+          submission={owner}
+          exhibit={opened}
+          open={owner.status === "draft" && onTeam}
+          titled={titled}
+          refresh={refresh}
+          onClose={() => {
+            open(null);
+          }}
+        />
+      </main>
+    );
+
   return (
-    <main className="page exhibits">
+    <main
+      className={"page exhibits" + (over ? " drop-here" : "")}
+      onDragOver={(e) => {
+        if (!e.dataTransfer.types.includes("Files")) return;
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(e) => {
+        if (!e.currentTarget.contains(e.relatedTarget as Node | null)) setOver(false);
+      }}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        const files = [...e.dataTransfer.files];
+        if (files.length) send.mutate(files);
+      }}
+    >
       <div className="stage-head">
         <h2 className="stage-title">Exhibits</h2>
         <span className="quiet">
@@ -78,14 +152,15 @@ export default function ExhibitsPage() {
         </span>
         <span className="end">
           <FileButton
-            accept=".csv,.txt,.tsv,.xlsx,.pdf"
-            onChange={(f) => {
-              if (f) send.mutate(f);
+            multiple
+            accept=".csv,.txt,.tsv,.log,.xlsx,.pdf"
+            onChange={(files) => {
+              if (files.length) send.mutate(files);
             }}
           >
             {(props) => (
               <Button variant="default" loading={send.isPending} {...props}>
-                Upload a file
+                Upload files
               </Button>
             )}
           </FileButton>
@@ -104,9 +179,15 @@ export default function ExhibitsPage() {
         </span>
       </div>
       <Problems
-        error={send.error ?? accept.error ?? remove.error}
-        title={send.error ? "Not taken; nothing was saved" : "Not done"}
+        error={send.error ?? accept.error ?? remove.error ?? takeOut.error}
+        title={send.error ? "Not taken; what is listed below is there" : "Not done"}
       />
+      {sending.length > 0 && (
+        <p role="status" className="quiet">
+          Sending {sending[0]}
+          {sending.length > 1 && `, ${String(sending.length - 1)} more to send`}…
+        </p>
+      )}
       {source ? (
         <TablePreview
           key={source.name + String(source.exhibit ?? "")}
@@ -163,8 +244,21 @@ export default function ExhibitsPage() {
                   return (
                     <tr key={e.id}>
                       <td>
-                        <a href={`/api/exhibits/${String(e.id)}/file/`} download>
-                          {e.name}
+                        {e.pasted ? (
+                          e.name
+                        ) : (
+                          <Link to={`?exhibit=${String(e.id)}`} className="exhibit-name">
+                            {e.name}
+                          </Link>
+                        )}{" "}
+                        <a
+                          className="quiet"
+                          href={`/api/exhibits/${String(e.id)}/file/`}
+                          download
+                          aria-label={`Download ${e.name}`}
+                          title="download it as it was handed in"
+                        >
+                          ↓
                         </a>
                       </td>
                       <td className="n quiet">
@@ -177,7 +271,10 @@ export default function ExhibitsPage() {
                         {tables.length ? (
                           tables.map((t) => titled(t.kind)).join(", ")
                         ) : (
-                          <span className="quiet">not read</span>
+                          <span className={e.reading?.status === "refused" ? "refused" : "quiet"}>{stateOf(e)}</span>
+                        )}
+                        {tables.length > 0 && found(e) > tables.length && (
+                          <span className="quiet">; {found(e) - tables.length} more found</span>
                         )}
                       </td>
                       <td className="n">{tables.reduce((n, t) => n + t.claims, 0) || ""}</td>
@@ -188,11 +285,24 @@ export default function ExhibitsPage() {
                               variant="subtle"
                               size="compact-xs"
                               onClick={() => {
-                                setSource({ review: review.id, exhibit: e.id, name: e.name });
+                                if (e.pasted) setSource({ review: review.id, exhibit: e.id, name: e.name });
+                                else open(e.id);
                               }}
                             >
                               read
                             </Button>
+                            {tables.length === 0 && (
+                              <Button
+                                variant="subtle"
+                                color="gray"
+                                size="compact-xs"
+                                onClick={() => {
+                                  takeOut.mutate(e.id);
+                                }}
+                              >
+                                take out
+                              </Button>
+                            )}
                             {tables.map((t) => (
                               <Button
                                 key={t.id}
@@ -225,4 +335,17 @@ export default function ExhibitsPage() {
       )}
     </main>
   );
+}
+
+/** Tables that were found in an exhibit and look like some kind. */
+const found = (e: Exhibit) => (e.reading?.tables ?? []).filter((t) => t.kind).length;
+
+/** Where an exhibit stands from which nothing is accepted yet. */
+function stateOf(e: Exhibit): string {
+  const reading = e.reading;
+  if (!reading) return "not read";
+  if (reading.status === "queued") return "waiting to be read";
+  if (reading.status === "reading") return `being read${reading.phase ? `, ${reading.phase}` : ""}`;
+  if (reading.status === "read") return `${counted(found(e), "table")} found, none accepted yet`;
+  return reading.message ?? "";
 }

@@ -35,6 +35,10 @@ const READ: TableRead = {
       message: "the unit of seismic weight is missing",
       remedy: "Choose the unit: kN, kip.",
       holds_up: true,
+      choices: [
+        { label: "kN", sets: { units: { w: "kN" } } },
+        { label: "kip", sets: { units: { w: "kip" } } },
+      ],
     },
     {
       row: 1,
@@ -42,9 +46,16 @@ const READ: TableRead = {
       message: "story height is -4; it has to be above zero",
       remedy: "Mend the value.",
       holds_up: true,
+      choices: [],
     },
   ],
   skipped: [0, 2],
+  looks_like: "stories",
+  why: { w: ["unit kN: from a note on the table"] },
+  unsure: ["w"],
+  beside: [{ row: 1, column: 2, text: "950" }],
+  page: null,
+  shift: [0, 0],
   claims: 1,
   cases: 0,
 };
@@ -97,19 +108,19 @@ it("shows which rows are left out", async () => {
 });
 
 it("asks for the missing unit at its column and reads again with it", async () => {
-  const { asked } = preview((reading) => (reading?.units?.w ? { ...READ, reading, problems: [], claims: 2 } : READ));
+  const { asked } = preview((reading) => (reading?.units?.w ? { ...READ, problems: [], claims: 2 } : READ));
   await userEvent.click(await screen.findByRole("combobox", { name: "Unit of seismic weight" }));
   await userEvent.click(within(screen.getByRole("listbox")).getByText("kip"));
   await waitFor(() => {
     expect(screen.getByRole("button", { name: "Accept 2 values" })).toBeEnabled();
   });
   expect(asked.at(-1)?.body).toMatchObject({
-    reading: { units: { h: "m", w: "kip" }, columns: { story: 0, h: 1, w: 2 } },
+    reading: { units: { w: "kip" } },
   });
 });
 
 it("points at another column", async () => {
-  const { asked } = preview((reading) => ({ ...READ, reading: reading ?? READ.reading }));
+  const { asked } = preview((reading) => ({ ...READ, reading: { ...READ.reading, ...reading } }));
   await userEvent.click(await screen.findByRole("combobox", { name: "Column C holds" }));
   await userEvent.click(within(screen.getByRole("listbox")).getByText("story height"));
   // a column holds one thing, and one thing stands in one column
@@ -158,7 +169,14 @@ it("says what can't be read as a table, and leads back", async () => {
 });
 
 it("asks how decimals are written and which story is the lowest, and reads again with the answer", async () => {
-  const question = (message: string) => ({ row: 0, column: 1, message, remedy: "Say it.", holds_up: true });
+  const question = (message: string) => ({
+    row: 0,
+    column: 1,
+    message,
+    remedy: "Say it.",
+    holds_up: true,
+    choices: [],
+  });
   const open = [
     question("it isn't clear how the numbers are written: '3,600' can be 3600 or 3.600"),
     question("it isn't clear which of the stories is the lowest"),
@@ -178,4 +196,42 @@ it("asks how decimals are written and which story is the lowest, and reads again
   await waitFor(() => {
     expect(screen.getByRole("combobox", { name: "Order of the stories" })).toHaveValue("bottom story first");
   });
+});
+
+it("answers a question by its number and takes the answer back", async () => {
+  const { asked } = preview((reading) =>
+    reading?.units?.w
+      ? { ...READ, reading: { ...READ.reading, units: { h: "m", ...reading.units } }, problems: [], claims: 2 }
+      : READ,
+  );
+  await screen.findByRole("button", { name: "kN" });
+  await userEvent.keyboard("2");
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { units: { w: "kip" } } });
+  });
+  await userEvent.click(await screen.findByRole("button", { name: "Undo" }));
+  expect(await screen.findByRole("button", { name: "kN" })).toBeInTheDocument();
+});
+
+it("leaves a row out and takes it back by its number", async () => {
+  const { asked } = preview((reading) => ({ ...READ, skipped: reading?.left_out?.length ? [0, 1, 2] : [0, 2] }));
+  await userEvent.click(await screen.findByRole("button", { name: "Leave out row 2" }));
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { left_out: [1] } });
+  });
+  await userEvent.click(await screen.findByRole("button", { name: "Take in row 2" }));
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { left_out: [], taken_in: [] } });
+  });
+  await userEvent.click(await screen.findByRole("button", { name: "Take in row 3" }));
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { taken_in: [2] } });
+  });
+});
+
+it("says why a column is read so, what the brief has beside a value, and what a table looks like", async () => {
+  preview(() => ({ ...READ, kind: "stories", looks_like: "modes" }));
+  expect(await screen.findByText("unit kN: from a note on the table")).toHaveClass("unsure");
+  expect(screen.getByTitle("as the brief has it")).toHaveTextContent("950");
+  expect(screen.getByText(/This looks like modes/)).toBeInTheDocument();
 });

@@ -1,33 +1,57 @@
 import { Button, Checkbox, Select } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { answered, api, type Reading, type ReadTable, type TableRead } from "../../shared/api/client";
 import { tableQuery, useVocabulary } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
+import { Questions } from "./Questions";
+import { asked, letters, withAnswer, withRow } from "./reading";
 
 export interface TableSource {
   review: string;
   name: string;
   text?: string;
   exhibit?: number;
+  /** the table of the exhibit, where it is chosen already */
+  sheet?: string;
+  /** the table as it was accepted before, to be read with other answers */
+  replaces?: number;
+  reading?: Reading;
+  kind?: string;
 }
 
 interface Props {
   source: TableSource;
   onClose: () => void;
   onAccepted: () => void;
+  /** a cell that is looked at, from 0, on its sheet */
+  framed?: { row: number; column: number };
+  /** whether it is only looked at */
+  seen?: boolean;
 }
 
 /** A table as it is understood, to be corrected by pointing at columns; problems stand in their cells. */
-export function TablePreview({ source, onClose, onAccepted }: Props) {
-  const [sheet, setSheet] = useState("");
-  const [kind, setKind] = useState("");
-  const [reading, setReading] = useState<Reading | null>(null);
+export function TablePreview({ source, onClose, onAccepted, framed, seen = false }: Props) {
+  const [sheet, setSheet] = useState(source.sheet ?? "");
+  const [kind, setKind] = useState(source.kind ?? "");
+  const [reading, setReadingTo] = useState<Reading | null>(source.reading ?? null);
+  const [before, setBefore] = useState<(Reading | null)[]>([]);
+  const cells = useRef<HTMLDivElement>(null);
+  const setReading = (next: Reading | null) => {
+    setBefore((b) => [...b, reading]);
+    setReadingTo(next);
+  };
+  const undo = () => {
+    if (before.length === 0) return;
+    setReadingTo(before[before.length - 1] ?? null);
+    setBefore(before.slice(0, -1));
+  };
   const path = { params: { path: { review_id: source.review } } };
   const body: ReadTable = {
-    ...(source.exhibit === undefined ? { text: source.text ?? "", name: source.name } : { exhibit: source.exhibit }),
+    ...(source.exhibit === undefined ? { name: source.name } : { exhibit: source.exhibit }),
+    ...(source.text !== undefined && { text: source.text }),
     ...(sheet && { sheet }),
     ...(kind && { kind }),
     reading,
@@ -39,7 +63,11 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
       answered(
         api.POST("/api/reviews/{review_id}/tables/", {
           ...path,
-          body: { ...body, kind: read.data?.kind ?? kind, reading: read.data?.reading ?? reading },
+          body: {
+            ...body,
+            kind: read.data?.kind ?? kind,
+            ...(source.replaces !== undefined && { replaces: source.replaces }),
+          },
         }),
       ),
     onSuccess: onAccepted,
@@ -54,6 +82,7 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
           if (ready) accept.mutate();
         },
       ],
+      ["mod+Z", undo],
       ["Escape", onClose],
     ],
     [],
@@ -78,18 +107,20 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   if (!read.data) return <p className="quiet">Reading…</p>;
   const table: TableRead = read.data;
   const now = table.reading;
-  const point = (edit: (m: Reading) => void) => {
-    const m = structuredClone(now);
-    edit(m);
-    setReading(m);
+  const give = (sets: Partial<Reading>) => {
+    setReading(withAnswer(reading, sets));
   };
   const assigned = (index: number) => Object.entries(now.columns ?? {}).find(([, i]) => i === index)?.[0] ?? null;
   const atCell = (row: number, column: number) =>
     table.problems.find((p) => p.row === row && (p.column === column || p.column === null));
-  const standing = table.problems.filter((p) => p.holds_up).length;
   const asksFor = (pattern: RegExp) => table.problems.some((p) => pattern.test(p.message));
-  const elsewhere = table.problems.filter((p) => p.row === null);
+  const show = (row: number) => {
+    cells.current?.querySelector(`[data-row="${String(row)}"]`)?.scrollIntoView({ block: "center" });
+  };
+  const besides = new Map(table.beside.map((b) => [`${String(b.row)} ${String(b.column)}`, b.text]));
+  const titled = (id: string) => kinds.find((k) => k.id === id)?.title ?? id;
   const width = table.rows[0]?.length ?? 0;
+  const [down = 0, right = 0] = table.shift;
   const cases = Object.entries(now.cases ?? {});
   const unclear = [
     ...new Set(
@@ -100,147 +131,143 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
   ];
   return (
     <section className="preview" aria-label={`Table ${source.name}`}>
-      <div className="stage-head">
-        <b>{source.name}</b>
-        <Select
-          aria-label="What kind of table"
-          w={180}
-          allowDeselect={false}
-          value={table.kind}
-          data={kinds.map((k) => ({ value: k.id, label: k.title }))}
-          onChange={(v) => {
-            setReading(null);
-            setKind(v ?? "");
-          }}
-        />
-        {table.sheets.length > 1 && (
-          <Select
-            aria-label="Sheet"
-            w={160}
-            allowDeselect={false}
-            value={table.sheet}
-            data={table.sheets}
-            onChange={(v) => {
-              setReading(null);
-              setSheet(v ?? "");
-            }}
-          />
-        )}
-        {table.kind === "stories" && (
-          <Select
-            aria-label="Order of the stories"
-            w={170}
-            allowDeselect={false}
-            placeholder="which is the lowest?"
-            value={asksFor(/^it isn't clear which of the stories is the lowest/) ? null : now.order || "bottom_up"}
-            data={[
-              { value: "top_down", label: "top story first" },
-              { value: "bottom_up", label: "bottom story first" },
-            ]}
-            onChange={(v) => {
-              point((m) => {
-                m.order = (v ?? "") as "top_down";
-              });
-            }}
-          />
-        )}
-        {(now.numbers || asksFor(/^it isn't clear how the numbers are written/)) && (
-          <Select
-            aria-label="How decimals are written"
-            w={170}
-            placeholder="how are decimals written?"
-            value={now.numbers || null}
-            data={[
-              { value: "point", label: "as in 1,234.5" },
-              { value: "comma", label: "as in 1.234,5" },
-            ]}
-            onChange={(v) => {
-              point((m) => {
-                m.numbers = (v ?? "") as "point";
-              });
-            }}
-          />
-        )}
-        {table.kind === "parameters" && (
-          <Checkbox
-            label="values without a direction hold for X and Y"
-            checked={now.both ?? false}
-            onChange={(e) => {
-              const on = e.currentTarget.checked;
-              point((m) => {
-                m.both = on;
-              });
-            }}
-          />
-        )}
-        {[
-          ...cases.map(([name, d]) => ({ name, d: d as string | null })),
-          ...unclear.map((name) => ({ name, d: null })),
-        ].map(({ name, d }) => (
-          <label key={name} className="case">
-            case <b>{name}</b> is
+      {!seen && (
+        <>
+          <div className="stage-head">
+            <b>{source.name}</b>
             <Select
-              aria-label={`Direction of case ${name}`}
-              w={64}
-              value={d}
-              data={["X", "Y"]}
+              aria-label="What kind of table"
+              w={180}
+              allowDeselect={false}
+              value={table.kind}
+              data={kinds.map((k) => ({ value: k.id, label: k.title }))}
               onChange={(v) => {
-                if (v)
-                  point((m) => {
-                    m.cases = { ...m.cases, [name]: v as "X" };
-                  });
+                setReading(null);
+                setKind(v ?? "");
               }}
             />
-          </label>
-        ))}
-        <span className="end">
-          <Button variant="default" onClick={onClose}>
-            Leave
-          </Button>
-          <Button
-            color="dark"
-            disabled={!ready}
-            loading={accept.isPending}
-            onClick={() => {
-              accept.mutate();
-            }}
-            title="Ctrl+Enter"
-          >
-            Accept {table.claims > 0 ? counted(table.claims, "value") : counted(table.cases, "case")}
-          </Button>
-        </span>
-      </div>
-      <Problems error={accept.error} title="Not accepted; nothing was saved" />
-      {table.problems.length > 0 && (
-        <div className="problem" role="alert">
-          <p style={{ fontWeight: 600 }}>
-            {standing > 0
-              ? `${String(standing)} ${standing === 1 ? "thing stands" : "things stand"} in the way`
-              : `${counted(table.problems.length, "row")} left out`}
-          </p>
-          {elsewhere.map((p) => (
-            <p key={p.message}>
-              {sentence(p.message)}. <span className="quiet">{p.remedy}</span>
-            </p>
-          ))}
-          {table.problems
-            .filter((p) => p.row !== null)
-            .slice(0, 6)
-            .map((p, i) => (
-              <p key={i}>
-                Row {(p.row ?? 0) + 1}
-                {p.column === null ? "" : `, column ${String.fromCharCode(65 + p.column)}`}: {p.message}.{" "}
-                <span className="quiet">{p.remedy}</span>
-              </p>
+            {source.sheet === undefined && table.sheets.length > 1 && (
+              <Select
+                aria-label="Sheet"
+                w={160}
+                allowDeselect={false}
+                value={table.sheet}
+                data={table.sheets}
+                onChange={(v) => {
+                  setReading(null);
+                  setSheet(v ?? "");
+                }}
+              />
+            )}
+            {table.kind === "stories" && (
+              <Select
+                aria-label="Order of the stories"
+                w={170}
+                allowDeselect={false}
+                placeholder="which is the lowest?"
+                value={asksFor(/^it isn't clear which of the stories is the lowest/) ? null : now.order || "bottom_up"}
+                data={[
+                  { value: "top_down", label: "top story first" },
+                  { value: "bottom_up", label: "bottom story first" },
+                ]}
+                onChange={(v) => {
+                  give({ order: (v ?? "") as "top_down" });
+                }}
+              />
+            )}
+            {(now.numbers || asksFor(/^it isn't clear how the numbers are written/)) && (
+              <Select
+                aria-label="How decimals are written"
+                w={170}
+                placeholder="how are decimals written?"
+                value={now.numbers || null}
+                data={[
+                  { value: "point", label: "as in 1,234.5" },
+                  { value: "comma", label: "as in 1.234,5" },
+                ]}
+                onChange={(v) => {
+                  give({ numbers: (v ?? "") as "point" });
+                }}
+              />
+            )}
+            {table.kind === "parameters" && (
+              <Checkbox
+                label="values without a direction hold for X and Y"
+                checked={now.both ?? false}
+                onChange={(e) => {
+                  give({ both: e.currentTarget.checked });
+                }}
+              />
+            )}
+            {[
+              ...cases.map(([name, d]) => ({ name, d: d as string | null })),
+              ...unclear.map((name) => ({ name, d: null })),
+            ].map(({ name, d }) => (
+              <label key={name} className="case">
+                case <b>{name}</b> is
+                <Select
+                  aria-label={`Direction of case ${name}`}
+                  w={64}
+                  value={d}
+                  data={["X", "Y"]}
+                  onChange={(v) => {
+                    if (v) give({ cases: { [name]: v as "X" } });
+                  }}
+                />
+              </label>
             ))}
-          {table.problems.filter((p) => p.row !== null).length > 6 && (
-            <p className="quiet">
-              and {table.problems.filter((p) => p.row !== null).length - 6} more, marked in their cells
+            <span className="end">
+              {before.length > 0 && (
+                <Button variant="subtle" color="gray" onClick={undo} title="Ctrl+Z">
+                  Undo
+                </Button>
+              )}
+              <Button variant="default" onClick={onClose}>
+                Leave
+              </Button>
+              <Button
+                color="dark"
+                disabled={!ready}
+                loading={accept.isPending}
+                onClick={() => {
+                  accept.mutate();
+                }}
+                title="Ctrl+Enter"
+              >
+                Accept {table.claims > 0 ? counted(table.claims, "value") : counted(table.cases, "case")}
+              </Button>
+            </span>
+          </div>
+          <Problems error={accept.error} title="Not accepted; nothing was saved" />
+          {table.looks_like && table.looks_like !== table.kind && (
+            <p className="looks-like">
+              This looks like {titled(table.looks_like)}.{" "}
+              <Button
+                variant="subtle"
+                size="compact-xs"
+                onClick={() => {
+                  setReading(null);
+                  setKind(table.looks_like);
+                }}
+              >
+                read it so
+              </Button>
             </p>
           )}
-        </div>
+          <Questions
+            key={asked(table.problems)[0]?.question.message ?? ""}
+            problems={table.problems}
+            onShow={show}
+            onAnswer={(choice) => {
+              give(choice.sets);
+            }}
+            onCase={(name) => {
+              give({ case: name });
+            }}
+          />
+        </>
       )}
-      <div className="preview-cells">
+      <div className="preview-cells" ref={cells}>
         <table>
           <thead>
             <tr>
@@ -250,36 +277,44 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
                 const column = table.columns.find((c) => c.name === name);
                 return (
                   <th key={i}>
-                    <Select
-                      aria-label={`Column ${String.fromCharCode(65 + i)} holds`}
-                      clearable
-                      placeholder="left out"
-                      value={name}
-                      data={table.columns.map((c) => ({ value: c.name, label: c.title }))}
-                      onChange={(v) => {
-                        point((m) => {
-                          const columns = Object.fromEntries(
-                            Object.entries(m.columns ?? {}).filter(([n, at]) => at !== i && n !== v),
-                          );
-                          m.columns = v ? { ...columns, [v]: i } : columns;
-                        });
-                      }}
-                    />
-                    {column && column.units.length > 0 && (
-                      <Select
-                        aria-label={`Unit of ${column.title}`}
-                        placeholder="which unit?"
-                        error={!now.units?.[column.name]}
-                        value={now.units?.[column.name] ?? null}
-                        data={column.units}
-                        mt={2}
-                        onChange={(v) => {
-                          if (v)
-                            point((m) => {
-                              m.units = { ...m.units, [column.name]: v };
-                            });
-                        }}
-                      />
+                    {seen ? (
+                      <>
+                        {column?.title} {column && column.units.length > 0 && now.units?.[column.name]}
+                      </>
+                    ) : (
+                      <>
+                        <Select
+                          aria-label={`Column ${letters(i)} holds`}
+                          clearable
+                          placeholder="left out"
+                          value={name}
+                          data={table.columns.map((c) => ({ value: c.name, label: c.title }))}
+                          onChange={(v) => {
+                            const columns = Object.fromEntries(
+                              Object.entries(now.columns ?? {}).filter(([n, at]) => at !== i && n !== v),
+                            );
+                            give({ columns: v ? { ...columns, [v]: i } : columns });
+                          }}
+                        />
+                        {column && column.units.length > 0 && (
+                          <Select
+                            aria-label={`Unit of ${column.title}`}
+                            placeholder="which unit?"
+                            error={!now.units?.[column.name]}
+                            value={now.units?.[column.name] ?? null}
+                            data={column.units}
+                            mt={2}
+                            onChange={(v) => {
+                              if (v) give({ units: { [column.name]: v } });
+                            }}
+                          />
+                        )}
+                      </>
+                    )}
+                    {name && table.why[name] && (
+                      <span className={"why" + (table.unsure.includes(name) ? " unsure" : "")}>
+                        {table.why[name].join("; ")}
+                      </span>
                     )}
                   </th>
                 );
@@ -288,17 +323,39 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
           </thead>
           <tbody>
             {table.rows.map((cells, r) => (
-              <tr key={r} className={table.skipped.includes(r) ? "skipped" : ""}>
-                <th scope="row">{r + 1}</th>
+              <tr key={r} data-row={r} className={table.skipped.includes(r) ? "skipped" : ""}>
+                <th scope="row">
+                  {seen || r === now.header_row ? (
+                    r + down + 1
+                  ) : (
+                    <button
+                      type="button"
+                      title={table.skipped.includes(r) ? "take this row in" : "leave this row out"}
+                      aria-label={`${table.skipped.includes(r) ? "Take in" : "Leave out"} row ${String(r + down + 1)}`}
+                      onClick={() => {
+                        setReading(withRow(reading, r, table.skipped.includes(r)));
+                      }}
+                    >
+                      {r + down + 1}
+                    </button>
+                  )}
+                </th>
                 {cells.map((text, c) => {
                   const problem = atCell(r, c);
+                  const ours = besides.get(`${String(r)} ${String(c)}`);
+                  const looked = framed?.row === r + down && framed.column === c + right;
                   return (
                     <td
                       key={c}
-                      className={problem ? "bad" : assigned(c) ? "" : "unused"}
+                      className={(problem ? "bad" : assigned(c) ? "" : "unused") + (looked ? " framed" : "")}
                       title={problem ? `${problem.message}. ${problem.remedy}` : undefined}
                     >
                       {text}
+                      {ours !== undefined && (
+                        <span className="ours beside" title="as the brief has it">
+                          {ours}
+                        </span>
+                      )}
                       {problem && (
                         <span className="bad-mark">
                           {" "}
@@ -321,5 +378,3 @@ export function TablePreview({ source, onClose, onAccepted }: Props) {
     </section>
   );
 }
-
-const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

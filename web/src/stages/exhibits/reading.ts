@@ -1,0 +1,52 @@
+import type { Reading, TableRead } from "../../shared/api/client";
+
+export type Question = TableRead["problems"][number];
+export type Choice = Question["choices"][number];
+
+const MERGED = ["units", "cases", "stories"] as const;
+
+/** What the reviewer has set, with more: what is set by name is added to, all else is replaced. */
+export function withAnswer(given: Reading | null, sets: Choice["sets"]): Reading {
+  const next: Record<string, unknown> = structuredClone(given ?? {});
+  for (const [part, value] of Object.entries(sets)) {
+    const merged = (MERGED as readonly string[]).includes(part);
+    next[part] = merged ? { ...(next[part] as object | undefined), ...(value as object) } : value;
+  }
+  return next as Reading;
+}
+
+/** What the reviewer has set, with a row left out, or taken back where it was. */
+export function withRow(given: Reading | null, row: number, skipped: boolean): Reading {
+  const were = given?.left_out ?? [];
+  const left = were.filter((r) => r !== row);
+  const taken = (given?.taken_in ?? []).filter((r) => r !== row);
+  if (!skipped) return { ...given, left_out: [...left, row], taken_in: taken };
+  // one that the reviewer left out comes back by itself; one that doesn't look like values is taken in
+  return { ...given, left_out: left, taken_in: left.length < were.length ? taken : [...taken, row] };
+}
+
+/** The same question at several rows is one: the rows are counted. */
+export function asked(problems: readonly Question[]): { question: Question; rows: number[] }[] {
+  const by = new Map<string, { question: Question; rows: number[] }>();
+  for (const question of problems) {
+    const key = `${question.message} ${question.row === null ? "" : String(question.column)}`;
+    const known = by.get(key);
+    if (known) known.rows.push(question.row ?? 0);
+    else by.set(key, { question, rows: question.row === null ? [] : [question.row] });
+  }
+  return [...by.values()].sort((a, b) => Number(b.question.holds_up) - Number(a.question.holds_up));
+}
+
+/** Letters of a column, 0-based. */
+export function letters(index: number): string {
+  const own = String.fromCharCode(65 + (index % 26));
+  return index < 26 ? own : letters(Math.floor(index / 26) - 1) + own;
+}
+
+/** Where a question stands, in words. */
+export function placeOf(question: Question, rows: readonly number[]): string {
+  if (question.row === null) return "";
+  const column = question.column === null ? "" : `, column ${letters(question.column)}`;
+  const first = (rows[0] ?? question.row) + 1;
+  return `Row ${String(first)}${rows.length > 1 ? ` and ${String(rows.length - 1)} more` : ""}${column}`;
+}
