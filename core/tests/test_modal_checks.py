@@ -6,6 +6,7 @@ import copy
 from typing import Any
 
 import pytest
+from canonical import submission as canonical
 from modelling import SQUARE
 from plumb_core.answers.reference_model import request_to
 from plumb_core.checks.recheck import recheck
@@ -16,6 +17,7 @@ from plumb_core.errors import InputRefused
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import read_text
+from plumb_core.intake.submission import read_submission
 from plumb_core.intake.tables.kind import Building
 from plumb_core.solve import solve
 from submissions import BRIEF, document
@@ -280,3 +282,15 @@ def test_shapes_of_a_submission_are_matched() -> None:
     modes = recheck(asked)["modes"]
     assert [r["theirs"] for r in modes["comparison"]["rows"][:6]] == [order.index(i) + 1 for i in range(6)]
     assert all(r["mac"] == pytest.approx(1.0, abs=1e-6) for r in modes["comparison"]["rows"][:6])
+
+
+def test_a_modal_base_shear_of_the_base_reactions_alone_is_rechecked() -> None:
+    """The reactions of a submission without its table of parameters: nothing states V_dynamic beside them."""
+    made = canonical("asce7-16").without("parameters")
+    taken = read_submission(read(Brief, made.brief), made.files())
+    assert taken.complete
+    answer = recheck(taken.document.model_dump(exclude_none=True), steps=False)
+    told = {c["id"]: c for c in answer["checks"] if c["quantity"] == "V_dynamic"}
+    assert {c["theirs"]["source"]["note"].split(" of ")[0] for c in told.values() if c.get("theirs")} == {
+        "base reaction"
+    }

@@ -7,6 +7,7 @@ import unicodedata
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from math import log10
 from typing import Any
 
 from plumb_core.documents.submission import Source
@@ -83,6 +84,29 @@ PLAUSIBLE: Mapping[str, tuple[float, float]] = {
     "mass_running_RZ": (0.0, 1.02),
 }
 """What values of a quantity can be in the core's unit, where that tells 3.600 from 3600 (office setting)."""
+
+
+USUAL: Mapping[str, float] = {
+    "drift": 0.01,
+    "displacement": 0.05,
+    "h": 3.5,
+    "w": 5000.0,
+    "m": 500.0,
+    "F": 300.0,
+    "V": 1500.0,
+    "M_": 15000.0,
+    "T_": 0.5,
+    "S_a": 0.4,
+    "reaction_M": 20000.0,
+    "reaction": 2000.0,
+    "mass_r": 0.3,
+    "load_amount": 2000.0,
+    "load_intensity": 3.0,
+    "load_area": 500.0,
+    "story_stiffness": 3e5,
+    "story_strength": 3000.0,
+}
+"""What values of quantities that begin so are about, in the core's unit: it only tells which unit is offered first."""
 
 
 _BRACKET = re.compile(r"[\[(]\s*(.*?)\s*[\])]")
@@ -372,8 +396,24 @@ class TableReader:
             return
         self.units.pop(column.name, None)
         said = f"{written!r} is no unit of {column.title}" if written else f"the unit of {column.title} is missing"
-        choices = [(unit, {"units": {column.name: unit}}) for unit in UNITS[core_unit]]
+        # columns of the same unit that lack it too are answered with this one
+        alike = [
+            n for n in self.columns if self.by_name[n].unit == core_unit and not self._stated_unit(self.columns[n])
+        ]
+        choices = [(unit, {"units": dict.fromkeys([column.name, *alike], unit)}) for unit in self._likely(column)]
         self.problem(self.header, index, said, f"Choose the unit: {', '.join(UNITS[core_unit])}.", choices=choices)
+
+    def _likely(self, column: Column) -> list[str]:
+        """Units of a column, the one first in which its values are most like what its quantity usually is."""
+        units = list(UNITS[column.unit or ""])
+        usual = next((v for q, v in USUAL.items() if column.quantity.startswith(q) and column.quantity), None)
+        below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
+        texts = [with_unit(row[self.columns[column.name]].text)[0] for row in below[:200]]
+        values = sorted(abs(float(v)) for t in texts if (v := next(iter(readings(t).values()), "")))
+        if usual is None or not values or not values[len(values) // 2]:
+            return units
+        middle = values[len(values) // 2]
+        return sorted(units, key=lambda u: abs(log10(middle * factor(u, column.unit or "") / usual)))
 
     def _unit_elsewhere(self, column: Column, index: int, core_unit: str) -> str | None:
         """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
@@ -519,8 +559,8 @@ class TableReader:
                 said = f"it isn't clear how the numbers are written: {written.why}"
                 choices = [(f"as in {example}", {"numbers": style}) for style, example in STYLES.items()]
                 self.problem(self.header, index, said, remedy, choices=choices)
-            elif written.why:
-                self.known_by(name, written.why)
+            elif written.style == "comma":
+                self.known_by(name, f"decimals with a comma: {written.why}")
             self._styles[name] = written.style
         return self._styles[name]
 

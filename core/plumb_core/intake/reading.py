@@ -66,7 +66,9 @@ def _read(
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
         said = f"no column of {table.values} is recognised"
         reader.problem(None, None, said, "Point at the columns that hold them.")
-    rows = table.rows(reader, reader.rows()) if all(p.row is not None for p in reader.problems) else None
+    whole = all(p.row is not None for p in reader.problems)
+    numbers = reader.rows() if all(i < len(sheet.rows[0]) for i in reader.columns.values()) else []
+    rows = table.rows(reader, numbers) if whole and all(p.row is not None for p in reader.problems) else None
     reader.ask_about_units()
     used = replace(
         reader.given,

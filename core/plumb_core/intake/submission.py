@@ -50,12 +50,18 @@ class Known:
     building : the stories, their heights and the load cases that rows may refer to, as far as they are known
     remembered : how earlier tables of the review were read, the newest first
     claimed : what the submission states already
+    said : texts that tables go on saying, page after page, with what they said
     """
 
     edition: Edition | None = None
     building: Building = field(default_factory=Building)
     remembered: Sequence[Remembered] = ()
     claimed: Collection[Identity] = ()
+    said: Mapping[Identity, str] = field(default_factory=dict)
+
+
+SAID_AGAIN = ("load_kind", "load_category", "load_occupancy")
+"""Quantities that every part of a long table says again."""
 
 
 def identity(claim: Claim) -> Identity:
@@ -88,7 +94,11 @@ def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Readin
         raise InputRefused([Problem("/kind", f"{kind!r} is no kind of table", f"Use one of: {', '.join(kinds)}.")])
     chosen = kind or kind_of(sheet) or ANY_KIND
     proposed = remembered_reading(sheet, chosen, known.remembered)
-    return read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
+    table = read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
+    if known.said:
+        # the same said again is no second statement; something else is one
+        table.claims = [c for c in table.claims if known.said.get(identity(c)) != c.value]
+    return table
 
 
 def claimed_already(claims: Iterable[Claim], claimed: Collection[Identity]) -> list[Claim]:
@@ -191,10 +201,11 @@ def read_submission(
     taken: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
     claimed: set[Identity] = set()
+    said: dict[Identity, str] = {}
     for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
         file, sheet = sheets[i]
         kind = kind_of(sheet) or ANY_KIND
-        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed)
+        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, said)
         table = read_in(sheet, file, known, kind, given.get(kind))
         questions = [_question(sheet, p) for p in table.problems]
         twice = claimed_already(table.claims, claimed)[:1]
@@ -210,6 +221,7 @@ def read_submission(
             continue
         claims += table.claims
         claimed |= {identity(c) for c in table.claims}
+        said |= {identity(c): str(c.value) for c in table.claims if c.quantity in SAID_AGAIN}
         cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
         heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}

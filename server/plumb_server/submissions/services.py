@@ -13,7 +13,16 @@ from plumb_core.editions import EDITIONS
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_text
-from plumb_core.intake.submission import Known, Remembered, heading_of, read_in, turn_of, with_role
+from plumb_core.intake.submission import (
+    SAID_AGAIN,
+    Identity,
+    Known,
+    Remembered,
+    heading_of,
+    read_in,
+    turn_of,
+    with_role,
+)
 from plumb_core.intake.tables.kind import Building, TableRead
 
 from plumb_server.accounts.models import User
@@ -136,7 +145,12 @@ def known_of(review: Review) -> Known:
     heights = {s["name"]: s["height"] for s in brief.get("stories", [])} or (draft.heights() if draft else {})
     cases = {c.name: c.as_core() for c in draft.cases.all()} if draft else {}
     weights = {s["name"]: s["weight"] for s in brief.get("stories", []) if s.get("weight")}
-    return Known(EDITIONS[brief["edition"]], Building(list(heights), heights, cases, weights), _remembered(review))
+    building = Building(list(heights), heights, cases, weights)
+    said: dict[Identity, str] = {}
+    if draft:
+        loads = draft.claims.filter(quantity__in=SAID_AGAIN).values_list("quantity", "case", "text")
+        said = {(quantity, None, None, None, case): text for quantity, case, text in loads}
+    return Known(EDITIONS[brief["edition"]], building, _remembered(review), said=said)
 
 
 def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[str, Any] | None) -> TableRead:

@@ -141,7 +141,10 @@ def _clause(context: Context, key: Key) -> str:
 
 def _is_again(context: Context, key: Key, index: int | None, claim: Claim) -> bool:
     """Whether the same place has been stated before, by this or by another case."""
-    of_key = context.claims.by_key[key]
+    of_key = context.claims.by_key.get(key)
+    if of_key is None:
+        # what is made of a base reaction stands for a value that isn't stated
+        return False
     return claim is not (of_key.single[0] if index is None else of_key.indexed[index])
 
 

@@ -234,7 +234,12 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                 }}
                 title="Ctrl+Enter"
               >
-                Accept {table.claims > 0 ? counted(table.claims, "value") : counted(table.cases, "case")}
+                Accept{" "}
+                {table.claims > 0
+                  ? counted(table.claims, "value")
+                  : table.cases > 0
+                    ? counted(table.cases, "case")
+                    : "it"}
               </Button>
             </span>
           </div>
@@ -312,7 +317,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                       </>
                     )}
                     {name && table.why[name] && (
-                      <span className={"why" + (table.unsure.includes(name) ? " unsure" : "")}>
+                      <span className={"read-so" + (table.unsure.includes(name) ? " unsure" : "")}>
                         {table.why[name].join("; ")}
                       </span>
                     )}
