@@ -351,6 +351,11 @@ class TableReader:
             if self.by_name[name].unit is not None:
                 self.find_unit(self.by_name[name])
 
+    def columns_stand(self) -> bool:
+        """Whether all columns are there."""
+        width = len(self.sheet.rows[0]) if self.sheet.rows else 0
+        return bool(self.columns) and all(0 <= i < width for i in self.columns.values())
+
     def _heading(self) -> list[str]:
         return [] if self.header is None else [c.text for c in self.sheet.rows[self.header]]
 

@@ -67,7 +67,7 @@ def _read(
         said = f"no column of {table.values} is recognised"
         reader.problem(None, None, said, "Point at the columns that hold them.")
     whole = all(p.row is not None for p in reader.problems)
-    numbers = reader.rows() if all(i < len(sheet.rows[0]) for i in reader.columns.values()) else []
+    numbers = reader.rows() if reader.columns_stand() else []
     rows = table.rows(reader, numbers) if whole and all(p.row is not None for p in reader.problems) else None
     reader.ask_about_units()
     used = replace(
