@@ -55,6 +55,15 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
     return reading
 
 
+def read_by_this_engine(exhibit: Exhibit) -> None:
+    """Begin the reading of an exhibit that was read by an earlier engine, or never: it is read again when it is opened."""
+    reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
+    unread = reading is None or reading.status == Status.READ
+    if unread and not exhibit.pasted and contents.what_was_read(exhibit.sha256, exhibit.name) is None:
+        begin(exhibit)
+        exhibit.refresh_from_db()
+
+
 def stop(exhibit: Exhibit) -> ExhibitReading:
     """Stop a reading; one that is done stays as it is."""
     ExhibitReading.objects.filter(exhibit=exhibit, status__in=(Status.QUEUED, Status.READING)).update(

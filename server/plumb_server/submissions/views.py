@@ -129,7 +129,9 @@ def _exhibit(request: Request, exhibit_id: int, roles: tuple[Role, ...] = TEAM) 
 class ExhibitView(APIView):
     @extend_schema(operation_id="exhibit", responses=ExhibitSerializer)
     def get(self, request: Request, exhibit_id: int) -> Response:
-        return Response(ExhibitSerializer(_exhibit(request, exhibit_id, HANDS_IN)).data)
+        exhibit = _exhibit(request, exhibit_id, HANDS_IN)
+        readings.read_by_this_engine(exhibit)
+        return Response(ExhibitSerializer(exhibit).data)
 
     @extend_schema(operation_id="exhibit_remove", responses={204: None})
     def delete(self, request: Request, exhibit_id: int) -> Response:

@@ -77,7 +77,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   const of = (label: string) => accepted.find((t) => t.sheet === label);
   const chosen = sheet || (isPdf ? "" : (tables.find((t) => !of(t.label))?.label ?? tables[0]?.label ?? ""));
   const now = of(chosen);
-  const taken = now && `${counted(now.claims, "value")} accepted.`;
+  const taken = now && (now.claims > 0 ? `${counted(now.claims, "value")} accepted.` : "accepted.");
 
   const look = (label: string, onPage?: number) => {
     setAgain(null);
@@ -369,7 +369,13 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                         <span className="at">{t.page === null ? t.label : `p. ${String(t.page)}`}</span>
                         <b>{titled(its?.kind ?? t.kind) || "no kind of table"}</b>
                         <span className="quiet">
-                          {its ? counted(its.claims, "value") : t.kind ? `${counted(t.rows, "row")}, open` : t.title}
+                          {its
+                            ? its.claims > 0
+                              ? counted(its.claims, "value")
+                              : "accepted"
+                            : t.kind
+                              ? `${counted(t.rows, "row")}, open`
+                              : t.title}
                         </span>
                       </button>
                     </li>

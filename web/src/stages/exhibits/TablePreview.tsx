@@ -1,7 +1,7 @@
 import { Button, Checkbox, Select } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { answered, api, type Reading, type ReadTable, type TableRead } from "../../shared/api/client";
 import { tableQuery, useVocabulary } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
@@ -74,6 +74,10 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
   });
   const ready =
     read.data !== undefined && !read.data.problems.some((p) => p.holds_up) && read.data.claims + read.data.cases > 0;
+  const there = read.data !== undefined;
+  useEffect(() => {
+    if (there) cells.current?.querySelector(".framed")?.scrollIntoView({ block: "center" });
+  }, [there]);
   useHotkeys(
     [
       [
@@ -316,7 +320,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                         )}
                       </>
                     )}
-                    {name && table.why[name] && (
+                    {!seen && name && table.why[name] && (
                       <span className={"read-so" + (table.unsure.includes(name) ? " unsure" : "")}>
                         {table.why[name].join("; ")}
                       </span>
