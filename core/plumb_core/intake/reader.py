@@ -76,7 +76,7 @@ def _region(data: bytes, label: str) -> dict[str, Any]:
     if table is None:
         words = text_in(data, number, box)
         # of prose, the lines that say what something is
-        stated = [line for line in words.splitlines() if "=" in line or ":" in line]
+        stated = [_stated(line) for line in words.splitlines() if "=" in line or ":" in line]
         try:
             sheet = replace(read_text("\n".join(stated) or words, label), page=number)
         except SheetRefused as refused:
@@ -88,6 +88,15 @@ def _region(data: bytes, label: str) -> dict[str, Any]:
     page = kept(arranged([sheet]), [PageRead(number, 0.0, 0.0, [table], True)])
     page["pages"][0]["tables"][0]["sheet"] = label
     return page
+
+
+_IN_PROSE = re.compile(r"(?:\S+\s+){3,}?(\S+(?:\s+[XY])?)\s*=\s*(.+?)\.?\s*")
+
+
+def _stated(line: str) -> str:
+    """A line that says what something is; of a sentence, its symbol and its value: ... is T X = 0.61 s."""
+    match = _IN_PROSE.fullmatch(line)
+    return f"{match.group(1)} = {match.group(2)}" if match else line
 
 
 if __name__ == "__main__":

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { Recheck } from "../shared/api/client";
 import { check } from "../sheet/testing";
-import { asText, axisMarks, levelsOf, namedFloors, trackOf } from "./data";
+import { asText, axisMarks, levelsOf, namedFloors, trackOf, asCell } from "./data";
 
 const theirs = (value: number) => ({
   value,
@@ -58,4 +58,15 @@ it("names as many floors as have room, from the top down, and the one that is po
   expect([...namedFloors(floors, null)].sort((a, b) => a - b)).toEqual([0, 3, 6, 9]);
   expect([...namedFloors(floors, 5)].sort((a, b) => a - b)).toEqual([2, 5, 9]);
   expect(namedFloors([80, 40, 0], null).size).toBe(3);
+});
+
+it("writes names that begin as formulas do as text", () => {
+  expect(["=cmd()", "+3.60", "-1", "@x", "-basement", "L2"].map(asCell)).toEqual([
+    "'=cmd()",
+    "+3.60",
+    "-1",
+    "'@x",
+    "'-basement",
+    "L2",
+  ]);
 });

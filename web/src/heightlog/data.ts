@@ -96,12 +96,16 @@ export const sumOf = (track: Track, side: "theirs" | "ours"): number | null =>
     ? track[side].reduce((s: number, v) => s + (v ?? 0), 0)
     : null;
 
+/** A text that a spreadsheet takes as text, though it begins as a formula does: names are other people's. */
+export const asCell = (text: string): string =>
+  /^[=+\-@\t\r]/.test(text) && !/^[+-]?[\d.,]+$/.test(text) ? `'${text}` : text;
+
 /** The log as text that a spreadsheet takes as it stands: stories top down, theirs and ours side by side. */
 export function asText(recheck: Recheck, tracks: Track[], corner: string): string {
   const levels = levelsOf(recheck);
-  const heads = tracks.flatMap((t) => [`${t.title} theirs (${t.unit})`, `${t.title} ours (${t.unit})`]);
+  const heads = tracks.flatMap((t) => [asCell(`${t.title} theirs (${t.unit})`), asCell(`${t.title} ours (${t.unit})`)]);
   const rows = recheck.stories.map((story, i) =>
-    [story, levels[i + 1], ...tracks.flatMap((t) => [t.theirs[i] ?? "", t.ours[i] ?? ""])].join("\t"),
+    [asCell(story), levels[i + 1], ...tracks.flatMap((t) => [t.theirs[i] ?? "", t.ours[i] ?? ""])].join("\t"),
   );
   return [[corner, "level (m)", ...heads].join("\t"), ...rows.reverse()].join("\n");
 }
