@@ -12,7 +12,12 @@ from typing import Any
 import pytest
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
-from plumb_core.intake.submission import SubmissionRead, read_answers, read_submission
+from plumb_core.editions import EDITIONS
+from plumb_core.intake.layout.tables import arranged
+from plumb_core.intake.sheets import read_file
+from plumb_core.intake.submission import Known, SubmissionRead, read_answers, read_in, read_submission
+from plumb_core.intake.tables.kind import Building
+from timing import process_seconds
 
 FOLDER = Path(__file__).parent / "tables"
 TABLES = sorted(p for p in FOLDER.iterdir() if not p.name.endswith(".truth.json"))
@@ -86,6 +91,25 @@ def judged(name: str) -> tuple[str, list[str]]:
         return WRONG, differs or [f"read as {kinds}"]
     needless = unexpected(questions(taken, holding=False), truth["marks"])
     return (HELD_UP if needless else WHOLE), needless
+
+
+@pytest.mark.timing
+def test_a_hundred_thousand_rows_are_read_in_seconds() -> None:
+    names = [f"L{i}" for i in range(1, 51)]
+    lines = [
+        f"Case {c} {d};{d};{n};{1 + c * 0.001:.3f};{1.1 + c * 0.002:.3f}"
+        for d in "XY"
+        for c in range(1000)
+        for n in names
+    ]
+    data = "\n".join(["Case;Direction;Story;Drift at end 1 (mm);Drift at end 2 (mm)", *lines]).encode()
+    known = Known(EDITIONS["asce7-16"], Building(names, dict.fromkeys(names, 3.5)))
+
+    def reading() -> None:
+        assert len(read_in(arranged(read_file(data, "long.csv"))[0], "long.csv", known).claims) == 200_000
+
+    # about three at full speed; a machine that is slowed unevenly gets some room
+    assert process_seconds(reading, 2) < 4.5
 
 
 @pytest.mark.parametrize("name", [p.name for p in TABLES])

@@ -45,6 +45,9 @@ def _known_edition(edition: str) -> str:
 EditionId = Annotated[str, AfterValidator(_known_edition)]
 
 
+_set = object.__setattr__
+
+
 class Part(BaseModel):
     """Base of all parts: unknown keys are refused, numbers are not read from text."""
 
@@ -54,11 +57,10 @@ class Part(BaseModel):
     def made_of(cls, **values: Any) -> Self:
         """A part of values that are known to be right, unchecked: a table makes hundreds of thousands of them."""
         part = cls.__new__(cls)
-        setting = object.__setattr__
-        setting(part, "__dict__", _defaults(cls) | values)
-        setting(part, "__pydantic_fields_set__", set(values))
-        setting(part, "__pydantic_extra__", None)
-        setting(part, "__pydantic_private__", None)
+        _set(part, "__dict__", {**_defaults(cls), **values})
+        _set(part, "__pydantic_fields_set__", set(values))
+        _set(part, "__pydantic_extra__", None)
+        _set(part, "__pydantic_private__", None)
         return part
 
 

@@ -12,7 +12,7 @@ from typing import Any
 
 from plumb_core.documents.submission import Source
 from plumb_core.intake.cells import UNITS, Cell, CellProblem, Choice, factor, is_unit_text, known_unit
-from plumb_core.intake.numbers import STYLES, Style, readings, style_of, with_unit
+from plumb_core.intake.numbers import STYLES, Style, plain_in, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.words import in_order
 
@@ -588,7 +588,8 @@ class TableReader:
         index, column = self.columns[name], self.by_name[name]
         cell, known = self.sheet.rows[row][index], self._styles.get(name)
         above_zero = column.positive if positive is None else positive
-        if known is not None and not cell.formula and (written := readings(cell.text).get(known)) is not None:
+        written = None if known is None or cell.formula else plain_in(cell.text, known)
+        if written is not None:
             # as nearly all cells of a long table are
             value = float(written)
             if abs(value) != float("inf") and (value > 0 or not above_zero):

@@ -22,6 +22,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     case, along = "", ""
     seen: set[tuple[str, str, str]] = set()
     names: dict[str, None] = {}
+    known: dict[tuple[str, str], str] = {}
     for row in numbers:
         new = reader.text(row, "case")
         if new and new != case:
@@ -31,7 +32,10 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
             reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
             continue
-        direction = _direction(reader, row, case, along)
+        at = (case, along)
+        direction = known.get(at) or _direction(reader, row, case, along)
+        if direction is not None:
+            known[at] = direction
         story = reader.known_story(row)
         if story is None or direction is None:
             continue
@@ -67,7 +71,11 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
     claims = []
     for column in reader.stated:
         unit = reader.units.get(column.name)
-        if unit is None or not reader.text(row, column.name):
+        if unit is None:
+            continue
+        held = reader.sheet.rows[row][reader.columns[column.name]].text
+        # short texts can be signs that nothing is stated
+        if not held or (len(held) <= 4 and not reader.text(row, column.name)):
             continue
         number = reader.number(row, column.name)
         if number is None:
@@ -75,7 +83,7 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
         claim = reader.claim(
             row, column.name, column.quantity, number, unit, story=story, direction=direction, case=case
         )
-        if column.unit == "m or share" and unit in ("-", "%", "\u2030"):
+        if unit in RATIOS and column.unit == "m or share":
             height = reader.heights.get(story)
             if height is None:
                 said = f"the drift is a ratio, and the height of story {story!r} isn't known"
@@ -86,3 +94,7 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
             claim = claim.model_copy(update={"value": float(claim.value) * height, "scale": claim.scale * height})
         claims.append(claim)
     return claims
+
+
+RATIOS = ("-", "%", "\u2030")
+"""Units of drifts that are shares of the height."""

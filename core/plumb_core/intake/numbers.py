@@ -72,6 +72,13 @@ def readings(text: str) -> dict[Style, str]:
     return found
 
 
+def plain_in(text: str, style: Style) -> str | None:
+    """The text as a plain number in a style; None where it is none in it."""
+    if style == "point" and _SIMPLE.fullmatch(text):
+        return text
+    return readings(text).get(style)
+
+
 _FEET_INCHES = re.compile(
     r"(\d+)\s*(?:'|\u2032|\u2019|ft\.?)\s*-?\s*(\d+(?:\.\d+)?)(?:[\s-]+(\d+)/(\d+))?\s*(?:\"|\u2033|\u201d|''|in\.?)"
 )

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
-from plumb_core.intake.cells import Cell
+from plumb_core.intake.cells import Cell, is_unit_text
 from plumb_core.intake.collector import paused
 from plumb_core.intake.layout.context import is_note, title_over, with_context
 from plumb_core.intake.layout.heads import (
@@ -204,7 +204,7 @@ def _heading(rows: Rows, heads: Heads, shift: Shift) -> list[Cell]:
 def _repeats(row: Sequence[Cell], heading: list[str]) -> bool:
     """Whether a row is the headings again, as at the top of a page."""
     first = held(row, 2)
-    if len(first) < 2 or (first[0] != heading[0] and not is_units(row)):
+    if len(first) < 2 or (first[0] != heading[0] and not is_unit_text(first[0])):
         return False
     texts = held(row)
     return texts[: len(heading)] == heading or is_units(row)

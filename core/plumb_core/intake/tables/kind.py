@@ -67,6 +67,7 @@ class ClaimReader(TableReader):
         self.own: Mapping[str, Mapping[str, float]] = {"h": known.heights, "w": known.weights}
         """what the brief has, by quantity and story"""
         self.beside: list[tuple[int, int, str]] = []
+        self._stories: dict[str, str] = {}
 
     @cached_property
     def stated(self) -> list[Column]:
@@ -169,11 +170,18 @@ class ClaimReader(TableReader):
 
     def known_story(self, row: int) -> str | None:
         """The story of a row; None where it is missing, or not among those that are known."""
+        written = self.text(row, "story")
+        if (known := self._stories.get(written)) is not None:
+            return known
         if BASE.match(self.text(row, "story")) and self.text(row, "story") not in self.known and self._is_bare(row):
             self.skipped.append(row)
             return None
         story = self.name(row, "story", "story")
-        return self.matched_story(row, story) if story else None
+        found = self.matched_story(row, story) if story else None
+        if found and self.known:
+            # the same name stands in thousands of rows
+            self._stories[written] = found
+        return found
 
     def matched_story(self, row: int, story: str) -> str | None:
         """The known story that a name stands for, as the reviewer says or by its place; None with the question noted."""

@@ -144,9 +144,16 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   const left = tables.filter((t) => t.kind && !of(t.label));
   const nextOpen = () => {
     const at = tables.findIndex((t) => t.label === chosen);
+    // what was pointed at on a page stays in sight
+    if (at < 0) return;
     const rest = [...tables.slice(at + 1), ...tables.slice(0, at)].find((t) => t.kind && !of(t.label));
     if (rest) look(rest.label);
   };
+  // what was pointed at on pages stands beside what was found
+  const pointed = accepted
+    .filter((a) => !tables.some((t) => t.label === a.sheet))
+    .map((a) => ({ label: a.sheet, page: pageOf(a.sheet), kind: a.kind, rows: 0, title: "" }));
+  const listed = [...tables, ...pointed].sort((a, b) => (a.page ?? 0) - (b.page ?? 0));
   const source: TableSource | null = !chosen
     ? null
     : { review, exhibit, name: chosen, sheet: chosen, ...(typed?.label === chosen && { text: typed.text }) };
@@ -260,7 +267,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
           </div>
         )}
         <div className="reading-pane">
-          {chosen.includes(" pin ") && !now && typed?.label === chosen && !typed.text ? (
+          {chosen.includes(" pin ") && !now && !(typed?.label === chosen && typed.text) ? (
             <TypeValue
               onTyped={(text) => {
                 setTyped({ label: chosen, text });
@@ -330,9 +337,11 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                 else onClose();
               }}
               onAccepted={() => {
-                setAgain(null);
-                setTyped(null);
-                void changed().then(nextOpen);
+                void changed().then(() => {
+                  setAgain(null);
+                  setTyped(null);
+                  nextOpen();
+                });
               }}
             />
           ) : (
@@ -346,7 +355,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
               </p>
             )
           )}
-          {tables.length > 0 && (
+          {listed.length > 0 && (
             <>
               <h3 className="part">
                 Read in this file{" "}
@@ -355,7 +364,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                 </span>
               </h3>
               <ul className="read-in">
-                {tables.map((t) => {
+                {listed.map((t) => {
                   const its = of(t.label);
                   return (
                     <li key={t.label} className={t.label === chosen ? "now" : ""}>
