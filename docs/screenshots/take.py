@@ -4,6 +4,7 @@ Usage: .venv/bin/python docs/screenshots/take.py [http://127.0.0.1:8470] [view .
 """
 
 import sys
+import tempfile
 import time
 from pathlib import Path
 
@@ -23,10 +24,10 @@ EXCHANGE, GRANARY = "Quillon Exchange", "Aldermouth Granary Lofts"
 VIEWS = {
     "sheet": (CLINIC, "sheet?check=F_v", False, ""),
     "sheet-dark": (CLINIC, "sheet?check=T.X", True, ""),
-    "sheet-in-plumb": (LIBRARY, "sheet?check=C_s.X", False, ""),
     "brief": (CLINIC, "brief", False, ""),
     "across": (EXCHANGE, "across", False, ""),
     "exhibits-paste": (CLINIC, "exhibits", False, "paste"),
+    "exhibits-page": (LIBRARY, "exhibits", False, "page"),
     "ground": (CLINIC, "ground?check=S_D1", False, ""),
     "spectrum": (CLINIC, "spectrum?check=S_a.1", False, ""),
     "weight": (CLINIC, "weight?check=m.L6", False, ""),
@@ -39,6 +40,31 @@ VIEWS = {
     "findings": (CLINIC, "findings", False, ""),
     "report": (CLINIC, "report", False, ""),
 }
+
+
+def report_in_pages() -> Path:
+    """The library's tables as a report of pages, for a second submission."""
+    sys.path.insert(0, str(HERE.parents[1] / "server"))
+    from plumb_core.intake.sheets import read_file
+    from plumb_server.demo.submissions import FILES
+    from weasyprint import HTML
+
+    pages = []
+    for file in sorted(FILES.glob("library-*.csv")):
+        rows = read_file(file.read_bytes(), file.name)[0].rows[:28]
+        cells = "".join("<tr>" + "".join(f"<td>{c.text}</td>" for c in row) + "</tr>" for row in rows)
+        title = file.stem.split("-")[-1].capitalize()
+        pages.append(
+            f"<section><h3>{title}</h3><p>As taken from the run of the library.</p><table>{cells}</table></section>"
+        )
+    style = (
+        "@page { size: A4; margin: 18mm } body { font-family: Archivo, sans-serif; font-size: 10pt } "
+        "section { page-break-after: always } td { border: .5pt solid #888; padding: 1pt 7pt; font-size: 9pt } "
+        "table { border-collapse: collapse }"
+    )
+    target = Path(tempfile.mkdtemp()) / "library report.pdf"
+    target.write_bytes(HTML(string=f"<style>{style}</style>{''.join(pages)}").write_pdf())
+    return target
 
 
 def main(address: str, wanted: list[str]) -> None:
@@ -63,6 +89,14 @@ def main(address: str, wanted: list[str]) -> None:
         if act == "paste":
             browser.paste("body", PASTED)
             time.sleep(1.5)
+        if act == "page":
+            browser.driver.find_element("css selector", "input[type=file]").send_keys(str(report_in_pages()))
+            browser.wait_text(".open-exhibit", "tables found")
+            browser.wait_text(".read-in", "story drifts by case")
+            next(b for b in browser.all(".read-in button") if "story drifts" in b.text).click()
+            time.sleep(2)
+            browser.wait_text(".pdf-table", "being read")
+            time.sleep(2.5)
         if act == "hover":
             browser.driver.execute_script(
                 "const r = document.querySelectorAll('.log svg rect[fill=transparent]')[4];"

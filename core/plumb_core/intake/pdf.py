@@ -194,7 +194,8 @@ def _cell(text: str | None) -> str:
 
 
 def _holds_values(rows: list[list[str]]) -> bool:
-    return len(rows) >= 2 and max(map(len, rows)) >= 2 and any(readings(c) for row in rows for c in row)
+    """Whether a ruled block is a table of values: numbers in its cells, by themselves or among words, as in 1.2 D + 1.0 L."""
+    return len(rows) >= 2 and max(map(len, rows)) >= 2 and any(d.isdigit() for row in rows for c in row for d in c)
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping
 from itertools import pairwise
 
 from plumb_core.documents.submission import Claim
-from plumb_core.intake.columns import PLAUSIBLE, Column
+from plumb_core.intake.columns import PLAUSIBLE, Column, is_safe_name
 from plumb_core.intake.story_names import BASE, matched, order_of, rank_of
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
@@ -68,7 +68,7 @@ def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
     names = {name: story for name, story in found.items() if story}
     if names and left:
         for name, row in rows.items():
-            if not found[name] and not BASE.match(name):
+            if not found[name] and is_safe_name(name) and not BASE.match(name):
                 reader.matched_story(row, name)
     return names
 
