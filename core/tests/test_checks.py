@@ -224,8 +224,14 @@ def test_an_assumption_costs_less_than_a_third_of_a_recheck(brief: dict[str, Any
         for i in range(20):
             checks_of(context.assuming(inputs={Key("R", "X"): 5.0 + 0.01 * i}))
 
-    whole = process_seconds(lambda: recheck.__wrapped__(asked), repeats=10)  # type: ignore[attr-defined]
-    assert process_seconds(assumed, repeats=10) / 20 < whole / 3
+    # the best of up to three: a machine that is slowed in the middle of one of the two isn't what is asked after
+    shares = []
+    for _ in range(3):
+        whole = process_seconds(lambda: recheck.__wrapped__(asked), repeats=10)  # type: ignore[attr-defined]
+        shares.append(process_seconds(assumed, repeats=10) / 20 / whole)
+        if shares[-1] < 1 / 3:
+            break
+    assert min(shares) < 1 / 3
 
 
 # A checker of one's own

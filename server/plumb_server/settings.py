@@ -83,6 +83,9 @@ HAZARD_URL = os.environ.get("PLUMB_HAZARD_URL", "http://127.0.0.1:8471").rstrip(
 HAZARD_TIMEOUT = 2.0
 """s, for each of two tries"""
 
+# what is counted for limits is counted by all processes together
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "web_counts"}}
+
 USE_TZ = True
 TIME_ZONE = "UTC"
 USE_I18N = False
@@ -133,10 +136,12 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["rest_framework.authentication.SessionAuthentication"],
     "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["plumb_server.web.requests.PlainJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "plumb_server.web.problems.handle",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min"},
+    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min", "account": "10/min"},
+    # addresses that proxies of ours vouch for; without one nobody's X-Forwarded-For is believed
+    "NUM_PROXIES": int(os.environ.get("PLUMB_PROXIES", "0")),
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Vigilant Plumb",

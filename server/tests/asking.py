@@ -21,8 +21,10 @@ class Api(Client):
             self.force_login(User.objects.get(username=email))
             self.get("/api/session/")
 
-    def send(self, method: str, path: str, body: Any = None) -> Any:
+    def send(self, method: str, path: str, body: Any = None, based_on: int | None = None) -> Any:
         headers = {"X-CSRFToken": self.cookies["csrftoken"].value} if "csrftoken" in self.cookies else {}
+        if based_on is not None:
+            headers["If-Match"] = f'"{based_on}"'
         return self.generic(method, path, json.dumps(body), content_type="application/json", headers=headers)
 
     def upload(self, path: str, file: Any) -> Any:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 import pytest
 from asking import Api
+from django.core.cache import cache
 from plumb_server.accounts.models import User
-from plumb_server.demo.people import LEAD, PASSWORD
+from plumb_server.demo.people import LEAD, PASSWORD, REVIEWER
 
 pytestmark = pytest.mark.django_db
 
@@ -57,15 +59,53 @@ def test_every_answer_forbids_foreign_scripts(demo: None) -> None:
 
 
 def test_too_many_attempts_are_slowed_down(demo: None, settings: Any) -> None:
-    from django.core.cache import cache
-
     cache.clear()
     client = Api()
     client.get("/api/session/")
-    codes = [client.send("POST", "/api/session/", {"email": LEAD, "password": "x"}).status_code for _ in range(31)]
+    # whatever address an attempt says that it comes from
+    codes = [
+        client.post(
+            "/api/session/",
+            json.dumps({"email": f"nobody{i}@nowhere.example", "password": "x"}),
+            content_type="application/json",
+            headers={"X-CSRFToken": client.cookies["csrftoken"].value, "X-Forwarded-For": f"10.0.0.{i}"},
+        ).status_code
+        for i in range(31)
+    ]
     cache.clear()
     assert codes[:30] == [422] * 30
     assert codes[30] == 429
+
+
+def test_an_account_takes_no_more_attempts_after_ten_failures(demo: None, settings: Any) -> None:
+    cache.clear()
+    client = Api()
+    client.get("/api/session/")
+
+    def attempt(email: str, password: str) -> int:
+        return int(client.send("POST", "/api/session/", {"email": email, "password": password}).status_code)
+
+    assert [attempt(LEAD, "x") for _ in range(10)] == [422] * 10
+    # not even the right password, and nobody is told whether there is such an account
+    assert attempt(LEAD.upper(), PASSWORD) == 429
+    assert [attempt("nobody@nowhere.example", "x") for _ in range(11)][-1] == 429
+    assert attempt(REVIEWER, PASSWORD) == 200
+    cache.clear()
+
+
+def test_bodies_that_cannot_be_kept_are_refused(lead: Api) -> None:
+    deep = "[" * 3000 + "]" * 3000
+    headers = {"X-CSRFToken": lead.cookies["csrftoken"].value}
+    for body in (deep, '{"title": "a\\u0000b"}', '{"title": "\\ud800"}'):
+        answer = lead.generic("POST", "/api/reviews/", body, content_type="application/json", headers=headers)
+        assert answer.status_code == 400, body[:20]
+    anonymous = Api()
+    anonymous.get("/api/session/")
+    headers = {"X-CSRFToken": anonymous.cookies["csrftoken"].value}
+    assert (
+        anonymous.generic("POST", "/api/session/", deep, content_type="application/json", headers=headers).status_code
+        == 400
+    )
 
 
 def test_unknown_addresses_and_broken_bodies_are_problems_too(lead: Api) -> None:

@@ -6,8 +6,13 @@ from typing import Any
 
 import pytest
 from asking import Api
+from plumb_server.accounts.models import User
+from plumb_server.demo.people import LEAD, SUBMITTER
 from plumb_server.findings.models import Finding
+from plumb_server.findings.services import change_finding, write_message
+from plumb_server.reviews.access import EVERYBODY, access
 from plumb_server.reviews.models import Review
+from plumb_server.web.problems import Outdated
 
 pytestmark = pytest.mark.django_db
 
@@ -44,17 +49,17 @@ def test_a_finding_on_a_check_that_is_not_there_is_refused(reviewer: Api, clinic
 def test_from_draft_to_settled(lead: Api, submitter: Api, clinic: Review) -> None:
     finding = file(lead, clinic, ["V.Y"]).json()
     path = f"/api/findings/{finding['id']}/"
-    assert lead.send("PATCH", path, {"text": "Please correct it."}).json()["text"] == "Please correct it."
-    assert lead.send("PATCH", path, {"status": "issued"}).json()["status"] == "issued"
+    assert lead.send("PATCH", path, {"text": "Please correct it."}, 1).json()["text"] == "Please correct it."
+    assert lead.send("PATCH", path, {"status": "issued"}, 2).json()["status"] == "issued"
     assert submitter.send("POST", path + "messages/", {"text": "Corrected in S1."}).status_code == 201
     seen = next(f for f in submitter.get(f"/api/reviews/{clinic.pk}/findings/").json() if f["number"] == 2)
     assert (seen["status"], seen["thread"][0]["author"], seen["next_states"]) == ("answered", "Mira Oduya", [])
-    assert lead.send("PATCH", path, {"status": "settled"}).json()["status"] == "settled"
+    assert lead.send("PATCH", path, {"status": "settled"}, 4).json()["status"] == "settled"
 
 
 def test_an_issued_text_stays_as_it_is(lead: Api, clinic: Review) -> None:
     issued = clinic.findings.get(number=1)
-    answer = lead.send("PATCH", f"/api/findings/{issued.pk}/", {"text": "something else"})
+    answer = lead.send("PATCH", f"/api/findings/{issued.pk}/", {"text": "something else"}, issued.revision)
     assert answer.status_code == 409
     issued.refresh_from_db()
     assert issued.text != "something else"
@@ -66,7 +71,7 @@ def test_states_follow_each_other_only_as_laid_down(status: str, lead: Api, clin
         finding = clinic.findings.get(number=1)
         finding.status = status
         finding.save()
-        answer = lead.send("PATCH", f"/api/findings/{finding.pk}/", {"status": target})
+        answer = lead.send("PATCH", f"/api/findings/{finding.pk}/", {"status": target}, finding.revision)
         allowed = target == status or target in Finding.NEXT[status]
         assert answer.status_code == (200 if allowed else 409), target
 
@@ -79,3 +84,54 @@ def test_a_reader_reads_the_register_and_writes_nothing(reader: Api, clinic: Rev
 def test_an_empty_remark_is_refused(reviewer: Api, clinic: Review) -> None:
     answer = reviewer.send("POST", f"/api/reviews/{clinic.pk}/findings/", {"title": "", "text": " ", "checks": []})
     assert {e["path"] for e in answer.json()["errors"]} == {"/title", "/text"}
+
+
+def test_a_change_states_what_it_is_based_on_and_is_told_what_changed_meanwhile(
+    lead: Api, reviewer: Api, clinic: Review
+) -> None:
+    finding = file(lead, clinic, ["V.Y"]).json()
+    path = f"/api/findings/{finding['id']}/"
+    assert lead.send("PATCH", path, {"text": "Mine."}).status_code == 428
+    assert reviewer.send("PATCH", path, {"title": "Theirs"}, 1).json()["revision"] == 2
+    late = lead.send("PATCH", path, {"text": "Mine."}, 1)
+    assert late.status_code == 412
+    assert late.json()["errors"][0]["message"] == "Jonas Reed changed its title meanwhile"
+    # based on what is there now, it changes its own field and no other
+    both = lead.send("PATCH", path, {"text": "Mine."}, 2).json()
+    assert (both["title"], both["text"], both["revision"]) == ("Theirs", "Mine.", 3)
+    assert lead.send("PATCH", path, {"text": "Mine."}, 3).json()["revision"] == 3
+
+
+@pytest.mark.parametrize(
+    ("one", "other"),
+    [
+        ({"title": "A"}, {"text": "B"}),
+        ({"status": "issued"}, {"text": "B"}),
+        ({"status": "issued"}, {"status": "withdrawn"}),
+    ],
+)
+def test_of_two_changes_at_once_one_is_told_so(
+    one: dict[str, str], other: dict[str, str], lead: Api, clinic: Review
+) -> None:
+    """Both read the finding before either wrote it, as two requests at once do."""
+    made = Finding.objects.get(pk=file(lead, clinic, ["V.Y"]).json()["id"])
+    own = access(User.objects.get(username=LEAD), clinic.pk)
+    first, second = Finding.objects.get(pk=made.pk), Finding.objects.get(pk=made.pk)
+    change_finding(first, own, dict(one), first.revision)
+    with pytest.raises(Outdated):
+        change_finding(second, own, dict(other), second.revision)
+    made.refresh_from_db()
+    assert {name: getattr(made, name) for name in one} == one
+    assert made.revision == 2
+
+
+def test_an_answer_to_a_finding_that_was_settled_meanwhile_stays_an_answer_in_its_thread(
+    lead: Api, submitter: Api, clinic: Review
+) -> None:
+    finding = clinic.findings.get(number=1)
+    old = Finding.objects.get(pk=finding.pk)
+    own = access(User.objects.get(username=LEAD), clinic.pk)
+    change_finding(finding, own, {"status": "settled"}, finding.revision)
+    write_message(old, access(User.objects.get(username=SUBMITTER), clinic.pk, EVERYBODY), "Late.")
+    finding.refresh_from_db()
+    assert finding.status == "settled"

@@ -15,6 +15,7 @@ import pytest
 from asking import Api
 from django.conf import settings
 from django.db import connection
+from django.utils import timezone
 from plumb_server.demo.clinic_model import clinic_model
 from plumb_server.rechecks.models import Recheck
 from plumb_server.reference import runs, tasks
@@ -55,6 +56,22 @@ def test_the_same_question_is_asked_once(lead: Api, clinic: Review, monkeypatch:
 
     monkeypatch.setattr(runs, "solve", never)
     assert _ask(lead, clinic).json()["id"] == first["id"]
+
+
+def test_a_run_whose_process_ended_in_the_middle_is_solved_when_it_is_asked_again(lead: Api, clinic: Review) -> None:
+    run = Run.objects.get(pk=_ask(lead, clinic).json()["id"])
+    Run.objects.filter(pk=run.pk).update(status=Run.Status.RUNNING, result=None, seen_at=timezone.now())
+    assert _ask(lead, clinic).json()["status"] == "running"
+    Run.objects.filter(pk=run.pk).update(seen_at=timezone.now() - 2 * runs.AT_ONCE_ENDS)
+    assert _ask(lead, clinic).json()["status"] == "done"
+
+
+def test_a_run_that_ends_its_worker_is_begun_three_times_only(lead: Api, clinic: Review) -> None:
+    run = Run.objects.get(pk=_ask(lead, clinic).json()["id"])
+    run.status, run.attempts = Run.Status.RUNNING, runs.MOST_ATTEMPTS
+    run.save()
+    failed = runs.carry_out(run)
+    assert (failed.status, failed.problems[0]["message"]) == ("failed", "the run ended its worker 3 times")
 
 
 @pytest.mark.parametrize("kind", ["model", "response_X", "response_Y", "static_response"])

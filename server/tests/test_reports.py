@@ -142,8 +142,10 @@ def test_a_closed_review_takes_no_findings_messages_or_reports(lead: Api, clinic
     refused = [
         lead.send("POST", f"{place}/findings/", body),
         lead.send("POST", f"{place}/reports/"),
-        lead.send("PATCH", f"/api/findings/{finding['id']}/", {"status": "settled"}),
+        lead.send("PATCH", f"/api/findings/{finding['id']}/", {"status": "settled"}, finding["revision"]),
+        lead.send("PATCH", place + "/", {"title": "Another"}),
+        lead.send("POST", place + "/team/", {"email": "nobody@nowhere.example", "role": "reader"}),
         lead.send("POST", f"/api/findings/{finding['id']}/messages/", {"text": "Late"}),
     ]
-    assert [r.status_code for r in refused] == [409] * 4
+    assert [r.status_code for r in refused] == [409, 409, 409, 409, 422, 409]
     assert "the review is closed" in refused[0].content.decode()

@@ -17,6 +17,7 @@ from openpyxl import Workbook
 from plumb_core.checks.told import sheet_of
 from plumb_server import hashing
 from plumb_server.demo.buildings import CLINIC_BRIEF
+from plumb_server.demo.seed import seed
 from plumb_server.hashing import input_hash
 from plumb_server.rechecks import services
 from plumb_server.rechecks.models import Recheck
@@ -476,3 +477,21 @@ def test_another_edition_governs_when_the_brief_says_so(lead: Api, clinic: Revie
     # S_M1: theirs 0.907 = 1.5 x 1.68 x 0.36, which 7-10 doesn't ask for: 0.6048
     assert checks["S_M1"]["role"] == "origin"
     assert checks["S_M1"]["independent"]["value"] == pytest.approx(0.6048)
+
+
+def test_a_submission_is_asked_for_by_a_number_of_plain_digits(lead: Api, clinic: Review) -> None:
+    for number in ("\u00b2", "9" * 40, "x", "-1"):
+        assert lead.get(f"/api/reviews/{clinic.pk}/recheck/", {"submission": number}).status_code == 200
+
+
+def test_a_heading_row_beyond_the_table_is_none(lead: Api, new_review: str) -> None:
+    body = {"text": STORIES, "reading": {"header_row": 10**9}}
+    answer = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", body)
+    assert (answer.status_code, answer.json()["reading"]["header_row"]) == (200, 0)
+
+
+def test_the_demo_is_made_again_beside_an_imported_review_of_the_same_title(lead: Api, clinic: Review) -> None:
+    exported = lead.get(f"/api/reviews/{clinic.pk}/export/").json()
+    assert lead.send("POST", "/api/reviews/import/", exported).status_code == 201
+    seed()
+    assert Review.objects.filter(title=clinic.title).count() == 2

@@ -290,7 +290,8 @@ class TableReader:
         if sheet.header is not None:
             header, at = sheet.header, recognised((c.text for c in sheet.rows[sheet.header]), columns)
         given = self.given
-        self.header = header if given.header_row is None else given.header_row
+        there = given.header_row is not None and given.header_row < len(sheet.rows)
+        self.header = given.header_row if there else header
         self.columns = dict(given.columns) or at
         if given.case and "case" in self.by_name and "case" not in self.columns and sheet.rows:
             # the reviewer says which case all rows belong to

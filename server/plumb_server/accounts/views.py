@@ -14,6 +14,7 @@ from rest_framework.response import Response
 from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
+from plumb_server.accounts import attempts
 from plumb_server.web.problems import Unusable
 
 
@@ -57,8 +58,10 @@ class SessionView(APIView):
         given = SignInSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         email = given.validated_data["email"].strip().lower()
+        attempts.refuse_where_too_many(email)
         user = authenticate(request, username=email, password=given.validated_data["password"])
         if user is None:
+            attempts.note_failure(email)
             raise Unusable(
                 [
                     {

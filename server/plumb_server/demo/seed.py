@@ -82,8 +82,9 @@ def seed() -> None:
         services_of_model.save_model(review, people[REVIEWER], clinic_model(), 0)
         _first_finding(review, people)
     # an installation whose clinic is older than the model gets it too
-    clinic = Review.objects.get(title=CLINIC)
-    if current_model(clinic) is None:
+    # (somebody may have imported another under the same title: the demo's own is the first that its lead leads)
+    clinic = Review.objects.filter(title=CLINIC, team__user=people[LEAD], team__role=Role.LEAD).last()
+    if clinic is not None and current_model(clinic) is None and clinic.status == Review.Status.OPEN:
         services_of_model.save_model(clinic, people[REVIEWER], clinic_model(), 0)
 
 
@@ -127,7 +128,7 @@ def _first_finding(review: Review, people: dict[str, User]) -> None:
         clause=check["clause"],
         text=check["draft"],
     )
-    change_finding(finding, access(people[LEAD], review.pk), {"status": "issued"})
+    change_finding(finding, access(people[LEAD], review.pk), {"status": "issued"}, finding.revision)
     write_message(
         finding,
         access(people[SUBMITTER], review.pk, tuple(Role)),

@@ -68,6 +68,8 @@ class Finding(models.Model):
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    revision = models.PositiveIntegerField(default=1)
+    """counts its changes: each states which one it is based on"""
 
     class Meta:
         ordering = ["number"]

@@ -12,7 +12,7 @@ from plumb_server.rechecks.services import run_recheck
 from plumb_server.reviews.access import Access
 from plumb_server.reviews.models import Review, Role
 from plumb_server.submissions.models import Submission
-from plumb_server.web.problems import Conflict, Unusable
+from plumb_server.web.problems import Conflict, Outdated, Unusable
 
 Status = Finding.Status
 
@@ -60,32 +60,77 @@ def file_finding(
     return finding
 
 
-@transaction.atomic
-def change_finding(finding: Finding, own: Access, changes: dict[str, Any]) -> Finding:
-    """Edit the text of a draft, or move the finding on to another state."""
+def _held(finding: Finding) -> Finding:
+    """The finding as it stands, its row locked for the rest of the transaction: what was read before may be old."""
     finding.review.locked()
+    return Finding.objects.select_for_update().get(pk=finding.pk)
+
+
+def _kept(finding: Finding, *columns: str) -> None:
+    """Save the columns that changed, and no others; the next change states that it is based on this one."""
+    finding.revision += 1
+    finding.save(update_fields=[*columns, "revision", "changed_at"])
+
+
+@transaction.atomic
+def change_finding(finding: Finding, own: Access, changes: dict[str, Any], based_on: int) -> Finding:
+    """Edit the text of a draft, or move the finding on to another state.
+
+    based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
+    """
+    held = _held(finding)
+    if held.revision != based_on:
+        raise Outdated(_meanwhile(held, based_on))
     status = changes.pop("status", None)
-    if changes and finding.status != Status.DRAFT:
+    changes = {name: value for name, value in changes.items() if getattr(held, name) != value}
+    if changes and held.status != Status.DRAFT:
         raise Conflict("the finding has been issued; its text stays as it is", "Write to its thread, or withdraw it.")
     for name, value in changes.items():
-        setattr(finding, name, value)
-    if status and status != finding.status:
-        before = finding.status
-        finding.move_to(status)
-        finding.review.record(own.user, f"finding {status}", finding=finding.number, before=before)
+        setattr(held, name, value)
+    columns = list(changes)
+    if status and status != held.status:
+        before = held.status
+        held.move_to(status)
+        columns.append("status")
+        held.review.record(
+            own.user, f"finding {status}", finding=held.number, before=before, revision=held.revision + 1
+        )
     if changes:
-        finding.review.record(own.user, "finding changed", finding=finding.number, fields=sorted(changes))
-    finding.save()
-    return finding
+        held.review.record(
+            own.user, "finding changed", finding=held.number, fields=sorted(changes), revision=held.revision + 1
+        )
+    if columns:
+        _kept(held, *columns)
+    return held
+
+
+def _meanwhile(finding: Finding, based_on: int) -> list[dict[str, Any]]:
+    """Who did what to a finding since a revision, for whoever was editing it meanwhile."""
+    entries = finding.review.audit.filter(detail__finding=finding.number, detail__revision__gt=based_on)
+    told = []
+    for entry in reversed(entries.select_related("actor")[:10]):
+        fields = entry.detail.get("fields")
+        did = f"changed its {' and '.join(fields)}" if fields else entry.action.replace("finding ", "made it ")
+        told.append(
+            {
+                "path": "/",
+                "message": f"{entry.actor.name} {did} meanwhile",
+                "remedy": "It is shown as it stands now; what you typed is kept.",
+            }
+        )
+    said = "the finding was changed meanwhile"
+    return told or [{"path": "/", "message": said, "remedy": "It is shown as it stands now; what you typed is kept."}]
 
 
 @transaction.atomic
 def write_message(finding: Finding, own: Access, text: str) -> Message:
     """Add to the thread; a submitter's message answers an issued finding."""
-    finding.review.locked()
-    message = Message.objects.create(finding=finding, author=own.user, text=text)
-    if own.role == Role.SUBMITTER and finding.status == Status.ISSUED:
-        finding.status = Status.ANSWERED
-        finding.save()
-    finding.review.record(own.user, "message written", finding=finding.number)
+    held = _held(finding)
+    message = Message.objects.create(finding=held, author=own.user, text=text)
+    detail: dict[str, Any] = {"finding": held.number}
+    if own.role == Role.SUBMITTER and held.status == Status.ISSUED:
+        held.status = Status.ANSWERED
+        _kept(held, "status")
+        detail["revision"] = held.revision
+    held.review.record(own.user, "message written", **detail)
     return message

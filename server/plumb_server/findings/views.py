@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.shortcuts import get_object_or_404
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -16,7 +16,7 @@ from plumb_server.findings.models import Finding, FindingQuerySet
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.submissions.views import chosen_submission
-from plumb_server.web.requests import sent
+from plumb_server.web.requests import based_on, sent
 from plumb_server.web.schema import core_field
 
 
@@ -52,6 +52,7 @@ class FindingSerializer(serializers.ModelSerializer):
             "changed_at",
             "thread",
             "next_states",
+            "revision",
         ]
 
 
@@ -72,6 +73,9 @@ class FindingChangeSerializer(serializers.ModelSerializer):
 
 class NewMessageSerializer(serializers.Serializer):
     text = serializers.CharField(max_length=5000)
+
+
+IF_MATCH = OpenApiParameter("If-Match", str, "header", required=True, description="revision that was changed, quoted")
 
 
 def _visible(own: Access) -> FindingQuerySet:
@@ -106,12 +110,18 @@ def _finding(request: Request, finding_id: int, roles: tuple[Role, ...]) -> tupl
 
 
 class FindingView(APIView):
-    @extend_schema(operation_id="finding_change", request=FindingChangeSerializer, responses=FindingSerializer)
+    @extend_schema(
+        operation_id="finding_change",
+        request=FindingChangeSerializer,
+        responses=FindingSerializer,
+        parameters=[IF_MATCH],
+    )
     def patch(self, request: Request, finding_id: int) -> Response:
         own, finding = _finding(request, finding_id, TEAM)
         given = FindingChangeSerializer(data=request.data, partial=True)
         given.is_valid(raise_exception=True)
-        return Response(finding_data(own, services.change_finding(finding, own, dict(given.validated_data))))
+        services.change_finding(finding, own, dict(given.validated_data), based_on(request))
+        return Response(finding_data(own, _finding(request, finding_id, TEAM)[1]))
 
 
 class MessagesView(APIView):

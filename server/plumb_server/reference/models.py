@@ -48,6 +48,8 @@ class Run(models.Model):
     result = models.JSONField(null=True)
     problems = models.JSONField(default=list)
     created_at = models.DateTimeField(auto_now_add=True)
+    seen_at = models.DateTimeField(auto_now=True)
+    """last sign of life"""
     finished_at = models.DateTimeField(null=True)
 
     class Meta:

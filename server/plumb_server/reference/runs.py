@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from datetime import timedelta
 from typing import Any
 
 from django.db import transaction
@@ -18,6 +19,10 @@ from plumb_server.reviews.models import Review
 
 AT_ONCE = 3_000
 """Degrees of freedom of a model that is solved within the request; larger ones take over a second and go to the queue."""
+AT_ONCE_ENDS = timedelta(seconds=60)
+"""Time after which a run within a request is over, one way or the other."""
+MOST_ATTEMPTS = 3
+"""Times that a run is begun; a model that ends its worker is not begun for ever."""
 QUEUE, TASK = "runs", "carry_out_run"
 PROGRESS_INTERVAL = 0.25
 """s between notes of progress."""
@@ -39,7 +44,7 @@ def run_for(review: Review, kind: str, request: dict[str, Any]) -> Run:
         run, created = Run.objects.select_for_update().get_or_create(
             review=review, input_hash=digest, defaults={"kind": kind, "engine": ENGINE, "request": request}
         )
-        if not created and (run.open or run.status in (Run.Status.DONE, Run.Status.REFUSED)):
+        if not created and (_goes_on(run) or run.status in (Run.Status.DONE, Run.Status.REFUSED)):
             return run
         _reset(run)
         if _degrees(request) > AT_ONCE:
@@ -48,9 +53,18 @@ def run_for(review: Review, kind: str, request: dict[str, Any]) -> Run:
     return carry_out(run)
 
 
+def _goes_on(run: Run) -> bool:
+    """Whether a run waits or is worked on; one within a request that gave no sign of life is neither: its process ended."""
+    if not run.open:
+        return False
+    if _degrees(run.request) > AT_ONCE:
+        return True
+    return timezone.now() - run.seen_at < AT_ONCE_ENDS
+
+
 def _reset(run: Run) -> None:
     run.status, run.phase, run.share, run.cancel = Run.Status.QUEUED, "", 0.0, False
-    run.problems, run.result, run.finished_at = [], None, None
+    run.problems, run.result, run.finished_at, run.attempts = [], None, None, 0
     run.save()
 
 
@@ -77,15 +91,21 @@ class _Teller:
             return
         self.last = now
         self.run.phase, self.run.share = phase, share
-        Run.objects.filter(pk=self.run.pk).update(phase=phase, share=share)
+        Run.objects.filter(pk=self.run.pk).update(phase=phase, share=share, seen_at=timezone.now())
         if Run.objects.filter(pk=self.run.pk, cancel=True).exists():
             raise Cancelled
 
 
 def carry_out(run: Run) -> Run:
     """Solve a run and keep its answer, or why there is none."""
+    if run.attempts >= MOST_ATTEMPTS:
+        run.status, run.finished_at = Run.Status.FAILED, timezone.now()
+        said = f"the run ended its worker {MOST_ATTEMPTS} times"
+        run.problems = [{"path": "/", "message": said, "remedy": "Ask for fewer modes, or use a coarser model."}]
+        run.save()
+        return run
     run.status, run.attempts = Run.Status.RUNNING, run.attempts + 1
-    run.save(update_fields=["status", "attempts"])
+    run.save(update_fields=["status", "attempts", "seen_at"])
     teller = _Teller(run)
     try:
         teller("reading", 0.0)

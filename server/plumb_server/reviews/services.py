@@ -12,6 +12,7 @@ from plumb_core.documents.reading import read
 from plumb_server.accounts.models import User
 from plumb_server.reviews.models import BriefRevision, Membership, Review, Role
 from plumb_server.reviews.states import next_state, undone
+from plumb_server.web.problems import Conflict
 
 
 @transaction.atomic
@@ -23,6 +24,32 @@ def create_review(user: User, *, brief: dict[str, Any], **fields: Any) -> Review
     BriefRevision.objects.create(review=review, number=1, document=checked, author=user)
     review.record(user, "review created", title=review.title)
     return review
+
+
+@transaction.atomic
+def change_review(review: Review, user: User, changes: dict[str, Any]) -> Review:
+    """Change what is said of a review, or close and open it; of a closed one nothing else changes."""
+    held = Review.objects.select_for_update().get(pk=review.pk)
+    changed = {name: value for name, value in changes.items() if getattr(held, name) != value}
+    if held.status == Review.Status.CLOSED and set(changed) - {"status"}:
+        raise Conflict("the review is closed", "The lead can open it again.")
+    for name, value in changed.items():
+        setattr(held, name, value)
+    if changed:
+        held.save(update_fields=list(changed))
+        held.record(user, "review changed", **changed)
+    return held
+
+
+@transaction.atomic
+def add_member(review: Review, user: User, member: User, role: str) -> Membership:
+    """Take somebody into the team of a review."""
+    review.locked()
+    membership, created = Membership.objects.get_or_create(review=review, user=member, defaults={"role": role})
+    if not created:
+        raise Conflict(f"{member.name} is a member already", "Nothing needs to be done.", "/email")
+    review.record(user, "member added", member=member.username, role=role)
+    return membership
 
 
 def canonical_brief(brief: Any) -> dict[str, Any]:

@@ -13,7 +13,7 @@ from rest_framework.views import APIView
 from plumb_server.accounts.models import User
 from plumb_server.reviews import services
 from plumb_server.reviews.access import EVERYBODY, Access, access, lead_only
-from plumb_server.reviews.models import Membership, Review, Role
+from plumb_server.reviews.models import Review, Role
 from plumb_server.reviews.serializers import (
     AuditSerializer,
     MemberSerializer,
@@ -23,7 +23,7 @@ from plumb_server.reviews.serializers import (
     ReviewDetailSerializer,
     ReviewSerializer,
 )
-from plumb_server.web.problems import Conflict, Unusable
+from plumb_server.web.problems import Unusable
 from plumb_server.web.requests import sent
 
 AUDIT_ENTRIES = 500
@@ -90,9 +90,8 @@ class ReviewView(APIView):
         given.is_valid(raise_exception=True)
         if "status" in given.validated_data:
             lead_only(own, "close or open a review")
-        given.save()
-        own.review.record(request.user, "review changed", **given.validated_data)
-        return Response(review_told(own))
+        services.change_review(own.review, request.user, dict(given.validated_data))
+        return Response(review_told(access(request.user, review_id)))
 
 
 class TeamView(APIView):
@@ -106,10 +105,7 @@ class TeamView(APIView):
             said = f"nobody signs in with {given['email']}"
             remedy = "Check the address, or have an account made first."
             raise Unusable([{"path": "/email", "message": said, "remedy": remedy}])
-        if own.review.team.filter(user=user).exists():
-            raise Conflict(f"{user.name} is a member already", "Nothing needs to be done.", "/email")
-        member = Membership.objects.create(review=own.review, user=user, role=given["role"])
-        own.review.record(request.user, "member added", member=user.username, role=given["role"])
+        member = services.add_member(own.review, request.user, user, given["role"])
         return Response(MemberSerializer(member).data, status=status.HTTP_201_CREATED)
 
 

@@ -37,7 +37,7 @@ from plumb_server.submissions.serializers import (
     TableSerializer,
 )
 from plumb_server.web.problems import Unusable
-from plumb_server.web.requests import sent
+from plumb_server.web.requests import number_asked, sent
 
 HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
 SUBMISSION = OpenApiParameter("submission", int, description="number of the submission; the latest by default")
@@ -57,8 +57,7 @@ def chosen_submission(own: Access, number: int | None) -> Submission | None:
 
 def asked_submission(request: Request) -> int | None:
     """The number of the submission that a request asks for."""
-    text = request.query_params.get("submission", "")
-    return int(text) if text.isdigit() else None
+    return number_asked(request, "submission")
 
 
 class SubmissionAcceptView(APIView):

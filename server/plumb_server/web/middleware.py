@@ -26,7 +26,7 @@ class BodyLimit:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         size = request.headers.get("Content-Length", "0")
         most = settings.MAX_EXHIBIT if request.path.endswith("/exhibits/") else settings.MAX_BODY
-        if size.isdigit() and int(size) > most:
+        if size.isascii() and size.isdigit() and int(size) > most:
             return problem(
                 413,
                 "too large",

@@ -24,6 +24,29 @@ class Conflict(exceptions.APIException):
         self.errors = [{"path": path, "message": message, "remedy": remedy}]
 
 
+class Outdated(exceptions.APIException):
+    """A change that is based on what isn't so any more; `errors` tell what changed meanwhile."""
+
+    status_code = status.HTTP_412_PRECONDITION_FAILED
+    default_detail = "somebody changed it meanwhile"
+
+    def __init__(self, errors: list[dict[str, Any]]):
+        super().__init__(self.default_detail)
+        self.errors = errors
+
+
+class Baseless(exceptions.APIException):
+    """A change that doesn't say what it is based on."""
+
+    status_code = status.HTTP_428_PRECONDITION_REQUIRED
+    default_detail = "the change doesn't say what it is based on"
+
+    def __init__(self) -> None:
+        super().__init__(self.default_detail)
+        remedy = 'Send If-Match with the revision that was changed, such as If-Match: "3".'
+        self.errors = [{"path": "/", "message": self.default_detail, "remedy": remedy}]
+
+
 class Unusable(exceptions.APIException):
     """The request can't be used; `errors` names every problem."""
 
@@ -42,9 +65,11 @@ TITLES = {
     404: "not found",
     405: "not possible here",
     409: "not now",
+    412: "changed meanwhile",
     413: "too large",
     415: "format not taken",
     422: "can't be used",
+    428: "based on what?",
     429: "too often",
     503: "not now",
 }

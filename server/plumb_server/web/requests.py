@@ -2,10 +2,38 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from rest_framework import serializers
+from rest_framework.exceptions import ParseError
+from rest_framework.parsers import JSONParser
 from rest_framework.request import Request
+
+from plumb_server.web.problems import Baseless
+
+
+class PlainJSONParser(JSONParser):
+    """JSON that can be kept: not nested without end, and without characters that no text of a database can hold."""
+
+    def parse(self, stream: Any, media_type: Any = None, parser_context: Any = None) -> Any:
+        try:
+            parsed = super().parse(stream, media_type, parser_context)
+        except RecursionError:
+            raise ParseError("the JSON is nested too deep") from None
+        rest = [parsed]
+        while rest:
+            value = rest.pop()
+            if isinstance(value, dict):
+                rest += [*value, *value.values()]
+            elif isinstance(value, list):
+                rest += value
+            elif isinstance(value, str) and _NO_TEXT.search(value):
+                raise ParseError("a text holds a character that can't be kept (NUL, or half of a pair)")
+        return parsed
+
+
+_NO_TEXT = re.compile("[\x00\ud800-\udfff]")
 
 
 def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str, Any]:
@@ -13,3 +41,17 @@ def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str
     given = serializer(data=request.data)
     given.is_valid(raise_exception=True)
     return dict(given.validated_data)
+
+
+def based_on(request: Request) -> int:
+    """The revision that a change was made on, from If-Match; refused where it isn't said."""
+    match = re.fullmatch(r'(?:W/)?"([0-9]{1,9})"', request.headers.get("If-Match", "").strip(), re.ASCII)
+    if match is None:
+        raise Baseless
+    return int(match.group(1))
+
+
+def number_asked(request: Request, name: str) -> int | None:
+    """A whole number of the query, None where it is none: digits of other scripts are none."""
+    text = request.query_params.get(name, "")
+    return int(text) if re.fullmatch(r"[0-9]{1,9}", text, re.ASCII) else None

@@ -252,7 +252,7 @@ export default function ExhibitsPage() {
                           </Link>
                         )}{" "}
                         <a
-                          className="quiet"
+                          className="quiet download"
                           href={`/api/exhibits/${String(e.id)}/file/`}
                           download
                           aria-label={`Download ${e.name}`}

@@ -167,6 +167,9 @@ export function Thumbnail({
   const button = useRef<HTMLButtonElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
+    if (now) button.current?.scrollIntoView({ block: "nearest" });
+  }, [now]);
+  useEffect(() => {
     const target = button.current;
     if (!target) return;
     const seen = new IntersectionObserver((entries) => {

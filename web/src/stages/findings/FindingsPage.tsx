@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
-import { answered, api, type Finding, type Severity } from "../../shared/api/client";
+import { answered, api, ApiProblem, type Finding, type Severity } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
 import { Mark, shapeOf } from "../../shared/Mark";
@@ -126,11 +126,24 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
   const [text, setText] = useState(finding.text);
   const [severity, setSeverity] = useState<Severity>(finding.severity ?? "must");
   const [message, setMessage] = useState("");
+  const [before, setBefore] = useState(finding);
   const path = { params: { path: { finding_id: finding.id } } };
   const change = useMutation({
     mutationFn: (body: { title?: string; text?: string; severity?: Severity; status?: Status }) =>
-      answered(api.PATCH("/api/findings/{finding_id}/", { ...path, body })),
-    onSuccess: refresh,
+      answered(
+        api.PATCH("/api/findings/{finding_id}/", {
+          params: { ...path.params, header: { "If-Match": `"${String(finding.revision)}"` } },
+          body,
+        }),
+      ),
+    onSuccess: async (changed) => {
+      setBefore(changed);
+      await refresh();
+    },
+    onError: (error) => {
+      // somebody was quicker: it is shown as it stands now, and what was typed is kept
+      if (error instanceof ApiProblem && error.status === 412) void refresh();
+    },
   });
   const write = useMutation({
     mutationFn: () => answered(api.POST("/api/findings/{finding_id}/messages/", { ...path, body: { text: message } })),
@@ -139,7 +152,13 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       await refresh();
     },
   });
-  const edited = title !== finding.title || text !== finding.text || severity !== finding.severity;
+  // only what is changed here is sent: what somebody else changed meanwhile stays theirs
+  const mine = {
+    ...(title !== before.title && title !== finding.title && { title }),
+    ...(text !== before.text && text !== finding.text && { text }),
+    ...(severity !== before.severity && severity !== finding.severity && { severity }),
+  };
+  const edited = Object.keys(mine).length > 0;
   return (
     <aside className="bench" aria-label={`Finding ${String(finding.number)}`}>
       <p className="bench-place">
@@ -194,6 +213,38 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
         </>
       )}
       <Problems error={change.error} title="Not changed" />
+      {editable && finding.revision !== before.revision && (
+        <div className="meanwhile">
+          {finding.title !== before.title && finding.title !== title && (
+            <p>
+              The title reads now: <b>{finding.title}</b>{" "}
+              <Button
+                variant="subtle"
+                size="compact-xs"
+                onClick={() => {
+                  setTitle(finding.title);
+                }}
+              >
+                take it
+              </Button>
+            </p>
+          )}
+          {finding.text !== before.text && finding.text !== text && (
+            <p>
+              The text reads now: {finding.text}{" "}
+              <Button
+                variant="subtle"
+                size="compact-xs"
+                onClick={() => {
+                  setText(finding.text);
+                }}
+              >
+                take it
+              </Button>
+            </p>
+          )}
+        </div>
+      )}
       {onTeam && (
         <div className="bench-file">
           {editable && (
@@ -202,7 +253,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
               disabled={!edited}
               loading={change.isPending}
               onClick={() => {
-                change.mutate({ title, text, severity });
+                change.mutate(mine);
               }}
             >
               Save
