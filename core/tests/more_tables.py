@@ -44,6 +44,7 @@ def more_of_granary() -> None:
     drifts()
     modes_and_spectra()
     parameters()
+    titles()
 
 
 def stories() -> None:
@@ -627,4 +628,49 @@ def parameters() -> None:
         grid([["Case", "F_x", "F_y"], *[[c, f"{REACTIONS[c][0]} kN", f"{REACTIONS[c][1]} kN"] for c in REACTIONS]]),
         of_reactions("X", "Y"),
         kind="reactions",
+    )
+
+
+def titles() -> None:
+    """Words over tables that name a case, and such that only look so."""
+    t = table
+    head = ["Story", "Force (kN)", "Shear (kN)"]
+    rows = [[n, F["Static X"][n], V["Static X"][n]] for n in NAMES]
+    drifts_head = ["Story", "Drift at end 1 (mm)", "Drift at end 2 (mm)"]
+    drift_rows = [[n, D1["Static X"][n], D2["Static X"][n]] for n in NAMES]
+
+    def under(title: str, *body: list[Any]) -> str:
+        return grid([[title, "", ""], *body])
+
+    t(
+        "forces-53-sentence-with-case.tsv",
+        under("Story forces of the static case with +5 % eccentricity", head, *rows),
+        kind="forces",
+        asks=["/table: case"],
+    )
+    t("forces-54-block-x.tsv", under("Block X, story forces", head, *rows), kind="forces", asks=["/table: case"])
+    cases = [["Case", *head], *[[c, n, F[c][n], V[c][n]] for c in F for n in NAMES]]
+    t(
+        "forces-55-load-cases-in-title.tsv",
+        grid([["Load cases: see appendix B", "", "", ""], *cases]),
+        of_forces(),
+        kind="forces",
+    )
+    t(
+        "forces-56-title-by-dash.tsv",
+        under("Story forces - Static X", head, *rows),
+        of_forces(cases=["Static X"]),
+        kind="forces",
+    )
+    t(
+        "drifts-40-both-directions-in-title.tsv",
+        under("Story drifts in X and Y direction, case Sway", drifts_head, *drift_rows),
+        kind="drifts",
+        asks=["/rows/\\d+/\\d: direction of case"],
+    )
+    t(
+        "drifts-41-along-in-title.tsv",
+        under("Story drifts along X, case Sway", drifts_head, *drift_rows),
+        of_drifts(cases=["Static X"], named=lambda c: "Sway"),
+        kind="drifts",
     )

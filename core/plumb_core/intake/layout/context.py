@@ -63,6 +63,30 @@ def _kind_words(text: str) -> bool:
     return bool(RESULT.search(in_order(text))) or any(fits_of(k, text) for k in table_kinds() if k != "log")
 
 
+_ALONG = re.compile(r"(?i)\bdirection\s*[:=]?\s*([xy])\b|\b([xy])[- ]direction\b|\balong\s+([xy])\b")
+_BOTH_AXES = re.compile(r"(?i)\b([xy])\s*(?:-?direction)?\s*(?:and|&|/|,|\+)\s*([xy])\b")
+_NO_NAME = re.compile(
+    r"(?i)(with|without|of|for|in|at|is|are|was|and|as|the|a|an|this|that|where|when|it|by|see|from|has|no|study|number)\b"
+)
+_ACTION = re.compile(
+    r"(?i)(equivalent|static|linear|modal|dyn(amic)?|response|spectr(um|al)|seismic|earthquake|quake|lateral|action|load|force|"
+    r"case|time|history|scaled|unscaled|reduced|elastic|design|drift|positive|negative|pos|neg|plus|minus|ecc(entricity)?|"
+    r"e|s|q|w|eq|rs|rsa|th|sp|spec|accidental|torsion|twist|direction|dir|along|in|no)"
+)
+"""Words of which names of seismic cases are made."""
+
+
+def _is_name(text: str) -> bool:
+    """Whether words behind "case" are its name, and not what a sentence goes on with."""
+    return len(text.split()) <= 5 and not _NO_NAME.match(text)
+
+
+def _names_an_action(text: str) -> bool:
+    """Whether all words of a text are such as names of cases are made of: Static X, EX+, not Block X."""
+    words = [w for w in re.split(r"[^A-Za-z]+", text) if w]
+    return all(_ACTION.fullmatch(w) or direction_in(w) for w in words)
+
+
 def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: bool) -> dict[str, str]:
     """What a line says of the case, the mode and the direction of what stands below it.
 
@@ -74,13 +98,14 @@ def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: b
     if "mode" in wanted and (mode := MODE_LINE.fullmatch(text.split(",")[-1])):
         said["mode"] = mode.group(1)
     if "direction" in wanted:
-        along = re.search(r"(?i)\bdirection\s*[:=]?\s*([xy])\b|\b([xy])[- ]direction\b|\balong\s+([xy])\b", text)
-        if along:
-            said["direction"] = next(g for g in along.groups() if g).upper()
+        axes = {g.upper() for m in _ALONG.finditer(text) for g in m.groups() if g}
+        # a title that names both says nothing of either
+        if len(axes) == 1 and not _BOTH_AXES.search(text):
+            said["direction"] = axes.pop()
     if "case" in wanted:
         if match := CASE_WORD.search(text):
             name = re.split(r"[,;()\u2013]|\s-\s", CONTINUED.sub("", match.group(1)))[0].strip()
-            if 0 < len(name) <= 60:
+            if 0 < len(name) <= 60 and _is_name(name):
                 said["case"] = name
         elif not _NOTE.match(text) and len(text) <= 60:
             text = CONTINUED.sub("", text)
@@ -94,7 +119,7 @@ def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: b
                 len(left) == 1
                 and len(left[0].split()) <= 4
                 and (
-                    direction_in(left[0])
+                    (direction_in(left[0]) and (loose or _names_an_action(left[0])))
                     or (loose and len(pieces) == 1 and len(left[0].split()) <= 2 and kind.id != "reactions")
                 )
             ):

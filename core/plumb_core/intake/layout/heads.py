@@ -95,7 +95,7 @@ def _what_stands_over(kind: TableKind, parts: Sequence[str], *, alone: bool) -> 
 
 
 CASE_WORD = re.compile(
-    r"(?i)\b(?:load\s*-?\s*)?(?:case|lastfall|cas\s+de\s+charge|caso\s+de\s+carga|caso\s+di\s+carico)\s*[:=.\-]?\s*(.+)"
+    r"(?i)\b(?:load\s*-?\s*)?(?:case(?!s)|lastfall|cas\s+de\s+charge|caso\s+de\s+carga|caso\s+di\s+carico)\s*[:=.\-]?\s*(.+)"
 )
 
 
