@@ -674,3 +674,40 @@ def titles() -> None:
         of_drifts(cases=["Static X"], named=lambda c: "Sway"),
         kind="drifts",
     )
+    twice = [[c, n, V[c][n], where] for c in F for n in NAMES for where in ("Top", "Bottom")]
+    t(
+        "forces-57-top-and-bottom.tsv",
+        grid([["Case", "Story", "Shear (kN)", "Location"], *twice]),
+        of_forces("V_story"),
+        kind="forces",
+    )
+    shares = [[i, m[0], m[1] / 100, m[2] / 100, m[3] / 100] for i, m in enumerate(MODES[:2], 1)]
+    t(
+        "modes-36-small-twist.tsv",
+        grid([["Mode", "T (sec)", "Share UX", "Share UY", "Share RZ"], *shares]),
+        [r for r in of_modes(shares="X Y RZ") if r[4] < 2],
+        kind="modes",
+    )
+    items = [
+        ["Item", "Symbol", "X", "Y", "Unit"],
+        ["Approximate period", "T_a", 0.62, 0.62, "s"],
+        ["Shear of the base", "V", 2295.0, 2558.6, "kN"],
+    ]
+    t(
+        "parameters-34-names-and-symbols.tsv",
+        grid(items),
+        [row(q, v, d=d) for q, x, y in (("T_a", 0.62, 0.62), ("V", 2295.0, 2558.6)) for d, v in (("X", x), ("Y", y))],
+        kind="parameters",
+    )
+    t(
+        "parameters-35-name-against-symbol.tsv",
+        grid([["Item", "Symbol", "X", "Y", "Unit"], ["Approximate period", "V", 0.62, 0.62, "s"]]),
+        kind="parameters",
+        asks=["/rows/1/1: stand for different things"],
+    )
+    t(
+        "combinations-05-formula.tsv",
+        grid([["Combination", "Formula"], ["C1", "1.2 D + 1.0 EX"]]),
+        [row("combination_terms", "1.2 D + 1.0 EX", case="C1")],
+        kind="combinations",
+    )

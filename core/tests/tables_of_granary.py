@@ -946,7 +946,12 @@ def forces_of_granary() -> None:
         of_forces(),
         kind=K,
     )
-    t("forces-28-twice.tsv", grid([head, *rows[:5], rows[0]]), kind=K, asks=["/rows/6/1: stands twice"])
+    t(
+        "forces-28-twice.tsv",
+        grid([head, *rows[:5], [*rows[0][:2], 999.0, 999.0]]),
+        kind=K,
+        asks=["/rows/6/1: stands twice"],
+    )
     t(
         "forces-29-unknown-story.tsv",
         grid([head, [*rows[0][:1], "Tank", 1.0, 1.0], *rows[1:5]]),

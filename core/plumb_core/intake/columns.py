@@ -443,6 +443,12 @@ class TableReader:
         """Shares of the mass add up to nearly one, or to nearly a hundred percent; None where they do neither."""
         if not column.quantity.startswith(("mass_ratio", "mass_running")):
             return None
+        shares = [n for n in self.columns if self.by_name[n].quantity.startswith(("mass_ratio", "mass_running"))]
+        # of a table whose other shares tell theirs, as those about the vertical seldom do
+        told = {self._adds_up(self.by_name[n], self.columns[n]) for n in shares} - {None}
+        return self._adds_up(column, index) or (told.pop() if len(told) == 1 else None)
+
+    def _adds_up(self, column: Column, index: int) -> str | None:
         below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
         styles = {s for row in below for s in readings(row[index].text)}
         values = [

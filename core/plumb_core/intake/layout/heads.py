@@ -220,18 +220,19 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
         heads = Heads(kind, first, last, columns, over, [_joined(p) for p in parts], left)
         missing = [n.name for n in kind.columns if n.required and n.name not in heads.names]
         in_lines = not parts[0] or ("case" in columns.values() and _lines_name_stories(rows, last + 1))
-        if not columns or any(m not in CONTEXT and not (m == "story" and in_lines) for m in missing):
+        if not columns or any(not _may_stand_over(kind, m) and not (m == "story" and in_lines) for m in missing):
             continue
         values = [n for n in columns.values() if is_value(kind, n)]
-        if missing and not values:
-            continue
         rest = [in_order(" ".join(parts[c])) for c in stated if c not in columns]
+        # what isn't recognised, and the title, may still say what the table is about
+        about = 0.06 if kind.about and any(re.search(kind.about, w) for w in rest) else 0.0
+        if not about and kind.about and re.search(kind.about, in_order(title)):
+            about = 0.03
+        if missing and not values and not about:
+            continue
         if kind.id == "stories" and any(RESULT.search(r) for r in rest):
             continue
-        # what isn't recognised, and the title, may still say what the table is about
-        about = kind.about and any(re.search(kind.about, w) for w in [*rest, in_order(title)])
-        heads.score = len(columns) / len(stated) + 0.01 * len(columns) - 0.05 * len(missing) - 0.002 * len(over)
-        heads.score += 0.03 if about else 0.0
+        heads.score = len(columns) / len(stated) + 0.01 * len(columns) - 0.05 * len(missing) - 0.002 * len(over) + about
         if best is None or heads.score > best.score + 1e-9:
             best = heads
     return best
@@ -260,4 +261,11 @@ def _joined(parts: Sequence[str]) -> str:
 
 
 def lacks(heads: Heads) -> bool:
-    return any(c.required and c.name not in heads.names and c.name not in CONTEXT for c in heads.kind.columns)
+    return any(
+        c.required and c.name not in heads.names and not _may_stand_over(heads.kind, c.name) for c in heads.kind.columns
+    )
+
+
+def _may_stand_over(kind: TableKind, name: str) -> bool:
+    """Whether a column can stand over a table instead; a table of modes has their numbers beside them."""
+    return name in CONTEXT and not (name == "mode" and kind.id == "modes")

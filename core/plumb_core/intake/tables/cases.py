@@ -8,7 +8,7 @@ from plumb_core.documents.submission import Case
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
-CASE = r"case|loadcase|load|combination|casename"
+CASE = r"case|loadcase|load|combination|casename|(load)?combination(case|name)|loadcombination"
 KINDS = {
     "static": r"static|lateralforce|equivalent(static|lateral)?(force)?|linearstatic",
     "modal": r"modal|responsespectrum|spectrum|spectral|dynamic",

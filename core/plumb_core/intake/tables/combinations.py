@@ -63,7 +63,7 @@ KIND = TableKind(
     "load combinations",
     (
         Column("combination", "combination", r"(load)?combination|combo|combinationname", required=True),
-        Column("terms", "terms", r"terms|expression|definition|factorsandcases"),
+        Column("terms", "terms", r"terms|expression|definition|formula|equation|loads|factorsandcases"),
         Column("case", "case", r"case|loadcase|load|casename"),
         Column("factor", "factor", r"(load|scale)?factor", "", plain=True),
     ),

@@ -12,7 +12,8 @@ from plumb_core.intake.tables.stories import STORY
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each case and story, with their signs; the case often stands only in the first row of its block."""
     claims: list[Claim] = []
-    case, story_above, seen = "", "", set()
+    case, story_above = "", ""
+    seen: dict[tuple[str, str], int] = {}
     for row in numbers:
         case = reader.text(row, "case") or case
         direction = direction_of(reader, row, case)
@@ -27,10 +28,12 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             # what acts across the direction of its case
             continue
         if (case, story) in seen:
+            if reader.says_the_same(row, seen[case, story]):
+                continue
             said = f"story {story!r} stands twice in case {case!r}"
             reader.problem(row, reader.columns["story"], said, "Leave one of the rows out.")
             continue
-        seen.add((case, story))
+        seen[case, story] = row
         others = [n for n in reader.columns if n in ACROSS and not _belongs(reader, n, direction)]
         own = story if direction else ""
         claims += reader.claims_of(row, own, leave_out=others, direction=direction, case=case)

@@ -110,6 +110,13 @@ class ClaimReader(TableReader):
             remedy = f"Look at its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
             self.problem(row, self.columns[column], said, remedy, holds_up=False)
 
+    def says_the_same(self, row: int, before: int) -> bool:
+        """Whether two rows state the same in all columns: at the top and at the bottom of a story, said twice."""
+        same = all(self.text(row, c.name) == self.text(before, c.name) for c in self.stated)
+        if same:
+            self.skipped.append(row)
+        return same
+
     def ask_for_case(self) -> None:
         """Offer the cases that are known as answers to the question which case the rows belong to."""
         asked = next((p for p in self.problems if p.row is None and "recognised as case" in p.message), None)

@@ -22,7 +22,7 @@ _RUNNING = rf"{_RUN}{_MASS}"
 
 def _running(axis: str) -> str:
     """Headings of a running sum: what runs before the axis, or behind it in brackets."""
-    return rf"{_RUNNING}(in|along|about)?{axis}|{_MASS}(in|along|about)?{axis}{_RUN}"
+    return rf"{_RUNNING}(in|along|about)?u?{axis}|{_MASS}(in|along|about)?u?{axis}{_RUN}"
 
 
 def mode_number(reader: ClaimReader, row: int) -> int | None:
@@ -74,8 +74,8 @@ KIND = TableKind(
         MODE,
         Column("T_mode", "period", r"(modal)?period|t|tn|modeperiod", "s", False, "T_mode", positive=True),
         Column("f_mode", "frequency", r"frequency|f|fn|omega|frequencyomega", "Hz", False, "f_mode", positive=True),
-        Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?x", "", False, "mass_ratio"),
-        Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?y", "", False, "mass_ratio"),
+        Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?u?x", "", False, "mass_ratio"),
+        Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?u?y", "", False, "mass_ratio"),
         Column(
             "mass_ratio_RZ",
             "share of the inertia about Z",

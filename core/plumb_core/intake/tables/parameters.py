@@ -60,6 +60,28 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
     text = reader.name(row, "name", "parameter")
     if text is None:
         return None
+    named, symbol = _named(reader, text), _named(reader, reader.text(row, "symbol"))
+    if named and symbol and named[0] != symbol[0]:
+        said = f"{text!r} and {reader.text(row, 'symbol')!r} stand for different things"
+        reader.problem(row, reader.columns["symbol"], said, "Mend one of them, or leave the column of symbols out.")
+        return None
+    found = named or symbol
+    if found is not None:
+        return found[0], found[1] or (symbol[1] if symbol else None)
+    reader.problem(
+        row,
+        reader.columns["name"],
+        f"{text!r} is no parameter that is known here",
+        "The row is left out; name it by its symbol in the code, such as T_a X.",
+        holds_up=False,
+    )
+    return None
+
+
+def _named(reader: ClaimReader, text: str) -> tuple[str, Direction | None] | None:
+    """(quantity, direction) that a name or a symbol stands for; None where it is none that is known."""
+    if not text:
+        return None
     names = parameter_names(reader.edition.id if reader.edition else "")
     text = unicodedata.normalize("NFKC", text)
     inside = re.search(r"[\[(]\s*([xXyY])\s*[\])]", text)
@@ -73,13 +95,6 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
     quantity = names.get(normal(symbol), "")
     if quantity and words and _says_the_same(" ".join(words), quantity):
         return quantity, _direction(inside.group(1)) if inside else None
-    reader.problem(
-        row,
-        reader.columns["name"],
-        f"{text!r} is no parameter that is known here",
-        "The row is left out; name it by its symbol in the code, such as T_a X.",
-        holds_up=False,
-    )
     return None
 
 
@@ -232,8 +247,12 @@ KIND = TableKind(
     "parameters",
     (
         Column(
-            "name", "parameter", r"parameter|name|item|symbol|quantity|coefficient|description|variable", required=True
+            "name",
+            "parameter",
+            r"parameter|name|item|symbol|quantity|coefficient|description|variable",
+            required=True,
         ),
+        Column("symbol", "symbol, beside the name", r"symbol|notation|variable"),
         Column("value", "value, no direction or both", r"value|amount|result|used|adopted"),
         Column("value_X", "value in X", r"x|valuex|xdirection|directionx|alongx|xdir|xx"),
         Column("value_Y", "value in Y", r"y|valuey|ydirection|directiony|alongy|ydir|yy"),
