@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from openpyxl import Workbook
 from plumb_core.intake.cells import UNITS, factor
 from plumb_core.intake.columns import Reading
-from plumb_core.intake.numbers import plain_number
+from plumb_core.intake.numbers import plain_in
 from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import MAX_BYTES, SheetRefused, read_file, read_text
 from plumb_core.intake.tables.kind import Building, TableRead
@@ -233,7 +233,7 @@ def test_the_reviewer_can_point_at_columns() -> None:
     ],
 )
 def test_numbers_as_people_write_them(text: str, comma: bool, expected: str | None) -> None:
-    assert plain_number(text, comma) == expected
+    assert plain_in(text, "comma" if comma else "point") == expected
 
 
 UNITS_OF_WEIGHT = sorted(UNITS["kN"])

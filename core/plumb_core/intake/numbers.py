@@ -103,11 +103,6 @@ def with_unit(text: str) -> tuple[str, str]:
     return (match.group(1), match.group(2).strip()) if match and readings(match.group(1)) else (text, "")
 
 
-def plain_number(text: str, decimal_comma: bool) -> str | None:
-    """A number as plain text with a decimal point, read in a style; None where it is no number in it."""
-    return readings(text).get("comma" if decimal_comma else "point")
-
-
 @dataclass(frozen=True)
 class Written:
     """How the numbers of a column are written.

@@ -62,12 +62,13 @@ def _pages(data: bytes) -> dict[str, Any]:
     return kept(arranged(sheets_of_pages(tables)), pages)
 
 
-_REGION = re.compile(r"page (\d{1,4}), region (\d{1,5}) (\d{1,5}) (\d{1,5}) (\d{1,5})")
+REGION = re.compile(r"page (\d{1,4}), region (\d{1,5}) (\d{1,5}) (\d{1,5}) (\d{1,5})")
+"""Label of a part of a page: left, top, right and bottom, pt."""
 
 
 def _region(data: bytes, label: str) -> dict[str, Any]:
     """What stands in a part of a page: a table, or words that are read as if they were pasted."""
-    match = _REGION.fullmatch(label)
+    match = REGION.fullmatch(label)
     if match is None:
         raise PdfRefused(f"{label!r} is no part of a page", "Drag over the table on its page.")
     number, left, top, right, bottom = map(int, match.groups())

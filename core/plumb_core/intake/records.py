@@ -6,7 +6,7 @@ import re
 from typing import Any
 
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.intake.numbers import plain_number, uses_decimal_comma
+from plumb_core.intake.numbers import plain_in, uses_decimal_comma
 
 UNITS = {"g": "g", "m/s2": "m/s2", "cm/s2": "cm/s2", "gal": "cm/s2", "mm/s2": "mm/s2"}
 """Units of acceleration as they are written -> as the requests have them."""
@@ -48,7 +48,7 @@ def read_record(data: bytes | str, unit: str = "", dt: float | None = None) -> d
     heading: list[str] = []
     problems = []
     for number, line in enumerate(lines):
-        plain = [plain_number(cell, comma) for cell in _cells(line, comma)]
+        plain = [plain_in(cell, "comma" if comma else "point") for cell in _cells(line, comma)]
         if plain and all(p is not None for p in plain):
             rows.append([float(p) for p in plain if p is not None])
         elif not rows:

@@ -188,10 +188,6 @@ def sheets_read(exhibit: Exhibit) -> list[Sheet]:
     return sheets_kept(read_document(exhibit))
 
 
-REGION = re.compile(r"page (\d{1,4}), region (\d{1,5}) (\d{1,5}) (\d{1,5}) (\d{1,5})")
-"""Label of a part of a page: left, top, right and bottom, pt."""
-
-
 def region_read(exhibit: Exhibit, label: str) -> Sheet:
     """What stands in a region of a page, as a table; raises Unusable where there is none."""
     told = _in_a_process(exhibit.sha256, [exhibit.name, "--region", label], REGION_SECONDS)

@@ -12,6 +12,7 @@ from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.layout.tables import arranged
+from plumb_core.intake.reader import REGION
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_text
 from plumb_core.intake.submission import (
     SAID_AGAIN,
@@ -94,7 +95,7 @@ def remove_exhibit(exhibit: Exhibit, user: User) -> None:
 
 def sheets_of(exhibit: Exhibit, label: str = "") -> list[Sheet]:
     """The tables of an exhibit, or the one of a region of a page; raises Unusable where it holds none that can be read."""
-    if readings.REGION.fullmatch(label):
+    if REGION.fullmatch(label):
         return [readings.region_read(exhibit, label)]
     known = _sheets_read.get(exhibit.pk)
     if known is None:

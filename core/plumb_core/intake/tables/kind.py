@@ -180,7 +180,7 @@ class ClaimReader(TableReader):
         written = self.text(row, "story")
         if (known := self._stories.get(written)) is not None:
             return known
-        if BASE.match(self.text(row, "story")) and self.text(row, "story") not in self.known and self._is_bare(row):
+        if BASE.match(self.text(row, "story")) and self.text(row, "story") not in self.known and self.is_bare(row):
             self.skipped.append(row)
             return None
         story = self.name(row, "story", "story")
@@ -206,7 +206,7 @@ class ClaimReader(TableReader):
             self.problem(row, self.columns["story"], said, remedy[0].upper() + remedy[1:], choices=choices)
         return known
 
-    def _is_bare(self, row: int) -> bool:
+    def is_bare(self, row: int) -> bool:
         """Whether a row holds no values but zeros."""
         values = [n for n, c in self.by_name.items() if c.unit is not None and n in self.columns and n != "level"]
         return all(self.text(row, n).strip(" 0.,") == "" for n in values)

@@ -26,7 +26,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         reader.problem(None, None, said, "Point at the column that holds it: story height, or level.")
         return Rows()
     for row in numbers:
-        if BASE.match(reader.text(row, "story")) and _is_bare(reader, row):
+        if BASE.match(reader.text(row, "story")) and reader.is_bare(row):
             level = _claim(reader, row, "level") if "level" in reader.columns else None
             base = float(level.value) if level is not None else base
             reader.skipped.append(row)
@@ -105,12 +105,6 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
             "Point at the column as the level, or mend the heights.",
             choices=[("they are levels", {"columns": others | {"level": reader.columns["h"]}})],
         )
-
-
-def _is_bare(reader: ClaimReader, row: int) -> bool:
-    """Whether a row states nothing but its level: the base, of which no story is made."""
-    others = [n for n in reader.columns if n not in ("story", "level")]
-    return all(reader.text(row, n).strip() in ("", "-", "0", "0.0", "0.00") for n in others)
 
 
 def _of_row(reader: ClaimReader, row: int, story: str, empty: Collection[str] = ()) -> list[Claim]:

@@ -215,34 +215,26 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       <Problems error={change.error} title="Not changed" />
       {editable && finding.revision !== before.revision && (
         <div className="meanwhile">
-          {finding.title !== before.title && finding.title !== title && (
-            <p>
-              The title reads now: <b>{finding.title}</b>{" "}
-              <Button
-                variant="subtle"
-                size="compact-xs"
-                onClick={() => {
-                  setTitle(finding.title);
-                }}
-              >
-                take it
-              </Button>
-            </p>
-          )}
-          {finding.text !== before.text && finding.text !== text && (
-            <p>
-              The text reads now: {finding.text}{" "}
-              <Button
-                variant="subtle"
-                size="compact-xs"
-                onClick={() => {
-                  setText(finding.text);
-                }}
-              >
-                take it
-              </Button>
-            </p>
-          )}
+          {(["title", "text"] as const).map((part) => {
+            const [typed, take] = part === "title" ? [title, setTitle] : [text, setText];
+            return (
+              finding[part] !== before[part] &&
+              finding[part] !== typed && (
+                <p key={part}>
+                  The {part} reads now: {finding[part]}{" "}
+                  <Button
+                    variant="subtle"
+                    size="compact-xs"
+                    onClick={() => {
+                      take(finding[part]);
+                    }}
+                  >
+                    take it
+                  </Button>
+                </p>
+              )
+            );
+          })}
         </div>
       )}
       {onTeam && (

@@ -8,7 +8,7 @@ from pathlib import Path
 import more_tables
 import tables_of_granary as granary
 
-FOLDER = Path(__file__).parent / "tables"
+FOLDER = Path(__file__).parents[1] / "tables"
 
 
 def main() -> None:
