@@ -97,15 +97,23 @@ WHITENOISE_ROOT = WEB if WEB.is_dir() else None
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/"
 
 MAX_BODY = 25_000_000
-DATA_UPLOAD_MAX_MEMORY_SIZE = MAX_BODY
+MAX_IMPORT = 120_000_000
+"""Bytes of an exported review that is taken in again; no export is larger."""
+DATA_UPLOAD_MAX_MEMORY_SIZE = MAX_IMPORT
 MAX_EXHIBIT = int(os.environ.get("PLUMB_MAX_EXHIBIT", 100_000_000))
 """Bytes of a file that is handed in."""
+MAX_REVIEW_BYTES = int(os.environ.get("PLUMB_MAX_REVIEW_BYTES", 4_000_000_000))
+MAX_MEMBER_BYTES_A_DAY = int(os.environ.get("PLUMB_MAX_MEMBER_BYTES_A_DAY", 1_000_000_000))
+MAX_EXHIBITS = 500
+"""Bytes of all files of a review, of one member's within a day, and files of one submission."""
+MAX_WAITING_READINGS = 40
+"""Files of one member that may wait to be read."""
 READING_MEMORY = int(os.environ.get("PLUMB_READING_MEMORY", 2_000_000_000))
 READING_SECONDS = int(os.environ.get("PLUMB_READING_SECONDS", 120))
 """What the process that reads a file may take: bytes, and seconds of processor time."""
 
-READ_AT_ONCE = False
-"""Whether files are read where they are handed in, without the queue; for tests."""
+JOBS_AT_ONCE = False
+"""Whether jobs are carried out where they are asked for, without the queue; for tests."""
 
 # exhibits are files: a folder here, or any other storage by its class and options, such as one that speaks S3
 EXHIBITS = Path(os.environ.get("PLUMB_EXHIBITS", ROOT / ".data" / "exhibits"))
@@ -139,7 +147,7 @@ REST_FRAMEWORK = {
     "DEFAULT_PARSER_CLASSES": ["plumb_server.web.requests.PlainJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "plumb_server.web.problems.handle",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min", "account": "10/min"},
+    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min", "compute": "300/min"},
     # addresses that proxies of ours vouch for; without one nobody's X-Forwarded-For is believed
     "NUM_PROXIES": int(os.environ.get("PLUMB_PROXIES", "0")),
 }
@@ -156,6 +164,7 @@ SPECTACULAR_SETTINGS = {
         "plumb_server.web.schema.add_core_documents",
     ],
     "ENUM_NAME_OVERRIDES": {
+        "PrintingStatusEnum": "plumb_server.reports.models.Printing.Status",
         "FindingStatusEnum": "plumb_server.findings.models.Finding.Status",
         "SubmissionStatusEnum": "plumb_server.submissions.models.Submission.Status",
         "RunStatusEnum": "plumb_server.reference.models.Run.Status",

@@ -27,5 +27,14 @@ class Api(Client):
             headers["If-Match"] = f'"{based_on}"'
         return self.generic(method, path, json.dumps(body), content_type="application/json", headers=headers)
 
+    def draft(self, review: Any) -> Any:
+        """The report of a review as it would be issued now."""
+        asked = self.send("POST", f"/api/reviews/{review}/report/draft/").json()
+        return self.get(f"/api/printings/{asked['id']}.pdf")
+
+    def sign(self, review: Any) -> Any:
+        """Issue the report of a review."""
+        return self.send("POST", f"/api/reviews/{review}/reports/")
+
     def upload(self, path: str, file: Any) -> Any:
         return self.post(path, {"file": file}, headers={"X-CSRFToken": self.cookies["csrftoken"].value})

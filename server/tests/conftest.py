@@ -17,7 +17,7 @@ from plumb_server.reviews.models import Review
 def exhibits(tmp_path_factory: pytest.TempPathFactory) -> None:
     """A folder of the tests' own for exhibits, which are read where they are handed in."""
     settings.STORAGES["exhibits"]["OPTIONS"] = {"location": str(tmp_path_factory.mktemp("exhibits"))}
-    settings.READ_AT_ONCE = True
+    settings.JOBS_AT_ONCE = True
 
 
 @pytest.fixture(scope="session")

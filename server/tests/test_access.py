@@ -32,7 +32,7 @@ def test_what_each_role_can_read(role: str, clinic: Review, request: Any) -> Non
 
 WRITES: list[tuple[str, str, Any]] = [
     ("PUT", "brief/", {"brief": {"edition": "asce7-16"}, "based_on": 99}),
-    ("POST", "brief/undo/", None),
+    ("POST", "brief/undo/", {"based_on": 99}),
     ("PATCH", "", {"place": "Elsewhere"}),
     ("POST", "tables/read/", {"text": "a\tb\n1\t2"}),
     ("POST", "tables/", {"text": "a\tb\n1\t2"}),
@@ -51,8 +51,8 @@ def test_only_the_team_changes_things(
 
 @pytest.mark.parametrize(("method", "path", "body"), WRITES, ids=[f"{m} {p}" for m, p, _ in WRITES])
 def test_the_team_does(method: str, path: str, body: Any, clinic: Review, reviewer: Api) -> None:
-    # refused for its contents at most (409, 422), not for who asks
-    assert reviewer.send(method, f"/api/reviews/{clinic.pk}/{path}", body).status_code in (200, 201, 409, 422)
+    # refused for its contents at most, not for who asks
+    assert reviewer.send(method, f"/api/reviews/{clinic.pk}/{path}", body, 1).status_code in (200, 201, 409, 412, 422)
 
 
 LEADS_ONLY: list[tuple[str, str, Any]] = [
@@ -67,9 +67,9 @@ def test_what_only_a_lead_does(
     method: str, path: str, body: Any, clinic: Review, reviewer: Api, reader: Api, lead: Api
 ) -> None:
     address = f"/api/reviews/{clinic.pk}/{path}"
-    assert reviewer.send(method, address, body).status_code == 403
-    assert reader.send(method, address, body).status_code == 404
-    assert lead.send(method, address, body).status_code in (200, 201)
+    assert reviewer.send(method, address, body, 1).status_code == 403
+    assert reader.send(method, address, body, 1).status_code == 404
+    assert lead.send(method, address, body, 1).status_code in (200, 201, 202)
 
 
 def test_signed_out_nothing_is_to_be_had(clinic: Review) -> None:

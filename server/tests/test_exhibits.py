@@ -92,7 +92,7 @@ def test_a_file_that_takes_too_much_is_refused_and_nothing_else_suffers(
         book.writestr(
             "xl/worksheets/sheet1.xml", f"<worksheet {space}><sheetData>{row * 480_000}</sheetData></worksheet>"
         )
-    settings.READ_AT_ONCE = False
+    settings.JOBS_AT_ONCE = False
     exhibit = Exhibit.objects.get(pk=upload(lead, new_review, "bomb.xlsx", kept.getvalue())["id"])
     settings.READING_SECONDS = 1
     readings.carry_out(exhibit.reading)
@@ -116,7 +116,7 @@ def test_a_reading_that_ends_its_worker_is_begun_three_times_only(lead: Api, new
 def test_a_reading_waits_in_the_queue_and_can_be_stopped_and_begun_again(
     lead: Api, new_review: str, settings: Any
 ) -> None:
-    settings.READ_AT_ONCE = False
+    settings.JOBS_AT_ONCE = False
     exhibit = upload(lead, new_review, "c.csv", (STORIES + "\n").encode())
     assert exhibit["reading"]["status"] == "queued"
     answer = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", {"exhibit": exhibit["id"]})
@@ -126,7 +126,7 @@ def test_a_reading_waits_in_the_queue_and_can_be_stopped_and_begun_again(
     reading = ExhibitReading.objects.get(pk=exhibit["id"])
     with pytest.raises(readings.Stopped):
         readings._Noter(reading)(1, 2)
-    settings.READ_AT_ONCE = True
+    settings.JOBS_AT_ONCE = True
     begun = lead.send("POST", f"/api/exhibits/{exhibit['id']}/read/").json()
     assert begun["reading"]["status"] == "read"
 

@@ -15,6 +15,8 @@ CORE = Path(plumb_core.__file__).parent
 NEW = CORE.parent / "tests" / "data" / "hesper_2031"
 ASKING = """
 import json, django
+from django.conf import settings
+settings.CACHES = {"default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"}}
 django.setup()
 from plumb_server.accounts.models import User
 from plumb_server.rechecks import views
@@ -23,7 +25,8 @@ from rest_framework.test import APIRequestFactory, force_authenticate
 def ask(view, body=None):
     request = APIRequestFactory().get("/") if body is None else APIRequestFactory().post("/", body, format="json")
     force_authenticate(request, User(username="reader"))
-    return view.as_view()(request).data
+    answer = view.as_view()(request)
+    return json.loads((answer.render() if hasattr(answer, "render") else answer).content)
 
 brief = {"edition": "hesper-2031", "site": {"zone": "ridge"}, "system": {"X": {"R": 4.0}, "Y": {"R": 4.0}},
     "stories": [{"name": "L1", "height": 4.0, "weight": 1000.0}]}

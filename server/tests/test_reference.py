@@ -90,14 +90,14 @@ def test_a_changed_model_is_a_new_question_and_can_be_undone(lead: Api, clinic: 
     after = _ask(lead, clinic).json()
     assert after["id"] != before["id"]
     assert len(after["result"]["modes"]) == 6
-    undone = lead.send("POST", _path(clinic, "model/undo/"))
+    undone = lead.send("POST", _path(clinic, "model/undo/"), {"based_on": saved.json()["number"]})
     assert undone.json()["model"]["analysis"]["modes"] == 18
     assert _ask(lead, clinic).json()["id"] == before["id"]
 
 
 def test_two_people_at_one_model(lead: Api, clinic: Review) -> None:
     late = lead.send("PUT", _path(clinic, "model/"), {"based_on": 0, "model": _lines()})
-    assert late.status_code == 409
+    assert late.status_code == 412
 
 
 def test_a_bad_model_is_refused_with_its_places_and_nothing_is_saved(lead: Api, clinic: Review) -> None:

@@ -7,8 +7,14 @@ import io
 
 import pytest
 from asking import Api
+from plumb_server.accounts.models import User
+from plumb_server.demo.people import LEAD
+from plumb_server.findings.services import change_finding
 from plumb_server.reports.equations import picture, symbolic
+from plumb_server.reports.models import Printing
+from plumb_server.reports.printing import basis_of, carry_out
 from plumb_server.reports.services import context, page
+from plumb_server.reviews.access import access
 from plumb_server.reviews.models import Review
 from pypdf import PdfReader
 
@@ -21,7 +27,7 @@ def text_of(pdf: bytes) -> str:
 
 
 def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead: Api, clinic: Review) -> None:
-    answer = lead.get(f"/api/reviews/{clinic.pk}/report/draft.pdf")
+    answer = lead.draft(clinic.pk)
     assert answer["Content-Type"] == "application/pdf"
     # indices are set low, which the text of a PDF shows as a gap or as nothing
     text = text_of(answer.content).replace("F v", "F_v").replace("Fv", "F_v")
@@ -64,7 +70,7 @@ def test_the_preview_says_the_same_and_runs_no_script(lead: Api, clinic: Review)
 def test_only_a_lead_issues_and_readers_open_what_was_issued(
     lead: Api, reader: Api, submitter: Api, clinic: Review
 ) -> None:
-    issued = lead.send("POST", f"/api/reviews/{clinic.pk}/reports/").json()
+    issued = lead.sign(clinic.pk).json()["report"]
     assert (issued["number"], issued["issued_by"]) == (1, "Ilse Varga")
     file = reader.get(f"/api/reports/{issued['id']}.pdf")
     assert hashlib.sha256(file.content).hexdigest() == issued["sha256"]
@@ -73,7 +79,7 @@ def test_only_a_lead_issues_and_readers_open_what_was_issued(
 
 
 def test_a_review_without_anything_has_a_report_too(lead: Api, new_review: str) -> None:
-    text = text_of(lead.get(f"/api/reviews/{new_review}/report/draft.pdf").content)
+    text = text_of(lead.draft(new_review).content)
     assert "No finding has been filed." in text
     assert "Risk category is not stated" in text or "Risk category (risk category)" in text
 
@@ -92,7 +98,7 @@ def test_a_finding_with_many_consequences_lists_the_first_and_counts_the_rest(le
     checks = ["F_v", *[c["id"] for c in result["checks"] if "F_v" in c["rests_on"]]]
     body = {"title": "All of it", "text": "See above.", "severity": "must", "checks": checks}
     assert lead.send("POST", f"/api/reviews/{clinic.pk}/findings/", body).status_code == 201
-    text = text_of(lead.get(f"/api/reviews/{clinic.pk}/report/draft.pdf").content)
+    text = text_of(lead.draft(clinic.pk).content)
     assert f"and {len(checks) - 12} more values that follow from it" in text
 
 
@@ -127,7 +133,7 @@ def test_what_was_declared_stands_in_the_basis_and_so_does_that_nothing_was(lead
 
 
 def test_a_report_names_the_recheck_that_it_rests_on(lead: Api, clinic: Review) -> None:
-    lead.send("POST", f"/api/reviews/{clinic.pk}/reports/")
+    lead.sign(clinic.pk)
     report = clinic.reports.get()
     assert clinic.rechecks.filter(input_hash=report.input_hash).exists()
     assert report.input_hash in page(clinic)
@@ -141,11 +147,43 @@ def test_a_closed_review_takes_no_findings_messages_or_reports(lead: Api, clinic
     body = {"title": "Late", "text": "See above.", "severity": "must", "checks": ["F_v"]}
     refused = [
         lead.send("POST", f"{place}/findings/", body),
-        lead.send("POST", f"{place}/reports/"),
+        lead.sign(clinic.pk),
         lead.send("PATCH", f"/api/findings/{finding['id']}/", {"status": "settled"}, finding["revision"]),
-        lead.send("PATCH", place + "/", {"title": "Another"}),
+        lead.send("PATCH", place + "/", {"title": "Another"}, 1),
         lead.send("POST", place + "/team/", {"email": "nobody@nowhere.example", "role": "reader"}),
         lead.send("POST", f"/api/findings/{finding['id']}/messages/", {"text": "Late"}),
     ]
     assert [r.status_code for r in refused] == [409, 409, 409, 409, 422, 409]
     assert "the review is closed" in refused[0].content.decode()
+
+
+def test_what_is_issued_is_what_was_signed(lead: Api, clinic: Review) -> None:
+    """Between signature and print somebody settles a finding: the report is not issued, and says why."""
+    user = User.objects.get(username=LEAD)
+    printing = Printing.objects.create(review=clinic, asked_by=user, basis=basis_of(clinic), issues=True)
+    finding = clinic.findings.get(number=1)
+    change_finding(finding, access(user, clinic.pk), {"status": "settled"}, finding.revision)
+    carry_out(printing)
+    told = lead.get(f"/api/printings/{printing.pk}/").json()
+    assert (told["status"], told["report"]) == ("refused", None)
+    assert "changed after the report was signed" in told["message"]
+    assert not clinic.reports.exists()
+
+
+def test_a_printing_that_ends_its_worker_is_not_begun_for_ever(lead: Api, clinic: Review) -> None:
+    user = User.objects.get(username=LEAD)
+    printing = Printing.objects.create(review=clinic, asked_by=user, basis="", attempts=3)
+    carry_out(printing)
+    assert printing.status == "refused"
+
+
+def test_a_printing_is_seen_by_nobody_else(reviewer: Api, lead: Api, clinic: Review) -> None:
+    asked = lead.send("POST", f"/api/reviews/{clinic.pk}/report/draft/").json()
+    for path in (f"/api/printings/{asked['id']}/", f"/api/printings/{asked['id']}.pdf"):
+        assert (lead.get(path).status_code, reviewer.get(path).status_code) == (200, 404)
+
+
+def test_the_foot_of_a_report_has_the_title_as_it_is(lead: Api, clinic: Review) -> None:
+    clinic.title = """O'Hara & "Sons" Hall"""
+    clinic.save()
+    assert """O'Hara & "Sons" Hall · review report""" in text_of(lead.draft(clinic.pk).content)

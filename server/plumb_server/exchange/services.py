@@ -6,16 +6,21 @@ import base64
 import hashlib
 from typing import Any
 
+from django.conf import settings
 from django.db import transaction
+from django.utils import timezone
 from plumb_core.checks.earlier_ids import present_id
-from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents import submission as core
-from plumb_core.documents.reading import read_recheck
+from plumb_core.documents.reading import read, read_recheck
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake.columns import Reading
+from pydantic import TypeAdapter, ValidationError
 
 from plumb_server.accounts.models import User
+from plumb_server.exchange.documents import ExhibitPart, ReviewPart, TablePart, evidence_read, numbers_held
 from plumb_server.findings.models import Finding, Message
-from plumb_server.rechecks.services import review_document
+from plumb_server.rechecks.models import Recheck
+from plumb_server.rechecks.services import review_document, run_recheck
 from plumb_server.reference.models import ModelRevision
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.services import create_review
@@ -29,21 +34,24 @@ from plumb_server.submissions.services import (
     open_submission,
 )
 
-OF_A_FINDING = ("number", "severity", "status", "title", "clause", "text", "checks", "evidence")
+OF_A_FINDING = ("number", "severity", "status", "title", "clause", "text", "checks", "evidence", "origin")
 WITHOUT_A_FILE = "values without a file"
+COMPARED = ("theirs", "carried", "independent", "verdict")
+"""Of the evidence of a finding, what a recheck here has to say as well."""
 
 
-def export_review(review: Review, submission: Submission | None) -> dict[str, Any]:
-    """A review as a recheck document with its exhibits and findings."""
+def export_review(review: Review, submission: Submission | None, user: User) -> dict[str, Any]:
+    """A review as a recheck document with its exhibits, findings, people and audit trail."""
     document = review_document(review, submission)
-    exhibits = submission.exhibits.all() if submission else []
-    tables = ClaimTable.objects.filter(exhibit__submission=submission) if submission else []
+    exhibits = list(submission.exhibits.all()) if submission else []
+    tables = ClaimTable.objects.filter(exhibit__submission=submission).select_related("exhibit") if submission else []
+    held = _with_contents(exhibits)
     document["submission"]["exhibits"] = [
         {
             "name": e.name,
             "sha256": e.sha256,
             "pasted": e.pasted,
-            "content": base64.b64encode(contents(e.sha256)).decode(),
+            "content": base64.b64encode(contents(e.sha256)).decode() if e.pk in held else None,
         }
         for e in exhibits
     ]
@@ -56,64 +64,123 @@ def export_review(review: Review, submission: Submission | None) -> dict[str, An
         "tables": [
             {"sha256": t.exhibit.sha256, "kind": t.kind, "sheet": t.sheet, "reading": t.reading} for t in tables
         ],
-        "findings": [_finding(f) for f in review.findings.prefetch_related("thread__author")],
+        "findings": [_finding(f) for f in review.findings.select_related("author").prefetch_related("thread__author")],
+        "exported_at": timezone.now().isoformat(),
+        "exported_by": str(user),
+        "team": [
+            {"name": m.user.name, "firm": m.user.firm, "role": m.role} for m in review.team.select_related("user")
+        ],
+        "audit": [
+            {"at": e.at.isoformat(), "actor": str(e.actor), "action": e.action, "detail": e.detail}
+            for e in review.audit.select_related("actor").order_by("id")
+        ],
+        "reports": [
+            {
+                "number": r.number,
+                "sha256": r.sha256,
+                "input_hash": r.input_hash,
+                "issued_by": str(r.issued_by),
+                "issued_at": r.issued_at.isoformat(),
+            }
+            for r in review.reports.select_related("issued_by").defer("pdf")
+        ],
+        "origin": review.origin,
     }
     return document
 
 
+def _with_contents(exhibits: list[Exhibit]) -> set[int]:
+    """Keys of the exhibits whose files an export holds: the small ones first, as many as can be imported again."""
+    room, held = settings.MAX_IMPORT // 2, set()
+    for exhibit in sorted(exhibits, key=lambda e: e.size):
+        room -= exhibit.size * 4 // 3
+        if room >= 0:
+            held.add(exhibit.pk)
+    return held
+
+
 def _finding(finding: Finding) -> dict[str, Any]:
     thread = [{"author": m.author.name, "at": m.at.isoformat(), "text": m.text} for m in finding.thread.all()]
-    return {name: getattr(finding, name) for name in OF_A_FINDING} | {"thread": thread}
+    told = {"author": str(finding.author), "created_at": finding.created_at.isoformat()}
+    told["changed_at"] = finding.changed_at.isoformat()
+    return {name: getattr(finding, name) for name in OF_A_FINDING} | {"thread": thread} | told
 
 
 @transaction.atomic
 def import_review(user: User, document: Any) -> Review:
-    """A new review from an exported document, with its findings; all of it or nothing."""
+    """A new review from an exported document, with its findings; all of it or nothing.
+
+    What is imported is rechecked: the evidence of a finding is what the recheck here says. Where that is another than the
+    document states, or says nothing of it, the finding is marked so.
+    """
     checked = read_recheck(document)
-    core_recheck(document)
-    about = checked.review or {}
+    about = _about(checked.review or {})
+    if problems := numbers_held(checked.submission.claims):
+        raise InputRefused(problems)
     review = create_review(
         user,
         brief=document["brief"],
-        title=str(about.get("title") or "Imported review")[:120],
-        place=str(about.get("place", ""))[:120],
-        client=str(about.get("client", ""))[:120],
-        description=str(about.get("description", ""))[:2000],
+        title=about.title,
+        place=about.place,
+        client=about.client,
+        description=about.description,
     )
+    review.origin = {
+        "exported_by": about.exported_by,
+        "exported_at": about.exported_at.isoformat() if about.exported_at else None,
+        "team": [person.model_dump() for person in about.team],
+        "audit": [entry.model_dump(mode="json") for entry in about.audit],
+        "reports": [report.model_dump(mode="json") for report in about.reports],
+        "before": about.origin,
+    }
+    review.save(update_fields=["origin"])
     if document.get("model"):
         ModelRevision.objects.create(review=review, number=1, document=document["model"], author=user)
     submission = open_submission(review, user)
     _take_in(submission, user, checked.submission, about)
-    if about.get("accepted") and checked.submission.claims:
+    if about.accepted and checked.submission.claims:
         accept_submission(submission, user)
-    review.record(user, "review imported", claims=len(checked.submission.claims))
-    findings = about.get("findings", [])
-    _import_findings(review, user, findings if isinstance(findings, list) else [])
+    review.record(user, "review imported", claims=len(checked.submission.claims), exported_by=about.exported_by)
+    recheck = run_recheck(review, review.submissions.latest_with_values())
+    _import_findings(review, user, about, recheck)
     return review
 
 
-def _take_in(submission: Submission, user: User, given: core.Submission, about: dict[str, Any]) -> None:
+def _about(review: dict[str, Any]) -> ReviewPart:
+    """What an export says of a review; raises InputRefused naming every problem."""
+    try:
+        about = read(ReviewPart, review)
+    except InputRefused as refused:
+        raise InputRefused([Problem(f"/review{p.path}", p.message, p.remedy) for p in refused.problems]) from None
+    seen: set[int] = set()
+    for i, finding in enumerate(about.findings):
+        if finding.number in seen:
+            said = f"there are two findings {finding.number}"
+            raise InputRefused([Problem(f"/review/findings/{i}/number", said, "Export the review again.")])
+        seen.add(finding.number)
+    return about
+
+
+def _take_in(submission: Submission, user: User, given: core.Submission, about: ReviewPart) -> None:
     """Exhibits, tables, claims and cases of an exported submission."""
     exhibits = _exhibits(submission, user, given.exhibits)
     by_name = {e.name: e for e in exhibits}
-    listed = {(t.get("sha256"), t.get("sheet")): t for t in about.get("tables", []) if isinstance(t, dict)}
+    listed = {(t.sha256, t.sheet): t for t in about.tables}
     tables: dict[tuple[str, str], ClaimTable] = {}
     claims = []
     for claim in given.claims:
         exhibit = by_name.get(claim.source.file)
         if exhibit is None:
-            name = claim.source.file or WITHOUT_A_FILE
-            exhibit = add_exhibit(submission, user, name=name, data=name.encode(), pasted=True)
+            exhibit = _without_a_file(submission, user, claim.source.file or WITHOUT_A_FILE)
             by_name[claim.source.file] = exhibit
         key = (exhibit.sha256, claim.source.sheet)
         if key not in tables:
-            known = listed.get(key, {})
+            known = listed.get(key)
             tables[key] = ClaimTable.objects.create(
                 exhibit=exhibit,
-                kind=str(known.get("kind", "imported"))[:20],
+                kind=known.kind if known else "imported",
                 sheet=claim.source.sheet[:120],
-                # exports of earlier versions call it a mapping
-                reading=known.get("reading", known.get("mapping", {})),
+                reading=_reading(known),
             )
         claims.append((tables[key], claim))
     if not keep_claims(submission, claims):
@@ -123,36 +190,79 @@ def _take_in(submission: Submission, user: User, given: core.Submission, about: 
     keep_cases(submission, given.cases)
 
 
+def _without_a_file(submission: Submission, user: User, name: str) -> Exhibit:
+    """An exhibit of which only the name is known."""
+    return add_exhibit(submission, user, name=name, data=name.encode(), pasted=True)
+
+
+def _reading(table: TablePart | None) -> dict[str, Any]:
+    """How a table was read, where this version can read tables so; empty where it can't."""
+    stated = (table.reading or table.mapping) if table else {}
+    heading = stated.get("heading", [])
+    try:
+        how = READING.validate_python({k: v for k, v in stated.items() if k != "heading"})
+        return vars(how) | {"heading": HEADING.validate_python(heading)}
+    except ValidationError:
+        return {}
+
+
+READING, HEADING = TypeAdapter(Reading), TypeAdapter(list[str])
+
+
 def _exhibits(submission: Submission, user: User, exhibits: list[dict[str, Any]]) -> list[Exhibit]:
     kept = []
     for i, given in enumerate(exhibits):
         path = f"/submission/exhibits/{i}"
         try:
-            data = base64.b64decode(given["content"], validate=True)
-            digest, name = str(given["sha256"]), str(given["name"])
-        except (KeyError, ValueError, TypeError):
-            said = "the exhibit's name, sha256 or content is missing"
+            exhibit = ExhibitPart.model_validate(given)
+            data = None if exhibit.content is None else base64.b64decode(exhibit.content, validate=True)
+        except (ValidationError, ValueError):
+            said = "the exhibit's name, sha256 or content is missing, or isn't what it should be"
             raise InputRefused([Problem(path, said, "Export the review again.")]) from None
-        if hashlib.sha256(data).hexdigest() != digest:
+        if data is None:
+            # the export would have become too large to be imported
+            kept.append(_without_a_file(submission, user, exhibit.name))
+            continue
+        if hashlib.sha256(data).hexdigest() != exhibit.sha256:
             remedy = "Export the review again; this file was changed on the way."
-            raise InputRefused([Problem(f"{path}/content", f"{name} isn't what its SHA-256 says", remedy)])
-        kept.append(add_exhibit(submission, user, name=name, data=data, pasted=bool(given.get("pasted"))))
+            raise InputRefused([Problem(f"{path}/content", f"{exhibit.name} isn't what its SHA-256 says", remedy)])
+        kept.append(add_exhibit(submission, user, name=exhibit.name, data=data, pasted=exhibit.pasted))
     return kept
 
 
-def _import_findings(review: Review, user: User, findings: list[Any]) -> None:
+def _import_findings(review: Review, user: User, about: ReviewPart, recheck: Recheck) -> None:
     """Findings of an exported review; their threads are kept with the names they were written under."""
-    for i, given in enumerate(findings):
-        if not isinstance(given, dict) or any(name not in given for name in OF_A_FINDING):
-            said = "the finding is not complete"
-            raise InputRefused([Problem(f"/review/findings/{i}", said, "Export the review again.")])
-        stated = {name: given[name] for name in OF_A_FINDING}
-        if isinstance(stated["checks"], list):
-            stated["checks"] = [present_id(str(check)) for check in stated["checks"]]
-        finding = Finding(review=review, author=user, **stated)
-        finding.full_clean(exclude=["review", "author", "submission", "checks", "evidence"])
-        finding.submission = review.submissions.latest_with_values()
-        finding.save()
-        for message in given.get("thread", []):
-            said = f"{message.get('author', '')}, {message.get('at', '')}: {message.get('text', '')}"
-            Message.objects.create(finding=finding, author=user, text=said)
+    by_id = {c["id"]: c for c in recheck.sheet["checks"]}
+    submission = review.submissions.latest_with_values()
+    for given in about.findings:
+        evidence, differs, unknown = [], [], []
+        for said in given.evidence:
+            name = str(said.get("id", ""))[:200]
+            own, stated = by_id.get(present_id(name)), evidence_read(said)
+            label = (own or stated or {"label": name or "a check without a name"})["label"]
+            if own is None:
+                unknown.append(label)
+            elif stated is None or any(own[part] != stated[part] for part in COMPARED):
+                differs.append(label)
+            if own or stated:
+                evidence.append(own or stated)
+        if evidence and evidence[0]["id"] in by_id:
+            evidence[0] = evidence[0] | {"derivation": recheck.derivation("independent", evidence[0]["step"])}
+        finding = Finding.objects.create(
+            review=review,
+            author=user,
+            submission=submission,
+            checks=[present_id(check) for check in given.checks],
+            evidence=evidence,
+            origin={
+                "author": given.author,
+                "created_at": given.created_at.isoformat() if given.created_at else None,
+                "differs": differs,
+                "unknown": unknown,
+            },
+            **{n: getattr(given, n) for n in ("number", "severity", "status", "title", "clause", "text")},
+        )
+        for message in given.thread:
+            said_at = message.at.isoformat() if message.at else ""
+            text = f"{message.author}, {said_at}: {message.text}"[:5000]
+            Message.objects.create(finding=finding, author=user, text=text)

@@ -10,6 +10,7 @@ from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding, Message
 from plumb_server.rechecks.services import run_recheck
 from plumb_server.reviews.access import Access
+from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import Review, Role
 from plumb_server.submissions.models import Submission
 from plumb_server.web.problems import Conflict, Outdated, Unusable
@@ -40,23 +41,25 @@ def evidence_of(review: Review, submission: Submission | None, check_ids: list[s
     return evidence
 
 
-@transaction.atomic
 def file_finding(
     review: Review, user: User, *, checks: list[str], submission: Submission | None, **fields: Any
 ) -> Finding:
     """A new finding with the next number; its evidence is kept as it stands now."""
-    review.locked()
-    number = review.findings.next_number()
-    finding = Finding.objects.create(
-        review=review,
-        number=number,
-        author=user,
-        checks=checks,
-        evidence=evidence_of(review, submission, checks),
-        submission=submission,
-        **fields,
-    )
-    review.record(user, "finding filed", finding=number, severity=finding.severity)
+    # computed before the review is locked: nobody waits for it
+    evidence = evidence_of(review, submission, checks)
+    with transaction.atomic():
+        review.locked()
+        number = review.findings.next_number()
+        finding = Finding.objects.create(
+            review=review,
+            number=number,
+            author=user,
+            checks=checks,
+            evidence=evidence,
+            submission=submission,
+            **fields,
+        )
+        review.record(user, "finding filed", finding=number, severity=finding.severity)
     return finding
 
 
@@ -80,7 +83,9 @@ def change_finding(finding: Finding, own: Access, changes: dict[str, Any], based
     """
     held = _held(finding)
     if held.revision != based_on:
-        raise Outdated(_meanwhile(held, based_on))
+        raise Outdated(
+            meanwhile(held.review, "the finding", detail__finding=held.number, detail__revision__gt=based_on)
+        )
     status = changes.pop("status", None)
     changes = {name: value for name, value in changes.items() if getattr(held, name) != value}
     if changes and held.status != Status.DRAFT:
@@ -102,24 +107,6 @@ def change_finding(finding: Finding, own: Access, changes: dict[str, Any], based
     if columns:
         _kept(held, *columns)
     return held
-
-
-def _meanwhile(finding: Finding, based_on: int) -> list[dict[str, Any]]:
-    """Who did what to a finding since a revision, for whoever was editing it meanwhile."""
-    entries = finding.review.audit.filter(detail__finding=finding.number, detail__revision__gt=based_on)
-    told = []
-    for entry in reversed(entries.select_related("actor")[:10]):
-        fields = entry.detail.get("fields")
-        did = f"changed its {' and '.join(fields)}" if fields else entry.action.replace("finding ", "made it ")
-        told.append(
-            {
-                "path": "/",
-                "message": f"{entry.actor.name} {did} meanwhile",
-                "remedy": "It is shown as it stands now; what you typed is kept.",
-            }
-        )
-    said = "the finding was changed meanwhile"
-    return told or [{"path": "/", "message": said, "remedy": "It is shown as it stands now; what you typed is kept."}]
 
 
 @transaction.atomic

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.shortcuts import get_object_or_404
-from drf_spectacular.utils import OpenApiParameter, extend_schema
+from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -16,7 +16,7 @@ from plumb_server.findings.models import Finding, FindingQuerySet
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.submissions.views import chosen_submission
-from plumb_server.web.requests import based_on, sent
+from plumb_server.web.requests import IF_MATCH, based_on, sent
 from plumb_server.web.schema import core_field
 
 
@@ -26,6 +26,15 @@ class MessageSerializer(serializers.Serializer):
     text = serializers.CharField()
 
 
+class OriginSerializer(serializers.Serializer):
+    """Where a finding came from that was imported, and what of its evidence a recheck here doesn't say."""
+
+    author = serializers.CharField()
+    created_at = serializers.CharField(allow_null=True)
+    differs = serializers.ListField(child=serializers.CharField())
+    unknown = serializers.ListField(child=serializers.CharField())
+
+
 class FindingSerializer(serializers.ModelSerializer):
     author = serializers.CharField(source="author.name")
     submission = serializers.CharField(source="submission.label", default=None, allow_null=True)
@@ -33,6 +42,7 @@ class FindingSerializer(serializers.ModelSerializer):
     checks = serializers.ListField(child=serializers.CharField())
     evidence = core_field("Evidence", many=True)()
     next_states = serializers.ListField(child=serializers.CharField())
+    origin = OriginSerializer(allow_null=True)
 
     class Meta:
         model = Finding
@@ -53,6 +63,7 @@ class FindingSerializer(serializers.ModelSerializer):
             "thread",
             "next_states",
             "revision",
+            "origin",
         ]
 
 
@@ -73,9 +84,6 @@ class FindingChangeSerializer(serializers.ModelSerializer):
 
 class NewMessageSerializer(serializers.Serializer):
     text = serializers.CharField(max_length=5000)
-
-
-IF_MATCH = OpenApiParameter("If-Match", str, "header", required=True, description="revision that was changed, quoted")
 
 
 def _visible(own: Access) -> FindingQuerySet:

@@ -2,27 +2,37 @@
 
 from __future__ import annotations
 
+import gzip
+from collections.abc import Callable
+from functools import cache
+from typing import Any
+
 import orjson
-from django.db import transaction
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
+from plumb_core import ENGINE
 from plumb_core.across import across as core_across
 from plumb_core.catalogue import editions as core_editions
 from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.documents.reading import read_request
 from plumb_core.solve import solve as core_solve
 from plumb_core.vocabulary import vocabulary as core_vocabulary
-from rest_framework import serializers
+from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.rechecks.services import run_recheck
+from plumb_server.reference.runs import run_for, too_large
+from plumb_server.reference.serializers import AnsweredRunSerializer
 from plumb_server.reviews import services as reviews
 from plumb_server.reviews.access import Access, access
 from plumb_server.reviews.models import BriefRevision
 from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_submission
-from plumb_server.web.requests import sent
+from plumb_server.web.limits import ComputeThrottle
+from plumb_server.web.problems import TooMuch
+from plumb_server.web.requests import BasedOnSerializer, sent
 from plumb_server.web.responses import stored_json
 from plumb_server.web.schema import BriefField, core_field, core_response
 
@@ -68,10 +78,9 @@ class BriefView(APIView):
     def put(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
         given = sent(BriefChangeSerializer, request)
-        # one transaction for the brief and its recheck: the disk is waited for once
-        with transaction.atomic():
-            revision = reviews.save_brief(own.review, request.user, given["brief"], given["based_on"])
-            return _brief_state(own, revision, asked_submission(request))
+        revision = reviews.save_brief(own.review, request.user, given["brief"], given["based_on"])
+        # computed when the change is kept and the review's row is free again
+        return _brief_state(own, revision, asked_submission(request))
 
 
 class BriefGovernView(APIView):
@@ -81,16 +90,17 @@ class BriefGovernView(APIView):
     def post(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
         given = sent(GovernSerializer, request)
-        with transaction.atomic():
-            revision = reviews.govern(own.review, request.user, given["edition"], given["based_on"])
-            return _brief_state(own, revision, asked_submission(request))
+        revision = reviews.govern(own.review, request.user, given["edition"], given["based_on"])
+        return _brief_state(own, revision, asked_submission(request))
 
 
 class BriefUndoView(APIView):
-    @extend_schema(operation_id="brief_undo", parameters=[SUBMISSION], request=None, responses=BriefStateSerializer)
+    @extend_schema(
+        operation_id="brief_undo", parameters=[SUBMISSION], request=BasedOnSerializer, responses=BriefStateSerializer
+    )
     def post(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
-        revision = reviews.undo_brief(own.review, request.user)
+        revision = reviews.undo_brief(own.review, request.user, sent(BasedOnSerializer, request)["based_on"])
         return _brief_state(own, revision, asked_submission(request))
 
 
@@ -130,29 +140,67 @@ class AcrossView(APIView):
 
 class EditionsView(APIView):
     @extend_schema(operation_id="editions_list", responses=core_response("Edition", many=True))
-    def get(self, request: Request) -> Response:
-        return Response(core_editions())
+    def get(self, request: Request) -> HttpResponse:
+        return stored_json(request, *_packed(core_editions))
 
 
 class VocabularyView(APIView):
     """Stages, kinds of checks and kinds of tables, with their titles."""
 
     @extend_schema(operation_id="vocabulary_get", responses=core_response("Vocabulary"))
-    def get(self, request: Request) -> Response:
-        return Response(core_vocabulary())
+    def get(self, request: Request) -> HttpResponse:
+        return stored_json(request, *_packed(core_vocabulary))
+
+
+@cache
+def _packed(told: Callable[[], Any]) -> tuple[bytes, str]:
+    """What never changes while the engine is the same, as it is sent, and its tag."""
+    return gzip.compress(orjson.dumps(told()), mtime=0), f"{told.__name__}-{ENGINE}"
+
+
+MOST_CLAIMS = 20_000
+"""Claims of a recheck document that is rechecked in the request; more are handed in as tables."""
 
 
 class SolveView(APIView):
-    """The headless contract: one request document, one result."""
+    """The headless contract: one request document, one result; a model too large to be solved at once gives a run to look at."""
 
-    @extend_schema(operation_id="solve", request=OpenApiTypes.OBJECT, responses=core_response("Solved"))
+    throttle_classes = [ComputeThrottle]
+
+    @extend_schema(
+        operation_id="solve",
+        request=OpenApiTypes.OBJECT,
+        responses={200: core_response("Solved"), 202: AnsweredRunSerializer},
+    )
     def post(self, request: Request) -> Response:
-        return Response(core_solve(request.data))
+        document = request.data
+        if not isinstance(document, dict) or not too_large(document):
+            return Response(core_solve(document))
+        read_request(document)
+        run = run_for(None, str(document["kind"]), document, asked_by=request.user)
+        told = status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
+        return Response(AnsweredRunSerializer(run).data if run.result is None else run.result, status=told)
 
 
 class HeadlessRecheckView(APIView):
     """The headless contract: one recheck document, its checks and origins."""
 
+    throttle_classes = [ComputeThrottle]
+
     @extend_schema(operation_id="recheck", request=OpenApiTypes.OBJECT, responses=core_response("Recheck"))
     def post(self, request: Request) -> Response:
-        return Response(core_recheck(request.data))
+        document = request.data
+        if isinstance(document, dict):
+            _require_size(document)
+        return Response(core_recheck(document))
+
+
+def _require_size(document: dict[str, Any]) -> None:
+    """Raise TooMuch for a recheck document that takes longer than a request may."""
+    submission, model = document.get("submission"), document.get("model")
+    claims = submission.get("claims") if isinstance(submission, dict) else None
+    if isinstance(claims, list) and len(claims) > MOST_CLAIMS:
+        said = f"the document holds {len(claims)} claims; at most {MOST_CLAIMS} are rechecked at once"
+        raise TooMuch(said, "Make a review of it and hand its tables in.", "/submission/claims")
+    if isinstance(model, dict) and too_large(model):
+        raise TooMuch("the model is too large to be solved at once", "Ask a review's own model.", "/model")

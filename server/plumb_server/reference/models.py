@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 
+from django.conf import settings
 from django.db import models
 
 from plumb_server.reviews.models import Review, State
@@ -33,7 +34,9 @@ class Run(models.Model):
         FAILED = "failed"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
-    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="runs")
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="runs", null=True)
+    asked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="runs", null=True)
+    """who sees a run that belongs to no review: a request of the headless contract that is too large to be solved at once"""
     kind = models.CharField(max_length=80)
     input_hash = models.CharField(max_length=64)
     engine = models.CharField(max_length=20)
@@ -54,7 +57,11 @@ class Run(models.Model):
 
     class Meta:
         ordering = ["-created_at"]
-        constraints = [models.UniqueConstraint(fields=["review", "input_hash"], name="a_run_once")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["review", "asked_by", "input_hash"], name="a_run_once", nulls_distinct=False
+            )
+        ]
 
     @property
     def open(self) -> bool:

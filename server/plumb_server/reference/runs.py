@@ -13,12 +13,15 @@ from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 from procrastinate.contrib.django import app
 
+from plumb_server.accounts.models import User
 from plumb_server.hashing import input_hash
 from plumb_server.reference.models import Run
 from plumb_server.reviews.models import Review
 
 AT_ONCE = 3_000
 """Degrees of freedom of a model that is solved within the request; larger ones take over a second and go to the queue."""
+AT_ONCE_VALUES = 1_000
+"""Values of a ground record that cost as much as one solution; a longer one counts as so many models."""
 AT_ONCE_ENDS = timedelta(seconds=60)
 """Time after which a run within a request is over, one way or the other."""
 MOST_ATTEMPTS = 3
@@ -28,26 +31,44 @@ PROGRESS_INTERVAL = 0.25
 """s between notes of progress."""
 
 
+def _length(value: Any) -> int:
+    return len(value) if isinstance(value, list) else 0
+
+
 def _degrees(request: dict[str, Any]) -> int:
+    """Degrees of freedom that a request asks for; it need not have been read yet."""
     frame = request.get("frame")
-    return 6 * len(frame["nodes"]) if frame else 3 * len(request.get("stories", []))
+    return 6 * _length(frame.get("nodes")) if isinstance(frame, dict) else 3 * _length(request.get("stories"))
+
+
+def too_large(request: dict[str, Any]) -> bool:
+    """Whether a request takes longer than a request of the API may: it goes to the queue."""
+    record = request.get("record")
+    values = _length(record.get("a")) if isinstance(record, dict) else 0
+    return _degrees(request) * max(1, values // AT_ONCE_VALUES) > AT_ONCE
 
 
 def stored_run(review: Review, request: dict[str, Any]) -> Run | None:
     return review.runs.filter(input_hash=input_hash(request)).first()
 
 
-def run_for(review: Review, kind: str, request: dict[str, Any]) -> Run:
-    """The run that answers a request; an answer that is there is taken from the store, small models are solved at once."""
+def run_for(review: Review | None, kind: str, request: dict[str, Any], asked_by: User | None = None) -> Run:
+    """The run that answers a request; an answer that is there is taken from the store, small models are solved at once.
+
+    review, asked_by : whose run it is, one of them
+    """
     digest = input_hash(request)
     with transaction.atomic():
-        run, created = Run.objects.select_for_update().get_or_create(
-            review=review, input_hash=digest, defaults={"kind": kind, "engine": ENGINE, "request": request}
+        run, created = Run.objects.select_for_update(of=("self",)).get_or_create(
+            review=review,
+            asked_by=asked_by,
+            input_hash=digest,
+            defaults={"kind": kind, "engine": ENGINE, "request": request},
         )
         if not created and (_goes_on(run) or run.status in (Run.Status.DONE, Run.Status.REFUSED)):
             return run
         _reset(run)
-        if _degrees(request) > AT_ONCE:
+        if too_large(request):
             _queue(run)
             return run
     return carry_out(run)
@@ -57,7 +78,7 @@ def _goes_on(run: Run) -> bool:
     """Whether a run waits or is worked on; one within a request that gave no sign of life is neither: its process ended."""
     if not run.open:
         return False
-    if _degrees(run.request) > AT_ONCE:
+    if too_large(run.request):
         return True
     return timezone.now() - run.seen_at < AT_ONCE_ENDS
 
@@ -157,6 +178,6 @@ def stored_answer(review: Review, kind: str, request: dict[str, Any]) -> dict[st
     run = stored_run(review, request)
     if run is not None and run.status == Run.Status.DONE:
         return run.result  # type: ignore[no-any-return]
-    if run is None and kind == "modal" and _degrees(request) <= AT_ONCE:
+    if run is None and kind == "modal" and not too_large(request):
         return run_for(review, kind, request).result  # type: ignore[no-any-return]
     return None

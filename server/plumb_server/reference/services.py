@@ -42,10 +42,10 @@ def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRe
 
 
 @transaction.atomic
-def undo_model(review: Review, user: User) -> ModelRevision:
-    """Back to the state before the last change that isn't undone yet."""
+def undo_model(review: Review, user: User, based_on: int) -> ModelRevision:
+    """Back to the state before the last change that isn't undone yet; refused where somebody changed it meanwhile."""
     review.locked()
-    saved, restored = undone(ModelRevision, review, user, "model")
+    saved, restored = undone(ModelRevision, review, user, based_on, "model")
     review.record(user, "model change undone", number=saved.number, restores=restored)
     return saved
 

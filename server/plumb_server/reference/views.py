@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 from typing import Any
 
+from django.http import Http404
 from django.shortcuts import get_object_or_404
 from drf_spectacular.utils import extend_schema
 from plumb_core.intake.cells import UNITS
@@ -31,7 +32,7 @@ from plumb_server.reference.serializers import (
 )
 from plumb_server.reviews.access import access
 from plumb_server.web.problems import Unusable
-from plumb_server.web.requests import sent
+from plumb_server.web.requests import BasedOnSerializer, sent
 
 
 def _state(revision: ModelRevision | None) -> dict[str, Any]:
@@ -54,10 +55,11 @@ class ModelView(APIView):
 
 
 class ModelUndoView(APIView):
-    @extend_schema(operation_id="model_undo", request=None, responses=ModelStateSerializer)
+    @extend_schema(operation_id="model_undo", request=BasedOnSerializer, responses=ModelStateSerializer)
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
-        return Response(_state(services.undo_model(own.review, request.user)))
+        based_on = sent(BasedOnSerializer, request)["based_on"]
+        return Response(_state(services.undo_model(own.review, request.user, based_on)))
 
 
 class FrameView(APIView):
@@ -151,7 +153,10 @@ class RunsView(APIView):
 
 def _own_run(request: Request, run_id: str) -> Run:
     run = get_object_or_404(Run.objects.select_related("review").defer("request"), pk=run_id)
-    access(request.user, run.review_id)
+    if run.review_id is not None:
+        access(request.user, run.review_id)
+    elif run.asked_by_id != request.user.pk:
+        raise Http404
     return run
 
 

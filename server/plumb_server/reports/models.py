@@ -1,6 +1,8 @@
-"""Issued reports, kept as they were signed."""
+"""Issued reports, kept as they were signed, and the jobs that print them."""
 
 from __future__ import annotations
+
+import uuid
 
 from django.conf import settings
 from django.db import models
@@ -25,3 +27,35 @@ class Report(models.Model):
     class Meta:
         ordering = ["-number"]
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="report_numbers")]
+
+
+class Printing(models.Model):
+    """A report that is being set as PDF, to look at or to be issued; kept for a while, an issued report for good."""
+
+    class Status(models.TextChoices):
+        QUEUED = "queued"
+        PRINTING = "printing"
+        DONE = "done"
+        REFUSED = "refused"
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="printings")
+    asked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    asked_at = models.DateTimeField(auto_now_add=True)
+    basis = models.CharField(max_length=64)
+    """hash of what stood in the review when it was asked for"""
+    issues = models.BooleanField(default=False)
+    status = models.CharField(max_length=10, choices=Status, default=Status.QUEUED)
+    attempts = models.PositiveIntegerField(default=0)
+    message = models.CharField(max_length=300, blank=True)
+    remedy = models.CharField(max_length=300, blank=True)
+    pdf = models.BinaryField(null=True)
+    report = models.ForeignKey(Report, on_delete=models.CASCADE, null=True, related_name="+")
+
+    class Meta:
+        ordering = ["-asked_at"]
+
+    @property
+    def open(self) -> bool:
+        """Whether it waits or runs."""
+        return self.status in (Printing.Status.QUEUED, Printing.Status.PRINTING)

@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 import base64
-import hashlib
 from typing import Any
 
 from django.conf import settings
-from django.db import transaction
 from django.template.loader import render_to_string
 from django.utils import timezone
 from plumb_core.checks.check import Verdict
@@ -15,11 +13,9 @@ from plumb_core.checks.wording import figures
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, STAGES, Kind
 
-from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding
 from plumb_server.rechecks.services import run_recheck
 from plumb_server.reports.equations import number, picture, symbolic
-from plumb_server.reports.models import Report
 from plumb_server.reviews.models import Review
 
 EVIDENCE_ROWS = 12
@@ -265,18 +261,3 @@ def pdf(review: Review) -> bytes:
     from weasyprint import HTML
 
     return bytes(HTML(string=page(review)).write_pdf())
-
-
-@transaction.atomic
-def issue_report(review: Review, user: User) -> Report:
-    """Keep the report as it stands now, for readers to open."""
-    review.locked()
-    number = review.reports.next_number()
-    data = pdf(review)
-    digest = hashlib.sha256(data).hexdigest()
-    recheck = run_recheck(review, review.submissions.latest_with_values())
-    report = Report.objects.create(
-        review=review, number=number, pdf=data, sha256=digest, input_hash=recheck.input_hash, issued_by=user
-    )
-    review.record(user, "report issued", report=number, sha256=digest)
-    return report

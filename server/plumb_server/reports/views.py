@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.http import HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
@@ -11,8 +11,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from plumb_server.reports import services
-from plumb_server.reports.models import Report
+from plumb_server.reports import printing, services
+from plumb_server.reports.models import Printing, Report
 from plumb_server.reviews.access import TEAM, access, lead_only
 from plumb_server.reviews.models import Role
 
@@ -25,6 +25,14 @@ class ReportSerializer(serializers.ModelSerializer):
     class Meta:
         model = Report
         fields = ["id", "number", "sha256", "input_hash", "issued_by", "issued_at"]
+
+
+class PrintingSerializer(serializers.ModelSerializer):
+    report = ReportSerializer(allow_null=True)
+
+    class Meta:
+        model = Printing
+        fields = ["id", "status", "issues", "message", "remedy", "report"]
 
 
 def _pdf(data: bytes, name: str) -> HttpResponse:
@@ -41,10 +49,38 @@ class PreviewView(APIView):
 
 
 class DraftView(APIView):
-    @extend_schema(operation_id="report_draft", responses={(200, "application/pdf"): OpenApiTypes.BINARY})
-    def get(self, request: Request, review_id: str) -> HttpResponse:
+    @extend_schema(operation_id="report_draft", request=None, responses={202: PrintingSerializer})
+    def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
-        return _pdf(services.pdf(own.review), "report-draft")
+        return _asked(printing.ask_for(own.review, request.user, issues=False))
+
+
+def _asked(printing: Printing) -> Response:
+    return Response(PrintingSerializer(printing).data, status=status.HTTP_202_ACCEPTED)
+
+
+def _printing(request: Request, printing_id: str) -> Printing:
+    """A printing of the asker's own."""
+    found = get_object_or_404(Printing.objects.select_related("review"), pk=printing_id, asked_by=request.user)
+    access(request.user, found.review_id)
+    return found
+
+
+class PrintingView(APIView):
+    """How far the printing of a report is."""
+
+    @extend_schema(operation_id="printing_get", responses=PrintingSerializer)
+    def get(self, request: Request, printing_id: str) -> Response:
+        return Response(PrintingSerializer(_printing(request, printing_id)).data)
+
+
+class PrintingFileView(APIView):
+    @extend_schema(operation_id="printing_file", responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    def get(self, request: Request, printing_id: str) -> HttpResponse:
+        found = _printing(request, printing_id)
+        if found.pdf is None:
+            raise Http404
+        return _pdf(bytes(found.pdf), "report-draft")
 
 
 class ReportsView(APIView):
@@ -53,12 +89,11 @@ class ReportsView(APIView):
         own = access(request.user, review_id, MAY_READ)
         return Response(ReportSerializer(own.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
 
-    @extend_schema(operation_id="report_issue", request=None, responses={201: ReportSerializer})
+    @extend_schema(operation_id="report_issue", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         lead_only(own, "sign off and issue a report")
-        report = services.issue_report(own.review, request.user)
-        return Response(ReportSerializer(report).data, status=status.HTTP_201_CREATED)
+        return _asked(printing.ask_for(own.review, request.user, issues=True))
 
 
 class ReportFileView(APIView):

@@ -37,6 +37,10 @@ class Review(models.Model):
     description = models.TextField(blank=True, max_length=2000)
     status = models.CharField(max_length=10, choices=Status, default=Status.OPEN)
     created_at = models.DateTimeField(auto_now_add=True)
+    revision = models.PositiveIntegerField(default=1)
+    """counts the changes of these fields: each states which one it is based on"""
+    origin = models.JSONField(null=True)
+    """of a review that was imported: who exported it when, its people, audit trail and reports there"""
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, through="Membership", related_name="reviews")
 
     class Meta:

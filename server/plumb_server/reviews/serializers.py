@@ -26,7 +26,7 @@ class ReviewSerializer(serializers.ModelSerializer):
 
     role = serializers.ChoiceField(Role.choices)
     edition = serializers.CharField()
-    submission = serializers.CharField(allow_null=True, help_text="label of the latest submission")
+    submission = serializers.SerializerMethodField(help_text="label of the latest submission")
     open_findings = serializers.IntegerField(help_text="findings that the member sees and that aren't closed")
 
     class Meta:
@@ -43,6 +43,9 @@ class ReviewSerializer(serializers.ModelSerializer):
             "submission",
             "open_findings",
         ]
+
+    def get_submission(self, review: Review) -> str | None:
+        return None if review.submission_number is None else f"S{review.submission_number}"
 
 
 class NewReviewSerializer(serializers.Serializer):
@@ -87,6 +90,7 @@ class ReviewDetailSerializer(serializers.ModelSerializer):
             "brief_number",
             "can_undo",
             "submissions",
+            "revision",
         ]
 
 

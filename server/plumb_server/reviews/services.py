@@ -10,9 +10,10 @@ from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 
 from plumb_server.accounts.models import User
+from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import BriefRevision, Membership, Review, Role
 from plumb_server.reviews.states import next_state, undone
-from plumb_server.web.problems import Conflict
+from plumb_server.web.problems import Conflict, Outdated
 
 
 @transaction.atomic
@@ -27,17 +28,23 @@ def create_review(user: User, *, brief: dict[str, Any], **fields: Any) -> Review
 
 
 @transaction.atomic
-def change_review(review: Review, user: User, changes: dict[str, Any]) -> Review:
-    """Change what is said of a review, or close and open it; of a closed one nothing else changes."""
+def change_review(review: Review, user: User, changes: dict[str, Any], based_on: int) -> Review:
+    """Change what is said of a review, or close and open it; of a closed one nothing else changes.
+
+    based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
+    """
     held = Review.objects.select_for_update().get(pk=review.pk)
+    if held.revision != based_on:
+        raise Outdated(meanwhile(held, "the review", action="review changed", detail__revision__gt=based_on))
     changed = {name: value for name, value in changes.items() if getattr(held, name) != value}
     if held.status == Review.Status.CLOSED and set(changed) - {"status"}:
         raise Conflict("the review is closed", "The lead can open it again.")
     for name, value in changed.items():
         setattr(held, name, value)
     if changed:
-        held.save(update_fields=list(changed))
-        held.record(user, "review changed", **changed)
+        held.revision += 1
+        held.save(update_fields=[*changed, "revision"])
+        held.record(user, "review changed", fields=sorted(changed), **changed, revision=held.revision)
     return held
 
 
@@ -75,9 +82,9 @@ def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRe
 
 
 @transaction.atomic
-def undo_brief(review: Review, user: User) -> BriefRevision:
-    """Back to the state before the last change that isn't undone yet."""
+def undo_brief(review: Review, user: User, based_on: int) -> BriefRevision:
+    """Back to the state before the last change that isn't undone yet; refused where somebody changed it meanwhile."""
     review.locked()
-    saved, restored = undone(BriefRevision, review, user, "brief")
+    saved, restored = undone(BriefRevision, review, user, based_on, "brief")
     review.record(user, "brief change undone", number=saved.number, restores=restored)
     return saved

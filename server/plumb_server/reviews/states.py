@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Any, TypeVar
 
 from plumb_server.accounts.models import User
+from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import Review, State
-from plumb_server.web.problems import Conflict
+from plumb_server.web.problems import Conflict, Outdated
 
 S = TypeVar("S", bound=State)
 
@@ -19,10 +20,7 @@ def next_state(kind: type[S], review: Review, author: User, document: Any, based
     """
     current = kind.objects.filter(review=review).first()
     number = current.number if current else 0
-    if number != based_on:
-        raise Conflict(
-            f"somebody changed the {what} meanwhile", "Load the page again; then make your change once more."
-        )
+    _require(review, number, based_on, what)
     if current is not None and document == current.document:
         return None
     return kind.objects.create(
@@ -30,10 +28,21 @@ def next_state(kind: type[S], review: Review, author: User, document: Any, based
     )
 
 
-def undone(kind: type[S], review: Review, author: User, what: str) -> tuple[S, int]:
-    """The state that restores the one before the last change that isn't undone yet, and the number of that one."""
+def _require(review: Review, number: int, based_on: int, what: str) -> None:
+    if number != based_on:
+        raise Outdated(
+            meanwhile(review, f"the {what}", action__startswith=f"{what} change", detail__number__gt=based_on)
+        )
+
+
+def undone(kind: type[S], review: Review, author: User, based_on: int, what: str) -> tuple[S, int]:
+    """The state that restores the one before the last change that isn't undone yet, and the number of that one.
+
+    based_on : number of the state whose change is undone; refused where it is another by now
+    """
     states = kind.objects.filter(review=review)
     current = states.first()
+    _require(review, current.number if current else 0, based_on, what)
     if current is None or current.undo_to is None:
         raise Conflict(f"there is no change of the {what} to undo", "Nothing needs to be done.")
     before = states.get(number=current.undo_to)

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from drf_spectacular.utils import extend_schema
+from django.db.models import Case, Count, OuterRef, Q, QuerySet, Subquery, When
+from django.db.models.functions import Coalesce
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -12,8 +14,8 @@ from rest_framework.views import APIView
 
 from plumb_server.accounts.models import User
 from plumb_server.reviews import services
-from plumb_server.reviews.access import EVERYBODY, Access, access, lead_only
-from plumb_server.reviews.models import Review, Role
+from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access, lead_only
+from plumb_server.reviews.models import BriefRevision, Membership, Review, Role
 from plumb_server.reviews.serializers import (
     AuditSerializer,
     MemberSerializer,
@@ -24,20 +26,34 @@ from plumb_server.reviews.serializers import (
     ReviewSerializer,
 )
 from plumb_server.web.problems import Unusable
-from plumb_server.web.requests import sent
+from plumb_server.web.requests import IF_MATCH, based_on, number_asked, sent
 
 AUDIT_ENTRIES = 500
 
 
-def _listed(own: Access) -> Review:
-    latest = own.review.submissions.first()
-    return _with(
-        own.review,
-        role=own.role,
-        edition=own.review.current_brief().document["edition"],
-        submission=latest.label if latest else None,
-        open_findings=own.review.findings.visible_to(own).unsettled().count(),
+def _listed(user: Any, words: str) -> QuerySet[Review]:
+    """The reviews of a person with what the list tells of them, the newest first; one query for any number."""
+    latest_brief = BriefRevision.objects.filter(review=OuterRef("pk")).order_by("-number")
+    latest_submission = Review.submissions.rel.related_model.objects.filter(review=OuterRef("pk")).order_by("-number")
+    own = Membership.objects.filter(review=OuterRef("pk"), user=user)
+    findings = Review.findings.rel.related_model
+    unsettled = Q(review=OuterRef("pk")) & ~Q(status__in=findings.CLOSED)
+    seen = unsettled & Q(status__in=findings.VISIBLE_OUTSIDE)
+    counted = {
+        name: Coalesce(
+            Subquery(findings.objects.filter(which).order_by().values("review").annotate(n=Count("pk")).values("n")), 0
+        )
+        for name, which in (("unsettled", unsettled), ("seen", seen))
+    }
+    reviews = Review.objects.filter(team__user=user).annotate(
+        role=Subquery(own.values("role")[:1]),
+        edition=Subquery(latest_brief.values("document__edition")[:1]),
+        submission_number=Subquery(latest_submission.values("number")[:1]),
+        open_findings=Case(When(role__in=TEAM, then=counted["unsettled"]), default=counted["seen"]),
     )
+    if words:
+        reviews = reviews.filter(Q(title__icontains=words) | Q(place__icontains=words) | Q(client__icontains=words))
+    return reviews.order_by("-created_at", "pk")
 
 
 def review_told(own: Access) -> dict[str, Any]:
@@ -64,12 +80,31 @@ def _with(review: Review, **extra: Any) -> Review:
     return review
 
 
+LISTED = 100
+"""Reviews of a page of the list, unless it is asked for fewer."""
+
+
 class ReviewsView(APIView):
-    @extend_schema(operation_id="reviews_list", responses=ReviewSerializer(many=True))
+    @extend_schema(
+        operation_id="reviews_list",
+        responses=ReviewSerializer(many=True),
+        parameters=[
+            OpenApiParameter("limit", int, description=f"most reviews of the answer, at most {LISTED}"),
+            OpenApiParameter(
+                "offset", int, description="reviews that are passed over; the header X-Total has their number"
+            ),
+            OpenApiParameter("words", str, description="in title, place or client"),
+        ],
+    )
     def get(self, request: Request) -> Response:
-        memberships = request.user.memberships.select_related("review").order_by("-review__created_at")
-        own = [Access(m.review, request.user, Role(m.role)) for m in memberships]
-        return Response(ReviewSerializer([_listed(o) for o in own], many=True).data)
+        reviews = _listed(request.user, request.query_params.get("words", "")[:120].replace("\0", ""))
+        offset, limit = number_asked(request, "offset") or 0, number_asked(request, "limit") or LISTED
+        shown = reviews[offset : offset + min(limit, LISTED)]
+        answer = Response(ReviewSerializer(shown, many=True).data)
+        answer.headers["X-Total"] = str(
+            request.user.memberships.count() if not request.query_params.get("words") else reviews.count()
+        )
+        return answer
 
     @extend_schema(operation_id="reviews_create", request=NewReviewSerializer, responses={201: ReviewDetailSerializer})
     def post(self, request: Request) -> Response:
@@ -83,14 +118,19 @@ class ReviewView(APIView):
     def get(self, request: Request, review_id: str) -> Response:
         return Response(review_told(access(request.user, review_id, EVERYBODY)))
 
-    @extend_schema(operation_id="review_change", request=ReviewChangeSerializer, responses=ReviewDetailSerializer)
+    @extend_schema(
+        operation_id="review_change",
+        request=ReviewChangeSerializer,
+        responses=ReviewDetailSerializer,
+        parameters=[IF_MATCH],
+    )
     def patch(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         given = ReviewChangeSerializer(own.review, data=request.data, partial=True)
         given.is_valid(raise_exception=True)
         if "status" in given.validated_data:
             lead_only(own, "close or open a review")
-        services.change_review(own.review, request.user, dict(given.validated_data))
+        services.change_review(own.review, request.user, dict(given.validated_data), based_on(request))
         return Response(review_told(access(request.user, review_id)))
 
 

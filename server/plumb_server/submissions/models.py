@@ -90,6 +90,8 @@ class Exhibit(models.Model):
     size = models.PositiveIntegerField()
     sha256 = models.CharField(max_length=64)
     pasted = models.BooleanField(default=False)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="exhibits")
+    """who handed it in; not known of exhibits of earlier versions"""
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -275,6 +277,8 @@ class Case(models.Model):
     step = models.CharField(max_length=10, null=True)
     factor = models.FloatField(null=True)
     level = models.CharField(max_length=10, null=True)
+    revision = models.PositiveIntegerField(default=1)
+    """counts its changes: each states which one it is based on"""
 
     ROLE = ("kind", "direction", "eccentricity", "step", "factor", "level")
 

@@ -48,9 +48,10 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
         reading.status, reading.share, reading.phase, reading.attempts = Status.QUEUED, 0.0, "", 0
         reading.message = reading.remedy = ""
         reading.save()
-        if not settings.READ_AT_ONCE:
-            app.configure_task(TASK, queue=QUEUE).defer(exhibit=exhibit.pk)
-    if settings.READ_AT_ONCE:
+        if not settings.JOBS_AT_ONCE:
+            # one of a member's files at a time: those of others don't wait for a hundred of one
+            app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {exhibit.author_id}").defer(exhibit=exhibit.pk)
+    if settings.JOBS_AT_ONCE:
         carry_out(reading, apart=False)
     return reading
 

@@ -93,8 +93,8 @@ class CaseSerializer(serializers.ModelSerializer):
 
     class Meta:
         model = Case
-        fields = ["id", "name", *Case.ROLE]
-        read_only_fields = ["name"]
+        fields = ["id", "name", *Case.ROLE, "revision"]
+        read_only_fields = ["name", "revision"]
 
 
 class SubmissionSerializer(serializers.ModelSerializer):

@@ -27,10 +27,11 @@ from plumb_core.intake.submission import (
 from plumb_core.intake.tables.kind import Building, TableRead
 
 from plumb_server.accounts.models import User
+from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import Review
-from plumb_server.submissions import contents, readings
+from plumb_server.submissions import contents, quotas, readings
 from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, Submission
-from plumb_server.web.problems import Conflict, Unusable
+from plumb_server.web.problems import Conflict, Outdated, Unusable
 
 REMEMBERED = 20
 """Tables of a review whose readings are proposed for the next ones."""
@@ -70,11 +71,12 @@ def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, p
     submission.require_open()
     if not data:
         raise Unusable([{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}])
+    quotas.require_room(submission, user, len(data))
     digest = contents.keep(data)
     exhibit, created = Exhibit.objects.get_or_create(
         submission=submission,
         sha256=digest,
-        defaults={"name": name[:200], "size": len(data), "pasted": pasted},
+        defaults={"name": name[:200], "size": len(data), "pasted": pasted, "author": user},
     )
     if created:
         submission.review.record(user, "exhibit added", submission=submission.label, name=name, sha256=digest)
@@ -159,7 +161,6 @@ def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[s
     return read_in(sheet, file, known_of(review), kind, None if given is None else Reading(**given))
 
 
-@transaction.atomic
 def accept_table(
     exhibit: Exhibit,
     user: User,
@@ -173,11 +174,47 @@ def accept_table(
     replaces : the same table as it was accepted before, with other answers
     """
     submission = exhibit.submission
-    submission.review.locked()
+    review = submission.review
     submission.require_open()
     if replaces is not None:
-        remove_table(replaces, user)
-    result = read_sheet(submission.review, sheet, exhibit.name, kind, given)
+        with transaction.atomic():
+            review.locked()
+            remove_table(replaces, user)
+            return _keep_table(exhibit, user, sheet, _understood(review, exhibit.name, sheet, kind, given))
+    # read before the review is locked: nobody waits for it
+    basis = _basis(review)
+    result = _understood(review, exhibit.name, sheet, kind, given)
+    with transaction.atomic():
+        review.locked()
+        if _basis(review) != basis:
+            result = _understood(review, exhibit.name, sheet, kind, given)
+        return _keep_table(exhibit, user, sheet, result)
+
+
+def accept_pasted(
+    review: Review, user: User, name: str, text: str, sheet: Sheet, kind: str, given: dict[str, Any] | None
+) -> ClaimTable:
+    """Turn a table of pasted text into claims; the text becomes an exhibit, and nothing does where the table is refused."""
+    basis = _basis(review)
+    result = _understood(review, name, sheet, kind, given)
+    with transaction.atomic():
+        submission = open_submission(review, user)
+        if _basis(review) != basis:
+            result = _understood(review, name, sheet, kind, given)
+        exhibit = add_exhibit(submission, user, name=name, data=text.encode(), pasted=True)
+        return _keep_table(exhibit, user, sheet, result)
+
+
+def _basis(review: Review) -> tuple[Any, ...]:
+    """What the reading of a table rests on beside the table; where it is the same, so is the reading."""
+    draft = review.submissions.draft()
+    state = draft.state() if draft else {}
+    return review.current_brief().number, state.get("tables", []), state.get("cases", [])
+
+
+def _understood(review: Review, name: str, sheet: Sheet, kind: str, given: dict[str, Any] | None) -> TableRead:
+    """A table that leaves nothing open; raises Unusable naming every cell that stands in the way."""
+    result = read_sheet(review, sheet, name, kind, given)
     held_up = [p for p in result.problems if p.holds_up]
     if held_up:
         raise Unusable(
@@ -190,6 +227,13 @@ def accept_table(
                 for p in held_up
             ]
         )
+    return result
+
+
+def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -> ClaimTable:
+    submission = exhibit.submission
+    submission.refresh_from_db()
+    submission.require_open()
     used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
     table = ClaimTable.objects.create(exhibit=exhibit, kind=result.kind, sheet=sheet.label, reading=used)
     if not keep_claims(submission, ((table, claim) for claim in result.claims)):
@@ -265,13 +309,30 @@ def remove_table(table: ClaimTable, user: User) -> None:
 
 
 @transaction.atomic
-def change_case(case: Case, user: User, role: dict[str, Any]) -> Case:
-    """Give a load case another role; refused by the core where it can't be one."""
+def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> Case:
+    """Give a load case another role; refused by the core where it can't be one.
+
+    based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
+    """
     review = case.submission.review
     review.locked()
-    checked = read(core.Case, case.as_document() | role)
+    held = Case.objects.select_for_update().select_related("submission").get(pk=case.pk)
+    if held.revision != based_on:
+        raise Outdated(
+            meanwhile(
+                review,
+                f"the case {held.name}",
+                action="case changed",
+                detail__case=held.name,
+                detail__submission=held.submission.label,
+                detail__revision__gt=based_on,
+            )
+        )
+    checked = read(core.Case, held.as_document() | role)
     for part in Case.ROLE:
-        setattr(case, part, getattr(checked, part))
-    case.save()
-    review.record(user, "case changed", submission=case.submission.label, case=case.name, **role)
-    return case
+        setattr(held, part, getattr(checked, part))
+    held.revision += 1
+    held.save()
+    said = {"submission": held.submission.label, "case": held.name, "fields": sorted(role), "revision": held.revision}
+    review.record(user, "case changed", **said, **role)
+    return held

@@ -24,7 +24,7 @@ from rest_framework.views import APIView
 
 from plumb_server.reviews.access import TEAM, Access, access
 from plumb_server.reviews.models import Role
-from plumb_server.submissions import contents, readings, services
+from plumb_server.submissions import contents, quotas, readings, services
 from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
 from plumb_server.submissions.serializers import (
     AllAcceptedSerializer,
@@ -37,7 +37,7 @@ from plumb_server.submissions.serializers import (
     TableSerializer,
 )
 from plumb_server.web.problems import Unusable
-from plumb_server.web.requests import number_asked, sent
+from plumb_server.web.requests import IF_MATCH, based_on, number_asked, sent
 
 HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
 SUBMISSION = OpenApiParameter("submission", int, description="number of the submission; the latest by default")
@@ -69,13 +69,14 @@ class SubmissionAcceptView(APIView):
 
 
 class CaseView(APIView):
-    @extend_schema(operation_id="case_change", request=CaseSerializer, responses=CaseSerializer)
+    @extend_schema(operation_id="case_change", request=CaseSerializer, responses=CaseSerializer, parameters=[IF_MATCH])
     def patch(self, request: Request, case_id: int) -> Response:
         case = get_object_or_404(Case.objects.select_related("submission__review"), pk=case_id)
         access(request.user, case.submission.review_id, TEAM)
         given = CaseSerializer(case, data=request.data, partial=True)
         given.is_valid(raise_exception=True)
-        return Response(CaseSerializer(services.change_case(case, request.user, dict(given.validated_data))).data)
+        changed = services.change_case(case, request.user, dict(given.validated_data), based_on(request))
+        return Response(CaseSerializer(changed).data)
 
 
 class ExhibitsView(APIView):
@@ -90,6 +91,7 @@ class ExhibitsView(APIView):
     )
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id, HANDS_IN)
+        quotas.require_turn(request.user)
         file = request.FILES.get("file")
         if file is None:
             said = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
@@ -239,20 +241,15 @@ class TableAcceptView(_TableView):
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         given, name, sheets, index = self.table(request, own)
-        with transaction.atomic():
-            if given.get("exhibit") is not None:
-                exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
-            else:
-                submission = services.open_submission(own.review, request.user)
-                exhibit = services.add_exhibit(
-                    submission, request.user, name=name, data=given["text"].encode(), pasted=True
-                )
+        how = sheets[index], given.get("kind", ""), given.get("reading")
+        if given.get("exhibit") is None:
+            table = services.accept_pasted(own.review, request.user, name, given["text"], *how)
+        else:
+            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
             replaces = None
             if given.get("replaces") is not None:
                 replaces = get_object_or_404(exhibit.tables, pk=given["replaces"])
-            table = services.accept_table(
-                exhibit, request.user, sheets[index], given.get("kind", ""), given.get("reading"), replaces
-            )
+            table = services.accept_table(exhibit, request.user, *how, replaces)
         return Response(TableSerializer(table).data, status=status.HTTP_201_CREATED)
 
 

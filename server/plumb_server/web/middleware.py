@@ -17,6 +17,10 @@ POLICY = (
 )
 
 
+MOST = {"/exhibits/": "MAX_EXHIBIT", "/reviews/import/": "MAX_IMPORT"}
+"""Settings that say how many bytes a body may have, by how its address ends."""
+
+
 class BodyLimit:
     """Refuse a body that is too large before any of it is read."""
 
@@ -25,7 +29,7 @@ class BodyLimit:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         size = request.headers.get("Content-Length", "0")
-        most = settings.MAX_EXHIBIT if request.path.endswith("/exhibits/") else settings.MAX_BODY
+        most = getattr(settings, next((own for end, own in MOST.items() if request.path.endswith(end)), "MAX_BODY"))
         if size.isascii() and size.isdigit() and int(size) > most:
             return problem(
                 413,

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import sys
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from plumb_core.errors import InputRefused
 from rest_framework import exceptions, status
@@ -33,6 +35,17 @@ class Outdated(exceptions.APIException):
     def __init__(self, errors: list[dict[str, Any]]):
         super().__init__(self.default_detail)
         self.errors = errors
+
+
+class TooMuch(exceptions.APIException):
+    """More than there is room for; `remedy` says what would go."""
+
+    status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
+    default_detail = "more than may be handed in"
+
+    def __init__(self, message: str, remedy: str, path: str = "/file"):
+        super().__init__(message)
+        self.errors = [{"path": path, "message": message, "remedy": remedy}]
 
 
 class Baseless(exceptions.APIException):
@@ -137,12 +150,24 @@ def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     )
 
 
+def _without_database() -> HttpResponse:
+    """While the database is away, or takes too long; what asks again is answered when it is back."""
+    said = "the database doesn't answer"
+    answer = problem(
+        503, "not now", said, [{"path": "/", "message": said, "remedy": "Try again in a moment; nothing was saved."}]
+    )
+    answer.headers["Retry-After"] = "5"
+    return answer
+
+
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     return problem(404, "not found", "there is nothing at this address")
 
 
 def failure(request: HttpRequest) -> HttpResponse:
     """Something that nobody foresaw; the traceback is in the server's log."""
+    if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
+        return _without_database()
     return problem(
         500,
         "failed",

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from drf_spectacular.utils import OpenApiParameter
 from rest_framework import serializers
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import JSONParser
@@ -41,6 +42,15 @@ def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str
     given = serializer(data=request.data)
     given.is_valid(raise_exception=True)
     return dict(given.validated_data)
+
+
+IF_MATCH = OpenApiParameter("If-Match", str, "header", required=True, description="revision that was changed, quoted")
+
+
+class BasedOnSerializer(serializers.Serializer):
+    """What an undo is based on."""
+
+    based_on = serializers.IntegerField()
 
 
 def based_on(request: Request) -> int:

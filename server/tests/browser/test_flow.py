@@ -254,7 +254,8 @@ def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:
         assert "Not checked" in b.find("body").text
     finally:
         b.driver.switch_to.default_content()
-    assert b.all("a[href$='draft.pdf']")
+    b.click_button("Print this draft")
+    assert b.find("a[href^='/api/printings/']").text == "Open the PDF"
 
 
 def test_strangers_are_told_there_is_nothing(browser: Browser) -> None:

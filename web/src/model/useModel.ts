@@ -41,7 +41,13 @@ export function useModel(id: string) {
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
   const undo = useMutation({
-    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/model/undo/", ofReview(id))),
+    mutationFn: () =>
+      answered(
+        api.POST("/api/reviews/{review_id}/model/undo/", {
+          ...ofReview(id),
+          body: { based_on: states()?.number ?? 0 },
+        }),
+      ),
     onSuccess: async (saved) => {
       client.setQueryData(key, saved);
       await changed();

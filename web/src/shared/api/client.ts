@@ -36,6 +36,7 @@ export type Grid = Schemas["Grid"];
 export type FrameTableRead = Schemas["FrameTableRead"];
 export type Run = Schemas["AnsweredRun"];
 export type Vocabulary = Schemas["Vocabulary"];
+export type Printing = Schemas["Printing"];
 export type Verdict = Check["verdict"];
 export type Severity = "must" | "should" | "note";
 

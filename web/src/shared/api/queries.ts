@@ -103,6 +103,17 @@ export const reportsQuery = (id: string) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/reports/", ofReview(id))),
   });
 
+/** The printing of a report; asked for again until it is done. */
+export const printingQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["printing", id],
+    queryFn: () => answered(api.GET("/api/printings/{printing_id}/", { params: { path: { printing_id: id } } })),
+    refetchInterval: (query) => {
+      const status = query.state.data?.status;
+      return status === "done" || status === "refused" ? false : 500;
+    },
+  });
+
 /** The review's own model as it stands. */
 export const modelQuery = (id: string) =>
   queryOptions({
@@ -177,7 +188,8 @@ export const curveQuery = (request: { kind: "spectrum" } & Record<string, unknow
     queryKey: ["curve", request],
     queryFn: async () => {
       const answer = await answered(api.POST("/api/solve/", { body: request }));
-      return answer.kind === "spectrum" ? answer : undefined;
+      // a spectrum is never too large to be answered at once
+      return !("id" in answer) && answer.kind === "spectrum" ? answer : undefined;
     },
     retry: false,
     placeholderData: keepPreviousData,
@@ -277,7 +289,10 @@ export function useBriefChange(id: string, submission: number | undefined) {
     mutationKey,
     scope,
     onError,
-    mutationFn: () => answered(api.POST("/api/reviews/{review_id}/brief/undo/", asked(id, submission))),
+    mutationFn: () =>
+      answered(
+        api.POST("/api/reviews/{review_id}/brief/undo/", { ...asked(id, submission), body: { based_on: basedOn() } }),
+      ),
     onSuccess: settle,
   });
   return { save, govern, undo, held };

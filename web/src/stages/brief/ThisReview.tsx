@@ -29,8 +29,13 @@ export function ThisReview({ review }: { review: Review }) {
   const [role, setRole] = useState<Role>("reviewer");
   const change = useMutation({
     mutationFn: (body: Partial<typeof about> & { status?: "open" | "closed" }) =>
-      answered(api.PATCH("/api/reviews/{review_id}/", { ...path, body })),
-    onSuccess: refresh,
+      answered(
+        api.PATCH("/api/reviews/{review_id}/", {
+          params: { ...path.params, header: { "If-Match": `"${String(review.revision)}"` } },
+          body,
+        }),
+      ),
+    onSettled: refresh,
   });
   const add = useMutation({
     mutationFn: () => answered(api.POST("/api/reviews/{review_id}/team/", { ...path, body: { email, role } })),

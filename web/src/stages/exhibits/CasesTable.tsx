@@ -23,8 +23,15 @@ export function CasesTable({ submission }: { submission: Submission }) {
   const [changed, setChanged] = useState("");
   const [before, setBefore] = useState<Check[]>([]);
   const change = useMutation({
-    mutationFn: ({ id, role }: { id: number; role: Partial<LoadCase> }) =>
-      answered(api.PATCH("/api/cases/{case_id}/", { params: { path: { case_id: id } }, body: role })),
+    mutationFn: ({ of, role }: { of: LoadCase; role: Partial<LoadCase> }) =>
+      answered(
+        api.PATCH("/api/cases/{case_id}/", {
+          params: { path: { case_id: of.id }, header: { "If-Match": `"${String(of.revision)}"` } },
+          body: role,
+        }),
+      ),
+    // where somebody changed the case meanwhile, it is shown as it stands now
+    onError: refresh,
     onMutate: () => {
       setBefore(recheck?.checks ?? []);
     },
@@ -80,7 +87,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
           <tbody>
             {submission.cases.map((c) => {
               const set = (role: Partial<LoadCase>) => {
-                change.mutate({ id: c.id, role });
+                change.mutate({ of: c, role });
               };
               return (
                 <tr key={c.id}>

@@ -165,6 +165,23 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
         Finding {finding.number} · {finding.status} · {finding.author}, {moment(finding.created_at)}
         {finding.submission && ` · on ${finding.submission}`}
       </p>
+      {finding.origin && (
+        <p className="quiet">
+          Imported with the review: filed by {finding.origin.author || "somebody"} elsewhere.{" "}
+          {finding.origin.differs.length > 0 && (
+            <b className="off">
+              Its evidence stated other numbers than the recheck here for{" "}
+              <SymbolText text={finding.origin.differs.join(", ")} />; those shown are the recheck&apos;s.{" "}
+            </b>
+          )}
+          {finding.origin.unknown.length > 0 && (
+            <b className="off">
+              The recheck here knows nothing of <SymbolText text={finding.origin.unknown.join(", ")} />.
+            </b>
+          )}
+          {finding.origin.differs.length + finding.origin.unknown.length === 0 && "The recheck here says the same."}
+        </p>
+      )}
       {editable ? (
         <>
           <TextInput

@@ -1,9 +1,10 @@
 import { Button } from "@mantine/core";
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useEffectEvent } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
-import { answered, api } from "../../shared/api/client";
-import { useRefresh, useReports } from "../../shared/api/queries";
+import { answered, api, ApiProblem, type Printing } from "../../shared/api/client";
+import { printingQuery, useRefresh, useReports } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
 import "./report.css";
@@ -13,11 +14,9 @@ export default function ReportPage() {
   const { review, recheck, findings } = useReviewContext();
   const reports = useReports(review.id);
   const refresh = useRefresh(review.id);
-  const issue = useMutation({
-    mutationFn: () =>
-      answered(api.POST("/api/reviews/{review_id}/reports/", { params: { path: { review_id: review.id } } })),
-    onSuccess: refresh,
-  });
+  const path = { params: { path: { review_id: review.id } } };
+  const draft = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/report/draft/", path)));
+  const issue = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/reports/", path)), refresh);
   const onTeam = review.role === "lead" || review.role === "reviewer";
   const filed = new Set(findings.flatMap((f) => (f.status === "withdrawn" ? [] : f.checks)));
   const unfiled = recheck?.checks.filter((c) => c.role === "origin" && !filed.has(c.id)).length ?? 0;
@@ -49,30 +48,23 @@ export default function ReportPage() {
           </span>
         )}
         <span className="end">
-          {onTeam && (
-            <Button variant="default" component="a" href={`/api/reviews/${review.id}/report/draft.pdf`} target="_blank">
-              PDF of this draft
-            </Button>
-          )}
+          {onTeam && <DraftButton printing={draft} />}
           {onTeam && (
             <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
               .plumb.json
             </Button>
           )}
           {review.role === "lead" && (
-            <Button
-              color="dark"
-              loading={issue.isPending}
-              onClick={() => {
-                issue.mutate();
-              }}
-            >
+            <Button color="dark" loading={issue.busy} onClick={issue.start}>
               Sign and issue report {(reports.data?.length ?? 0) + 1}
             </Button>
           )}
         </span>
       </div>
-      <Problems error={issue.error ?? reports.error} title={issue.error ? "Not issued" : "Not loaded"} />
+      <Problems
+        error={issue.error ?? draft.error ?? reports.error}
+        title={issue.error ? "Not issued" : draft.error ? "Not printed" : "Not loaded"}
+      />
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">
           {reports.data.map((r) => (
@@ -90,5 +82,53 @@ export default function ReportPage() {
       {!onTeam && reports.data?.length === 0 && <p className="quiet">No report has been issued yet.</p>}
       {onTeam && <iframe title="Preview of the report" src={`/api/reviews/${review.id}/report/preview/`} />}
     </div>
+  );
+}
+
+interface Printed {
+  start: () => void;
+  busy: boolean;
+  /** id of what was printed, to open */
+  done: string | undefined;
+  error: Error | null;
+}
+
+/** A report that is printed by a worker: begun, and looked at until it is there. */
+function usePrinting(ask: () => Promise<Printing>, onDone?: () => unknown): Printed {
+  const begin = useMutation({ mutationFn: ask });
+  const watched = useQuery({ ...printingQuery(begin.data?.id ?? ""), enabled: begin.data !== undefined });
+  const now = begin.data && (watched.data ?? begin.data);
+  const done = now?.status === "done" ? now.id : undefined;
+  const told = useEffectEvent(() => void onDone?.());
+  useEffect(() => {
+    if (done) told();
+  }, [done]);
+  return {
+    start: () => {
+      begin.mutate();
+    },
+    busy: begin.isPending || (now !== undefined && now.status !== "done" && now.status !== "refused" && !watched.error),
+    done,
+    error:
+      begin.error ??
+      watched.error ??
+      (now?.status === "refused"
+        ? new ApiProblem(409, [{ path: "/", message: now.message ?? "", remedy: now.remedy ?? "" }])
+        : null),
+  };
+}
+
+/** Prints the draft; then opens what was printed. */
+function DraftButton({ printing }: { printing: Printed }) {
+  if (printing.done)
+    return (
+      <Button variant="default" component="a" href={`/api/printings/${printing.done}.pdf`} target="_blank">
+        Open the PDF
+      </Button>
+    );
+  return (
+    <Button variant="default" loading={printing.busy} onClick={printing.start}>
+      Print this draft
+    </Button>
   );
 }

@@ -30,9 +30,9 @@ async def _carry_on() -> None:
     looking = asyncio.create_task(_look())
     try:
         await app.run_worker_async(
-            queues=["runs", "readings"],
-            # a reading waits for a process of its own; a run beside it isn't held up
-            concurrency=2,
+            queues=["runs", "readings", "reports"],
+            # readings wait for processes of their own, one for each member; a run beside them isn't held up
+            concurrency=3,
             update_heartbeat_interval=SILENT / 4,
             stalled_worker_timeout=10 * SILENT,
             fetch_job_polling_interval=2.0,

@@ -1,0 +1,108 @@
+"""Printing reports: never in the request, as jobs of the queue; signing keeps what was looked at, or refuses."""
+
+from __future__ import annotations
+
+import hashlib
+import logging
+from datetime import timedelta
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+from procrastinate.contrib.django import app
+
+from plumb_server.accounts.models import User
+from plumb_server.hashing import input_hash
+from plumb_server.rechecks.services import run_recheck
+from plumb_server.reports.models import Printing, Report
+from plumb_server.reports.services import pdf
+from plumb_server.reviews.models import Review
+from plumb_server.web.problems import Conflict
+
+QUEUE, TASK = "reports", "print_report"
+MOST_ATTEMPTS = 3
+KEPT = timedelta(hours=6)
+"""How long a draft is kept for whoever asked for it."""
+
+Status = Printing.Status
+log = logging.getLogger(__name__)
+
+
+def basis_of(review: Review) -> str:
+    """Hash of all that a report of a review says."""
+    review = Review.objects.get(pk=review.pk)
+    recheck = run_recheck(review, review.submissions.latest_with_values())
+    findings = list(review.findings.values_list("pk", "revision"))
+    team = list(review.team.order_by("pk").values_list("user_id", "role"))
+    return input_hash({"recheck": recheck.input_hash, "findings": findings, "team": team, "about": review.revision})
+
+
+def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
+    """Put a report into the queue: to look at, or as it is signed now.
+
+    Raises Conflict where the review is closed and the report is to be issued.
+    """
+    if issues and review.status == Review.Status.CLOSED:
+        raise Conflict("the review is closed", "The lead can open it again.")
+    basis = basis_of(review)
+    with transaction.atomic():
+        Printing.objects.filter(asked_at__lt=timezone.now() - KEPT).delete()
+        printing = Printing.objects.create(review=review, asked_by=user, basis=basis, issues=issues)
+        if not settings.JOBS_AT_ONCE:
+            app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {review.pk}").defer(printing=str(printing.pk))
+    if settings.JOBS_AT_ONCE:
+        carry_out(printing)
+    return printing
+
+
+def carry_out(printing: Printing) -> None:
+    """Print a report and, where it was signed, issue it; refused where the review is another by then."""
+    printing.attempts += 1
+    if printing.attempts > MOST_ATTEMPTS:
+        _end(printing, "printing the report ended its worker three times", "Tell the operator.")
+        return
+    printing.status = Status.PRINTING
+    printing.save(update_fields=["status", "attempts"])
+    try:
+        data = pdf(printing.review)
+        if printing.issues:
+            printing.report = _issue(printing, data)
+        else:
+            printing.pdf = data
+    except Conflict as conflict:
+        _end(printing, str(conflict.detail), conflict.errors[0]["remedy"])
+        return
+    except Exception:
+        _end(printing, "the report can't be printed", "Try again; if it stays, tell the operator.")
+        raise
+    printing.status = Status.DONE
+    printing.save()
+
+
+def _end(printing: Printing, message: str, remedy: str) -> None:
+    printing.status, printing.message, printing.remedy = Status.REFUSED, message[:300], remedy[:300]
+    printing.save()
+
+
+def _issue(printing: Printing, data: bytes) -> Report:
+    """Keep the report as it was signed, for readers to open."""
+    basis = basis_of(printing.review)
+    with transaction.atomic():
+        review = printing.review.locked()
+        # nothing of a review changes while its row is locked
+        if basis != printing.basis or basis_of(review) != printing.basis:
+            raise Conflict(
+                "the review was changed after the report was signed", "Look at the report again, and sign it once more."
+            )
+        digest = hashlib.sha256(data).hexdigest()
+        recheck = run_recheck(review, review.submissions.latest_with_values())
+        report = Report.objects.create(
+            review=review,
+            number=review.reports.next_number(),
+            pdf=data,
+            sha256=digest,
+            input_hash=recheck.input_hash,
+            issued_by=printing.asked_by,
+        )
+        review.record(printing.asked_by, "report issued", report=report.number, sha256=digest)
+    return report

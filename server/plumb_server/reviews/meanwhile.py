@@ -1,0 +1,32 @@
+"""What others did while somebody was editing."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from plumb_server.reviews.models import Review
+
+TOLD = 10
+"""Entries of the audit trail that are told."""
+REMEDY = "It is shown as it stands now; what you typed is kept."
+
+
+def meanwhile(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
+    """Who did what to a thing of a review meanwhile, by the audit trail, as the errors of a refusal.
+
+    what : the thing's name in a message.  of : tells the entries that speak of it since it was read.
+    """
+    told = [
+        {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} meanwhile", "remedy": REMEDY}
+        for entry in reversed(review.audit.filter(**of).select_related("actor")[:TOLD])
+    ]
+    return told or [{"path": "/", "message": f"{what} was changed meanwhile", "remedy": REMEDY}]
+
+
+def _did(action: str, detail: dict[str, Any]) -> str:
+    thing, *deed = action.split(" ")
+    if fields := detail.get("fields"):
+        return f"changed its {' and '.join(fields)}"
+    if deed == ["changed"]:
+        return f"changed the {thing}"
+    return f"undid a change of the {thing}" if deed[-1:] == ["undone"] else f"made the {thing} {' '.join(deed)}"
