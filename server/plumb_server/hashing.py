@@ -6,10 +6,14 @@ import hashlib
 import json
 from typing import Any
 
+import orjson
 from plumb_core import ENGINE
 
 
 def input_hash(document: dict[str, Any]) -> str:
     """Hash of everything that a result depends on: the document and the engine's version."""
-    canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
-    return hashlib.sha256(f"{ENGINE}\n{canonical}".encode()).hexdigest()
+    try:
+        canonical = orjson.dumps(document, option=orjson.OPT_SORT_KEYS)
+    except TypeError:  # whole numbers beyond 64 bits
+        canonical = json.dumps(document, sort_keys=True).encode()
+    return hashlib.sha256(ENGINE.encode() + b"\n" + canonical).hexdigest()

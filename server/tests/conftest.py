@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from asking import Api
 from django.conf import settings
+from django.db import connection
 from plumb_server.demo.people import LEAD, READER, REVIEWER, STRANGER, SUBMITTER
 from plumb_server.demo.seed import seed
 from plumb_server.reviews.models import Review
@@ -25,6 +26,15 @@ def django_db_setup(exhibits: None, django_db_setup: None, django_db_blocker: An
     """The demo is made once; each test rolls back what it changes."""
     with django_db_blocker.unblock():
         seed()
+
+
+@pytest.fixture
+def may_be_emptied(transactional_db: None) -> None:
+    """Tests that commit empty the database in the end, which it refuses by itself."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT tgrelid::regclass FROM pg_trigger WHERE tgname = 'never_emptied'")
+        for (table,) in cursor.fetchall():
+            cursor.execute(f"DROP TRIGGER never_emptied ON {table}")
 
 
 @pytest.fixture

@@ -247,7 +247,9 @@ def test_a_failure_of_its_own_is_said_and_can_be_tried_again(
 
 
 @pytest.mark.django_db(transaction=True)
-def test_a_worker_that_is_killed_in_the_middle_loses_nothing(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_worker_that_is_killed_in_the_middle_loses_nothing(
+    monkeypatch: pytest.MonkeyPatch, may_be_emptied: None
+) -> None:
     """A real worker takes the job and is killed; its job is put back, and the next worker finishes it."""
     from plumb_server.accounts.models import User
     from plumb_server.reviews.services import create_review

@@ -7,14 +7,14 @@ does, it is inherited.  The checkers say what is compared; this collects their c
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.answers.reference_model import history_of, request_to
+from plumb_core.answers.reference_model import history_of, model_part, request_to
 from plumb_core.checks.check import Check, is_of_modes
 from plumb_core.checks.checkers import checkers
 from plumb_core.checks.claims import problems_of
@@ -30,31 +30,34 @@ from plumb_core.solve import solve
 
 Ask = Callable[[dict[str, Any]], "dict[str, Any] | None"]
 """Answers a request to the reviewer's own model; None where there is no answer yet."""
+Answers = Mapping[str, "dict[str, Any] | None"]
 _ORDER = {name: i for i, name in enumerate(QUANTITIES)}
 
 
-def recheck(document: Any, ask: Ask = solve, *, steps: bool = True) -> results.Recheck:
+def recheck(document: Any, ask: Ask = solve, *, answers: Answers | None = None, steps: bool = True) -> results.Recheck:
     """Recheck a document; raises InputRefused naming every problem.
 
     Parameters
     ----------
-    document : a recheck document
+    document : a recheck document, as JSON or read
     ask : how the reviewer's own model is asked; by default it is solved at once
+    answers : of the reviewer's own model by kind of request, where they are known already; then nothing is asked
     steps : whether the derivations are told
     """
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
-        context = context_of(document, ask)
+        context = context_of(document, ask, answers)
         return recheck_told(context, checks_of(context), steps=steps)
 
 
-def context_of(document: Any, ask: Ask = solve) -> Context:
+def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) -> Context:
     """The context of a recheck document, with the answers of its own model to what is claimed."""
-    read = read_recheck(document)
+    read = document if isinstance(document, RecheckDocument) else read_recheck(document)
     problems = problems_of(read.submission)
     if problems:
         raise InputRefused(problems)
-    answers = {kind: _answer(ask, kind, request) for kind, request in own_requests(read).items()}
+    if answers is None:
+        answers = {kind: _answer(ask, kind, request) for kind, request in own_requests(read).items()}
     return Context.of(read, {kind: answer for kind, answer in answers.items() if answer is not None})
 
 
@@ -90,13 +93,13 @@ def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     kinds += [f"response_{d}" for d in DIRECTIONS if d in shears]
     of_cases = {c.case for c in claims}
     kinds += [history_of(r.case) for r in document.model.records if r.case in of_cases]
-    requests = {}
-    for kind in kinds:
-        try:
-            requests[kind] = request_to(kind, document.brief, document.model)
-        except InputRefused:
-            continue
-    return requests
+    if not kinds:
+        return {}
+    try:
+        part = model_part(document.brief, document.model)
+    except InputRefused:
+        return {}
+    return {kind: request_to(kind, document.brief, document.model, part) for kind in kinds}
 
 
 def checks_of(context: Context) -> list[Check]:

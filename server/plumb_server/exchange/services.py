@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import hashlib
+from collections import Counter
 from typing import Any
 
 from django.conf import settings
@@ -187,6 +188,10 @@ def _take_in(submission: Submission, user: User, given: core.Submission, about: 
         raise InputRefused(
             [Problem("/submission/claims", "the same value is claimed twice", "Leave one of the two claims out.")]
         )
+    counts = Counter(table.pk for table, _ in claims)
+    for table in tables.values():
+        table.count = counts[table.pk]
+    ClaimTable.objects.bulk_update(tables.values(), ["count"])
     keep_cases(submission, given.cases)
 
 

@@ -14,6 +14,7 @@ from plumb_core.derivation import derivation_of
 from plumb_core.documents import results
 
 from plumb_server.reviews.models import Review
+from plumb_server.submissions.models import Submission
 
 
 class Recheck(models.Model):
@@ -23,6 +24,7 @@ class Recheck(models.Model):
     """
 
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="rechecks")
+    submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="rechecks", null=True)
     input_hash = models.CharField(max_length=64)
     state = models.CharField(max_length=64, default="", db_index=True)
     """hash of which revisions it was asked of: the same state needn't be read to be known"""
@@ -37,10 +39,13 @@ class Recheck(models.Model):
         constraints = [models.UniqueConstraint(fields=["review", "input_hash"], name="a_question_once")]
 
     @classmethod
-    def of(cls, review: Review, input_hash: str, state: str, result: results.Recheck) -> Recheck:
+    def of(
+        cls, review: Review, submission: Submission | None, input_hash: str, state: str, result: results.Recheck
+    ) -> Recheck:
         """A result of the core as a row, not saved yet."""
         return cls(
             review=review,
+            submission=submission,
             input_hash=input_hash,
             state=state,
             engine=ENGINE,

@@ -16,6 +16,7 @@ from plumb_server.reference.models import Run, current_model
 from plumb_server.reference.runs import stored_answer
 from plumb_server.reviews.models import BriefRevision, Review
 from plumb_server.submissions.models import Submission
+from plumb_server.web.limits import one_at_a_time
 
 
 def review_document(
@@ -34,38 +35,63 @@ def review_document(
 
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
     """The recheck of a review as it stands, from the store where the same question was asked before."""
-    revision = revision or review.current_brief()
     state = _state(review, submission, revision)
-    if known := review.rechecks.filter(state=state).first():
+    # what it holds is read when it is asked for: a screen that has it already asks for its name alone
+    if known := _known(review, state):
         return known
+    with one_at_a_time(f"recheck {state}"):
+        # another request may have computed it while this one waited
+        return _known(review, state) or _computed(review, submission, revision)
+
+
+def _known(review: Review, state: str) -> Recheck | None:
+    return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz").first()
+
+
+def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
     document = review_document(review, submission, revision)
-    requests = own_requests(read_recheck(document)) if "model" in document else {}
-    answers = {input_hash(r): stored_answer(review, kind, r) for kind, r in requests.items()}
+    read = read_recheck(document)
+    answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
     # with the answers of our own model more can be said than without
-    answered = sorted(kind for kind, r in requests.items() if answers[input_hash(r)] is not None)
+    answered = sorted(kind for kind, answer in answers.items() if answer is not None)
     digest = input_hash(document | {"answered": answered})
     # an answer that was found on the way is a state of its own
     state = _state(review, submission, revision)
-    stored = review.rechecks.filter(input_hash=digest).first()
+    stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz").first()
     if stored:
         stored.state = state
         stored.save(update_fields=["state"])
         return stored
-    fresh = Recheck.of(review, digest, state, core_recheck(document, lambda request: answers[input_hash(request)]))
+    fresh = Recheck.of(review, submission, digest, state, core_recheck(read, answers=answers))
     # where two requests ask the same at once, both have the same answer and one of them is kept
     Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
+    _prune(review)
     return fresh
 
 
-def _state(review: Review, submission: Submission | None, revision: BriefRevision) -> str:
+KEPT = 20
+"""Rechecks of a review that are kept, the newest, beside those that are kept anyway."""
+
+
+def _prune(review: Review) -> None:
+    """Drop what nobody asks for any more: kept are the newest, the last of each submission, and those that reports name."""
+    newest = list(review.rechecks.order_by("-at").values_list("pk", flat=True)[:KEPT])
+    last = review.rechecks.order_by("submission_id", "-at").distinct("submission_id").values_list("pk", flat=True)
+    named = review.reports.values("input_hash")
+    review.rechecks.exclude(pk__in=[*newest, *last]).exclude(input_hash__in=named).delete()
+
+
+def _state(review: Review, submission: Submission | None, revision: BriefRevision | None) -> str:
     """Hash of the revisions that a recheck rests on; none of them has to be read for it."""
-    model = current_model(review)
+    number = revision.number if revision else review.briefs.values_list("number", flat=True).first()
+    model = review.model_revisions.values_list("number", flat=True).first()
     done = review.runs.filter(status=Run.Status.DONE).aggregate(count=Count("pk"), last=Max("finished_at"))
     return input_hash(
         {
-            "brief": [revision.pk, revision.number],
+            "review": str(review.pk),
+            "brief": number,
             "submission": submission.state() if submission else None,
-            "model": [model.pk, model.number] if model else None,
+            "model": model,
             "runs": [done["count"], str(done["last"])],
         }
     )

@@ -109,7 +109,7 @@ class RecheckView(APIView):
     def get(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
         recheck = run_recheck(own.review, chosen_submission(own, asked_submission(request)))
-        return stored_json(request, bytes(recheck.sheet_gz), recheck.input_hash)
+        return stored_json(request, lambda: bytes(recheck.sheet_gz), recheck.input_hash)
 
 
 SIDE = OpenApiParameter("side", str, enum=["independent", "carried"], required=True)
@@ -141,7 +141,7 @@ class AcrossView(APIView):
 class EditionsView(APIView):
     @extend_schema(operation_id="editions_list", responses=core_response("Edition", many=True))
     def get(self, request: Request) -> HttpResponse:
-        return stored_json(request, *_packed(core_editions))
+        return stored_json(request, lambda: _packed(core_editions), f"editions-{ENGINE}")
 
 
 class VocabularyView(APIView):
@@ -149,13 +149,13 @@ class VocabularyView(APIView):
 
     @extend_schema(operation_id="vocabulary_get", responses=core_response("Vocabulary"))
     def get(self, request: Request) -> HttpResponse:
-        return stored_json(request, *_packed(core_vocabulary))
+        return stored_json(request, lambda: _packed(core_vocabulary), f"vocabulary-{ENGINE}")
 
 
 @cache
-def _packed(told: Callable[[], Any]) -> tuple[bytes, str]:
-    """What never changes while the engine is the same, as it is sent, and its tag."""
-    return gzip.compress(orjson.dumps(told()), mtime=0), f"{told.__name__}-{ENGINE}"
+def _packed(told: Callable[[], Any]) -> bytes:
+    """What never changes while the engine is the same, as it is sent."""
+    return gzip.compress(orjson.dumps(told()), mtime=0)
 
 
 MOST_CLAIMS = 20_000

@@ -24,11 +24,14 @@ class SubmissionQuerySet(NumberedFromZeroQuerySet):
         # serializers are made of models, so they can't be there before these
         from plumb_server.submissions.serializers import SubmissionSerializer
 
-        return SubmissionSerializer(self.all(), many=True).data
+        # exhibits and tables of a submission, and its cases, in a query each
+        tables = ClaimTable.objects.order_by("id")
+        told = self.prefetch_related("exhibits__reading", "cases", models.Prefetch("exhibits__tables", queryset=tables))
+        return SubmissionSerializer(told, many=True).data
 
     def latest_with_values(self) -> Submission | None:
         """The latest that holds values, else the latest."""
-        return self.filter(claims__isnull=False).first() or self.first()
+        return self.filter(exhibits__tables__count__gt=0).first() or self.first()
 
 
 class Submission(models.Model):
@@ -136,6 +139,8 @@ class ClaimTable(models.Model):
     sheet = models.CharField(max_length=120)
     reading = models.JSONField()
     """how the core read it, with its row of headings"""
+    count = models.PositiveIntegerField(default=0)
+    """of its claims, which never change"""
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -10,7 +10,7 @@ from plumb_server.web.schema import CellSerializer
 
 
 class TableSerializer(serializers.ModelSerializer):
-    claims = serializers.IntegerField(source="claims.count")
+    claims = serializers.IntegerField(source="count")
 
     class Meta:
         model = ClaimTable
@@ -102,7 +102,7 @@ class SubmissionSerializer(serializers.ModelSerializer):
     exhibits = ExhibitSerializer(many=True)
     tables = serializers.SerializerMethodField()
     cases = CaseSerializer(many=True)
-    claims = serializers.IntegerField(source="claims.count")
+    claims = serializers.SerializerMethodField()
 
     class Meta:
         model = Submission
@@ -121,8 +121,11 @@ class SubmissionSerializer(serializers.ModelSerializer):
 
     @extend_schema_field(TableSerializer(many=True))
     def get_tables(self, submission: Submission):
-        tables = ClaimTable.objects.filter(exhibit__submission=submission)
-        return TableSerializer(tables, many=True).data
+        tables = [table for exhibit in submission.exhibits.all() for table in exhibit.tables.all()]
+        return TableSerializer(sorted(tables, key=lambda t: t.pk), many=True).data
+
+    def get_claims(self, submission: Submission) -> int:
+        return sum(table.count for exhibit in submission.exhibits.all() for table in exhibit.tables.all())
 
 
 class ReadingSerializer(serializers.Serializer):

@@ -235,7 +235,9 @@ def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -
     submission.refresh_from_db()
     submission.require_open()
     used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
-    table = ClaimTable.objects.create(exhibit=exhibit, kind=result.kind, sheet=sheet.label, reading=used)
+    table = ClaimTable.objects.create(
+        exhibit=exhibit, kind=result.kind, sheet=sheet.label, reading=used, count=len(result.claims)
+    )
     if not keep_claims(submission, ((table, claim) for claim in result.claims)):
         raise Conflict(
             "a value of this table was accepted before in this submission",

@@ -8,7 +8,6 @@ from typing import Any
 from urllib.parse import quote
 
 from django.db import transaction
-from django.db.models import Count
 from django.http import FileResponse, Http404
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
@@ -163,7 +162,7 @@ class ExhibitPageView(APIView):
             raise Http404
         regions = exhibit.reading.regions
         own = [t for label, t in regions.items() if label.startswith(f"page {page},")]
-        accepted = exhibit.tables.filter(sheet__startswith=f"page {page},").annotate(count=Count("claims"))
+        accepted = exhibit.tables.filter(sheet__startswith=f"page {page},")
         told = [{"sheet": t.sheet, "kind": t.kind, "claims": t.count} for t in accepted]
         return Response(PageSerializer(found | {"tables": found["tables"] + own, "accepted": told}).data)
 

@@ -1,7 +1,12 @@
-"""How often somebody may ask for what takes long."""
+"""How often somebody may ask for what takes long, and that it is computed once where many ask at once."""
 
 from __future__ import annotations
 
+import hashlib
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from django.db import connection
 from rest_framework.throttling import UserRateThrottle
 
 
@@ -9,3 +14,24 @@ class ComputeThrottle(UserRateThrottle):
     """Computations of the headless contract; counted for each person, by all processes together."""
 
     scope = "compute"
+
+
+@contextmanager
+def one_at_a_time(name: str) -> Iterator[None]:
+    """Wait until no other process or thread is at the thing of this name; no row is locked meanwhile.
+
+    The lock is the connection's, or the transaction's within one: it goes where the process goes.
+    """
+    key = int.from_bytes(hashlib.sha256(name.encode()).digest()[:8], signed=True)
+    if connection.in_atomic_block:
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT pg_advisory_xact_lock(%s)", [key])
+        yield
+        return
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_lock(%s)", [key])
+    try:
+        yield
+    finally:
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT pg_advisory_unlock(%s)", [key])

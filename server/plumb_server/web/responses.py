@@ -3,22 +3,23 @@
 from __future__ import annotations
 
 import gzip
+from collections.abc import Callable
 
 from django.http import HttpResponse, HttpResponseNotModified
 from rest_framework.request import Request
 
 
-def stored_json(request: Request, compressed: bytes, tag: str) -> HttpResponse:
-    """JSON that is kept as gzip; nothing but its tag where the asker has it already."""
+def stored_json(request: Request, kept: Callable[[], bytes], tag: str) -> HttpResponse:
+    """JSON that is kept as gzip; nothing but its tag, and not even read, where the asker has it already."""
     named = f'"{tag}"'
     asked = request.headers.get("If-None-Match", "")
     response: HttpResponse
     if named in (part.strip().removeprefix("W/") for part in asked.split(",")):
         response = HttpResponseNotModified()
     elif "gzip" in request.headers.get("Accept-Encoding", ""):
-        response = HttpResponse(compressed, content_type="application/json", headers={"Content-Encoding": "gzip"})
+        response = HttpResponse(kept(), content_type="application/json", headers={"Content-Encoding": "gzip"})
     else:
-        response = HttpResponse(gzip.decompress(compressed), content_type="application/json")
+        response = HttpResponse(gzip.decompress(kept()), content_type="application/json")
     response["ETag"] = named
     # it may be kept, and is asked after each time: who may see it can change
     response["Cache-Control"] = "private, no-cache"

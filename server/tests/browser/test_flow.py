@@ -254,7 +254,7 @@ def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:
         assert "Not checked" in b.find("body").text
     finally:
         b.driver.switch_to.default_content()
-    b.click_button("Print this draft")
+    b.press("Print this draft")
     assert b.find("a[href^='/api/printings/']").text == "Open the PDF"
 
 
