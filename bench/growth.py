@@ -56,7 +56,9 @@ def main() -> None:
             begun = time.perf_counter()
             answer = call()
             took = time.perf_counter() - begun
-            print(f"{name:<14} {took:7.2f} s  {answer.status_code}  {len(answer.content) / 1e6:.2f} MB")
+            print(
+                f"{name:<14} {took:7.2f} s  {answer.status_code}  {answer.num_bytes_downloaded / 1e6:.2f} MB sent, {len(answer.content) / 1e6:.2f} MB"
+            )
             assert answer.status_code < 400, answer.text
             return answer
 

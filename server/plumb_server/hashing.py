@@ -10,7 +10,7 @@ import orjson
 from plumb_core import ENGINE
 
 
-def input_hash(document: dict[str, Any]) -> str:
+def input_hash(document: Any) -> str:
     """Hash of everything that a result depends on: the document and the engine's version."""
     try:
         canonical = orjson.dumps(document, option=orjson.OPT_SORT_KEYS)

@@ -69,5 +69,4 @@ class Recheck(models.Model):
 
 
 def _packed(document: Any) -> bytes:
-    # most of what compression gains is gained at its quickest level
-    return gzip.compress(orjson.dumps(document), compresslevel=1, mtime=0)
+    return gzip.compress(orjson.dumps(document), compresslevel=4, mtime=0)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Count, Max
 from plumb_core.checks.recheck import own_requests
 from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION
 
@@ -49,12 +51,17 @@ def _known(review: Review, state: str) -> Recheck | None:
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
-    document = review_document(review, submission, revision)
+    held = _held(submission) if submission else None
+    document = review_document(review, None, revision)
     read = read_recheck(document)
+    if submission and held:
+        cases = [case.as_core() for case in submission.cases.all()]
+        read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=held.claims)
     answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
     # with the answers of our own model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
-    digest = input_hash(document | {"answered": answered})
+    told = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
+    digest = input_hash(document | {"answered": answered, "submission": told, "claims": held and held.digest})
     # an answer that was found on the way is a state of its own
     state = _state(review, submission, revision)
     stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz").first()
@@ -67,6 +74,30 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
     Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
     _prune(review)
     return fresh
+
+
+@dataclass(frozen=True)
+class _Held:
+    """The claims of a submission as the core reads them, and the hash of what they say."""
+
+    claims: list[core.Claim]
+    digest: str
+
+
+HELD = 250_000
+"""Claims that a process holds of the submissions it rechecked last: they change only with their tables."""
+_submissions_held: dict[tuple[int, tuple[int, ...]], _Held] = {}
+
+
+def _held(submission: Submission) -> _Held:
+    key = (submission.pk, tuple(submission.state()["tables"]))
+    held = _submissions_held.pop(key, None)
+    if held is None:
+        held = _Held(*submission.claims.as_core())
+    _submissions_held[key] = held
+    while sum(len(h.claims) for h in list(_submissions_held.values())) > HELD and len(_submissions_held) > 1:
+        _submissions_held.pop(next(iter(_submissions_held)), None)
+    return held
 
 
 KEPT = 20

@@ -9,6 +9,7 @@ from django.conf import settings
 from django.db import connection, models
 from plumb_core.documents import submission as core
 
+from plumb_server.hashing import input_hash
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.numbers import NumberedFromZeroQuerySet
 from plumb_server.web.problems import Conflict
@@ -184,6 +185,35 @@ class ClaimQuerySet(models.QuerySet):
         ):
             for row in rows:
                 copy.write_row(row)
+
+    def as_core(self) -> tuple[list[core.Claim], str]:
+        """As the core's model, not checked again, for they were when they were taken in; and the hash of what they say."""
+        rows = list(self.order_by("id").values_list(*self.COLUMNS))
+        sources: dict[tuple[Any, ...], core.Source] = {}
+
+        def source(file: str, sheet: str, row: int | None, column: str) -> core.Source:
+            # a row of a table says many things
+            place = (file, sheet, row, column)
+            if (known := sources.get(place)) is None:
+                known = sources[place] = core.Source.made_of(file=file, sheet=sheet, row=row, column=column)
+            return known
+
+        claims = [
+            core.Claim.made_of(
+                quantity=quantity,
+                direction=direction or None,
+                story=story or None,
+                point=point,
+                case=case,
+                value=text if number is None else number,
+                text=text,
+                unit=unit,
+                scale=scale,
+                source=source(file, sheet, row, column),
+            )
+            for quantity, direction, story, point, case, number, text, unit, scale, row, column, sheet, file in rows
+        ]
+        return claims, input_hash(rows)
 
     def as_documents(self) -> list[dict[str, Any]]:
         """As the core's documents have them; read as plain rows, without the exhibits' contents."""
