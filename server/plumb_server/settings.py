@@ -33,7 +33,15 @@ INSTALLED_APPS = [
     "rest_framework",
     "drf_spectacular",
     "procrastinate.contrib.django",
-    "plumb_server.accounts",
+    # before the accounts library, whose mails it words
+    "plumb_server.accounts.apps.AccountsConfig",
+    "allauth",
+    "allauth.account",
+    "allauth.mfa",
+    "allauth.socialaccount",
+    "allauth.socialaccount.providers.openid_connect",
+    "allauth.usersessions",
+    "allauth.headless",
     "plumb_server.reviews",
     "plumb_server.submissions",
     "plumb_server.rechecks",
@@ -51,12 +59,21 @@ MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "allauth.account.middleware.AccountMiddleware",
+    "allauth.usersessions.middleware.UserSessionsMiddleware",
+    "plumb_server.accounts.middleware.Idle",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 
 ROOT_URLCONF = "plumb_server.urls"
 WSGI_APPLICATION = "plumb_server.wsgi.application"
-TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
 
 DATABASES = {
     "default": {
@@ -75,9 +92,68 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_USER_MODEL = "accounts.User"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
+    {
+        "NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator",
+        "OPTIONS": {"user_attributes": ("email", "name", "firm")},
+    },
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
+
+# accounts: signing in with the address, by invitation only; one door for passwords, second factors, passkeys and providers
+AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
+PROXIES = int(os.environ.get("PLUMB_PROXIES", "0"))
+ALLAUTH_TRUSTED_PROXY_COUNT = PROXIES
+HEADLESS_ONLY = True
+HEADLESS_CLIENTS = ("browser",)
+HEADLESS_FRONTEND_URLS = {
+    "account_confirm_email": "/account/verify/{key}",
+    "account_reset_password": "/account/reset",
+    "account_reset_password_from_key": "/account/reset/{key}",
+    "account_signup": "/",
+    "socialaccount_login_error": "/account/provider",
+}
+ACCOUNT_ADAPTER = "plumb_server.accounts.adapter.AccountAdapter"
+ACCOUNT_USER_MODEL_USERNAME_FIELD = None
+ACCOUNT_LOGIN_METHODS = {"email"}
+ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
+ACCOUNT_EMAIL_VERIFICATION = "mandatory"
+ACCOUNT_CHANGE_EMAIL = True
+ACCOUNT_EMAIL_NOTIFICATIONS = True
+ACCOUNT_PREVENT_ENUMERATION = True
+ACCOUNT_EMAIL_SUBJECT_PREFIX = "Vigilant Plumb: "
+ACCOUNT_LOGIN_ON_PASSWORD_RESET = False
+ACCOUNT_LOGOUT_ON_PASSWORD_CHANGE = False
+ACCOUNT_REAUTHENTICATION_TIMEOUT = 300
+# failures slow an account, wherever they come from
+ACCOUNT_RATE_LIMITS = {"login": "30/m/ip", "login_failed": "60/m/ip,10/300s/key"}
+MFA_SUPPORTED_TYPES = ["totp", "webauthn", "recovery_codes"]
+MFA_PASSKEY_LOGIN_ENABLED = True
+MFA_TOTP_ISSUER = "Vigilant Plumb"
+# browsers take passkeys without TLS on this machine only, by its name
+MFA_WEBAUTHN_ALLOW_INSECURE_ORIGIN = not TLS
+USERSESSIONS_TRACK_ACTIVITY = False
+SOCIALACCOUNT_ADAPTER = "plumb_server.accounts.adapter.SocialAccountAdapter"
+SOCIALACCOUNT_EMAIL_AUTHENTICATION = True
+SOCIALACCOUNT_EMAIL_AUTHENTICATION_AUTO_CONNECT = True
+SOCIALACCOUNT_PROVIDERS = {"openid_connect": {"APPS": json.loads(os.environ.get("PLUMB_OIDC", "[]"))}}
+
+SIGNING_FRESH = 120
+"""s for which a password or second factor that was asked for again is good for one signature."""
+
+# mail: a folder in the demo, whose page shows it; otherwise by SMTP
+MAIL_FOLDER = os.environ.get("PLUMB_MAIL_FOLDER", "")
+if MAIL_FOLDER:
+    EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
+    EMAIL_FILE_PATH = MAIL_FOLDER
+EMAIL_HOST = os.environ.get("PLUMB_SMTP_HOST", "localhost")
+EMAIL_PORT = int(os.environ.get("PLUMB_SMTP_PORT", "25"))
+EMAIL_HOST_USER = os.environ.get("PLUMB_SMTP_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("PLUMB_SMTP_PASSWORD", "")
+EMAIL_USE_TLS = os.environ.get("PLUMB_SMTP_TLS") == "1"
+EMAIL_TIMEOUT = 10
+DEFAULT_FROM_EMAIL = os.environ.get("PLUMB_MAIL_FROM", "plumb@localhost")
 
 HAZARD_URL = os.environ.get("PLUMB_HAZARD_URL", "http://127.0.0.1:8471").rstrip("/")
 HAZARD_TIMEOUT = 2.0
@@ -126,6 +202,12 @@ STORAGES = {
     },
 }
 
+SESSION_IDLE = int(os.environ.get("PLUMB_IDLE", 4 * 3600))
+"""s after which somebody who did nothing is signed out."""
+SESSION_LONGEST = 7 * 24 * 3600
+"""s after which everybody signs in again."""
+SESSION_COOKIE_AGE = SESSION_LONGEST
+SESSION_EXPIRE_AT_BROWSER_CLOSE = True
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
@@ -136,20 +218,29 @@ X_FRAME_OPTIONS = "SAMEORIGIN"
 if TLS:
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    # such a cookie is taken from this host alone, by TLS alone
+    SESSION_COOKIE_NAME, CSRF_COOKIE_NAME = "__Host-session", "__Host-csrftoken"
+    ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https"
     SECURE_HSTS_SECONDS = 31_536_000
     SECURE_SSL_REDIRECT = True
     CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 
 REST_FRAMEWORK = {
-    "DEFAULT_AUTHENTICATION_CLASSES": ["rest_framework.authentication.SessionAuthentication"],
-    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_AUTHENTICATION_CLASSES": [
+        "rest_framework.authentication.SessionAuthentication",
+        "plumb_server.accounts.tokens.TokenAuthentication",
+    ],
+    "DEFAULT_PERMISSION_CLASSES": [
+        "rest_framework.permissions.IsAuthenticated",
+        "plumb_server.accounts.tokens.WithinScope",
+    ],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_PARSER_CLASSES": ["plumb_server.web.requests.PlainJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "plumb_server.web.problems.handle",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min", "compute": "300/min"},
+    "DEFAULT_THROTTLE_RATES": {"compute": "300/min", "invitation": "30/min"},
     # addresses that proxies of ours vouch for; without one nobody's X-Forwarded-For is believed
-    "NUM_PROXIES": int(os.environ.get("PLUMB_PROXIES", "0")),
+    "NUM_PROXIES": PROXIES,
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Vigilant Plumb",

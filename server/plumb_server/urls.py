@@ -20,6 +20,9 @@ urlpatterns = [
     path("api/", include("plumb_server.reference.urls")),
     path("api/hazard/", HazardView.as_view()),
     path("api/openapi/", SpectacularAPIView.as_view()),
+    # the accounts library: what the screens of signing in speak with, and where providers come back to
+    path("_allauth/", include("allauth.headless.urls")),
+    path("accounts/", include("allauth.urls")),
     path("health/", health),
-    re_path(r"^(?!api/|assets/).*$", application),
+    re_path(r"^(?!api/|assets/|_allauth/|accounts/).*$", application),
 ]

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.test import Client
 from plumb_server.accounts.models import User
+from plumb_server.demo.people import PASSWORD
 
 STORIES = "Story\tHeight (m)\tWeight (kN)\nL2\t3.6\t900\nL1\t4.0\t1000\n"
 PARAMETERS = "Item\tValue\tX\tY\tUnit\nS_DS\t1.0\t\t\tg\nV\t\t400\t380\tkN\n"
@@ -18,7 +19,7 @@ class Api(Client):
     def __init__(self, email: str | None = None):
         super().__init__(enforce_csrf_checks=True)
         if email:
-            self.force_login(User.objects.get(username=email))
+            self.force_login(User.objects.get(email=email))
             self.get("/api/session/")
 
     def send(self, method: str, path: str, body: Any = None, based_on: int | None = None) -> Any:
@@ -33,7 +34,8 @@ class Api(Client):
         return self.get(f"/api/printings/{asked['id']}.pdf")
 
     def sign(self, review: Any) -> Any:
-        """Issue the report of a review."""
+        """Sign and issue the report of a review."""
+        self.send("POST", "/_allauth/browser/v1/auth/reauthenticate", {"password": PASSWORD})
         return self.send("POST", f"/api/reviews/{review}/reports/")
 
     def upload(self, path: str, file: Any) -> Any:

@@ -115,7 +115,7 @@ def test_of_two_changes_at_once_one_is_told_so(
 ) -> None:
     """Both read the finding before either wrote it, as two requests at once do."""
     made = Finding.objects.get(pk=file(lead, clinic, ["V.Y"]).json()["id"])
-    own = access(User.objects.get(username=LEAD), clinic.pk)
+    own = access(User.objects.get(email=LEAD), clinic.pk)
     first, second = Finding.objects.get(pk=made.pk), Finding.objects.get(pk=made.pk)
     change_finding(first, own, dict(one), first.revision)
     with pytest.raises(Outdated):
@@ -130,8 +130,8 @@ def test_an_answer_to_a_finding_that_was_settled_meanwhile_stays_an_answer_in_it
 ) -> None:
     finding = clinic.findings.get(number=1)
     old = Finding.objects.get(pk=finding.pk)
-    own = access(User.objects.get(username=LEAD), clinic.pk)
+    own = access(User.objects.get(email=LEAD), clinic.pk)
     change_finding(finding, own, {"status": "settled"}, finding.revision)
-    write_message(old, access(User.objects.get(username=SUBMITTER), clinic.pk, EVERYBODY), "Late.")
+    write_message(old, access(User.objects.get(email=SUBMITTER), clinic.pk, EVERYBODY), "Late.")
     finding.refresh_from_db()
     assert finding.status == "settled"

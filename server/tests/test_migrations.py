@@ -15,6 +15,7 @@ from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission
 
 EARLIER = [
+    ("accounts", "0002_counts"),
     ("findings", "0001_initial"),
     ("reviews", "0003_a_state_holds_a_document"),
     ("submissions", None),

@@ -24,7 +24,7 @@ from rest_framework.test import APIRequestFactory, force_authenticate
 
 def ask(view, body=None):
     request = APIRequestFactory().get("/") if body is None else APIRequestFactory().post("/", body, format="json")
-    force_authenticate(request, User(username="reader"))
+    force_authenticate(request, User(email="reader"))
     answer = view.as_view()(request)
     return json.loads((answer.render() if hasattr(answer, "render") else answer).content)
 

@@ -254,7 +254,7 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(
     from plumb_server.accounts.models import User
     from plumb_server.reviews.services import create_review
 
-    user = User.objects.create(username="somebody@hesper.example", email="somebody@hesper.example")
+    user = User.objects.create(email="somebody@hesper.example")
     review = create_review(user, brief={"edition": "asce7-16"}, title="Held up")
     stories = [{"name": f"L{i}", "height": 3.0, "mass": 10.0, "inertia": 90.0, "centre": [0.0, 0.0]} for i in range(3)]
     lines = [

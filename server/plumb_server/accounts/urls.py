@@ -1,5 +1,20 @@
 from django.urls import path
 
+from plumb_server.accounts import office, own
 from plumb_server.accounts.views import SessionView
 
-urlpatterns = [path("session/", SessionView.as_view())]
+urlpatterns = [
+    path("session/", SessionView.as_view()),
+    path("account/", own.AccountView.as_view()),
+    path("account/tokens/", own.TokensView.as_view()),
+    path("account/tokens/<int:token_id>/", own.TokenView.as_view()),
+    path("account/records/", own.OwnRecordsView.as_view()),
+    path("invitations/<str:key>/", own.InvitationView.as_view()),
+    path("mail/", own.MailView.as_view()),
+    path("office/people/", office.PeopleView.as_view()),
+    path("office/people/<int:user_id>/", office.PersonView.as_view()),
+    path("office/people/<int:user_id>/sessions/", office.PersonSessionsView.as_view()),
+    path("office/people/<int:user_id>/factors/", office.PersonFactorsView.as_view()),
+    path("office/invitations/<int:invitation_id>/", office.InvitedView.as_view()),
+    path("office/records/", office.OfficeRecordsView.as_view()),
+]

@@ -1,80 +1,125 @@
-"""Signing in and out."""
+"""Signing in and out, and who is signed in.  Second factors, passkeys, resets and the rest are the accounts library's."""
 
 from __future__ import annotations
 
-from django.contrib.auth import authenticate, login, logout
+import json
+from typing import Any
+
+from allauth.headless.account.views import LoginView
+from allauth.headless.constants import Client
+from allauth.mfa.models import Authenticator
+from allauth.socialaccount.adapter import get_adapter as providers_of
+from django.conf import settings
+from django.contrib.auth import logout
 from django.middleware.csrf import get_token
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, status
+from rest_framework.exceptions import APIException, Throttled
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
-from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
-from plumb_server.accounts import attempts
 from plumb_server.web.problems import Unusable
 
 
 class SignInSerializer(serializers.Serializer):
-    email = serializers.CharField(max_length=150)
-    password = serializers.CharField(max_length=200)
+    email = serializers.CharField(max_length=254)
+    password = serializers.CharField(max_length=200, trim_whitespace=False)
 
 
 class PersonSerializer(serializers.Serializer):
     id = serializers.IntegerField()
     name = serializers.CharField()
     firm = serializers.CharField()
-    email = serializers.CharField(source="username")
+    email = serializers.CharField()
+    administers = serializers.BooleanField(source="is_staff", help_text="the accounts of the office")
+    second_factor = serializers.SerializerMethodField()
+
+    def get_second_factor(self, person: Any) -> bool:
+        return Authenticator.objects.filter(user=person).exclude(type=Authenticator.Type.RECOVERY_CODES).exists()
+
+
+class ProviderSerializer(serializers.Serializer):
+    """Somebody who vouches for people, to sign in with."""
+
+    id = serializers.CharField()
+    name = serializers.CharField()
 
 
 class SessionSerializer(serializers.Serializer):
     person = PersonSerializer(allow_null=True)
+    providers = ProviderSerializer(many=True)
+    mail_is_caught = serializers.BooleanField(help_text="mail goes to a page of the demo instead of to people")
 
 
-class SignInThrottle(ScopedRateThrottle):
-    scope = "sign-in"
+class SecondFactorAsked(APIException):
+    """The password was right, and more is asked for."""
 
-    def allow_request(self, request, view):
-        # only attempts count, not asking who is signed in
-        return request.method != "POST" or super().allow_request(request, view)
+    status_code = status.HTTP_401_UNAUTHORIZED
+    default_detail = "a second factor is asked for"
+
+    def __init__(self) -> None:
+        super().__init__(self.default_detail)
+        remedy = "Give the code of your authenticator, or use a key made for scripts."
+        self.errors = [{"path": "/", "message": self.default_detail, "remedy": remedy}]
+
+
+_sign_in = LoginView.as_api_view(client=Client.BROWSER)
+
+
+def session_told(request: Request) -> dict[str, Any]:
+    providers = [{"id": app.provider_id, "name": app.name} for app in providers_of().list_apps(request)]
+    return SessionSerializer(
+        {
+            "person": request.user if request.user.is_authenticated else None,
+            "providers": providers,
+            "mail_is_caught": bool(settings.MAIL_FOLDER),
+        }
+    ).data
 
 
 @method_decorator(csrf_protect, name="dispatch")
 class SessionView(APIView):
     permission_classes = [AllowAny]
-    throttle_classes = [SignInThrottle]
-    throttle_scope = "sign-in"
 
     @extend_schema(operation_id="session_get", responses=SessionSerializer)
     def get(self, request: Request) -> Response:
         get_token(request)
-        return Response(SessionSerializer({"person": request.user if request.user.is_authenticated else None}).data)
+        return Response(session_told(request))
 
     @extend_schema(operation_id="session_open", request=SignInSerializer, responses=SessionSerializer)
     def post(self, request: Request) -> Response:
-        given = SignInSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        email = given.validated_data["email"].strip().lower()
-        attempts.refuse_where_too_many(email)
-        user = authenticate(request, username=email, password=given.validated_data["password"])
-        if user is None:
-            attempts.note_failure(email)
-            raise Unusable(
-                [
-                    {
-                        "path": "/password",
-                        "message": "e-mail address and password don't belong together",
-                        "remedy": "Check both; the lead of your team can set a new password.",
-                    }
-                ]
-            )
-        login(request, user)
-        return Response(SessionSerializer({"person": user}).data)
+        # the library's own door: with its limits, its second factors, its records
+        asked = request._request
+        answer = _sign_in(asked)
+        if answer.status_code == status.HTTP_429_TOO_MANY_REQUESTS:
+            raise Throttled(300)
+        if answer.status_code == status.HTTP_400_BAD_REQUEST:
+            raise Unusable(refused_by_library(json.loads(answer.content)))
+        if not asked.user.is_authenticated:
+            raise SecondFactorAsked
+        request.user = asked.user
+        return Response(session_told(request))
 
     @extend_schema(operation_id="session_close", responses={204: None})
     def delete(self, request: Request) -> Response:
-        logout(request)
+        logout(request._request)
         return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+def refused_by_library(answer: dict[str, Any]) -> list[dict[str, Any]]:
+    """The accounts library's errors as ours have it."""
+    told = []
+    for error in answer.get("errors", []):
+        path, message = f"/{error.get('param', '')}", str(error.get("message", ""))
+        remedy = "Mend this and send it again."
+        if error.get("code") == "too_many_login_attempts":
+            raise Throttled(300)
+        if error.get("code") == "email_password_mismatch":
+            path, message = "/password", "e-mail address and password don't belong together"
+            remedy = "Check both; a forgotten password can be set anew."
+        told.append({"path": path, "message": message, "remedy": remedy})
+    return told or [{"path": "/", "message": "this can't be used", "remedy": "Mend it and send it again."}]

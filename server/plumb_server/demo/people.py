@@ -5,6 +5,7 @@ LEAD = "ilse.varga@hesper-review.example"
 REVIEWER = "jonas.reed@hesper-review.example"
 SUBMITTER = "mira.oduya@calder-finch.example"
 READER = "clerk@port-maren.example"
+OFFICE = "nora.quist@hesper-review.example"
 STRANGER = "avel.tran@northlight.example"
 
 PEOPLE = {
@@ -12,5 +13,6 @@ PEOPLE = {
     REVIEWER: ("Jonas Reed", "Hesper Review Office"),
     SUBMITTER: ("Mira Oduya", "Calder Finch Structures"),
     READER: ("Tomas Bell", "Port Maren Building Office"),
+    OFFICE: ("Nora Quist", "Hesper Review Office"),
     STRANGER: ("Avel Tran", "Northlight Partners"),
 }

@@ -17,7 +17,7 @@ from plumb_server.demo.buildings import (
     LIBRARY_BRIEF,
 )
 from plumb_server.demo.clinic_model import clinic_model
-from plumb_server.demo.people import LEAD, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
+from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
 from plumb_server.demo.submissions import FILES
 from plumb_server.findings.services import change_finding, file_finding, write_message
 from plumb_server.rechecks.services import run_recheck
@@ -90,11 +90,8 @@ def seed() -> None:
 
 def _person(email: str) -> User:
     name, firm = PEOPLE[email]
-    user, created = User.objects.get_or_create(username=email, defaults={"email": email, "name": name, "firm": firm})
-    if created:
-        user.set_password(PASSWORD)
-        user.save()
-    return user
+    known = User.objects.filter(email=email).first()
+    return known or User.objects.create_user(email, PASSWORD, name=name, firm=firm, is_staff=email == OFFICE)
 
 
 def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: str, **about: str) -> Review:

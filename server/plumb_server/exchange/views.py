@@ -13,6 +13,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from plumb_server.accounts.records import note
 from plumb_server.exchange.services import export_review, import_review
 from plumb_server.reviews.access import access
 from plumb_server.reviews.serializers import ReviewDetailSerializer
@@ -31,6 +32,7 @@ class ExportView(APIView):
     @extend_schema(operation_id="review_export", parameters=[SUBMISSION], responses=OpenApiTypes.OBJECT)
     def get(self, request: Request, review_id: str) -> HttpResponse:
         own = access(request.user, review_id)
+        note(request, "exported", review=str(own.review.pk), title=own.review.title)
         document = export_review(own.review, chosen_submission(own, asked_submission(request)), request.user)
         answer = HttpResponse(json.dumps(document, ensure_ascii=False, indent=1), content_type="application/json")
         name = quote(f"{own.review.title}.plumb.json", safe="")

@@ -11,6 +11,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from plumb_server.accounts.records import note
+from plumb_server.accounts.signing import require_signature
 from plumb_server.reports import printing, services
 from plumb_server.reports.models import Printing, Report
 from plumb_server.reviews.access import TEAM, access, lead_only
@@ -84,6 +86,9 @@ class PrintingFileView(APIView):
 
 
 class ReportsView(APIView):
+    in_person = True
+    by_key = ("GET",)
+
     @extend_schema(operation_id="reports_list", responses=ReportSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id, MAY_READ)
@@ -93,6 +98,7 @@ class ReportsView(APIView):
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         lead_only(own, "sign off and issue a report")
+        require_signature(request)
         return _asked(printing.ask_for(own.review, request.user, issues=True))
 
 
@@ -101,4 +107,5 @@ class ReportFileView(APIView):
     def get(self, request: Request, report_id: int) -> HttpResponse:
         report = get_object_or_404(Report, pk=report_id)
         access(request.user, report.review_id, MAY_READ)
+        note(request, "downloaded", review=str(report.review_id), report=report.number)
         return _pdf(bytes(report.pdf), f"report-{report.number}")

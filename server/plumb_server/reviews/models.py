@@ -10,7 +10,7 @@ from django.db import models
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 
-from plumb_server.accounts.models import User
+from plumb_server.accounts.models import Invitation, User
 from plumb_server.web.problems import Conflict
 
 
@@ -82,6 +82,24 @@ class Membership(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["review", "user"], name="one_role_per_member")]
+
+
+class Place(models.Model):
+    """A role in the team of a review that is held for somebody who is invited."""
+
+    review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="places")
+    role = models.CharField(max_length=10, choices=Role)
+    invitation = models.ForeignKey(Invitation, on_delete=models.CASCADE, related_name="places")
+
+    def __str__(self) -> str:
+        return f"{self.review.title}, as {self.role}"
+
+    def take(self, user: User) -> None:
+        """Take the role up; a closed review takes nobody in any more."""
+        review = self.review.locked()
+        _, created = Membership.objects.get_or_create(review=review, user=user, defaults={"role": self.role})
+        if created:
+            review.record(user, "invitation accepted", member=user.email, role=self.role)
 
 
 class State(models.Model):

@@ -10,6 +10,7 @@ from plumb_server.web.schema import BriefField
 
 
 class MemberSerializer(serializers.Serializer):
+    active = serializers.BooleanField(source="user.is_active")
     id = serializers.IntegerField(source="user.id")
     name = serializers.CharField(source="user.name")
     firm = serializers.CharField(source="user.firm")
@@ -17,8 +18,28 @@ class MemberSerializer(serializers.Serializer):
 
 
 class NewMemberSerializer(serializers.Serializer):
-    email = serializers.CharField(max_length=150)
+    email = serializers.EmailField(max_length=254)
     role = serializers.ChoiceField(Role.choices)
+
+
+class RoleSerializer(serializers.Serializer):
+    role = serializers.ChoiceField(Role.choices)
+
+
+class PlaceSerializer(serializers.Serializer):
+    """A role that is held for somebody who is invited."""
+
+    id = serializers.IntegerField()
+    email = serializers.CharField(source="invitation.email")
+    role = serializers.ChoiceField(Role.choices)
+    expires_at = serializers.DateTimeField(source="invitation.expires_at")
+
+
+class AddedSerializer(serializers.Serializer):
+    """What came of adding somebody: a member, or an invitation."""
+
+    member = MemberSerializer(allow_null=True)
+    invited = PlaceSerializer(allow_null=True)
 
 
 class ReviewSerializer(serializers.ModelSerializer):
@@ -69,6 +90,7 @@ class ReviewDetailSerializer(serializers.ModelSerializer):
 
     role = serializers.ChoiceField(Role.choices)
     team = MemberSerializer(many=True)
+    invited = PlaceSerializer(many=True)
     brief = BriefField()
     brief_number = serializers.IntegerField()
     can_undo = serializers.BooleanField()
@@ -86,6 +108,7 @@ class ReviewDetailSerializer(serializers.ModelSerializer):
             "created_at",
             "role",
             "team",
+            "invited",
             "brief",
             "brief_number",
             "can_undo",

@@ -5,13 +5,17 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Q, QuerySet
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
 from plumb_core.briefs import with_governing
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 
-from plumb_server.accounts.models import User
+from plumb_server.accounts.invitations import invite
+from plumb_server.accounts.models import Invitation, User
 from plumb_server.reviews.meanwhile import meanwhile
-from plumb_server.reviews.models import BriefRevision, Membership, Review, Role
+from plumb_server.reviews.models import BriefRevision, Membership, Place, Review, Role
 from plumb_server.reviews.states import next_state, undone
 from plumb_server.web.problems import Conflict, Outdated
 
@@ -49,14 +53,85 @@ def change_review(review: Review, user: User, changes: dict[str, Any], based_on:
 
 
 @transaction.atomic
-def add_member(review: Review, user: User, member: User, role: str) -> Membership:
-    """Take somebody into the team of a review."""
+def add_member(review: Review, user: User, email: str, role: str, request: HttpRequest) -> Membership | Place:
+    """Take somebody into the team of a review: a colleague at once, anybody else by invitation.
+
+    Colleagues are those whom the lead sees anyway: on another review of theirs, or of the same firm. Of others nobody is
+    told whether they have an account.
+    """
     review.locked()
-    membership, created = Membership.objects.get_or_create(review=review, user=member, defaults={"role": role})
-    if not created:
-        raise Conflict(f"{member.name} is a member already", "Nothing needs to be done.", "/email")
-    review.record(user, "member added", member=member.username, role=role)
+    email = email.strip().lower()
+    member = colleagues_of(user).filter(email=email).first()
+    if review.team.filter(user__email=email).exists():
+        raise Conflict(f"{email} is a member already", "Nothing needs to be done.", "/email")
+    if member is not None:
+        review.record(user, "member added", member=member.email, role=role)
+        return Membership.objects.create(review=review, user=member, role=role)
+    # an earlier invitation to the same review is void
+    Invitation.objects.filter(email=email, accepted_at=None, places__review=review).delete()
+    invitation = invite(request, email, user, f"the review of {review.title}")
+    review.record(user, "member invited", member=email, role=role)
+    return Place.objects.create(review=review, role=role, invitation=invitation)
+
+
+def colleagues_of(user: User) -> QuerySet[User]:
+    """People whom somebody knows from a review or from the firm."""
+    known = Q(memberships__review__team__user=user)
+    if user.firm:
+        known |= Q(firm=user.firm)
+    return User.objects.filter(known, is_active=True).distinct()
+
+
+def _held_member(review: Review, member: int) -> Membership:
+    review.locked()
+    return get_object_or_404(
+        Membership.objects.select_for_update(of=("self",)).select_related("user"), review=review, user=member
+    )
+
+
+def _require_lead(review: Review, without: Membership) -> None:
+    leads = review.team.filter(role=Role.LEAD, user__is_active=True).exclude(pk=without.pk)
+    if without.role == Role.LEAD and not leads.exists():
+        raise Conflict("the review would be without a lead", "Hand the lead over first.", "/role")
+
+
+@transaction.atomic
+def change_role(review: Review, user: User, member: int, role: str) -> Membership:
+    """Give a member another role; a review always has a lead."""
+    membership = _held_member(review, member)
+    if membership.role != role:
+        _require_lead(review, membership)
+        before, membership.role = membership.role, role
+        membership.save(update_fields=["role"])
+        review.record(user, "role changed", member=membership.user.email, before=before, role=role)
     return membership
+
+
+@transaction.atomic
+def hand_over(review: Review, user: User, member: int) -> Membership:
+    """Another member leads from now on; who led stays as a reviewer."""
+    membership = change_role(review, user, member, Role.LEAD)
+    if membership.user_id != user.pk:
+        change_role(review, user, user.pk, Role.REVIEWER)
+    return membership
+
+
+@transaction.atomic
+def remove_member(review: Review, user: User, member: int) -> None:
+    """Take a member out of the team; what they wrote stays theirs."""
+    membership = _held_member(review, member)
+    _require_lead(review, membership)
+    review.record(user, "member removed", member=membership.user.email, role=membership.role)
+    membership.delete()
+
+
+@transaction.atomic
+def withdraw_place(review: Review, user: User, place: int) -> None:
+    """Make an invitation void."""
+    review.locked()
+    held = get_object_or_404(Place.objects.select_related("invitation"), review=review, pk=place)
+    review.record(user, "invitation withdrawn", member=held.invitation.email, role=held.role)
+    held.invitation.delete()
 
 
 def canonical_brief(brief: Any) -> dict[str, Any]:

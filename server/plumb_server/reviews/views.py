@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import Case, Count, OuterRef, Q, QuerySet, Subquery, When
+from django.db.models import Case, Count, OuterRef, Prefetch, Q, QuerySet, Subquery, When, prefetch_related_objects
 from django.db.models.functions import Coalesce
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import status
@@ -12,11 +12,11 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from plumb_server.accounts.models import User
 from plumb_server.reviews import services
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access, lead_only
 from plumb_server.reviews.models import BriefRevision, Membership, Review, Role
 from plumb_server.reviews.serializers import (
+    AddedSerializer,
     AuditSerializer,
     MemberSerializer,
     NewMemberSerializer,
@@ -24,8 +24,8 @@ from plumb_server.reviews.serializers import (
     ReviewChangeSerializer,
     ReviewDetailSerializer,
     ReviewSerializer,
+    RoleSerializer,
 )
-from plumb_server.web.problems import Unusable
 from plumb_server.web.requests import IF_MATCH, based_on, number_asked, sent
 
 AUDIT_ENTRIES = 500
@@ -59,11 +59,15 @@ def _listed(user: Any, words: str) -> QuerySet[Review]:
 def review_told(own: Access) -> dict[str, Any]:
     """A review with all that its screens start from, as a member sees it."""
     revision = own.review.current_brief()
+    prefetch_related_objects([own.review], Prefetch("team", Membership.objects.select_related("user")))
     shown = _with(
         own.review,
         role=own.role,
         brief=revision.document,
         brief_number=revision.number,
+        invited=own.review.places.filter(invitation__accepted_at=None).select_related("invitation")
+        if own.role == Role.LEAD
+        else [],
         can_undo=revision.undo_to is not None,
     )
     data = ReviewDetailSerializer(shown).data
@@ -135,18 +139,57 @@ class ReviewView(APIView):
 
 
 class TeamView(APIView):
-    @extend_schema(operation_id="team_add", request=NewMemberSerializer, responses={201: MemberSerializer})
+    in_person = True
+
+    @extend_schema(operation_id="team_add", request=NewMemberSerializer, responses={201: AddedSerializer})
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
         lead_only(own, "add members")
         given = sent(NewMemberSerializer, request)
-        user = User.objects.filter(username=given["email"].strip().lower()).first()
-        if user is None:
-            said = f"nobody signs in with {given['email']}"
-            remedy = "Check the address, or have an account made first."
-            raise Unusable([{"path": "/email", "message": said, "remedy": remedy}])
-        member = services.add_member(own.review, request.user, user, given["role"])
-        return Response(MemberSerializer(member).data, status=status.HTTP_201_CREATED)
+        added = services.add_member(own.review, request.user, given["email"], given["role"], request._request)
+        key = "member" if isinstance(added, Membership) else "invited"
+        return Response(
+            AddedSerializer({"member": None, "invited": None, key: added}).data, status=status.HTTP_201_CREATED
+        )
+
+
+def _led(request: Request, review_id: str) -> Access:
+    own = access(request.user, review_id)
+    lead_only(own, "change the team")
+    return own
+
+
+class MemberView(APIView):
+    in_person = True
+
+    @extend_schema(operation_id="team_change", request=RoleSerializer, responses=MemberSerializer)
+    def patch(self, request: Request, review_id: str, user_id: int) -> Response:
+        own = _led(request, review_id)
+        changed = services.change_role(own.review, request.user, user_id, sent(RoleSerializer, request)["role"])
+        return Response(MemberSerializer(changed).data)
+
+    @extend_schema(operation_id="team_remove", responses={204: None})
+    def delete(self, request: Request, review_id: str, user_id: int) -> Response:
+        services.remove_member(_led(request, review_id).review, request.user, user_id)
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class LeadView(APIView):
+    in_person = True
+
+    @extend_schema(operation_id="team_hand_over", request=None, responses=MemberSerializer)
+    def post(self, request: Request, review_id: str, user_id: int) -> Response:
+        handed = services.hand_over(_led(request, review_id).review, request.user, user_id)
+        return Response(MemberSerializer(handed).data)
+
+
+class PlaceView(APIView):
+    in_person = True
+
+    @extend_schema(operation_id="team_withdraw_invitation", responses={204: None})
+    def delete(self, request: Request, review_id: str, place_id: int) -> Response:
+        services.withdraw_place(_led(request, review_id).review, request.user, place_id)
+        return Response(status=status.HTTP_204_NO_CONTENT)
 
 
 class AuditView(APIView):

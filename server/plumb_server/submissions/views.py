@@ -21,6 +21,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from plumb_server.accounts.records import note
 from plumb_server.reviews.access import TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.submissions import contents, quotas, readings, services
@@ -111,6 +112,7 @@ class ExhibitFileView(APIView):
     def get(self, request: Request, exhibit_id: int) -> FileResponse:
         exhibit = get_object_or_404(Exhibit.objects.select_related("submission"), pk=exhibit_id)
         access(request.user, exhibit.submission.review_id, HANDS_IN)
+        note(request, "downloaded", review=str(exhibit.submission.review_id), exhibit=exhibit.name)
         pdf = exhibit.name.lower().endswith(".pdf")
         answer = FileResponse(contents.opened(exhibit.sha256), content_type="application/octet-stream")
         if pdf:

@@ -8,6 +8,7 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
 from plumb_server.web.problems import problem
+from plumb_server.web.requests import plain_json
 
 Answer = Callable[[HttpRequest], HttpResponse]
 
@@ -37,7 +38,25 @@ class BodyLimit:
                 f"what you send is {int(size) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are taken",
                 [{"path": "/file", "message": "the file is too large", "remedy": "Hand in the tables alone."}],
             )
-        return self.answer(request)
+        # read by the accounts library, which takes any JSON: what can't be kept is refused before
+        of_accounts = request.path.startswith("/_allauth/") or request.path == "/api/session/"
+        refused = _unreadable(request) if of_accounts and request.method not in ("GET", "HEAD") else None
+        return refused or self.answer(request)
+
+
+MOST_OF_ACCOUNTS = 100_000
+"""Bytes of a body about an account."""
+
+
+def _unreadable(request: HttpRequest) -> HttpResponse | None:
+    body = request.body if int(request.headers.get("Content-Length") or 0) <= MOST_OF_ACCOUNTS else b"?"
+    if not body or request.content_type != "application/json":
+        return None
+    try:
+        plain_json(body)
+    except ValueError as error:
+        return problem(400, "not understood", str(error))
+    return None
 
 
 class ContentSecurityPolicy:
@@ -49,4 +68,10 @@ class ContentSecurityPolicy:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         response = self.answer(request)
         response.headers.setdefault("Content-Security-Policy", POLICY)
+        if request.path.startswith(OF_PEOPLE):
+            # what was seen by who was signed in isn't there for whoever comes next
+            response.headers.setdefault("Cache-Control", "no-store")
         return response
+
+
+OF_PEOPLE = ("/api/", "/_allauth/", "/accounts/")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from typing import Any
 
@@ -19,19 +20,31 @@ class PlainJSONParser(JSONParser):
 
     def parse(self, stream: Any, media_type: Any = None, parser_context: Any = None) -> Any:
         try:
-            parsed = super().parse(stream, media_type, parser_context)
-        except RecursionError:
-            raise ParseError("the JSON is nested too deep") from None
-        rest = [parsed]
-        while rest:
-            value = rest.pop()
-            if isinstance(value, dict):
-                rest += [*value, *value.values()]
-            elif isinstance(value, list):
-                rest += value
-            elif isinstance(value, str) and _NO_TEXT.search(value):
-                raise ParseError("a text holds a character that can't be kept (NUL, or half of a pair)")
-        return parsed
+            return plain_json(stream.read())
+        except ValueError as error:
+            raise ParseError(str(error)) from None
+
+
+def plain_json(body: bytes) -> Any:
+    """The document of a body; raises ValueError where it can't be read or kept."""
+    try:
+        parsed = json.loads(body, parse_constant=_no_constant)
+    except RecursionError:
+        raise ValueError("the JSON is nested too deep") from None
+    rest = [parsed]
+    while rest:
+        value = rest.pop()
+        if isinstance(value, dict):
+            rest += [*value, *value.values()]
+        elif isinstance(value, list):
+            rest += value
+        elif isinstance(value, str) and _NO_TEXT.search(value):
+            raise ValueError("a text holds a character that can't be kept (NUL, or half of a pair)")
+    return parsed
+
+
+def _no_constant(name: str) -> Any:
+    raise ValueError(f"{name} is no number of JSON")
 
 
 _NO_TEXT = re.compile("[\x00\ud800-\udfff]")

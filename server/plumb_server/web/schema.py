@@ -6,6 +6,7 @@ from functools import cache
 from typing import Any
 
 from django.core.exceptions import ImproperlyConfigured
+from drf_spectacular.extensions import OpenApiAuthenticationExtension
 from drf_spectacular.utils import OpenApiResponse, extend_schema_field
 from plumb_core.documents import answers, held, results, side_by_side
 from plumb_core.documents.brief import Brief
@@ -67,6 +68,20 @@ class CellSerializer(serializers.Serializer):
     remedy = serializers.CharField()
     holds_up = serializers.BooleanField()
     choices = CellAnswerSerializer(many=True)
+
+
+class KeyScheme(OpenApiAuthenticationExtension):
+    """Keys for scripts, as the document describes them."""
+
+    target_class = "plumb_server.accounts.tokens.TokenAuthentication"
+    name = "key"
+
+    def get_security_definition(self, auto_schema: Any) -> dict[str, str]:
+        return {
+            "type": "http",
+            "scheme": "bearer",
+            "description": "A personal key for scripts, made under the account.",
+        }
 
 
 def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:

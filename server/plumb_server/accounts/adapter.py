@@ -1,0 +1,30 @@
+"""What the accounts library asks of this application: nobody makes an account unasked, and nobody is told who has one."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from allauth.account.adapter import DefaultAccountAdapter
+from allauth.socialaccount.adapter import DefaultSocialAccountAdapter
+from django.core import mail
+from django.http import HttpRequest
+
+
+class AccountAdapter(DefaultAccountAdapter):
+    def is_open_for_signup(self, request: HttpRequest) -> bool:
+        """By invitation only."""
+        return False
+
+    def clean_email(self, email: str) -> str:
+        return str(super().clean_email(email)).lower()
+
+    def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
+        """Send, without failing the request where the mail can't be sent: what was done stays done."""
+        message = self.render_mail(template_prefix, email, {"email": email, **context, "request": self.request})
+        mail.get_connection(fail_silently=True).send_messages([message])
+
+
+class SocialAccountAdapter(DefaultSocialAccountAdapter):
+    def is_open_for_signup(self, request: HttpRequest, sociallogin: Any) -> bool:
+        """A provider vouches for people who have an account here; it makes none."""
+        return False

@@ -1,0 +1,90 @@
+"""Coming in: by a link that is sent to an address, to a review or to the office."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Any
+
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.core.mail import EmailMessage, get_connection
+from django.db import transaction
+from django.http import Http404, HttpRequest
+from django.template.loader import render_to_string
+from django.utils import timezone
+
+from plumb_server.accounts.models import Invitation, User, digest_of
+from plumb_server.web.problems import Conflict, Unusable
+
+
+def invite(request: HttpRequest, email: str, inviter: User, to: str) -> Invitation:
+    """Send somebody a link; an invitation of the same person to the same address before it is made void.
+
+    to : what they are invited to, as the mail says it
+    """
+    key = secrets.token_urlsafe(32)
+    invitation = Invitation.objects.create(
+        email=email.strip().lower(),
+        digest=digest_of(key),
+        invited_by=inviter,
+        expires_at=timezone.now() + Invitation.LASTS,
+    )
+    link = request.build_absolute_uri(f"/invitation/{key}")
+    text = render_to_string(
+        "accounts/invitation.txt", {"inviter": inviter, "to": to, "link": link, "until": invitation.expires_at}
+    )
+    subject = f"Vigilant Plumb: {inviter} invites you to {to}".replace("\n", " ")[:200]
+    # sent when what it tells of is kept; a mail that can't be sent undoes nothing, the invitation can be sent again
+    message = EmailMessage(subject, text, to=[invitation.email])
+    transaction.on_commit(lambda: get_connection(fail_silently=True).send_messages([message]))
+    return invitation
+
+
+def found(key: str) -> Invitation:
+    """The invitation of a link; 404 where there is none, or none any more."""
+    invitation = Invitation.objects.select_related("invited_by").filter(digest=digest_of(key)).first()
+    if invitation is None or not invitation.open:
+        raise Http404
+    return invitation
+
+
+def account_of(invitation: Invitation) -> User | None:
+    """Who signs in with the address already."""
+    return User.objects.filter(email=invitation.email).first()
+
+
+@transaction.atomic
+def accept(key: str, user: Any, given: dict[str, Any]) -> User:
+    """Take an invitation up: as who is signed in with its address, or with a new account."""
+    invitation = Invitation.objects.select_for_update().get(pk=found(key).pk)
+    if not invitation.open:
+        raise Http404
+    known = account_of(invitation)
+    if known is None:
+        known = _new(invitation, given)
+    elif not user.is_authenticated or user.pk != known.pk:
+        raise Conflict(
+            f"{invitation.email} has an account here", "Sign in with it, then open the link of the invitation again."
+        )
+    for place in invitation.places.all():
+        place.take(known)
+    invitation.accepted_at = timezone.now()
+    invitation.save(update_fields=["accepted_at"])
+    return known
+
+
+def _new(invitation: Invitation, given: dict[str, Any]) -> User:
+    name, password = str(given.get("name", "")).strip(), given.get("password", "")
+    problems = []
+    if not name:
+        problems.append({"path": "/name", "message": "the name is missing", "remedy": "Give your name."})
+    try:
+        validate_password(password, User(email=invitation.email, name=name))
+    except ValidationError as refused:
+        problems += [
+            {"path": "/password", "message": message, "remedy": "Choose another password."}
+            for message in refused.messages
+        ]
+    if problems:
+        raise Unusable(problems)
+    return User.objects.create_user(invitation.email, password, name=name, firm=str(given.get("firm", "")).strip())

@@ -1,0 +1,33 @@
+"""A signature: the person at the keyboard is asked once more who they are."""
+
+from __future__ import annotations
+
+import time
+
+from allauth.account.internal.flows.login import get_authentication_records
+from django.conf import settings
+from rest_framework import status
+from rest_framework.exceptions import APIException
+from rest_framework.request import Request
+
+
+class SignatureAsked(APIException):
+    """What is signed asks for the password or a second factor first."""
+
+    status_code = status.HTTP_401_UNAUTHORIZED
+    default_detail = "a signature asks for your password or second factor"
+
+    def __init__(self) -> None:
+        super().__init__(self.default_detail)
+        remedy = "Give it, then sign once more."
+        self.errors = [{"path": "/signature", "message": self.default_detail, "remedy": remedy}]
+
+
+def require_signature(request: Request) -> None:
+    """Raise SignatureAsked unless who signs was asked just now; what was given is good for one signature."""
+    asked = request._request
+    times = [r["at"] for r in get_authentication_records(asked, request.user) if r.get("reauthenticated")]
+    last = max(times, default=0.0)
+    if time.time() - last > settings.SIGNING_FRESH or asked.session.get("signed_with") == last:
+        raise SignatureAsked
+    asked.session["signed_with"] = last
