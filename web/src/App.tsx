@@ -1,10 +1,11 @@
 import { Loader, MantineProvider } from "@mantine/core";
 import { Notifications } from "@mantine/notifications";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, Suspense, type ReactNode } from "react";
-import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { lazy, Suspense } from "react";
+import { BrowserRouter, Navigate, Outlet, Route, Routes } from "react-router";
 import { ReviewLayout } from "./review/ReviewLayout";
 import { ReviewsPage } from "./reviews/ReviewsPage";
+import { AskReset, Invitation, ProviderFailed, Reset, Verify } from "./session/Links";
 import { SignIn } from "./session/SignIn";
 import { ApiProblem } from "./shared/api/client";
 import { useSession } from "./shared/api/queries";
@@ -12,6 +13,9 @@ import { Problems } from "./shared/Problems";
 import { SheetPage } from "./sheet/SheetPage";
 import { theme } from "./theme";
 
+const AccountPage = lazy(() => import("./account/AccountPage"));
+const OfficePage = lazy(() => import("./account/OfficePage"));
+const MailPage = lazy(() => import("./account/MailPage"));
 const BriefPage = lazy(() => import("./stages/brief/BriefPage"));
 const ExhibitsPage = lazy(() => import("./stages/exhibits/ExhibitsPage"));
 const GroundPage = lazy(() => import("./stages/ground/GroundPage"));
@@ -38,7 +42,7 @@ const client = new QueryClient({
   },
 });
 
-function SignedIn({ children }: { children: ReactNode }) {
+function SignedIn() {
   const session = useSession();
   if (session.isPending) return <Loader m="xl" size="sm" />;
   if (session.error)
@@ -47,7 +51,7 @@ function SignedIn({ children }: { children: ReactNode }) {
         <Problems error={session.error} title="Not loaded" />
       </div>
     );
-  return session.data.person ? children : <SignIn />;
+  return session.data.person ? <Outlet /> : <SignIn />;
 }
 
 export function App() {
@@ -56,10 +60,19 @@ export function App() {
       <QueryClientProvider client={client}>
         <Notifications position="bottom-left" autoClose={4000} />
         <BrowserRouter>
-          <SignedIn>
-            <Suspense fallback={<Loader m="xl" size="sm" />}>
-              <Routes>
+          <Suspense fallback={<Loader m="xl" size="sm" />}>
+            <Routes>
+              {/* what a link of a mail leads to is there for whoever holds the link */}
+              <Route path="/account/reset" element={<AskReset />} />
+              <Route path="/account/reset/:key" element={<Reset />} />
+              <Route path="/account/verify/:key" element={<Verify />} />
+              <Route path="/account/provider" element={<ProviderFailed />} />
+              <Route path="/invitation/:key" element={<Invitation />} />
+              <Route path="/mail" element={<MailPage />} />
+              <Route element={<SignedIn />}>
                 <Route path="/" element={<ReviewsPage />} />
+                <Route path="/account" element={<AccountPage />} />
+                <Route path="/office" element={<OfficePage />} />
                 <Route path="/reviews/:id" element={<ReviewLayout />}>
                   <Route index element={<Navigate to="sheet" replace />} />
                   <Route path="sheet" element={<SheetPage />} />
@@ -79,9 +92,9 @@ export function App() {
                   <Route path="report" element={<ReportPage />} />
                 </Route>
                 <Route path="*" element={<Navigate to="/" replace />} />
-              </Routes>
-            </Suspense>
-          </SignedIn>
+              </Route>
+            </Routes>
+          </Suspense>
         </BrowserRouter>
       </QueryClientProvider>
     </MantineProvider>

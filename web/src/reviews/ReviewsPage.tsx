@@ -18,7 +18,7 @@ export function ReviewsPage() {
   const leave = useMutation({
     mutationFn: () => answered(api.DELETE("/api/session/")),
     onSuccess: () => {
-      takeSession(client, { person: null });
+      if (session.data) takeSession(client, { ...session.data, person: null });
     },
   });
   const bring = useMutation({
@@ -37,7 +37,11 @@ export function ReviewsPage() {
     <main className="reviews">
       <div className="reviews-head">
         <h1>Reviews</h1>
-        <span className="quiet">{session.data?.person?.name}</span>
+        <Link to="/account" className="quiet">
+          {session.data?.person?.name}
+        </Link>
+        {session.data?.person?.administers && <Link to="/office">The office</Link>}
+        {session.data?.mail_is_caught && <Link to="/mail">Mail of this demo</Link>}
         <Appearance />
         <Button
           variant="default"

@@ -1,40 +1,96 @@
 import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answered, api } from "../shared/api/client";
-import { takeSession } from "../shared/api/queries";
+import { Link } from "react-router";
+import { answered, api, cookie } from "../shared/api/client";
+import { takeSession, useSession } from "../shared/api/queries";
 import { Problems } from "../shared/Problems";
+import { accounts, showPasskey, takesPasskeys, type Flow } from "./accounts";
+import { Door } from "./Door";
+
+interface Opened {
+  flows?: Flow[];
+}
 
 export function SignIn() {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
+  // kinds of second factors that are asked for, once the password was right
+  const [factors, setFactors] = useState<string[] | null>(null);
+  const session = useSession();
   const client = useQueryClient();
+  const entered = async (told: { status: number; data?: Opened | undefined }) => {
+    if (told.status === 200) {
+      takeSession(client, await answered(api.GET("/api/session/")));
+      return;
+    }
+    const pending = told.data?.flows?.find((f) => f.id === "mfa_authenticate" && f.is_pending);
+    setFactors(pending?.types ?? null);
+  };
   const open = useMutation({
-    mutationFn: () => answered(api.POST("/api/session/", { body: { email, password } })),
-    onSuccess: (session) => {
-      takeSession(client, session);
-    },
+    mutationFn: () => accounts<Opened>("POST", "auth/login", { email, password }),
+    onSuccess: entered,
   });
+  const second = useMutation({
+    mutationFn: () => accounts<Opened>("POST", "auth/2fa/authenticate", { code: code.trim() }),
+    onSuccess: entered,
+  });
+  const passkey = useMutation({ mutationFn: (path: string) => showPasskey(path), onSuccess: entered });
+  if (factors)
+    return (
+      <Door title="Second factor">
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            second.mutate();
+          }}
+        >
+          <TextInput
+            size="sm"
+            label="Code of your authenticator, or a recovery code"
+            autoComplete="one-time-code"
+            autoFocus
+            value={code}
+            onChange={(e) => {
+              setCode(e.currentTarget.value);
+            }}
+            mt="lg"
+          />
+          <Problems error={second.error ?? passkey.error} />
+          <div className="door-acts">
+            <Button type="submit" size="sm" color="dark" loading={second.isPending} disabled={!code.trim()}>
+              Sign in
+            </Button>
+            {factors.includes("webauthn") && takesPasskeys() && (
+              <Button
+                size="sm"
+                variant="default"
+                onClick={() => {
+                  passkey.mutate("auth/webauthn/authenticate");
+                }}
+              >
+                Use a passkey
+              </Button>
+            )}
+          </div>
+        </form>
+      </Door>
+    );
   return (
-    <main className="sign-in">
-      <svg className="sign-in-line" viewBox="0 0 40 800" preserveAspectRatio="xMidYMin slice" aria-hidden>
-        <rect x={9} width={22} height={800} fill="var(--band)" />
-        <line x1={20} x2={20} y1={0} y2={420} stroke="var(--ink)" strokeWidth={1.6} />
-        <path d="M14 414h12l-6 22z" fill="var(--ink)" />
-      </svg>
+    <Door title="Vigilant Plumb">
+      <p className="quiet">What did they say, what do I get, why do we differ, what do I write about it.</p>
       <form
         onSubmit={(e) => {
           e.preventDefault();
           open.mutate();
         }}
       >
-        <h1>Vigilant Plumb</h1>
-        <p className="quiet">What did they say, what do I get, why do we differ, what do I write about it.</p>
         <TextInput
           size="sm"
           label="E-mail address"
           type="email"
-          autoComplete="username"
+          autoComplete="username webauthn"
           required
           autoFocus
           value={email}
@@ -53,11 +109,45 @@ export function SignIn() {
           }}
           mt="sm"
         />
-        <Problems error={open.error} />
-        <Button type="submit" size="sm" mt="lg" color="dark" loading={open.isPending}>
-          Sign in
-        </Button>
+        <Problems error={open.error ?? passkey.error} />
+        <div className="door-acts">
+          <Button type="submit" size="sm" color="dark" loading={open.isPending}>
+            Sign in
+          </Button>
+          {takesPasskeys() && (
+            <Button
+              size="sm"
+              variant="default"
+              loading={passkey.isPending}
+              onClick={() => {
+                passkey.mutate("auth/webauthn/login");
+              }}
+            >
+              With a passkey
+            </Button>
+          )}
+        </div>
       </form>
-    </main>
+      {session.data?.providers.map((p) => (
+        <form key={p.id} method="post" action="/_allauth/browser/v1/auth/provider/redirect">
+          <input type="hidden" name="csrfmiddlewaretoken" value={cookie("csrftoken")} />
+          <input type="hidden" name="provider" value={p.id} />
+          <input type="hidden" name="process" value="login" />
+          <input type="hidden" name="callback_url" value={window.location.pathname} />
+          <Button type="submit" size="sm" variant="default" mt="xs">
+            With {p.name}
+          </Button>
+        </form>
+      ))}
+      <p className="door-more">
+        <Link to="/account/reset">Forgotten the password?</Link>
+        {session.data?.mail_is_caught && (
+          <>
+            {" · "}
+            <Link to="/mail">Mail of this demo</Link>
+          </>
+        )}
+      </p>
+    </Door>
   );
 }

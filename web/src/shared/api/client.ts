@@ -2,6 +2,7 @@ import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
+export type Session = Schemas["Session"];
 export type Person = Schemas["Person"];
 export type ReviewSummary = Schemas["Review"];
 export type Review = Schemas["ReviewDetail"];
@@ -56,8 +57,9 @@ export class ApiProblem extends Error {
   }
 }
 
-function cookie(name: string): string {
-  return document.cookie.match(new RegExp(`(?:^|; )${name}=([^;]*)`))?.[1] ?? "";
+/** A cookie; behind TLS its name begins with `__Host-`. */
+export function cookie(name: string): string {
+  return document.cookie.match(new RegExp(`(?:^|; )(?:__Host-)?${name}=([^;]*)`))?.[1] ?? "";
 }
 
 const protect: Middleware = {

@@ -10,7 +10,7 @@ import {
   answered,
   api,
   type Brief,
-  type Person,
+  type Session,
   type Recheck,
   type Review,
   type Grid,
@@ -207,7 +207,7 @@ export const useFindings = (id: string) => useQuery(findingsQuery(id));
 export const useReports = (id: string, enabled = true) => useQuery({ ...reportsQuery(id), enabled });
 
 /** Take another person's session: nothing of the one before stays in memory. */
-export function takeSession(client: QueryClient, session: { person: Person | null }) {
+export function takeSession(client: QueryClient, session: Session) {
   client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
   client.setQueryData(sessionQuery.queryKey, session);
 }

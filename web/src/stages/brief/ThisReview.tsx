@@ -3,7 +3,8 @@ import { useClipboard } from "@mantine/hooks";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type Review } from "../../shared/api/client";
-import { useRefresh } from "../../shared/api/queries";
+import { useRefresh, useSession } from "../../shared/api/queries";
+import { day } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
 
 type Role = Review["team"][number]["role"];
@@ -13,6 +14,8 @@ const ROLES: Record<Role, string> = {
   submitter: "submitter: hands in, answers",
   reader: "reader: register and issued reports",
 };
+
+type TeamAct = "role" | "lead" | "remove" | "withdraw";
 
 /** Whose review it is: what the report's cover says, the team, and its end. */
 export function ThisReview({ review }: { review: Review }) {
@@ -43,6 +46,22 @@ export function ThisReview({ review }: { review: Review }) {
       setEmail("");
       await refresh();
     },
+  });
+  const me = useSession().data?.person?.id;
+  const team = useMutation({
+    mutationFn: ({ act, member, role: given }: { act: TeamAct; member: number; role?: Role }) => {
+      const ofMember = { params: { path: { review_id: review.id, user_id: member } } };
+      if (act === "role" && given)
+        return answered(api.PATCH("/api/reviews/{review_id}/team/{user_id}/", { ...ofMember, body: { role: given } }));
+      if (act === "lead") return answered(api.POST("/api/reviews/{review_id}/team/{user_id}/lead/", ofMember));
+      if (act === "remove") return answered(api.DELETE("/api/reviews/{review_id}/team/{user_id}/", ofMember));
+      return answered(
+        api.DELETE("/api/reviews/{review_id}/invitations/{place_id}/", {
+          params: { path: { review_id: review.id, place_id: member } },
+        }),
+      );
+    },
+    onSettled: refresh,
   });
   const leads = review.role === "lead";
   const field = (name: keyof typeof about) => ({
@@ -107,13 +126,78 @@ export function ThisReview({ review }: { review: Review }) {
         <tbody>
           {review.team.map((m) => (
             <tr key={m.id}>
-              <td>{m.name}</td>
+              <td>
+                {m.name} {!m.active && <span className="quiet">account closed</span>}
+              </td>
               <td className="quiet">{m.firm}</td>
-              <td>{m.role}</td>
+              <td>
+                {leads ? (
+                  <select
+                    aria-label={`Role of ${m.name}`}
+                    value={m.role}
+                    onChange={(e) => {
+                      team.mutate({ act: "role", member: m.id, role: e.currentTarget.value as Role });
+                    }}
+                  >
+                    {Object.keys(ROLES).map((r) => (
+                      <option key={r}>{r}</option>
+                    ))}
+                  </select>
+                ) : (
+                  m.role
+                )}
+              </td>
+              {leads && (
+                <td>
+                  {m.id !== me && (
+                    <>
+                      {m.role !== "lead" && (
+                        <button
+                          type="button"
+                          className="linklike"
+                          onClick={() => {
+                            team.mutate({ act: "lead", member: m.id });
+                          }}
+                        >
+                          hand over the lead
+                        </button>
+                      )}{" "}
+                      <button
+                        type="button"
+                        className="linklike"
+                        onClick={() => {
+                          team.mutate({ act: "remove", member: m.id });
+                        }}
+                      >
+                        remove
+                      </button>
+                    </>
+                  )}
+                </td>
+              )}
+            </tr>
+          ))}
+          {review.invited.map((p) => (
+            <tr key={`invited ${String(p.id)}`} className="quiet">
+              <td>{p.email}</td>
+              <td>invited, good until {day(p.expires_at)}</td>
+              <td>{p.role}</td>
+              <td>
+                <button
+                  type="button"
+                  className="linklike"
+                  onClick={() => {
+                    team.mutate({ act: "withdraw", member: p.id });
+                  }}
+                >
+                  withdraw
+                </button>
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
+      <Problems error={team.error} title="Not changed" />
       {leads && (
         <form
           onSubmit={(e) => {
@@ -147,6 +231,11 @@ export function ThisReview({ review }: { review: Review }) {
             Add
           </Button>
         </form>
+      )}
+      {add.data?.invited && (
+        <p className="quiet" role="status">
+          {add.data.invited.email} is invited: a link is on its way, and the role is held for whoever opens it.
+        </p>
       )}
       <Problems error={add.error} title="Not added" />
     </section>

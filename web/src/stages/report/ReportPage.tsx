@@ -3,6 +3,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useEffectEvent } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
+import { useAskAgain } from "../../session/AskAgain";
 import { answered, api, ApiProblem, type Printing } from "../../shared/api/client";
 import { printingQuery, useRefresh, useReports } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
@@ -16,7 +17,18 @@ export default function ReportPage() {
   const refresh = useRefresh(review.id);
   const path = { params: { path: { review_id: review.id } } };
   const draft = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/report/draft/", path)));
-  const issue = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/reports/", path)), refresh);
+  const { ask, dialog } = useAskAgain();
+  const issue = usePrinting(async () => {
+    const sign = () => answered(api.POST("/api/reviews/{review_id}/reports/", path));
+    try {
+      return await sign();
+    } catch (error) {
+      // each signature asks once more who gives it
+      const asked = error instanceof ApiProblem && error.problems.some((p) => p.path === "/signature");
+      if (!asked || !(await ask("You sign the report as it stands."))) throw error;
+      return sign();
+    }
+  }, refresh);
   const onTeam = review.role === "lead" || review.role === "reviewer";
   const filed = new Set(findings.flatMap((f) => (f.status === "withdrawn" ? [] : f.checks)));
   const unfiled = recheck?.checks.filter((c) => c.role === "origin" && !filed.has(c.id)).length ?? 0;
@@ -80,6 +92,7 @@ export default function ReportPage() {
         </ul>
       )}
       {!onTeam && reports.data?.length === 0 && <p className="quiet">No report has been issued yet.</p>}
+      {dialog}
       {onTeam && <iframe title="Preview of the report" src={`/api/reviews/${review.id}/report/preview/`} />}
     </div>
   );

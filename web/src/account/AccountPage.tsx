@@ -1,0 +1,210 @@
+import { Button, TextInput } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { accounts } from "../session/accounts";
+import { useAskAgain } from "../session/AskAgain";
+import { NewPassword } from "../session/Links";
+import { answered, api, type Person } from "../shared/api/client";
+import { sessionQuery, useSession } from "../shared/api/queries";
+import { Appearance } from "../shared/Appearance";
+import { Problems } from "../shared/Problems";
+import { Factors } from "./Factors";
+import { Keys } from "./Keys";
+import { Records } from "./Records";
+import { Sessions } from "./Sessions";
+import "./account.css";
+
+/** Who am I here, and how do I come in? */
+export default function AccountPage() {
+  const session = useSession();
+  const { doing, dialog } = useAskAgain();
+  const person = session.data?.person;
+  const records = useQuery({
+    queryKey: ["own records"],
+    queryFn: () => answered(api.GET("/api/account/records/")),
+  });
+  if (!person) return null;
+  return (
+    <main className="account">
+      <header className="reviews-head">
+        <h1>Your account</h1>
+        <span className="quiet">{person.email}</span>
+        <Appearance />
+        <Button variant="default" component={Link} to="/">
+          Reviews
+        </Button>
+      </header>
+      <section>
+        <h2>Name</h2>
+        <About person={person} />
+      </section>
+      <section>
+        <h2>Address</h2>
+        <Address doing={doing} />
+      </section>
+      <section>
+        <h2>Password</h2>
+        <Password />
+      </section>
+      <section>
+        <h2>Second factors and passkeys</h2>
+        <Factors doing={doing} />
+      </section>
+      <section>
+        <h2>Where you are signed in</h2>
+        <Sessions />
+      </section>
+      <section>
+        <h2>Keys for scripts</h2>
+        <Keys />
+      </section>
+      <section>
+        <h2>On record</h2>
+        <Records error={records.error} records={records.data?.slice(0, 12)} />
+      </section>
+      {dialog}
+    </main>
+  );
+}
+
+export type Doing = <T>(act: () => Promise<T>) => Promise<T>;
+
+function About({ person }: { person: Person }) {
+  const client = useQueryClient();
+  const [about, setAbout] = useState({ name: person.name, firm: person.firm });
+  const save = useMutation({
+    mutationFn: () => answered(api.PATCH("/api/account/", { body: about })),
+    onSuccess: () => client.invalidateQueries({ queryKey: sessionQuery.queryKey }),
+  });
+  return (
+    <form
+      className="account-line"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <TextInput
+        label="Name, as reports and findings give it"
+        required
+        maxLength={120}
+        w={260}
+        value={about.name}
+        onChange={(e) => {
+          const name = e.currentTarget.value;
+          setAbout((a) => ({ ...a, name }));
+        }}
+      />
+      <TextInput
+        label="Firm"
+        maxLength={120}
+        w={260}
+        value={about.firm}
+        onChange={(e) => {
+          const firm = e.currentTarget.value;
+          setAbout((a) => ({ ...a, firm }));
+        }}
+      />
+      <Button type="submit" variant="default" loading={save.isPending}>
+        {save.isSuccess ? "Kept" : "Keep"}
+      </Button>
+      <Problems error={save.error} title="Not kept" />
+    </form>
+  );
+}
+
+interface EmailAddress {
+  email: string;
+  verified: boolean;
+  primary: boolean;
+}
+
+function Address({ doing }: { doing: Doing }) {
+  const [email, setEmail] = useState("");
+  const client = useQueryClient();
+  const addresses = useQuery({
+    queryKey: ["addresses"],
+    queryFn: () => accounts<EmailAddress[]>("GET", "account/email"),
+  });
+  const ask = useMutation({
+    mutationFn: () => doing(() => accounts("POST", "account/email", { email })),
+    onSuccess: async () => {
+      setEmail("");
+      await client.invalidateQueries({ queryKey: ["addresses"] });
+    },
+  });
+  const waiting = addresses.data?.data?.find((a) => !a.verified);
+  return (
+    <>
+      {waiting && (
+        <p className="quiet">
+          A link is on its way to {waiting.email}; the address counts once it is opened, and yours stays until then.
+        </p>
+      )}
+      <form
+        className="account-line"
+        onSubmit={(e) => {
+          e.preventDefault();
+          ask.mutate();
+        }}
+      >
+        <TextInput
+          label="Another address to sign in with"
+          type="email"
+          required
+          w={260}
+          value={email}
+          onChange={(e) => {
+            setEmail(e.currentTarget.value);
+          }}
+        />
+        <Button type="submit" variant="default" loading={ask.isPending}>
+          Send a link to it
+        </Button>
+        <Problems error={ask.error} title="Not changed" />
+      </form>
+    </>
+  );
+}
+
+function Password() {
+  const [current, setCurrent] = useState("");
+  const [password, setPassword] = useState("");
+  const change = useMutation({
+    mutationFn: () =>
+      accounts("POST", "account/password/change", { current_password: current, new_password: password }),
+    onSuccess: () => {
+      setCurrent("");
+      setPassword("");
+    },
+  });
+  return (
+    <form
+      className="account-line"
+      onSubmit={(e) => {
+        e.preventDefault();
+        change.mutate();
+      }}
+    >
+      <TextInput
+        label="Password as it is"
+        type="password"
+        autoComplete="current-password"
+        required
+        w={260}
+        value={current}
+        onChange={(e) => {
+          setCurrent(e.currentTarget.value);
+        }}
+      />
+      <div style={{ width: 260 }}>
+        <NewPassword value={password} onChange={setPassword} />
+      </div>
+      <Button type="submit" variant="default" loading={change.isPending}>
+        {change.isSuccess ? "Changed" : "Change the password"}
+      </Button>
+      <Problems error={change.error} title="Not changed" />
+    </form>
+  );
+}

@@ -1,0 +1,260 @@
+import { Button, Checkbox, TextInput } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { renderSVG } from "uqr";
+import { accounts, newPasskey, takesPasskeys } from "../session/accounts";
+import { sessionQuery } from "../shared/api/queries";
+import { day } from "../shared/dates";
+import { Problems } from "../shared/Problems";
+import type { Doing } from "./AccountPage";
+
+interface Factor {
+  type: "totp" | "webauthn" | "recovery_codes";
+  created_at: number;
+  last_used_at: number | null;
+  id?: number;
+  name?: string;
+  is_passwordless?: boolean;
+  unused_code_count?: number;
+  unused_codes?: string[];
+}
+
+const PATH = "account/authenticators";
+
+/** What is asked for beside the password: an authenticator, passkeys, and the codes for when both are lost. */
+export function Factors({ doing }: { doing: Doing }) {
+  const client = useQueryClient();
+  const factors = useQuery({ queryKey: ["factors"], queryFn: () => accounts<Factor[]>("GET", PATH) });
+  const refresh = () =>
+    Promise.all([
+      client.invalidateQueries({ queryKey: ["factors"] }),
+      client.invalidateQueries({ queryKey: sessionQuery.queryKey }),
+    ]);
+  const remove = useMutation({
+    mutationFn: (factor: Factor) =>
+      doing(() =>
+        factor.type === "totp"
+          ? accounts("DELETE", `${PATH}/totp`)
+          : accounts("DELETE", `${PATH}/webauthn`, { authenticators: [factor.id] }),
+      ),
+    onSuccess: refresh,
+  });
+  const held = factors.data?.data ?? [];
+  const totp = held.find((f) => f.type === "totp");
+  const passkeys = held.filter((f) => f.type === "webauthn");
+  const codes = held.find((f) => f.type === "recovery_codes");
+  return (
+    <>
+      {held.length === 0 && (
+        <p className="quiet">None yet: whoever knows your password comes in. A signature will ask for it as well.</p>
+      )}
+      {totp || passkeys.length > 0 ? (
+        <table className="plain">
+          <tbody>
+            {totp && <Row factor={totp} name="Authenticator" onRemove={remove.mutate} />}
+            {passkeys.map((p) => (
+              <Row
+                key={p.id}
+                factor={p}
+                name={`Passkey ${p.name ?? ""}${p.is_passwordless ? ", good without the password" : ""}`}
+                onRemove={remove.mutate}
+              />
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+      <Problems error={remove.error} title="Not removed" />
+      {!totp && <AddAuthenticator doing={doing} onAdded={refresh} />}
+      <AddPasskey doing={doing} onAdded={refresh} />
+      {codes && <RecoveryCodes doing={doing} codes={codes} onMade={refresh} />}
+    </>
+  );
+}
+
+function Row({ factor, name, onRemove }: { factor: Factor; name: string; onRemove: (factor: Factor) => void }) {
+  return (
+    <tr>
+      <td>{name}</td>
+      <td className="quiet">since {day(new Date(factor.created_at * 1000).toISOString())}</td>
+      <td className="quiet">
+        {factor.last_used_at ? `last used ${day(new Date(factor.last_used_at * 1000).toISOString())}` : "not used yet"}
+      </td>
+      <td>
+        <button
+          type="button"
+          className="linklike"
+          onClick={() => {
+            onRemove(factor);
+          }}
+        >
+          remove
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<unknown> }) {
+  const [code, setCode] = useState("");
+  const begin = useMutation({
+    mutationFn: () =>
+      doing(async () => (await accounts("GET", `${PATH}/totp`)).meta as { secret: string; totp_url: string }),
+  });
+  const add = useMutation({
+    mutationFn: () => doing(() => accounts("POST", `${PATH}/totp`, { code: code.trim() })),
+    onSuccess: onAdded,
+  });
+  if (!begin.data)
+    return (
+      <div className="account-line">
+        <Button
+          variant="default"
+          loading={begin.isPending}
+          onClick={() => {
+            begin.mutate();
+          }}
+        >
+          Add an authenticator
+        </Button>
+        <Problems error={begin.error} title="Not begun" />
+      </div>
+    );
+  return (
+    <form
+      className="account-code"
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate();
+      }}
+    >
+      <div
+        className="account-qr"
+        role="img"
+        aria-label="The secret as a picture, for the camera of your telephone"
+        dangerouslySetInnerHTML={{ __html: renderSVG(begin.data.totp_url, { border: 1 }) }}
+      />
+      <div>
+        <p>
+          Show the picture to the authenticator on your telephone, or type <code>{begin.data.secret}</code> there. Then
+          type the code that it shows.
+        </p>
+        <div className="account-line">
+          <TextInput
+            label="Code"
+            w={120}
+            required
+            autoFocus
+            autoComplete="one-time-code"
+            value={code}
+            onChange={(e) => {
+              setCode(e.currentTarget.value);
+            }}
+          />
+          <Button type="submit" color="dark" loading={add.isPending}>
+            Add it
+          </Button>
+        </div>
+        <Problems error={add.error} title="Not added" />
+      </div>
+    </form>
+  );
+}
+
+function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<unknown> }) {
+  const [name, setName] = useState("");
+  const [alone, setAlone] = useState(true);
+  const add = useMutation({
+    mutationFn: async () => {
+      const query = alone ? "?passwordless" : "";
+      const options = await doing(() =>
+        accounts<{ creation_options: { publicKey: unknown } }>("GET", `${PATH}/webauthn${query}`),
+      );
+      const credential = await newPasskey(options.data?.creation_options ?? { publicKey: {} });
+      return accounts("POST", `${PATH}/webauthn`, { name, credential });
+    },
+    onSuccess: async () => {
+      setName("");
+      await onAdded();
+    },
+  });
+  if (!takesPasskeys())
+    return (
+      <p className="quiet">
+        Passkeys need a secure address by name; open the application by its name instead of by numbers to add one.
+      </p>
+    );
+  return (
+    <form
+      className="account-line"
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate();
+      }}
+    >
+      <TextInput
+        label="Name of a passkey on this device"
+        placeholder="such as laptop"
+        w={220}
+        required
+        maxLength={100}
+        value={name}
+        onChange={(e) => {
+          setName(e.currentTarget.value);
+        }}
+      />
+      <Checkbox
+        label="good without the password"
+        checked={alone}
+        onChange={(e) => {
+          setAlone(e.currentTarget.checked);
+        }}
+      />
+      <Button type="submit" variant="default" loading={add.isPending}>
+        Add a passkey
+      </Button>
+      <Problems error={add.error} title="Not added" />
+    </form>
+  );
+}
+
+function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; onMade: () => Promise<unknown> }) {
+  const show = useMutation({
+    mutationFn: (method: "GET" | "POST") =>
+      doing(async () => {
+        const told = await accounts<Factor>(method, `${PATH}/recovery-codes`, method === "POST" ? {} : undefined);
+        return told.data?.unused_codes;
+      }),
+    onSuccess: onMade,
+  });
+  return (
+    <>
+      <p>
+        Recovery codes: {codes.unused_code_count} are left, each good once, for when the second factor is lost.{" "}
+        <button
+          type="button"
+          className="linklike"
+          onClick={() => {
+            show.mutate("GET");
+          }}
+        >
+          show them
+        </button>{" "}
+        ·{" "}
+        <button
+          type="button"
+          className="linklike"
+          onClick={() => {
+            show.mutate("POST");
+          }}
+        >
+          make new ones
+        </button>
+      </p>
+      {show.data && <pre className="account-codes">{show.data.join("\n")}</pre>}
+      {show.isSuccess && !show.data && (
+        <p className="quiet">They were shown before and aren&apos;t shown twice; make new ones.</p>
+      )}
+      <Problems error={show.error} title="Not shown" />
+    </>
+  );
+}

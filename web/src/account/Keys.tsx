@@ -1,0 +1,113 @@
+import { Button, Select, TextInput } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answered, api } from "../shared/api/client";
+import { day } from "../shared/dates";
+import { Problems } from "../shared/Problems";
+
+const SCOPES = {
+  compute: "solve and recheck documents",
+  read: "also read reviews",
+  write: "also change reviews",
+};
+type Scope = keyof typeof SCOPES;
+const DAYS = { "30": "30 days", "90": "90 days", "366": "a year" };
+
+/** Keys that scripts sign in with; each does what it was made for, until its day. */
+export function Keys() {
+  const client = useQueryClient();
+  const [name, setName] = useState("");
+  const [scope, setScope] = useState<Scope>("compute");
+  const [days, setDays] = useState<keyof typeof DAYS>("90");
+  const queryKey = ["keys"];
+  const keys = useQuery({ queryKey, queryFn: () => answered(api.GET("/api/account/tokens/")) });
+  const refresh = () => client.invalidateQueries({ queryKey });
+  const make = useMutation({
+    mutationFn: () => answered(api.POST("/api/account/tokens/", { body: { name, scope, days: Number(days) } })),
+    onSuccess: async () => {
+      setName("");
+      await refresh();
+    },
+  });
+  const withdraw = useMutation({
+    mutationFn: (id: number) =>
+      answered(api.DELETE("/api/account/tokens/{token_id}/", { params: { path: { token_id: id } } })),
+    onSuccess: refresh,
+  });
+  return (
+    <>
+      <table className="plain">
+        <tbody>
+          {keys.data?.map((k) => (
+            <tr key={k.id}>
+              <td>{k.name}</td>
+              <td className="quiet">{SCOPES[k.scope]}</td>
+              <td className="quiet">until {day(k.expires_at)}</td>
+              <td className="quiet">{k.used_at ? `last used ${day(k.used_at)}` : "not used yet"}</td>
+              <td>
+                <button
+                  type="button"
+                  className="linklike"
+                  onClick={() => {
+                    withdraw.mutate(k.id);
+                  }}
+                >
+                  withdraw
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {make.data && (
+        <p>
+          The key, told this once: <code className="account-key">{make.data.key}</code>
+          <br />
+          <span className="quiet">Scripts send it as “Authorization: Bearer” and the key.</span>
+        </p>
+      )}
+      <form
+        className="account-line"
+        onSubmit={(e) => {
+          e.preventDefault();
+          make.mutate();
+        }}
+      >
+        <TextInput
+          label="What is it for?"
+          required
+          maxLength={60}
+          w={200}
+          value={name}
+          onChange={(e) => {
+            setName(e.currentTarget.value);
+          }}
+        />
+        <Select
+          label="It may"
+          w={230}
+          allowDeselect={false}
+          value={scope}
+          data={Object.entries(SCOPES).map(([value, label]) => ({ value, label }))}
+          onChange={(v) => {
+            setScope((v ?? "compute") as Scope);
+          }}
+        />
+        <Select
+          label="for"
+          w={110}
+          allowDeselect={false}
+          value={days}
+          data={Object.entries(DAYS).map(([value, label]) => ({ value, label }))}
+          onChange={(v) => {
+            setDays((v ?? "90") as keyof typeof DAYS);
+          }}
+        />
+        <Button type="submit" variant="default" loading={make.isPending}>
+          Make a key
+        </Button>
+      </form>
+      <Problems error={make.error ?? withdraw.error ?? keys.error} />
+    </>
+  );
+}

@@ -1,0 +1,179 @@
+import { Button, TextInput } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { answered, api, type Schemas } from "../shared/api/client";
+import { Appearance } from "../shared/Appearance";
+import { day } from "../shared/dates";
+import { Problems } from "../shared/Problems";
+import { Records } from "./Records";
+import "./account.css";
+
+/** Who has an account in this office, and who was let in or kept out? */
+export default function OfficePage() {
+  const client = useQueryClient();
+  const [email, setEmail] = useState("");
+  const office = useQuery({ queryKey: ["office"], queryFn: () => answered(api.GET("/api/office/people/")) });
+  const records = useQuery({
+    queryKey: ["office records"],
+    queryFn: () => answered(api.GET("/api/office/records/")),
+  });
+  const refresh = () =>
+    Promise.all([
+      client.invalidateQueries({ queryKey: ["office"] }),
+      client.invalidateQueries({ queryKey: ["office records"] }),
+    ]);
+  const invite = useMutation({
+    mutationFn: () => answered(api.POST("/api/office/people/", { body: { email } })),
+    onSuccess: async () => {
+      setEmail("");
+      await refresh();
+    },
+  });
+  const withdraw = useMutation({
+    mutationFn: (id: number) =>
+      answered(api.DELETE("/api/office/invitations/{invitation_id}/", { params: { path: { invitation_id: id } } })),
+    onSuccess: refresh,
+  });
+  return (
+    <main className="account">
+      <header className="reviews-head">
+        <h1>The office</h1>
+        <span className="quiet">accounts; reviews are their teams&apos;</span>
+        <Appearance />
+        <Button variant="default" component={Link} to="/account">
+          Your account
+        </Button>
+        <Button variant="default" component={Link} to="/">
+          Reviews
+        </Button>
+      </header>
+      <Problems error={office.error} title="Not loaded" />
+      <section>
+        <h2>People</h2>
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>name</th>
+              <th>address</th>
+              <th>last here</th>
+              <th>second factor</th>
+              <th>account</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {office.data?.people.map((p) => (
+              <PersonRow key={p.id} person={p} onChanged={refresh} />
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section>
+        <h2>Invited</h2>
+        <table className="plain">
+          <tbody>
+            {office.data?.invited.map((i) => (
+              <tr key={i.id}>
+                <td>{i.email}</td>
+                <td className="quiet">by {i.inviter}</td>
+                <td className="quiet">good until {day(i.expires_at)}</td>
+                <td>
+                  <button
+                    type="button"
+                    className="linklike"
+                    onClick={() => {
+                      withdraw.mutate(i.id);
+                    }}
+                  >
+                    withdraw
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {office.data?.invited.length === 0 && <p className="quiet">Nobody at present.</p>}
+        <form
+          className="account-line"
+          onSubmit={(e) => {
+            e.preventDefault();
+            invite.mutate();
+          }}
+        >
+          <TextInput
+            label="E-mail address"
+            type="email"
+            required
+            w={260}
+            value={email}
+            onChange={(e) => {
+              setEmail(e.currentTarget.value);
+            }}
+          />
+          <Button type="submit" variant="default" loading={invite.isPending}>
+            Invite
+          </Button>
+        </form>
+        <Problems error={invite.error ?? withdraw.error} title="Not invited" />
+      </section>
+      <section>
+        <h2>On record</h2>
+        <Records error={records.error} records={records.data?.slice(0, 60)} named />
+      </section>
+    </main>
+  );
+}
+
+function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChanged: () => Promise<unknown> }) {
+  const path = { params: { path: { user_id: person.id } } };
+  const change = useMutation({
+    mutationFn: (body: { active?: boolean; administers?: boolean }) =>
+      answered(api.PATCH("/api/office/people/{user_id}/", { ...path, body })),
+    onSuccess: onChanged,
+  });
+  const end = useMutation({
+    mutationFn: (what: "sessions" | "factors") =>
+      answered(
+        what === "sessions"
+          ? api.DELETE("/api/office/people/{user_id}/sessions/", path)
+          : api.DELETE("/api/office/people/{user_id}/factors/", path),
+      ),
+    onSuccess: onChanged,
+  });
+  const act = (words: string, run: () => void) => (
+    <button type="button" className="linklike" onClick={run}>
+      {words}
+    </button>
+  );
+  return (
+    <tr className={person.active ? undefined : "quiet"}>
+      <td>
+        {person.name} <span className="quiet">{person.firm}</span>
+      </td>
+      <td>{person.email}</td>
+      <td className="quiet">{person.last_login ? day(person.last_login) : "never"}</td>
+      <td className="quiet">{person.second_factor ? "yes" : "none"}</td>
+      <td>
+        {person.active ? "active" : "closed"}
+        {person.administers && ", administers"}
+      </td>
+      <td className="account-acts">
+        {act(person.active ? "close it" : "open it", () => {
+          change.mutate({ active: !person.active });
+        })}
+        {act(person.administers ? "no administrator" : "administrator", () => {
+          change.mutate({ administers: !person.administers });
+        })}
+        {act("end sessions", () => {
+          end.mutate("sessions");
+        })}
+        {person.second_factor &&
+          act("reset factors", () => {
+            end.mutate("factors");
+          })}
+        <Problems error={change.error ?? end.error} />
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,132 @@
+import { Button, Modal, PasswordInput, TextInput } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useCallback, useRef, useState, type ReactNode } from "react";
+import { Problems } from "../shared/Problems";
+import { accounts, AskedAgain, showPasskey, takesPasskeys, type Flow } from "./accounts";
+
+interface Asked {
+  flows: Flow[];
+  why: string;
+  resolve: (shown: boolean) => void;
+}
+
+/** Ask who is at the keyboard: `ask` is resolved when they showed it, and `dialog` stands in the page. */
+export function useAskAgain() {
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const ask = useCallback(
+    async (why: string, flows?: Flow[]) => {
+      const told = flows ?? (await flowsOf());
+      return new Promise<boolean>((resolve) => {
+        setAsked({ flows: told, why, resolve });
+      });
+    },
+    [setAsked],
+  );
+  /** Do something of the account; where it is asked who they are, ask, and do it once more. */
+  const doing = useCallback(
+    async <T,>(act: () => Promise<T>): Promise<T> => {
+      try {
+        return await act();
+      } catch (error) {
+        if (!(error instanceof AskedAgain)) throw error;
+        if (!(await ask("This changes how you sign in.", error.flows))) throw error;
+        return act();
+      }
+    },
+    [ask],
+  );
+  const end = (shown: boolean) => {
+    asked?.resolve(shown);
+    setAsked(null);
+  };
+  const dialog: ReactNode = asked && <WhoIsThere asked={asked} onEnd={end} />;
+  return { ask, doing, dialog };
+}
+
+async function flowsOf(): Promise<Flow[]> {
+  const factors = await accounts<{ type: string }[]>("GET", "account/authenticators");
+  const types = (factors.data ?? []).map((f) => f.type);
+  return [
+    { id: "reauthenticate" },
+    ...(types.some((t) => t !== "webauthn") ? [{ id: "mfa_reauthenticate", types: ["totp"] }] : []),
+    ...(types.includes("webauthn") ? [{ id: "mfa_reauthenticate", types: ["webauthn"] }] : []),
+  ];
+}
+
+function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) => void }) {
+  const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
+  const done = useRef(onEnd);
+  const types = asked.flows.filter((f) => f.id === "mfa_reauthenticate").flatMap((f) => f.types ?? []);
+  const byPassword = asked.flows.some((f) => f.id === "reauthenticate");
+  const show = useMutation({
+    mutationFn: async (how: "typed" | "passkey") => {
+      if (how === "passkey") return showPasskey("auth/webauthn/reauthenticate");
+      return code
+        ? accounts("POST", "auth/2fa/reauthenticate", { code: code.trim() })
+        : accounts("POST", "auth/reauthenticate", { password });
+    },
+    onSuccess: () => {
+      done.current(true);
+    },
+  });
+  return (
+    <Modal
+      opened
+      onClose={() => {
+        onEnd(false);
+      }}
+      title="Who is at the keyboard?"
+      size="sm"
+    >
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          show.mutate("typed");
+        }}
+      >
+        <p className="quiet">
+          {asked.why} Give your password{types.length > 0 ? " or your second factor" : ""}.
+        </p>
+        {byPassword && (
+          <PasswordInput
+            label="Password"
+            autoComplete="current-password"
+            data-autofocus
+            value={password}
+            onChange={(e) => {
+              setPassword(e.currentTarget.value);
+            }}
+          />
+        )}
+        {types.some((t) => t !== "webauthn") && (
+          <TextInput
+            label="Code of your authenticator, or a recovery code"
+            autoComplete="one-time-code"
+            mt="xs"
+            value={code}
+            onChange={(e) => {
+              setCode(e.currentTarget.value);
+            }}
+          />
+        )}
+        <Problems error={show.error} />
+        <div style={{ display: "flex", gap: 8, marginTop: 14 }}>
+          <Button type="submit" color="dark" loading={show.isPending} disabled={!password && !code}>
+            Go on
+          </Button>
+          {types.includes("webauthn") && takesPasskeys() && (
+            <Button
+              variant="default"
+              onClick={() => {
+                show.mutate("passkey");
+              }}
+            >
+              Use a passkey
+            </Button>
+          )}
+        </div>
+      </form>
+    </Modal>
+  );
+}

@@ -1,0 +1,101 @@
+import { ApiProblem, cookie, type Problem } from "../shared/api/client";
+
+/** What the accounts library answers: its data, or what has to be done first. */
+interface Told<T> {
+  status: number;
+  data?: T;
+  meta?: Record<string, unknown>;
+  errors?: { message: string; code: string; param?: string }[];
+}
+
+export interface Flow {
+  id: string;
+  is_pending?: boolean;
+  types?: string[];
+}
+
+const BASE = "/_allauth/browser/v1/";
+
+/** Somebody has to say once more who they are before this goes on. */
+export class AskedAgain extends Error {
+  constructor(readonly flows: Flow[]) {
+    super("it is asked for once more who you are");
+  }
+}
+
+/** Ask the accounts library; raises ApiProblem, or AskedAgain where who is signed in has to show it once more. */
+export async function accounts<T>(method: string, path: string, body?: unknown): Promise<Told<T>> {
+  let response: Response;
+  try {
+    response = await fetch(BASE + path, {
+      method,
+      headers: { "Content-Type": "application/json", "X-CSRFToken": cookie("csrftoken") },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new ApiProblem(0, [
+      { path: "/", message: "The server can't be reached", remedy: "Check that it is running, then try again." },
+    ]);
+  }
+  const told = (await response.json().catch(() => ({}))) as Told<T> & { data?: { flows?: Flow[] } };
+  const flows = told.data?.flows ?? [];
+  if (response.status === 401 && told.meta?.is_authenticated) throw new AskedAgain(flows);
+  if (response.ok || response.status === 401 || response.status === 404) return { ...told, status: response.status };
+  throw new ApiProblem(response.status, problemsOf(response.status, told));
+}
+
+function problemsOf(status: number, told: Told<unknown> & { detail?: string }): Problem[] {
+  if (status === 429) return [{ path: "/", message: "Too many attempts", remedy: "Wait five minutes and try again." }];
+  if (status === 409)
+    return [{ path: "/", message: "This can't be done now", remedy: "Load the page again, and begin anew." }];
+  const errors = told.errors ?? [];
+  if (errors.length === 0)
+    return [{ path: "/", message: told.detail ?? `The server answered ${String(status)}`, remedy: "Try again." }];
+  return errors.map((e) =>
+    e.code === "email_password_mismatch"
+      ? {
+          path: "/password",
+          message: "E-mail address and password don't belong together",
+          remedy: "Check both; a forgotten password can be set anew.",
+        }
+      : e.code === "too_many_login_attempts"
+        ? { path: "/", message: "Too many attempts on this account", remedy: "Wait five minutes and try again." }
+        : { path: `/${e.param ?? ""}`, message: e.message.replace(/\.$/, ""), remedy: "" },
+  );
+}
+
+// passkeys: what is kept by the device of a person
+
+interface CredentialMaker {
+  parseCreationOptionsFromJSON: (json: unknown) => PublicKeyCredentialCreationOptions;
+  parseRequestOptionsFromJSON: (json: unknown) => PublicKeyCredentialRequestOptions;
+}
+
+const maker = () => window.PublicKeyCredential as unknown as CredentialMaker;
+
+/** Whether this browser takes passkeys at this address: by TLS or on this machine, and by name. */
+export const takesPasskeys = () =>
+  typeof window.PublicKeyCredential === "function" &&
+  window.isSecureContext &&
+  !/^[\d.]+$|:/.test(window.location.hostname);
+
+const NOTHING_CHOSEN = new ApiProblem(0, [
+  { path: "/", message: "No passkey was used", remedy: "Try again, or go on with a password." },
+]);
+
+/** A new passkey of this device, as the server takes it. */
+export async function newPasskey(options: { publicKey: unknown }): Promise<unknown> {
+  const publicKey = maker().parseCreationOptionsFromJSON(options.publicKey);
+  const made = await navigator.credentials.create({ publicKey }).catch(() => null);
+  if (!made) throw NOTHING_CHOSEN;
+  return (made as PublicKeyCredential).toJSON();
+}
+
+/** Let the device show that it holds a passkey, and hand that in at an address. */
+export async function showPasskey(path: string): Promise<Told<{ flows?: Flow[] }>> {
+  const asked = await accounts<{ request_options: { publicKey: unknown } }>("GET", path);
+  const publicKey = maker().parseRequestOptionsFromJSON(asked.data?.request_options.publicKey);
+  const shown = await navigator.credentials.get({ publicKey }).catch(() => null);
+  if (!shown) throw NOTHING_CHOSEN;
+  return accounts("POST", path, { credential: (shown as PublicKeyCredential).toJSON() });
+}
