@@ -45,6 +45,7 @@ def address() -> Iterator[str]:
     """Address of a running application with its demo data."""
     fresh_database()
     environment = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": tempfile.mkdtemp()}
+    environment["PLUMB_MAIL_FOLDER"] = tempfile.mkdtemp()
     for command in (["migrate", "--verbosity", "0"], ["seed_demo"]):
         subprocess.run([sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True)
     port, hazard_port = free_port(), free_port()
@@ -74,7 +75,8 @@ def address() -> Iterator[str]:
                 break
             except OSError:
                 time.sleep(0.1)
-        yield f"http://127.0.0.1:{port}"
+        # by its name: browsers take passkeys from no number
+        yield f"http://localhost:{port}"
     finally:
         for process in (server, hazard, worker):
             process.terminate()

@@ -1,4 +1,4 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -187,9 +187,8 @@ function Password() {
         change.mutate();
       }}
     >
-      <TextInput
+      <PasswordInput
         label="Password as it is"
-        type="password"
         autoComplete="current-password"
         required
         w={260}
@@ -198,10 +197,10 @@ function Password() {
           setCurrent(e.currentTarget.value);
         }}
       />
-      <div style={{ width: 260 }}>
+      <div style={{ width: 340 }}>
         <NewPassword value={password} onChange={setPassword} />
       </div>
-      <Button type="submit" variant="default" loading={change.isPending}>
+      <Button type="submit" variant="default" size="sm" loading={change.isPending}>
         {change.isSuccess ? "Changed" : "Change the password"}
       </Button>
       <Problems error={change.error} title="Not changed" />

@@ -204,6 +204,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
       />
       <Checkbox
         label="good without the password"
+        mb={7}
         checked={alone}
         onChange={(e) => {
           setAlone(e.currentTarget.checked);

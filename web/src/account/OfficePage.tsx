@@ -149,29 +149,32 @@ function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChan
   return (
     <tr className={person.active ? undefined : "quiet"}>
       <td>
-        {person.name} <span className="quiet">{person.firm}</span>
+        {person.name}
+        <div className="quiet">{person.firm}</div>
       </td>
-      <td>{person.email}</td>
+      <td className="account-address">{person.email}</td>
       <td className="quiet">{person.last_login ? day(person.last_login) : "never"}</td>
       <td className="quiet">{person.second_factor ? "yes" : "none"}</td>
       <td>
         {person.active ? "active" : "closed"}
         {person.administers && ", administers"}
       </td>
-      <td className="account-acts">
-        {act(person.active ? "close it" : "open it", () => {
-          change.mutate({ active: !person.active });
-        })}
-        {act(person.administers ? "no administrator" : "administrator", () => {
-          change.mutate({ administers: !person.administers });
-        })}
-        {act("end sessions", () => {
-          end.mutate("sessions");
-        })}
-        {person.second_factor &&
-          act("reset factors", () => {
-            end.mutate("factors");
+      <td>
+        <div className="account-acts">
+          {act(person.active ? "close it" : "open it", () => {
+            change.mutate({ active: !person.active });
           })}
+          {act(person.administers ? "no administrator" : "administrator", () => {
+            change.mutate({ administers: !person.administers });
+          })}
+          {act("end sessions", () => {
+            end.mutate("sessions");
+          })}
+          {person.second_factor &&
+            act("reset factors", () => {
+              end.mutate("factors");
+            })}
+        </div>
         <Problems error={change.error ?? end.error} />
       </td>
     </tr>

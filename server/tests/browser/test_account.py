@@ -1,0 +1,187 @@
+"""Coming in, and what is a person's own, as people do it."""
+
+from __future__ import annotations
+
+import re
+import time
+from urllib.parse import urlsplit
+
+from driving import Browser
+from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, REVIEWER
+from selenium.webdriver.common.virtual_authenticator import VirtualAuthenticatorOptions
+from tests.test_own_account import code_of
+
+
+def link_in_mail(b: Browser, subject: str) -> str:
+    """Path of the link in the newest mail of a subject, as the demo's page shows it."""
+    b.open("/mail")
+    b.wait_text(".mail h2", subject)
+    mail = next(m for m in b.all(".mail") if subject in m.text)
+    return str(urlsplit(str(mail.find_element("css selector", "pre a").get_attribute("href"))).path)
+
+
+def who_is_there(b: Browser, password: str = PASSWORD) -> None:
+    """Answer the question who is at the keyboard."""
+    b.type_into(".mantine-Modal-content input[type=password]", password)
+    b.press("Go on")
+
+
+def test_somebody_is_invited_comes_in_and_forgets_the_password(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.open(b.review("Sable Quay Library") + "/brief")
+    b.type_into("input[aria-label='E-mail address of a new member']", "nell.arden@calder-finch.example")
+    b.press("Add")
+    b.wait_text("[role=status]", "is invited: a link is on its way")
+    b.forget()
+    b.open(link_in_mail(b, "invites you to the review of Sable Quay Library"))
+    b.wait_text(".door", "Ilse Varga invites nell.arden@calder-finch.example to Sable Quay Library, as reviewer")
+    b.type_into(".door input:not([type=password])", "Nell Arden")
+    b.type_into("input[type=password]", "password12")
+    b.press("Come in")
+    b.wait_text(".problem", "too common")
+    b.type_into("input[type=password]", "seven plumb bobs")
+    b.press("Come in")
+    b.wait_text(".reviews-list", "Sable Quay Library")
+    b.forget()
+    b.open("/")
+    b.named("a", "Forgotten the password?").click()
+    b.type_into("input[type=email]", "Nell.Arden@calder-finch.example")
+    b.press("Send me a link")
+    b.wait_text(".door", "a link is on its way")
+    b.open(link_in_mail(b, "A new password"))
+    b.type_into("input[type=password]", "eight plumb bobs")
+    b.press("Set the password")
+    b.wait_text(".door", "The password is set")
+    b.sign_in("nell.arden@calder-finch.example", "eight plumb bobs")
+
+
+def test_an_authenticator_is_asked_for_from_then_on(browser: Browser) -> None:
+    b = browser
+    b.sign_in(REVIEWER, PASSWORD)
+    b.open("/account")
+    b.press("Add an authenticator")
+    secret = b.find(".account-code code").text
+    assert b.find(".account-qr svg")
+    b.type_into(".account-code input", code_of(secret))
+    b.press("Add it")
+    who_is_there(b)
+    b.wait_text("td", "Authenticator")
+    b.named("button", "show them").click()
+    b.find(".account-codes")
+    codes = b.find(".account-codes").text.split()
+    assert len(codes) == 10
+    b.named("button", "remove")
+    b.forget()
+    b.open("/")
+    b.find("input[type=email]").send_keys(REVIEWER)
+    b.find("input[type=password]").send_keys(PASSWORD + "\n")
+    b.wait_text("h1", "Second factor")
+    b.type_into(".door input", "000000")
+    b.press("Sign in")
+    b.find(".problem")
+    b.type_into(".door input", codes[0])
+    b.press("Sign in")
+    b.wait_text("h1", "Reviews")
+    # taken away again, so that others sign in as before
+    b.open("/account")
+    b.named("button", "remove").click()
+    who_is_there(b)
+    b.find("form")
+    b.wait_text("button", "Add an authenticator")
+
+
+def test_a_passkey_opens_the_door_without_a_password(browser: Browser) -> None:
+    b = browser
+    options = VirtualAuthenticatorOptions(
+        protocol="ctap2", transport="internal", has_resident_key=True, has_user_verification=True, is_user_verified=True
+    )
+    b.sign_in(OFFICE, PASSWORD)
+    b.driver.add_virtual_authenticator(options)
+    try:
+        b.open("/account")
+        b.type_into("input[placeholder='such as laptop']", "desk")
+        b.press("Add a passkey")
+        who_is_there(b)
+        b.wait_text("td", "Passkey desk, good without the password")
+        b.open("/")
+        b.press("Sign out")
+        b.find("input[type=email]")
+        b.press("With a passkey")
+        b.wait_text("h1", "Reviews")
+        b.open("/account")
+        b.named("button", "remove").click()
+        b.press("Use a passkey")
+        b.wait_text(".account", "None yet")
+    finally:
+        b.driver.remove_virtual_authenticator()
+
+
+def test_sessions_and_keys_are_ended_by_their_owner(browser: Browser, address: str) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    first = b.driver.get_cookie("sessionid")
+    b.forget()
+    b.sign_in(LEAD, PASSWORD)
+    b.open("/account")
+    b.press("End all others")
+    time.sleep(0.5)
+    assert not [t for t in b.texts("button") if t == "End all others"]
+    b.type_into("section input[maxlength='60']", "nightly")
+    b.press("Make a key")
+    key = b.find(".account-key").text
+    assert re.fullmatch(r"vp_\S{40,}", key)
+    b.named("button", "withdraw").click()
+    time.sleep(0.5)
+    assert "nightly" not in " ".join(b.texts("td"))
+    b.forget()
+    b.open("/")
+    b.driver.add_cookie({"name": "sessionid", "value": first["value"]})
+    b.open("/")
+    b.find("input[type=email]")
+
+
+def test_a_report_is_signed_by_who_is_at_the_keyboard(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.open(b.review("Aldermouth Granary Lofts") + "/report")
+    b.press("Sign and issue report 1")
+    who_is_there(b, "not the password")
+    b.find(".mantine-Modal-content .problem")
+    who_is_there(b)
+    b.wait_text(".report-list", "signed by Ilse Varga")
+    b.press("Print this draft")
+    assert b.find("a[href^='/api/printings/']").text == "Open the PDF"
+
+
+def test_the_lead_is_handed_over(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    b.open(b.review("Quillon Exchange") + "/brief")
+    b.find("select[aria-label='Role of Tomas Bell']")
+    row = next(r for r in b.all("tr") if "Jonas Reed" in r.text)
+    row.find_element("xpath", ".//button[.='hand over the lead']").click()
+    b.wait_text("tr", "Jonas Reed")
+    time.sleep(0.6)
+    assert not b.all("select[aria-label='Role of Tomas Bell']")
+    b.forget()
+    b.sign_in(REVIEWER, PASSWORD)
+    b.open(b.review("Quillon Exchange") + "/brief")
+    b.wait_text("tr", "Ilse Varga")
+    row = next(r for r in b.all("tr") if "Ilse Varga" in r.text)
+    row.find_element("xpath", ".//button[.='hand over the lead']").click()
+    time.sleep(0.6)
+
+
+def test_the_office_closes_and_opens_an_account(browser: Browser) -> None:
+    b = browser
+    b.sign_in(OFFICE, PASSWORD)
+    b.named("a", "The office").click()
+    row = next(r for r in b.all("tr") if "avel.tran" in r.text) if b.find("table tbody tr") else None
+    assert row is not None
+    row.find_element("xpath", ".//button[.='close it']").click()
+    b.wait_text("tr", "closed")
+    row = next(r for r in b.all("tr") if "avel.tran" in r.text)
+    row.find_element("xpath", ".//button[.='open it']").click()
+    b.wait_text("table", "account changed")
+    assert b.problems() == []
