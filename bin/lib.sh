@@ -62,11 +62,16 @@ install_packages() {
   python3.11 -c 'import sysconfig, sys; sys.exit(not __import__("os").path.exists(sysconfig.get_path("include") + "/Python.h"))' 2>/dev/null || want+=(python3.11-dev)
   [ -f /usr/include/suitesparse/cholmod.h ] || want+=(libsuitesparse-dev)
   have_library libopenblas || want+=(libopenblas0-pthread)
+  command -v nginx >/dev/null || want+=(nginx-light)
   for extra in "$@"; do command -v "${extra%%:*}" >/dev/null || want+=("${extra##*:}"); done
   [ ${#want[@]} = 0 ] && return
   say "Installing Debian packages: ${want[*]}"
   as_root apt-get update -qq
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${want[@]}" >/dev/null
+  # Debian would start nginx on port 80 and a PostgreSQL cluster of its own at once; nothing of that is needed
+  local policy=/usr/sbin/policy-rc.d held=""
+  if [ ! -e "$policy" ]; then held=1; printf '#!/bin/sh\nexit 101\n' | as_root tee "$policy" >/dev/null; as_root chmod 755 "$policy"; fi
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${want[@]}" >/dev/null || { [ -z "$held" ] || as_root rm -f "$policy"; return 1; }
+  [ -z "$held" ] || as_root rm -f "$policy"
 }
 
 # done_once STAMP KEY COMMAND...: run the command unless the stamp already holds the key
@@ -138,11 +143,12 @@ start_postgres() {
   # one set-up at a time, in case both commands are started together
   exec 9>"$DATA/.lock"; flock 9
   [ -f "$DATA/db-password" ] || (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=' > "$DATA/db-password")
+  [ -f "$DATA/app-password" ] || (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=' > "$DATA/app-password")
   [ -f "$DATA/secret-key" ] || (umask 077; head -c 48 /dev/urandom | base64 | tr -d '\n' > "$DATA/secret-key")
   if ! as_postgres test -f "$PG/PG_VERSION"; then
     say "Making the database cluster in $PG"
     local secret; secret=$(mktemp); cp "$DATA/db-password" "$secret"; chmod 644 "$secret"
-    as_postgres "$bin/initdb" -D "$PG" -U plumb --auth=scram-sha-256 --pwfile="$secret" -E UTF8 --locale=C.UTF-8 >/dev/null
+    as_postgres "$bin/initdb" -D "$PG" -U plumb --auth=scram-sha-256 --pwfile="$secret" -E UTF8 --locale=C.UTF-8 --data-checksums >/dev/null
     rm -f "$secret"
   fi
   if ! as_postgres "$bin/pg_ctl" -D "$PG" status >/dev/null 2>&1; then
@@ -151,14 +157,29 @@ start_postgres() {
     as_postgres "$bin/pg_ctl" -D "$PG" -w -s -l "$PG/server.log" \
       -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start 9>&- >/dev/null
   fi
-  flock -u 9; exec 9>&-
   export PLUMB_DB_HOST=127.0.0.1 PLUMB_DB_USER=plumb PLUMB_DB_NAME=plumb
   PLUMB_DB_PORT=$(cat "$DATA/db-port"); PLUMB_DB_PASSWORD=$(cat "$DATA/db-password"); PLUMB_SECRET_KEY=$(cat "$DATA/secret-key")
   export PLUMB_DB_PORT PLUMB_DB_PASSWORD PLUMB_SECRET_KEY
   export PLUMB_EXHIBITS="$DATA/exhibits"
+  [ -f "$DATA/roles-made" ] || { make_roles && touch "$DATA/roles-made"; }
+  flock -u 9; exec 9>&-
 }
 
-# the database itself, its tables and the demo's data, in one process to be quick
+# the application's role and the backup's; what they may do is granted in each database (manage.py grant_roles)
+make_roles() {
+  PLUMB_APP_PASSWORD=$(cat "$DATA/app-password") "$PY" - <<'PYTHON'
+import os, psycopg
+from psycopg import sql
+with psycopg.connect(host="127.0.0.1", port=os.environ["PLUMB_DB_PORT"], user="plumb",
+                     password=os.environ["PLUMB_DB_PASSWORD"], dbname="postgres", autocommit=True) as db:
+    for role in ("plumb_app", "plumb_backup"):
+        if not db.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", [role]).fetchone():
+            db.execute(sql.SQL("CREATE ROLE {} LOGIN").format(sql.Identifier(role)))
+        db.execute(sql.SQL("ALTER ROLE {} PASSWORD {}").format(sql.Identifier(role), sql.Literal(os.environ["PLUMB_APP_PASSWORD"])))
+PYTHON
+}
+
+# the database itself, its tables, its roles and the demo's data, in one process to be quick; all of it by the owner
 prepare_database() {
   (cd "$ROOT/server" && DJANGO_SETTINGS_MODULE=plumb_server.settings "$PY" - <<'PYTHON'
 import django, os, psycopg
@@ -170,8 +191,42 @@ django.setup()
 from django.core.management import call_command
 call_command("migrate", verbosity=0)
 call_command("seed_demo")
+call_command("grant_roles")
 PYTHON
   )
+}
+
+# from here on as the application, which owns nothing
+as_application() { export PLUMB_DB_USER=plumb_app; PLUMB_DB_PASSWORD=$(cat "$DATA/app-password"); export PLUMB_DB_PASSWORD; }
+
+# --- nginx in front: it takes slow senders off the application's hands (deploy/limits.conf)
+stop_nginx() {
+  local pid; pid=$(cat "$DATA/nginx/nginx.pid" 2>/dev/null || true)
+  if [ -n "$pid" ] && grep -aq nginx "/proc/$pid/cmdline" 2>/dev/null; then
+    kill "$pid" 2>/dev/null || true
+    for _ in $(seq 50); do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done
+  fi
+}
+start_nginx() { # start_nginx PORT BEHIND: on a loopback port, in front of the application at another
+  local own="$DATA/nginx"; mkdir -p "$own"
+  cat > "$own/nginx.conf" <<CONF
+worker_processes 1;
+pid $own/nginx.pid;
+error_log $own/error.log warn;
+events { worker_connections 4096; }
+http {
+  access_log off;
+  client_body_temp_path $own/body; proxy_temp_path $own/proxy; fastcgi_temp_path $own/f; uwsgi_temp_path $own/u; scgi_temp_path $own/s;
+  include $ROOT/deploy/limits.conf;
+  server {
+    listen 127.0.0.1:$1;
+    location / { proxy_pass http://127.0.0.1:$2; include $ROOT/deploy/proxy.conf; }
+  }
+}
+CONF
+  # as root nginx would hand its work to a user who can't read this folder
+  [ "$(id -u)" != 0 ] || sed -i '1i user root;' "$own/nginx.conf"
+  nginx -e "$own/error.log" -c "$own/nginx.conf"
 }
 
 # --- the worker that carries out the jobs of the queue, started again whenever it ends
@@ -191,7 +246,7 @@ start_worker() {
 # --- the application itself
 stop_server() {
   local pid; pid=$(cat "$DATA/gunicorn.pid" 2>/dev/null || true)
-  if [ -z "$pid" ] || ! grep -aq plumb_server "/proc/$pid/cmdline" 2>/dev/null; then return 0; fi
+  if [ -z "$pid" ] || ! grep -aq gunicorn "/proc/$pid/cmdline" 2>/dev/null; then return 0; fi
   kill "$pid" 2>/dev/null || true
   # its port is free again only when it has ended
   for _ in $(seq 100); do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done

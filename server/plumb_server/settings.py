@@ -6,8 +6,23 @@ PLUMB_HOSTS       comma-separated host names that the application answers to (de
 PLUMB_TLS         1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol (default 0)
 PLUMB_DB_HOST, PLUMB_DB_PORT, PLUMB_DB_NAME, PLUMB_DB_USER, PLUMB_DB_PASSWORD
                   PostgreSQL (default 127.0.0.1, 5432, plumb, plumb, no password)
+PLUMB_STATEMENT_TIMEOUT, PLUMB_LOCK_TIMEOUT
+                  ms that a statement, or waiting for a lock, may take (default 0, no limit; the web server sets both)
 PLUMB_HAZARD_URL  hazard service that answers as hazard/README.md has it (default http://127.0.0.1:8471)
 PLUMB_WEB         folder of the built web application (default ../web/dist)
+PLUMB_PROXIES     proxies of ours in front, whose X-Forwarded-For is believed (default 0)
+PLUMB_EXHIBITS    folder of exhibits; PLUMB_EXHIBIT_STORAGE and PLUMB_EXHIBIT_OPTIONS for another storage
+PLUMB_MAX_EXHIBIT, PLUMB_MAX_REVIEW_BYTES, PLUMB_MAX_MEMBER_BYTES_A_DAY
+                  bytes of a file, of all files of a review, of what a member hands in within a day
+PLUMB_READING_MEMORY, PLUMB_READING_SECONDS
+                  what the process that reads a file may take
+PLUMB_SMTP_HOST, PLUMB_SMTP_PORT, PLUMB_SMTP_USER, PLUMB_SMTP_PASSWORD, PLUMB_SMTP_TLS, PLUMB_MAIL_FROM
+                  mail; PLUMB_MAIL_FOLDER keeps it in a folder instead, which a page of the demo shows to anybody
+PLUMB_OIDC        JSON list of OpenID Connect providers (docs/security.md)
+PLUMB_IDLE        s after which somebody who does nothing is signed out (default 14400)
+PLUMB_LOG, PLUMB_LOG_LEVEL
+                  json for lines of JSON; level of what is logged (default WARNING)
+PLUMB_METRICS_KEY what a monitor shows as bearer to read /metrics/; without one there are none
 """
 
 from __future__ import annotations
@@ -16,6 +31,7 @@ import json
 import os
 from pathlib import Path
 
+import structlog
 from django.core.exceptions import ImproperlyConfigured
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -33,7 +49,10 @@ INSTALLED_APPS = [
     "rest_framework",
     "drf_spectacular",
     "procrastinate.contrib.django",
+    "django_prometheus",
+    "django_structlog",
     # before the accounts library, whose mails it words
+    "plumb_server.web",
     "plumb_server.accounts.apps.AccountsConfig",
     "allauth",
     "allauth.account",
@@ -52,9 +71,10 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "django_prometheus.middleware.PrometheusBeforeMiddleware",
     "django.middleware.security.SecurityMiddleware",
-    "plumb_server.web.middleware.BodyLimit",
-    "plumb_server.web.middleware.ContentSecurityPolicy",
+    "plumb_server.web.middleware.Headers",
+    "plumb_server.web.middleware.Doorkeeper",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -62,7 +82,9 @@ MIDDLEWARE = [
     "allauth.account.middleware.AccountMiddleware",
     "allauth.usersessions.middleware.UserSessionsMiddleware",
     "plumb_server.accounts.middleware.Idle",
+    "django_structlog.middlewares.RequestMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_prometheus.middleware.PrometheusAfterMiddleware",
 ]
 
 ROOT_URLCONF = "plumb_server.urls"
@@ -75,6 +97,9 @@ TEMPLATES = [
     }
 ]
 
+# ms; none for whoever migrates, restores or works through the queue
+STATEMENT_TIMEOUT = int(os.environ.get("PLUMB_STATEMENT_TIMEOUT", "0"))
+LOCK_TIMEOUT = int(os.environ.get("PLUMB_LOCK_TIMEOUT", "0"))
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
@@ -83,6 +108,10 @@ DATABASES = {
         "NAME": os.environ.get("PLUMB_DB_NAME", "plumb"),
         "USER": os.environ.get("PLUMB_DB_USER", "plumb"),
         "PASSWORD": os.environ.get("PLUMB_DB_PASSWORD", ""),
+        "OPTIONS": {
+            "options": f"-c statement_timeout={STATEMENT_TIMEOUT} -c lock_timeout={LOCK_TIMEOUT} "
+            "-c idle_in_transaction_session_timeout=120000",
+        },
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
     }
@@ -223,6 +252,8 @@ if TLS:
     ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https"
     SECURE_HSTS_SECONDS = 31_536_000
     SECURE_SSL_REDIRECT = True
+    # asked by monitors on this machine, without TLS
+    SECURE_REDIRECT_EXEMPT = [r"^health/$", r"^metrics/$"]
     CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 
 REST_FRAMEWORK = {
@@ -263,9 +294,42 @@ SPECTACULAR_SETTINGS = {
         "RoleEnum": "plumb_server.reviews.models.Role",
     },
 }
+METRICS_KEY = os.environ.get("PLUMB_METRICS_KEY", "")
+"""What a monitor shows to be told the metrics; without one nobody is."""
+PROMETHEUS_EXPORT_MIGRATIONS = False
+
+# one line of JSON for each event, with the id of its request
+_SHARED = [
+    structlog.contextvars.merge_contextvars,
+    structlog.processors.TimeStamper(fmt="iso"),
+    structlog.stdlib.add_logger_name,
+    structlog.stdlib.add_log_level,
+    structlog.processors.format_exc_info,
+]
+structlog.configure(
+    processors=[structlog.stdlib.filter_by_level, *_SHARED, structlog.stdlib.ProcessorFormatter.wrap_for_formatter],
+    logger_factory=structlog.stdlib.LoggerFactory(),
+    cache_logger_on_first_use=True,
+)
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
+    "formatters": {
+        "json": {
+            "()": structlog.stdlib.ProcessorFormatter,
+            "processors": [
+                structlog.stdlib.ProcessorFormatter.remove_processors_meta,
+                structlog.processors.JSONRenderer(),
+            ],
+            "foreign_pre_chain": _SHARED,
+        },
+        "plain": {"format": "%(levelname)s %(name)s %(message)s"},
+    },
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "formatter": "json" if os.environ.get("PLUMB_LOG") == "json" else "plain",
+        }
+    },
+    "root": {"handlers": ["console"], "level": os.environ.get("PLUMB_LOG_LEVEL", "WARNING")},
 }

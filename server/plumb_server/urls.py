@@ -4,7 +4,7 @@ from django.urls import include, path, re_path
 from drf_spectacular.views import SpectacularAPIView
 
 from plumb_server.hazard.views import HazardView
-from plumb_server.web.views import application, health
+from plumb_server.web.views import application, health, metrics
 
 handler404 = "plumb_server.web.problems.not_found"
 handler500 = "plumb_server.web.problems.failure"
@@ -24,5 +24,6 @@ urlpatterns = [
     path("_allauth/", include("allauth.headless.urls")),
     path("accounts/", include("allauth.urls")),
     path("health/", health),
+    path("metrics/", metrics),
     re_path(r"^(?!api/|assets/|_allauth/|accounts/).*$", application),
 ]

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import re
+import uuid
 from collections.abc import Callable
 
 from django.conf import settings
+from django.core.exceptions import DisallowedHost
 from django.http import HttpRequest, HttpResponse
 
 from plumb_server.web.problems import problem
@@ -22,13 +25,21 @@ MOST = {"/exhibits/": "MAX_EXHIBIT", "/reviews/import/": "MAX_IMPORT"}
 """Settings that say how many bytes a body may have, by how its address ends."""
 
 
-class BodyLimit:
-    """Refuse a body that is too large before any of it is read."""
+FOR_MONITORS = ("/health/", "/metrics/")
+
+
+class Doorkeeper:
+    """Refuse what comes to a name that isn't ours, and a body that is too large before any of it is read."""
 
     def __init__(self, answer: Answer):
         self.answer = answer
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        if request.path not in FOR_MONITORS:
+            try:
+                request.get_host()
+            except DisallowedHost:
+                return problem(400, "not understood", "this application doesn't answer to that name")
         size = request.headers.get("Content-Length", "0")
         most = getattr(settings, next((own for end, own in MOST.items() if request.path.endswith(end)), "MAX_BODY"))
         if size.isascii() and size.isdigit() and int(size) > most:
@@ -59,15 +70,25 @@ def _unreadable(request: HttpRequest) -> HttpResponse | None:
     return None
 
 
-class ContentSecurityPolicy:
-    """Nothing is loaded but the application's own files; styles may be inline, scripts may not."""
+REQUEST_ID = re.compile(r"[0-9a-zA-Z-]{8,64}")
+
+
+class Headers:
+    """A number for each request, under which the log tells of it; and nothing kept by browsers that is somebody's own.
+
+    Pages load nothing but the application's own files; styles may be inline, scripts may not.
+    """
 
     def __init__(self, answer: Answer):
         self.answer = answer
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        # a proxy may have numbered the request; what isn't a number of such a kind is none
+        if not REQUEST_ID.fullmatch(request.META.get("HTTP_X_REQUEST_ID", "")):
+            request.META["HTTP_X_REQUEST_ID"] = uuid.uuid4().hex
         response = self.answer(request)
         response.headers.setdefault("Content-Security-Policy", POLICY)
+        response.headers.setdefault("X-Request-ID", request.META["HTTP_X_REQUEST_ID"])
         if request.path.startswith(OF_PEOPLE):
             # what was seen by who was signed in isn't there for whoever comes next
             response.headers.setdefault("Cache-Control", "no-store")

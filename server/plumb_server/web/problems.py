@@ -168,15 +168,11 @@ def failure(request: HttpRequest) -> HttpResponse:
     """Something that nobody foresaw; the traceback is in the server's log."""
     if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
         return _without_database()
+    named = request.META.get("HTTP_X_REQUEST_ID", "")
+    remedy = f"Try again; if it stays, report what you did, with the number {named}."
     return problem(
         500,
         "failed",
         "the server failed at this; nothing was saved",
-        [
-            {
-                "path": "/",
-                "message": "the server failed at this",
-                "remedy": "Try again; if it stays, report what you did.",
-            }
-        ],
+        [{"path": "/", "message": "the server failed at this", "remedy": remedy}],
     )

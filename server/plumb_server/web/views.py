@@ -1,11 +1,25 @@
-"""The web application's page, for every address that isn't the API's."""
+"""The web application's page, for every address that isn't the API's; and what monitors ask."""
 
 from __future__ import annotations
 
+import hmac
+import os
+import shutil
+from typing import Any
+
 from django.conf import settings
-from django.db import connection
-from django.http import HttpRequest, HttpResponse
+from django.db import DatabaseError, connection
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
+from prometheus_client import CONTENT_TYPE_LATEST, REGISTRY, CollectorRegistry, generate_latest, multiprocess
+from prometheus_client.core import GaugeMetricFamily
+
+ALIVE_WITHIN = 60
+"""s since a worker gave a sign of life."""
+WAITS_TOO_LONG = 300
+"""s that the oldest job may wait before it is told."""
+LEAST_DISK = 1_000_000_000
+"""bytes"""
 
 
 @ensure_csrf_cookie
@@ -16,8 +30,58 @@ def application(request: HttpRequest) -> HttpResponse:
     return HttpResponse(page.read_bytes(), headers={"Cache-Control": "no-cache"})
 
 
-def health(request: HttpRequest) -> HttpResponse:
-    """For a proxy or monitor: 200 when the database answers."""
+def _state() -> dict[str, Any]:
+    """Database, workers, queue and disk as they are; raises DatabaseError where the database doesn't answer."""
     with connection.cursor() as cursor:
-        cursor.execute("SELECT 1")
-    return HttpResponse("ok", content_type="text/plain")
+        cursor.execute(
+            "SELECT (SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)), "
+            "count(*), COALESCE(max(extract(epoch FROM now() - at)), 0) FROM ("
+            "SELECT (SELECT max(e.at) FROM procrastinate_events e WHERE e.job_id = j.id) AS at "
+            "FROM procrastinate_jobs j WHERE j.status = 'todo') waiting",
+            [ALIVE_WITHIN],
+        )
+        workers, waiting, oldest = cursor.fetchone()
+    return {
+        "workers": workers,
+        "waiting": waiting,
+        "oldest_s": round(float(oldest)),
+        "disk_free": shutil.disk_usage(settings.EXHIBITS if settings.EXHIBITS.is_dir() else settings.ROOT).free,
+    }
+
+
+def health(request: HttpRequest) -> HttpResponse:
+    """For a proxy or monitor: 503 where nothing works; 200 with what is wrong where something doesn't."""
+    try:
+        state = _state()
+    except DatabaseError:
+        return JsonResponse({"status": "down", "database": "doesn't answer"}, status=503, headers={"Retry-After": "5"})
+    wrong = []
+    if not state["workers"]:
+        wrong.append("no worker gives a sign of life: files aren't read, reports aren't printed")
+    if state["oldest_s"] > WAITS_TOO_LONG:
+        wrong.append(f"a job waits for {state['oldest_s']} s")
+    if state["disk_free"] < LEAST_DISK:
+        wrong.append("the disk is nearly full")
+    return JsonResponse({"status": "degraded" if wrong else "ok", "wrong": wrong, "database": "answers", **state})
+
+
+class _State:
+    """What `health` tells, as metrics."""
+
+    def collect(self) -> Any:
+        for name, value in _state().items():
+            yield GaugeMetricFamily(f"plumb_{name}", f"{name.replace('_', ' ')}, as /health/ tells it", value=value)
+
+
+def metrics(request: HttpRequest) -> HttpResponse:
+    """Prometheus metrics of all processes, for who shows the key."""
+    shown = request.headers.get("Authorization", "").removeprefix("Bearer ")
+    if not settings.METRICS_KEY or not hmac.compare_digest(shown.encode(), settings.METRICS_KEY.encode()):
+        raise Http404
+    registry = REGISTRY
+    if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+        registry = CollectorRegistry()
+        multiprocess.MultiProcessCollector(registry)
+    own = CollectorRegistry()
+    own.register(_State())
+    return HttpResponse(generate_latest(registry) + generate_latest(own), content_type=CONTENT_TYPE_LATEST)

@@ -46,22 +46,16 @@ def address() -> Iterator[str]:
     fresh_database()
     environment = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": tempfile.mkdtemp()}
     environment["PLUMB_MAIL_FOLDER"] = tempfile.mkdtemp()
-    for command in (["migrate", "--verbosity", "0"], ["seed_demo"]):
+    for command in (["migrate", "--verbosity", "0"], ["seed_demo"], ["grant_roles"]):
         subprocess.run([sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True)
+    # from here on as the application, which owns nothing
+    if "PLUMB_APP_PASSWORD" in environment:
+        environment |= {"PLUMB_DB_USER": "plumb_app", "PLUMB_DB_PASSWORD": environment["PLUMB_APP_PASSWORD"]}
     port, hazard_port = free_port(), free_port()
     environment["PLUMB_HAZARD_URL"] = f"http://127.0.0.1:{hazard_port}"
     gunicorn = Path(sys.executable).parent / "gunicorn"
-    command = [
-        str(gunicorn),
-        "plumb_server.wsgi",
-        "--bind",
-        f"127.0.0.1:{port}",
-        "--threads",
-        "4",
-        "--log-level",
-        "warning",
-    ]
-    server = subprocess.Popen(command, cwd=SERVER, env=environment)
+    serving = {"PLUMB_BIND": f"127.0.0.1:{port}", "PLUMB_WORKERS": "1", "PLUMB_STATEMENT_TIMEOUT": "30000"}
+    server = subprocess.Popen([str(gunicorn)], cwd=SERVER, env=environment | serving)
     hazard = subprocess.Popen(
         [str(gunicorn), "service:application", "--bind", f"127.0.0.1:{hazard_port}", "--log-level", "warning"],
         cwd=SERVER.parent / "hazard",

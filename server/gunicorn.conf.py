@@ -1,0 +1,23 @@
+"""How gunicorn serves the application: behind a proxy that buffers (deploy/nginx.conf), on one address of this machine."""
+
+import os
+
+wsgi_app = "plumb_server.wsgi"
+bind = os.environ.get("PLUMB_BIND", "127.0.0.1:8470")
+workers = int(os.environ.get("PLUMB_WORKERS", "2"))
+threads = int(os.environ.get("PLUMB_THREADS", "4"))
+# one copy of the units and rules for all processes
+preload_app = True
+timeout = 120
+graceful_timeout = 10
+# what a process gathers over time goes with it
+max_requests, max_requests_jitter = 5000, 500
+limit_request_line, limit_request_fields = 8190, 60
+loglevel = "warning"
+
+
+def child_exit(server, worker):
+    if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+        from prometheus_client import multiprocess
+
+        multiprocess.mark_process_dead(worker.pid)
