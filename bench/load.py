@@ -116,7 +116,7 @@ def memory(address: str) -> float:
     for process in Path("/proc").glob("[0-9]*"):
         try:
             command = (process / "cmdline").read_bytes()
-            if b"plumb_server.wsgi" not in command or b"load.py" in command:
+            if b"gunicorn" not in command or b"service:application" in command:
                 continue
             rollup = (process / "smaps_rollup").read_text()
         except OSError:

@@ -1,0 +1,36 @@
+"""`manage.py tidy`: takes away what nobody needs any more: ended sessions, counts, jobs that were done, drafts of reports."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+from django.db import connection
+from django.utils import timezone
+
+from plumb_server.accounts.models import ApiToken, Invitation
+from plumb_server.reports.models import Printing
+from plumb_server.reports.printing import KEPT
+
+JOBS_KEPT = timedelta(days=7)
+INVITATIONS_KEPT = timedelta(days=90)
+
+
+class Command(BaseCommand):
+    help = "Take away what nobody needs any more."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        now = timezone.now()
+        call_command("clearsessions")
+        Printing.objects.filter(asked_at__lt=now - KEPT).delete()
+        Invitation.objects.filter(accepted_at=None, expires_at__lt=now - INVITATIONS_KEPT).delete()
+        ApiToken.objects.filter(expires_at__lt=now).delete()
+        with connection.cursor() as cursor:
+            cursor.execute("DELETE FROM web_counts WHERE expires < now()")
+            cursor.execute(
+                "DELETE FROM procrastinate_jobs WHERE status IN ('failed', 'aborted', 'cancelled', 'succeeded') AND id IN "
+                "(SELECT job_id FROM procrastinate_events GROUP BY job_id HAVING max(at) < now() - %s)",
+                [JOBS_KEPT],
+            )
