@@ -186,11 +186,17 @@ class Analysis(Part):
     eccentricity_as: Literal["moments", "mass"] = "moments"
 
 
+Thickness = Annotated[float, Field(ge=1e-3, le=100, allow_inf_nan=False)]
+"""m, of something that is built: a millimetre is a slip of the unit, and so is the width of a town."""
+Span = Annotated[float, Field(ge=0.01, le=1000, allow_inf_nan=False)]
+"""m, between two lines of columns."""
+
+
 class Rectangle(Part):
     """A solid rectangular section, m: width, and depth in the plane of bending."""
 
-    width: Positive
-    depth: Positive
+    width: Thickness
+    depth: Thickness
 
 
 class Panel(Part):
@@ -204,26 +210,29 @@ class Panel(Part):
     to_story: Annotated[int, Field(ge=1, le=300)]
 
 
+Share = Annotated[float, Field(gt=0, le=10, allow_inf_nan=False)]
+
+
 class Cracking(Part):
     """Share of the gross bending stiffness by group."""
 
-    columns: Positive = 0.7
-    beams: Positive = 0.35
-    walls: Positive = 0.5
+    columns: Share = 0.7
+    beams: Share = 0.35
+    walls: Share = 0.5
 
 
 class Grid(Part):
     """A regular frame: bays along X and Y (m), sections by group, walls and bracing by bay; stories are the brief's."""
 
-    bays_x: Annotated[list[Positive], Field(min_length=1, max_length=100)]
-    bays_y: Annotated[list[Positive], Field(min_length=1, max_length=100)]
+    bays_x: Annotated[list[Span], Field(min_length=1, max_length=100)]
+    bays_y: Annotated[list[Span], Field(min_length=1, max_length=100)]
     E: Positive = 3.0e7
     nu: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] = 0.2
     density: NotNegative = 2.5
     columns: Rectangle
     beams_x: Rectangle
     beams_y: Rectangle
-    wall_thickness: Positive = 0.3
+    wall_thickness: Thickness = 0.3
     brace_area: Positive = 0.004
     cracking: Cracking = Field(default_factory=Cracking)
     base: Literal["fixed", "pinned"] = "fixed"
