@@ -265,7 +265,7 @@ REST_FRAMEWORK = {
         "rest_framework.permissions.IsAuthenticated",
         "plumb_server.accounts.tokens.WithinScope",
     ],
-    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_RENDERER_CLASSES": ["plumb_server.web.responses.PlainRenderer"],
     "DEFAULT_PARSER_CLASSES": ["plumb_server.web.requests.PlainJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "plumb_server.web.problems.handle",

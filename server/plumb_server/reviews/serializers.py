@@ -85,6 +85,13 @@ class SubmissionsField(serializers.Field):
         return submissions.told()
 
 
+class ImportedSerializer(serializers.Serializer):
+    """Where a review came from."""
+
+    exported_by = serializers.CharField(allow_blank=True)
+    exported_at = serializers.CharField(allow_null=True)
+
+
 class ReviewDetailSerializer(serializers.ModelSerializer):
     """A review with all that its screens start from."""
 
@@ -95,6 +102,7 @@ class ReviewDetailSerializer(serializers.ModelSerializer):
     brief_number = serializers.IntegerField()
     can_undo = serializers.BooleanField()
     submissions = SubmissionsField()
+    imported = ImportedSerializer(source="origin", allow_null=True)
 
     class Meta:
         model = Review
@@ -114,6 +122,7 @@ class ReviewDetailSerializer(serializers.ModelSerializer):
             "can_undo",
             "submissions",
             "revision",
+            "imported",
         ]
 
 

@@ -78,6 +78,13 @@ export function ThisReview({ review }: { review: Review }) {
   return (
     <section>
       <h3 className="part">This review</h3>
+      {review.imported && (
+        <p className="quiet">
+          Imported: exported {review.imported.exported_by && `by ${review.imported.exported_by} `}
+          {review.imported.exported_at ? day(review.imported.exported_at) : "elsewhere"}. It was rechecked here;
+          findings whose evidence said otherwise are marked.
+        </p>
+      )}
       <div className="fields">
         <TextInput
           label="Building"
