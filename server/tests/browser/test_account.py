@@ -7,7 +7,7 @@ import time
 from urllib.parse import urlsplit
 
 from driving import Browser
-from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, REVIEWER
+from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, REVIEWER, SUBMITTER
 from selenium.webdriver.common.virtual_authenticator import VirtualAuthenticatorOptions
 from tests.test_own_account import code_of
 
@@ -119,10 +119,10 @@ def test_a_passkey_opens_the_door_without_a_password(browser: Browser) -> None:
 
 def test_sessions_and_keys_are_ended_by_their_owner(browser: Browser, address: str) -> None:
     b = browser
-    b.sign_in(LEAD, PASSWORD)
+    b.sign_in(SUBMITTER, PASSWORD)
     first = b.driver.get_cookie("sessionid")
     b.forget()
-    b.sign_in(LEAD, PASSWORD)
+    b.sign_in(SUBMITTER, PASSWORD)
     b.open("/account")
     b.press("End all others")
     time.sleep(0.5)
