@@ -63,7 +63,7 @@ def add_member(review: Review, user: User, email: str, role: str, request: HttpR
     email = email.strip().lower()
     member = colleagues_of(user).filter(email=email).first()
     if review.team.filter(user__email=email).exists():
-        raise Conflict(f"{email} is a member already", "Nothing needs to be done.", "/email")
+        raise Conflict(f"the team has {email} already", "Nothing needs to be done.", "/email")
     if member is not None:
         review.record(user, "member added", member=member.email, role=role)
         return Membership.objects.create(review=review, user=member, role=role)

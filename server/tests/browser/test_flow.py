@@ -236,7 +236,7 @@ def test_a_lead_adds_a_member_and_writes_the_scope(browser: Browser) -> None:
     # whoever isn't known from a review or the firm is invited, whether there is an account or not
     b.wait_text("[role=status]", "avel.tran@northlight.example is invited")
     b.type_into("input[type=email]", "clerk@port-maren.example\n")
-    b.wait_text(".problem", "clerk@port-maren.example is a member already")
+    b.wait_text(".problem", "The team has clerk@port-maren.example already")
     b.type_into("textarea", "The scope of this review.\t")
     time.sleep(0.6)
     b.open(b.review("Sable Quay Library") + "/report")
