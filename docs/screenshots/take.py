@@ -12,33 +12,28 @@ HERE = Path(__file__).resolve().parent
 sys.path[:0] = [str(HERE.parents[1] / "server"), str(HERE.parents[1] / "server" / "tests" / "browser")]
 
 from driving import Browser  # noqa: E402
-from plumb_server.demo.people import LEAD, PASSWORD  # noqa: E402
+from plumb_server.demo.people import LEAD, OFFICE, PASSWORD  # noqa: E402
 
-PASTED = (
-    "Story\tHeight (m)\tWeight\nL3\t3.9\t5600\nL2\t-3.9\t=2*2800\nL2\t3.9\tabout\n<script>\t4.8\t6100\nTotal\t\t17300\n"
-)
 CLINIC, LIBRARY = "Port Maren Clinic", "Sable Quay Library"
 EXCHANGE, GRANARY = "Quillon Exchange", "Aldermouth Granary Lofts"
 
-# name: (review, page, dark, script run before the picture)
+# name: (review, page, what is done before the picture)
 VIEWS = {
-    "sheet": (CLINIC, "sheet?check=F_v", False, ""),
-    "sheet-dark": (CLINIC, "sheet?check=T.X", True, ""),
-    "brief": (CLINIC, "brief", False, ""),
-    "across": (EXCHANGE, "across", False, ""),
-    "exhibits-paste": (CLINIC, "exhibits", False, "paste"),
-    "exhibits-page": (LIBRARY, "exhibits", False, "page"),
-    "ground": (CLINIC, "ground?check=S_D1", False, ""),
-    "spectrum": (CLINIC, "spectrum?check=S_a.1", False, ""),
-    "weight": (CLINIC, "weight?check=m.L6", False, ""),
-    "frame": (CLINIC, "frame", False, ""),
-    "modes": (CLINIC, "modes?check=target_mass_sum.Y", False, ""),
-    "lateral": (CLINIC, "lateral?check=w.L5", False, "hover"),
-    "scaling": (CLINIC, "scaling", False, ""),
-    "twist": (GRANARY, "twist?check=A_x.X.F4", False, ""),
-    "drift": (EXCHANGE, "drift?check=amplified_amplifier.Y", False, ""),
-    "findings": (CLINIC, "findings", False, ""),
-    "report": (CLINIC, "report", False, ""),
+    "sheet": (CLINIC, "sheet?check=F_v", ""),
+    "brief": (CLINIC, "brief", ""),
+    "across": (EXCHANGE, "across", ""),
+    "exhibits-page": (LIBRARY, "exhibits", "page"),
+    "ground": (CLINIC, "ground?check=S_D1", ""),
+    "spectrum": (CLINIC, "spectrum?check=S_a.1", ""),
+    "weight": (CLINIC, "weight?check=m.L6", ""),
+    "frame": (CLINIC, "frame", ""),
+    "modes": (CLINIC, "modes?check=target_mass_sum.Y", ""),
+    "lateral": (CLINIC, "lateral?check=w.L5", "hover"),
+    "scaling": (CLINIC, "scaling", ""),
+    "twist": (GRANARY, "twist?check=A_x.X.F4", ""),
+    "drift": (EXCHANGE, "drift?check=amplified_amplifier.Y", ""),
+    "findings": (CLINIC, "findings", ""),
+    "report": (CLINIC, "report", ""),
 }
 
 
@@ -78,17 +73,21 @@ def main(address: str, wanted: list[str]) -> None:
     if not wanted or "reviews" in wanted:
         time.sleep(1)
         browser.driver.save_screenshot(str(HERE / "reviews.png"))
+    if not wanted or "account" in wanted:
+        browser.open("/account")
+        browser.find(".account section")
+        browser.press("Add an authenticator")
+        browser.find(".account-qr svg")
+        time.sleep(0.7)
+        browser.driver.save_screenshot(str(HERE / "account.png"))
     paths = {title: browser.review(title) for title in (CLINIC, LIBRARY, EXCHANGE, GRANARY)}
-    for name, (title, page, dark, act) in VIEWS.items():
+    for name, (title, page, act) in VIEWS.items():
         if wanted and name not in wanted:
             continue
-        scheme = {"features": [{"name": "prefers-color-scheme", "value": "dark" if dark else "light"}]}
+        scheme = {"features": [{"name": "prefers-color-scheme", "value": "light"}]}
         browser.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", scheme)
         browser.open(f"{paths[title]}/{page}")
         time.sleep(2.5)
-        if act == "paste":
-            browser.paste("body", PASTED)
-            time.sleep(1.5)
         if act == "page":
             browser.driver.find_element("css selector", "input[type=file]").send_keys(str(report_in_pages()))
             browser.wait_text(".open-exhibit", "tables found")
@@ -105,6 +104,13 @@ def main(address: str, wanted: list[str]) -> None:
             time.sleep(0.5)
         browser.driver.save_screenshot(str(HERE / f"{name}.png"))
         print(name)
+    if not wanted or "office" in wanted:
+        browser.forget()
+        browser.sign_in(OFFICE, PASSWORD)
+        browser.open("/office")
+        browser.find("table tbody tr")
+        time.sleep(0.7)
+        browser.driver.save_screenshot(str(HERE / "office.png"))
     browser.driver.quit()
 
 
