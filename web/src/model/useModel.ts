@@ -1,7 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { answered, api, type ReferenceModel } from "../shared/api/client";
+import { onTop } from "../shared/api/onTop";
 import { isOpen, modelQuery, runQuery, watchedRunQuery, type RunKind } from "../shared/api/queries";
+
+interface Kept {
+  document: ReferenceModel;
+  number: number;
+}
 
 const ofReview = (id: string) => ({ params: { path: { review_id: id } } });
 
@@ -17,28 +23,44 @@ export function useModel(id: string) {
       client.invalidateQueries({ queryKey: ["recheck", id] }),
     ]);
   };
+  // what the server has, while changes of it that are seen already are on their way
+  const keptKey = ["kept model", id];
   const states = () => client.getQueryData(key);
   // saves of one model go one after the other, each on the state that the one before it left
   const save = useMutation({
     mutationKey: ["save", ...key],
     scope: { id: key.join(" ") },
-    mutationFn: (model: ReferenceModel) =>
-      answered(
-        api.PUT("/api/reviews/{review_id}/model/", {
-          ...ofReview(id),
-          body: { model, based_on: states()?.number ?? 0 },
-        }),
+    mutationFn: async (edit: (model: ReferenceModel) => void) =>
+      onTop(
+        client.getQueryData<Kept>(keptKey) ?? { document: {}, number: states()?.number ?? 0 },
+        edit,
+        (model, based_on) =>
+          answered(api.PUT("/api/reviews/{review_id}/model/", { ...ofReview(id), body: { model, based_on } })),
+        async () => {
+          const now = await answered(api.GET("/api/reviews/{review_id}/model/", ofReview(id)));
+          return { document: now.model, number: now.number };
+        },
       ),
     // what was changed is seen at once; where it is refused, the state that is kept is fetched again
-    onMutate: (model) => {
-      client.setQueryData(key, (now) => now && { ...now, model });
+    onMutate: (edit) => {
+      const now = states();
+      if (!now) return;
+      if (client.isMutating({ mutationKey: ["save", ...key] }) <= 1 || !client.getQueryData(keptKey))
+        client.setQueryData(keptKey, { document: now.model, number: now.number });
+      const model = structuredClone(now.model);
+      edit(model);
+      client.setQueryData(key, { ...now, model });
     },
     onSuccess: async (saved) => {
+      client.setQueryData(keptKey, { document: saved.model, number: saved.number });
       const waiting = client.isMutating({ mutationKey: ["save", ...key] }) > 1;
       client.setQueryData(key, (now) => (waiting && now ? { ...saved, model: now.model } : saved));
       await changed();
     },
-    onError: () => client.invalidateQueries({ queryKey: key }),
+    onError: () => {
+      client.removeQueries({ queryKey: keptKey });
+      return client.invalidateQueries({ queryKey: key });
+    },
   });
   const undo = useMutation({
     mutationFn: () =>
@@ -60,9 +82,7 @@ export function useModel(id: string) {
     loading: state.isPending,
     error: state.error ?? save.error ?? undo.error,
     change: (edit: (model: ReferenceModel) => void) => {
-      const next = structuredClone(states()?.model ?? {});
-      edit(next);
-      save.mutate(next);
+      save.mutate(edit);
     },
     undo: () => {
       undo.mutate();

@@ -5,12 +5,9 @@ import { useBriefChange } from "./api/queries";
 /** The brief of the open review and a way to change it: `change` gets a copy to write into. */
 export function useBrief() {
   const { review, submission } = useReviewContext();
-  const { save, govern, undo, held } = useBriefChange(review.id, submission);
+  const { save, govern, undo } = useBriefChange(review.id, submission);
   const change = (edit: (brief: Brief) => void) => {
-    // the latest state, also where a change before this one is still on its way
-    const brief = structuredClone(held()?.brief ?? review.brief);
-    edit(brief);
-    save.mutate(brief);
+    save.mutate(edit);
   };
   return {
     brief: review.brief,

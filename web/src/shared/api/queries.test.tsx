@@ -7,10 +7,12 @@ import { useBriefChange, useReview } from "./queries";
 
 function Tolerance() {
   const review = useReview("r").data;
-  const { save, undo, held } = useBriefChange("r", undefined);
+  const { save, undo } = useBriefChange("r", undefined);
   if (!review) return null;
   const more = () => {
-    save.mutate({ ...(held()?.brief ?? review.brief), tolerance: (held()?.brief.tolerance ?? 0) + 0.01 });
+    save.mutate((brief) => {
+      brief.tolerance = (brief.tolerance ?? 0) + 0.01;
+    });
   };
   return (
     <>
@@ -74,4 +76,31 @@ test("what is refused is taken back, and said", async () => {
   await waitFor(() => {
     expect(screen.getByText("1 %, state 1, refused")).toBeInTheDocument();
   });
+});
+
+test("a change that comes second is put on top of what somebody else changed meanwhile", async () => {
+  let kept = { ...REVIEW };
+  const asked = server({
+    "GET /api/reviews/r/": () => [200, kept],
+    "PUT /api/reviews/r/brief/": (body) => {
+      const sent = body as { brief: Brief; based_on: number };
+      if (sent.based_on !== kept.brief_number)
+        return [412, { errors: [{ path: "/", message: "Jonas Reed changed the brief meanwhile", remedy: "" }] }];
+      kept = { ...kept, brief: sent.brief, brief_number: kept.brief_number + 1 };
+      return [200, { brief: kept.brief, brief_number: kept.brief_number, can_undo: true, recheck: {} }];
+    },
+  });
+  show(<Tolerance />);
+  await screen.findByText("1 %, state 1");
+  // somebody else's change, which this screen hasn't seen
+  kept = { ...kept, brief: { ...brief(0.05), edition: "theirs" } as unknown as Brief, brief_number: 2 };
+  const user = userEvent.setup({ delay: null });
+  await user.click(screen.getByText("more"));
+  await user.click(screen.getByText("more"));
+  await screen.findByText("7 %, state 4");
+  // nothing of theirs is lost, and the second change knows of it already
+  expect((kept.brief as unknown as { edition: string }).edition).toBe("theirs");
+  expect(asked.filter((a) => a.method === "PUT").map((a) => (a.body as { based_on: number }).based_on)).toEqual([
+    1, 2, 3,
+  ]);
 });

@@ -17,6 +17,7 @@ import {
   type ReadTable,
   type Run,
 } from "./client";
+import { onTop } from "./onTop";
 
 const ofReview = (id: string) => ({ params: { path: { review_id: id } } });
 
@@ -237,7 +238,11 @@ export function useBriefChange(id: string, submission: number | undefined) {
   // changes of one brief go one after the other, each on the state that the one before it left
   const scope = { id: mutationKey.join(" ") };
   const basedOn = () => held()?.brief_number ?? 0;
+  // what the server has, while changes of it that are seen already are on their way
+  const baseKey = ["kept brief", id];
+  const base = () => client.getQueryData<{ document: Brief; number: number }>(baseKey);
   const settle = (state: BriefState) => {
+    client.setQueryData(baseKey, { document: state.brief, number: state.brief_number });
     const waiting = client.isMutating({ mutationKey }) > 1;
     client.setQueryData(
       key,
@@ -257,18 +262,34 @@ export function useBriefChange(id: string, submission: number | undefined) {
     });
   };
   // where a change is refused, the state that is kept is fetched again
-  const onError = () => client.invalidateQueries({ queryKey: key });
+  const onError = () => {
+    client.removeQueries({ queryKey: baseKey });
+    return client.invalidateQueries({ queryKey: key });
+  };
   const save = useMutation({
     mutationKey,
     scope,
     onError,
-    mutationFn: (brief: Brief) =>
-      answered(
-        api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on: basedOn() } }),
+    mutationFn: async (edit: (brief: Brief) => void) =>
+      onTop(
+        base() ?? { document: {} as Brief, number: basedOn() },
+        edit,
+        (brief, based_on) =>
+          answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on } })),
+        async () => {
+          const now = await answered(api.GET("/api/reviews/{review_id}/", ofReview(id)));
+          return { document: now.brief, number: now.brief_number };
+        },
       ),
     // what was changed is seen at once, and the next change starts from it
-    onMutate: (brief) => {
-      client.setQueryData(key, (now) => now && { ...now, brief });
+    onMutate: (edit) => {
+      const now = held();
+      if (!now) return;
+      if (client.isMutating({ mutationKey }) <= 1 || !base())
+        client.setQueryData(baseKey, { document: now.brief, number: now.brief_number });
+      const brief = structuredClone(now.brief);
+      edit(brief);
+      client.setQueryData(key, { ...now, brief });
     },
     onSuccess: settle,
   });
@@ -295,5 +316,5 @@ export function useBriefChange(id: string, submission: number | undefined) {
       ),
     onSuccess: settle,
   });
-  return { save, govern, undo, held };
+  return { save, govern, undo };
 }
