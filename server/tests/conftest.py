@@ -8,10 +8,17 @@ from typing import Any
 import pytest
 from asking import Api
 from django.conf import settings
+from django.contrib.auth.hashers import Argon2PasswordHasher
 from django.db import connection
 from plumb_server.demo.people import LEAD, READER, REVIEWER, STRANGER, SUBMITTER
 from plumb_server.demo.seed import seed
 from plumb_server.reviews.models import Review
+
+
+@pytest.fixture(scope="session", autouse=True)
+def quick_passwords() -> None:
+    """Passwords are hashed as in service, with less work: the tests sign in hundreds of times."""
+    Argon2PasswordHasher.time_cost, Argon2PasswordHasher.memory_cost, Argon2PasswordHasher.parallelism = 1, 64, 1
 
 
 @pytest.fixture(scope="session", autouse=True)
@@ -22,7 +29,7 @@ def exhibits(tmp_path_factory: pytest.TempPathFactory) -> None:
 
 
 @pytest.fixture(scope="session")
-def django_db_setup(exhibits: None, django_db_setup: None, django_db_blocker: Any) -> None:
+def django_db_setup(exhibits: None, quick_passwords: None, django_db_setup: None, django_db_blocker: Any) -> None:
     """The demo is made once; each test rolls back what it changes."""
     with django_db_blocker.unblock():
         seed()

@@ -16,9 +16,15 @@ from plumb_server.submissions.models import Exhibit
 pytestmark = pytest.mark.django_db
 
 
+_exported: list[bytes] = []
+
+
 @pytest.fixture
 def exported(lead: Api, clinic: Review) -> dict[str, Any]:
-    document: dict[str, Any] = json.loads(lead.get(f"/api/reviews/{clinic.pk}/export/").content)
+    """The clinic's export; each test gets one of its own to change."""
+    if not _exported:
+        _exported.append(lead.get(f"/api/reviews/{clinic.pk}/export/").content)
+    document: dict[str, Any] = json.loads(_exported[0])
     return document
 
 

@@ -12,9 +12,9 @@ import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 
-import psycopg
 import pytest
 from driving import Browser
+from tests.seeded import seeded
 
 SERVER = Path(__file__).resolve().parents[2]
 # a database and a server for each process that the tests run in
@@ -27,27 +27,13 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def fresh_database() -> None:
-    with psycopg.connect(
-        host=os.environ["PLUMB_DB_HOST"],
-        port=os.environ["PLUMB_DB_PORT"],
-        user=os.environ["PLUMB_DB_USER"],
-        password=os.environ["PLUMB_DB_PASSWORD"],
-        dbname="postgres",
-        autocommit=True,
-    ) as db:
-        db.execute(f"DROP DATABASE IF EXISTS {DATABASE} WITH (FORCE)")
-        db.execute(f"CREATE DATABASE {DATABASE}")
-
-
 @pytest.fixture(scope="session")
 def address() -> Iterator[str]:
     """Address of a running application with its demo data."""
-    fresh_database()
-    environment = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": tempfile.mkdtemp()}
+    exhibits = tempfile.mkdtemp()
+    seeded(DATABASE, Path(exhibits))
+    environment = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": exhibits}
     environment["PLUMB_MAIL_FOLDER"] = tempfile.mkdtemp()
-    for command in (["migrate", "--verbosity", "0"], ["seed_demo"], ["grant_roles"]):
-        subprocess.run([sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True)
     # from here on as the application, which owns nothing
     if "PLUMB_APP_PASSWORD" in environment:
         environment |= {"PLUMB_DB_USER": "plumb_app", "PLUMB_DB_PASSWORD": environment["PLUMB_APP_PASSWORD"]}

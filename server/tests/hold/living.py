@@ -17,8 +17,8 @@ from pathlib import Path
 from typing import Any
 
 import httpx
-import psycopg
 from plumb_server.demo.people import LEAD, PASSWORD
+from tests.seeded import as_owner, seeded
 
 SERVER = Path(__file__).resolve().parents[2]
 ROOT = SERVER.parent
@@ -29,17 +29,6 @@ def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
-
-
-def as_owner(database: str = "postgres") -> psycopg.Connection[Any]:
-    return psycopg.connect(
-        host=os.environ["PLUMB_DB_HOST"],
-        port=os.environ["PLUMB_DB_PORT"],
-        user=os.environ["PLUMB_DB_USER"],
-        password=os.environ["PLUMB_DB_PASSWORD"],
-        dbname=database,
-        autocommit=True,
-    )
 
 
 def wait_until(true: Callable[[], Any], seconds: float = 30) -> None:
@@ -85,11 +74,7 @@ class Application:
         self.running: dict[str, subprocess.Popen[bytes]] = {}
 
     def make(self) -> None:
-        with as_owner() as db:
-            db.execute(f"DROP DATABASE IF EXISTS {self.database} WITH (FORCE)")
-            db.execute(f"CREATE DATABASE {self.database}")
-        for command in ("migrate", "seed_demo", "grant_roles"):
-            subprocess.run([sys.executable, "manage.py", command], cwd=SERVER, env=self.environment, check=True, stdout=subprocess.DEVNULL)  # fmt: skip
+        seeded(self.database, self.folder / "exhibits")
         self.environment |= {"PLUMB_DB_USER": "plumb_app", "PLUMB_DB_PASSWORD": os.environ["PLUMB_APP_PASSWORD"]}
 
     def begin(self, **more: str) -> None:

@@ -17,7 +17,7 @@ from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, S
 
 DOCUMENT = json.loads((SERVER / "openapi.json").read_text())
 SCHEMA = schemathesis.openapi.from_dict(DOCUMENT)
-CALLS = int(os.environ.get("PLUMB_FUZZ", "8"))
+CALLS = int(os.environ.get("PLUMB_FUZZ", "6"))
 """Calls of each operation by each role; PLUMB_FUZZ=60 makes over 25,000 calls."""
 ROLES = {
     "lead": LEAD,

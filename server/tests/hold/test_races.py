@@ -8,7 +8,7 @@ import pytest
 from living import Application, Person, as_owner, at_once
 from plumb_server.demo.people import LEAD, REVIEWER, SUBMITTER
 
-ROUNDS = 8
+ROUNDS = 5
 
 
 @pytest.fixture(scope="module")
