@@ -49,7 +49,8 @@ def address() -> Iterator[str]:
     # the worker as bin/start runs it, for models that go to the queue
     worker = subprocess.Popen([sys.executable, "manage.py", "run_worker"], cwd=SERVER, env=environment)
     try:
-        for _ in range(100):
+        # beside other tests it may take its time to begin
+        for _ in range(900):
             try:
                 urllib.request.urlopen(f"http://127.0.0.1:{port}/health/", timeout=2)
                 break
