@@ -17,8 +17,8 @@ from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, S
 
 DOCUMENT = json.loads((SERVER / "openapi.json").read_text())
 SCHEMA = schemathesis.openapi.from_dict(DOCUMENT)
-CALLS = int(os.environ.get("PLUMB_FUZZ", "6"))
-"""Calls of each operation by each role; PLUMB_FUZZ=60 makes over 25,000 calls."""
+CALLS = int(os.environ.get("PLUMB_FUZZ", "2"))
+"""Calls of each operation by each role; PLUMB_FUZZ=16 makes over 7,000."""
 ROLES = {
     "lead": LEAD,
     "reviewer": REVIEWER,
@@ -109,7 +109,7 @@ def test_made_up_calls_are_answered(role: str, application: Application, things:
                 # an operation of which no wrong call can be made up
                 continue
     assert failed == []
-    assert answered > 50
+    assert answered > 30
 
 
 @pytest.mark.parametrize(

@@ -15,6 +15,7 @@ import {
   type Review,
   type Grid,
   type ReadTable,
+  type ReviewSummary,
   type Run,
 } from "./client";
 import { onTop } from "./onTop";
@@ -46,9 +47,19 @@ export const vocabularyQuery = queryOptions({
   staleTime: Infinity,
 });
 
+const PAGE = 100;
+
 export const reviewsQuery = queryOptions({
   queryKey: ["reviews"],
-  queryFn: () => answered(api.GET("/api/reviews/")),
+  queryFn: async () => {
+    // told in pages of a hundred; an office has a few of them at most
+    const all: ReviewSummary[] = [];
+    for (;;) {
+      const page = await answered(api.GET("/api/reviews/", { params: { query: { offset: all.length, limit: PAGE } } }));
+      all.push(...page);
+      if (page.length < PAGE) return all;
+    }
+  },
 });
 
 export const reviewQuery = (id: string) =>
