@@ -11,7 +11,7 @@ from living import ROOT, Application
 def test_many_reviewers_at_once_are_all_answered(application: Application) -> None:
     bench = [sys.executable, str(ROOT / "bench/load.py"), application.address]
     ran = subprocess.run(
-        [*bench, "--people", "30", "--seconds", "8", "--pause", "1", "--reviews", "3"], capture_output=True, text=True
+        [*bench, "--people", "30", "--seconds", "4", "--pause", "1", "--reviews", "2"], capture_output=True, text=True
     )
     print(ran.stdout)
     assert ran.returncode == 0, ran.stdout + ran.stderr
