@@ -15,15 +15,29 @@ from rest_framework.response import Response
 MEDIA_TYPE = "application/problem+json"
 
 
-class Conflict(exceptions.APIException):
-    """The state of things doesn't allow it; `remedy` says what would."""
+class Remedied(exceptions.APIException):
+    """Something that can't be done, at its place; `remedy` says what would."""
+
+    place = "/"
+
+    def __init__(self, message: str, remedy: str, path: str = ""):
+        super().__init__(message)
+        self.errors = [{"path": path or self.place, "message": message, "remedy": remedy}]
+
+
+class Conflict(Remedied):
+    """The state of things doesn't allow it."""
 
     status_code = status.HTTP_409_CONFLICT
     default_detail = "that can't be done now"
 
-    def __init__(self, message: str, remedy: str, path: str = "/"):
-        super().__init__(message)
-        self.errors = [{"path": path, "message": message, "remedy": remedy}]
+
+class TooMuch(Remedied):
+    """More than there is room for."""
+
+    status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
+    default_detail = "more than may be handed in"
+    place = "/file"
 
 
 class Outdated(exceptions.APIException):
@@ -35,17 +49,6 @@ class Outdated(exceptions.APIException):
     def __init__(self, errors: list[dict[str, Any]]):
         super().__init__(self.default_detail)
         self.errors = errors
-
-
-class TooMuch(exceptions.APIException):
-    """More than there is room for; `remedy` says what would go."""
-
-    status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
-    default_detail = "more than may be handed in"
-
-    def __init__(self, message: str, remedy: str, path: str = "/file"):
-        super().__init__(message)
-        self.errors = [{"path": path, "message": message, "remedy": remedy}]
 
 
 class Baseless(exceptions.APIException):

@@ -34,7 +34,6 @@ class Command(BaseCommand):
                 "REVOKE ALL ON ALL TABLES IN SCHEMA public FROM {app}",
                 "GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO {app}",
                 "REVOKE UPDATE, DELETE ON {tables} FROM {app}",
-                # a row is locked for the time of a change by those who may change it
                 "REVOKE ALL ON django_migrations FROM {app}",
                 "GRANT SELECT ON django_migrations TO {app}",
                 "GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO {app}",
