@@ -29,7 +29,7 @@ class Candidate(TypedDict):
 
 
 StepContent = bool | float | str | list[float | None] | None
-StepSource = Literal["input", "adopted", "pinned", "rule", "assumed"]
+StepSource = Literal["input", "adopted", "pinned", "rule", "assumed", "found", "declared", "submitted"]
 
 
 @with_config(STRICT)

@@ -14,213 +14,23 @@ pins), carried values (submitted values pinned), what-if (an input replaced), an
 
 from __future__ import annotations
 
-import inspect
 import math
-import re
-from collections import OrderedDict
 from collections.abc import Callable, Container, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
 from plumb_core import DIRECTIONS
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Scope
+from plumb_core.rules.facts import Fact
+from plumb_core.rules.graph import KEPT, graph_of_rules
+from plumb_core.rules.rule import Parameter, Rule
+from plumb_core.rules.values import Governed, Key
 
-
-class Key(NamedTuple):
-    """Whose value of what: a quantity of the building, of a direction, or of a load case.
-
-    Attributes
-    ----------
-    name : name of the quantity in the vocabulary
-    direction : "X" or "Y"; None for a quantity of the building, and for a case without a direction
-    case : name of the load case; None for quantities of the building and of a direction
-    """
-
-    name: str
-    direction: str | None = None
-    case: str | None = None
-
-
-Array = npt.NDArray[np.float64]
-
-
-@dataclass(frozen=True, slots=True)
-class Candidate:
-    """One expression among several of which the code lets one govern."""
-
-    label: str
-    value: float
-    role: Literal["base", "upper", "lower"]
-
-
-@dataclass(frozen=True, slots=True)
-class Governed:
-    """A value with the record of which candidate governed it.
-
-    `governed_by` is the label (equation number, or the words of a clause) of the governing candidate.
-    """
-
-    value: float
-    governed_by: str
-    candidates: tuple[Candidate, ...] = ()
-
-    @property
-    def margin(self) -> float | None:
-        """Relative distance of the governing value to the nearest other candidate, or None if there is no other."""
-        others = [c.value for c in self.candidates if c.label != self.governed_by]
-        if not others or self.value == 0:
-            return None
-        return min(abs(other - self.value) for other in others) / abs(self.value)
-
-
-def bounded(base: Governed, *, upper: Governed | None = None, lower: Governed | None = None) -> Governed:
-    """`base`, not above `upper`, and then not below `lower`: a minimum wins over a maximum, as codes word it."""
-    candidates = [Candidate(base.governed_by, base.value, "base")]
-    best = base
-    if upper is not None:
-        candidates.append(Candidate(upper.governed_by, upper.value, "upper"))
-        if upper.value < best.value:
-            best = upper
-    if lower is not None:
-        candidates.append(Candidate(lower.governed_by, lower.value, "lower"))
-        if lower.value > best.value:
-            best = lower
-    return Governed(best.value, best.governed_by, tuple(candidates))
-
-
-class Parameter(NamedTuple):
-    """What a rule asks for.
-
-    Attributes
-    ----------
-    name : name of the quantity
-    scope : whose quantity it is
-    optional : whether the rule can do without
-    default : what the rule then takes
-    wants_governed : whether it is handed over with the record of what governed it
-    """
-
-    name: str
-    scope: Scope
-    optional: bool
-    default: Any
-    wants_governed: bool
-
-
-class Asked(NamedTuple):
-    """A parameter of a rule and the key it is found at; None where it is a mapping over narrower scopes."""
-
-    parameter: Parameter
-    key: Key | None
-
-
-def _asked(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[Asked, ...]:
-    """Where a rule of the building (direction None) or of a direction finds what it asks for."""
-    asked = []
-    for parameter in parameters:
-        if parameter.scope is Scope.BUILDING:
-            asked.append(Asked(parameter, Key(parameter.name)))
-        elif parameter.scope is Scope.DIRECTION and direction is not None:
-            asked.append(Asked(parameter, Key(parameter.name, direction)))
-        else:
-            asked.append(Asked(parameter, None))
-    return tuple(asked)
-
-
-@dataclass(frozen=True, slots=True)
-class Rule:
-    """One definition of a code: a pure function with its clause and its equation.
-
-    In `tex`, ``\\q{name}`` stands for a quantity; it is shown as the quantity's symbol or as its number.
-    """
-
-    name: str
-    function: Callable[..., Any]
-    clause: str
-    tex: str
-    parameters: tuple[Parameter, ...]
-    asked: Mapping[str | None, tuple[Asked, ...]] = field(init=False, repr=False, compare=False)
-    """what the rule asks for when it is evaluated for the building (None) or for a direction"""
-
-    def __post_init__(self) -> None:
-        # a rule is asked thousands of times for the same few keys
-        object.__setattr__(self, "asked", {d: _asked(self.parameters, d) for d in (None, *DIRECTIONS)})
-
-    def asked_of_case(self, key: Key) -> tuple[Asked, ...]:
-        """What the rule asks for when it is evaluated for a load case."""
-        return tuple(
-            Asked(p, Key(p.name, key.direction, key.case)) if p.scope is Scope.CASE else Asked(p, place)
-            for p, place in self.asked[key.direction]
-        )
-
-
-_MARK = re.compile(r"\\q\{(\w+)\}")
-
-
-def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable[..., Any]], Rule]:
-    """Make a rule of a function; its parameters are the quantities it needs, its name is the quantity it defines.
-
-    defines : the quantity, for a variant that stands beside the rule it replaces under a name of its own
-    """
-
-    def make(function: Callable[..., Any]) -> Rule:
-        name = defines or function.__name__
-        parameters = inspect.signature(function).parameters
-        unknown = [n for n in (name, *parameters, *_MARK.findall(tex)) if n not in QUANTITIES]
-        if unknown:
-            raise NameError(f"rule {name}: not in the vocabulary: {', '.join(unknown)}")
-        return Rule(
-            name=name,
-            function=function,
-            clause=clause,
-            tex=tex,
-            parameters=tuple(
-                Parameter(
-                    n,
-                    QUANTITIES[n].scope,
-                    p.default is not inspect.Parameter.empty,
-                    None if p.default is inspect.Parameter.empty else p.default,
-                    p.annotation in (Governed, "Governed", "Governed | None"),
-                )
-                for n, p in parameters.items()
-            ),
-        )
-
-    return make
-
-
-def cited(same: Rule, clause: str) -> Rule:
-    """A rule that another edition has under another clause."""
-    return replace(same, clause=clause)
-
-
-def renamed(same: Rule, names: Mapping[str, str]) -> Rule:
-    """A rule for other quantities of the same kind: of the reduced drift of other cases, of an ordinate at other periods.
-
-    names : quantity of the rule -> quantity that stands in its place
-    """
-    function = same.function
-    back = {other: name for name, other in names.items()}
-
-    def applied(**arguments: Any) -> Any:
-        return function(**{back.get(name, name): value for name, value in arguments.items()})
-
-    parameters = tuple(
-        p._replace(name=names[p.name], scope=QUANTITIES[names[p.name]].scope) if p.name in names else p
-        for p in same.parameters
-    )
-    tex = _MARK.sub(lambda m: f"\\q{{{names.get(m.group(1), m.group(1))}}}", same.tex)
-    return replace(same, name=names.get(same.name, same.name), function=applied, parameters=parameters, tex=tex)
-
-
-def rule_set(*rules: Rule) -> dict[str, Rule]:
-    """Rules by name; a later rule replaces an earlier one of the same name (that is how variants are made)."""
-    return {r.name: r for r in rules}
+StepSource = Literal["input", "adopted", "pinned", "rule", "assumed", "found", "declared", "submitted"]
 
 
 class Step(NamedTuple):
@@ -230,8 +40,9 @@ class Step(NamedTuple):
     ----------
     key : whose value of what
     value : a number, text, flag, array of shape (n_stories,) or (n_points,), or structured data, in the core's units
-    source : where it comes from: given by the reviewer (input), taken over from the submission (adopted), put in place of
-        the rule (pinned), computed (rule), or taken by a rule for want of anything else (assumed)
+    source : where it comes from: given by the reviewer (input), adopted from the submission for want of our own
+        (adopted), put in place of the rule (pinned), computed (rule), assumed by a rule for want of anything else
+        (assumed); of a fact found, declared, submitted or assumed
     clause, tex : of the rule
     inputs : keys that the rule took
     governed : which of several expressions governed
@@ -240,7 +51,7 @@ class Step(NamedTuple):
 
     key: Key
     value: Any
-    source: Literal["input", "adopted", "pinned", "rule", "assumed"]
+    source: StepSource
     clause: str = ""
     tex: str = ""
     inputs: tuple[Key, ...] = ()
@@ -303,6 +114,7 @@ class Evaluation:
     pin : how a pinned value is taken: called with the key and a function giving the unpinned step (or None where
         that can't be evaluated), returns the value to use.  By default the value in `pins` as it is.
     cases : the load cases, each with its direction (None for one without)
+    facts : conditions that were resolved from several sources, by key; they precede inputs and rules
     """
 
     rules: Mapping[str, Rule]
@@ -311,6 +123,7 @@ class Evaluation:
     pins: Mapping[Key, Any] = field(default_factory=dict)
     pin: PinFunction | None = None
     cases: Mapping[str, str | None] = field(default_factory=dict)
+    facts: Mapping[Key, Fact] = field(default_factory=dict)
     # what has been computed so far; a memory, not a state
     _steps: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
     _unpinned: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
@@ -328,6 +141,16 @@ class Evaluation:
     def value(self, name: str, direction: str | None = None, case: str | None = None) -> Any:
         """Value of a quantity; raises MissingInput or RuleRefused."""
         return self.step(name, direction, case).value
+
+    def get(self, name: str, direction: str | None = None, case: str | None = None) -> Any:
+        """Value of a quantity; None where an input is missing or a rule refuses."""
+        key = self.key(name, direction, case)
+        if name not in self.rules and not (key in self.inputs or key in self.pins or key in self.facts or case):
+            return None
+        try:
+            return self.at(key).value
+        except (MissingInput, RuleRefused):
+            return None
 
     def step(self, name: str, direction: str | None = None, case: str | None = None) -> Step:
         """Step of a quantity, pinned where a pin is given."""
@@ -378,6 +201,9 @@ class Evaluation:
         if inputs:
             given = {k: v for k, v in {**self.inputs, **inputs}.items() if v is not None}
             adopted = self.adopted - inputs.keys()
+        facts = self.facts
+        if facts and inputs and not facts.keys().isdisjoint(inputs):
+            facts = {k: f for k, f in facts.items() if k not in inputs}
         other = Evaluation(
             {**self.rules, **rules} if rules else self.rules,
             given,
@@ -385,6 +211,7 @@ class Evaluation:
             {**self.pins, **pins} if pins else self.pins,
             self.pin,
             {**self.cases, **cases} if cases else self.cases,
+            facts,
         )
         reached = other.reached(changed, every_direction={k.name for k in changed[: len(rules or ())]})
         for mine, theirs in (
@@ -394,6 +221,31 @@ class Evaluation:
         ):
             theirs.update((k, s) for k, s in mine.items() if k not in reached)
         return other
+
+    def with_(
+        self,
+        *,
+        rules: Mapping[str, Rule] | None = None,
+        inputs: Mapping[Key, Any] | None = None,
+        adopted: Mapping[Key, Any] | None = None,
+        facts: Mapping[Key, Fact] | None = None,
+        pins: Mapping[Key, Any] | None = None,
+        pin: PinFunction | None = None,
+        cases: Mapping[str, str | None] | None = None,
+    ) -> Evaluation:
+        """A new evaluation with further rules, inputs, facts, pins or cases; nothing that was computed is kept.
+
+        adopted : inputs from the submission
+        """
+        return Evaluation(
+            {**self.rules, **(rules or {})},
+            {**self.inputs, **(inputs or {}), **(adopted or {})},
+            self.adopted | (adopted or {}).keys(),
+            {**self.pins, **(pins or {})},
+            pin or self.pin,
+            {**self.cases, **(cases or {})},
+            {**self.facts, **(facts or {})},
+        )
 
     def adopting(self, values: Mapping[Key, Any]) -> Evaluation:
         """This evaluation with values taken over from a submission, where it has no inputs of its own."""
@@ -410,7 +262,7 @@ class Evaluation:
 
     def _reached_from(self, start: Key) -> frozenset[Key]:
         """Keys below one key, kept with the rule set where no cases are given."""
-        graph = _graph(self.rules)
+        graph = graph_of_rules(self.rules)
         if self.cases:
             return self._walked_from(start, graph.dependents)
         known = graph.reached.get(start)
@@ -449,6 +301,9 @@ class Evaluation:
         return [Key(name, d, c) for c, d in self.cases.items() if above.direction in (None, d)]
 
     def _free(self, key: Key) -> Step:
+        fact = self.facts.get(key) if self.facts else None
+        if fact is not None:
+            return Step(key, fact.value, fact.source, fact.clause, rests_on_adopted=fact.source == "submitted")
         if key in self.inputs:
             adopted = key in self.adopted
             return Step(key, self.inputs[key], "adopted" if adopted else "input", rests_on_adopted=adopted)
@@ -477,7 +332,7 @@ class Evaluation:
         arguments: dict[str, Any] = {}
         used: list[Key] = []
         adopted = False
-        taken, rules, inputs, pins = self._steps, self.rules, self.inputs, self.pins
+        taken, rules, inputs, pins, facts = self._steps, self.rules, self.inputs, self.pins, self.facts
         for parameter, wanted in applied.asked[key.direction] if key.case is None else applied.asked_of_case(key):
             name, _, optional, default, wants_governed = parameter
             if wanted is None:
@@ -492,7 +347,13 @@ class Evaluation:
                 if not optional:
                     step = self.at(wanted)
                 # most optional inputs are absent; to see that is much quicker than to fail
-                elif name in rules or wanted in inputs or (pins and wanted in pins) or wanted.case is not None:
+                elif (
+                    name in rules
+                    or wanted in inputs
+                    or (pins and wanted in pins)
+                    or (facts and wanted in facts)
+                    or wanted.case is not None
+                ):
                     step = self._wanted(parameter, wanted)
                 if step is None:
                     if default is not None and default != "":
@@ -549,7 +410,7 @@ class Evaluation:
         if parameter.scope is Scope.DIRECTION:
             for d in DIRECTIONS:
                 key = Key(parameter.name, d)
-                given = parameter.name in self.rules or key in self.inputs or key in self.pins
+                given = parameter.name in self.rules or key in self.inputs or key in self.pins or key in self.facts
                 if parameter.optional and not given:
                     continue
                 step = self._wanted(parameter, key)
@@ -580,10 +441,10 @@ class Evaluation:
         """What keys rest on, kept with the rule set for all evaluations that have the same inputs and cases given."""
         if self.cases:
             return {}
-        kept = _graph(self.rules).ancestors
-        if len(kept) > _KEPT:
+        kept = graph_of_rules(self.rules).ancestors
+        if len(kept) > KEPT:
             kept.clear()
-        return kept.setdefault(frozenset(self.inputs), {})
+        return kept.setdefault(frozenset((*self.inputs, *self.facts)), {})
 
     def required(self, key: Key) -> set[Key]:
         """As `ancestors`, without what rules can do without."""
@@ -599,7 +460,7 @@ class Evaluation:
         return seen
 
     def _needs(self, key: Key, optional: bool) -> list[Key]:
-        if key.name not in self.rules or key in self.inputs:
+        if key.name not in self.rules or key in self.inputs or key in self.facts:
             return []
         needs: list[Key] = []
         for parameter in self.rules[key.name].parameters:
@@ -617,49 +478,3 @@ def _same(one: Any, other: Any) -> bool:
     if isinstance(one, np.ndarray) or isinstance(other, np.ndarray):
         return isinstance(one, np.ndarray) and isinstance(other, np.ndarray) and np.array_equal(one, other)
     return bool(one == other)
-
-
-@dataclass(frozen=True, slots=True)
-class _Graph:
-    """What is read off a rule set once: who asks for a quantity, what a key reaches, what keys rest on under given inputs."""
-
-    dependents: dict[str, list[str]]
-    reached: dict[Key, frozenset[Key]] = field(default_factory=dict)
-    ancestors: dict[frozenset[Key], dict[Key, frozenset[Key]]] = field(default_factory=dict)
-
-
-_GRAPHS: OrderedDict[int, tuple[Mapping[str, Rule], _Graph]] = OrderedDict()
-"""Graphs by the id of their rule set, which is kept with them, so that its id stays its own."""
-_OF_RULES: OrderedDict[tuple[int, ...], tuple[tuple[Rule, ...], _Graph]] = OrderedDict()
-"""Graphs by the rules themselves: an edition makes its rule set anew for each brief, out of the same rules."""
-_KEPT = 128
-"""How many are kept; an edition has a handful of rule sets, by what is declared."""
-
-
-def _graph(rules: Mapping[str, Rule]) -> _Graph:
-    known = _GRAPHS.get(id(rules))
-    if known is None:
-        known = _GRAPHS[id(rules)] = (rules, _graph_of(tuple(rules.values())))
-        if len(_GRAPHS) > _KEPT:
-            _GRAPHS.popitem(last=False)
-    return known[1]
-
-
-def _graph_of(rules: tuple[Rule, ...]) -> _Graph:
-    identity = tuple(map(id, rules))
-    known = _OF_RULES.get(identity)
-    if known is None:
-        dependents: dict[str, list[str]] = {}
-        for applied in rules:
-            for parameter in applied.parameters:
-                dependents.setdefault(parameter.name, []).append(applied.name)
-        known = _OF_RULES[identity] = (rules, _Graph(dependents))
-        if len(_OF_RULES) > _KEPT:
-            _OF_RULES.popitem(last=False)
-    return known[1]
-
-
-def written(tex: str, show: Callable[[str], str]) -> str:
-    r"""The TeX of a rule with each ``\q{name}`` replaced by ``show(name)`` (its symbol, or its number)."""
-    # in braces, so that a command before it doesn't swallow a letter (\\times W)
-    return _MARK.sub(lambda m: "{" + show(m.group(1)) + "}", tex)
