@@ -51,7 +51,7 @@ def step_json(step: Step) -> results.Step:
         "source": step.source,
         "clause": step.clause,
         "tex": step.tex,
-        "inputs": [key_id(k) for k in step.inputs],
+        "inputs": [key_id(k) for k in step.inputs if QUANTITIES[k.name].kind is not Kind.DATA],
         "governed_by": governed.governed_by if governed else None,
         "candidates": [{"label": c.label, "value": c.value, "role": c.role} for c in governed.candidates]
         if governed

@@ -38,6 +38,12 @@ PATHS = {
     "site_spectrum": "/site_spectrum",
     "structure_type": "/structure_type",
     "T_drift": "/T",
+    "drift_at": "/drift_at",
+    "gravity": "/stories",
+    "shared_columns": "/system/shared_columns",
+    "symmetric_in_plan": "/system/symmetric_in_plan",
+    "infills": "/system/infills",
+    "diaphragm_spans": "/system/diaphragm_spans",
     "T_modes": "/T",
     "mass_share": "/mass_share/{d}",
     "mass_share_RZ": "/mass_share/RZ",
@@ -69,13 +75,18 @@ OF_BUILDING = (
     "torsionally_flexible",
     "static_method",
     "irregularities",
+    "shared_columns",
+    "symmetric_in_plan",
+    "infills",
+    "diaphragm_spans",
 )
 """Inputs of the system that hold for both directions."""
 
 
 _SITE = {n: Key(n) for n in Site.model_fields if n in QUANTITIES and QUANTITIES[n].part == "site"}
 _OCCUPANCY = {n: Key(n) for n in Occupancy.model_fields if n in QUANTITIES}
-_BUILDING = {n: Key(n) for n in OF_BUILDING}
+_BUILDING_PARTS = ("infills", "diaphragm_spans")
+_BUILDING = {n: Key(n) for n in OF_BUILDING if n not in _BUILDING_PARTS}
 _LISTS = {"walls", "stacked_systems", "beside_systems", "element_shears"}
 _PARTS = {"podium", "redundancy"}
 
@@ -91,6 +102,11 @@ def _with_levels(value: Any, levels: Mapping[str, int]) -> Any:
     return value
 
 
+def _with_open_story(part: dict[str, Any], levels: Mapping[str, int]) -> dict[str, Any]:
+    """Infills with the place of their open story beside its name."""
+    return {**part, "open_level": levels.get(part.get("open_story") or "")}
+
+
 def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
     """Outlines of the floors, and stiffness in plan where it is given for all of them."""
     # the first story says quickly that there is none of a kind
@@ -99,6 +115,8 @@ def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
         given[Key("corners")] = [s.corners for s in stories]
     if all(s.plan is not None or s.corners is not None for s in stories):
         given[Key("setbacks")] = _extents(stories)
+    if first.gravity is not None and all(s.gravity is not None for s in stories):
+        given[Key("gravity")] = np.array([s.gravity for s in stories], dtype=float)
     if any(s.offset for s in stories):
         given[Key("offset_stories")] = [s.offset for s in stories]
     if first.plan_stiffness is not None and all(s.plan_stiffness is not None for s in stories):
@@ -124,6 +142,8 @@ def _extents(stories: Stories) -> list[dict[str, Any]]:
 def _of_stories(stories: Stories, given: dict[Key, Any]) -> None:
     given[Key("h")] = np.array([s.height for s in stories])
     weights = [s.weight for s in stories]
+    if stories[0].loads and all(s.loads for s in stories):
+        given[Key("loads")] = [[load.model_dump() for load in s.loads or ()] for s in stories]
     if None not in weights:
         given[Key("w")] = np.array(weights, dtype=float)
     elif all(s.weight is not None or s.loads for s in stories):
@@ -179,6 +199,9 @@ def inputs_of(
     if system is not None:
         for name, key in _BUILDING.items():
             given[key] = getattr(system, name)
+        for name in _BUILDING_PARTS:
+            part = getattr(system, name)
+            given[Key(name)] = None if part is None else _with_open_story(part.model_dump(), levels)
         for direction in DIRECTIONS:
             own = getattr(system, direction)
             for name in own.model_fields_set:
@@ -198,7 +221,11 @@ def inputs_of(
 
 def edition_rules(edition: str, site: Site, system: System | None = None) -> dict[str, Rule]:
     """The rule set of an edition under the choices that the site declares, and the static method that the system does."""
-    choices = {**site.__dict__, "static_method": system.static_method if system else None}
+    choices = {
+        **site.__dict__,
+        "static_method": system.static_method if system else None,
+        "diaphragm_spans": system.diaphragm_spans if system else None,
+    }
     return EDITIONS[edition].rules(choices)
 
 

@@ -184,7 +184,12 @@ def test_regularity_in_plan_of_en_1998_1_as_declared() -> None:
         for s in stories(3)
     ]
     floors = [{**f, "corners": [[0.0, 0.0], [20.0, 0.0], [20.0, 12.0], [0.0, 12.0]]} for f in floors]
-    found = irregular("en1998-1", floors)
+    # symmetry and stiffness of the floors, 4.2.3.2(2) and (4), can only be declared
+    assert irregular("en1998-1", floors)["regular_in_plan"] is None
+    said = {"symmetric_in_plan": True, "irregularities": {"diaphragm_discontinuity": False}}
+    found = irregular("en1998-1", floors, system=said)
+    torn = said | {"irregularities": {"diaphragm_discontinuity": True}}
+    assert irregular("en1998-1", floors, system=torn)["regular_in_plan"] is False
     # l_s of 20 x 12 m is 6.733 m; 2/8 = 0.25, 1/7 = 0.143; slenderness 1.67
     tests = {t["words"]: t["value"] for t in found["plan_regularity"]}
     assert tests["r_x / l_s"] == pytest.approx(8 / 6.7330, rel=1e-4)
@@ -256,12 +261,13 @@ def test_first_modes_of_is_1893_2016() -> None:
     }
     tests = {t["words"]: t for t in solve(request)["tests"]}
     # X: 0.64 < 0.65; Y: 0.80; the lateral periods 0.92 and 0.80: 0.12/0.92 = 13 %; the first mode is torsional
-    assert [t["met"] for t in tests.values()] == [False, True, True, False]
+    # and its period of 1.0 s is above both lateral ones (second condition of Table 5 i)
+    assert [t["met"] for t in tests.values()] == [False, True, True, False, False]
     assert tests["the two lateral periods at least 10 % of the larger apart (zones IV and V)"][
         "value"
     ] == pytest.approx(0.12 / 0.92)
     low = solve(request | {"site": {"zone": "II", "soil": "II"}})["tests"]
-    assert len(low) == 3
+    assert len(low) == 4
     without = solve({**request, "mass_share": {d: request["mass_share"][d] for d in ("X", "Y")}})["tests"]  # type: ignore[index]
     assert without[-1]["met"] is None
 
@@ -386,9 +392,10 @@ def test_systems_over_each_other() -> None:
 
 
 def test_systems_side_by_side() -> None:
-    # 12.2.3.3: the least R, the greatest Omega_0 and C_d
+    # 7-16, 12.2.3.3: the least R with its own Omega_0 and C_d; 7-05, 12.2.3.2: the greatest of them
     own = {"lateral_system": "C_RC_SMF", "beside_systems": [{"lateral_system": "B_special_RC_SW"}]}
-    assert factors("asce7-16", D_SITE, **own) == [6.0, 3.0, 5.5]
+    assert factors("asce7-16", D_SITE, **own) == [6.0, 2.5, 5.0]
+    assert factors("asce7-05", D_SITE, **own) == [6.0, 3.0, 5.5]
     assert (
         factors(
             "ubc97",

@@ -70,7 +70,16 @@ def test_what_a_right_submission_is_held_against() -> None:
     assert by_id["stability_theta_greatest.X.L1"]["theirs"]["value"] == pytest.approx(theta, rel=1e-4)
     assert by_id["V_dynamic.X"]["independent"]["value"] == pytest.approx(made["modal"]["X"]["V"], rel=1e-4)
     assert by_id["reaction_MY.X.X static +"]["verdict"] == "agrees"
-    assert answer["coverage"]["claims"] == 444
+    assert answer["coverage"]["claims"] == 451
+    # modes without a reference model (8 periods, 16 shares), and three reactions of the case of dead load
+    assert answer["coverage"]["rechecked"] == 424
+    assert {n["quantity"] for n in answer["coverage"]["not_rechecked"]} == {
+        "T_mode",
+        "mass_ratio",
+        "reaction_X",
+        "reaction_Y",
+        "reaction_Z",
+    }
 
 
 def origins_of(made: Made) -> tuple[list[str], dict[str, str], dict[str, str]]:

@@ -363,7 +363,15 @@ def test_height_limits_and_permission_in_the_category() -> None:
     }
     answer = solve(request)
     assert answer["X"]["height_limit"] == pytest.approx(48.768)
-    assert answer["X"]["system_permission"] == "too tall: permitted up to 48.8 m in category D"
+    # 12.2.5.4: up to 240 ft where no plane carries more than 60 %, which has to be stated
+    assert answer["X"]["system_permission"].startswith("open: above 48.8 m; permitted up to 73.2 m in category D")
+    for share, words in (
+        (0.6, "permitted up to 73.2 m (12.2.5.4)"),
+        (0.61, "too tall: permitted up to 48.8 m in category D"),
+    ):
+        stated = {"X": request["system"]["X"] | {"plane_share": share}}
+        found = solve(request | {"system": stated})["X"]["system_permission"]
+        assert found.startswith(words)
     assert answer["Y"]["system_permission"] == "not permitted in category D"
     assert solve(request | {"stories": stories[:13]})["X"]["system_permission"] == "permitted up to 48.8 m"
 

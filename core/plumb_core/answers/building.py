@@ -12,6 +12,7 @@ from plumb_core.answers.structure import plan_stiffness
 from plumb_core.documents.requests import (
     IrregularityRequest,
 )
+from plumb_core.facts import with_declared_facts
 from plumb_core.inputs import edition_rules, inputs_of
 from plumb_core.rules import Evaluation, Key
 
@@ -24,7 +25,8 @@ def _irregularity(request: IrregularityRequest) -> Answer:
         inputs[Key("drift_ratio", d)] = np.array(ratios, dtype=float)
     if request.lateral_lines is not None or request.frame is not None:
         inputs[Key("floors_known")] = plan_stiffness(request)
-    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    rules = edition_rules(request.edition, request.site, request.system)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     result: dict[str, Any] = {}
     for d in DIRECTIONS:
         irregular = _if_known(evaluation, "vertical_irregularities", d) or []

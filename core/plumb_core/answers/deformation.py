@@ -15,9 +15,10 @@ from plumb_core.documents.requests import (
     TorsionRow,
 )
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.facts import with_declared_facts
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.limits import reaches, within
-from plumb_core.rules import Evaluation, Key
+from plumb_core.rules import Evaluation, Fact, Key
 
 
 def _ends(ends: list[float] | None) -> tuple[float, float] | None:
@@ -56,11 +57,17 @@ def _torsion(request: TorsionRequest) -> Answer:
                 values = [pair[k] for pair in ends if pair is not None]
                 if values:
                     inputs[Key(f"{quantity}_{which}", directions[name], name)] = np.array(values)
-    evaluation = Evaluation(rules, inputs, cases=directions)
+    evaluation = with_declared_facts(Evaluation(rules, inputs, cases=directions))
     rows: list[dict[str, Any]] = [{} for _ in request.rows]
     classes = {name: _if_known(evaluation, "torsion_class", case=name) for name in cases}
     known = any(c is not None for c in classes.values())
-    irregular = bool(evaluation.value("torsion_irregular")) if "torsion_irregular" in rules else False
+    declared = (request.system.irregularities or {}).get("torsional")
+    found = bool(evaluation.value("torsion_irregular")) if "torsion_irregular" in rules else False
+    irregular = found or bool(declared)
+    if irregular != found:
+        evaluation = evaluation.with_(
+            facts={Key("torsion_irregular"): Fact(Key("torsion_irregular"), True, "declared")}
+        )
     for name, own in cases.items():
         ratio = _if_known(evaluation, "torsion_ratio", case=name)
         consequences = _if_known(evaluation, "torsion_consequences", case=name)
@@ -113,7 +120,10 @@ def _drift(request: DriftRequest) -> Answer:
         inputs |= {Key("P", d): np.array(request.P, dtype=float), Key("V_drift", d): np.array(request.V, dtype=float)}
     if request.second_order is not None:
         inputs[Key("p_delta_included")] = request.second_order == "included"
-    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    if request.drift_at is not None:
+        inputs[Key("drift_at")] = request.drift_at
+    rules = edition_rules(request.edition, request.site, request.system)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     theta_keys = _first(evaluation.rules, ("theta", "theta_limit"), d) if second_order else []
     targets: list[Key] = [Key("Delta", d), Key("drift_ratio", d), Key("drift_limit", d), *theta_keys]
     steps = evaluated(evaluation, targets, request.stories)
@@ -126,32 +136,30 @@ def _drift(request: DriftRequest) -> Answer:
         """Values by story that go with theta, None where the edition has no such rule."""
         return _if_known(evaluation, name, d) if theta_keys and name in evaluation.rules else None
 
-    checked, exempt = beside("theta_checked"), beside("theta_exempt")
     amplification, amplified, words = (
         beside("theta_amplification"),
         beside("drift_second_order"),
         beside("second_order"),
     )
+    within_limit, stable = _if_known(evaluation, "drift_verdict", d), beside("theta_verdict")
     rows = []
     for i, story in enumerate(request.stories):
         ratio = float(steps[Key("drift_ratio", d)].value[i])
-        held = ratio if amplified is None else amplified[i]
         row = {
             "name": story.name,
             "design_drift": float(steps[Key("Delta", d)].value[i]),
             "ratio": ratio,
             "limit": plain(limits[i]),
-            "ok": held is not None and within(held, limits[i]),
+            "ok": within(ratio, limits[i]) if within_limit is None else within_limit[i],
             "theta": None,
             "theta_limit": theta_limit,
             "theta_ok": None,
         }
         if theta is not None and theta_limit is not None:
             row["theta"] = float(theta[i])
-            compared = float(theta[i]) if checked is None else checked[i]
-            row["theta_ok"] = within(compared, theta_limit) or bool(exempt is not None and exempt[i])
+            row["theta_ok"] = within(float(theta[i]), theta_limit) if stable is None else stable[i]
             row["amplification"] = None if amplification is None else amplification[i]
-            row["ratio_second_order"] = ratio if amplified is None else held
+            row["ratio_second_order"] = ratio if amplified is None else amplified[i]
             row["second_order"] = None if words is None else words[i]
         rows.append(row)
     notes = [*(_if_known(evaluation, "drift_notes", d) or [])]
@@ -160,9 +168,11 @@ def _drift(request: DriftRequest) -> Answer:
     result: dict[str, Any] = {"stories": rows, "notes": notes}
     roof = _if_known(evaluation, "roof_drift_limit", d) if "roof_drift_limit" in evaluation.rules else None
     if roof is not None:
-        top = float(np.sum(steps[Key("Delta", d)].value))
-        height = sum(s.height for s in request.stories)
-        result["roof"] = {"ratio": top / height, "limit": roof, "ok": within(top / height, roof)}
+        result["roof"] = {
+            "ratio": evaluation.value("roof_drift_ratio", d),
+            "limit": roof,
+            "ok": evaluation.value("roof_drift_verdict", d),
+        }
     return result, evaluation
 
 
@@ -177,7 +187,8 @@ def _separation(request: SeparationRequest) -> Answer:
         "walls_to_base": request.walls_to_base,
     }
     inputs |= {Key(n, d if n == "delta_other" else None): v for n, v in given.items() if v is not None}
-    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    rules = edition_rules(request.edition, request.site, request.system)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     if "separation" not in evaluation.rules:
         raise InputRefused(
             [

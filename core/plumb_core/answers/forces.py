@@ -18,6 +18,7 @@ from plumb_core.documents.requests import (
 )
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.facts import with_declared_facts
 from plumb_core.inputs import edition_rules, evaluated, inputs_of, why_not
 from plumb_core.limits import reaches
 from plumb_core.rules import Evaluation, Key
@@ -27,10 +28,14 @@ STATIC_KEYS = ("T_a", "T_limit", "T", "coefficient", "W", "V", "k", "F", "V_stor
 
 def _static(request: StaticRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories, request.period)
-    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    rules = edition_rules(request.edition, request.site, request.system)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     # a direction whose system is left empty is not asked for, unless both are
     asked = [d for d in DIRECTIONS if getattr(request.system, d).model_fields_set] or list(DIRECTIONS)
     names = [n for n in STATIC_KEYS if n in evaluation.rules or n == "W"]
+    # a period from analysis does without the approximate one where the code doesn't limit it
+    if "T_limit" not in evaluation.rules and all(Key("T_analysis", d) in inputs for d in asked):
+        names = [n for n in names if n != "T_a" or all(evaluation.get("T_a", d) is not None for d in asked)]
     targets = [evaluation.key(n, d) for d in asked for n in names]
     steps = evaluated(evaluation, [*targets, Key("ground_notes")], request.stories)
     result: dict[str, Any] = {}
@@ -71,7 +76,8 @@ def _scaling(request: ScalingRequest) -> Answer:
             inputs[Key("regular", d)] = request.regular
         if shears.static_coefficient_governed_by is not None:
             inputs[Key("static_governed_by", d)] = shears.static_coefficient_governed_by
-    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    rules = edition_rules(request.edition, request.site, request.system)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     share = _first(evaluation.rules, ("scaling_share",))
     targets: list[Key] = [Key(n, d) for d in asked for n in (*(k.name for k in share), "factor_required", "scaled")]
     steps = evaluated(evaluation, targets)
@@ -160,12 +166,15 @@ SYSTEM_KEYS = (
     "redundancy_checks",
     "two_stage",
     "torsion_effects",
+    "system_checks",
+    "infill_effects",
 )
 
 
 def _system(request: SystemRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories, request.period)
-    evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
+    rules = edition_rules(request.edition, request.site, request.system)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     result: dict[str, Any] = {}
     for d in DIRECTIONS:
         names = [n for n in SYSTEM_KEYS if n in evaluation.rules or Key(n, d) in inputs]

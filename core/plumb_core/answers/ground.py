@@ -13,6 +13,7 @@ from plumb_core.documents.requests import (
 from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.facts import with_declared_facts
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.rules import Evaluation, Key
 
@@ -42,7 +43,7 @@ def _spectrum(request: SpectrumRequest) -> Answer:
                 ]
             )
         inputs[Key("damping")] = request.damping
-    evaluation = Evaluation(rules, inputs)
+    evaluation = with_declared_facts(Evaluation(rules, inputs))
     direction = request.direction
     # without a system there is nothing to reduce by; with one, what it lacks is asked for
     reduced: list[Key] = [Key("S_a_reduced", direction)] if "system" in request.model_fields_set else []

@@ -7,7 +7,9 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.checks.claims import ClaimSet, ClaimsOfKey, rounding, theirs
+from plumb_core.checks.claims import AddedUp, ClaimSet, ClaimsOfKey, theirs
+from plumb_core.checks.compare import half_unit
+from plumb_core.documents.submission import Claim
 from plumb_core.errors import MissingInput
 from plumb_core.inputs import rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind
@@ -78,7 +80,7 @@ def _carried_on(of_key: ClaimsOfKey, key: Key, step: Step | None, stories: int) 
         value = theirs(claim)
         if step is None or isinstance(value, str) or isinstance(step.value, str):
             return value
-        return _unrounded(value, rounding(claim), float(step.value))
+        return _unrounded(value, _printed(claim, float(step.value)), float(step.value))
     if step is not None:
         values = np.array(step.value, dtype=float)
     elif len(of_key.indexed) < stories:
@@ -88,8 +90,17 @@ def _carried_on(of_key: ClaimsOfKey, key: Key, step: Step | None, stories: int) 
         values = np.empty(len(of_key.indexed))
     for i, claim in of_key.indexed.items():
         value = float(theirs(claim))
-        values[i] = value if step is None else _unrounded(value, rounding(claim), float(step.value[i]))
+        values[i] = (
+            value if step is None else _unrounded(value, _printed(claim, float(step.value[i])), float(step.value[i]))
+        )
     return values
+
+
+def _printed(claim: Claim, exact: float) -> float:
+    """Half a unit of the last digit that was written, within the tolerance of the quantity: what a print leaves open."""
+    if isinstance(claim, AddedUp):
+        return claim.half
+    return min(half_unit(claim.text) * claim.scale, QUANTITIES[claim.quantity].tolerance * abs(exact))
 
 
 def _unrounded(given: float, floor: float, exact: float) -> float:

@@ -8,7 +8,7 @@ from typing import Literal
 
 from plumb_core.checks.compare import Comparison
 from plumb_core.derivation import key_id
-from plumb_core.documents.submission import Claim
+from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
 
@@ -104,6 +104,34 @@ class Limit:
 
 
 @dataclass(frozen=True, slots=True)
+class Derived:
+    """A value that we derive from the submission and compare: a design drift, a sum, a ratio of submitted values.
+
+    Attributes
+    ----------
+    quantity, value : of what, in the core's unit
+    direction, story, point, case : its place
+    text, unit, scale : as it is shown
+    source : what it is derived from, in words
+    """
+
+    quantity: str
+    value: float | str
+    direction: str | None = None
+    story: str | None = None
+    point: int | None = None
+    case: str = ""
+    text: str = ""
+    unit: str = ""
+    scale: float = 1.0
+    source: Source = field(default_factory=Source)
+
+
+Subject = Claim | Derived
+"""What a check compares: a submitted value, or one that we derive."""
+
+
+@dataclass(frozen=True, slots=True)
 class Check:
     """One comparison.
 
@@ -112,7 +140,7 @@ class Check:
     kind : a key of `KINDS`
     key : whose value of what
     label : the symbol with its place
-    claim : the submitted value; None where there is none
+    subject : the submitted value, or the one that we derive; None where there is none
     place : story, point or mode, as the id has it
     index : of the story, point or mode in arrays
     repeats : what was written, where the same value of the same place is stated another time
@@ -124,14 +152,14 @@ class Check:
     rests_on : ids of the origins that a deviation comes from
     clause, note : of the rule; what has to be known beside
     slip : code of the test in the catalogue that spoke; empty for a plain comparison
-    covers : how many submitted values it stands for beside its own
+    covers : keys whose submitted values it stands for beside its own
     upstream : what it rests on where no rule of its own quantity tells
     """
 
     kind: str
     key: Key
     label: str
-    claim: Claim | None = None
+    subject: Subject | None = None
     place: str = ""
     index: int | None = None
     repeats: str = ""
@@ -146,12 +174,12 @@ class Check:
     clause: str = ""
     note: str = ""
     slip: str = ""
-    covers: int = 0
+    covers: tuple[Key, ...] = ()
     upstream: tuple[Key, ...] = ()
     id: str = field(init=False)
 
     def __post_init__(self) -> None:
-        case = self.claim.case if self.claim is not None else ""
+        case = self.subject.case if self.subject is not None else ""
         object.__setattr__(self, "id", check_id(self.kind, self.key, self.place, case, self.repeats))
 
     def resting_on(self, origins: tuple[str, ...], role: Role | None) -> Check:
@@ -161,7 +189,7 @@ class Check:
             self.kind,
             self.key,
             self.label,
-            self.claim,
+            self.subject,
             self.place,
             self.index,
             self.repeats,
@@ -179,6 +207,11 @@ class Check:
             self.covers,
             self.upstream,
         )
+
+    @property
+    def claim(self) -> Claim | None:
+        """The submitted value; None where there is none, or where the subject is derived."""
+        return self.subject if isinstance(self.subject, Claim) else None
 
     @property
     def shown_side(self) -> Literal["carried", "independent"] | None:
@@ -212,3 +245,7 @@ _OF_MODES = frozenset(name for name, q in QUANTITIES.items() if q.kind in (Kind.
 def is_of_modes(claim: Claim) -> bool:
     """Whether a claim is of a mode: those are matched with modes of ours by shape."""
     return claim.quantity in _OF_MODES
+
+
+EXCHANGED = check_id("axes", Key("mass_ratio"))
+"""Id of the check that finds the axes of their modes exchanged."""

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import is_of_modes
+from plumb_core.checks.check import Subject, is_of_modes
 from plumb_core.checks.compare import half_unit
 from plumb_core.checks.modes import ModeTable
 from plumb_core.documents.base import Direction
-from plumb_core.documents.submission import Case, Claim, Source, Submission
+from plumb_core.documents.submission import Case, Claim, OpenPart, Source, Submission
 from plumb_core.errors import Problem
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Key
@@ -31,6 +32,11 @@ class ClaimsOfKey:
     single: list[Claim] = field(default_factory=list)
     indexed: dict[int, Claim] = field(default_factory=dict)
     again: list[tuple[int, Claim]] = field(default_factory=list)
+
+    @property
+    def all(self) -> list[Claim]:
+        """All claims of the key."""
+        return [*self.single, *self.indexed.values(), *(claim for _, claim in self.again)]
 
 
 class AddedUp(Claim):
@@ -54,6 +60,7 @@ class ClaimSet:
     by_key : claims that are rechecked by rules, with totals that are added up where only their parts are stated
     of_cases : results of load cases, and loads of the weight make-up, each under the name of its case or load
     unplaced : claims of stories that are not among `stories`
+    open : parts of the submission that are not read yet
     """
 
     claims: tuple[Claim, ...]
@@ -62,13 +69,21 @@ class ClaimSet:
     by_key: Mapping[Key, ClaimsOfKey]
     of_cases: Mapping[Key, ClaimsOfKey]
     unplaced: tuple[Claim, ...]
+    open: tuple[OpenPart, ...] = ()
 
     @classmethod
-    def of(cls, submission: Submission, stories: Iterable[str], sums: Mapping[str, str] | None = None) -> ClaimSet:
+    def of(
+        cls,
+        submission: Submission,
+        stories: Iterable[str],
+        sums: Mapping[str, str] | None = None,
+        open_parts: Iterable[OpenPart] = (),
+    ) -> ClaimSet:
         """The claims of a submission beside a brief with these stories.
 
         sums : story quantity -> the quantity that its values add up to
         """
+        mark_rounded(submission.claims)
         named = tuple(stories) or submitted_stories(submission.claims)
         places = {name: i for i, name in enumerate(named)}
         cases = {c.name: c for c in submission.cases}
@@ -106,12 +121,58 @@ class ClaimSet:
                     held[Key(total, direction)] = ClaimsOfKey([_added_up(total, direction, parts.indexed.values())])
         named_cases = {key.case for key in of_cases if key.case is not None and not key.name.startswith("load_")}
         cases |= {name: Case(name=name) for name in sorted(named_cases - cases.keys())}
-        return cls(tuple(submission.claims), cases, named, held, of_cases, tuple(unplaced))
+        return cls(tuple(submission.claims), cases, named, held, of_cases, tuple(unplaced), tuple(open_parts))
+
+    def awaits(self, *names: str) -> bool:
+        """Whether a part of the submission that is not read yet may state one of these quantities."""
+        return any(_may_state(part, names) for part in self.open)
 
     @cached_property
     def modes(self) -> ModeTable:
         """What is claimed of modes."""
         return ModeTable.of(c for c in self.claims if is_of_modes(c))
+
+
+def _may_state(part: OpenPart, names: Iterable[str]) -> bool:
+    if not part.kind:
+        return True
+    if part.kind == "parameters":
+        return any(n in QUANTITIES and QUANTITIES[n].kind in (Kind.NUMBER, Kind.TEXT) for n in names)
+    return any(n in part.quantities for n in names)
+
+
+ROUNDED_COLUMN = 3
+"""Numbers of a quantity in a file, none with decimals, that show that they are rounded to integers."""
+
+
+def mark_rounded(claims: Iterable[Claim]) -> None:
+    """Mark the claims whose column shows rounding to integers: at least three different numbers, none with decimals.
+
+    A number without decimals that stands by itself is exact.
+    """
+    columns: dict[tuple[str, str, str], list[Claim] | None] = {}
+    for claim in claims:
+        kind = QUANTITIES[claim.quantity].kind if claim.quantity in QUANTITIES else Kind.TEXT
+        if kind in (Kind.NUMBER, Kind.TEXT) and QUANTITIES[claim.quantity].scope is not Scope.CASE:
+            continue
+        place = (claim.quantity, claim.source.file, claim.source.sheet)
+        known = columns.get(place, _NOTHING)
+        if known is None:
+            continue
+        if not _INTEGER.match(claim.text):
+            columns[place] = None
+        elif known is _NOTHING:
+            columns[place] = [claim]
+        else:
+            known.append(claim)
+    for column in columns.values():
+        if column and len({c.text for c in column}) >= ROUNDED_COLUMN:
+            for claim in column:
+                claim._rounded_to_integer = True
+
+
+_INTEGER = re.compile(r"\s*[+\-\u2212]?\d+\s*$")
+_NOTHING: list[Claim] = []
 
 
 def _added_up(total: str, direction: Direction, parts: Iterable[Claim]) -> AddedUp:
@@ -154,16 +215,20 @@ def submitted_stories(claims: Iterable[Claim]) -> tuple[str, ...]:
 _SIZED = frozenset(name for name, q in QUANTITIES.items() if q.sized)
 
 
-def theirs(claim: Claim) -> float | str:
+def theirs(claim: Subject) -> float | str:
     """The submitted value as it is compared: its size, where results are signed against the axis."""
     return abs(claim.value) if claim.quantity in _SIZED and isinstance(claim.value, float) else claim.value
 
 
-def rounding(claim: Claim) -> float:
+def rounding(claim: Subject) -> float:
     """Half a unit of the last digit that was written, in the core's unit; 0 for a text."""
     if isinstance(claim, AddedUp):
         return claim.half
-    return half_unit(claim.text) * claim.scale if isinstance(claim.value, float) else 0.0
+    if not isinstance(claim.value, float):
+        return 0.0
+    if isinstance(claim, Claim) and not claim._rounded_to_integer and _INTEGER.match(claim.text):
+        return 0.0
+    return half_unit(claim.text) * claim.scale
 
 
 def problems_of(submission: Submission) -> list[Problem]:

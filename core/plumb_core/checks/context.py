@@ -15,10 +15,14 @@ from plumb_core.checks.check import Check
 from plumb_core.checks.claims import ClaimSet
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.results import CaseResults
-from plumb_core.checks.stages import Governing, Twist, staged
+from plumb_core.checks.stages import staged
+from plumb_core.checks.stages.drift.inputs import Governing
+from plumb_core.checks.stages.scaling.inputs import modal_shear
+from plumb_core.checks.stages.twist.inputs import TorsionFound, Twist
 from plumb_core.documents import results as documents
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.recheck import RecheckDocument
+from plumb_core.documents.submission import Claim
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
@@ -56,9 +60,8 @@ class Context:
     claims : the submission's side
     independent : evaluation over our own inputs
     carried : the same rules with every other submitted value pinned
-    results, twists, irregular : results of their load cases, how each of them turns, and whether any story is torsionally
-        irregular (None where nothing tells)
-    drifts : of each direction that states any, those that are held to the limit
+    results, twists, torsion : results of their load cases, how each of them turns, and what that shows of torsion
+    drifts : of each direction that states any, those that are compared with the limit
     own_modes : the answer of the reviewer's own model to `modal`; None where it hasn't been run
     own : all its answers by kind of request
     modes_beside_ours : the submitted modes matched with those of our own model; None without either
@@ -74,7 +77,7 @@ class Context:
     carried: Evaluation
     results: CaseResults
     twists: tuple[Twist, ...] = ()
-    irregular: bool | None = None
+    torsion: TorsionFound = field(default_factory=lambda: TorsionFound(None, False, {}, ""))
     drifts: tuple[Governing, ...] = ()
     own_modes: Mapping[str, Any] | None = None
     modes_beside_ours: documents.ModeComparison | None = None
@@ -91,11 +94,13 @@ class Context:
         """
         own_modes = (own or {}).get("modal")
         brief = document.brief
-        claims = ClaimSet.of(document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums)
+        claims = ClaimSet.of(
+            document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums, document.open
+        )
         independent = independent_evaluation(brief_evaluation(brief), claims)
         carried = carried_evaluation(independent, claims)
         results = CaseResults(claims.of_cases, claims.cases, len(claims.stories))
-        stages = staged(EDITIONS[brief.edition], independent, carried, claims, results)
+        stages = staged(brief, independent, carried, claims, results)
         independent, carried = stages.independent, stages.carried
         beside = None
         if own_modes is not None and claims.modes.numbers:
@@ -109,7 +114,7 @@ class Context:
             carried,
             results,
             stages.twists,
-            stages.irregular,
+            stages.torsion,
             stages.drifts,
             own_modes,
             beside,
@@ -130,6 +135,15 @@ class Context:
             independent=self.independent.assuming(rules=rules, inputs=inputs, pins=pins),
             carried=self.carried.assuming(rules=rules, inputs=inputs, pins=carried_pins),
         )
+
+    @property
+    def irregular(self) -> bool:
+        """Whether the building is torsionally irregular: found, declared, stated or assumed, in this order."""
+        return bool(self.independent.get("torsion_irregular"))
+
+    def modal_shear(self, direction: str, step: str) -> Claim | None:
+        """The modal base shear of a direction before or after scaling: as stated, else the reaction of its modal case."""
+        return modal_shear(self.claims, self.results, direction, step)
 
     @cached_property
     def tolerance_scale(self) -> float:
@@ -165,13 +179,7 @@ class Context:
     @property
     def not_used(self) -> Mapping[str, str]:
         """Why a quantity doesn't count here, by its name: an edition may have a value that nothing rests on."""
-        if "not_used" not in self.independent.rules:
-            return {}
-        try:
-            unused: Mapping[str, str] = self.independent.value("not_used")
-        except (MissingInput, RuleRefused):
-            return {}
-        return unused
+        return self.independent.get("not_used") or {}
 
     def limit_step(self, name: str, direction: str | None) -> Step | None:
         """Step of a limit by our own inputs, else by theirs; None where neither gives one."""

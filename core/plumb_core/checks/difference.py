@@ -56,7 +56,7 @@ def difference(before: Iterable[Check], after: Iterable[Check]) -> Difference:
 
 def _values(check: Check) -> tuple[float | str | None, ...]:
     return (
-        check.claim.value if check.claim else None,
+        check.subject.value if check.subject else None,
         check.carried.ours if check.carried else None,
         check.independent.ours if check.independent else None,
     )

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from typing import Any
 
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.checks.check import Check, Limit, Role, Verdict
-from plumb_core.checks.claims import AddedUp
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.context import Context
-from plumb_core.checks.stages_told import stages_told
+from plumb_core.checks.coverage import coverage
+from plumb_core.checks.facts import facts_shown
+from plumb_core.checks.stages.shown import stages_shown
 from plumb_core.checks.wording import draft
 from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import results
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key
 
@@ -30,7 +29,6 @@ DERIVED = {"factor": "factor_required", "stability": "theta", "own": "", "twist"
 def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
     """The result document of a recheck."""
     used_by = Counter(origin for c in checks for origin in c.rests_on)
-    claimed = [c for c in checks if c.claim is not None and c.level != 1 and not isinstance(c.claim, AddedUp)]
     verdicts = Counter(c.verdict for c in checks)
     if steps:
         _evaluate_what_is_shown(context)
@@ -42,18 +40,14 @@ def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> r
         "checks": [_check(c, used_by[c.id]) for c in checks],
         "origins": [c.id for c in checks if c.role is Role.ORIGIN],
         "counts": _counts(verdicts),
-        "coverage": {
-            "claims": len(claimed) + sum(c.covers for c in checks),
-            "recomputed": sum(c.level == 2 for c in claimed) + sum(c.covers for c in checks if c.level in (1, 2)),
-            "independent": sum(c.level == 3 for c in claimed),
-            "unchecked": [c.id for c in claimed if c.level is None],
-        },
+        "coverage": coverage(context, checks),
         "steps": {
             "independent": steps_json(context.independent) if steps else [],
             "carried": steps_json(context.carried) if steps else [],
         },
         "modes": _modes(context),
-        "stages": stages_told(context, checks),
+        "stages": stages_shown(context, checks),
+        "facts": facts_shown(context.independent, checks),
         "notes": _notes(context.independent),
         "two_stage": {"X": _two_stage(context.independent, "X"), "Y": _two_stage(context.independent, "Y")},
     }
@@ -80,7 +74,7 @@ def _counts(verdicts: Counter[Verdict]) -> results.Counts:
 
 def _check(check: Check, used_by: int) -> results.Check:
     quantity = QUANTITIES[check.key.name]
-    claim, shown = check.claim, check.shown
+    claim, shown = check.subject, check.shown
     return {
         "id": check.id,
         "kind": check.kind,
@@ -159,25 +153,18 @@ def _evaluate_what_is_shown(context: Context) -> None:
     for name in BESIDE:
         for direction in DIRECTIONS:
             for evaluation in (context.independent, context.carried):
-                _value(evaluation, name, direction)
-
-
-def _value(evaluation: Evaluation, name: str, direction: str | None) -> Any:
-    try:
-        return evaluation.value(name, direction)
-    except (MissingInput, RuleRefused):
-        return None
+                evaluation.get(name, direction)
 
 
 def _two_stage(evaluation: Evaluation, direction: str) -> results.TwoStage | None:
-    stages: results.TwoStage | None = _value(evaluation, "two_stage", direction)
+    stages: results.TwoStage | None = evaluation.get("two_stage", direction)
     return stages
 
 
 def _notes(evaluation: Evaluation) -> list[str]:
-    notes = list(_value(evaluation, "ground_notes", None) or [])
+    notes = list(evaluation.get("ground_notes") or [])
     for direction in DIRECTIONS:
-        notes += [f"{direction}: {note}" for note in _value(evaluation, "static_notes", direction) or []]
+        notes += [f"{direction}: {note}" for note in evaluation.get("static_notes", direction) or []]
     return notes
 
 

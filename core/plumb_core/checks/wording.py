@@ -32,11 +32,11 @@ def _name(check: Check) -> str:
     name = quantity.meaning if quantity.kind is Kind.TEXT else f"{quantity.meaning} {quantity.symbol}"
     if check.key.direction:
         name += f" in {check.key.direction}"
-    if check.claim is not None and check.claim.story:
-        name += f" at {check.claim.story}"
-    if check.claim is not None and check.claim.point is not None:
+    if check.subject is not None and check.subject.story:
+        name += f" at {check.subject.story}"
+    if check.subject is not None and check.subject.point is not None:
         numbered = "mode" if quantity.kind in (Kind.MODES, Kind.SHAPES) else "point"
-        name += f", {numbered} {check.claim.point + 1}"
+        name += f", {numbered} {check.subject.point + 1}"
     return name
 
 
@@ -65,7 +65,7 @@ def _off(deviation: float | None) -> str:
 
 def _given(check: Check, shown: Comparison) -> str:
     """What was given, and the limit that it breaches."""
-    claim = check.claim
+    claim = check.subject
     text = (claim.text if claim else "") or figures(shown.theirs)
     stated = "adds up to" if isinstance(claim, AddedUp) else "is given as"
     said = f"{_name(check)} {stated} {text}{f' {claim.unit}' if claim and claim.unit else ''}."

@@ -160,13 +160,16 @@ class TorsionAnswer(Answer):
 
 @with_config(STRICT)
 class DriftOfStory(TypedDict):
-    """Drift of a story: m, and over the story height; theta with what goes with it where P and V are given."""
+    """Drift of a story: m, and over the story height; theta with what goes with it where P and V are given.
+
+    ok : null where theta exceeds its limit: the drift of an unstable story is not decided.
+    """
 
     name: str
     design_drift: float
     ratio: float
     limit: float | None
-    ok: bool
+    ok: bool | None
     theta: float | None
     theta_limit: float | None
     theta_ok: bool | None
@@ -360,6 +363,27 @@ class TorsionEffects(TypedDict):
 
 
 @with_config(STRICT)
+class SystemCheck(TypedDict):
+    """A condition of the lateral system, or of an open story; `met` is null where its value is not known."""
+
+    words: str
+    value: float | None
+    limit: float
+    side: Literal["min", "max"]
+    met: bool | None
+    clause: str
+
+
+@with_config(STRICT)
+class InfillEffects(TypedDict):
+    """What follows from masonry infills; `eta` on the effects in the members of the open story, null where not known."""
+
+    eta: float | None
+    words: list[str]
+    conditions: NotRequired[list[SystemCheck]]
+
+
+@with_config(STRICT)
 class SystemOfDirection(TypedDict, total=False):
     """Factors, permission and combinations of a direction's system; `open` says why a value is null."""
 
@@ -379,6 +403,8 @@ class SystemOfDirection(TypedDict, total=False):
     redundancy_checks: list[RedundancyCheck] | None
     two_stage: TwoStage | None
     torsion_effects: TorsionEffects | None
+    system_checks: list[SystemCheck] | None
+    infill_effects: InfillEffects | None
     open: dict[str, str]
 
 

@@ -20,7 +20,10 @@ class SiteSpecific(Part):
     """Values of a site-specific study: the design spectrum (`T` in s, `S_a` in g, 5 % damping), or design values.
 
     S_DS, S_D1 (g) : ASCE 7 only, by 21.4 of the study; where the spectrum is given they follow from it.
+    return_period : years that the spectrum is for (EN 1998-1 and AS 1170.4, whose importance multiplies that of reference).
     """
+
+    return_period: Positive | None = None
 
     T: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
     S_a: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
@@ -201,6 +204,8 @@ class Podium(Part):
     from_story : the lowest story of the upper part.  stiffness_ratio : of the lower part over the upper part.
     T_whole, T_upper : periods (s) of the whole structure, and of the upper part on a fixed base.
     R_upper, rho_upper : of the upper part; those of the direction are the lower part's.  T_lower : period of the lower part.
+    period_type : structure type of the upper part, where it isn't that of the direction.
+    parts_regular : whether both parts are regular by themselves (UBC 1997).
     """
 
     from_story: Name
@@ -210,10 +215,51 @@ class Podium(Part):
     R_upper: Positive
     rho_upper: Positive | None = None
     T_lower: Positive | None = None
+    period_type: str | None = None
+    parts_regular: bool | None = None
+
+
+class Infills(Part):
+    """Masonry infills (EN 1998-1 4.3.6, IS 1893:2016 7.9 and 7.10).
+
+    plan : how they are arranged in plan.  open_story : a story with few or no infills beside its neighbours.
+    strength_reduction : total reduction of the resistance of the walls in that story, kN (EN).
+    story_shear : sum of the seismic shear forces of its vertical members, kN (EN); by default our own story shear.
+    stiffness_ratio, strength_ratio, wall_density : of the open story: its stiffness and strength over those of the story above,
+        and the area of structural walls over the floor area (IS).
+    """
+
+    plan: Literal["regular", "irregular", "severe"] = "regular"
+    open_story: Name | None = None
+    strength_reduction: NotNegative | None = None
+    story_shear: Positive | None = None
+    stiffness_ratio: Positive | None = None
+    strength_ratio: Positive | None = None
+    wall_density: NotNegative | None = None
+
+
+class DiaphragmSpans(Part):
+    """What decides whether the diaphragms are flexible, rigid or neither (ASCE 7, 12.3.1).
+
+    deflection_ratio : in-plane deflection over the average drift of the adjoining vertical elements.
+    span_to_depth : greatest span over depth.  construction : of the diaphragms.
+    R_s : design force reduction factor of the alternative of 12.10.3, where it is used.
+    """
+
+    deflection_ratio: NotNegative | None = None
+    span_to_depth: Positive | None = None
+    R_s: Positive | None = None
+    construction: Literal["concrete", "wood", "untopped_steel_deck", "precast", "other"] | None = None
 
 
 class DirectionSystem(Part):
-    """The lateral system in one direction; its factors follow from `lateral_system` where they aren't given."""
+    """The lateral system in one direction; its factors follow from `lateral_system` where they aren't given.
+
+    plane_share : greatest share of the lateral force in one plane of braced frames or walls (ASCE 7, 12.2.5.4).
+    frame_share : least share of the base shear that the moment frames of a dual system resist by themselves.
+    wall_share : share of the base shear at the base that walls resist (EN 1998-1, 5.1.2).
+    axial_share : greatest axial load of a cantilever column over its axial strength (ASCE 7, 12.2.5.2).
+    """
 
     lateral_system: str | None = None
     stacked_systems: list[Stacked] | None = None
@@ -234,6 +280,10 @@ class DirectionSystem(Part):
     mu: Positive | None = None
     S_p: Positive | None = None
     regular: bool | None = None
+    plane_share: NotNegative | None = None
+    frame_share: NotNegative | None = None
+    wall_share: NotNegative | None = None
+    axial_share: NotNegative | None = None
     T_a_formula: str | None = None
     walls: list[Wall] | None = None
     d: Positive | None = None
@@ -258,7 +308,12 @@ IrregularityType = Literal[
 
 
 class System(Part):
-    """irregularities : type -> whether it was found; a type that isn't named was not tested."""
+    """What holds for both directions.
+
+    irregularities : type -> whether it is there; a type that isn't named was not tested.
+    shared_columns : whether any column or wall is part of two intersecting systems.
+    symmetric_in_plan : stiffness and mass approximately symmetric in plan (EN 1998-1, 4.2.3.2(2)).
+    """
 
     X: DirectionSystem = Field(default_factory=DirectionSystem)
     Y: DirectionSystem = Field(default_factory=DirectionSystem)
@@ -269,6 +324,10 @@ class System(Part):
     regular_in_elevation: bool | None = None
     torsionally_flexible: bool | None = None
     static_method: str | None = None
+    shared_columns: bool | None = None
+    symmetric_in_plan: bool | None = None
+    infills: Infills | None = None
+    diaphragm_spans: DiaphragmSpans | None = None
     irregularities: dict[IrregularityType, bool] | None = None
 
 
@@ -316,7 +375,7 @@ class Story(Part):
     by default the weight over g, a uniform plan, the middle of the plan, and the corners of `plan` about the centre.
     gravity : vertical load of the floor for P-Delta, kN; by default the mass times g.
     plan_stiffness : for regularity in plan (EN 1998-1), where it isn't taken from the reviewer's own model.
-    offset : whether the lateral system has an offset in the story, in or out of its plane (IS 1893:2016).
+    offset : whether the lateral system has an offset in the story, and of which kind (IS 1893:2016).
     """
 
     name: Name
@@ -333,7 +392,7 @@ class Story(Part):
     corners: Annotated[list[Point], Field(min_length=3, max_length=400)] | None = None
     gravity: NotNegative | None = None
     plan_stiffness: FloorStiffness | None = None
-    offset: bool = False
+    offset: bool | Literal["in_plane", "out_of_plane"] = False
 
 
 Stories = Annotated[list[Story], Field(max_length=300)]
@@ -358,7 +417,11 @@ class Comparison(Part):
 
 
 class Brief(Part):
-    """The reviewer's own side: governing edition, site, occupancy, systems, stories, and editions to compare with."""
+    """The reviewer's own side: governing edition, site, occupancy, systems, stories, and editions to compare with.
+
+    drift_at : where the drifts are taken that are compared with their limit, where it isn't as the edition says.
+    second_order : whether second order effects are in the submitted analysis, where the submission doesn't state it.
+    """
 
     edition: EditionId
     comparison_editions: list[EditionId] = Field(default_factory=list)
@@ -369,4 +432,6 @@ class Brief(Part):
     stories: Stories = Field(default_factory=list)
     period: Period = Field(default_factory=Period)
     structure_type: str | None = None
+    drift_at: Literal["centre", "edges"] | None = None
+    second_order: Literal["included", "not included"] | None = None
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None

@@ -105,6 +105,7 @@ class DriftRequest(_Request):
     P: StoryForces | None = None
     V: StoryForces | None = None
     shear_ratio: Positive | None = None
+    drift_at: Literal["centre", "edges"] | None = None
     second_order: Literal["included", "not included"] | None = None
 
 

@@ -176,13 +176,27 @@ class Counts(TypedDict):
 
 
 @with_config(STRICT)
+class NotRechecked(TypedDict):
+    """A submitted value that is not rechecked, and why."""
+
+    quantity: str
+    direction: Direction | None
+    story: str | None
+    point: int | None
+    case: str
+    why: str
+
+
+@with_config(STRICT)
 class Coverage(TypedDict):
-    """How many submitted values were held against ours, and the checks of those that were not."""
+    """How many of the submitted values are rechecked and at which level, the checks of those that are not, and why."""
 
     claims: int
+    rechecked: int
     recomputed: int
     independent: int
     unchecked: list[str]
+    not_rechecked: list[NotRechecked]
 
 
 @with_config(STRICT)
@@ -199,11 +213,14 @@ class Condition(TypedDict):
 class TwoStage(TypedDict):
     """A flexible upper part on a rigid podium: conditions, and base shears in kN.
 
-    factor : on what the upper part hands down.  F : forces at the levels, kN, bottom to top.
+    T_upper, T_upper_limit : period of the upper part as used and its upper limit, s; null where that is not known.
+    factor : on the reactions of the upper part.  F : forces at the levels, kN, bottom to top.
     """
 
     conditions: list[Condition]
     permitted: bool | None
+    T_upper: float
+    T_upper_limit: float | None
     factor: float
     coefficient_upper: float
     V_upper: float
@@ -474,6 +491,38 @@ class Stages(TypedDict):
 
 
 @with_config(STRICT)
+class Contradiction(TypedDict):
+    """A value that contradicts a fact, and its source."""
+
+    value: StepContent | list[str]
+    source: Literal["found", "declared", "submitted", "assumed"]
+
+
+@with_config(STRICT)
+class Fact(TypedDict):
+    """A condition that checks depend on.
+
+    source : found by our own computation, declared in the brief, stated by the submission, or assumed.
+    used_by : ids of the checks that depend on it.  where : place and value behind it, in words.
+    """
+
+    quantity: str
+    direction: Direction | None
+    story: str | None
+    case: str | None
+    value: StepContent | list[str]
+    source: Literal["found", "declared", "submitted", "assumed"]
+    contradicted_by: Contradiction | None
+    clause: str
+    used_by: list[str]
+    id: str
+    symbol: str
+    meaning: str
+    unit: str
+    where: str
+
+
+@with_config(STRICT)
 class Outcome(TypedDict):
     """What a recheck comes to, without the derivations.
 
@@ -490,6 +539,7 @@ class Outcome(TypedDict):
     coverage: Coverage
     modes: SubmittedModes | None
     stages: Stages
+    facts: list[Fact]
     notes: list[str]
     two_stage: TwoStageByDirection
 

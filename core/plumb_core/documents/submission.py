@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, PrivateAttr
 
 from plumb_core.documents.base import CaseName, Direction, Finite, Name, Part, Positive
 
@@ -41,6 +41,8 @@ class Claim(Part):
     unit: str = ""
     scale: Positive = 1.0
     source: Source = Field(default_factory=lambda: _NOWHERE)
+    # whether its column shows rounding to integers; found from the whole submission, no part of the document
+    _rounded_to_integer: bool = PrivateAttr(default=False)
 
 
 class Case(Part):
@@ -60,6 +62,23 @@ class Case(Part):
     step: Literal["before", "after"] | None = None
     factor: Finite | None = None
     level: Literal["reduced", "elastic", "amplified"] | None = None
+
+
+class OpenPart(Part):
+    """A part of a submitted table that is not read yet: nothing is missing that may stand in it.
+
+    rows : as numbered in the file, from 1; empty for the whole table.  kind : of the table, "" where it is not known.
+    quantities : that the part may state.  question : that has to be answered first.
+    """
+
+    file: str = ""
+    sheet: str = ""
+    page: int | None = None
+    table: int | None = None
+    rows: list[int] = Field(default_factory=list)
+    kind: str = ""
+    quantities: list[str] = Field(default_factory=list)
+    question: str = ""
 
 
 class Submission(Part):

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 import numpy as np
 
 from plumb_core.errors import RuleRefused
 from plumb_core.limits import reaches, within
-from plumb_core.rules import Array, Governed
+from plumb_core.rules import Array, Governed, rule
 
 
 def two_stage(
@@ -21,15 +21,27 @@ def two_stage(
     coefficient: Callable[[float, float], Governed],
     exponent: Callable[[float], float],
     clause: str,
+    period_limit: Callable[[float], float] | None = None,
+    top_share: Callable[[float], float] = lambda T: 0.0,
+    more_conditions: Sequence[Mapping[str, Any]] = (),
 ) -> dict[str, Any]:
     """Conditions of the two-stage analysis, and the forces of both parts.
 
-    podium : as the brief has it, with `level`, the place of the lowest story of the upper part (0 is the lowest story).
-    w, h : weights (kN) and heights (m) of the stories, bottom to top.  R, rho : of the lower part.
-    coefficient : V/W of a part by its period (s) and R.  exponent : of the vertical distribution, by the period.
+    Parameters
+    ----------
+    podium : as the brief has it, with `level`, the place of the lowest story of the upper part (0 is the lowest story)
+    w, h : weights (kN) and heights (m) of the stories, bottom to top
+    R, rho : of the lower part
+    coefficient : V/W of a part by its period (s) and R
+    exponent : of the vertical distribution, by the period
+    period_limit : upper limit on the period (s) of a part by its height (m); None where the structure type is not known
+    top_share : share of the base shear of a part that acts at its top, by the period
+    more_conditions : of the edition
 
-    Returns `conditions` (words and whether they are met, null where it isn't known), `permitted`, `factor` on what the
-    upper part hands down, base shears of both parts (kN) and forces by story (kN).
+    Returns
+    -------
+    `conditions` (words and whether they are met, null where it isn't known), `permitted`, `T_upper` (s, as used) and
+    `T_upper_limit`, `factor` on the reactions of the upper part, base shears of both parts (kN) and forces by story (kN)
     """
     level = podium.get("level")
     if level is None or not 0 < level < len(w):
@@ -53,16 +65,22 @@ def two_stage(
             "limit": 1.1,
         },
     ]
+    conditions += [dict(c) for c in more_conditions]
     met = [c["met"] for c in conditions]
     rho_upper = podium["rho_upper"] if podium["rho_upper"] is not None else rho
     factor = max((podium["R_upper"] / rho_upper) / (R / rho), 1.0)
-    above = _part(w[level:], h[level:], coefficient(upper, podium["R_upper"]), exponent(upper))
+    # the upper part is a structure of its own: its period has its own limit
+    limit = None if period_limit is None else period_limit(float(np.sum(h[level:])))
+    T = upper if limit is None else min(upper, limit)
+    above = _part(w[level:], h[level:], coefficient(T, podium["R_upper"]), exponent(T), top_share(T))
     # a rigid lower part is on the plateau; its period is asked for only to show otherwise
     lower_period = podium["T_lower"] or 1e-3
-    below = _part(w[:level], h[:level], coefficient(lower_period, R), exponent(lower_period))
+    below = _part(w[:level], h[:level], coefficient(lower_period, R), exponent(lower_period), 0.0)
     return {
         "conditions": conditions,
         "permitted": False if False in met else None if None in met else True,
+        "T_upper": T,
+        "T_upper_limit": limit,
         "factor": factor,
         "coefficient_upper": above["coefficient"],
         "V_upper": above["V"],
@@ -74,8 +92,41 @@ def two_stage(
     }
 
 
-def _part(w: Array, h: Array, coefficient: Governed, k: float) -> dict[str, Any]:
-    """A part on a base of its own: coefficient, base shear and forces by story."""
+def _part(w: Array, h: Array, coefficient: Governed, k: float, at_top: float) -> dict[str, Any]:
+    """A part on a base of its own: coefficient, base shear and forces by story, the top one with its additional share."""
     V = coefficient.value * float(np.sum(w))
     share = w * np.cumsum(h) ** k
-    return {"coefficient": coefficient.value, "V": V, "F": (V * share / np.sum(share)).tolist()}
+    F = V * (1.0 - at_top) * share / np.sum(share)
+    F[-1] += V * at_top
+    return {"coefficient": coefficient.value, "V": V, "F": F.tolist()}
+
+
+# the static forces of both parts in place of those of one structure
+
+
+@rule(clause="", tex=r"\q{V} = V_\text{lower} + \text{factor}\times V_\text{upper}", defines="V")
+def V_two_stage(two_stage: Mapping[str, Any]) -> float:
+    """Base shear at the base of the lower part, kN: its own and the reactions of the upper part times their factor."""
+    return float(two_stage["V_base"])
+
+
+@rule(clause="", tex=r"\q{F} = \text{forces of both parts}", defines="F")
+def F_two_stage(two_stage: Mapping[str, Any]) -> Array:
+    """Lateral force at each level, kN, shape (n_stories,), each part by itself."""
+    return np.asarray(two_stage["F"], dtype=float)
+
+
+@rule(
+    clause="",
+    tex=r"\q{V_story} = \sum_{i \ge x} F_i\text{, below with the reactions of the upper part}",
+    defines="V_story",
+)
+def V_story_two_stage(F: Array, two_stage: Mapping[str, Any], podium: Mapping[str, Any]) -> Array:
+    """Story shear, kN, shape (n_stories,); in the lower part with the reactions of the upper part times their factor."""
+    level = podium["level"]
+    above, below = F[level:], F[:level]
+    upper = np.cumsum(above[::-1])[::-1]
+    return np.concatenate([np.cumsum(below[::-1])[::-1] + two_stage["factor"] * upper[0], upper])
+
+
+TWO_STAGE = (V_two_stage, F_two_stage, V_story_two_stage)

@@ -9,9 +9,10 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.errors import RuleRefused
+from plumb_core.editions import plans
+from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import below, exceeds, reaches, within
-from plumb_core.rules import Array, rule
+from plumb_core.rules import Array, Governed, Rule, rule
 
 # loads of the US codes as they print them in SI (10, 30 and 45 psf)
 PARTITIONS = 0.48
@@ -170,7 +171,187 @@ def drift_ratio(Delta: Array, h: Array) -> Array:
     return Delta / h
 
 
+# Gravity loads of second order effects
+
+
+def gravity_by(kinds: Mapping[str, float], clause: str, words: str) -> Rule:
+    """Rule for the vertical load of each floor for P-Delta from its loads: `kinds` -> share of the load."""
+
+    @rule(clause=clause, tex=rf"\q{{gravity}} = \text{{{words}}}")
+    def gravity(loads: Sequence[Sequence[Mapping[str, Any]]]) -> Array:
+        """Vertical load of each floor for P-Delta, kN, shape (n_stories,)."""
+        return np.array([sum(kinds.get(load["kind"], 0.0) * _known_amount(load) for load in story) for story in loads])
+
+    return gravity
+
+
+def _known_amount(load: Mapping[str, Any]) -> float:
+    """Amount of a load; refused where only a seismic weight is known, which is no vertical load."""
+    if load["kind"] == "given":
+        raise MissingInput("loads")
+    return float(load["amount"])
+
+
+DEAD_KINDS = ("dead", "partition", "equipment", "landscaping")
+DEAD_AND_LIVE = dict.fromkeys((*DEAD_KINDS, "live", "storage"), 1.0)
+"""Kinds of load of P_x where it is dead plus live load."""
+
+
+# Conditions and verdicts
+
+
+@rule(clause="", tex=r"\q{static_governed_by} = \text{equation that governed }\q{coefficient}")
+def static_governed_by(coefficient: Governed) -> str:
+    """Equation that governed the static coefficient."""
+    return coefficient.governed_by
+
+
+@rule(clause="")
+def site_spectrum(site_specific: Mapping[str, Any] | None = None) -> bool:
+    """Whether the modal analysis uses the spectrum of a site-specific study."""
+    return bool(site_specific and site_specific.get("T"))
+
+
+@rule(clause="", defines="drift_at")
+def drift_at_edges() -> str:
+    """Where the drift is taken that is compared with its limit: at the greater end."""
+    return "edges"
+
+
+@rule(
+    clause="",
+    tex=r"\q{theta_verdict}\text{: }\q{theta_checked}\text{ or }\q{theta} \le \q{theta_limit}\text{, or exempt}",
+)
+def theta_verdict(
+    theta: Array, theta_limit: float, theta_checked: Array | None = None, theta_exempt: Sequence[bool] | None = None
+) -> list[bool]:
+    """Whether the stability coefficient of each story is within its limit."""
+    compared = theta if theta_checked is None else theta_checked
+    exempt = theta_exempt if theta_exempt is not None else [False] * len(theta)
+    return [within(t, theta_limit) or bool(e) for t, e in zip(compared.tolist(), exempt, strict=True)]
+
+
+@rule(clause="", tex=r"\q{drift_verdict}\text{: }\q{drift_second_order}\text{ or }\q{drift_ratio} \le \q{drift_limit}")
+def drift_verdict(
+    drift_ratio: Array,
+    drift_limit: float,
+    drift_limits: Sequence[float] | None = None,
+    drift_second_order: Sequence[float | None] | None = None,
+    theta_verdict: Sequence[bool] | None = None,
+) -> list[bool | None]:
+    """Whether the design drift of each story is within its limit, with its second order amplification.
+
+    None where the stability coefficient exceeds its limit: the drift of an unstable story is not decided.
+    """
+    limits = drift_limits if drift_limits is not None else [drift_limit] * len(drift_ratio)
+    compared = drift_second_order if drift_second_order is not None else drift_ratio.tolist()
+    stable = theta_verdict if theta_verdict is not None else [True] * len(drift_ratio)
+    return [
+        within(ratio, limit) if ratio is not None and fine else None
+        for ratio, limit, fine in zip(compared, limits, stable, strict=True)
+    ]
+
+
+@rule(clause="", defines="V_base_drift", tex=r"\q{V_base_drift} = \q{V}")
+def V_base_drift_same(V: float) -> float:
+    """Base shear for drift, kN: that for strength."""
+    return V
+
+
+@rule(clause="", tex=r"\q{V_base_drift} = \q{C_s_drift}\,\q{W}")
+def V_base_drift(C_s_drift: float, W: float) -> float:
+    """Base shear for drift, kN."""
+    return C_s_drift * W
+
+
+@rule(clause="", tex=r"\q{T_for_drift} = \q{T_analysis}\text{, else }\q{T_a}")
+def T_for_drift(T_a: float, T_analysis: float | None = None) -> float:
+    """Period of the base shear for drift, s: from analysis without its upper limit, else the approximate one."""
+    return T_a if T_analysis is None else T_analysis
+
+
+@rule(
+    clause="",
+    tex=r"\q{factor_drift} = \max\left(1,\ \q{scaling_share}\,\frac{\q{V_base_drift}}{\q{V_dynamic}}\right)\text{ where drifts are scaled}",
+)
+def factor_drift(scaled: Sequence[str], scaling_share: float, V_base_drift: float, V_dynamic: float) -> float:
+    """Scale factor that modal drifts require; 1 where the code does not scale them."""
+    return max(1.0, scaling_share * V_base_drift / V_dynamic) if "drifts" in scaled else 1.0
+
+
+@rule(clause="", defines="factor_drift", tex=r"\q{factor_drift} = 1")
+def factor_drift_none() -> float:
+    """Scale factor that modal drifts require: none."""
+    return 1.0
+
+
+@rule(clause="", defines="drift_verdict", tex=drift_verdict.tex)
+def drift_verdict_alone(
+    drift_ratio: Array, drift_limit: float, drift_limits: Sequence[float] | None = None
+) -> list[bool | None]:
+    """Whether the design drift of each story is within its limit; second order effects don't enter."""
+    verdicts: list[bool | None] = drift_verdict.function(drift_ratio, drift_limit, drift_limits)
+    return verdicts
+
+
+@rule(clause="")
+def irregular_types(
+    horizontal_irregularities: Sequence[Mapping[str, Any]] | None = None,
+    vertical_irregularities: Sequence[Irregularity] | None = None,
+    irregularities: Mapping[str, bool] | None = None,
+) -> list[str]:
+    """Types of irregularity that are there, in plan and in height: found from the brief's tables or declared."""
+    types = plans.there(horizontal_irregularities or ())
+    types |= {name for name, present in (irregularities or {}).items() if present}
+    types |= {type_of(str(found["kind"])) for found in vertical_irregularities or ()}
+    return [name for name in TYPES if name in types]
+
+
+@rule(clause="")
+def regular_known(
+    irregular_types: Sequence[str], regular: bool | None = None, irregularities: Mapping[str, bool] | None = None
+) -> str:
+    """Whether the building is regular: "regular", "irregular", or "" where that is not known.
+
+    Irregular by any type that is there; regular as declared, or where every type is declared as not there.
+    """
+    if irregular_types or regular is False:
+        return "irregular"
+    tested = irregularities or {}
+    if regular or all(tested.get(name) is False for name in TYPES if name not in GRAVER):
+        return "regular"
+    return ""
+
+
 # Helpers for rules
+
+TYPES = (
+    "torsional",
+    "extreme_torsional",
+    "reentrant_corner",
+    "diaphragm_discontinuity",
+    "out_of_plane_offset",
+    "nonparallel_systems",
+    "soft_story",
+    "extreme_soft_story",
+    "mass",
+    "vertical_geometric",
+    "in_plane_discontinuity",
+    "weak_story",
+    "extreme_weak_story",
+)
+"""Types of irregularity, in plan and then in height, as a brief declares them."""
+GRAVER = {"extreme_torsional": "torsional", "extreme_soft_story": "soft_story", "extreme_weak_story": "weak_story"}
+"""Graver degrees: where the type is not there, the graver degree isn't either."""
+
+
+def type_of(kind: str) -> str:
+    """Type of a vertical irregularity by the words of the edition's table: "1b extreme soft story"."""
+    if "soft" in kind:
+        return "extreme_soft_story" if "extreme" in kind else "soft_story"
+    if "weak" in kind:
+        return "extreme_weak_story" if "extreme" in kind or "below 65" in kind else "weak_story"
+    return "mass" if "mass" in kind else "vertical_geometric"
 
 
 def over(greatest: Array, other: Array) -> Array:

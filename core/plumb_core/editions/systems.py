@@ -97,10 +97,18 @@ def systems_of(
 
 
 def governing_factor(
-    name: str, low: Sequence[LateralSystem], above: Sequence[LateralSystem], greatest_above: bool = False
+    name: str,
+    low: Sequence[LateralSystem],
+    above: Sequence[LateralSystem],
+    greatest_above: bool = False,
+    greatest_beside: bool = True,
 ) -> float:
     """A factor of systems side by side, with others above them (see `stacked_factor`)."""
-    side = {f: (min if f == "R" else max)(s.factors[f] for s in low) for f in low[0].factors}
+    side: Mapping[str, float] = (
+        {f: (min if f == "R" else max)(s.factors[f] for s in low) for f in low[0].factors}
+        if greatest_beside
+        else min((s.factors for s in low), key=lambda row: row["R"])
+    )
     rows: list[Mapping[str, float]] = [side, *(s.factors for s in above)]
     if greatest_above:
         return (min if name == "R" else max)(row[name] for row in rows)
@@ -108,12 +116,12 @@ def governing_factor(
 
 
 def stacked_factor(
-    name: str, systems: Mapping[str, LateralSystem], clause: str, greatest_above: bool = False, defines: str = ""
+    name: str, systems: Mapping[str, LateralSystem], clause: str, greatest: bool = False, defines: str = ""
 ) -> Rule:
     """Rule for a factor of the table, with other systems side by side and higher up.
 
-    Side by side the least R and the greatest of the other factors hold.  Over each other the factors of the system with
-    the least R do; with `greatest_above` the least R and the greatest of the others (7-05, 12.2.3.1).
+    The factors of the system with the least R hold, side by side (7-10 on, 12.2.3.3) and over each other (12.2.3.1); with
+    `greatest` the least R and the greatest of the others (7-05, 12.2.3.1 and 12.2.3.2).
     """
 
     def read(
@@ -123,7 +131,7 @@ def stacked_factor(
         w: Array | None = None,
     ) -> float:
         low, above = systems_of(systems, lateral_system, stacked_systems, beside_systems, w)
-        return governing_factor(name, low, above, greatest_above)
+        return governing_factor(name, low, above, greatest, greatest)
 
     read.__doc__ = f"{name} of the lateral system, with those side by side and those over each other."
     return rule(clause=clause, tex=rf"\q{{{name}}} = \text{{table}}(\q{{lateral_system}})", defines=defines or name)(
@@ -144,6 +152,17 @@ def factor(name: str, systems: Mapping[str, LateralSystem], clause: str) -> Rule
 def height_of(systems: Mapping[str, LateralSystem], names: Sequence[str], group: str) -> float:
     """Least of the height limits of the systems, m, in a category or zone (no limit where the table has none)."""
     return min((systems[n].heights.get(group, math.inf) for n in names if n in systems), default=math.inf)
+
+
+def names_of(
+    lateral_system: str,
+    stacked: Sequence[Mapping[str, Any]] = (),
+    beside: Sequence[Mapping[str, Any]] = (),
+    w: Array | None = None,
+) -> list[str]:
+    """Ids of the systems whose height limits count: a structure on the roof or a light supported one that is exempt does not."""
+    above = [s for s in stacked if not (s.get("exempt") and exempt_share(s, w) is None)]
+    return [lateral_system, *(s["lateral_system"] for s in (*above, *beside))]
 
 
 def permission(limit: float, h_n: float, group: str, metric: Callable[[float], float] = lambda limit: limit) -> str:

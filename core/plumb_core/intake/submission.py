@@ -15,7 +15,7 @@ from plumb_core.documents.base import CaseName, Part
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.documents.recheck import RecheckDocument
-from plumb_core.documents.submission import Case, Claim, Submission
+from plumb_core.documents.submission import Case, Claim, OpenPart, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.intake.cells import CellProblem
@@ -200,6 +200,7 @@ def read_submission(
     cases: dict[str, Case] = {c.name: c for c in answered.cases}
     taken: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
+    open_parts: list[OpenPart] = []
     claimed: set[Identity] = set()
     said: dict[Identity, str] = {}
     for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
@@ -217,6 +218,7 @@ def read_submission(
         taken[i] = TableTaken(
             file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, held_up, sheet.page
         )
+        open_parts += _open_parts(file, sheet, table, held_up, questions)
         if held_up:
             continue
         claims += table.claims
@@ -227,7 +229,29 @@ def read_submission(
         heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}
         remembered.insert(0, Remembered(table.kind, heading_of(sheet, table.reading.header_row), table.reading))
     submission = Submission(label=label, cases=list(cases.values()), claims=claims)
-    return SubmissionRead(RecheckDocument(brief=brief, submission=submission), [taken[i] for i in range(len(sheets))])
+    document = RecheckDocument(brief=brief, submission=submission, open=open_parts)
+    return SubmissionRead(document, [taken[i] for i in range(len(sheets))])
+
+
+def _open_parts(
+    file: str, sheet: Sheet, table: TableRead, held_up: bool, questions: Sequence[Problem]
+) -> list[OpenPart]:
+    """What is not read of a table: all of it, or the rows that questions leave out."""
+    kind = table_kinds().get(table.kind)
+    place: dict[str, Any] = {
+        "file": file,
+        "sheet": sheet.name,
+        "page": sheet.page,
+        "kind": table.kind if table.kind != ANY_KIND else "",
+        "quantities": sorted({c.quantity for c in kind.columns if c.quantity}) if kind is not None else [],
+    }
+    if held_up:
+        return [OpenPart(**place, question=questions[0].message if questions else "")]
+    rows: dict[str, list[int]] = {}
+    for problem in table.problems:
+        if problem.row is not None:
+            rows.setdefault(problem.message, []).append(sheet.place(problem.row, 0)[0] + 1)
+    return [OpenPart(**place, rows=sorted(set(numbers)), question=message) for message, numbers in rows.items()]
 
 
 def turn_of(sheet: Sheet) -> int:

@@ -2,7 +2,7 @@
 
 from plumb_core.rules.evaluation import Evaluation, Step
 from plumb_core.rules.facts import Fact, resolved
-from plumb_core.rules.rule import Parameter, Rule, cited, renamed, rule, rule_set, written
+from plumb_core.rules.rule import Parameter, Rule, cited, renamed, rule, rule_set, without, written
 from plumb_core.rules.values import Array, Candidate, Governed, Key, bounded
 
 __all__ = [
@@ -21,5 +21,6 @@ __all__ = [
     "resolved",
     "rule",
     "rule_set",
+    "without",
     "written",
 ]

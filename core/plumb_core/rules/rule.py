@@ -119,6 +119,11 @@ def cited(same: Rule, clause: str) -> Rule:
     return replace(same, clause=clause)
 
 
+def without(same: Rule, *names: str) -> Rule:
+    """A rule that does without some of its optional parameters, for an edition that has no such quantities."""
+    return replace(same, parameters=tuple(p for p in same.parameters if p.name not in names))
+
+
 def renamed(same: Rule, names: Mapping[str, str]) -> Rule:
     """A rule for other quantities of the same kind: of the reduced drift of other cases, of an ordinate at other periods.
 
@@ -129,6 +134,8 @@ def renamed(same: Rule, names: Mapping[str, str]) -> Rule:
 
     def applied(**arguments: Any) -> Any:
         return function(**{back.get(name, name): value for name, value in arguments.items()})
+
+    applied.__doc__ = function.__doc__
 
     parameters = tuple(
         p._replace(name=names[p.name], scope=QUANTITIES[names[p.name]].scope) if p.name in names else p

@@ -160,7 +160,7 @@ def combinations(context: Context) -> Iterator[Check]:
             verdict=Verdict.NOTE if any(c.verdict is Verdict.QUESTION for c in made) else Verdict.AGREES,
             level=2,
             note=f"{stated} combinations are listed, {len(seismic)} of them with the seismic action",
-            covers=stated - 1 - len(unread),
+            covers=tuple(k for k in context.results.values if k.name == "combination_terms"),
         )
 
 

@@ -30,7 +30,6 @@ def declared(context: Context) -> Iterator[Check]:
         of_key = context.claims.by_key.get(Key(name))
         for claim in of_key.single[:1] if of_key is not None else ():
             verdict, note, slip = _judged(context, name, claim)
-            more = len(of_key.single) - 1 if of_key is not None else 0
             role = Role.ORIGIN if verdict is Verdict.DIFFERS else None
             yield Check(
                 "declared",
@@ -42,7 +41,7 @@ def declared(context: Context) -> Iterator[Check]:
                 level=2,
                 note=note,
                 slip=slip,
-                covers=more,
+                covers=(Key(name),),
             )
 
 

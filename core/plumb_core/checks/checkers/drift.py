@@ -9,22 +9,22 @@ from dataclasses import replace
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Limit, Role, Verdict
-from plumb_core.checks.checkers.twist import one_origin
-from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.check import Check, Derived, Limit, Role, Verdict
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.judging import outcome_of
+from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.registry import checker, checker_of_claims
-from plumb_core.checks.stages import DRIFTS, Governing, Pair
+from plumb_core.checks.stages.drift.inputs import DRIFTS, Governing, Pair
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
-from plumb_core.errors import MissingInput, RuleRefused
-from plumb_core.limits import exceeds
+from plumb_core.limits import exceeds, within
 from plumb_core.quantities import QUANTITIES
-from plumb_core.rules import Array, Evaluation, Key
+from plumb_core.rules import Array, Key
 
+SHEAR = ("spectrum_factor", "S_a", "S_a_reduced", "W", "damping")
+"""What a modal base shear depends on beside the modes themselves."""
 UPSTREAM = ("amplifier", "C_d", "R", "I_e", "q", "mu", "S_p", "nu")
 """What a design drift rests on beside the drifts themselves."""
 
@@ -35,89 +35,148 @@ def drifts(context: Context) -> Iterator[Check]:
     for governing in context.drifts:
         yield from _against_limit(context, governing)
         yield from _amplified(context, governing)
-        yield from _asked(context, governing)
+        yield from _questions(context, governing)
+        yield from _roof(context, governing)
 
 
 def _against_limit(context: Context, governing: Governing) -> Iterator[Check]:
     d = governing.direction
-    step = context.step(context.independent, Key("drift_ratio", d))
+    own = context.independent
+    step = context.step(own, Key("drift_ratio", d))
     bound = context.limit_step("drift_limit", d)
-    covered = sum(
-        len(of_key.indexed)
-        for key, of_key in context.results.values.items()
-        if key.name.startswith("drift_") and key.direction == d
-    )
+    covered = tuple(key for key in context.results.values if key.name.startswith("drift_") and key.direction == d)
     if isinstance(step, Ours) or bound is None:
         lacking = step.why if isinstance(step, Ours) else "the limit of the drift is not known"
         yield Check(
-            "drift_open", Key("drift_ratio", d), f"Δ/h {d}", note=f"not held to its limit: {lacking}", level=None
+            "drift_open",
+            Key("drift_ratio", d),
+            f"Δ/h {d}",
+            note=f"not compared with its limit: {lacking}",
+            level=None,
         )
         return
-    by_story = _value(context.independent, "drift_limits", d)
-    amplified = _value(context.independent, "drift_second_order", d) if _second_order(context) else None
-    clause = context.independent.rules["drift_limit"].clause
-    checks = []
-    for i, story in enumerate(context.claims.stories):
-        ratio = float(step.value[i])
-        if amplified is not None and amplified[i] is not None:
-            ratio = float(amplified[i])
-        limit = float(by_story[i]) if by_story else float(bound.value)
-        checks.append(
-            _story(
-                context,
-                governing,
-                i,
-                story,
-                ratio,
-                limit,
-                clause,
-                bound.governed.governed_by if bound.governed else None,
-            )
-        )
+    verdicts = own.get("drift_verdict", d)
+    if verdicts is None:
+        verdicts = [within(float(r), float(bound.value)) for r in step.value]
+    limits = own.get("drift_limits", d) or [float(bound.value)] * len(verdicts)
+    amplified = own.get("drift_second_order", d)
+    ratios = [
+        float(r) if amplified is None or amplified[i] is None else float(amplified[i]) for i, r in enumerate(step.value)
+    ]
+    follows = _from_shear(context, governing, ratios, limits)
+    by = bound.governed.governed_by if bound.governed else None
+    checks = [
+        _story(context, governing, i, ratios[i], float(step.value[i]), float(limits[i]), verdict, by, follows)
+        for i, verdict in enumerate(verdicts)
+    ]
     checks[0] = replace(checks[0], covers=covered)
     yield from one_origin(checks, ("S85", ""))
 
 
 def _story(
-    context: Context, governing: Governing, i: int, story: str, ratio: float, limit: float, clause: str, by: str | None
+    context: Context,
+    governing: Governing,
+    i: int,
+    ratio: float,
+    first_order: float,
+    limit: float,
+    verdict: bool | None,
+    by: str | None,
+    follows: tuple[Key, ...],
 ) -> Check:
-    d = governing.direction
-    over = math.isfinite(limit) and exceeds(ratio, limit)
+    """The check of one story.
+
+    Parameters
+    ----------
+    ratio, first_order : design drift over the height, with and without its second order amplification
+    verdict : whether it is within the limit; None where the story is unstable
+    by : what the limit is governed by
+    follows : what a drift that is too great follows from
+    """
+    d, story = governing.direction, context.claims.stories[i]
+    over = verdict is False
+    clause = context.independent.rules["drift_limit"].clause
     source = Source(note=f"from the drifts of {governing.case[i]}")
-    claim = Claim(quantity="drift_ratio", direction=d, story=story, value=ratio, text=f"{ratio:.5f}", source=source)  # type: ignore[arg-type]
-    held = (
+    subject = Derived("drift_ratio", ratio, direction=d, story=story, text=f"{ratio:.5f}", source=source)
+    bound = (
         None if math.isinf(limit) else Limit(limit, "max", "drift_limit", QUANTITIES["drift_limit"].symbol, clause, by)
     )
     at = "greatest of the ends" if governing.at_edges else "mean of the ends"
+    note = (
+        f"design drift in {d} at {story} is {figures(ratio)} of the height, its limit {figures(limit)}; {governing.case[i]} "
+        f"governs, {at}"
+    )
+    if ratio > first_order * (1 + 1e-9):
+        note += f"; {figures(first_order)} is amplified by {figures(ratio / first_order)} for second order effects"
+    if governing.case[i] in governing.factors:
+        note += f"; the drifts of the case are multiplied by {figures(governing.factors[governing.case[i]])}"
+    if verdict is None:
+        note = f"the drift in {d} at {story} is not decided: unstable, its stability coefficient exceeds the limit"
     return Check(
         "drift",
         Key("drift_ratio", d),
         f"{QUANTITIES['drift_ratio'].symbol} {d} {story}",
-        claim,
+        subject,
         story,
         i,
         independent=compare(ratio, limit if over else ratio, 0.001, 0.0),
-        verdict=Verdict.BREACHES if over else Verdict.AGREES,
-        role=Role.ORIGIN if over else None,
+        verdict=Verdict.OPEN if verdict is None else Verdict.BREACHES if over else Verdict.AGREES,
+        role=(Role.INHERITED if follows else Role.ORIGIN) if over else None,
         level=2,
-        limit=held,
+        limit=bound,
         clause=clause,
-        note=f"design drift in {d} at {story} is {figures(ratio)} of the height, its limit {figures(limit)}; {governing.case[i]} "
-        f"governs, {at}",
+        note=note,
+        upstream=follows if over else (),
     )
 
 
-def _value(evaluation: Evaluation, name: str, direction: str | None) -> list[float] | None:
-    if name not in evaluation.rules:
-        return None
-    try:
-        return list(evaluation.value(name, direction))
-    except (MissingInput, RuleRefused):
-        return None
+def _from_shear(context: Context, governing: Governing, ratios: list[float], limits: list[float]) -> tuple[Key, ...]:
+    """What a drift that is too great follows from: a base shear of its case that is too great by as much or more.
+
+    Empty where the drifts would exceed their limit under our own base shear as well.
+    """
+    d = governing.direction
+    over = [i for i, (ratio, limit) in enumerate(zip(ratios, limits, strict=True)) if exceeds(ratio, limit)]
+    if not over:
+        return ()
+    roles = [context.claims.cases.get(governing.case[i]) for i in over]
+    modal = all(r is not None and r.kind == "modal" for r in roles)
+    stated = context.modal_shear(d, "before") if modal else None
+    for name in () if modal else ("V", "V_static"):
+        of_key = context.claims.by_key.get(Key(name, d))
+        stated = of_key.single[0] if stated is None and of_key is not None and of_key.single else stated
+    ours = context.independent.get("V_dynamic" if modal else "V", d)
+    if stated is None or not ours:
+        return ()
+    ratio = abs(float(theirs(stated))) / float(ours)
+    if ratio <= 1.0 + QUANTITIES["V_dynamic"].tolerance or any(exceeds(ratios[i] / ratio, limits[i]) for i in over):
+        return ()
+    return (Key("V_dynamic", d), *(Key(n, x) for n in SHEAR for x in (d, None))) if modal else (Key("V", d),)
 
 
-def _second_order(context: Context) -> bool:
-    return Key("theta", "X") in context.claims.by_key or Key("theta", "Y") in context.claims.by_key
+def _roof(context: Context, governing: Governing) -> Iterator[Check]:
+    """The displacement of the roof where the edition limits it."""
+    d = governing.direction
+    verdict, ratio, limit = (
+        context.independent.get(n, d) for n in ("roof_drift_verdict", "roof_drift_ratio", "roof_drift_limit")
+    )
+    if verdict is None or ratio is None or limit is None or math.isinf(limit):
+        return
+    clause = context.independent.rules["roof_drift_limit"].clause
+    source = Source(note="sum of the drifts")
+    yield Check(
+        "drift",
+        Key("roof_drift_ratio", d),
+        f"{QUANTITIES['roof_drift_ratio'].symbol} {d}",
+        Derived("roof_drift_ratio", ratio, direction=d, text=f"{ratio:.5f}", source=source),
+        independent=compare(ratio, ratio if verdict else limit, 0.001, 0.0),
+        verdict=Verdict.AGREES if verdict else Verdict.BREACHES,
+        role=None if verdict else Role.ORIGIN,
+        level=2,
+        limit=Limit(limit, "max", "roof_drift_limit", QUANTITIES["roof_drift_limit"].symbol, clause),
+        clause=clause,
+        note=f"the displacement of the roof in {d} is {figures(ratio)} of the height, its limit {figures(limit)}",
+    )
 
 
 def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
@@ -140,13 +199,17 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
     ours = None if isinstance(own, Ours) else float(own.value)
     said = float(theirs(stated.single[0])) if stated is not None and stated.single else _carried(context, d)
     source = Source(note=f"{governing.pairs[0].amplified} over {governing.pairs[0].reduced}")
-    claim = Claim(quantity="amplifier", direction=d, value=implied, text=f"{implied:.4g}", source=source)  # type: ignore[arg-type]
+    claim = Derived("amplifier", implied, direction=d, text=f"{implied:.4g}", source=source)
+    nu = context.independent.get("nu")
+    if nu and ours and compare(implied, nu * ours, 0.005, floor).agrees:
+        # stated for the damage limitation action, as its limit is worded
+        ours, said = nu * ours, None
     independent = None if ours is None else compare(implied, ours, 0.005, floor)
     carried = None if said is None else compare(implied, said, 0.005, floor)
     if independent is not None or carried is not None:
         verdict, role, _ = outcome_of(independent, carried)
         words = f"the drifts given as amplified are {figures(implied, 3)} times the reduced ones"
-        want = f"; {figures(ours, 3)} is asked for" if ours is not None and verdict is Verdict.DIFFERS else ""
+        want = f"; {figures(ours, 3)} is required" if ours is not None and verdict is Verdict.DIFFERS else ""
         yield Check(
             "amplified",
             key,
@@ -194,14 +257,8 @@ def _departing(context: Context, pair: Pair, direction: str, implied: float) -> 
         carried = compare(large, implied * small, 0.01, floor)
         if carried.agrees:
             continue
-        claim = Claim(
-            quantity="Delta",
-            direction=direction,  # type: ignore[arg-type]
-            story=story,
-            case=pair.amplified,
-            value=large,
-            text=f"{large:.5g}",
-            unit="m",
+        claim = Derived(
+            "Delta", large, direction=direction, story=story, case=pair.amplified, text=f"{large:.5g}", unit="m"
         )
         yield Check(
             "amplified",
@@ -218,7 +275,7 @@ def _departing(context: Context, pair: Pair, direction: str, implied: float) -> 
         )
 
 
-def _asked(context: Context, governing: Governing) -> Iterator[Check]:
+def _questions(context: Context, governing: Governing) -> Iterator[Check]:
     d = governing.direction
     if not governing.level_stated:
         yield Check(
@@ -234,14 +291,16 @@ def _asked(context: Context, governing: Governing) -> Iterator[Check]:
         c for c in dict.fromkeys(governing.case) if (e := context.results.drifts(d, c)) and np.all(np.isnan(e.greatest))
     ]
     if governing.at_edges and apart:
+        why = "the building is torsionally irregular" if context.irregular else "the drift counts at the greater end"
         yield Check(
             "drift_open",
             Key("delta_e", d),
             f"drifts at the edges {d}",
             place="edges",
-            verdict=Verdict.QUESTION,
+            verdict=Verdict.QUESTION if context.irregular else Verdict.NOTE,
             level=1,
-            note=f"the building is torsionally irregular, and the drifts of {', '.join(apart[:4])} are not those of the edges",
+            clause=context.independent.rules["drift_at"].clause if "drift_at" in context.independent.rules else "",
+            note=f"{why}, and the drifts of {', '.join(apart[:4])} are not those of the edges",
             slip="S83",
         )
     modal = [
@@ -304,7 +363,6 @@ def missing_drifts(context: Context) -> Iterator[Check]:
     for direction in DIRECTIONS:
         stated = [k for k in context.results.values if k.direction == direction and k.name.startswith(MOVEMENTS)]
         if direction not in states and stated:
-            number = sum(len(context.results.values[k].indexed) for k in stated)
             yield Check(
                 "drift_open",
                 Key("drift_ratio", direction),
@@ -312,9 +370,9 @@ def missing_drifts(context: Context) -> Iterator[Check]:
                 place="factors",
                 level=None,
                 note=f"drifts in {direction} are stated, and can't be brought to design drifts: what amplifies them isn't known on our side",
-                covers=number,
+                covers=tuple(stated),
             )
-        elif direction not in states:
+        elif direction not in states and not context.claims.awaits(*DRIFTS, "drift_max"):
             yield Check(
                 "gap",
                 Key("drift_ratio", direction),
@@ -335,16 +393,34 @@ def stability(context: Context) -> Iterator[Check]:
         stated, greatest = context.claims.by_key.get(key), context.claims.by_key.get(at)
         if stated is not None:
             checks = [check_of(context, key, i, claim, step, carried) for i, claim in sorted(stated.indexed.items())]
-            yield from one_origin([_resting(c, direction) for c in checks], _slip_of_theta(context, direction, checks))
+            checks = _as_questions(context, direction, [_resting(c, direction) for c in checks])
+            yield from one_origin(checks, _slip_of_theta(context, direction, checks))
         if greatest is not None and greatest.single:
             claim = greatest.single[0]
             ours, recomputed = (context.step(e, at) for e in (context.independent, context.carried))
             check = check_of(context, at, None, claim, ours, recomputed)
             if stated is not None and check.role is Role.ORIGIN and _is_greatest(stated.indexed.values(), claim):
                 check = replace(check, role=Role.INHERITED, upstream=(key,))
-            yield _resting(check, direction)
+            yield from _as_questions(context, direction, [_resting(check, direction)])
         if not isinstance(step, Ours):
             yield from _limited(context, direction, np.asarray(step.value))
+
+
+def _as_questions(context: Context, direction: str, checks: list[Check]) -> list[Check]:
+    """Coefficients that another vertical load explains deviate by a load that is not known: open, with a question at P_x."""
+    if not explained_by_load(context, direction):
+        return checks
+    return [
+        replace(
+            c,
+            verdict=Verdict.OPEN,
+            role=None,
+            note=f"not decided: the loads of P_x are not known, theirs is {figures(c.independent.theirs / c.independent.ours, 3)} of ours",  # type: ignore[operator]
+        )
+        if c.verdict is Verdict.DIFFERS and c.independent is not None
+        else c
+        for c in checks
+    ]
 
 
 def _is_greatest(values: object, claim: Claim) -> bool:
@@ -363,9 +439,8 @@ def _resting(check: Check, direction: str) -> Check:
 def _slip_of_theta(context: Context, direction: str, checks: list[Check]) -> tuple[str, str]:
     """Words for coefficients that come from the wrong shear: the base shear everywhere, or the force of the level."""
     off = [c for c in checks if c.role is Role.ORIGIN and c.carried is not None and c.index is not None]
-    try:
-        V, F = (np.asarray(context.carried.value(n, direction)) for n in ("V_story", "F"))
-    except (MissingInput, RuleRefused):
+    V, F = (context.carried.get(n, direction) for n in ("V_story", "F"))
+    if V is None or F is None:
         return "", ""
     for words, other in (
         ("the base shear in place of the story shear", np.full(len(V), V[0])),
@@ -387,44 +462,90 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     if bound is None:
         return
     i = int(np.argmax(theta))
+    own = context.independent
     value, limit = float(theta[i]), float(bound.value)
     story = context.claims.stories[i]
-    checked = _value(context.independent, "theta_checked", direction)
-    exempt = _value(context.independent, "theta_exempt", direction)
-    held = value if checked is None else float(checked[i])
-    over = exceeds(held, limit) and not (exempt is not None and exempt[i])
-    included = _included(context)
-    asked = not over and exceeds(value, 0.10) and not included and not (exempt is not None and exempt[i])
-    clause = context.independent.rules["theta_limit"].clause
-    claim = Claim(
-        quantity="theta_greatest",
-        direction=direction,  # type: ignore[arg-type]
-        story=story,
-        value=value,
-        text=f"{value:.4g}",
-        source=Source(note="ours, from their drifts"),
-    )
+    checked, verdicts = own.get("theta_checked", direction), own.get("theta_verdict", direction)
+    exempt = own.get("theta_exempt", direction)
+    compared = value if checked is None else float(checked[i])
+    over = exceeds(compared, limit) if verdicts is None else not verdicts[i]
+    significant = exceeds(value, 0.10) and not own.get("p_delta_included") and not (exempt is not None and exempt[i])
+    fact = own.facts.get(Key("p_delta_included"))
+    # an edition that multiplies by 1/(1 - theta) has considered them; what is not stated is asked
+    asked = not over and significant and (fact is None or fact.source == "assumed")
+    clause = own.rules["theta_limit"].clause
+    source = Source(note="ours, from their drifts")
+    subject = Derived("theta_greatest", value, direction=direction, story=story, text=f"{value:.4g}", source=source)
+    note = f"the greatest stability coefficient in {direction} is {figures(value, 3)}, at {story}; its limit is {figures(limit, 3)}"
+    if asked:
+        note += "; second order effects are above 0.10 and not said to be in the analysis"
+    if over and "drift_second_order" in own.rules:
+        note += "; unstable: the drift of the story is not decided"
     yield Check(
         "stability",
         Key("theta_greatest", direction),
         f"{QUANTITIES['theta'].symbol} {direction} {story}",
-        claim,
+        subject,
         story,
         i,
-        independent=compare(held, limit if over else held, 0.001, 0.0),
+        independent=compare(compared, limit if over else compared, 0.001, 0.0),
         verdict=Verdict.BREACHES if over else Verdict.QUESTION if asked else Verdict.AGREES,
         role=Role.ORIGIN if over else None,
         level=2,
         limit=Limit(limit, "max", "theta_limit", QUANTITIES["theta_limit"].symbol, clause),
         clause=clause,
-        note=f"the greatest stability coefficient in {direction} is {figures(value, 3)}, at {story}; its limit is {figures(limit, 3)}"
-        + ("; second order effects are above 0.10 and not said to be in the analysis" if asked else ""),
+        note=note,
     )
 
 
-def _included(context: Context) -> bool:
-    stated = context.claims.by_key.get(Key("second_order_stated"))
-    return stated is not None and bool(stated.single) and str(stated.single[0].value) == "included"
+@checker
+def vertical_load(context: Context) -> Iterator[Check]:
+    """The vertical load of the stability coefficient where the loads are not known: the seismic weight is assumed.
+
+    A question where coefficients are stated that another vertical load explains.
+    """
+    own = context.independent
+    if "gravity" not in own.rules or own.get("gravity") is not None:
+        return
+    for direction in DIRECTIONS:
+        if own.get("theta", direction) is None:
+            continue
+        yield Check(
+            "drift_open",
+            Key("P", direction),
+            f"P_x {direction}",
+            place="loads",
+            verdict=Verdict.QUESTION if explained_by_load(context, direction) else Verdict.NOTE,
+            level=2,
+            clause=own.rules["gravity"].clause,
+            note=f"P_x in {direction}: the loads of the stories are not known, and the seismic weight is assumed for the "
+            "unfactored dead and live load; give the loads in the brief",
+        )
+
+
+GREATEST_LOAD = 2.0
+"""Vertical load over the seismic weight beyond which a stability coefficient is not explained by it (office setting)."""
+
+
+def explained_by_load(context: Context, direction: str) -> bool:
+    """Whether stated coefficients are those of a vertical load between the seismic weight and twice of it at every story."""
+    if context.independent.get("gravity") is not None:
+        return False
+    ours = context.independent.get("theta", direction)
+    stated = context.claims.by_key.get(Key("theta", direction))
+    if ours is None or stated is None or not stated.indexed:
+        greatest = context.claims.by_key.get(Key("theta_greatest", direction))
+        if ours is None or greatest is None or not greatest.single:
+            return False
+        pairs = [(greatest.single[0], float(np.max(ours)))]
+    else:
+        pairs = [(claim, float(ours[i])) for i, claim in stated.indexed.items()]
+    ratios = [(float(theirs(c)) + rounding(c)) / o for c, o in pairs if o > 0]
+    low = [(float(theirs(c)) - rounding(c)) / o for c, o in pairs if o > 0]
+    off = any(
+        abs(float(theirs(c)) / o - 1.0) > 0.02 and abs(float(theirs(c)) - o) > rounding(c) for c, o in pairs if o > 0
+    )
+    return off and all(r >= 1.0 - 0.01 for r in ratios) and all(r <= GREATEST_LOAD for r in low)
 
 
 DIGITS = 0.97

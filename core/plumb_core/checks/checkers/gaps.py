@@ -25,6 +25,15 @@ def gaps(context: Context) -> Iterator[Check]:
             if key in context.claims.by_key or name in not_used:
                 continue
             rule = context.independent.rules.get(name)
+            if context.claims.awaits(name):
+                yield Check(
+                    "gap",
+                    key,
+                    " ".join(part for part in (quantity.symbol, direction) if part),
+                    clause=rule.clause if rule else "",
+                    note="submitted, not read: a part of the tables with an unanswered question may state it",
+                )
+                continue
             yield Check(
                 "gap",
                 key,

@@ -8,13 +8,12 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.checks.check import Check, Role, Verdict
-from plumb_core.checks.checkers.twist import one_origin
-from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.check import Check, Derived, Role, Verdict
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.judging import outcome_of
+from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.registry import checker
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
@@ -114,11 +113,10 @@ def make_up(context: Context) -> Iterator[Check]:
         yield _live_share(context, live.single[0], rows, ours)
     if not rows:
         return
-    stated = sum(len(k.single) + len(k.indexed) for key, k in context.results.values.items() if key.name in OF_LOADS)
+    stated = tuple(key for key in context.results.values if key.name in OF_LOADS)
     checks = list(_shares(context, rows, ours))
-    taken = sum(c.covers + 1 for c in checks)
     if checks:
-        checks[0] = replace(checks[0], covers=checks[0].covers + max(stated - taken, 0))
+        checks[0] = replace(checks[0], covers=stated)
     yield from checks
     yield from _products(context, rows)
     yield from _sums(context, rows)
@@ -181,7 +179,6 @@ def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str 
             clause=clause,
             note=ours[members[0]]["why"] if isinstance(ours, list) else "",
             slip=_slip(row) if off else "",
-            covers=len(members) - 1,
             upstream=(Key("live_share"), key) if follows else (),
             rests_on=(first[load],) if follows and load in first else (),
         )
@@ -293,8 +290,7 @@ def _sums(context: Context, rows: list[Row]) -> Iterator[Check]:
             continue
         made = Step(WEIGHT, totals, "rule")
         if claim is not None:
-            stated = claim.model_copy(update={"text": claim.text})
-            check = check_of(context, WEIGHT, i, stated, own, made)
+            check = check_of(context, WEIGHT, i, claim, own, made)
             if check.carried is not None and not check.carried.agrees:
                 value = float(theirs(claim))
                 carried = compare(
@@ -304,10 +300,10 @@ def _sums(context: Context, rows: list[Row]) -> Iterator[Check]:
                 check = replace(check, carried=carried, verdict=verdict, role=role, follows=follows)
             said = f"their make-up of the story adds up to {figures(float(totals[i]))} kN"
         else:
-            stated = Claim(
-                quantity="w",
+            stated = Derived(
+                "w",
+                float(totals[i]),
                 story=context.claims.stories[i],
-                value=float(totals[i]),
                 text=f"{totals[i]:.5g}",
                 unit="kN",
                 source=Source(note="sum of their make-up"),

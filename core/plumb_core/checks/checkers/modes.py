@@ -9,7 +9,7 @@ from typing import Any, Literal
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Limit, Role, Verdict, check_id
+from plumb_core.checks.check import EXCHANGED, Check, Limit, Role, Verdict
 from plumb_core.checks.claims import rounding
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context
@@ -31,7 +31,6 @@ RUNNING = (
 )
 """Running sum -> what it is the sum of."""
 AXES = Key("mass_ratio")
-EXCHANGED = check_id("axes", AXES)
 
 
 def _consistent(kind: str, key: Key, mode: int, label: str, claim: Claim, carried: Comparison, note: str) -> Check:

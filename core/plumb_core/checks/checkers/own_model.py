@@ -8,19 +8,15 @@ from typing import Any
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.answers.reference_model import history_of
-from plumb_core.checks.check import Check, Role, Verdict
-from plumb_core.checks.checkers.modes import EXCHANGED
-from plumb_core.checks.checkers.scaling import shear_of
+from plumb_core.checks.check import EXCHANGED, Check, Derived, Role, Subject, Verdict
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.reference import matched_cases, own_ends, own_history
 from plumb_core.checks.registry import checker
 from plumb_core.checks.results import Ends
-from plumb_core.checks.stages import DRIFTS
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key
 
@@ -28,14 +24,13 @@ ALIKE = 0.10
 """Relative difference between two sound models of a building (office setting)."""
 LEAST = 0.05
 """Share of a case's greatest movement below which stories aren't held against each other."""
-MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
 
 
 @checker
 def base_shears(context: Context) -> Iterator[Check]:
     """The modal base shear before scaling against the response of our own model."""
     for d in DIRECTIONS:
-        answer, claim = context.own.get(f"response_{d}"), shear_of(context, d, "before")
+        answer, claim = context.own.get(f"response_{d}"), context.modal_shear(d, "before")
         if answer is None or claim is None:
             continue
         ours = abs(float(answer["base_shear"][d]))
@@ -50,7 +45,7 @@ def _judged(
     context: Context,
     key: Key,
     label: str,
-    claim: Claim,
+    claim: Subject,
     compared: Comparison,
     said: str,
     upstream: tuple[Key, ...],
@@ -84,10 +79,10 @@ def _deviates(context: Context, keys: Sequence[Key]) -> bool:
         claims = [] if stated is None else [*stated.single[:1], *stated.indexed.values()]
         if not claims:
             continue
-        try:
-            ours = np.atleast_1d(np.asarray(context.independent.value(key.name, key.direction), dtype=float))
-        except (MissingInput, RuleRefused):
+        value = context.independent.get(key.name, key.direction)
+        if value is None:
             continue
+        ours = np.atleast_1d(np.asarray(value, dtype=float))
         values = stated.indexed.items() if stated is not None and stated.indexed else enumerate(claims)
         if any(not context.compared(key.name, float(theirs(c)), float(ours[i]), rounding(c)).agrees for i, c in values):
             return True
@@ -159,12 +154,6 @@ def modal_displacements(context: Context) -> Iterator[Check]:
         yield from _parted(context, case, d, "displacement", ends.mean, ours)
 
 
-def own_history(context: Context, case: str) -> Mapping[str, Any] | None:
-    """Our own model under the record of a case of theirs; None where it has none, or other stories."""
-    own = context.own.get(history_of(case))
-    return own if own is not None and len(own["stories"]) == len(context.claims.stories) else None
-
-
 def _envelope(context: Context, case: str, direction: str, what: str, own: Mapping[str, Any]) -> Iterator[Check]:
     """The story where the farther ends part the most; one check for a case."""
     ends = context.results.ends(what, direction, case)
@@ -177,11 +166,11 @@ def _envelope(context: Context, case: str, direction: str, what: str, own: Mappi
     yield from _parted(context, case, direction, what, stated, ours)
 
 
-def _moved(what: str, direction: str, story: str, case: str, value: float, note: str) -> Claim:
+def _moved(what: str, direction: str, story: str, case: str, value: float, note: str) -> Derived:
     """The greatest drift or displacement of theirs at a story (value in m), as it is held against ours."""
-    return Claim(
+    return Derived(
         quantity=f"{what}_max",
-        direction=direction,  # type: ignore[arg-type]
+        direction=direction,
         story=story,
         case=case,
         value=value,
@@ -216,34 +205,12 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
     )
 
 
-def matched_cases(context: Context, answer: Mapping[str, Any], direction: str) -> list[tuple[str, Mapping[str, Any]]]:
-    """Their reduced static cases along a direction whose side is stated, each with ours of the same side."""
-    found = []
-    for case, along in context.results.seismic(context.results.with_values(*MOVEMENTS), "reduced"):
-        role = context.claims.cases[case]
-        if along != direction or role.kind != "static" or role.eccentricity is None:
-            continue
-        side = np.sign(role.eccentricity)
-        own = next(
-            (c for c in answer["cases"] if c["direction"] == direction and np.sign(c["eccentricity"]) == side), None
-        )
-        if own is not None:
-            found.append((case, own))
-    return found
-
-
-def own_ends(own: Mapping[str, Any], what: str, direction: str) -> Array:
-    """Movements of both ends of the stories of a case of ours, m, shape (n_stories, 2)."""
-    return np.asarray(np.abs(np.array([row["edges"][direction][what] for row in own["stories"]], dtype=float)))
-
-
 def _sheared(context: Context, direction: str) -> Array:
     """Their story shears over ours; 1 where theirs aren't stated."""
     stories = len(context.claims.stories)
     stated = context.claims.by_key.get(Key("V_story", direction))
-    try:
-        ours = np.asarray(context.independent.value("V_story", direction), dtype=float)
-    except (MissingInput, RuleRefused):
+    ours = context.independent.get("V_story", direction)
+    if ours is None:
         return np.ones(stories)
     ratio = np.ones(stories)
     for i, claim in stated.indexed.items() if stated is not None else ():
@@ -293,9 +260,9 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         return
     _, case, i, value_, ours_ = best
     name = context.claims.stories[i]
-    claim = Claim(
+    claim = Derived(
         quantity="torsion_ratio",
-        direction=direction,  # type: ignore[arg-type]
+        direction=direction,
         story=name,
         case=case,
         value=value_,

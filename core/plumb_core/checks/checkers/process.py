@@ -8,7 +8,7 @@ from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Verdict
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
-from plumb_core.checks.stages import DRIFTS
+from plumb_core.checks.stages.drift.inputs import DRIFTS
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
 from plumb_core.errors import MissingInput, RuleRefused

@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Role
-from plumb_core.checks.checkers.scaling import shear_of
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
@@ -30,9 +29,9 @@ def reactions(context: Context) -> Iterator[Check]:
     for case in named:
         role = context.claims.cases[case]
         made = list(_of_case(context, case, role))
-        stated = sum(k.case == case and k.name.startswith("reaction_") for k in context.results.values)
+        stated = tuple(k for k in context.results.values if k.case == case and k.name.startswith("reaction_"))
         for number, check in enumerate(made):
-            yield check if number else replace(check, covers=max(stated - len(made), 0))
+            yield check if number else replace(check, covers=stated)
 
 
 def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
@@ -62,7 +61,7 @@ def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
                 "the sum of force x height",
             )
     elif role.kind == "modal" and shear is not None and role.step is not None:
-        stated = shear_of(context, direction, role.step)
+        stated = context.modal_shear(direction, role.step)
         name = "V_dynamic" if role.step == "before" else "V_scaled"
         if stated is not None and Key(name, direction) in context.claims.by_key:
             said = f"the modal base shear {role.step} scaling"
@@ -72,7 +71,7 @@ def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
 
 def _nearest(context: Context, direction: str, step: str, value: float, stated: float) -> float:
     """The stated base shear, or what their own factor makes of it where that is nearer: one of the two may be mistyped."""
-    before = shear_of(context, direction, "before")
+    before = context.modal_shear(direction, "before")
     used = context.claims.by_key.get(Key("factor_used", direction))
     if step == "before" or before is None or used is None or not used.single:
         return stated

@@ -7,16 +7,14 @@ from dataclasses import replace
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.forces import PRINTED, enough_factor
-from plumb_core.checks.check import Check, Limit, Role, Verdict
-from plumb_core.checks.checkers.modes import EXCHANGED
-from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit, Role, Subject, Verdict
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.making import check_of
 from plumb_core.checks.registry import checker
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Evaluation, Key
 
@@ -41,7 +39,7 @@ GRAVITIES = (
 def scaling(context: Context) -> Iterator[Check]:
     """Modal base shear before and after, and the factor between them, for each direction that states any of it."""
     for direction in DIRECTIONS:
-        before, after = shear_of(context, direction, "before"), shear_of(context, direction, "after")
+        before, after = context.modal_shear(direction, "before"), context.modal_shear(direction, "after")
         required = _stated(context, "factor_required", direction)
         used = _stated(context, "factor_used", direction)
         if before is None and after is None and used is None and required is None:
@@ -61,37 +59,6 @@ def scaling(context: Context) -> Iterator[Check]:
 def _stated(context: Context, name: str, direction: str) -> Claim | None:
     of_key = context.claims.by_key.get(Key(name, direction))
     return of_key.single[0] if of_key is not None and of_key.single else None
-
-
-def shear_of(context: Context, direction: str, step: str) -> Claim | None:
-    """The modal base shear of a direction before or after scaling: as stated, else the reaction of its modal case."""
-    name = "V_dynamic" if step == "before" else "V_scaled"
-    stated = _stated(context, name, direction)
-    if stated is not None:
-        return stated
-    reactions = [
-        (abs(role.eccentricity or 0.0), claim)
-        for case, role in context.claims.cases.items()
-        if role.kind == "modal"
-        and role.direction == direction
-        and role.step == step
-        and role.level in ("reduced", None)
-        for d in (direction, None)
-        if (claim := context.results.claim(f"reaction_{direction}", d, case)) is not None
-    ]
-    if not reactions:
-        return None
-    claim = min(reactions, key=lambda r: r[0])[1]
-    source = Source(**{**claim.source.model_dump(), "note": f"base reaction of {claim.case}"})
-    return claim.model_copy(
-        update={
-            "quantity": name,
-            "direction": direction,
-            "case": "",
-            "source": source,
-            "value": abs(float(claim.value)),
-        }
-    )
 
 
 def _before(context: Context, direction: str, claim: Claim) -> Check:
@@ -156,9 +123,8 @@ def _cause(context: Context, direction: str, ratio: float) -> tuple[str, str] | 
     for words, known in GRAVITIES:
         if abs(ratio / known - 1) < 0.03:
             return "S01" if known not in (0.001, 1000.0) else "S03", words
-    try:
-        share = float(context.independent.value("spectrum_factor", direction))
-    except (MissingInput, RuleRefused):
+    share = context.independent.get("spectrum_factor", direction)
+    if share is None:
         return None
     if abs(ratio * share - 1) < 0.03:
         return "S02", "the reduction is not in it"
@@ -221,12 +187,12 @@ def _factors(
     ours, own = values[0] if values[0] is not None else values[1], values[1]
     if ours is None:
         return
-    factor = used or _implied(before, after, direction)
+    factor: Subject | None = used or _implied(before, after, direction)
     clause = context.independent.rules["factor_required"].clause
     at = Key("factor_used", direction)
     label = f"{QUANTITIES['factor_used'].symbol} {direction}"
     if factor is None:
-        if not enough_factor(1.0, ours):
+        if not enough_factor(1.0, ours) and not context.claims.awaits("factor_used", "V_scaled"):
             yield Check(
                 "factor",
                 at,
@@ -243,8 +209,10 @@ def _factors(
     slack = sum(
         rounding(c) / float(theirs(c)) for c in (before, _stated(context, "V_static", direction)) if c and c.value
     )
-    enough = enough_factor(value * (1 + slack), ours)
-    by_theirs = own is None or enough_factor(value * (1 + slack), own)
+    # the static base shear that it is computed from agrees within its own tolerance
+    slack += QUANTITIES["V_static"].tolerance * context.tolerance_scale
+    enough = enough_factor((value + floor) * (1 + slack), ours)
+    by_theirs = own is None or enough_factor((value + floor) * (1 + slack), own)
     note = f"{figures(value)} is used, {figures(ours)} is required" + (
         "" if enough else ", by our static base shear" if by_theirs else ""
     )
@@ -282,17 +250,12 @@ def _carried_from(context: Context, direction: str, before: Claim | None) -> Eva
     return context.carried.assuming(inputs={Key("V_dynamic", direction): float(theirs(before))})
 
 
-def _implied(before: Claim | None, after: Claim | None, direction: str) -> Claim | None:
+def _implied(before: Claim | None, after: Claim | None, direction: str) -> Derived | None:
     if before is None or after is None or not float(theirs(before)):
         return None
     value = float(theirs(after)) / float(theirs(before))
-    return Claim(
-        quantity="factor_used",
-        direction=direction,  # type: ignore[arg-type]
-        value=value,
-        text=f"{value:.4f}",
-        source=Source(note="their base shear after scaling over that before"),
-    )
+    note = "their base shear after scaling over that before"
+    return Derived("factor_used", value, direction=direction, text=f"{value:.4f}", source=Source(note=note))
 
 
 def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -> Iterator[Check]:

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check
+from plumb_core.checks.check import Check, Derived
 from plumb_core.checks.claims import AddedUp, rounding, theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
-from plumb_core.documents.submission import Claim, Source
+from plumb_core.documents.submission import Source
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
 
@@ -37,7 +37,7 @@ def sums(context: Context) -> Iterator[Check]:
                 "sum",
                 key,
                 f"Σ{symbol} = {total} {direction}",
-                Claim(quantity=part, direction=direction, value=added, unit=QUANTITIES[part].unit, source=source),
+                Derived(part, added, direction=direction, unit=QUANTITIES[part].unit, source=source),
                 carried=carried,
                 verdict=verdict,
                 role=role,

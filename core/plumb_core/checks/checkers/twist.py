@@ -4,41 +4,44 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Role, Verdict
-from plumb_core.checks.checkers.values import check_of
+from plumb_core.checks.check import Check, Derived, Role, Verdict
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context
+from plumb_core.checks.making import check_of, one_origin
+from plumb_core.checks.reference import MOVEMENTS
 from plumb_core.checks.registry import checker
-from plumb_core.checks.stages import DRIFTS, Twist
+from plumb_core.checks.stages.twist.inputs import DEGREES, Twist, is_static, worst_of
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Case, Claim, Source
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.rules import Evaluation, Key
 
-MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
 SIDES = {1: "+", -1: "-"}
 
 
 @checker
 def sides(context: Context) -> Iterator[Check]:
-    """The cases asked for, each direction with the mass to either side: which are there, which are not (S70, S77)."""
+    """The required cases, each direction with the mass to either side: which are there, which are not (S70, S77).
+
+    The static cases where any of them moves the mass; combined maxima of modal cases don't stand in for them.
+    """
     along = context.results.seismic(context.results.with_values(*MOVEMENTS))
     if not along or "eccentricity" not in context.independent.rules:
         return
     roles = {case: context.claims.cases.get(case) or Case(name=case) for case, _ in along}
-    there: dict[str, dict[str, set[int]]] = {}
+    present: dict[str, dict[str, set[int]]] = {}
     for case, direction in along:
         role = roles[case]
         if role.eccentricity:
-            of_kind = there.setdefault(role.kind or "static", {d: set() for d in DIRECTIONS})
+            of_kind = present.setdefault(role.kind or "static", {d: set() for d in DIRECTIONS})
             of_kind[direction].add(1 if role.eccentricity > 0 else -1)
     unsaid = sorted({case for case, _ in along if roles[case].eccentricity is None})
     clause = context.independent.rules["eccentricity"].clause
-    if not there:
+    if not present:
         if unsaid:
             yield Check(
                 "case_open",
@@ -51,11 +54,11 @@ def sides(context: Context) -> Iterator[Check]:
                 slip="S77",
             )
             return
-        there = {"static": {d: set() for d in DIRECTIONS}}
-    fullest = max(there.values(), key=lambda of_kind: sum(map(len, of_kind.values())))
+        present = {"static": {d: set() for d in DIRECTIONS}}
+    required = present.get("static") or max(present.values(), key=lambda of_kind: sum(map(len, of_kind.values())))
     for direction in DIRECTIONS:
         for sign, word in SIDES.items():
-            if sign not in fullest[direction]:
+            if sign not in required[direction] and not context.claims.awaits("drift_end_1", "displacement_end_1"):
                 yield Check(
                     "case_missing",
                     Key("eccentricity"),
@@ -71,9 +74,8 @@ def sides(context: Context) -> Iterator[Check]:
 
 def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Iterator[Check]:
     """Accidental eccentricities below the share of the edition (S79); one origin for all cases that share it."""
-    try:
-        share = float(context.independent.value("eccentricity"))
-    except (MissingInput, RuleRefused):
+    share = context.independent.get("eccentricity")
+    if share is None:
         return
     stated = Key("eccentricity") in context.claims.by_key
     wrong: dict[float, list[str]] = {}
@@ -81,14 +83,12 @@ def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Itera
         if role.eccentricity and abs(role.eccentricity) < share * 0.99:
             wrong.setdefault(abs(role.eccentricity), []).append(case)
     for number, (size, cases) in enumerate(wrong.items()):
-        claim = Claim(
-            quantity="eccentricity", value=size, text=f"{size:g}", case="", source=Source(note=f"role of {cases[0]}")
-        )
+        subject = Derived("eccentricity", size, text=f"{size:g}", source=Source(note=f"role of {cases[0]}"))
         yield Check(
             "side",
             Key("eccentricity"),
             "e_a/b of the cases",
-            claim,
+            subject,
             place=f"{size:g}",
             independent=compare(size, share, 0.001, 0.0),
             verdict=Verdict.DIFFERS,
@@ -96,7 +96,7 @@ def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Itera
             level=3,
             clause=clause,
             note=f"{', '.join(cases[:4])}{' and more' if len(cases) > 4 else ''} move the mass by {size:.3g} of the plan "
-            f"dimension; {share:.3g} is asked for",
+            f"dimension; {share:.3g} is required",
             slip="S79",
             upstream=(Key("eccentricity"),) if stated or number else (),
         )
@@ -104,15 +104,13 @@ def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Itera
 
 @checker
 def twist(context: Context) -> Iterator[Check]:
-    """Torsional irregularity of each direction, from the ends of every case, against what is stated (S26, S71, S72)."""
+    """Torsional irregularity of each direction, from the ends of the judged cases, against what is stated (S26, S71, S72)."""
     for direction in DIRECTIONS:
         stated = context.claims.by_key.get(Key("torsion_stated", direction))
         claim = stated.single[0] if stated is not None and stated.single else None
         turning = [t for t in context.twists if t.direction == direction]
-        covered = sum(
-            len(of_key.indexed)
-            for key, of_key in context.results.values.items()
-            if key.name.startswith("displacement_") and key.direction == direction
+        covered = tuple(
+            key for key in context.results.values if key.name.startswith("displacement_") and key.direction == direction
         )
         if claim is None and not turning:
             continue
@@ -122,7 +120,7 @@ def twist(context: Context) -> Iterator[Check]:
 def _class(context: Context, direction: str, claim: Claim | None, turning: list[Twist]) -> Check:
     key, label = Key("torsion_stated", direction), f"torsional irregularity {direction}"
     rule = context.independent.rules.get("torsion_class")
-    worst = _worst(turning)
+    worst = worst_of(t for t in turning if t.judged)
     if rule is None or worst is None or worst[0].classes is None:
         said = (
             "the edition has no class of torsional irregularity"
@@ -137,51 +135,30 @@ def _class(context: Context, direction: str, claim: Claim | None, turning: list[
     said = f"{ours}: ratio {ratio} at {context.claims.stories[story]} in {case.case}" + (
         "" if verified else ", from greatest and mean as given: the mean is not verified"
     )
+    static = is_static(context.claims.cases.get(case.case))
+    if not static:
+        said += "; no static case states both ends, and the ends of a modal case are combined maxima"
+    made = partial(Check, "twist", key, label, clause=rule.clause, level=2)
     if claim is None:
         acknowledged = ours == "regular" or any(k.name == "A_x" for k in context.claims.by_key)
-        verdict = Verdict.NOTE if acknowledged else Verdict.QUESTION
+        verdict = Verdict.NOTE if acknowledged or not static else Verdict.QUESTION
         more = "" if acknowledged else "; the submission does not say whether the building is irregular"
-        return Check(
-            "twist",
-            key,
-            label,
-            verdict=verdict,
-            clause=rule.clause,
-            level=2,
-            note=said + more,
-            slip="S76" if acknowledged else "S26",
-        )
+        return made(verdict=verdict, note=said + more, slip="S76" if acknowledged else "S26")
     theirs = str(claim.value)
     if theirs == "not tested":
         more = "stated as not tested" + ("" if ours == "regular" else f", and it is {ours}")
-        return Check(
-            "twist",
-            key,
-            label,
-            claim,
-            verdict=Verdict.QUESTION,
-            clause=rule.clause,
-            level=2,
-            note=f"{said}; {more}",
-            slip="S26",
-        )
+        return made(claim, verdict=Verdict.QUESTION, note=f"{said}; {more}", slip="S26")
     same = min(DEGREES.get(theirs, 0), _gravest(context)) == DEGREES[ours]
-    return Check(
-        "twist",
-        key,
-        label,
+    if not same and not static:
+        return made(claim, verdict=Verdict.QUESTION, note=said, slip="S72")
+    return made(
         claim,
         independent=compare(theirs, theirs if same else "none" if ours == "regular" else ours, 0.0, 0.0),
         verdict=Verdict.AGREES if same else Verdict.DIFFERS,
         role=None if same else Role.ORIGIN,
-        level=2,
-        clause=rule.clause,
         note=said,
         slip="" if same else "S71",
     )
-
-
-DEGREES = {"none": 0, "regular": 0, "torsional": 1, "extreme": 2}
 
 
 def _gravest(context: Context) -> int:
@@ -189,19 +166,6 @@ def _gravest(context: Context) -> int:
     far = {Key("torsion_ratio", "X", "far"): np.array([99.0])}
     classes = Evaluation(context.independent.rules, far, cases={"far": "X"}).value("torsion_class", "X", "far")
     return DEGREES[classes[0]]
-
-
-def _worst(turning: list[Twist]) -> tuple[Twist, int, str] | None:
-    """The case and story that turn the most, with the gravest class; stories of tiny drifts are left out."""
-    best: tuple[float, Twist, int, str] | None = None
-    for each in turning:
-        usable = np.where(each.tiny | np.isnan(each.ratio), -np.inf, each.ratio)
-        story = int(np.argmax(usable))
-        if usable[story] == -np.inf:
-            continue
-        if best is None or usable[story] > best[0]:
-            best = (float(usable[story]), each, story, each.classes[story] if each.classes is not None else "")
-    return None if best is None else best[1:]
 
 
 @checker
@@ -214,19 +178,24 @@ def amplifications(context: Context) -> Iterator[Check]:
             yield from _unstated(context, direction)
             continue
         steps = context.step(context.independent, key), context.step(context.carried, key)
-        checks = [check_of(context, key, i, claim, *steps) for i, claim in sorted(stated.indexed.items())]
+        checks = [_after_class(check_of(context, key, i, claim, *steps)) for i, claim in sorted(stated.indexed.items())]
         yield from one_origin(checks, _slip_of_amplification(context, direction, checks))
+
+
+def _after_class(check: Check) -> Check:
+    """An amplification that follows from the class as it is stated: a wrong class and A_x of 1.0 are one error."""
+    if check.role is not Role.INHERITED:
+        return check
+    return replace(check, upstream=tuple(Key("torsion_stated", d) for d in DIRECTIONS))
 
 
 def _unstated(context: Context, direction: str) -> Iterator[Check]:
     """A_x that isn't shown though it is above 1 somewhere."""
     key = Key("A_x", direction)
-    if not context.irregular or key.name not in context.independent.rules:
+    found = context.independent.get("A_x", direction) if context.irregular else None
+    if found is None or context.claims.awaits("A_x"):
         return
-    try:
-        values = np.asarray(context.independent.value("A_x", direction))
-    except (MissingInput, RuleRefused):
-        return
+    values = np.asarray(found)
     if np.max(values) > 1.005:
         where = context.claims.stories[int(np.argmax(values))]
         yield Check(
@@ -257,24 +226,6 @@ def _slip_of_amplification(context: Context, direction: str, checks: list[Check]
         if sum(near) > len(near) / 2:
             return "S73", f"made of the story drifts of {each.case}, not of the displacements"
     return "S74", "not from the displacements of the ends, between 1 and 3"
-
-
-def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterator[Check]:
-    """Checks of one quantity along the height: those that deviate follow from the worst of them."""
-    off = [c for c in checks if c.role is Role.ORIGIN]
-    if not off:
-        yield from checks
-        return
-    # of those that are as far off as their digits tell, the first
-    worst = max(off, key=lambda c: round(abs(c.shown.multiples), 1) if c.shown else 0.0)
-    for check in checks:
-        if check is worst:
-            said = "; ".join(p for p in (check.note, slip[1]) if p)
-            yield replace(check, slip=slip[0], note=said)
-        elif check.role is Role.ORIGIN:
-            yield replace(check, role=Role.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
-        else:
-            yield check
 
 
 @checker

@@ -112,15 +112,30 @@ def S_a_vertical_reduced(S_a_vertical: Array, S_p: float) -> Array:
 
 
 @rule(clause="7.2", tex=r"\q{S_a} = \text{study}(\q{T_points})", defines="S_a")
-def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
-    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s); the standard names no floor for it."""
-    return shared.read_points(T_points, site_specific, "site_specific")
+def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any], k_p: float) -> Array:
+    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s); the standard names no floor for it.
+
+    With the probability factor where the study is for a return period of 500 years.
+    """
+    return study_factor(site_specific, k_p) * shared.read_points(T_points, site_specific, "site_specific")
+
+
+def study_factor(site_specific: Mapping[str, Any], k_p: float) -> float:
+    """Factor on the ordinates of a study: k_p where they are for 500 years, which is assumed where nothing is stated.
+
+    A factor below 1 is applied only where the return period is stated.
+    """
+    stated = site_specific.get("return_period")
+    if stated is None:
+        return max(k_p, 1.0)
+    return k_p if abs(stated - 500.0) < 0.5 else 1.0
 
 
 @rule(clause="7.2", tex=r"\q{S_a_T} = C(\q{T})/\q{kpZ}", defines="S_a_T")
-def S_a_T_of_study(T: float, site_specific: Mapping[str, Any], kpZ: float) -> float:
+def S_a_T_of_study(T: float, site_specific: Mapping[str, Any], kpZ: float, k_p: float) -> float:
     """Shape factor at the period used from the spectrum of a study: its ordinate over k_p Z."""
-    return float(shared.read_points(np.array([T]), site_specific, "site_specific")[0]) / kpZ
+    ordinate = float(shared.read_points(np.array([T]), site_specific, "site_specific")[0])
+    return study_factor(site_specific, k_p) * ordinate / kpZ
 
 
 OF_STUDY = (S_a_of_study, S_a_T_of_study)
@@ -132,6 +147,8 @@ def ground_notes(kpZ: Governed, k_p: float, site_specific: Mapping[str, Any] | N
     notes = []
     if site_specific is not None:
         notes.append("elastic spectrum of a site-specific study (section 7); the standard names no floor for it")
+        if site_specific.get("return_period") is None:
+            notes.append("the return period of the study is not stated: 500 years is assumed, so that k_p applies")
     if kpZ.governed_by == "Table 3.3":
         notes.append(f"k_p Z is taken at its minimum of {kpZ.value:g} (Table 3.3, Amendment 2)")
     if below(k_p, 1.0):

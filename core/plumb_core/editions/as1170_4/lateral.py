@@ -238,6 +238,7 @@ RULES = (
     cited(shared.M_story, "6.3"),
     eccentricity,
     cited(shared.M_ta, "6.6"),
+    cited(shared.static_governed_by, "6.2.1"),
     static_permitted,
     static_notes,
     load_combinations,

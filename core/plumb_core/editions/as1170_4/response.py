@@ -5,7 +5,7 @@ from __future__ import annotations
 from plumb_core.editions import shared
 from plumb_core.editions.shared import Irregularity
 from plumb_core.limits import within
-from plumb_core.rules import Array, Governed, cited, rule
+from plumb_core.rules import Array, Governed, cited, rule, without
 
 
 @rule(clause="7.4.4")
@@ -145,6 +145,11 @@ RULES = (
     theta_amplification,
     second_order,
     drift_second_order,
+    cited(shared.drift_at_edges, "6.7.1, with the torsion of 6.6"),
+    cited(shared.V_base_drift_same, "6.7.1"),
+    cited(shared.factor_drift_none, "7.4"),
+    cited(without(shared.theta_verdict, "theta_checked", "theta_exempt"), "6.7.3.1"),
+    cited(without(shared.drift_verdict, "drift_limits"), "6.7.2, 6.7.3"),
     drift_notes,
     separation,
 )

@@ -40,4 +40,5 @@ EDITION = replace(
     # buckling-restrained braced frames have no row of their own in this edition's Table 12.8-2
     period_types=tuple(t for t in asce7_10.EDITION.period_types if t != "steel_brbf"),
     systems=systems.SYSTEMS,
+    overstrength=("12.4.3.2",),
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -40,7 +41,8 @@ def permission(
     T_S: float,
     N: int,
     risk_category: str,
-    regular: bool | None,
+    regular: str,
+    types: Sequence[str],
     light_frame: bool,
 ) -> list[str]:
     """What Table 12.6-1 of this edition says of the static method here; empty where it is permitted."""
@@ -49,14 +51,9 @@ def permission(
         return []
     if reaches(T, 3.5 * T_S):
         return ["Table 12.6-1: T >= 3.5 T_S in category D to F; the static method is not permitted"]
-    if regular is None:
+    if not regular:
         return ["Table 12.6-1: irregularities are not stated, so permission of the static method is open"]
-    if regular is False:
-        return [
-            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with horizontal "
-            "types 2 to 5 or vertical types 4, 5a, 5b"
-        ]
-    return []
+    return later.irregular_in_table(types) if regular == "irregular" else []
 
 
 @rule(clause="12.6, Table 12.6-1")
@@ -66,11 +63,13 @@ def static_permitted(
     T_S: float,
     N: int,
     risk_category: str,
-    regular: bool | None = None,
+    regular_known: str,
+    irregular_types: Sequence[str],
     light_frame: bool = False,
 ) -> str:
     """Whether the static method is permitted."""
-    return later.said_of_method(permission(design_category, T, T_S, N, risk_category, regular, light_frame))
+    said = permission(design_category, T, T_S, N, risk_category, regular_known, irregular_types, light_frame)
+    return later.said_of_method(said)
 
 
 @rule(clause="12.2.1, 12.6, 12.8.1.3")
@@ -81,6 +80,8 @@ def static_notes(
     N: int,
     risk_category: str,
     S_DS_static: Governed,
+    regular_known: str,
+    irregular_types: Sequence[str],
     regular: bool | None = None,
     light_frame: bool = False,
     system_permission: str = "",
@@ -93,7 +94,7 @@ def static_notes(
     notes += shared.permission_note(system_permission)
     notes += shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "Table 12.8-2")
     notes += later.assumed(rho)
-    return notes + permission(design_category, T, T_S, N, risk_category, regular, light_frame)
+    return notes + permission(design_category, T, T_S, N, risk_category, regular_known, irregular_types, light_frame)
 
 
 PERIOD_TYPES = tuple((name, tuple(t for t in types if t != "steel_brbf") or ("other",)) for name, types in LATER_TYPES)
@@ -123,7 +124,7 @@ def load_combinations_low(
 
 RULES = (
     *next_edition.RULES,
-    cited(later.two_stage, "12.2.3.1"),
+    later.two_stage_by("12.2.3.1"),
     load_combinations,
     T_a,
     coefficient,

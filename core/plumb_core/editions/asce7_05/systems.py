@@ -25,4 +25,4 @@ LATER_ONLY = (
 """Rows that came with 7-10; eccentric and buckling-restrained braces had two rows each, by their connections."""
 
 SYSTEMS = {k: v for k, v in LATER.items() if k not in LATER_ONLY} | read_table(TABLE_12_2_1, FACTORS, CATEGORIES)
-RULES = system_rules(SYSTEMS, greatest_above=True)
+RULES = system_rules(SYSTEMS, greatest=True)

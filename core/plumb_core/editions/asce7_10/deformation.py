@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import deformation as later
 from plumb_core.editions.asce7_16 import irregularity
 from plumb_core.rules import cited, rule
@@ -14,4 +15,10 @@ def torsion_consequences(torsion_class: list[str], design_category: str = "") ->
 
 
 rho = irregularity.rho_by(False)
-RULES = (*later.RULES, torsion_consequences, rho, cited(later.separation, "12.12.3, Eq. 12.12-1 and 12.12-2"))
+RULES = (
+    *later.RULES,
+    cited(shared.factor_drift, "12.9.4.2"),
+    torsion_consequences,
+    rho,
+    cited(later.separation, "12.12.3, Eq. 12.12-1 and 12.12-2"),
+)

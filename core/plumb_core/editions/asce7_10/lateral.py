@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -100,6 +101,8 @@ def static_notes(
     N: int,
     risk_category: str,
     S_DS_static: Governed,
+    regular_known: str,
+    irregular_types: Sequence[str],
     regular: bool | None = None,
     light_frame: bool = False,
     system_permission: str = "",
@@ -110,7 +113,7 @@ def static_notes(
     """What a reviewer should know about the static method here."""
     return [
         *plateau_notes(S_DS_static, cap_lacks(T, N, regular)),
-        *later.permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame),
+        *later.permission(design_category, T, T_S, h_n, N, risk_category, regular_known, irregular_types, light_frame),
         *shared.permission_note(system_permission),
         *shared.period_type_note(TYPES, lateral_system, period_type, "Table 12.8-2"),
         *later.assumed(rho),

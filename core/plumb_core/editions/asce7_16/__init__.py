@@ -79,6 +79,11 @@ INPUTS = (
     "redundancy",
     "regular",
     "irregularities",
+    "shared_columns",
+    "plane_share",
+    "frame_share",
+    "axial_share",
+    "diaphragm_spans",
     "light_frame",
     "T_a_formula",
     "walls",
@@ -244,7 +249,12 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     study = site_specific.declared(choices)
     if study or choices.get("F_v") is not None:
         chosen = chosen | rule_set(ground.S_M1_as_printed, lateral.C_s_upper)
-    return chosen | rule_set(*study, *permitted(choices))
+    given = [name for name in ("F_a", "F_v") if choices.get(name) is not None]
+    if given:
+        chosen = chosen | rule_set(ground.ground_notes_by(given))
+    spans = choices.get("diaphragm_spans")
+    alternative = (lateral.F_px_alternative,) if spans is not None and spans.R_s is not None else ()
+    return chosen | rule_set(*study, *permitted(choices), *alternative)
 
 
 EDITION = Edition(

@@ -10,8 +10,8 @@ import numpy as np
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import irregularity
 from plumb_core.errors import RuleRefused
-from plumb_core.limits import exceeds, within
-from plumb_core.rules import Array, Governed, Rule, bounded, cited, rule
+from plumb_core.limits import below, exceeds, within
+from plumb_core.rules import Array, Governed, Rule, bounded, cited, rule, without
 
 STRUCTURE_TYPES = ("other", "low_rise_detailed", "masonry_cantilever", "masonry_other")
 
@@ -28,8 +28,10 @@ DRIFT_LIMIT = {row[0]: dict(zip(_LINES[0][1:], map(float, row[1:]), strict=True)
 
 
 @rule(clause="12.3.2.1, Table 12.3-1 types 1a and 1b")
-def torsion_class(torsion_ratio: Array) -> list[str]:
+def torsion_class(torsion_ratio: Array, diaphragm_class: str = "") -> list[str]:
     """Torsional irregularity of each story: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that aren't flexible."""
+    if diaphragm_class == "flexible":
+        return ["regular"] * len(torsion_ratio)
     return shared.torsion_classes(torsion_ratio, 1.2, 1.4)
 
 
@@ -87,6 +89,50 @@ def A_x_case_by(light_frames_exempt: bool) -> Rule:
         return np.ones_like(amplification) if exempt else amplification
 
     return A_x_case
+
+
+def C_s_drift_by(clause: str, general: bool, near_fault: str) -> Rule:
+    """Rule for the coefficient for drift.
+
+    general : whether the general minimum 0.044 S_DS I_e holds for drift (7-05).  near_fault : equation of the minimum with S_1
+    """
+
+    @rule(
+        clause=clause,
+        tex=r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper_drift}) \ge 0.5\,\q{S_1}\,\q{I_e}/\q{R}\text{ for }S_1 \ge 0.6",
+    )
+    def C_s_drift(
+        C_s_plateau_drift: Governed,
+        S_DS: float,
+        S_1: float,
+        R: float,
+        I_e: float,
+        design_category: str,
+        C_s_upper_drift: Governed | None = None,
+    ) -> Governed:
+        """Coefficient for drift: with the period from analysis without its limit, and the minimum with S_1 only."""
+        if design_category == "A":
+            return Governed(0.01, "1.4")
+        found = bounded(C_s_plateau_drift, upper=C_s_upper_drift)
+        if general:
+            found = bounded(found, lower=Governed(max(0.044 * S_DS * I_e, 0.01), "12.8-5"))
+        return found if below(S_1, 0.6) else bounded(found, lower=Governed(0.5 * S_1 / (R / I_e), near_fault))
+
+    return C_s_drift
+
+
+FOR_DRIFT = {
+    "T": "T_for_drift",
+    "C_s_plateau": "C_s_plateau_drift",
+    "C_s_upper": "C_s_upper_drift",
+}
+"""Quantities of the base shear for drift in place of those for strength."""
+
+
+@rule(clause="12.8.6, 12.12.1")
+def drift_at(torsion_irregular: bool | None = None, design_category: str = "") -> str:
+    """Where the story drift is taken: along the edges of torsionally irregular structures in category C to F, else at the centre of mass."""
+    return "edges" if torsion_irregular and design_category not in ("A", "B") else "centre"
 
 
 @rule(clause="12.8.6, Eq. 12.8-15", tex=r"\q{amplifier} = \frac{\q{C_d}}{\q{I_e}}")
@@ -226,6 +272,14 @@ RULES = (
     theta_amplification,
     second_order,
     drift_second_order,
+    drift_at,
+    shared.gravity_by(shared.DEAD_AND_LIVE, "12.8.7", "dead and live load, unfactored"),
+    cited(shared.T_for_drift, "12.8.6.2"),
+    C_s_drift_by("12.8.6.1, 12.8.6.2", False, "12.8-6"),
+    cited(shared.V_base_drift, "12.8.6.1, 12.8.6.2"),
+    cited(shared.factor_drift, "12.9.1.4.2"),
+    cited(without(shared.theta_verdict, "theta_exempt"), "12.8.7"),
+    cited(without(shared.drift_verdict, "drift_limits"), "12.12.1, 12.8.7"),
     drift_notes,
     separation,
 )

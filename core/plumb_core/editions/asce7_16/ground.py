@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from plumb_core import DIRECTIONS
 from plumb_core.editions import shared
 from plumb_core.editions.asce7_16 import tables
 from plumb_core.errors import RuleRefused
 from plumb_core.limits import below, reaches, within
-from plumb_core.rules import rule
+from plumb_core.rules import Rule, rule
 
 SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or mend the site class."
 
@@ -184,8 +186,13 @@ def _on_plateau(S_DS: float, S_D1: float, S_1: float, T: float, R: float, I_e: f
     return reaches(S_D1 / T, S_DS) and reaches(S_DS * I_e / R, least)
 
 
-def _triggers(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool) -> list[str]:
-    """The items of 11.4.8 that ask for a site-specific study."""
+def _triggers(
+    site_class: str, S_S: float, S_1: float, isolated_or_damped: bool, given: Sequence[str] = ()
+) -> list[str]:
+    """The items of 11.4.8 that require a site-specific study.
+
+    given : of F_a and F_v those that are declared as values of such a study; no exception is used for them
+    """
     triggers = []
     if site_class == "F":
         triggers.append("site class F: site response analysis (21.1) is required by 11.4.8")
@@ -193,11 +200,15 @@ def _triggers(site_class: str, S_S: float, S_1: float, isolated_or_damped: bool)
         triggers.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.8")
     unless = "its exceptions aren't for isolated or damped structures" if isolated_or_damped else "unless {}"
     if site_class == "E" and reaches(S_S, 1.0):
-        exception = "exception 1 (F_a of class C), which these values take"
-        triggers.append(f"site class E with S_S >= 1.0: hazard analysis by 11.4.8, {unless.format(exception)}")
+        exception = "exception 1 (F_a of class C), which these values use"
+        of_study = "the declared F_a has to be its result; exception 1 is not used"
+        words = of_study if "F_a" in given and not isolated_or_damped else unless.format(exception)
+        triggers.append(f"site class E with S_S >= 1.0: hazard analysis by 11.4.8, {words}")
     if site_class == "D" and reaches(S_1, 0.2):
-        exception = "exception 2, which these values take as the declared supplements word it"
-        triggers.append(f"site class D with S_1 >= 0.2: hazard analysis by 11.4.8, {unless.format(exception)}")
+        exception = "exception 2, which these values use as the declared supplements word it"
+        of_study = "the declared F_v has to be its result; exception 2 is not used"
+        words = of_study if "F_v" in given and not isolated_or_damped else unless.format(exception)
+        triggers.append(f"site class D with S_1 >= 0.2: hazard analysis by 11.4.8, {words}")
     if site_class == "E" and reaches(S_1, 0.2):
         exception = "exception 3 (T <= T_S and the static method)"
         triggers.append(f"site class E with S_1 >= 0.2: hazard analysis by 11.4.8, {unless.format(exception)}")
@@ -223,27 +234,38 @@ def by_default(site_class: str, site_class_used: str, class_by_default: bool, cl
     return []
 
 
-@rule(clause="11.4.3, 11.4.4, 11.4.8")
-def ground_notes(
-    site_class: str,
-    site_class_used: str,
-    S_S: float,
-    S_1: float,
-    class_by_default: bool = False,
-    velocity_measured: bool = True,
-    isolated_or_damped: bool = False,
-    site_specific_notes: list[str] | None = None,
-) -> list[str]:
-    """What a reviewer should know about the ground motion values."""
-    notes = [*(site_specific_notes or _triggers(site_class_used, S_S, S_1, isolated_or_damped))]
-    notes += by_default(site_class, site_class_used, class_by_default, "11.4.3")
-    if class_by_default and site_class_used == "D":
-        notes.append("site class D by default: F_a not below 1.2 (11.4.4)")
-    if site_class_used == "B" and not velocity_measured:
-        notes.append("class B without measured velocity: F_a = F_v = 1.0 (11.4.3)")
-    if reaches(S_1, 0.75):
-        notes.append("S_1 >= 0.75: design category E or F (11.6)")
-    return notes
+def ground_notes_by(given: Sequence[str] = ()) -> Rule:
+    """Rule for the notes on the ground motion.
+
+    given : of F_a and F_v those that are declared as values of a study
+    """
+
+    @rule(clause="11.4.3, 11.4.4, 11.4.8")
+    def ground_notes(
+        site_class: str,
+        site_class_used: str,
+        S_S: float,
+        S_1: float,
+        class_by_default: bool = False,
+        velocity_measured: bool = True,
+        isolated_or_damped: bool = False,
+        site_specific_notes: list[str] | None = None,
+    ) -> list[str]:
+        """What a reviewer should know about the ground motion values."""
+        notes = [*(site_specific_notes or _triggers(site_class_used, S_S, S_1, isolated_or_damped, given))]
+        notes += by_default(site_class, site_class_used, class_by_default, "11.4.3")
+        if class_by_default and site_class_used == "D":
+            notes.append("site class D by default: F_a not below 1.2 (11.4.4)")
+        if site_class_used == "B" and not velocity_measured:
+            notes.append("class B without measured velocity: F_a = F_v = 1.0 (11.4.3)")
+        if reaches(S_1, 0.75):
+            notes.append("S_1 >= 0.75: design category E or F (11.6)")
+        return notes
+
+    return ground_notes
+
+
+ground_notes = ground_notes_by()
 
 
 @rule(clause="11.4.8", defines="site_specific_notes")

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+import numpy as np
+
 from plumb_core.editions import plans, shared
 from plumb_core.editions.shared import Irregularity
 from plumb_core.limits import exceeds, within
@@ -181,11 +183,51 @@ ELEMENTS = {
 """Table 12.3-3."""
 
 
+def _not_listed(redundancy: Mapping[str, Any], shares: Array | None) -> list[int]:
+    """Stories (0 is the lowest) with more than 35 % of the base shear for which nothing is shown.
+
+    shares : story shear over base shear, where it is known; else the stories below one that counts count as well, for the
+    story shear grows downwards.
+    """
+    levels = {s["level"]: s for s in redundancy["stories"] if s.get("level") is not None}
+    if not levels:
+        return []
+    top = max((n for n, s in levels.items() if exceeds(s["shear_share"], 0.35)), default=-1)
+    counted = set(range(top + 1))
+    if shares is not None:
+        counted |= {i for i, share in enumerate(shares.tolist()) if exceeds(share, 0.35)}
+    return sorted(counted - levels.keys())
+
+
 @rule(clause="12.3.4.2, Table 12.3-3")
-def redundancy_checks(redundancy: Mapping[str, Any]) -> list[dict[str, Any]]:
-    """Conditions of 12.3.4.2, one by one: each story with more than 35 % of the base shear without one of its elements
-    (a), and two bays of perimeter framing on each side of a building regular in plan (b)."""
+def redundancy_checks(
+    redundancy: Mapping[str, Any],
+    w: Array | None = None,
+    h_x: Array | None = None,
+    k: float | None = None,
+    horizontal_irregularities: Sequence[Mapping[str, Any]] | None = None,
+) -> list[dict[str, Any]]:
+    """Conditions of 12.3.4.2, one by one.
+
+    a: every story with more than 35 % of the base shear without one of its elements; a story that isn't shown is not
+    met.  b: two bays of perimeter framing on each side of a building regular in plan.
+    """
     rows = []
+    shares = None
+    if w is not None and h_x is not None and k is not None:
+        forces = w * h_x**k
+        shares = np.cumsum(forces[::-1])[::-1] / np.sum(forces)
+    for level in _not_listed(redundancy, shares):
+        rows.append(
+            {
+                "condition": "a",
+                "clause": "12.3.4.2 a",
+                "story": "",
+                "words": f"story {level + 1} from the base carries more than 35 % of the base shear and is not shown",
+                "counts": True,
+                "met": None,
+            }
+        )
     for story in redundancy["stories"]:
         loss, extreme = story["strength_loss"], story["extreme_torsion"]
         counts = exceeds(story["shear_share"], 0.35)
@@ -208,6 +250,8 @@ def redundancy_checks(redundancy: Mapping[str, Any]) -> list[dict[str, Any]]:
         )
     if redundancy["perimeter_bays"] is not None or redundancy["regular_in_plan"] is not None:
         regular, bays = redundancy["regular_in_plan"], redundancy["perimeter_bays"]
+        if plans.there(horizontal_irregularities or ()):
+            regular = False
         met = None if regular is None or bays is None else bool(regular and bays >= 2)
         rows.append(
             {

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 import numpy as np
 
 from plumb_core.editions import podiums, shared
 from plumb_core.editions.asce7_16 import ground, tables
+from plumb_core.editions.asce7_16.deformation import FOR_DRIFT
 from plumb_core.editions.asce7_16.systems import PERIOD_TYPES
 from plumb_core.editions.systems import FOOT, as_printed
-from plumb_core.errors import RuleRefused
+from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import below, exceeds, reaches, within
-from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
+from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, renamed, rule
 
 TEN_FEET = 3.0
 """Least story height of 0.1 N, m, as printed beside 10 ft."""
@@ -307,39 +308,104 @@ def load_combinations_low(
 def F_px(F: Array, w: Array, S_DS: float, I_e: float) -> Array:
     """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds.
 
-    The weight tributary to the diaphragm is taken as that of the level.
+    The weight tributary to the diaphragm is that of the level.
     """
     above = np.cumsum(F[::-1])[::-1] / np.cumsum(w[::-1])[::-1] * w
     return np.clip(above, 0.2 * S_DS * I_e * w, 0.4 * S_DS * I_e * w)
 
 
-@rule(clause="12.2.3.2")
-def two_stage(
-    podium: Mapping[str, Any],
+MODE_SHAPE = (("C_", 0.7), ("D_", 0.85), ("E_", 0.85), ("B_steel_BRBF", 0.3))
+"""12.10.3.2.1: z_s by the beginning of a system's id; 1.0 for all others."""
+
+
+@rule(
+    clause="12.10.3, Eq. 12.10-4 to 12.10-12, as declared",
+    tex=r"\q{F_px} = \frac{C_{px}}{R_s}\,w_{px} \ge 0.2\,\q{S_DS}\,\q{I_e}\,w_{px}",
+    defines="F_px",
+)
+def F_px_alternative(
     w: Array,
-    h: Array,
-    R: float,
-    rho: float,
+    h_x: Array,
     S_DS: float,
     S_D1: float,
-    S_1: float,
-    T_L: float,
     I_e: float,
-) -> dict[str, Any]:
-    """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
+    C_s: float,
+    Omega_0: float,
+    diaphragm_spans: Mapping[str, Any],
+    lateral_system: str = "",
+) -> Array:
+    """Design force of the diaphragm at each level by the alternative of 12.10.3 (required for precast diaphragms), kN.
 
-    The upper part is a structure of its own on a fixed base.  What it hands down is multiplied by (R/rho) of the upper
-    part over that of the lower part, at least 1.0.  The forces of the lower part follow from its own weight.
+    C_px goes linearly from C_p0 at the base to C_pn at the top, with C_pi at 80 % of the height of three stories and more.
     """
+    R_s = diaphragm_spans.get("R_s")
+    if R_s is None:
+        raise MissingInput("diaphragm_spans")
+    N = len(w)
+    z_s = next((value for beginning, value in MODE_SHAPE if lateral_system.startswith(beginning)), 1.0)
+    gamma_1 = 1.0 + 0.5 * z_s * (1.0 - 1.0 / N)
+    gamma_2 = 0.9 * z_s * (1.0 - 1.0 / N) ** 2
+    higher = [(0.15 * N + 0.25) * I_e * S_DS, I_e * S_DS, I_e * S_D1 / (0.03 * (N - 1)) if N > 1 else 0.0]
+    C_s2 = min(higher) if N > 1 else 0.0
+    C_p0 = 0.4 * S_DS * I_e
+    first = gamma_1 * Omega_0 * C_s
+    C_pi = max(0.8 * C_p0, 0.9 * first)
+    C_pn = float(np.hypot(first, gamma_2 * C_s2))
+    height = h_x / h_x[-1]
+    if N < 3:
+        C_px = np.interp(height, [0.0, 1.0], [C_p0, C_pn])
+    else:
+        C_px = np.interp(height, [0.0, 0.8, 1.0], [C_p0, C_pi, max(C_pn, C_pi)])
+    return np.asarray(np.maximum(C_px * w / R_s, 0.2 * S_DS * I_e * w))
 
-    def coefficient_of(T: float, R_part: float) -> Governed:
-        return bounded(
-            C_s_plateau.function(S_DS, R_part, I_e),
-            upper=C_s_upper.function(S_D1, T, T_L, R_part, I_e),
-            lower=C_s_lower.function(S_DS, I_e, S_1, R_part),
-        )
 
-    return podiums.two_stage(podium, w, h, R, rho, coefficient_of, k.function, "12.2.3.2")
+def limit_of_part(podium: Mapping[str, Any], period_type: str, C_u: float | None) -> Callable[[float], float] | None:
+    """Upper limit C_u T_a on the period of the upper part of a podium by its height (m); None where its type is not known."""
+    row = tables.PERIOD.get(podium.get("period_type") or period_type)
+    if row is None or C_u is None:
+        return None
+    return lambda height: C_u * row[0] * height ** row[1]
+
+
+def two_stage_by(clause: str) -> Rule:
+    """Rule for the two-stage analysis under the clause of an edition."""
+
+    @rule(clause=clause)
+    def two_stage(
+        podium: Mapping[str, Any],
+        w: Array,
+        h: Array,
+        R: float,
+        rho: float,
+        S_DS: float,
+        S_D1: float,
+        S_1: float,
+        T_L: float,
+        I_e: float,
+        period_type: str = "",
+        C_u: float | None = None,
+    ) -> dict[str, Any]:
+        """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
+
+        The upper part is a structure of its own on a fixed base: its period is at most C_u T_a of its own height (12.8.2).
+        Its reactions are multiplied by (R/rho) of the upper part over that of the lower part, at least 1.0.  The forces of
+        the lower part follow from its own weight.
+        """
+
+        def coefficient_of(T: float, R_part: float) -> Governed:
+            return bounded(
+                C_s_plateau.function(S_DS, R_part, I_e),
+                upper=C_s_upper.function(S_D1, T, T_L, R_part, I_e),
+                lower=C_s_lower.function(S_DS, I_e, S_1, R_part),
+            )
+
+        limit = limit_of_part(podium, period_type, C_u)
+        return podiums.two_stage(podium, w, h, R, rho, coefficient_of, k.function, clause, limit)
+
+    return two_stage
+
+
+two_stage = two_stage_by("12.2.3.2")
 
 
 @rule(clause="12.5")
@@ -361,12 +427,18 @@ def direction_rule(design_category: str) -> list[str]:
 
 
 @rule(clause="12.5.3, 12.5.4")
-def directions_together(design_category: str, irregularities: Mapping[str, bool] | None = None) -> str:
-    """Why 100 % of one direction goes with 30 % of the other: nonparallel systems in C to F, columns of two systems in D to F."""
+def directions_together(
+    design_category: str, irregularities: Mapping[str, bool] | None = None, shared_columns: bool | None = None
+) -> str:
+    """Why 100 % of one direction goes with 30 % of the other: nonparallel systems in C to F, columns of two systems in D to F.
+
+    Begins with "open" where it is not known whether any column or wall is part of two intersecting systems.
+    """
     if design_category in ("C", "D", "E", "F") and (irregularities or {}).get("nonparallel_systems"):
         return "nonparallel systems (12.5.3)"
-    if design_category in ("D", "E", "F"):
-        return "columns and walls of two intersecting systems (12.5.4)"
+    if design_category in ("D", "E", "F") and shared_columns is not False:
+        words = "columns and walls of two intersecting systems (12.5.4)"
+        return words if shared_columns else f"open: {words}"
     return ""
 
 
@@ -377,26 +449,51 @@ def permission(
     h_n: float,
     N: int,
     risk_category: str,
-    regular: bool | None,
+    regular: str,
+    types: Sequence[str],
     light_frame: bool,
 ) -> list[str]:
-    """What Table 12.6-1 says of the static method here, as 7-10 and 7-16 have it; empty where it is permitted."""
+    """What Table 12.6-1 says of the static method here, as 7-10 and 7-16 have it; empty where it is permitted.
+
+    regular : "regular", "irregular", or "" where that is not known.  types : of irregularity that are there.
+    """
     if design_category not in "DEF" or light_frame or (N <= 2 and risk_category in ("I", "II")):
         return []
-    if regular is None:
-        return ["Table 12.6-1: irregularities are not stated, so permission of the static method is open"]
     if not regular:
+        return ["Table 12.6-1: irregularities are not stated, so permission of the static method is open"]
+    if regular == "irregular":
         if exceeds(h_n, as_printed(160 * FOOT)):
             return [
                 "Table 12.6-1: irregular structure taller than 160 ft in category D to F; the static method is not permitted"
             ]
-        return [
-            "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with "
-            "horizontal types 2 to 5 or vertical types 4, 5a, 5b"
-        ]
+        return irregular_in_table(types)
     if exceeds(h_n, as_printed(160 * FOOT)) and reaches(T, 3.5 * T_S):
         return ["Table 12.6-1: taller than 160 ft with T >= 3.5 T_S; the static method is not permitted"]
     return []
+
+
+DYNAMIC_ONLY = {
+    "torsional": "horizontal type 1a",
+    "extreme_torsional": "horizontal type 1b",
+    "soft_story": "vertical type 1a",
+    "extreme_soft_story": "vertical type 1b",
+    "mass": "vertical type 2",
+    "vertical_geometric": "vertical type 3",
+}
+"""Types of irregularity with which Table 12.6-1 does not permit the static method in category D to F."""
+
+
+def irregular_in_table(types: Sequence[str]) -> list[str]:
+    """What Table 12.6-1 says of an irregular structure in category D to F, decided by its types where they are known."""
+    refused = [words for name, words in DYNAMIC_ONLY.items() if name in types]
+    if refused:
+        return [f"Table 12.6-1: {', '.join(refused)} in category D to F; the static method is not permitted"]
+    if types:
+        return []
+    return [
+        "Table 12.6-1: irregular structure in category D to F; the static method is permitted only with "
+        "horizontal types 2 to 5 or vertical types 4, 5a, 5b"
+    ]
 
 
 def said_of_method(notes: list[str]) -> str:
@@ -415,11 +512,13 @@ def static_permitted(
     h_n: float,
     N: int,
     risk_category: str,
-    regular: bool | None = None,
+    regular_known: str,
+    irregular_types: Sequence[str],
     light_frame: bool = False,
 ) -> str:
     """Whether the static method is permitted."""
-    return said_of_method(permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame))
+    said = permission(design_category, T, T_S, h_n, N, risk_category, regular_known, irregular_types, light_frame)
+    return said_of_method(said)
 
 
 def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
@@ -451,6 +550,8 @@ def static_notes(
     S_1: float,
     risk_category: str,
     S_DS_static: Governed,
+    regular_known: str,
+    irregular_types: Sequence[str],
     regular: bool | None = None,
     light_frame: bool = False,
     system_permission: str = "",
@@ -462,7 +563,7 @@ def static_notes(
 ) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = plateau_notes(S_DS_static, cap_lacks(T, N, site_class_used, risk_category, regular, rho))
-    notes += permission(design_category, T, T_S, h_n, N, risk_category, regular, light_frame)
+    notes += permission(design_category, T, T_S, h_n, N, risk_category, regular_known, irregular_types, light_frame)
     notes += shared.permission_note(system_permission)
     notes += shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "Table 12.8-2")
     notes += assumed(rho)
@@ -508,6 +609,11 @@ RULES = (
     load_combinations,
     direction_rule,
     directions_together,
+    cited(shared.irregular_types, "12.3.2"),
+    cited(shared.regular_known, "12.3.1, 12.3.2"),
     static_permitted,
     static_notes,
+    cited(shared.static_governed_by, "12.8.1.1"),
+    renamed(C_s_plateau, FOR_DRIFT),
+    renamed(C_s_upper, FOR_DRIFT),
 )

@@ -54,7 +54,7 @@ def scaled_by(near_fault: str, clause: str) -> Rule:
 
     @rule(clause=clause)
     def scaled(static_governed_by: str = "") -> list[str]:
-        """Responses that the scale factor applies to."""
+        """Responses that the scale factor applies to: forces, and drifts where the near-fault minimum governed C_s."""
         return ["forces", "drifts"] if static_governed_by == near_fault else ["forces"]
 
     return scaled

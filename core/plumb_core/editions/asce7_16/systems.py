@@ -8,15 +8,20 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from plumb_core.editions import conditions
 from plumb_core.editions.systems import (
+    FOOT,
     LateralSystem,
     as_printed,
     exempt_share,
     height_of,
+    names_of,
     permission,
     read_table,
     stacked_factor,
 )
+from plumb_core.errors import MissingInput
+from plumb_core.limits import exceeds
 from plumb_core.rules import Array, Rule, rule
 
 TABLE_12_2_1 = """
@@ -135,10 +140,59 @@ def only_moment_frames(
     return of_moment_frames(lateral_system, period_type, (*stacked_systems, *beside_systems))
 
 
-def system_rules(systems: dict[str, LateralSystem], greatest_above: bool = False) -> tuple[Rule, ...]:
+INCREASED = ("steel_EBF", "steel_SCBF", "steel_BRBF", "steel_SPSW", "special_RC_SW", "special_RC_shear_wall")
+"""12.2.5.4: steel eccentrically braced, special concentrically braced and buckling-restrained braced frames, steel special
+plate shear walls, and special reinforced concrete shear walls, by what their ids contain."""
+INCREASE = {"D": (160, 240), "E": (160, 240), "F": (100, 160)}
+"""12.2.5.4: limits in feet and what they are increased to, by category."""
+PLANE_SHARE = 0.60
+
+
+def increased(
+    permitted: str,
+    names: Sequence[str],
+    category: str,
+    limit: float,
+    h_n: float,
+    types: Sequence[str],
+    plane_share: float | None,
+) -> str:
+    """Words of the permission with the height increase of 12.2.5.4 where the systems have it.
+
+    Its conditions: no extreme torsional irregularity, and no more than 60 % of the force in one plane of frames or walls.
+    """
+    base, raised = INCREASE.get(category, (0, 0))
+    eligible = all(n[:2] in ("A_", "B_") and any(part in n for part in INCREASED) for n in names)
+    if not eligible or abs(limit - base * FOOT) > 0.01 or exceeds(h_n, as_printed(raised * FOOT)):
+        return permitted
+    if "extreme_torsional" in types:
+        return f"{permitted}; no increase with an extreme torsional irregularity (12.2.5.4)"
+    if plane_share is None:
+        return (
+            f"open: above {base * FOOT:.1f} m; permitted up to {raised * FOOT:.1f} m in category {category} where no plane of "
+            "braced frames or walls carries more than 60 % of the force (12.2.5.4), which is not stated"
+        )
+    if exceeds(plane_share, PLANE_SHARE):
+        return f"{permitted}; no increase with {plane_share:.0%} of the force in one plane (12.2.5.4)"
+    return f"permitted up to {raised * FOOT:.1f} m (12.2.5.4)"
+
+
+def banned_types(types: Sequence[str], category: str) -> str:
+    """Words where a type of irregularity is not permitted in the category (12.3.3.1), else empty."""
+    banned = {
+        "extreme_torsional": ("EF", "extreme torsional irregularity"),
+        "extreme_soft_story": ("EF", "extreme soft story"),
+        "weak_story": ("EF", "weak story"),
+        "extreme_weak_story": ("DEF", "extreme weak story"),
+    }
+    found = [words for name, (categories, words) in banned.items() if name in types and category in categories]
+    return f"not permitted in category {category}: {', '.join(found)} (12.3.3.1)" if found else ""
+
+
+def system_rules(systems: dict[str, LateralSystem], greatest: bool = False) -> tuple[Rule, ...]:
     """R, Omega_0, C_d, height limit and permission from a table of this form.
 
-    greatest_above : below other systems the greatest Omega_0 and C_d of those above hold (7-05)
+    greatest : the greatest Omega_0 and C_d hold of systems side by side and of those above (7-05)
     """
 
     @rule(clause="12.2.1, Table 12.2-1", tex=r"\q{height_limit} = \text{Table 12.2-1}(\q{lateral_system})")
@@ -147,33 +201,57 @@ def system_rules(systems: dict[str, LateralSystem], greatest_above: bool = False
         design_category: str,
         stacked_systems: tuple[dict[str, str], ...] = (),
         beside_systems: tuple[dict[str, str], ...] = (),
+        w: Array | None = None,
     ) -> float:
         """Greatest structural height of the system, m, in the category; 0 where it is not permitted."""
-        names = [lateral_system, *(s["lateral_system"] for s in (*stacked_systems, *beside_systems))]
+        names = names_of(lateral_system, stacked_systems, beside_systems, w)
         return height_of(systems, names, design_category)
 
-    @rule(clause="12.2.1, Table 12.2-1")
+    @rule(clause="12.2.1, 12.2.5.4, 12.3.3.1, Table 12.2-1")
     def system_permission(
-        height_limit: float,
-        h_n: float,
         design_category: str,
+        height_limit: float | None = None,
+        h_n: float | None = None,
+        lateral_system: str = "",
         stacked_systems: tuple[dict[str, Any], ...] = (),
+        beside_systems: tuple[dict[str, Any], ...] = (),
         w: Array | None = None,
+        irregular_types: Sequence[str] = (),
+        plane_share: float | None = None,
     ) -> str:
-        """Whether the system is permitted here (without the height increases of 12.2.5.4 and the notes to the table)."""
+        """Whether the system is permitted here: by category and height, and with the irregularities that are there.
+
+        plane_share : greatest share of the lateral force in one plane of braced frames or walls, for the height increase of
+        12.2.5.4
+        """
+        banned = banned_types(irregular_types, design_category)
+        if banned:
+            return banned
+        if height_limit is None:
+            raise MissingInput("lateral_system")
+        if h_n is None:
+            raise MissingInput("h")
         refused = [
             f"{s['lateral_system']} is declared exempt ({s['exempt']}), but {why}"
             for s in stacked_systems
             if s.get("exempt") and (why := exempt_share(s, w))
         ]
         permitted = permission(height_limit, h_n, f"category {design_category}", as_printed)
+        names = names_of(lateral_system, stacked_systems, beside_systems, w)
+        if permitted.startswith("too tall"):
+            permitted = increased(permitted, names, design_category, height_limit, h_n, irregular_types, plane_share)
         return "; ".join([permitted, *refused])
 
-    clause = (
-        "12.2.1, 12.2.3.1, 12.2.3.3, Table 12.2-1" if not greatest_above else "12.2.1, 12.2.3.1, 12.2.3.2, Table 12.2-1"
+    clause = "12.2.1, 12.2.3.1, 12.2.3.3, Table 12.2-1" if not greatest else "12.2.1, 12.2.3.1, 12.2.3.2, Table 12.2-1"
+    factors = tuple(stacked_factor(name, systems, clause, greatest) for name in FACTORS)
+    return (
+        *factors,
+        only_moment_frames,
+        height_limit,
+        system_permission,
+        conditions.dual_systems(("D_", "E_"), "12.2.5.1", ("G_", 0.15, "12.2.5.2")),
+        conditions.flexible_diaphragm(2.0, "12.3.1"),
     )
-    factors = tuple(stacked_factor(name, systems, clause, greatest_above) for name in FACTORS)
-    return (*factors, only_moment_frames, height_limit, system_permission)
 
 
 RULES = system_rules(SYSTEMS)

@@ -21,7 +21,9 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     study = site_specific.declared(choices)
     chosen = _MULTI_PERIOD if choices.get("mce") and not study else _TWO_PERIOD
     own = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
-    return chosen | rule_set(*study, *asce7_16.permitted(choices), *own)
+    spans = choices.get("diaphragm_spans")
+    alternative = (asce7_16.lateral.F_px_alternative,) if spans is not None and spans.R_s is not None else ()
+    return chosen | rule_set(*study, *asce7_16.permitted(choices), *own, *alternative)
 
 
 EDITION = replace(

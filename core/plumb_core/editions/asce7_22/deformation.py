@@ -74,5 +74,6 @@ RULES = (
     cited(shared.Delta, "12.8.6, Eq. 12.8-16"),
     cited(earlier.theta, "12.8.7, Eq. 12.8-18"),
     cited(earlier.theta_limit, "12.8.7, Eq. 12.8-19"),
+    earlier.C_s_drift_by("12.8.6.1, 12.8.6.2", False, "12.8-7"),
     drift_notes,
 )

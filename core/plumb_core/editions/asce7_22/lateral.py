@@ -5,6 +5,7 @@ Method 1 (multi-period spectrum) reads C_s off the spectrum; Method 2 (two-perio
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -12,10 +13,11 @@ import numpy as np
 
 from plumb_core.editions import podiums, shared
 from plumb_core.editions.asce7_16 import lateral as earlier
+from plumb_core.editions.asce7_16.deformation import FOR_DRIFT
 from plumb_core.editions.asce7_16.systems import PERIOD_TYPES as TYPES
 from plumb_core.editions.asce7_22.spectrum import ordinates
 from plumb_core.limits import within
-from plumb_core.rules import Array, Governed, bounded, cited, rule
+from plumb_core.rules import Array, Governed, bounded, cited, renamed, rule
 
 _NEXT = {"12.8-7": "12.8-8", "12.8-8": "12.8-9", "12.8-9": "12.8-10"}
 _BEFORE = {new: old for old, new in _NEXT.items()}
@@ -66,6 +68,18 @@ def C_s_lower(S_DS_static: float, I_e: float, S_1: float, R: float) -> Governed:
     return Governed(bound.value, "12.8-6" if bound.governed_by == "12.8-5" else "12.8-7")
 
 
+@rule(clause="12.6")
+def static_permitted() -> str:
+    """Whether the static method is permitted: this edition permits it for all structures."""
+    return "permitted"
+
+
+@rule(clause="12.8.1.1", defines="C_s_upper_drift")
+def C_s_upper_drift_none() -> Governed:
+    """Upper bound of the coefficient for drift by Method 1: there is none beside the spectrum."""
+    return Governed(math.inf, "none")
+
+
 NAMES = ("2.3.6-6", "2.3.6-7", "2.3.6-6 with overstrength", "2.3.6-7 with overstrength")
 
 
@@ -112,6 +126,25 @@ def static_notes(
     ]
 
 
+@rule(clause=static_notes.clause, defines="static_notes")
+def static_notes_method_1(
+    system_permission: str = "",
+    lateral_system: str = "",
+    period_type: str = "",
+    rho: Governed | None = None,
+    S_DS_static: Governed | None = None,
+) -> list[str]:
+    """What a reviewer should know where C_s is read off the multi-period spectrum: 12.8.1.3 does not reduce it."""
+    declared = S_DS_static is not None and S_DS_static.governed_by in (earlier.CAP, earlier.CAP_NOT_MET)
+    cap = "12.8.1.3 is declared: Method 1 reads C_s off the multi-period spectrum, so that it is not reduced"
+    return [
+        *([cap] if declared else []),
+        *shared.permission_note(system_permission),
+        *shared.period_type_note(TYPES, lateral_system, period_type, "Table 12.8-2"),
+        *earlier.assumed(rho),
+    ]
+
+
 @rule(clause="12.2.3.2", defines="two_stage")
 def two_stage_method_1(
     podium: Mapping[str, Any],
@@ -124,6 +157,8 @@ def two_stage_method_1(
     S_1: float,
     T_L: float,
     I_e: float,
+    period_type: str = "",
+    C_u: float | None = None,
 ) -> dict[str, Any]:
     """Two-stage analysis with the coefficients of Method 1."""
 
@@ -132,7 +167,8 @@ def two_stage_method_1(
             C_s_from_spectrum.function(T, mce, T_L, R_part, I_e), lower=C_s_lower.function(S_DS, I_e, S_1, R_part)
         )
 
-    return podiums.two_stage(podium, w, h, R, rho, coefficient_of, earlier.k.function, "12.2.3.2")
+    limit = earlier.limit_of_part(podium, period_type, C_u)
+    return podiums.two_stage(podium, w, h, R, rho, coefficient_of, earlier.k.function, "12.2.3.2", limit)
 
 
 RULES = (
@@ -144,7 +180,17 @@ RULES = (
     C_s_lower,
     cited(earlier.F, "12.8.3, Eq. 12.8-12 and 12.8-13; 1.4.2 for category A"),
     cited(shared.V_story, "12.8.4, Eq. 12.8-14"),
+    renamed(C_s_plateau, FOR_DRIFT),
+    renamed(C_s_upper, FOR_DRIFT),
     load_combinations,
+    static_permitted,
     static_notes,
 )
-METHOD_1 = (C_s_from_spectrum, C_s_method_1, two_stage_method_1)
+METHOD_1 = (
+    renamed(C_s_from_spectrum, FOR_DRIFT),
+    C_s_upper_drift_none,
+    C_s_from_spectrum,
+    C_s_method_1,
+    two_stage_method_1,
+    static_notes_method_1,
+)

@@ -16,7 +16,7 @@ import numpy as np
 from plumb_core.editions import shared
 from plumb_core.editions.edition import Edition
 from plumb_core.errors import RuleRefused
-from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, rule, rule_set
+from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, rule, rule_set, without
 
 GRAVITY = 9.80665
 OWN = {
@@ -213,6 +213,12 @@ def torsion_class(torsion_ratio: Array, own: Mapping[str, Any] | None = None) ->
     return shared.torsion_classes(torsion_ratio, _own(own, "torsion_limit"), _own(own, "torsion_extreme"))
 
 
+@rule(clause=_CLAUSE)
+def drift_at(torsion_irregular: bool | None = None) -> str:
+    """Where the story drift is taken: at the greater end of irregular buildings, else at the centre."""
+    return "edges" if torsion_irregular else "centre"
+
+
 @rule(clause=_CLAUSE, tex=r"\q{amplifier} = \text{own}")
 def amplifier(own: Mapping[str, Any] | None = None) -> float:
     """Design over elastic drift."""
@@ -258,6 +264,7 @@ _RULES = rule_set(
     scaling_share,
     scaled,
     torsion_class,
+    drift_at,
     amplifier,
     drift_limit,
     theta,
@@ -285,6 +292,11 @@ _RULES = rule_set(
             shared.A_x,
             shared.Delta,
             shared.drift_ratio,
+            shared.V_base_drift_same,
+            shared.factor_drift,
+            without(shared.theta_verdict, "theta_checked", "theta_exempt"),
+            without(shared.drift_verdict, "drift_limits", "drift_second_order"),
+            shared.static_governed_by,
         )
     ),
 )

@@ -20,7 +20,6 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
 
 EDITION = Edition(
     id="en1998-1",
-    drift_at="centre",
     title="EN 1998-1:2004",
     short="EN 1998-1:2004",
     year=2004,
@@ -51,6 +50,10 @@ EDITION = Edition(
         "regular_in_plan",
         "regular_in_elevation",
         "torsionally_flexible",
+        "symmetric_in_plan",
+        "irregularities",
+        "infills",
+        "wall_share",
         "period_type",
         "T_a_formula",
         "walls",

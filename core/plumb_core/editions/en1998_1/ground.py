@@ -197,10 +197,29 @@ def S_a_vertical_reduced(T_points: Array, a_g: float, a_vg_ratio: float, beta: f
     return design(T, a_vg_ratio * a_g, 1.0, T_B, T_C, T_D, min(q, Q_VERTICAL), beta)
 
 
-@rule(clause="3.2.2.1(8), 3.2.3.1, as declared", tex=r"\q{S_a} = \text{study}(\q{T_points})", defines="S_a")
-def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any]) -> Array:
-    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s); the code names no floor for it."""
-    return shared.read_points(T_points, site_specific, "site_specific")
+REFERENCE_RETURN_PERIOD = 475.0
+"""Years, recommended (2.1(1)P)."""
+
+
+def study_factor(site_specific: Mapping[str, Any], importance: float, reference: float) -> float:
+    """Factor on the ordinates of a study: the importance factor where they are for the reference return period (years).
+
+    Where the return period isn't stated the reference one is assumed, and a factor below 1 is not applied.
+    """
+    stated = site_specific.get("return_period")
+    if stated is None:
+        return max(importance, 1.0)
+    return importance if abs(stated - reference) < 0.5 else 1.0
+
+
+@rule(clause="3.2.2.1(8), 3.2.3.1, 2.1(3)P", tex=r"\q{S_a} = \q{gamma_I}\,\text{study}(\q{T_points})", defines="S_a")
+def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any], gamma_I: float) -> Array:
+    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s); the code names no floor for it.
+
+    With the importance factor where the study is for the reference return period.
+    """
+    factor = study_factor(site_specific, gamma_I, REFERENCE_RETURN_PERIOD)
+    return np.asarray(factor * shared.read_points(T_points, site_specific, "site_specific"), dtype=float)
 
 
 @rule(
@@ -218,11 +237,12 @@ def S_a_reduced_of_study(
     T_D: float,
     q: float,
     beta: float,
+    gamma_I: float,
 ) -> Array:
     """Design spectrum from that of a study, g: reduced at each period as the code reduces its own, with the lower bound beta a_g."""
     T = np.asarray(T_points, dtype=float)
     ratio = design(T, a_g, S, T_B, T_C, T_D, q, 0.0) / elastic(T, a_g, S, T_B, T_C, T_D, 1.0, None)
-    ordinates = shared.read_points(T, site_specific, "site_specific") * ratio
+    ordinates: Array = S_a_of_study.function(T, site_specific, gamma_I) * ratio
     return np.where(T > T_C, np.maximum(ordinates, beta * a_g), ordinates)
 
 
@@ -237,9 +257,10 @@ def S_a_T_of_study(
     T_D: float,
     q: float,
     beta: float,
+    gamma_I: float,
 ) -> Governed:
     """Ordinate of the design spectrum of the study at the period used, g."""
-    value = S_a_reduced_of_study.function(np.array([T]), site_specific, a_g, S, T_B, T_C, T_D, q, beta)[0]
+    value = S_a_reduced_of_study.function(np.array([T]), site_specific, a_g, S, T_B, T_C, T_D, q, beta, gamma_I)[0]
     return Governed(float(value), "study")
 
 
@@ -256,6 +277,10 @@ def ground_notes(
         notes.append(
             "elastic spectrum of a site-specific study, reduced as the code reduces its own; the code names no floor for it"
         )
+        if site_specific.get("return_period") is None:
+            notes.append(
+                "the return period of the study is not stated: the reference one of 475 years is assumed, so that gamma_I applies"
+            )
     if ground_type not in tables.GROUND[1]:
         notes.append(f"ground type {ground_type}: S, T_B, T_C, T_D have to come from a special study (3.1.2(4)P)")
     if seismicity != "not low":

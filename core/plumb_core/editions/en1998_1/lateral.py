@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import plans, shared
+from plumb_core.editions import conditions, plans, shared
 from plumb_core.editions.en1998_1 import tables
 from plumb_core.editions.en1998_1.ground import design
 from plumb_core.errors import MissingInput, RuleRefused
@@ -139,11 +139,14 @@ def T_a(
 
 
 @rule(clause="4.3.3.2.2(1)P", tex=r"\q{T} = \q{T_analysis}\ \text{or}\ \q{T_a}")
-def T(T_a: float, T_analysis: float | None = None) -> Governed:
+def T(T_a: float | None = None, T_analysis: float | None = None) -> Governed:
     """Fundamental period used, s: that of analysis, which this code doesn't limit, else the approximate one."""
+    if T_analysis is None and T_a is None:
+        raise MissingInput("period_type")
+    approximate = () if T_a is None else (Candidate("T_a", T_a, "base"),)
     if T_analysis is None:
-        return Governed(T_a, "T_a", (Candidate("T_a", T_a, "base"),))
-    return Governed(T_analysis, "analysis", (Candidate("analysis", T_analysis, "base"), Candidate("T_a", T_a, "base")))
+        return Governed(float(T_a or 0.0), "T_a", approximate)
+    return Governed(T_analysis, "analysis", (Candidate("analysis", T_analysis, "base"), *approximate))
 
 
 @rule(clause="3.2.2.5, Eq. 3.13 to 3.16", tex=r"\q{S_a_T} = S_d(\q{T})")
@@ -187,10 +190,65 @@ def F(w: Array, h_x: Array, V: float) -> Array:
     return np.asarray(V * w * h_x / np.sum(w * h_x))
 
 
-@rule(clause="4.3.2(1)P, Eq. 4.3", tex=r"\q{eccentricity} = 0.05")
-def eccentricity() -> float:
-    """Accidental eccentricity as a share of the floor dimension perpendicular to the action."""
-    return 0.05
+@rule(clause="4.3.2(1)P, Eq. 4.3; 4.3.6.3.1(2)", tex=r"\q{eccentricity} = 0.05,\ \text{doubled for irregular infills}")
+def eccentricity(infills: Mapping[str, Any] | None = None) -> float:
+    """Accidental eccentricity as a share of the floor dimension perpendicular to the action.
+
+    Doubled where masonry infills are arranged irregularly in plan, not severely (4.3.6.3.1(2)).
+    """
+    return 0.10 if infills is not None and infills["plan"] == "irregular" else 0.05
+
+
+@rule(clause="4.3.6.3", tex=r"\eta = 1 + \frac{\Delta V_{Rw}}{\sum V_{Ed}} \le \q{q}")
+def infill_effects(infills: Mapping[str, Any], q: float, V_story: Array | None = None) -> dict[str, Any]:
+    """What follows from masonry infills: `eta` on the effects in the columns of the open story, and words.
+
+    eta : Eq. 4.26, not needed below 1.1 (4.3.6.3.2(3)); None where its values are not known.
+    """
+    words = []
+    if infills["plan"] == "irregular":
+        words.append("effects of the accidental eccentricity times 2.0 (4.3.6.3.1(2))")
+    if infills["plan"] == "severe":
+        words.append("a spatial model with the infills, and a sensitivity analysis of their position (4.3.6.3.1(1)P)")
+    eta = None
+    if infills.get("open_story"):
+        level, shear = infills.get("open_level"), infills.get("story_shear")
+        if shear is None and V_story is not None and level is not None:
+            shear = float(V_story[level])
+        reduction = infills.get("strength_reduction")
+        if reduction is not None and shear:
+            eta = min(1.0 + reduction / shear, q)
+        applied = eta is None or not below(eta, 1.1)
+        words.append(
+            f"effects in the vertical members of {infills['open_story']} times "
+            f"{'eta by Eq. 4.26' if eta is None else f'{eta:.3g}'} (4.3.6.3.2)"
+            if applied
+            else f"eta of {eta:.3g} for {infills['open_story']} is below 1.1: no increase is needed (4.3.6.3.2(3))"
+        )
+    return {"eta": eta, "words": words}
+
+
+WALL_SHARES = {
+    "rc_frame": ("frames resist more than 65 % of the base shear", 0.35, "max"),
+    "rc_dual_frame": ("frames resist more than 50 % of the base shear", 0.50, "max"),
+    "rc_dual_wall": ("walls resist more than 50 % of the base shear", 0.50, "min"),
+    "rc_wall": ("walls resist at least 65 % of the base shear", 0.65, "min"),
+    "rc_two_walls": ("walls resist at least 65 % of the base shear", 0.65, "min"),
+    "rc_coupled": ("walls resist at least 65 % of the base shear", 0.65, "min"),
+}
+"""5.1.2: shares of the shear resistance at the base by the beginning of a system's id; limits on the share of the walls."""
+
+
+@rule(clause="5.1.2")
+def system_checks(lateral_system: str, wall_share: float | None = None) -> list[dict[str, Any]]:
+    """Conditions of the lateral system: the share of the base shear that its walls resist."""
+    rows = []
+    for beginning in sorted(WALL_SHARES, key=len, reverse=True):
+        if lateral_system.startswith(beginning):
+            words, limit, side = WALL_SHARES[beginning]
+            rows.append(conditions.condition(words, wall_share, limit, side, "5.1.2"))
+            break
+    return rows
 
 
 @rule(clause="4.3.3.2.1(2)", tex=r"\q{T} \le \min(4\,\q{T_C},\ 2.0\,\text{s})")
@@ -207,15 +265,15 @@ def static_permitted(T: float, T_C: float, regular_in_elevation: bool | None = N
 def static_notes(
     static_permitted: str,
     h_n: float,
-    T_a: Governed,
     T: Governed,
     q: Governed,
+    T_a: Governed | None = None,
     lateral_system: str = "",
     period_type: str = "",
 ) -> list[str]:
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"lateral force method: {static_permitted}"]
-    if T.governed_by == "T_a" and T_a.governed_by in ("4.6", "4.7") and exceeds(h_n, 40.0):
+    if T.governed_by == "T_a" and T_a is not None and T_a.governed_by in ("4.6", "4.7") and exceeds(h_n, 40.0):
         notes.append(f"Eq. {T_a.governed_by} is for heights up to 40 m; take the period from analysis (4.3.3.2.2(3))")
     if below(q.value, 1.5):
         notes.append("q below 1.5: the recommended lower bound of the behaviour factor is 1.5 (3.2.2.5(3)P)")
@@ -272,8 +330,11 @@ def plan_regularity(
     setbacks: list[dict[str, Any]] | None = None,
     corners: list[plans.Outline] | None = None,
     floors_known: list[dict[str, Any]] | None = None,
+    symmetric_in_plan: bool | None = None,
+    irregularities: Mapping[str, bool] | None = None,
 ) -> list[dict[str, Any]]:
-    """Tests of regularity in plan, each met, not met or not tested: slenderness, set-backs, eccentricity, torsional radius.
+    """Tests of regularity in plan, each met, not met or not tested: symmetry and stiffness of the floors as declared,
+    slenderness, set-backs, eccentricity, torsional radius.
 
     e_0 and r of a floor along X go with its stiffness in Y; l_s is that of the floor mass, of a rectangle where only its plan is known.
     """
@@ -303,6 +364,12 @@ def plan_regularity(
             )
         )
         rows.append(_test(f"r_{axis.lower()} / l_s", min(radii, default=None), 1.0, "min", "4.2.3.2(6), Eq. 4.1b"))
+    discontinuous = (irregularities or {}).get("diaphragm_discontinuity")
+    for words, met, clause in (
+        ("stiffness and mass approximately symmetric in plan", symmetric_in_plan, "4.2.3.2(2)"),
+        ("in-plane stiffness of the floors", None if discontinuous is None else not discontinuous, "4.2.3.2(4)"),
+    ):
+        rows.append({"words": words, "value": None, "limit": None, "side": "max", "met": met, "clause": clause})
     return rows
 
 
@@ -324,6 +391,14 @@ def regular_in_plan(plan_regularity: list[dict[str, Any]]) -> bool:
     if met is None:
         raise MissingInput("regular_in_plan")
     return met
+
+
+@rule(clause="4.2.3.3", tex=r"\q{regular_in_elevation} = \text{no test of }\q{elevation_regularity}\text{ fails}")
+def regular_in_elevation(elevation_regularity: list[dict[str, Any]]) -> bool:
+    """Not regular in elevation where a set-back is beyond its limit; otherwise to be declared, for the tests show set-backs only."""
+    if _all_met(elevation_regularity) is not False:
+        raise MissingInput("regular_in_elevation")
+    return False
 
 
 @rule(clause="4.2.3.2(6), 5.2.2.1(4)P", tex=r"\q{torsionally_flexible} = r < l_s")
@@ -366,7 +441,10 @@ def elevation_regularity(setbacks: list[dict[str, Any]], h: Array) -> list[dict[
                 for side in (0, 1):
                     lost[side] += moves[side]
                     failed = failed or exceeds(moves[side] / below_it, 0.10)
-        failed = failed or any(exceeds(total / base, 0.30) for total in lost.values())
+        total = max(lost.values()) / base
+        if exceeds(total, 0.30) and not failed:
+            words, worst, limit = "sum of set-backs on one face over the base dimension", total, 0.30
+        failed = failed or exceeds(total, 0.30)
         row = _test(f"{words} along {axis}", worst, limit, "max", "4.2.3.3(5)")
         rows.append({**row, "met": not failed})
     return rows
@@ -400,11 +478,15 @@ def directions_together() -> str:
 
 RULES = (
     regular_in_plan,
+    regular_in_elevation,
+    cited(shared.static_governed_by, "4.3.3.2.2"),
     torsionally_flexible,
     plan_regularity,
     elevation_regularity,
     regularity_consequences,
     torsion_effects,
+    infill_effects,
+    system_checks,
     alpha_u_1,
     k_w,
     q_0,

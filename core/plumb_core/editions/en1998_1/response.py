@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -12,7 +13,7 @@ from plumb_core.editions.en1998_1 import tables
 from plumb_core.editions.shared import Irregularity
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import reaches, within
-from plumb_core.rules import Array, Governed, cited, rule
+from plumb_core.rules import Array, Governed, cited, rule, without
 
 DRIFT_LIMIT = {"brittle": 0.005, "ductile": 0.0075, "none": 0.010}
 """4.4.3.2(1): brittle elements attached, ductile elements, none that interfere."""
@@ -135,8 +136,10 @@ def theta_limit() -> float:
 
 
 @rule(clause="4.4.2.2(3)", tex=r"\q{theta_amplification} = \frac{1}{1-\q{theta}}\text{ for }0.1 < \q{theta} \le 0.2")
-def theta_amplification(theta: Array) -> list[float | None]:
-    """Multiplier of the seismic action effects up to 0.2; above it no factor will do."""
+def theta_amplification(theta: Array, p_delta_included: bool = False) -> list[float | None]:
+    """Multiplier of the seismic action effects up to 0.2, none with second order effects in the model; above 0.2 no factor will do."""
+    if p_delta_included:
+        return [1.0] * len(theta)
     return shared.second_order_amplified(theta, 0.1, 0.2, lambda t: 1.0 / (1.0 - t))
 
 
@@ -183,6 +186,32 @@ def drift_notes() -> list[str]:
     ]
 
 
+@rule(clause="", defines="drift_at")
+def drift_at_centre() -> str:
+    """Where the story drift is taken: difference of the average displacements at the top and bottom of the story."""
+    return "centre"
+
+
+@rule(clause="4.4.2.2(2), EN 1990 6.4.3.4, Eq. 6.12b", tex=r"\q{gravity} = \sum G_k + \sum \psi_2 Q_k")
+def gravity(loads: Sequence[Sequence[Mapping[str, Any]]]) -> Array:
+    """Vertical load of each floor in the seismic design situation, kN, shape (n_stories,): with psi_2, not psi_E."""
+    return np.array([sum(_in_situation(load) for load in story) for story in loads])
+
+
+def _in_situation(load: Mapping[str, Any]) -> float:
+    kind = load["kind"]
+    if kind == "given":
+        raise MissingInput("loads")
+    if kind in shared.DEAD_KINDS:
+        return float(load["amount"])
+    if kind == "snow":
+        return 0.2 * float(load["amount"]) if load.get("category") == "above_1000_m" else 0.0
+    category = "E" if kind == "storage" else "H" if kind == "roof_live" else load.get("category")
+    if category not in tables.PSI_2:
+        raise MissingInput("loads")
+    return tables.PSI_2[category] * float(load["amount"])
+
+
 RULES = (
     mass_target,
     cited(shared.mass_sum, "4.3.3.3.1(2)P"),
@@ -203,6 +232,12 @@ RULES = (
     theta_limit,
     theta_amplification,
     second_order,
+    cited(drift_at_centre, "4.4.2.2(2)"),
+    gravity,
+    cited(shared.V_base_drift_same, "4.3.3.2.2"),
+    cited(shared.factor_drift_none, "4.3.3.3"),
+    cited(without(shared.theta_verdict, "theta_checked", "theta_exempt"), "4.4.2.2(4)"),
+    cited(without(shared.drift_verdict, "drift_limits", "drift_second_order"), "4.4.3.2(1), 4.4.2.2(4)"),
     drift_notes,
     separation,
 )

@@ -41,6 +41,8 @@ EDITION = Edition(
         "d",
         "regular",
         "irregularities",
+        "frame_share",
+        "infills",
     ),
     choices={"floor_on_modes": Choice(FLOOR_ON_MODES)},
     options={"zone": tuple(tables.TABLE_2), "soil": tuple(tables.SOIL), "use": tuple(tables.TABLE_6)},

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import shared
+from plumb_core.editions import conditions, shared
 from plumb_core.editions.is1893_2002 import tables
 from plumb_core.editions.is1893_2002.ground import LONGEST, SHORT, shape
 from plumb_core.editions.systems import factor
@@ -101,15 +101,16 @@ def system_permission(lateral_system: str, zone: str) -> str:
 
 
 @rule(clause="7.8.1")
-def static_permitted(zone: str, h_n: float, regular: bool | None = None) -> str:
+def static_permitted(zone: str, h_n: float, regular_known: str = "") -> str:
     """Whether the static method will do: dynamic analysis is for tall and for irregular buildings."""
     high = zone in ("IV", "V")
-    limit = (40.0 if high else 90.0) if regular is not False else 12.0 if high else 40.0
+    irregular = regular_known == "irregular"
+    limit = (12.0 if high else 40.0) if irregular else 40.0 if high else 90.0
     if exceeds(h_n, limit):
-        return f"not permitted: above {limit:g} m in zone {zone} (7.8.1)"
+        return f"not permitted: {'irregular, ' if irregular else ''}above {limit:g} m in zone {zone} (7.8.1)"
     return (
         "open: irregularities are not stated"
-        if regular is None and exceeds(h_n, 12.0 if high else 40.0)
+        if not regular_known and exceeds(h_n, 12.0 if high else 40.0)
         else "permitted"
     )
 
@@ -177,6 +178,7 @@ def directions_together(irregularities: Mapping[str, bool] | None = None) -> str
 RULES = (
     factor("R", tables.SYSTEMS, "6.4.2, Table 7"),
     system_permission,
+    conditions.dual_systems(("dual_",), "Table 7, note 4"),
     cited(shared.h_n, "7.6.1"),
     cited(shared.h_x, "7.7.1"),
     cited(shared.N, "7.8.4"),
@@ -194,6 +196,9 @@ RULES = (
     eccentricity,
     eccentricity_factor,
     cited(shared.M_ta, "7.9.2"),
+    cited(shared.irregular_types, "7.1"),
+    cited(shared.regular_known, "7.1"),
+    cited(shared.static_governed_by, "6.4.2"),
     static_permitted,
     static_notes,
     load_combinations,

@@ -5,9 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+import numpy as np
+
 from plumb_core.editions import plans, shared
+from plumb_core.editions.is1893_2002.ground import LONGEST, shape
 from plumb_core.editions.shared import Irregularity
-from plumb_core.rules import Array, Governed, Rule, cited, rule
+from plumb_core.rules import Array, Governed, Rule, cited, rule, without
 
 
 @rule(clause="7.8.4.4")
@@ -138,6 +141,14 @@ def drift_limit() -> float:
     return 0.004
 
 
+@rule(
+    clause="7.11.1, 6.4.2", tex=r"\q{C_s_drift} = \frac{\q{Z}}{2}\,\frac{\q{I}}{\q{R}}\,\frac{S_a}{g}(\q{T_for_drift})"
+)
+def C_s_drift(Z: float, I: float, R: float, T_for_drift: float, soil: str) -> float:
+    """Coefficient for drift: with the computed period and without a lower bound."""
+    return float(Z / 2.0 * min(I / R, 1.0) * shape(np.array([min(T_for_drift, LONGEST)]), soil, True)[0])
+
+
 @rule(clause="7.11.1, 7.11.2")
 def drift_notes() -> list[str]:
     """What holds for the drifts."""
@@ -148,7 +159,21 @@ def drift_notes() -> list[str]:
     ]
 
 
+@rule(clause="7.10")
+def infill_effects(infills: Mapping[str, Any]) -> dict[str, Any]:
+    """What follows from an open story: dynamic analysis with the infills, or 2.5 times its shears and moments (7.10.3)."""
+    if not infills.get("open_story"):
+        return {"eta": None, "words": []}
+    name = infills["open_story"]
+    words = [
+        f"open story {name}: dynamic analysis with the strength and stiffness of the infills (7.10.2), or its columns and beams for 2.5 "
+        "times the story shears and moments, or symmetric shear walls for 1.5 times the story shear (7.10.3)"
+    ]
+    return {"eta": 2.5, "words": words}
+
+
 RULES = (
+    infill_effects,
     cited(shared.mass_target, "7.8.4.2"),
     cited(shared.mass_sum, "7.8.4.2"),
     cited(shared.modes_enough, "7.8.4.2"),
@@ -167,6 +192,13 @@ RULES = (
     cited(shared.Delta, "7.11.1"),
     cited(shared.drift_ratio, "7.11.1"),
     drift_limit,
+    cited(shared.torsion_irregular, "7.1, Table 4 item i"),
+    cited(shared.drift_at_edges, "7.11.1, with the torsion of 7.9"),
+    cited(shared.T_for_drift, "7.11.1"),
+    C_s_drift,
+    cited(shared.V_base_drift, "7.11.1"),
+    cited(shared.factor_drift_none, "7.11.1"),
+    cited(without(shared.drift_verdict_alone, "drift_limits"), "7.11.1"),
     drift_notes,
     horizontal_by("Table 4", HORIZONTAL, True),
     regularity_consequences,

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import shared
+from plumb_core.editions import conditions, shared
 from plumb_core.editions.is1893_2002 import lateral as earlier
 from plumb_core.editions.is1893_2016 import tables
 from plumb_core.editions.is1893_2016.ground import shape
@@ -71,18 +71,18 @@ def system_permission(lateral_system: str, zone: str) -> str:
 
 
 @rule(clause="6.4.3, 7.7.1")
-def static_permitted(zone: str, h_n: float, T_a: float, regular: bool | None = None) -> str:
+def static_permitted(zone: str, h_n: float, T_a: float, regular_known: str = "") -> str:
     """Whether the static method will do; open where 6.4.3 and 7.7.1 differ.
 
     6.4.3: regular buildings with T_a < 0.4 s.  7.7.1: dynamic analysis but for regular buildings below 15 m in zone II.
     """
-    if regular is False:
+    if regular_known == "irregular":
         return "not permitted: irregular building (6.4.3, 7.7.1)"
     by_period, by_height = below(T_a, 0.4), zone == "II" and below(h_n, 15.0)
     if not by_period and not by_height:
         return "not permitted: T_a of 0.4 s or more (6.4.3), and not below 15 m in zone II (7.7.1)"
     if by_period and by_height:
-        return "permitted" if regular else "open: irregularities are not stated"
+        return "permitted" if regular_known else "open: irregularities are not stated"
     if by_period:
         return "open: 6.4.3 permits it (T_a < 0.4 s), 7.7.1 asks for dynamic analysis but below 15 m in zone II"
     return "open: 7.7.1 permits it (below 15 m in zone II), 6.4.3 asks for T_a < 0.4 s"
@@ -118,6 +118,7 @@ def directions_together(irregularities: Mapping[str, bool] | None = None) -> str
 RULES = (
     factor("R", tables.SYSTEMS, "7.2.6, Table 9"),
     system_permission,
+    conditions.dual_systems(("dual_",), "Table 9, note 4"),
     cited(shared.h_n, "7.6.2"),
     cited(shared.h_x, "7.6.3"),
     cited(shared.N, "7.7.5"),
@@ -136,6 +137,9 @@ RULES = (
     cited(earlier.eccentricity, "7.8.2"),
     cited(earlier.eccentricity_factor, "7.8.2"),
     cited(shared.M_ta, "7.8.2"),
+    cited(shared.irregular_types, "7.1"),
+    cited(shared.regular_known, "7.1"),
+    cited(shared.static_governed_by, "6.4.2"),
     static_permitted,
     cited(earlier.static_notes, "6.4.3, 7.7.1"),
     load_combinations,

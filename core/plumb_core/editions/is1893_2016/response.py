@@ -8,11 +8,11 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import plans, shared
+from plumb_core.editions import conditions, plans, shared
 from plumb_core.editions.is1893_2002 import response as earlier
 from plumb_core.editions.shared import Irregularity
 from plumb_core.errors import MissingInput
-from plumb_core.limits import reaches
+from plumb_core.limits import below, reaches, within
 from plumb_core.rules import Array, Governed, Rule, cited, rule
 
 
@@ -196,6 +196,18 @@ def modal_tests(
             "clause": "Table 5 i",
         }
     )
+    twist = next((float(T_modes[i]) for i, kind in zip(order, kinds, strict=True) if kind == "RZ"), None)
+    lateral = [t for t in first.values() if t is not None]
+    ratio = twist / min(lateral) if twist is not None and len(lateral) == 2 else None
+    rows.append(
+        {
+            "words": "period of the first torsional mode below those of the first lateral modes along both axes",
+            "value": ratio,
+            "limit": 1.0,
+            "met": None if ratio is None else below(ratio, 1.0),
+            "clause": "Table 5 i",
+        }
+    )
     return rows
 
 
@@ -206,10 +218,19 @@ FLAT_SLAB = "flat_slab_walls"
     clause="Table 5 iv, Table 6 iv",
     tex=r"0.002\text{ in stories with an offset and below},\ \text{else }\q{drift_limit}",
 )
-def drift_limits(drift_limit: float, offset_stories: list[bool]) -> list[float]:
-    """Limit of the drift of each story over its height: 0.2 % in a story with an offset and in the one below it."""
-    near = [own or above for own, above in zip(offset_stories, [*offset_stories[1:], False], strict=True)]
-    return [min(drift_limit, 0.002) if n else drift_limit for n in near]
+def drift_limits(drift_limit: float, offset_stories: list[Any], zone: str = "") -> list[float]:
+    """Limit of the drift of each story over its height, by the offsets of the lateral system.
+
+    Out-of-plane, in zones III to V: 0.2 % in the story with the offset and in the one below it (Table 5 iv).  In-plane, in
+    zone II: 0.2 % in the story (Table 6 iv); in zones III to V it is not permitted.  An offset whose kind isn't declared
+    counts as out-of-plane.
+    """
+    limits = []
+    for own, above in zip(offset_stories, [*offset_stories[1:], False], strict=True):
+        out_of_plane = zone != "II" and any(o and o != "in_plane" for o in (own, above))
+        in_plane = zone in ("", "II") and own == "in_plane"
+        limits.append(min(drift_limit, 0.002) if out_of_plane or in_plane else drift_limit)
+    return limits
 
 
 @rule(clause="Table 9, note on flat slabs", tex=r"\q{roof_drift_limit} = 0.001\text{ for flat slabs with walls}")
@@ -218,10 +239,28 @@ def roof_drift_limit(lateral_system: str = "") -> float:
     return 0.001 if lateral_system == FLAT_SLAB else math.inf
 
 
+@rule(clause="Table 9, note on flat slabs", tex=r"\q{roof_drift_ratio} = \sum \q{Delta} / \q{h_n}")
+def roof_drift_ratio(Delta: Array, h: Array) -> float:
+    """Displacement of the roof under the design force over the height."""
+    return float(np.sum(Delta) / np.sum(h))
+
+
+@rule(clause="Table 9, note on flat slabs", tex=r"\q{roof_drift_ratio} \le \q{roof_drift_limit}")
+def roof_drift_verdict(roof_drift_ratio: float, roof_drift_limit: float) -> bool:
+    """Whether the displacement of the roof is within its limit."""
+    return within(roof_drift_ratio, roof_drift_limit)
+
+
 @rule(clause="7.11.3", tex=r"\q{separation} = R_1 \delta_1 + R_2 \delta_2")
-def separation(R: float, delta_own: float, delta_other: float | None = None) -> Governed:
-    """Least separation, m: R times the own displacement plus the same of the other unit (`delta_other`, with its R)."""
-    return Governed(R * delta_own + (delta_other or 0.0), "7.11.3")
+def separation(R: float, delta_own: float, delta_other: float | None = None, floors_level: bool = False) -> Governed:
+    """Least separation, m: R times the own displacement plus the same of the other unit (`delta_other`, with its R).
+
+    With floors of both units at the same level R is replaced by R/2, plus 25 mm.
+    """
+    total = R * delta_own + (delta_other or 0.0)
+    if floors_level:
+        return Governed(total / 2.0 + 0.025, "7.11.3, floors level")
+    return Governed(total, "7.11.3")
 
 
 @rule(clause="7.11.1")
@@ -234,7 +273,45 @@ def drift_notes() -> list[str]:
     ]
 
 
+@rule(clause="7.9, 7.10")
+def infill_effects(infills: Mapping[str, Any], zone: str = "") -> dict[str, Any]:
+    """What follows from masonry infills and an open story: conditions with whether they are met, and words."""
+    words = ["unreinforced masonry infills modelled as diagonal struts (7.9)"]
+    rows: list[dict[str, Any]] = []
+    if infills.get("open_story"):
+        name = infills["open_story"]
+        rows = [
+            conditions.condition(
+                f"stiffness of {name} at least 80 % of the story above",
+                infills.get("stiffness_ratio"),
+                0.8,
+                "min",
+                "7.10.3",
+            ),
+            conditions.condition(
+                f"strength of {name} at least 90 % of the story above",
+                infills.get("strength_ratio"),
+                0.9,
+                "min",
+                "7.10.3",
+            ),
+        ]
+        if zone != "II":
+            rows.append(
+                conditions.condition(
+                    "area of structural walls at least 2 % of the plan in each direction",
+                    infills.get("wall_density"),
+                    0.02,
+                    "min",
+                    "7.10.4",
+                )
+            )
+        words.append(f"open story {name}: structural walls or braces in selected bays (7.10)")
+    return {"eta": None, "words": words, "conditions": rows}
+
+
 RULES = (
+    infill_effects,
     cited(shared.mass_target, "7.7.5.2"),
     cited(shared.mass_sum, "7.7.5.2"),
     cited(shared.modes_enough, "7.7.5.2"),
@@ -255,6 +332,13 @@ RULES = (
     cited(earlier.drift_limit, "7.11.1.1"),
     drift_limits,
     roof_drift_limit,
+    roof_drift_ratio,
+    roof_drift_verdict,
+    cited(shared.torsion_irregular, "7.1, Table 5 item i"),
+    cited(shared.drift_at_edges, "7.11.1, with the torsion of 7.8"),
+    cited(shared.V_base_drift_same, "7.11.1"),
+    cited(shared.factor_drift_none, "7.11.1"),
+    cited(shared.drift_verdict_alone, "7.11.1.1"),
     drift_notes,
     earlier.horizontal_by("Table 5", HORIZONTAL, False),
     regularity_consequences,

@@ -11,7 +11,7 @@ from plumb_core.editions.ubc97 import ground, lateral, response, tables, weight
 from plumb_core.rules import Rule, rule_set
 
 _BASE = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
-_ZONE_4 = _BASE | rule_set(*ground.ZONE_4, *lateral.ZONE_4)
+_ZONE_4 = _BASE | rule_set(*ground.ZONE_4, *lateral.ZONE_4, *response.ZONE_4)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
@@ -54,21 +54,33 @@ EDITION = Edition(
         "A_B",
         "regular",
         "irregularities",
+        "shared_columns",
+        "diaphragm_spans",
+        "frame_share",
         "light_frame",
         "T_a_formula",
         "static_method",
         "walls",
+        "structure_type",
     ),
     options={
+        "structure_type": response.STRUCTURE_TYPES,
         "zone": tuple(tables.TABLE_16_I),
         "soil": ("S_A", "S_B", "S_C", "S_D", "S_E", "S_F"),
         "source_type": ("A", "B", "C"),
         "occupancy_category": tuple(tables.TABLE_16_K),
-        "static_method": ("1630.2.1", lateral.SIMPLIFIED),
+        "static_method": ("1630.2.1", ground.SIMPLIFIED),
     },
     period_types=tuple(tables.C_T),
     formulas=("30-8", "30-9"),
-    words={"period_type": words.PERIOD_TYPES, "T_a_formula": {"30-8": "30-8 general", "30-9": "30-9 walls"}},
+    words={
+        "structure_type": {
+            "other": "all other structures",
+            "single_story_steel": "single-story steel frame, groups B, F, S, H-4, H-5",
+        },
+        "period_type": words.PERIOD_TYPES,
+        "T_a_formula": {"30-8": "30-8 general", "30-9": "30-9 walls"},
+    },
     walls_with=("30-9",),
     systems=tables.SYSTEMS,
     ground_keys=("Z", "N_a", "N_v", "C_a", "C_v", "T_0", "T_S"),

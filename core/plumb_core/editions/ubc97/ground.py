@@ -16,6 +16,7 @@ from plumb_core.rules import Array, rule
 VELOCITY = (("S_A", 1500.0), ("S_B", 760.0), ("S_C", 360.0), ("S_D", 180.0))
 """Table 16-J: lower bounds of the shear wave velocity, m/s."""
 BLOWS = (("S_C", 50.0), ("S_D", 15.0))
+SIMPLIFIED = "1630.2.3"
 STRENGTH = (("S_C", 100.0), ("S_D", 50.0))
 
 
@@ -28,9 +29,17 @@ def soil_by_measurement(v_s30: float | None = None, N_SPT: float | None = None, 
     return shared.measured(VELOCITY, BLOWS, STRENGTH, "S_E", v_s30, N_SPT, s_u, softer_holds=True)
 
 
-@rule(clause="1629.3", tex=r"\q{site_class_used} = \q{soil}\text{, by default }S_D\text{ unless }S_E\text{ or }S_F")
-def site_class_used(soil: str, class_by_default: bool = False) -> str:
-    """Soil profile type that the coefficients are read for: S_D where the soil isn't known."""
+@rule(
+    clause="1629.3, 1630.2.3.2",
+    tex=r"\q{site_class_used} = \q{soil}\text{, by default }S_D\text{ unless }S_E\text{ or }S_F",
+)
+def site_class_used(soil: str, class_by_default: bool = False, zone: str = "", static_method: str = "") -> str:
+    """Soil profile type that the coefficients are read for: S_D where the soil isn't known.
+
+    With the simplified method S_D in zones 3 and 4, S_E in zones 1, 2A and 2B (1630.2.3.2).
+    """
+    if class_by_default and static_method == SIMPLIFIED and zone in ("1", "2A", "2B") and soil != "S_F":
+        return "S_E"
     return "S_D" if class_by_default and soil in ("S_A", "S_B", "S_C") else soil
 
 
@@ -166,7 +175,10 @@ def ground_notes(
             "site-specific spectrum (1631.2 item 2) for the modal analysis; the static base shear stays with C_a and C_v"
         )
     if soil != site_class_used:
-        notes.append(f"soil profile {soil} by default: 1629.3 gives S_D where the soil is not known, and S_D is taken")
+        clause = "1629.3" if site_class_used == "S_D" else "1630.2.3.2"
+        notes.append(
+            f"soil profile {soil} by default: {clause} gives {site_class_used} where the soil is not known, and {site_class_used} is taken"
+        )
     elif class_by_default and soil != "S_D":
         notes.append(f"soil profile {soil} by default: 1629.3 gives S_D unless {soil} soils are shown; {soil} is taken")
     if exceeds(N_a, 1.0):

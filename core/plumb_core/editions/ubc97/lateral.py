@@ -8,14 +8,13 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.editions import podiums, shared
-from plumb_core.editions.systems import FOOT, governing_factor, height_of, permission, systems_of
+from plumb_core.editions import conditions, podiums, shared
+from plumb_core.editions.systems import FOOT, governing_factor, height_of, names_of, permission, systems_of
 from plumb_core.editions.ubc97 import tables
+from plumb_core.editions.ubc97.ground import SIMPLIFIED
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import exceeds, reaches, within
-from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, rule
-
-SIMPLIFIED = "1630.2.3"
+from plumb_core.rules import Array, Candidate, Governed, Rule, bounded, cited, renamed, rule
 
 
 @rule(clause="1630.2.2", tex=r"\q{C_t} = 1630.2.2(\q{period_type})")
@@ -153,7 +152,7 @@ def static_permitted(
     N: int,
     T: float,
     site_class_used: str,
-    regular: bool | None = None,
+    regular_known: str = "",
     occupancy_category: str = "",
     stacked_systems: Sequence[Mapping[str, Any]] = (),
     podium: Mapping[str, Any] | None = None,
@@ -170,9 +169,9 @@ def static_permitted(
         return (
             "not permitted: more than five stories or 65 ft without the same system over the height (1629.8.4 item 3)"
         )
-    if regular is None:
+    if not regular_known:
         return "permitted" if low else "open: irregularities are not stated"
-    if regular:
+    if regular_known == "regular":
         return "permitted"
     return "permitted" if low else "not permitted: irregular, more than five stories or 65 ft (1629.8.3 item 3)"
 
@@ -327,14 +326,41 @@ def two_stage(
     Z: float,
     N_v: float,
     I: float,
+    period_type: str = "",
+    regular: bool | None = None,
 ) -> dict[str, Any]:
-    """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts."""
+    """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
+
+    The period of the upper part is at most 1.4 times that of Method A of its own height, 1.3 times in zone 4 (1630.2.2);
+    F_t acts at the top of the upper part.
+    """
 
     def coefficient_of(T: float, R_part: float) -> Governed:
         least = C_s_lower_zone_4.function(C_a, I, Z, N_v, R_part) if zone == "4" else C_s_lower.function(C_a, I)
         return bounded(C_s_plateau.function(C_v, I, R_part, T), upper=C_s_upper.function(C_a, I, R_part), lower=least)
 
-    return podiums.two_stage(podium, w, h, R, rho, coefficient_of, lambda T: 1.0, "1629.8.3 item 4")
+    C = tables.C_T.get(podium.get("period_type") or period_type)
+    times = 1.3 if zone == "4" else 1.4
+    parts = podium.get("parts_regular")
+    both = {
+        "words": "both parts regular by themselves (1629.8.3 item 4)",
+        "met": regular if parts is None else parts,
+        "value": None,
+        "limit": 1.0,
+    }
+    return podiums.two_stage(
+        podium,
+        w,
+        h,
+        R,
+        rho,
+        coefficient_of,
+        lambda T: 1.0,
+        "1629.8.3 item 4",
+        None if C is None else lambda height: times * C * height**0.75,
+        lambda T: 0.0 if within(T, 0.7) else min(0.07 * T, 0.25),
+        (both,),
+    )
 
 
 @rule(clause="1629.6, Table 16-N", tex=r"\q{height_limit} = \text{Table 16-N}(\q{lateral_system})")
@@ -343,11 +369,10 @@ def height_limit(
     zone: str,
     stacked_systems: Sequence[Mapping[str, str]] = (),
     beside_systems: Sequence[Mapping[str, str]] = (),
+    w: Array | None = None,
 ) -> float:
     """Greatest height of the system, m, in the zone; 0 where it is not permitted."""
-    return height_of(
-        tables.SYSTEMS, [lateral_system, *(s["lateral_system"] for s in (*stacked_systems, *beside_systems))], zone
-    )
+    return height_of(tables.SYSTEMS, names_of(lateral_system, stacked_systems, beside_systems, w), zone)
 
 
 @rule(clause="1629.6, Table 16-N")
@@ -390,10 +415,25 @@ def direction_rule(zone: str) -> list[str]:
 
 
 @rule(clause="1633.1")
-def directions_together(zone: str, irregularities: Mapping[str, bool] | None = None) -> str:
-    """Why both directions act together: plan irregularity 5 outside zone 1."""
-    if zone != "1" and (irregularities or {}).get("nonparallel_systems"):
+def directions_together(
+    zone: str,
+    irregularities: Mapping[str, bool] | None = None,
+    torsion_both: bool | None = None,
+    shared_columns: bool | None = None,
+) -> str:
+    """Why both directions act together outside zone 1: plan irregularity 5, plan irregularity 1 about both axes, or columns
+    of two intersecting systems.  Begins with "open" where it isn't known whether the torsion is about both axes."""
+    if zone == "1":
+        return ""
+    types = irregularities or {}
+    if types.get("nonparallel_systems"):
         return "nonparallel systems (1633.1)"
+    if torsion_both:
+        return "torsional irregularity about both axes (1633.1)"
+    if shared_columns:
+        return "columns of two intersecting systems (1633.1)"
+    if types.get("torsional") and torsion_both is None:
+        return "open: torsional irregularity about both axes (1633.1)"
     return ""
 
 
@@ -408,6 +448,8 @@ RULES = (
     two_stage,
     height_limit,
     system_permission,
+    conditions.dual_systems(("dual_",), "1629.6.5"),
+    conditions.flexible_diaphragm(2.0, "1630.6"),
     cited(shared.h_n, "1630.2.2"),
     cited(shared.h_x, "1630.5"),
     cited(shared.N, "1629.8"),
@@ -429,8 +471,13 @@ RULES = (
     cited(shared.M_story, "1630.8"),
     eccentricity,
     cited(shared.M_ta, "1630.6"),
+    cited(shared.irregular_types, "1629.5.3"),
+    cited(shared.regular_known, "1629.5"),
     static_permitted,
     static_notes,
+    cited(shared.static_governed_by, "1630.2.1"),
+    cited(shared.site_spectrum, "1631.2 item 2"),
+    renamed(C_s_plateau, {"T": "T_for_drift", "C_s_plateau": "C_s_plateau_drift"}),
     load_combinations,
     direction_rule,
     directions_together,

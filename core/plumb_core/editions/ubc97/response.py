@@ -9,8 +9,9 @@ from typing import Any
 from plumb_core.editions import plans, shared
 from plumb_core.editions.shared import Irregularity
 from plumb_core.editions.systems import FOOT
+from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import below, exceeds, within
-from plumb_core.rules import Array, Governed, cited, rule
+from plumb_core.rules import Array, Governed, bounded, cited, rule, without
 
 
 @rule(clause="1631.5.3")
@@ -31,9 +32,11 @@ def modal_rules() -> list[str]:
 
 
 @rule(clause="1631.5.4", tex=r"\q{scaling_share} = 0.90,\ 0.80\text{ with a site spectrum},\ 1.0\text{ if irregular}")
-def scaling_share(regular: bool, site_spectrum: bool = False) -> float:
+def scaling_share(regular_known: str, site_spectrum: bool = False) -> float:
     """Share of the static base shear that the modal one must reach."""
-    if not regular:
+    if not regular_known:
+        raise MissingInput("regular")
+    if regular_known == "irregular":
         return 1.0
     return 0.8 if site_spectrum else 0.9
 
@@ -45,8 +48,10 @@ def scaled() -> list[str]:
 
 
 @rule(clause="1629.5.3, Table 16-M type 1")
-def torsion_class(torsion_ratio: Array) -> list[str]:
+def torsion_class(torsion_ratio: Array, diaphragm_class: str = "") -> list[str]:
     """Torsional irregularity of each story: more than 1.2, for diaphragms that are not flexible; there is no graver class."""
+    if diaphragm_class == "flexible":
+        return ["regular"] * len(torsion_ratio)
     return shared.torsion_classes(torsion_ratio, 1.2)
 
 
@@ -80,7 +85,10 @@ def vertical_irregularities(
     irregular = shared.less_than_above(
         story_strength, [("5 weak story, below 65 %: 1629.9.1", 0.65, None), ("5 weak story", 0.80, None)], "Table 16-L"
     )
-    irregular += shared.more_than_adjacent(lateral_width, 1.3, "3 vertical geometric", "Table 16-L")
+    # one-story penthouses need not be considered for type 3
+    irregular += shared.more_than_adjacent(
+        lateral_width, 1.3, "3 vertical geometric", "Table 16-L", light_roof_exempt=True
+    )
     if shared.steady_drift(drift_ratio, 1.3):
         return irregular
     irregular += shared.less_than_above(story_stiffness, [("1 soft story", 0.7, 0.8)], "Table 16-L")
@@ -99,10 +107,51 @@ def T_drift(T_a: float, T_analysis: float | None = None) -> float:
     return T_a if T_analysis is None else T_analysis
 
 
+STRUCTURE_TYPES = ("other", "single_story_steel")
+
+
 @rule(clause="1630.10.2", tex=r"\q{drift_limit} = 0.025\text{ for }\q{T_drift} < 0.7\,\text{s},\ \text{else }0.020")
-def drift_limit(T_drift: float) -> float:
-    """Limit of the story drift over the story height."""
+def drift_limit(T_drift: float, structure_type: str = "other", N: int = 0) -> Governed | float:
+    """Limit of the story drift over the story height.
+
+    None for single-story steel-framed structures of groups B, F and S, or H divisions 4 and 5, as declared (exception 2).
+    """
+    if structure_type not in STRUCTURE_TYPES:
+        raise RuleRefused(
+            "structure_type",
+            f"1630.10.2 has no structure of type {structure_type!r}",
+            f"Use one of: {', '.join(STRUCTURE_TYPES)}.",
+        )
+    if structure_type == "single_story_steel":
+        if N != 1:
+            raise RuleRefused(
+                "structure_type",
+                "the exception of 1630.10.2 is for single-story steel-framed structures",
+                "Declare `other` for this structure.",
+            )
+        return Governed(math.inf, "1630.10.2, exception 2")
     return 0.025 if below(T_drift, 0.7) else 0.020
+
+
+@rule(
+    clause="1630.10.3, 1630.2.1",
+    tex=r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper})\text{, without Eq. 30-6 and the limit of the period}",
+)
+def C_s_drift(C_s_plateau_drift: Governed, C_s_upper: Governed) -> Governed:
+    """Coefficient for drift: neither Eq. 30-6 nor the limit of the period counts."""
+    return bounded(C_s_plateau_drift, upper=C_s_upper)
+
+
+@rule(
+    clause="1630.10.3, 1630.2.1",
+    tex=r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper}) \ge 0.8\,\q{Z}\,\q{N_v}\,\q{I}/\q{R}",
+    defines="C_s_drift",
+)
+def C_s_drift_zone_4(
+    C_s_plateau_drift: Governed, C_s_upper: Governed, Z: float, N_v: float, I: float, R: float
+) -> Governed:
+    """Coefficient for drift in zone 4: Eq. 30-7 is not waived."""
+    return bounded(bounded(C_s_plateau_drift, upper=C_s_upper), lower=Governed(0.8 * Z * N_v * I / R, "30-7"))
 
 
 @rule(clause="1630.1.3", tex=r"\q{theta} = \frac{\q{P}\,\q{delta_e}}{\q{V_drift}\,h}")
@@ -236,6 +285,7 @@ def drift_notes() -> list[str]:
     ]
 
 
+ZONE_4 = (C_s_drift_zone_4,)
 RULES = (
     cited(shared.mass_target, "1631.5.2"),
     cited(shared.mass_sum, "1631.5.2"),
@@ -263,6 +313,14 @@ RULES = (
     theta_limit,
     theta_exempt,
     second_order,
+    cited(shared.drift_at_edges, "1630.9.1"),
+    shared.gravity_by(shared.DEAD_AND_LIVE | {"snow": 1.0}, "1630.1.3", "dead, floor live and snow load"),
+    cited(shared.T_for_drift, "1630.10.3"),
+    C_s_drift,
+    cited(shared.V_base_drift, "1630.10.3"),
+    cited(shared.factor_drift, "1631.5.4, 1630.10.3"),
+    cited(without(shared.theta_verdict, "theta_checked"), "1630.1.3"),
+    cited(without(shared.drift_verdict_alone, "drift_limits"), "1630.10.2"),
     drift_notes,
     separation,
     horizontal_irregularities,

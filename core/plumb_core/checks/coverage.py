@@ -1,0 +1,57 @@
+"""Coverage: which submitted values are rechecked and at which level, and which are not and why."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from plumb_core.checks.check import Check
+from plumb_core.checks.claims import AddedUp
+from plumb_core.checks.context import Context
+from plumb_core.documents import results
+from plumb_core.documents.submission import Claim
+
+NO_CHECK = "no rule of the edition and no check uses it"
+BY_MODEL = "a mode is rechecked against the modes of a reference model, and there is none"
+
+
+def coverage(context: Context, checks: Sequence[Check]) -> results.Coverage:
+    """Coverage of the submitted values; derived values don't count."""
+    level: dict[int, int] = {}
+    why: dict[int, str] = {}
+    unchecked: list[str] = []
+    for check in checks:
+        claim = check.claim
+        if claim is not None and not isinstance(claim, AddedUp):
+            if check.level is None:
+                why.setdefault(id(claim), check.note)
+                unchecked.append(check.id)
+            else:
+                level[id(claim)] = max(level.get(id(claim), 0), check.level)
+        if check.level is None:
+            continue
+        for key in check.covers:
+            of_key = context.claims.of_cases.get(key) or context.claims.by_key.get(key)
+            for covered in of_key.all if of_key is not None else ():
+                level.setdefault(id(covered), check.level)
+    # a claim that a check found again under another name keeps its place
+    missing = [claim for claim in context.claims.claims if id(claim) not in level]
+    return {
+        "claims": len(context.claims.claims),
+        "rechecked": len(context.claims.claims) - len(missing),
+        "recomputed": sum(found in (1, 2) for found in level.values()),
+        "independent": sum(found == 3 for found in level.values()),
+        "unchecked": unchecked,
+        "not_rechecked": [_place(claim, why.get(id(claim), "")) for claim in missing],
+    }
+
+
+def _place(claim: Claim, why: str) -> results.NotRechecked:
+    of_modes = claim.point is not None and claim.quantity not in ("T_points", "S_a")
+    return {
+        "quantity": claim.quantity,
+        "direction": claim.direction,
+        "story": claim.story,
+        "point": claim.point,
+        "case": claim.case,
+        "why": why or (BY_MODEL if of_modes else NO_CHECK),
+    }

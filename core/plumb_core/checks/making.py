@@ -1,0 +1,119 @@
+"""How checks are made: of one value against both sides, and of values along the height with one origin."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+
+from plumb_core.checks.check import Check, Limit, Role, Subject, Verdict
+from plumb_core.checks.claims import AddedUp, rounding, theirs
+from plumb_core.checks.context import Context, Ours, read_off
+from plumb_core.checks.judging import outcome_of
+from plumb_core.quantities import QUANTITIES, Kind
+from plumb_core.rules import Key, Step
+
+
+def check_of(
+    context: Context,
+    key: Key,
+    index: int | None,
+    claim: Subject,
+    independent_step: Step | Ours,
+    carried_step: Step | Ours | None,
+    limit_step: Step | None = None,
+    not_used: str = "",
+) -> Check:
+    """The check of one submitted value against steps of both sides."""
+    quantity = QUANTITIES[key.name]
+    place = (claim.story or "") if quantity.kind is Kind.STORIES else "" if index is None else str(index + 1)
+    where = f"point {place}" if quantity.kind is Kind.POINTS else place
+    again = (claim.case or "again") if _is_again(context, key, index, claim) else ""
+    label = " ".join(part for part in (quantity.symbol, key.direction, where, again) if part)
+    clause = _clause(context, key)
+    if key in context.independent.adopted:
+        note = "taken over from the submission: the brief has no value of its own"
+        return Check("value", key, label, claim, place, index, clause=clause, note=note)
+    if not_used:
+        return Check(
+            "value", key, label, claim, place, index, verdict=Verdict.NOTE, level=3, clause=clause, note=not_used
+        )
+    value, floor = theirs(claim), rounding(claim)
+    own = read_off(independent_step, index)
+    recomputed = None if carried_step is None else read_off(carried_step, index).value
+    independent = None if own.value is None else context.compared(key.name, value, own.value, floor)
+    carried = None if recomputed is None else context.compared(key.name, value, recomputed, floor)
+    if independent is None and carried is None:
+        return Check("value", key, label, claim, place, index, clause=clause, note=own.why)
+    verdict, role, follows = outcome_of(independent, carried)
+    limit, breached = _limit(context, key, value, floor, limit_step)
+    if breached:
+        verdict, role = Verdict.BREACHES, role or Role.ORIGIN
+    return Check(
+        "value",
+        key,
+        label,
+        claim,
+        place,
+        index,
+        carried=carried,
+        independent=independent,
+        verdict=verdict,
+        role=role,
+        level=2 if own.value is None or own.rests_on_adopted else 3,
+        limit=limit,
+        follows=follows,
+        clause=clause,
+        note=f"not stated: the {claim.source.note} stands for it" if isinstance(claim, AddedUp) else "",
+    )
+
+
+def _clause(context: Context, key: Key) -> str:
+    own = context.independent
+    return own.rules[key.name].clause if key.name in own.rules and key not in own.inputs else ""
+
+
+def _is_again(context: Context, key: Key, index: int | None, claim: Subject) -> bool:
+    """Whether the same place has been stated before, by this or by another case."""
+    of_key = context.claims.by_key.get(key)
+    if of_key is None:
+        # what is made of a base reaction stands for a value that isn't stated
+        return False
+    return claim is not (of_key.single[0] if index is None else of_key.indexed[index])
+
+
+def _limit(
+    context: Context, key: Key, value: float | str, floor: float, bound: Step | None
+) -> tuple[Limit | None, bool]:
+    """The code's limit on a value, where it has one that is finite, and whether the value breaches it."""
+    if bound is None or isinstance(value, str) or math.isinf(bound.value):
+        return None, False
+    name, side = context.edition.limits[key.name]
+    limit = Limit(
+        float(bound.value),
+        side,
+        name,
+        QUANTITIES[name].symbol,
+        context.independent.rules[name].clause,
+        bound.governed.governed_by if bound.governed else None,
+    )
+    held = context.compared(key.name, value, limit.value, floor)
+    return limit, not held.agrees and (held.multiples > 0) == (side == "max")
+
+
+def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterator[Check]:
+    """Checks of one quantity along the height: those that deviate follow from the worst of them."""
+    off = [c for c in checks if c.role is Role.ORIGIN]
+    if not off:
+        yield from checks
+        return
+    # of those that are as far off as their digits tell, the first
+    worst = max(off, key=lambda c: round(abs(c.shown.multiples), 1) if c.shown else 0.0)
+    for check in checks:
+        if check is worst:
+            said = "; ".join(p for p in (check.note, slip[1]) if p)
+            yield replace(check, slip=slip[0], note=said)
+        elif check.role is Role.ORIGIN:
+            yield replace(check, role=Role.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
+        else:
+            yield check

@@ -1,0 +1,132 @@
+"""What the stage of drift shows beside its checks."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from plumb_core.checks.context import Context
+from plumb_core.checks.reference import own_ends
+from plumb_core.checks.stages.drift.inputs import DRIFTS, Governing
+from plumb_core.checks.stages.values import listed, number, reference_case, stated_by_story
+from plumb_core.documents import results
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Array, Evaluation, Key, Step
+
+
+def drift_shown(context: Context) -> results.DriftStage | None:
+    if not context.drifts:
+        return None
+    found = {g.direction: _of_direction(context, g) for g in context.drifts}
+    return {"X": found.get("X"), "Y": found.get("Y")}
+
+
+def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDirection:
+    d, own = governing.direction, context.independent
+    ratio = own.get("drift_ratio", d)
+    limit = number(own, "drift_limit", d)
+    limits = own.get("drift_limits", d)
+    stories = len(context.claims.stories)
+    ratios = None if ratio is None else np.asarray(ratio, dtype=float)
+    # what a unit of elastic drift comes to over the height at each story
+    with np.errstate(divide="ignore", invalid="ignore"):
+        per = None if ratios is None else np.where(governing.elastic > 0, ratios / governing.elastic, np.nan)
+    worst = None if ratios is None else int(np.nanargmax(ratios))
+    by_story = limits if limits is not None else [limit] * stories
+    theta_limit = number(own, "theta_limit", d)
+    theta = own.get("theta", d)
+    stated = stated_by_story(context, "theta", d)
+    return {
+        "cases": _case_drifts(context, governing, per),
+        "governing": list(governing.case),
+        "ratio": listed(ratios),
+        "ratio_theirs": _theirs_over_height(context, governing, per),
+        "limit": [None if v is None or not np.isfinite(v) else float(v) for v in by_story],
+        "at_edges": governing.at_edges,
+        "chain": [] if worst is None else _chain(context, governing, worst),
+        "chain_story": None if worst is None else context.claims.stories[worst],
+        "theta": None if theta is None else listed(np.asarray(theta)),
+        "theta_theirs": None if stated is None else listed(stated),
+        "theta_limit": theta_limit,
+        "notes": list(own.get("drift_notes", d) or []),
+    }
+
+
+def _theirs_over_height(context: Context, governing: Governing, per: Array | None) -> list[float | None] | None:
+    """The drifts that they give as amplified, over the height as the limit is worded; the greatest of each story."""
+    amplifier = number(context.independent, "amplifier", governing.direction)
+    if not governing.pairs or per is None or not amplifier:
+        return None
+    return listed(np.max([p.large for p in governing.pairs], axis=0) * per / amplifier)
+
+
+def _case_drifts(context: Context, governing: Governing, per: Array | None) -> list[results.CaseDrift]:
+    d = governing.direction
+    amplifier = number(context.independent, "amplifier", d)
+    # where the design spectrum holds the reduction itself, it is the one that drifts are amplified by
+    reduced = number(context.independent, "spectrum_factor", d) or (1.0 / amplifier if amplifier else None)
+    cases: list[results.CaseDrift] = []
+    for case, along in context.results.seismic(context.results.with_values(*DRIFTS)):
+        ends = context.results.drifts(d, case) if along == d else None
+        if ends is None:
+            continue
+        role = context.claims.cases[case]
+        at = ends.greatest if governing.at_edges and not np.all(np.isnan(ends.greatest)) else ends.mean
+        stated = at
+        if role.level == "amplified":
+            at = at / amplifier if amplifier else at * np.nan
+        elif role.level == "elastic":
+            at = at * reduced if reduced is not None else at * np.nan
+        moved = context.results.ends("displacement", d, case)
+        own = reference_case(context, case, d)
+        cases.append(
+            {
+                "case": case,
+                "level": role.level,
+                "kind": role.kind,
+                "stated": listed(stated),
+                "ratio": listed(None if per is None else at * per),
+                "displacement": listed(None if moved is None else moved.mean),
+                "displacement_own": None if own is None else listed(own_ends(own, "displacement", d).mean(axis=1)),
+            }
+        )
+    return cases
+
+
+def _chain(context: Context, governing: Governing, worst: int) -> list[results.Part]:
+    """From the elastic drift of the worst story to its design drift over the height: each factor with its clause."""
+    own, d = context.independent, governing.direction
+    parts: list[results.Part] = [
+        _part("elastic drift, " + governing.case[worst], "δ_e", float(governing.elastic[worst]), "m", "")
+    ]
+    step = own.at(Key("amplifier", d)) if "amplifier" in own.rules else None
+    parts += [] if step is None else _factors(own, step)
+    Delta = own.get("Delta", d)
+    if Delta is not None:
+        parts.append(_part("design drift", "Δ", float(Delta[worst]), "m", own.rules["Delta"].clause))
+    ratio = own.get("drift_ratio", d)
+    if ratio is not None:
+        parts.append(
+            _part(
+                "over the height",
+                QUANTITIES["drift_ratio"].symbol,
+                float(ratio[worst]),
+                "",
+                own.rules["drift_ratio"].clause,
+            )
+        )
+    return parts
+
+
+def _factors(evaluation: Evaluation, step: Step) -> list[results.Part]:
+    """The factors of the amplifier, each as it stands in it; the amplifier itself where it has none."""
+    named = [evaluation.at(key) for key in step.inputs]
+    numbers = [s for s in named if isinstance(s.value, float | int) and not isinstance(s.value, bool)]
+    parts = [
+        _part(QUANTITIES[s.key.name].meaning.lower(), QUANTITIES[s.key.name].symbol, float(s.value), "", s.clause)
+        for s in numbers
+    ]
+    return [*parts, _part("together", "δ/δ_e", float(step.value), "", step.clause)]
+
+
+def _part(words: str, symbol: str, value: float, unit: str, clause: str) -> results.Part:
+    return {"words": words, "symbol": symbol, "value": value, "unit": unit, "clause": clause}

@@ -1,0 +1,1 @@
+"""Scaling: the modal base shear, what it is made of, and the factor on it."""
