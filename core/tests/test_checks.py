@@ -9,15 +9,16 @@ from typing import Any
 
 import pytest
 from plumb_core.checks import registry
-from plumb_core.checks.check import KINDS, Check, Role, Verdict, check_id
+from plumb_core.checks.check import Check, check_id
 from plumb_core.checks.checkers import checkers
 from plumb_core.checks.claims import ClaimSet, key_of, rounding, theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.difference import Flip, difference
 from plumb_core.checks.earlier_ids import present_id
+from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.recheck import checks_of, context_of, recheck
-from plumb_core.checks.wording import draft
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.documents.submission import Claim, Submission
 from plumb_core.errors import InputRefused
 from plumb_core.rules import Key
@@ -123,8 +124,8 @@ def test_every_kind_has_its_wording(kind: str) -> None:
     side = compare(2.0, 1.0, 0.01, 0.0)
     key, note = Key("V", "X"), "what was looked at"
     check = Check(kind, key, "V X", claim, carried=side, verdict=Verdict.DIFFERS, level=1, note=note)
-    assert bool(draft(check)) == (kind != "unplaced")
-    assert draft(dataclasses.replace(check, verdict=Verdict.AGREES)) == ""
+    assert bool(check.draft) == (kind != "unplaced")
+    assert dataclasses.replace(check, verdict=Verdict.AGREES).draft == ""
 
 
 def test_results_signed_against_the_axis_are_compared_by_their_size(brief: dict[str, Any]) -> None:
@@ -248,7 +249,7 @@ def test_a_checker_is_found_by_its_decorator(brief: dict[str, Any], monkeypatch:
     checkers.cache_clear()
     try:
 
-        @registry.checker
+        @registry.checker("gap")
         def heavy_roofs(context: Context) -> list[Check]:
             return [Check("value", Key("W"), "W again", place="roof", verdict=Verdict.NOTE)]
 

@@ -43,7 +43,7 @@ def core(tmp_path_factory: pytest.TempPathFactory) -> Path:
     copy = tmp_path_factory.mktemp("core")
     shutil.copytree(CORE, copy / "plumb_core", ignore=shutil.ignore_patterns("__pycache__"))
     added = [add(textwrap.dedent(block), copy) for _, block in BLOCK.findall(README)]
-    assert len(added) == 7
+    assert len(added) == 6
     return copy
 
 

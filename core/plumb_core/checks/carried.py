@@ -7,7 +7,8 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.checks.claims import AddedUp, ClaimSet, ClaimsOfKey, theirs
+from plumb_core.checks.check import AddedUp
+from plumb_core.checks.claims import ClaimSet, ClaimsOfKey, theirs
 from plumb_core.checks.compare import half_unit
 from plumb_core.documents.submission import Claim
 from plumb_core.errors import MissingInput

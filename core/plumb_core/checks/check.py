@@ -2,93 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from enum import StrEnum
+from dataclasses import dataclass, field, fields
 from typing import Literal
 
 from plumb_core.checks.compare import Comparison
+from plumb_core.checks.kinds import KINDS
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.derivation import key_id
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
-
-
-class Verdict(StrEnum):
-    """What a check comes to."""
-
-    AGREES = "agrees"
-    DIFFERS = "differs"
-    BREACHES = "breaches"
-    """a limit of the code"""
-    QUESTION = "question"
-    """something is there and doubtful"""
-    NOTE = "note"
-    GAP = "gap"
-    """something that has to be stated is not"""
-    OPEN = "open"
-    """our side lacks what it takes"""
-
-
-class Role(StrEnum):
-    """Where a deviation starts."""
-
-    ORIGIN = "origin"
-    INHERITED = "inherited"
-
-
-@dataclass(frozen=True, slots=True)
-class CheckKind:
-    """What a check does.
-
-    Attributes
-    ----------
-    name : of the kind
-    title : in words
-    prefix : of the id; empty for kinds that recheck one submitted value itself, of which there is one check each
-    """
-
-    name: str
-    title: str
-    prefix: str = ""
-
-
-KINDS: dict[str, CheckKind] = {
-    kind.name: kind
-    for kind in (
-        CheckKind("value", "a submitted value against ours"),
-        CheckKind("unplaced", "a value of a story that the brief doesn't know"),
-        CheckKind("mass", "the mass of the analysis against the seismic weight"),
-        CheckKind("mode", "a mode against that of our own model"),
-        CheckKind("reciprocal", "a frequency against its own period"),
-        CheckKind("running_sum", "a running sum against its own rows"),
-        CheckKind("sum", "story values against their own total", "sum_"),
-        CheckKind("gap", "what is not stated", "gap_"),
-        CheckKind("target", "the sum of the modal masses against what the code asks for", "target_"),
-        CheckKind("axes", "which way the axes of the model run", "axes_"),
-        CheckKind("taken_from", "a period against the mode that it has to be taken from", "taken_from_"),
-        CheckKind("factor", "the scale factor against the one that is required", "scaled_by_"),
-        CheckKind("scaling", "what a scaling leaves to ask", "scaling_"),
-        CheckKind("reaction", "a base reaction against the base shear"),
-        CheckKind("twist", "torsional irregularity from the ends", "twist_"),
-        CheckKind("side", "the side of the accidental eccentricity in a case", "side_"),
-        CheckKind("case_missing", "a load case that is not there", "case_missing_"),
-        CheckKind("case_open", "what the cases leave to ask", "case_open_"),
-        CheckKind("amplified", "design drifts against the drifts that they are made of", "amplified_"),
-        CheckKind("drift", "the design story drift against its limit", "drift_"),
-        CheckKind("drift_consistent", "drifts against the displacements that they are differences of", "consistent_"),
-        CheckKind("drift_open", "what the drifts leave to ask", "drift_open_"),
-        CheckKind("stability", "the greatest stability coefficient against its limit", "stability_"),
-        CheckKind("load", "a load of the weight make-up against what the code counts of it"),
-        CheckKind("make_up", "a weight against its own make-up", "make_up_"),
-        CheckKind("own", "a result against that of our own model", "own_"),
-        CheckKind("declared", "what is declared of the analysis", "declared_"),
-        CheckKind("make_up_open", "what the weight make-up leaves to ask", "make_up_open_"),
-        CheckKind("combination", "a load combination that the code asks for", "combination_"),
-        CheckKind("process", "what the analysis as a whole leaves to ask", "process_"),
-        CheckKind("missing_mode", "a mode of ours that their list lacks", "missing_mode_"),
-    )
-}
-"""Kinds of checks; a checker makes checks of one or several of them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +24,15 @@ class Limit:
     symbol: str
     clause: str
     governed_by: str | None = None
+
+
+class AddedUp(Claim):
+    """A total that isn't stated: the sum of its stated parts stands for it.
+
+    half : half a unit of the last digit of the parts, added up, in the core's unit
+    """
+
+    half: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,34 +116,30 @@ class Check:
 
     def resting_on(self, origins: tuple[str, ...], role: Role | None) -> Check:
         """This check with the origins that it rests on, and its role in view of them."""
-        # written out: a recheck links half of its checks, and `replace` takes ten times as long
-        return Check(
-            self.kind,
-            self.key,
-            self.label,
-            self.subject,
-            self.place,
-            self.index,
-            self.repeats,
-            self.carried,
-            self.independent,
-            self.verdict,
-            role,
-            self.level,
-            self.limit,
-            self.follows,
-            origins,
-            self.clause,
-            self.note,
-            self.slip,
-            self.covers,
-            self.upstream,
-        )
+        # all fields but two as they are; `replace` would make the id again and takes ten times as long
+        linked = object.__new__(Check)
+        for name in _FIELDS:
+            object.__setattr__(linked, name, getattr(self, name))
+        object.__setattr__(linked, "rests_on", origins)
+        object.__setattr__(linked, "role", role)
+        return linked
 
     @property
     def claim(self) -> Claim | None:
         """The submitted value; None where there is none, or where the subject is derived."""
         return self.subject if isinstance(self.subject, Claim) else None
+
+    @property
+    def added_up(self) -> bool:
+        """Whether the subject is a total that isn't stated: the sum of its stated parts."""
+        return isinstance(self.subject, AddedUp)
+
+    @property
+    def draft(self) -> str:
+        """Text of a remark: what was submitted, what the code gives, what is required; empty where none is needed."""
+        if self.verdict not in (Verdict.DIFFERS, Verdict.BREACHES, Verdict.GAP, Verdict.QUESTION):
+            return ""
+        return KINDS[self.kind].wording(self)
 
     @property
     def shown_side(self) -> Literal["carried", "independent"] | None:
@@ -224,6 +152,9 @@ class Check:
     def shown(self) -> Comparison | None:
         """The comparison of that side."""
         return self.carried if self.shown_side == "carried" else self.independent
+
+
+_FIELDS = tuple(f.name for f in fields(Check))
 
 
 def check_id(kind: str, key: Key, place: str = "", case: str = "", repeats: str = "") -> str:

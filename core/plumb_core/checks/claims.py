@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Subject, is_of_modes
+from plumb_core.checks.check import AddedUp, Subject, is_of_modes
 from plumb_core.checks.compare import half_unit
 from plumb_core.checks.modes import ModeTable
 from plumb_core.documents.base import Direction
@@ -37,15 +37,6 @@ class ClaimsOfKey:
     def all(self) -> list[Claim]:
         """All claims of the key."""
         return [*self.single, *self.indexed.values(), *(claim for _, claim in self.again)]
-
-
-class AddedUp(Claim):
-    """A total that isn't stated: the sum of its stated parts stands for it.
-
-    half : half a unit of the last digit of the parts, added up, in the core's unit
-    """
-
-    half: float = 0.0
 
 
 @dataclass(frozen=True)

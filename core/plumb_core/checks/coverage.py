@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from plumb_core.checks.check import Check
-from plumb_core.checks.claims import AddedUp
+from plumb_core.checks.check import AddedUp, Check
 from plumb_core.checks.context import Context
 from plumb_core.documents import results
 from plumb_core.documents.submission import Claim

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.check import Check
+from plumb_core.checks.verdict import Verdict
 
 
 @dataclass(frozen=True, slots=True)

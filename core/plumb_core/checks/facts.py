@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.claims import ClaimSet, theirs
+from plumb_core.checks.kinds import KINDS
 from plumb_core.derivation import key_id, plain
 from plumb_core.documents import results
 from plumb_core.documents.brief import Brief
@@ -177,7 +178,9 @@ def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results
         Step(key, fact.value, fact.source, fact.clause) for key, fact in evaluation.facts.items() if key not in known
     ]
     users = _users(evaluation, checks, {s.key for s in shown})
-    listed = [_shown(s, evaluation.facts.get(s.key), users.get(s.key, [])) for s in shown]
+    # without loads the seismic weight is assumed for P_x
+    gravity_known = "gravity" not in evaluation.rules or evaluation.get("gravity") is not None
+    listed = [_shown(s, evaluation.facts.get(s.key), users.get(s.key, []), gravity_known) for s in shown]
     return sorted(listed, key=lambda f: (f["quantity"], f["direction"] or "", f["case"] or ""))
 
 
@@ -191,20 +194,20 @@ def _is_fact(step: Step, evaluation: Evaluation) -> bool:
 
 def _users(evaluation: Evaluation, checks: Iterable[Check], keys: set[Key]) -> dict[Key, list[str]]:
     """Ids of the checks that depend on each of the keys."""
-    by_key: dict[tuple[Key, tuple[Key, ...]], list[str]] = {}
+    by_key: dict[tuple[Key, tuple[Key, ...], tuple[str, ...]], list[str]] = {}
     for check in checks:
-        by_key.setdefault((check.key, check.upstream), []).append(check.id)
+        by_key.setdefault((check.key, check.upstream, KINDS[check.kind].uses), []).append(check.id)
     users: dict[Key, list[str]] = {}
-    for (key, upstream), ids in by_key.items():
+    for (key, upstream, uses), ids in by_key.items():
         above = set(evaluation.ancestors(key))
-        for other in upstream:
+        for other in (*upstream, *(evaluation.key(name, key.direction) for name in uses)):
             above |= {other, *evaluation.ancestors(other)}
         for fact in (above | {key}) & keys:
             users.setdefault(fact, []).extend(ids)
     return users
 
 
-def _shown(step: Step, fact: Fact | None, used_by: list[str]) -> results.Fact:
+def _shown(step: Step, fact: Fact | None, used_by: list[str], gravity_known: bool) -> results.Fact:
     quantity = QUANTITIES[step.key.name]
     against = fact.contradicted_by if fact is not None else None
     return {
@@ -213,7 +216,7 @@ def _shown(step: Step, fact: Fact | None, used_by: list[str]) -> results.Fact:
         "story": None,
         "case": step.key.case,
         "value": _value(step.value),
-        "source": _SOURCES[step.source],  # type: ignore[typeddict-item]
+        "source": "assumed" if step.key.name == "P" and not gravity_known else _SOURCES[step.source],  # type: ignore[typeddict-item]
         "contradicted_by": None if against is None else {"value": _value(against.value), "source": against.source},
         "clause": step.clause,
         "used_by": used_by,

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from plumb_core.checks.check import Role, Verdict
 from plumb_core.checks.compare import Comparison
+from plumb_core.checks.verdict import Role, Verdict
 
 
 class Outcome(NamedTuple):

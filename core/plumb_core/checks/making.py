@@ -6,10 +6,11 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from plumb_core.checks.check import Check, Limit, Role, Subject, Verdict
-from plumb_core.checks.claims import AddedUp, rounding, theirs
+from plumb_core.checks.check import AddedUp, Check, Limit, Subject
+from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.context import Context, Ours, read_off
 from plumb_core.checks.judging import outcome_of
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key, Step
 

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from plumb_core.checks.check import Check, Role
-from plumb_core.checks.claims import AddedUp, rounding, theirs
+from plumb_core.checks.check import AddedUp, Check
+from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.context import Context
+from plumb_core.checks.kinds import KINDS
+from plumb_core.checks.verdict import Role
 from plumb_core.documents.submission import Claim
 from plumb_core.rules import Key
-
-OF_MODES = ("mode", "reciprocal", "running_sum", "target", "axes", "missing_mode", "taken_from")
-"""Kinds that no rule of an edition links with others."""
 
 
 def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
@@ -124,12 +123,13 @@ def _linked(
     beside: Mapping[Key, tuple[Key, ...]],
     context: Context,
 ) -> Check:
-    if (check.role is None and check.follows) or check.kind in OF_MODES:
+    linked_by = KINDS[check.kind].linked_by
+    if (check.role is None and check.follows) or linked_by == "none":
         return check
-    if check.kind == "mass":
+    if linked_by == "weights":
         weights = tuple(origins.get(Key("w"), ())) if check.role is Role.INHERITED else ()
         return _resting_on(check, weights, check.role, context)
-    if check.kind == "sum":
+    if linked_by == "total":
         return _sum(check, origins, context) if check.role is Role.ORIGIN else check
     if check.upstream and check.role is not None:
         return check if check.role is Role.ORIGIN else _from_upstream(check, origins, beside, context)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
+from plumb_core.checks.kinds import KINDS
 
 Function = Callable[[Context], Iterable[Check]]
 
@@ -15,11 +16,16 @@ Function = Callable[[Context], Iterable[Check]]
 class Checker:
     """A pure function from a context to checks.
 
-    of_claims_alone : whether its checks follow from the submission and from our own model's answer alone, so that they are
-        the same under every assumption on our side
+    Attributes
+    ----------
+    function : from a context to checks
+    kinds : of checks that it makes
+    of_claims_alone : whether its checks follow from the submission and from the answers of the reference model alone, so that
+        they are the same under every assumption on our side
     """
 
     function: Function
+    kinds: frozenset[str]
     of_claims_alone: bool = False
 
     def checks(self, context: Context) -> list[Check]:
@@ -35,13 +41,23 @@ class Checker:
 CHECKERS: list[Checker] = []
 
 
-def checker(function: Function) -> Function:
-    """Register a checker: a pure function that gives the checks of one kind, or of a few that belong together."""
-    CHECKERS.append(Checker(function))
-    return function
+def _registered(kinds: tuple[str, ...], of_claims_alone: bool) -> Callable[[Function], Function]:
+    unknown = sorted(set(kinds) - KINDS.keys())
+    if unknown or not kinds:
+        raise NameError(f"not a kind of check: {', '.join(unknown) or 'none is given'}; add it to KINDS")
+
+    def register(function: Function) -> Function:
+        CHECKERS.append(Checker(function, frozenset(kinds), of_claims_alone))
+        return function
+
+    return register
 
 
-def checker_of_claims(function: Function) -> Function:
-    """Register a checker whose checks follow from the submission and from our own model's answer alone."""
-    CHECKERS.append(Checker(function, of_claims_alone=True))
-    return function
+def checker(*kinds: str) -> Callable[[Function], Function]:
+    """Register a checker of these kinds of checks; raises NameError for a kind that is not among `KINDS`."""
+    return _registered(kinds, False)
+
+
+def checker_of_claims(*kinds: str) -> Callable[[Function], Function]:
+    """Register a checker whose checks follow from the submission and from the answers of the reference model alone."""
+    return _registered(kinds, True)

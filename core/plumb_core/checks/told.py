@@ -6,13 +6,14 @@ from collections import Counter
 from collections.abc import Sequence
 
 from plumb_core import DIRECTIONS, ENGINE
-from plumb_core.checks.check import Check, Limit, Role, Verdict
+from plumb_core.checks.check import Check, Limit
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.context import Context
 from plumb_core.checks.coverage import coverage
 from plumb_core.checks.facts import facts_shown
+from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.stages.shown import stages_shown
-from plumb_core.checks.wording import draft
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import results
 from plumb_core.quantities import QUANTITIES, Kind
@@ -20,10 +21,6 @@ from plumb_core.rules import Evaluation, Key
 
 BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
 """What the screens show beside the checks."""
-
-
-DERIVED = {"factor": "factor_required", "stability": "theta", "own": "", "twist": "", "side": "eccentricity"}
-"""Kinds of checks whose value of ours is another quantity's, or is no rule's at all."""
 
 
 def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
@@ -75,6 +72,7 @@ def _counts(verdicts: Counter[Verdict]) -> results.Counts:
 def _check(check: Check, used_by: int) -> results.Check:
     quantity = QUANTITIES[check.key.name]
     claim, shown = check.subject, check.shown
+    kind = KINDS[check.kind]
     return {
         "id": check.id,
         "kind": check.kind,
@@ -116,10 +114,10 @@ def _check(check: Check, used_by: int) -> results.Check:
         "follows": check.follows,
         "rests_on": list(check.rests_on),
         "used_by": used_by,
-        "step": key_id(Key(DERIVED.get(check.kind, check.key.name), check.key.direction, check.key.case)),
+        "step": key_id(Key(check.key.name if kind.step is None else kind.step, check.key.direction, check.key.case)),
         "note": check.note,
         "slip": check.slip or None,
-        "draft": draft(check),
+        "draft": check.draft,
     }
 
 

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from typing import TYPE_CHECKING
 
-from plumb_core.checks.check import Check, Role, Verdict
-from plumb_core.checks.claims import AddedUp
 from plumb_core.checks.compare import Comparison
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.quantities import QUANTITIES, Kind
+
+if TYPE_CHECKING:
+    from plumb_core.checks.check import Check
 
 
 def figures(value: float | str, digits: int = 4) -> str:
@@ -18,13 +20,6 @@ def figures(value: float | str, digits: int = 4) -> str:
     if "e" not in text:
         return text
     return f"{value:.0f}" if abs(value) >= 1 else f"{value:.6f}".rstrip("0")
-
-
-def draft(check: Check) -> str:
-    """Text of a remark: what was given, what the code gives, what is asked; empty for a check that needs none."""
-    if check.verdict not in (Verdict.DIFFERS, Verdict.BREACHES, Verdict.GAP, Verdict.QUESTION):
-        return ""
-    return _WORDINGS[check.kind](check)
 
 
 def _name(check: Check) -> str:
@@ -67,7 +62,7 @@ def _given(check: Check, shown: Comparison) -> str:
     """What was given, and the limit that it breaches."""
     claim = check.subject
     text = (claim.text if claim else "") or figures(shown.theirs)
-    stated = "adds up to" if isinstance(claim, AddedUp) else "is given as"
+    stated = "adds up to" if check.added_up else "is given as"
     said = f"{_name(check)} {stated} {text}{f' {claim.unit}' if claim and claim.unit else ''}."
     if check.verdict is Verdict.BREACHES and check.limit is not None:
         word = "exceeds the upper limit" if check.limit.side == "max" else "is below the minimum"
@@ -75,7 +70,8 @@ def _given(check: Check, shown: Comparison) -> str:
     return said
 
 
-def _value(check: Check) -> str:
+def value(check: Check) -> str:
+    """A submitted value, the limit that it breaches, and ours."""
     shown = check.shown
     if shown is None:
         return ""
@@ -86,15 +82,17 @@ def _value(check: Check) -> str:
     return f"{ours}{basis}{_clause(check)}{_off(shown.deviation)}. Please correct, or state the basis."
 
 
-def _mode(check: Check) -> str:
+def mode(check: Check) -> str:
+    """A value of a mode beside that of the reference model."""
     shown = check.shown
     if shown is None or check.role is Role.INHERITED:
-        return _value(check)
+        return value(check)
     ours = f"{_given(check, shown)} We find {figures(shown.ours)}{_unit(check)}"
     return f"{ours} in {check.note}{_off(shown.deviation)}. Please correct, or state the basis."
 
 
-def _target(check: Check) -> str:
+def target(check: Check) -> str:
+    """The sum of the modal masses."""
     shown = check.shown
     if shown is None:
         return ""
@@ -104,7 +102,8 @@ def _target(check: Check) -> str:
     return f"{ours} in {check.note}{_off(shown.deviation)}. Please correct, or state the basis."
 
 
-def _consistent(check: Check) -> str:
+def consistent(check: Check) -> str:
+    """A value that does not follow from others of the submission."""
     shown = check.shown
     if shown is None:
         return ""
@@ -115,11 +114,13 @@ def _consistent(check: Check) -> str:
     )
 
 
-def _mass(check: Check) -> str:
-    return _consistent(check) if check.level == 1 else _value(check)
+def mass(check: Check) -> str:
+    """A mass of the analysis."""
+    return consistent(check) if check.level == 1 else value(check)
 
 
-def _sum(check: Check) -> str:
+def sum(check: Check) -> str:
+    """Story values that don't add up to their total."""
     shown = check.shown
     if shown is None:
         return ""
@@ -130,61 +131,32 @@ def _sum(check: Check) -> str:
     )
 
 
-def _gap(check: Check) -> str:
+def gap(check: Check) -> str:
+    """A value that is not stated."""
     return f"{_name(check)} is not stated. Please give it{_clause(check)}, with its basis."
 
 
-def _axes(check: Check) -> str:
+def axes(check: Check) -> str:
+    """Axes that are exchanged."""
     return f"{_sentence(check.note)} Please say which way the axes of the model run, and correct the tables."
 
 
-def _missing_mode(check: Check) -> str:
+def missing_mode(check: Check) -> str:
+    """A mode that the list lacks."""
     return f"{_sentence(check.note)} Please include it, or say why it was left out."
 
 
-def _taken_from(check: Check) -> str:
+def taken_from(check: Check) -> str:
+    """A period that is of no leading mode."""
     return f"{_sentence(check.note)} Please say which mode it is taken from."
 
 
-def _said(check: Check) -> str:
+def said(check: Check) -> str:
+    """The note of the check as a sentence, and what is required."""
     ask = "Please give it" if check.verdict is Verdict.GAP else "Please correct, or state the basis"
     return f"{_sentence(check.note)} {ask}{_clause(check)}."
 
 
-def _none(check: Check) -> str:
+def none(check: Check) -> str:
+    """No remark."""
     return ""
-
-
-_WORDINGS: Mapping[str, Callable[[Check], str]] = {
-    "value": _value,
-    "unplaced": _none,
-    "mass": _mass,
-    "mode": _mode,
-    "reciprocal": _consistent,
-    "running_sum": _consistent,
-    "sum": _sum,
-    "gap": _gap,
-    "target": _target,
-    "axes": _axes,
-    "missing_mode": _missing_mode,
-    "taken_from": _taken_from,
-    "factor": _said,
-    "scaling": _said,
-    "reaction": _value,
-    "twist": _said,
-    "side": _said,
-    "case_missing": _said,
-    "case_open": _said,
-    "amplified": _said,
-    "drift": _said,
-    "drift_open": _said,
-    "drift_consistent": _said,
-    "stability": _said,
-    "load": _value,
-    "make_up": _consistent,
-    "make_up_open": _said,
-    "declared": _said,
-    "own": _said,
-    "combination": _said,
-    "process": _said,
-}

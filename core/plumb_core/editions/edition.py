@@ -61,6 +61,7 @@ class Edition:
     may_be_zero : parameters that are nothing where the code says so; all others are above zero
     texts : what texts a quantity can have that a rule gives
     forces_by_weight : equations of the coefficient whose forces follow the weights alone: there is no exponent
+    least_live_factor : to which the factor of the imposed load may be reduced in combinations; None where it may not
     overstrength : what the names of load combinations with overstrength contain
     corner_periods : quantities at whose periods the spectrum has corners
     """
@@ -95,6 +96,7 @@ class Edition:
     may_be_zero: tuple[str, ...] = ()
     texts: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     forces_by_weight: tuple[str, ...] = ()
+    least_live_factor: float | None = None
     overstrength: tuple[str, ...] = ("overstrength", "special")
     corner_periods: tuple[str, ...] = ()
 

@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils import timezone
-from plumb_core.checks.check import Verdict
+from plumb_core.checks.verdict import Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, STAGES, Kind

@@ -8,19 +8,17 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
+from plumb_core.checks.verdict import Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Case, Claim
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.rules import Key
 
 DEAD, SEISMIC = ("D", "G", "DL"), ("Q_E", "E_h", "A_Ed", "EL", "E_u")
 LIVE, SNOW = ("L", "IL", "Q"), ("S",)
 """What the editions call permanent load, the horizontal seismic action, imposed load and snow."""
-OVERSTRENGTH = ("overstrength", "special")
-"""What the names of combinations have that take the action times the overstrength factor."""
 TOGETHER = (0.25, 0.40)
 """Share of one direction that goes with the whole of the other: 30 %, with what people round it to."""
 NEAR = 0.02
@@ -36,6 +34,7 @@ class Terms:
     name, claim : its own, and where it stands
     factors : by name of the case or load
     dead, vertical : greatest factor of permanent loads; whether a vertical action is in it
+    live : greatest factor of imposed loads; 0 where there is none
     beside : kinds of load beside them: live, snow
     along : factor of the seismic action along X and Y, with its sign
     """
@@ -45,6 +44,7 @@ class Terms:
     factors: Mapping[str, float]
     dead: float
     vertical: bool
+    live: float
     beside: frozenset[str]
     along: Mapping[str, float]
 
@@ -121,11 +121,12 @@ def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
         if any(along.values()):
             dead = max((f for n, f in factors.items() if acts[n] == "dead"), default=0.0)
             beside = frozenset(acts[n] for n, factor in factors.items() if factor > 0) & {"live", "snow"}
-            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), beside, along))
+            live = max((f for n, f in factors.items() if acts[n] == "live"), default=0.0)
+            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), live, beside, along))
     return seismic, unread
 
 
-@checker
+@checker("combination")
 def combinations(context: Context) -> Iterator[Check]:
     """What the edition asks for of the combinations: there, or missing (S86)."""
     stated = sum(k.name == "combination_terms" for k in context.results.values)
@@ -140,13 +141,17 @@ def combinations(context: Context) -> Iterator[Check]:
             claim,
             place="terms",
         )
-    made = [
-        *_directions(context, seismic),
-        *_required(context, seismic),
-        *_overstrength(context, seismic),
-        *_loads_beside(context, seismic),
-        *_signs(context, seismic),
-    ]
+    made = (
+        []
+        if context.claims.awaits("combination_terms")
+        else [
+            *_directions(context, seismic),
+            *_required(context, seismic),
+            *_overstrength(context, seismic),
+            *_loads_beside(context, seismic),
+            *_signs(context, seismic),
+        ]
+    )
     if made:
         yield from made
     if seismic:
@@ -186,19 +191,23 @@ def _directions(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     """100 % of each direction with 30 % of the other, where the edition asks for both (S86)."""
     if "directions_together" not in context.independent.rules:
         return
-    try:
-        why = str(context.independent.value("directions_together"))
-    except (MissingInput, RuleRefused):
-        return
+    why = str(context.independent.get("directions_together") or "")
     by = context.claims.by_key.get(Key("directions_by"))
     if not why or (by is not None and by.single and str(by.single[0].value) == "SRSS"):
         return
     lacking = [d for d in DIRECTIONS if not any(_with_other(t, d) for t in seismic)]
-    if lacking:
-        wanted = ", ".join(f"1.0 {d} with 0.3 {_other(d)}" for d in lacking)
+    if lacking and why.startswith("open: "):
         yield _question(
-            context, "100 % + 30 %", f"no combination takes {wanted}: {why}", place="directions", slip="S86"
+            context,
+            "100 % + 30 %",
+            f"are there {why.removeprefix('open: ')}? They require 1.0 of one direction with 0.3 of the other, which no "
+            f"combination has for {' and '.join(lacking)}; declare it in the brief",
+            place="directions",
+            slip="S86",
         )
+    elif lacking:
+        wanted = ", ".join(f"1.0 {d} with 0.3 {_other(d)}" for d in lacking)
+        yield _question(context, "100 % + 30 %", f"no combination has {wanted}: {why}", place="directions", slip="S86")
 
 
 def _other(direction: str) -> str:
@@ -206,8 +215,9 @@ def _other(direction: str) -> str:
 
 
 def _with_other(terms: Terms, direction: str) -> bool:
+    """Whether a combination has the whole of a direction with at least 30 % of the other: 1.0 X + 0.3 Y is none for Y."""
     main, other = abs(terms.along[direction]), abs(terms.along[_other(direction)])
-    return main > 0 and TOGETHER[0] * main <= other
+    return main > 0 and TOGETHER[0] * main <= other <= main * (1.0 + NEAR)
 
 
 def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
@@ -216,12 +226,8 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         return
     families: dict[str, list[tuple[str, float, float, str]]] = {}
     for direction in DIRECTIONS:
-        try:
-            listed = context.independent.value("load_combinations", direction)
-        except (MissingInput, RuleRefused):
-            return
-        for each in listed:
-            if not _is_overstrength(each):
+        for each in _listed(context, direction):
+            if not _is_overstrength(context, each):
                 dead, action = _factor(each, DEAD), _factor(each, SEISMIC)
                 # sets that stand beside each other (for concrete, for steel) are told by their clause
                 families.setdefault(each["name"].split(" ")[0], []).append((each["name"], dead, action, direction))
@@ -235,35 +241,27 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         yield _question(
             context,
             f"{name} {direction}",
-            f"no combination takes {said} ({name})",
+            f"no combination has {said} ({name})",
             place=f"{name} {direction}",
             slip="S86",
         )
 
 
-def _is_overstrength(combination: Mapping[str, Any]) -> bool:
-    return any(word in combination["name"] for word in OVERSTRENGTH)
+def _is_overstrength(context: Context, combination: Mapping[str, Any]) -> bool:
+    """Whether a combination has the overstrength factor: required only of elements that the code names."""
+    return any(word in combination["name"] for word in context.edition.overstrength)
 
 
 def _listed(context: Context, direction: str) -> list[Any]:
     """The edition's combinations in a direction; empty where its inputs don't reach that far."""
-    if "load_combinations" not in context.independent.rules:
-        return []
-    try:
-        return list(context.independent.value("load_combinations", direction))
-    except (MissingInput, RuleRefused):
-        return []
+    return list(context.independent.get("load_combinations", direction) or [])
 
 
 def _follows(context: Context) -> list[str]:
     """What follows from the irregularities that the brief declares, in plan and in height."""
     said: list[str] = []
     for name, direction in (("regularity_consequences", None), *(("vertical_consequences", d) for d in DIRECTIONS)):
-        if name in context.independent.rules:
-            try:
-                said += context.independent.value(name, direction)
-            except (MissingInput, RuleRefused):
-                continue
+        said += context.independent.get(name, direction) or []
     return said
 
 
@@ -273,9 +271,9 @@ def _overstrength(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     if not why:
         return
     for direction in DIRECTIONS:
-        asked = [_factor(each, SEISMIC) for each in _listed(context, direction) if _is_overstrength(each)]
+        asked = [_factor(each, SEISMIC) for each in _listed(context, direction) if _is_overstrength(context, each)]
         if asked and not any(abs(t.along[direction]) >= min(asked) * (1 - NEAR) for t in seismic):
-            said = f"no combination takes {figures(min(asked))} of the seismic action along {direction}: {why}"
+            said = f"no combination has {figures(min(asked))} of the seismic action along {direction}: {why}"
             yield _question(context, f"overstrength {direction}", said, place=f"overstrength {direction}", slip="S86")
 
 
@@ -288,11 +286,54 @@ def _loads_beside(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         # 0.15 to 0.2 of the snow rarely decides
         ("snow", "snow", SNOW, {"snow"}, Verdict.NOTE),
     ):
-        there = (kinds | claimed) & known
+        present = (kinds | claimed) & known
         asked = any(_factor(each, names) > 0 for d in DIRECTIONS for each in _listed(context, d))
-        if there and asked and seismic and not any(kind in t.beside for t in seismic):
-            said = f"no combination takes the {word} beside the seismic action"
+        if present and asked and seismic and not any(kind in t.beside for t in seismic):
+            said = f"no combination has the {word} beside the seismic action"
             yield replace(_question(context, word, said, place=word, slip="S86"), verdict=verdict)
+    yield from _live_factors(context, seismic)
+
+
+def _live_factors(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+    """Factors of the imposed load below those of the edition, where a combination has one (S86).
+
+    The least that the edition has for any kind of imposed load that the building has: psi_2 by category of use, 0.5 of live
+    load where ASCE 7 permits it.
+    """
+    for terms in seismic:
+        if not terms.live:
+            continue
+        required = [
+            factor
+            for d in DIRECTIONS
+            for each in _listed(context, d)
+            if not _is_overstrength(context, each) and abs(_factor(each, DEAD) - terms.dead) <= _tolerance(each)
+            for factor in _live_of(context, each)
+        ]
+        if required and terms.live < min(required) * (1.0 - NEAR) - 0.005:
+            said = (
+                f"combination {terms.name} has {figures(terms.live)} of the imposed load; at least {figures(min(required))} is "
+                "required"
+            )
+            yield _question(context, f"{terms.name} imposed load", said, terms.claim, place="live factor", slip="S86")
+            return
+
+
+def _tolerance(combination: Mapping[str, Any]) -> float:
+    return NEAR * max(_factor(combination, DEAD), 1.0) + 0.005
+
+
+def _live_of(context: Context, combination: Mapping[str, Any]) -> list[float]:
+    """Factors of imposed load that a combination of the edition may have in this building."""
+    categories = {load.category for story in context.brief.stories for load in story.loads or () if load.category}
+    categories |= {str(c.value) for k, v in context.results.values.items() if k.name == "load_category" for c in v.all}
+    factors = {}
+    for name, factor in combination["factors"].items():
+        kind, _, category = name.partition(" ")
+        if kind in LIVE and (not category or not categories or category in categories) and factor > 0:
+            factors[name] = float(factor)
+    least = context.edition.least_live_factor
+    return list(factors.values()) if least is None else [min(f, least) for f in factors.values()]
 
 
 def _beside(families: Mapping[str, list[Any]]) -> bool:
@@ -305,7 +346,8 @@ def _beside(families: Mapping[str, list[Any]]) -> bool:
 
 
 def _factor(combination: Mapping[str, Any], names: tuple[str, ...]) -> float:
-    return next((float(combination["factors"][n]) for n in names if n in combination["factors"]), 0.0)
+    factors = combination["factors"]
+    return max((float(f) for n, f in factors.items() if n.partition(" ")[0] in names), default=0.0)
 
 
 def _has(terms: Terms, dead: float, action: float, direction: str) -> bool:
@@ -335,7 +377,7 @@ def _signs(context: Context, seismic: list[Terms]) -> Iterator[Check]:
             yield _question(
                 context,
                 f"±{direction}",
-                f"no combination takes the static forces {way} the direction {direction}",
+                f"no combination has the static forces {way} the direction {direction}",
                 place=f"sign {direction}",
                 slip="S86",
             )

@@ -6,10 +6,11 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from plumb_core.checks.check import Check, Role, Verdict
+from plumb_core.checks.check import Check
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import EDITIONS, Edition
@@ -23,7 +24,7 @@ NOTED = ("diaphragms", "base_level", "tension_only", "second_order_stated", "dir
 DECLARED = (*NOTED, "mass_target", "edition_stated", "combined_by", "modes_count", "damping_modes", "damping")
 
 
-@checker
+@checker("declared")
 def declared(context: Context) -> Iterator[Check]:
     """Declarations: noted, compared with the rest of the submission, or questioned."""
     for name in DECLARED:

@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Derived, Limit, Role, Verdict
+from plumb_core.checks.check import Check, Derived, Limit
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
@@ -17,6 +17,7 @@ from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.registry import checker, checker_of_claims
 from plumb_core.checks.stages.drift.inputs import DRIFTS, Governing, Pair
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.limits import exceeds, within
@@ -29,7 +30,7 @@ UPSTREAM = ("amplifier", "C_d", "R", "I_e", "q", "mu", "S_p", "nu")
 """What a design drift rests on beside the drifts themselves."""
 
 
-@checker
+@checker("drift", "drift_open", "amplified")
 def drifts(context: Context) -> Iterator[Check]:
     """Design drift of each story against the limit, of the case that governs; one origin for a direction."""
     for governing in context.drifts:
@@ -353,7 +354,7 @@ MOVEMENTS = ("drift_", "displacement_")
 """Beginnings of the quantities that move."""
 
 
-@checker
+@checker("drift_open", "gap")
 def missing_drifts(context: Context) -> Iterator[Check]:
     """Directions without a drift where the analysis gives results of cases (S81)."""
     states = {g.direction for g in context.drifts}
@@ -384,7 +385,7 @@ def missing_drifts(context: Context) -> Iterator[Check]:
             )
 
 
-@checker
+@checker("value", "stability")
 def stability(context: Context) -> Iterator[Check]:
     """Stability coefficients against theirs, and the greatest of each direction against its limit."""
     for direction in DIRECTIONS:
@@ -498,7 +499,7 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     )
 
 
-@checker
+@checker("drift_open")
 def vertical_load(context: Context) -> Iterator[Check]:
     """The vertical load of the stability coefficient where the loads are not known: the seismic weight is assumed.
 
@@ -552,7 +553,7 @@ DIGITS = 0.97
 """A stiffness made of printed shears and drifts is short of a ratio only where it is short by more than their digits."""
 
 
-@checker
+@checker("drift_open")
 def soft_stories(context: Context) -> Iterator[Check]:
     """Soft stories by their own story shears over their own drifts, by the edition's ratios (identity 13 of the catalogue).
 
@@ -592,7 +593,7 @@ def soft_stories(context: Context) -> Iterator[Check]:
         )
 
 
-@checker_of_claims
+@checker_of_claims("drift_consistent")
 def consistent(context: Context) -> Iterator[Check]:
     """Drifts of static cases against the differences of their displacements (level 1); one origin for a direction (S84)."""
     for direction in DIRECTIONS:

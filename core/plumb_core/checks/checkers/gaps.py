@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.check import Check
 from plumb_core.checks.claims import key_of
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
+from plumb_core.checks.verdict import Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Key
 
 
-@checker
+@checker("gap")
 def gaps(context: Context) -> Iterator[Check]:
     """What the edition asks to be shown and the submission doesn't state."""
     not_used = context.not_used
@@ -52,7 +53,7 @@ def _ours(context: Context, key: Key) -> str:
     return "" if own.value is None else f"; ours is {figures(own.value)} {QUANTITIES[key.name].unit}".rstrip()
 
 
-@checker
+@checker("unplaced")
 def unplaced(context: Context) -> Iterator[Check]:
     """Values of stories that the brief doesn't know: nothing can be held against them."""
     for claim in context.claims.unplaced:

@@ -8,13 +8,14 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.checks.check import Check, Derived, Role, Verdict
+from plumb_core.checks.check import Check, Derived
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.registry import checker
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.errors import MissingInput, RuleRefused
@@ -103,7 +104,7 @@ def _plain(load: str, stated: Mapping[str, Claim]) -> dict[str, Any] | None:
     }
 
 
-@checker
+@checker("load", "value", "make_up", "make_up_open")
 def make_up(context: Context) -> Iterator[Check]:
     """Shares, sums and what is not named of the make-up (S33 to S43)."""
     rows = rows_of(context)

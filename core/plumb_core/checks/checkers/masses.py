@@ -15,7 +15,7 @@ from plumb_core.rules import Key
 MASS, WEIGHT = Key("m"), Key("w")
 
 
-@checker
+@checker("mass")
 def masses(context: Context) -> Iterator[Check]:
     """The mass of each floor: level 1 against their own weight over g, level 3 against ours."""
     stated, weights = context.claims.by_key.get(MASS), context.claims.by_key.get(WEIGHT)

@@ -9,13 +9,14 @@ from typing import Any, Literal
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import EXCHANGED, Check, Limit, Role, Verdict
+from plumb_core.checks.check import EXCHANGED, Check, Limit
 from plumb_core.checks.claims import rounding
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.modes import MASS_RATIOS
 from plumb_core.checks.registry import checker, checker_of_claims
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
@@ -52,7 +53,7 @@ def _consistent(kind: str, key: Key, mode: int, label: str, claim: Claim, carrie
     )
 
 
-@checker_of_claims
+@checker_of_claims("reciprocal")
 def reciprocals(context: Context) -> Iterator[Check]:
     """T f = 1 (level 1)."""
     table = context.claims.modes
@@ -67,7 +68,7 @@ def reciprocals(context: Context) -> Iterator[Check]:
         yield _consistent("reciprocal", FREQUENCY, mode, "f_n = 1/T_n", f, carried, note)
 
 
-@checker_of_claims
+@checker_of_claims("running_sum")
 def running_sums(context: Context) -> Iterator[Check]:
     """Running sums that are the sums of their rows (level 1)."""
     table = context.claims.modes
@@ -87,7 +88,7 @@ def running_sums(context: Context) -> Iterator[Check]:
             yield _consistent("running_sum", running, mode, label, stated, carried, note)
 
 
-@checker
+@checker("target", "gap")
 def targets(context: Context) -> Iterator[Check]:
     """Sum of the shares of each direction against what the code asks for.
 
@@ -158,7 +159,7 @@ def _other_alternative(context: Context, direction: str, mass_sum: float) -> str
     return str(verdict["words"]) if verdict["met"] is None else ""
 
 
-@checker_of_claims
+@checker_of_claims("mode")
 def modes(context: Context) -> Iterator[Check]:
     """Periods and shares against the modes of our own model that they were matched with."""
     matched = context.modes_beside_ours
@@ -217,7 +218,7 @@ def _right_once_exchanged(context: Context, key: Key, claim: Claim, shares: Mapp
     return context.compared(key.name, float(claim.value), other, floor).agrees
 
 
-@checker_of_claims
+@checker_of_claims("axes")
 def axes(context: Context) -> Iterator[Check]:
     """Axes exchanged throughout, said once."""
     matched = context.modes_beside_ours
@@ -242,7 +243,7 @@ ALIKE = 0.5
 """Share of the mass, over that of the dominant mode, from which a mode may be the one that a period was taken from."""
 
 
-@checker_of_claims
+@checker_of_claims("taken_from", "axes")
 def analysis_periods(context: Context) -> Iterator[Check]:
     """The period stated for each direction against the mode of their own table that mostly moves along it (level 1).
 
@@ -319,7 +320,7 @@ def _is_period_of(context: Context, claim: Claim, modes: list[tuple[int, Claim]]
     )
 
 
-@checker_of_claims
+@checker_of_claims("missing_mode")
 def missing_modes(context: Context) -> Iterator[Check]:
     """Modes of ours that take part in the movement and that their list lacks."""
     matched = context.modes_beside_ours

@@ -8,13 +8,14 @@ from typing import Any
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import EXCHANGED, Check, Derived, Role, Subject, Verdict
+from plumb_core.checks.check import EXCHANGED, Check, Derived, Subject
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.reference import matched_cases, own_ends, own_history
 from plumb_core.checks.registry import checker
 from plumb_core.checks.results import Ends
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES
@@ -26,7 +27,7 @@ LEAST = 0.05
 """Share of a case's greatest movement below which stories aren't held against each other."""
 
 
-@checker
+@checker("own")
 def base_shears(context: Context) -> Iterator[Check]:
     """The modal base shear before scaling against the response of our own model."""
     for d in DIRECTIONS:
@@ -89,7 +90,7 @@ def _deviates(context: Context, keys: Sequence[Key]) -> bool:
     return False
 
 
-@checker
+@checker("own")
 def movements(context: Context) -> Iterator[Check]:
     """Drifts and displacements of both ends of the static cases against the edition's forces on our own model.
 
@@ -117,7 +118,7 @@ def movements(context: Context) -> Iterator[Check]:
         yield from _ratios(context, pairs, d)
 
 
-@checker
+@checker("own")
 def histories(context: Context) -> Iterator[Check]:
     """Envelopes of their time histories against ours under the same record: base shear, drift and displacement (linear)."""
     for case, role in context.claims.cases.items():
@@ -135,7 +136,7 @@ def histories(context: Context) -> Iterator[Check]:
             yield from _envelope(context, case, d, what, own)
 
 
-@checker
+@checker("own")
 def modal_displacements(context: Context) -> Iterator[Check]:
     """Displacements of modal cases before scaling against the response of our own model, at the centre of the floors."""
     for case, role in context.claims.cases.items():
@@ -284,7 +285,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
     )
 
 
-@checker
+@checker("own")
 def of_stories(context: Context) -> Iterator[Check]:
     """Story shears of their modal cases, A_x and stability coefficients against those of our own model."""
     static = context.own.get("static_response")

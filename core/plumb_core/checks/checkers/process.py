@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
 from plumb_core.checks.stages.drift.inputs import DRIFTS
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
 
@@ -51,7 +51,7 @@ def _single(context: Context, name: str, direction: str) -> Claim | None:
     return of_key.single[0] if of_key is not None and of_key.single else None
 
 
-@checker
+@checker("process")
 def one_for_both(context: Context) -> Iterator[Check]:
     """One period or base shear for both directions, where ours differ (S55)."""
     for name in ("T", *SHEARS):
@@ -76,7 +76,7 @@ def one_for_both(context: Context) -> Iterator[Check]:
         )
 
 
-@checker
+@checker("permission")
 def method(context: Context) -> Iterator[Check]:
     """Static forces alone where the code doesn't permit them (S60)."""
     if "static_permitted" not in context.independent.rules or context.claims.modes.numbers:
@@ -86,17 +86,23 @@ def method(context: Context) -> Iterator[Check]:
         stated = next((c for name in SHEARS if (c := _single(context, name, d)) is not None), None)
         if stated is None or _single(context, "V_dynamic", d) is not None or modal & {d, "XY", None}:
             continue
-        try:
-            said = str(context.independent.value("static_permitted", d))
-        except (MissingInput, RuleRefused):
-            continue
+        said = str(context.independent.get("static_permitted", d) or "")
         if said.startswith("not permitted"):
-            clause = context.independent.rules["static_permitted"].clause
-            note = f"the static method is {said}; no modal analysis is there for {d}"
-            yield _question("static_permitted", d, "method", note, "S60", stated, clause)
+            yield Check(
+                "permission",
+                Key("static_permitted", d),
+                f"static method {d}",
+                stated,
+                verdict=Verdict.BREACHES,
+                role=Role.ORIGIN,
+                level=2,
+                clause=context.independent.rules["static_permitted"].clause,
+                note=f"the static method is {said}; no modal analysis is submitted for {d}",
+                slip="S60",
+            )
 
 
-@checker
+@checker("process")
 def scaled_drifts(context: Context) -> Iterator[Check]:
     """Which modal results the drifts are made of, where scaling parts forces from drifts (S69)."""
     if "scaled" not in context.independent.rules:
@@ -107,29 +113,39 @@ def scaled_drifts(context: Context) -> Iterator[Check]:
             for case, along in context.results.seismic(context.results.with_values(*DRIFTS))
             if along == d and context.claims.cases[case].kind == "modal"
         }
-        try:
-            scaled = "drifts" in context.independent.value("scaled", d)
-            needed = _needed(context, d)
-        except (MissingInput, RuleRefused):
-            continue
+        required = _factor_of_drifts(context, d)
         clause = context.independent.rules["scaled"].clause
-        if scaled and needed and steps == {"before"}:
-            said = f"the drifts in {d} are those before scaling, and here the code scales drifts too"
+        if required is None:
+            continue
+        if required > 1.0 + 1e-9 and steps == {"before"}:
+            said = (
+                f"the drifts in {d} are those before scaling, and here the code scales drifts too: they are multiplied by "
+                f"{figures(required)}"
+            )
             yield _question("scaled", d, "drifts", said, "S69", clause=clause)
-        elif not scaled and needed and steps == {"after"}:
-            said = f"the drifts in {d} are those of scaled results, which the code doesn't ask for: on the safe side"
+        elif required <= 1.0 + 1e-9 and steps == {"after"} and _scaled_by_theirs(context, d):
+            said = f"the drifts in {d} are those of scaled results, which the code does not require: on the safe side"
             yield _question("scaled", d, "drifts", said, "S69", clause=clause, verdict=Verdict.NOTE)
 
 
-def _needed(context: Context, direction: str) -> bool:
-    """Whether anything is scaled: a factor above 1, theirs or ours."""
+def _factor_of_drifts(context: Context, direction: str) -> float | None:
+    """Scale factor that the code requires of the drifts on their own modal base shear."""
+    before = context.modal_shear(direction, "before")
+    on_theirs = {} if before is None else {Key("V_dynamic", direction): abs(float(before.value))}
+    under = context.independent.assuming(inputs=on_theirs) if on_theirs else context.independent
+    factor = under.get("factor_drift", direction)
+    return None if factor is None else float(factor)
+
+
+def _scaled_by_theirs(context: Context, direction: str) -> bool:
+    """Whether their results are scaled at all: a factor above 1, stated or required."""
     used = _single(context, "factor_used", direction)
     if used is not None:
         return float(used.value) > 1.0 + 1e-9
-    return float(context.carried.value("factor_required", direction)) > 1.0 + 1e-9
+    return float(context.carried.get("factor_required", direction) or 1.0) > 1.0 + 1e-9
 
 
-@checker
+@checker("process")
 def combined_maxima(context: Context) -> Iterator[Check]:
     """Results of combined modes are greatest values that don't occur together (S88)."""
     kinds: dict[str, set[str]] = {}
@@ -144,10 +160,10 @@ def combined_maxima(context: Context) -> Iterator[Check]:
         yield _question("modal_combination", None, "maxima", note, "S88", verdict=Verdict.NOTE)
 
 
-@checker
+@checker("process")
 def without_modes(context: Context) -> Iterator[Check]:
     """Modal results without the modes that they are made of (S90)."""
-    if context.claims.modes.numbers:
+    if context.claims.modes.numbers or context.claims.awaits("T_mode", "mass_ratio"):
         return
     modal = {role.name for role in context.claims.cases.values() if role.kind == "modal"}
     of_cases = {key.case for key in context.results.values if key.case in modal}

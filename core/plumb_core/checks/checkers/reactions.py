@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Role
+from plumb_core.checks.check import Check
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
+from plumb_core.checks.verdict import Role
 from plumb_core.documents.submission import Case, Claim
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Evaluation, Key
@@ -19,7 +20,7 @@ ABOUT = {"X": "reaction_MY", "Y": "reaction_MX"}
 """Moment at the base that forces along a direction give."""
 
 
-@checker
+@checker("reaction")
 def reactions(context: Context) -> Iterator[Check]:
     """Horizontal reactions of each case along its own direction; the others are counted as covered."""
     named = sorted(

@@ -7,12 +7,13 @@ from dataclasses import replace
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.forces import PRINTED, enough_factor
-from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit, Role, Subject, Verdict
+from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit, Subject
 from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.making import check_of
 from plumb_core.checks.registry import checker
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES
@@ -35,7 +36,7 @@ GRAVITIES = (
 )
 
 
-@checker
+@checker("value", "factor", "scaling")
 def scaling(context: Context) -> Iterator[Check]:
     """Modal base shear before and after, and the factor between them, for each direction that states any of it."""
     for direction in DIRECTIONS:

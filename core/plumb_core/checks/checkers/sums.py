@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Derived
-from plumb_core.checks.claims import AddedUp, rounding, theirs
+from plumb_core.checks.check import AddedUp, Check, Derived
+from plumb_core.checks.claims import rounding, theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
@@ -15,7 +15,7 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
 
 
-@checker
+@checker("sum")
 def sums(context: Context) -> Iterator[Check]:
     """The sum of the first case of each direction against the total that is stated."""
     for part, total in context.edition.sums.items():

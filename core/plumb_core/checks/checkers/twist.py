@@ -9,13 +9,14 @@ from functools import partial
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Derived, Role, Verdict
+from plumb_core.checks.check import Check, Derived
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.reference import MOVEMENTS
 from plumb_core.checks.registry import checker
 from plumb_core.checks.stages.twist.inputs import DEGREES, Twist, is_static, worst_of
+from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Case, Claim, Source
 from plumb_core.rules import Evaluation, Key
@@ -23,7 +24,7 @@ from plumb_core.rules import Evaluation, Key
 SIDES = {1: "+", -1: "-"}
 
 
-@checker
+@checker("case_open", "case_missing", "side")
 def sides(context: Context) -> Iterator[Check]:
     """The required cases, each direction with the mass to either side: which are there, which are not (S70, S77).
 
@@ -102,7 +103,7 @@ def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Itera
         )
 
 
-@checker
+@checker("twist")
 def twist(context: Context) -> Iterator[Check]:
     """Torsional irregularity of each direction, from the ends of the judged cases, against what is stated (S26, S71, S72)."""
     for direction in DIRECTIONS:
@@ -168,7 +169,7 @@ def _gravest(context: Context) -> int:
     return DEGREES[classes[0]]
 
 
-@checker
+@checker("value", "gap")
 def amplifications(context: Context) -> Iterator[Check]:
     """A_x of each level against theirs: from displacements, between 1 and 3; one origin for a direction (S73, S74)."""
     for direction in DIRECTIONS:
@@ -228,7 +229,7 @@ def _slip_of_amplification(context: Context, direction: str, checks: list[Check]
     return "S74", "not from the displacements of the ends, between 1 and 3"
 
 
-@checker
+@checker("case_open")
 def together(context: Context) -> Iterator[Check]:
     """Cases in which both directions act at once, where a direction is not there by itself (S87)."""
     results = context.results.with_values(*MOVEMENTS, "reaction_X", "reaction_Y")

@@ -42,7 +42,7 @@ OF_OTHER_CHECKERS = (
 have a checker of their own."""
 
 
-@checker
+@checker("value")
 def values(context: Context) -> Iterator[Check]:
     """One check for every value of a rule or an input, stated once or again for another case.
 

@@ -284,5 +284,7 @@ EDITION = Edition(
     texts={"design_category": ("A", "B", "C", "D", "E", "F")},
     forces_by_weight=("1.4-1", "11.7-1"),
     corner_periods=("T_0", "T_S", "T_L"),
+    # 2.3.2, 2.3.6: 0.5 where L_o is at most 4.78 kPa
+    least_live_factor=0.5,
     side_by_side=SIDE_BY_SIDE,
 )

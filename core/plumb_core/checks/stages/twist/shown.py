@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from plumb_core.checks.check import Check, Verdict
+from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
 from plumb_core.checks.reference import own_ends
 from plumb_core.checks.results import Ends
@@ -20,6 +20,7 @@ from plumb_core.checks.stages.values import (
     reference_ends,
     stated_by_story,
 )
+from plumb_core.checks.verdict import Verdict
 from plumb_core.documents import results
 from plumb_core.rules import Evaluation, Key, Rule
 
