@@ -202,9 +202,10 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
     source = Source(note=f"{governing.pairs[0].amplified} over {governing.pairs[0].reduced}")
     claim = Derived("amplifier", implied, direction=d, text=f"{implied:.4g}", source=source)
     nu = context.independent.get("nu")
-    if nu and ours and compare(implied, nu * ours, 0.005, floor).agrees:
-        # stated for the damage limitation action, as its limit is worded
-        ours, said = nu * ours, None
+    other = nu * ours if nu and ours else context.independent.get("deformation_factor", d)
+    if other and compare(implied, other, 0.005, floor).agrees:
+        # stated for the damage limitation action, as its limit is worded, or as deformations for separation
+        ours, said = float(other), None
     independent = None if ours is None else compare(implied, ours, 0.005, floor)
     carried = None if said is None else compare(implied, said, 0.005, floor)
     if independent is not None or carried is not None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
@@ -20,7 +21,7 @@ from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
-from plumb_core.rules import Key, Step
+from plumb_core.rules import Array, Key, Step
 
 OF_LOADS = ("load_amount", "load_share", "load_kind", "load_intensity", "load_area", "load_category", "load_occupancy")
 ASKED_KINDS = {"partition": "partitions", "equipment": "permanent equipment", "snow": "snow"}
@@ -120,7 +121,7 @@ def make_up(context: Context) -> Iterator[Check]:
         checks[0] = replace(checks[0], covers=stated)
     yield from checks
     yield from _products(context, rows)
-    yield from _sums(context, rows)
+    yield from _sums(context, rows, checks)
     yield from _not_named(context, rows)
 
 
@@ -264,7 +265,7 @@ def _products(context: Context, rows: list[Row]) -> Iterator[Check]:
             )
 
 
-def _sums(context: Context, rows: list[Row]) -> Iterator[Check]:
+def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Check]:
     """The seismic weight of each story, theirs against the sum of its make-up; without any stated, that sum against ours."""
     if not context.has_make_up:
         return
@@ -315,7 +316,115 @@ def _sums(context: Context, rows: list[Row]) -> Iterator[Check]:
             check, note=said, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
         )
         checks.append(check)
+    yield from _own_sums(context, checks, totals, named, shares)
+    inherited = [c for c in checks if c.role is Role.INHERITED and c.index is not None]
+    if inherited and not any(c.role is Role.ORIGIN for c in shares) and not isinstance(own, Ours):
+        yield from _slipped_load(context, rows, totals, np.asarray(own.value, dtype=float), named)
     yield from one_origin(checks, ("S43", "")) if _all_off(checks) else checks
+
+
+def _own_sums(
+    context: Context, weights: list[Check], totals: Array, named: set[int], shares: list[Check]
+) -> Iterator[Check]:
+    """Stated weights that agree with ours while their make-up adds up to something else (level 1); one origin."""
+    wrong = any(c.role is Role.ORIGIN for c in shares)
+    checks = []
+    for check in weights:
+        i = check.index
+        if i is None or i not in named or check.verdict is not Verdict.AGREES or check.follows or check.claim is None:
+            continue
+        tolerance = 0.01 * context.tolerance_scale
+        carried = compare(float(totals[i]), float(theirs(check.claim)), tolerance, rounding(check.claim))
+        if carried.agrees:
+            continue
+        source = Source(note="sum of their make-up")
+        checks.append(
+            Check(
+                "make_up",
+                WEIGHT,
+                f"make-up of {check.place}",
+                Derived("w", float(totals[i]), story=check.place, unit="kN", source=source),
+                check.place,
+                i,
+                carried=carried,
+                verdict=Verdict.DIFFERS,
+                role=Role.INHERITED if wrong else Role.ORIGIN,
+                level=1,
+                note=f"the make-up adds up to {figures(float(totals[i]))} kN, the stated weight is "
+                f"{check.claim.text or check.claim.value}",
+                slip="S43",
+                upstream=tuple(dict.fromkeys(c.key for c in shares)) if wrong else (),
+            )
+        )
+    yield from one_origin(checks, ("S43", ""))
+
+
+def _slipped_load(context: Context, rows: list[Row], totals: Array, ours: Array, named: set[int]) -> Iterator[Check]:
+    """The load whose amount puts the weights out: one origin, which the weights follow from.
+
+    At every story that is off the amount of one load would have to be another one; it is the load for which these amounts
+    are the likeliest: those of its other stories, or all in one ratio.
+    """
+    off = [i for i in sorted(named) if abs(totals[i] - ours[i]) > 0.01 * context.tolerance_scale * abs(ours[i])]
+    candidates: dict[str, dict[int, tuple[Row, float]]] = {}
+    for row in rows:
+        share = float(row.share.value) if row.share is not None else 0.0
+        if share and row.amount:
+            amount = row.amount - float(totals[row.story] - ours[row.story]) / share
+            candidates.setdefault(row.load, {})[row.story] = (row, amount)
+    best: tuple[float, str] | None = None
+    for load, by_story in candidates.items():
+        if not off or any(i not in by_story for i in off):
+            continue
+        unlikely = _unlikelihood(by_story, off)
+        if best is None or unlikely < best[0]:
+            best = (unlikely, load)
+    if best is None:
+        return
+    load, key = best[1], Key("load_amount", None, best[1])
+    checks = []
+    for i in off:
+        row, amount = candidates[load][i]
+        place = context.claims.stories[i]
+        checks.append(
+            Check(
+                "load",
+                key,
+                f"amount of {load} {place}",
+                row.stated.get("load_amount"),
+                place,
+                i,
+                independent=compare(row.amount, amount, 0.01 * context.tolerance_scale, 0.0),
+                verdict=Verdict.DIFFERS,
+                role=Role.ORIGIN,
+                level=3,
+                note=f"the weight of {place} would agree with {figures(amount)} kN of {load} in place of {figures(row.amount)} kN",
+                slip="S43",
+            )
+        )
+    yield from one_origin(checks, ("S43", ""))
+
+
+PLAIN_RATIOS = (0.01, 0.1, 10.0, 100.0, 2.0, 0.5, 1.5, 1.1, 0.9, 9.80665, 1 / 9.80665, 4.4482, 1 / 4.4482)
+"""Ratios of a wrong to a right amount by a known slip: a decimal, a double count, g, kip."""
+
+
+def _unlikelihood(by_story: Mapping[int, tuple[Row, float]], off: list[int]) -> float:
+    """How unlikely it is that this load is the wrong one: spread of the amounts that would be right about its right ones.
+
+    Without right stories of its own, the spread of the ratios of wrong to right amounts.
+    """
+    right = [row.amount for i, (row, _) in by_story.items() if i not in off]
+    amounts = [by_story[i][1] for i in off]
+    if any(a <= 0 for a in amounts):
+        return math.inf
+    if right:
+        typical = float(np.median(right))
+        return max(abs(a / typical - 1.0) for a in amounts)
+    ratios = [by_story[i][0].amount / by_story[i][1] for i in off]
+    # a factor of ten or a unit is likelier than any other ratio
+    plain = min(abs(math.log(abs(float(np.mean(ratios)))) - math.log(r)) for r in PLAIN_RATIOS)
+    return float(np.ptp(ratios) / abs(np.mean(ratios))) + 0.1 * min(plain, 1.0) + 0.01
 
 
 def _all_off(checks: list[Check]) -> bool:

@@ -42,11 +42,9 @@ def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
     shear = _claim(context, f"reaction_{direction}", case)
     if role.kind == "static":
         if shear is not None:
-            sides = (
-                _ours(context, context.independent, "V", direction),
-                _ours(context, context.carried, "V", direction),
-            )
-            yield _check(context, shear, case, direction, sides, (Key("V", direction),), "the static base shear")
+            carried, upstream = _of_forces(context, shear, case, direction)
+            sides = (_ours(context, context.independent, "V", direction), carried)
+            yield _check(context, shear, case, direction, sides, upstream, "the static base shear")
         moment = _claim(context, ABOUT[direction], case)
         if moment is not None:
             sides = tuple(  # type: ignore[assignment]
@@ -68,6 +66,23 @@ def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
             said = f"the modal base shear {role.step} scaling"
             value = _nearest(context, direction, role.step, float(theirs(shear)), float(theirs(stated)))
             yield _check(context, shear, case, direction, (None, value), (Key(name, direction),), said)
+
+
+def _of_forces(context: Context, shear: Claim, case: str, direction: str) -> tuple[float | None, tuple[Key, ...]]:
+    """Base shear that a static reaction follows from, and its keys: as stated, or the sum of the forces of the case.
+
+    The nearer of the two where both are stated: one of them may be wrong.
+    """
+    V = _ours(context, context.carried, "V", direction)
+    forces = context.claims.by_key.get(Key("F", direction))
+    of_case = [c for c in forces.all if c.case == case] if forces is not None else []
+    if len(of_case) < len(context.claims.stories):
+        return V, (Key("V", direction),)
+    added = sum(float(theirs(c)) for c in of_case)
+    value = float(theirs(shear))
+    if V is None or abs(value - added) < abs(value - V):
+        return added, (Key("F", direction), Key("V", direction))
+    return V, (Key("V", direction),)
 
 
 def _nearest(context: Context, direction: str, step: str, value: float, stated: float) -> float:

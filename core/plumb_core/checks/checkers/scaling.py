@@ -116,7 +116,7 @@ def _modes(context: Context) -> int:
 def _combination(context: Context) -> str:
     stated = context.claims.by_key.get(Key("combined_by"))
     text = str(stated.single[0].value) if stated is not None and stated.single else ""
-    return text if text in ("CQC", "SRSS", "ABS") else ""
+    return text if text in ("CQC", "SRSS", "ABS", "close modes absolute") else ""
 
 
 def _cause(context: Context, direction: str, ratio: float) -> tuple[str, str] | None:

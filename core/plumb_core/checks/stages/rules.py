@@ -49,8 +49,25 @@ def V_dynamic(
     A. K. Chopra, Dynamics of Structures, 13.8: the base shear of a mode is its effective modal mass times its ordinate.
     """
     of_modes = mass_share * W * S_a_modes * (1.0 if curve_off is None else curve_off)
+    if combined_by == "close modes absolute":
+        return close_absolute(of_modes, T_modes)
     by = combined_by if combined_by in ("CQC", "SRSS", "ABS") else "CQC"
     return float(ModalRule(by, 2.0 * np.pi / T_modes, damping_modes, rigid=False)(of_modes))  # type: ignore[arg-type]
+
+
+def close_absolute(of_modes: Array, T_modes: Array) -> float:
+    """SRSS of the modes, with the absolute sum of those whose frequencies lie within 10 % of the lowest of their group.
+
+    IS 1893:2002, 7.8.4.4 b.
+    """
+    groups: list[tuple[float, float]] = []
+    for i in np.argsort(-T_modes).tolist():
+        T, value = float(T_modes[i]), abs(float(of_modes[i]))
+        if groups and groups[-1][0] / 1.1 * (1 - 1e-8) <= T:
+            groups[-1] = (groups[-1][0], groups[-1][1] + value)
+        else:
+            groups.append((T, value))
+    return float(np.sqrt(sum(value**2 for _, value in groups)))
 
 
 @rule(

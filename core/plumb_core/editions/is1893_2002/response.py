@@ -30,6 +30,12 @@ def modal_rules() -> list[str]:
     ]
 
 
+@rule(clause="7.8.2.1", tex=r"\q{damping_required} = 0.02\text{ for steel},\ 0.05\text{ for concrete}")
+def damping_required(lateral_system: str = "", period_type: str = "") -> float:
+    """Damping of dynamic analysis: 2 % of critical for steel, 5 % for reinforced concrete."""
+    return 0.02 if lateral_system.startswith("steel") or period_type == "steel_mrf" else 0.05
+
+
 @rule(clause="7.8.2", tex=r"\q{scaling_share} = 1.0")
 def scaling_share() -> float:
     """Share of the base shear with the approximate period that the modal one must reach."""
@@ -135,6 +141,12 @@ def amplifier() -> float:
     return 1.0
 
 
+@rule(clause="7.11.2, 7.11.3", tex=r"\q{deformation_factor} = \q{R}")
+def deformation_factor(R: float) -> float:
+    """Factor on displacements for separation and deformation compatibility; drifts are without it."""
+    return R
+
+
 @rule(clause="7.11.1", tex=r"\q{drift_limit} = 0.004")
 def drift_limit() -> float:
     """Limit of the story drift over the story height."""
@@ -174,12 +186,14 @@ def infill_effects(infills: Mapping[str, Any]) -> dict[str, Any]:
 
 RULES = (
     infill_effects,
+    deformation_factor,
     cited(shared.mass_target, "7.8.4.2"),
     cited(shared.mass_sum, "7.8.4.2"),
     cited(shared.modes_enough, "7.8.4.2"),
     cited(shared.modes_verdict, "7.8.4.2"),
     modal_combination,
     modal_rules,
+    damping_required,
     scaling_share,
     cited(shared.factor_required, "7.8.2"),
     cited(shared.spectrum_factor, "7.8.4.5"),

@@ -312,6 +312,7 @@ def infill_effects(infills: Mapping[str, Any], zone: str = "") -> dict[str, Any]
 
 RULES = (
     infill_effects,
+    cited(earlier.deformation_factor, "7.11.2, 7.11.3"),
     cited(shared.mass_target, "7.7.5.2"),
     cited(shared.mass_sum, "7.7.5.2"),
     cited(shared.modes_enough, "7.7.5.2"),

@@ -187,7 +187,12 @@ WORDS: Mapping[str, Mapping[str, str]] = {
         "not tested": r"nottested|notchecked|notassessed",
     },
     "diaphragms": {"rigid": r"rigid", "semirigid": r"semirigid", "flexible": r"flexible"},
-    "combined_by": {"SRSS": r"srss", "CQC": r"cqc|cqc4", "ABS": r"abs|absolute(sum)?"},
+    "combined_by": {
+        "SRSS": r"srss",
+        "CQC": r"cqc|cqc4",
+        "close modes absolute": r"(srss(and|with|plus)?)?(abs|absolute(sum)?)(of|for)?(the)?clos(e|ely)(spaced)?modes?(and|with|plus)?(srss)?",
+        "ABS": r"abs|absolute(sum)?",
+    },
     "directions_by": {
         "100 % + 30 %": r"100%?(\+|and|with|to)?30%?",
         "SRSS": r"srss",

@@ -60,6 +60,9 @@ def inputs_of_modes(claims: ClaimSet) -> dict[Key, Any]:
         shares = [table.claim(Key("mass_ratio", d), m) for m in kept]
         if all(s is not None for s in shares):
             inputs[Key("mass_share", d)] = np.array([max(float(s.value), 0.0) for s in shares if s is not None])
+    twist = [table.claim(Key("mass_ratio_RZ"), m) for m in kept]
+    if all(s is not None for s in twist):
+        inputs[Key("mass_share_RZ")] = np.array([max(float(s.value), 0.0) for s in twist if s is not None])
     return inputs
 
 
