@@ -56,6 +56,7 @@ InputPart = Literal[
     "twist",
     "drift",
     "separation",
+    "lateral",
 ]
 
 
@@ -144,6 +145,7 @@ _ALL = (
     Quantity("horizontal_irregularities", "irregular in plan", r"\text{irregular in plan}", "Types of horizontal irregularity: there, none, or not tested", "", _B, _X, "brief"),
     Quantity("podium", "podium", r"\text{podium}", "A flexible upper part on a rigid lower part", "", _D, _X, "brief", "system"),
     Quantity("two_stage", "two-stage analysis", r"\text{two-stage analysis}", "Conditions of the two-stage analysis and what the upper part hands down", "", _D, _X, "lateral"),
+    Quantity("two_stage_used", "two-stage analysis used", r"\text{two-stage analysis used}", "The static forces are those of a two-stage analysis", "", _D, _F, "lateral", "lateral"),
     Quantity("floors_known", "plan stiffness", r"\text{plan stiffness}", "Eccentricity, torsional radius and radius of gyration of the floors", "m", _B, _X, "brief", "stories"),
     Quantity("setbacks", "setbacks", r"\text{setbacks}", "Plan dimensions of the floors and where the faces stand", "m", _B, _X, "brief", "stories"),
     Quantity("plan_regularity", "tests in plan", r"\text{tests in plan}", "Regularity in plan, test by test", "", _B, _X, "brief"),

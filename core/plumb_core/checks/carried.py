@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 import numpy as np
@@ -10,11 +10,13 @@ import numpy as np
 from plumb_core.checks.check import AddedUp
 from plumb_core.checks.claims import ClaimSet, ClaimsOfKey, theirs
 from plumb_core.checks.compare import half_unit
+from plumb_core.documents.brief import Brief, Site
 from plumb_core.documents.submission import Claim
+from plumb_core.editions import EDITIONS
 from plumb_core.errors import MissingInput
-from plumb_core.inputs import rests_on_lacking
+from plumb_core.inputs import edition_rules, rests_on_lacking
 from plumb_core.quantities import QUANTITIES, Kind
-from plumb_core.rules import Evaluation, Key, Step
+from plumb_core.rules import Evaluation, Key, Rule, Step
 
 NEVER_ADOPTED = (
     "V_static",
@@ -60,25 +62,63 @@ def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
     return adopted
 
 
-def carried_evaluation(independent: Evaluation, claims: ClaimSet) -> Evaluation:
+def carried_evaluation(brief: Brief, independent: Evaluation, claims: ClaimSet) -> Evaluation:
     """The same rules with each submitted value pinned in place of its input or rule.
+
+    A text is carried like a number; one that chooses rules of the edition, such as a zone, chooses theirs.
 
     A value that is ours rounded is carried on in full: the submission went on from its full value, not the printed one.
     """
 
     def pinned(key: Key, unpinned: Callable[[], Step | None]) -> Any:
-        return _carried_on(claims.by_key[key], key, unpinned(), len(claims.stories))
+        return _carried_on(claims.by_key[key], key, unpinned(), len(claims.stories), options)
 
+    options = EDITIONS[brief.edition].options
+    rules = _their_rules(brief, claims, options) or independent.rules
     return Evaluation(
-        independent.rules, independent.inputs, independent.adopted, claims.by_key, pinned, independent.cases
+        rules,
+        independent.inputs,
+        independent.adopted,
+        claims.by_key,
+        pinned,
+        independent.cases,
+        independent.facts,
     )
 
 
-def _carried_on(of_key: ClaimsOfKey, key: Key, step: Step | None, stories: int) -> Any:
+def _their_rules(brief: Brief, claims: ClaimSet, options: Mapping[str, tuple[Any, ...]]) -> Mapping[str, Rule] | None:
+    """The rules of the edition under the texts that the submission states of the site; None where they are those of the brief."""
+    stated = {}
+    for key, of_key in claims.by_key.items():
+        if key.direction is None and key.name in Site.model_fields and of_key.single:
+            value = as_option(theirs(of_key.single[0]), options.get(key.name, ()))
+            if isinstance(value, str) and value != getattr(brief.site, key.name):
+                stated[key.name] = value
+    if not stated:
+        return None
+    return edition_rules(brief.edition, brief.site.model_copy(update=stated), brief.system)
+
+
+def as_option(value: float | str, options: Iterable[Any]) -> float | str:
+    """A text as the edition writes it: its option that differs only in capitals, blanks or the words around it."""
+    if not isinstance(value, str):
+        return value
+    plain = value.strip().casefold()
+    last = plain.split()[-1] if plain else ""
+    for wanted in (plain, last):
+        for option in options:
+            if str(option).casefold() == wanted:
+                return str(option)
+    return value
+
+
+def _carried_on(
+    of_key: ClaimsOfKey, key: Key, step: Step | None, stories: int, options: Mapping[str, tuple[Any, ...]]
+) -> Any:
     """The value of a key that the submission goes on from."""
     if of_key.single:
         claim = of_key.single[0]
-        value = theirs(claim)
+        value = as_option(theirs(claim), options.get(key.name, ()))
         if step is None or isinstance(value, str) or isinstance(step.value, str):
             return value
         return _unrounded(value, _printed(claim, float(step.value)), float(step.value))

@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 
 from plumb_core.answers.modal import compare_modes
 from plumb_core.briefs import brief_evaluation
-from plumb_core.checks.carried import carried_evaluation, independent_evaluation
+from plumb_core.checks.carried import as_option, carried_evaluation, independent_evaluation
 from plumb_core.checks.check import Check
 from plumb_core.checks.claims import ClaimSet
 from plumb_core.checks.compare import Comparison, compare
@@ -19,6 +19,7 @@ from plumb_core.checks.stages import staged
 from plumb_core.checks.stages.drift.inputs import Governing
 from plumb_core.checks.stages.scaling.inputs import modal_shear
 from plumb_core.checks.stages.twist.inputs import TorsionFound, Twist
+from plumb_core.checks.two_stage import with_two_stage
 from plumb_core.documents import results as documents
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.recheck import RecheckDocument
@@ -97,8 +98,8 @@ class Context:
         claims = ClaimSet.of(
             document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums, document.open
         )
-        independent = independent_evaluation(brief_evaluation(brief), claims)
-        carried = carried_evaluation(independent, claims)
+        independent = with_two_stage(independent_evaluation(brief_evaluation(brief), claims), claims)
+        carried = carried_evaluation(brief, independent, claims)
         results = CaseResults(claims.of_cases, claims.cases, len(claims.stories))
         stages = staged(brief, independent, carried, claims, results)
         independent, carried = stages.independent, stages.carried
@@ -152,6 +153,8 @@ class Context:
 
     def compared(self, name: str, value: float | str, ours: float | str, floor: float) -> Comparison:
         """A value against ours with the tolerance of its quantity, not below `floor`."""
+        if isinstance(value, str):
+            value = as_option(value, self.edition.options.get(name, ()))
         return compare(value, ours, QUANTITIES[name].tolerance * self.tolerance_scale, floor)
 
     def step(self, evaluation: Evaluation, key: Key) -> Step | Ours:

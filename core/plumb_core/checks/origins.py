@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 
 from plumb_core.checks.check import AddedUp, Check
@@ -10,6 +11,7 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.verdict import Role
 from plumb_core.documents.submission import Claim
+from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
 
 
@@ -21,6 +23,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     first that states it.
     """
     first = _first_of_repeated(checks)
+    first |= _gathered(checks, first)
     origins: dict[Key, list[str]] = {}
     for check in checks:
         if check.role is Role.ORIGIN and check.level != 1 and id(check) not in first:
@@ -54,6 +57,53 @@ def _first_of_repeated(checks: Sequence[Check]) -> dict[int, str]:
             repeated[id(check)] = same.id
         earlier.append(check)
     return repeated
+
+
+FACTORS = tuple(
+    r
+    for plain in (10.0, 100.0, 1000.0, 9.80665, 4.44822, 2.20462, 3.28084, 1.35582, 25.4, 39.3701, 6.89476, 102.0, 1e6)
+    for r in (plain, 1.0 / plain)
+)
+"""Ratios of a value in another unit, or with its point in another place, to the right one."""
+NEAR = 0.011
+
+
+def _gathered(checks: Sequence[Check], repeated: Mapping[int, str]) -> dict[int, str]:
+    """For origins that have the cause of an earlier one, id() of the check -> id of that one.
+
+    Values of one quantity of a file that are all off by one ratio have one cause, and so have all values of a unit whose
+    ratio is that of another unit or of a moved point.
+    """
+    causes: dict[tuple[object, ...], list[Check]] = {}
+    for check in checks:
+        ratio = _ratio(check)
+        if ratio is None or id(check) in repeated or check.claim is None:
+            continue
+        quantity = QUANTITIES[check.key.name]
+        known = next((f for f in FACTORS if abs(ratio / f - 1.0) <= NEAR), None)
+        file = check.claim.source.file
+        if known is not None and quantity.unit:
+            causes.setdefault(("unit", file, quantity.unit.split("*")[0], known), []).append(check)
+        elif known is not None:
+            causes.setdefault(("share", file, check.key.name, known), []).append(check)
+        elif quantity.kind is not Kind.NUMBER:
+            group = causes.setdefault(
+                ("ratio", file, check.key.name, check.key.direction, round(math.log(ratio), 1)), []
+            )
+            if not group or abs(ratio / (_ratio(group[0]) or 1.0) - 1.0) <= NEAR:
+                group.append(check)
+    return {id(c): members[0].id for members in causes.values() if len(members) > 1 for c in members[1:]}
+
+
+def _ratio(check: Check) -> float | None:
+    """Theirs over ours of an origin, None where it is no ratio of two numbers."""
+    shown = check.shown
+    if check.role is not Role.ORIGIN or check.kind not in ("value", "reaction", "mass", "load") or shown is None:
+        return None
+    if isinstance(shown.theirs, str) or isinstance(shown.ours, str) or not shown.ours or not shown.theirs:
+        return None
+    ratio = shown.theirs / shown.ours
+    return ratio if ratio > 0 else None
 
 
 def _alike(one: Claim, other: Claim) -> bool:

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
 from plumb_core.errors import RuleRefused
 from plumb_core.limits import reaches, within
-from plumb_core.rules import Array, Governed, rule
+from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Array, Governed, Parameter, Rule
 
 
 def two_stage(
@@ -104,29 +106,46 @@ def _part(w: Array, h: Array, coefficient: Governed, k: float, at_top: float) ->
 # the static forces of both parts in place of those of one structure
 
 
-@rule(clause="", tex=r"\q{V} = V_\text{lower} + \text{factor}\times V_\text{upper}", defines="V")
-def V_two_stage(two_stage: Mapping[str, Any]) -> float:
-    """Base shear at the base of the lower part, kN: its own and the reactions of the upper part times their factor."""
+def alternatives(rules: Mapping[str, Rule]) -> dict[str, Rule]:
+    """Rules for V, F and V_story of a direction that is analysed in two stages, and as the edition has them elsewhere.
+
+    They replace those of the edition where a two-stage analysis was submitted (`two_stage_used`).
+    """
+    return {
+        "V": _either(rules["V"], _base_shear),
+        "F": _either(rules["F"], _forces),
+        "V_story": _either(rules["V_story"], _story_shears),
+    }
+
+
+def _base_shear(two_stage: Mapping[str, Any], podium: Mapping[str, Any]) -> float:
     return float(two_stage["V_base"])
 
 
-@rule(clause="", tex=r"\q{F} = \text{forces of both parts}", defines="F")
-def F_two_stage(two_stage: Mapping[str, Any]) -> Array:
-    """Lateral force at each level, kN, shape (n_stories,), each part by itself."""
+def _forces(two_stage: Mapping[str, Any], podium: Mapping[str, Any]) -> Array:
     return np.asarray(two_stage["F"], dtype=float)
 
 
-@rule(
-    clause="",
-    tex=r"\q{V_story} = \sum_{i \ge x} F_i\text{, below with the reactions of the upper part}",
-    defines="V_story",
-)
-def V_story_two_stage(F: Array, two_stage: Mapping[str, Any], podium: Mapping[str, Any]) -> Array:
-    """Story shear, kN, shape (n_stories,); in the lower part with the reactions of the upper part times their factor."""
-    level = podium["level"]
-    above, below = F[level:], F[:level]
-    upper = np.cumsum(above[::-1])[::-1]
-    return np.concatenate([np.cumsum(below[::-1])[::-1] + two_stage["factor"] * upper[0], upper])
+def _story_shears(two_stage: Mapping[str, Any], podium: Mapping[str, Any]) -> Array:
+    level, F = podium["level"], np.asarray(two_stage["F"], dtype=float)
+    upper = np.cumsum(F[level:][::-1])[::-1]
+    below = np.cumsum(F[:level][::-1])[::-1]
+    return np.concatenate([below + two_stage["factor"] * upper[0], upper])
 
 
-TWO_STAGE = (V_two_stage, F_two_stage, V_story_two_stage)
+ADDED = ("two_stage_used", "two_stage", "podium")
+
+
+def _either(single: Rule, of_parts: Callable[[Mapping[str, Any], Mapping[str, Any]], Any]) -> Rule:
+    """The rule of one structure, or that of both parts where the two-stage analysis is used."""
+    function = single.function
+    own = {p.name for p in single.parameters}
+
+    def applied(**arguments: Any) -> Any:
+        if arguments.get("two_stage_used") and "two_stage" in arguments and "podium" in arguments:
+            return of_parts(arguments["two_stage"], arguments["podium"])
+        return function(**{name: value for name, value in arguments.items() if name in own})
+
+    applied.__doc__ = function.__doc__
+    more = tuple(Parameter(n, QUANTITIES[n].scope, True, None, False) for n in ADDED if n not in own)
+    return replace(single, function=applied, parameters=(*single.parameters, *more))
