@@ -5,6 +5,7 @@ A request and a recheck resolve them by the same function, so that both give the
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from plumb_core import DIRECTIONS
@@ -29,13 +30,20 @@ def with_declared_facts(evaluation: Evaluation) -> Evaluation:
         if evaluation.inputs.get(key) is True and key not in evaluation.facts:
             types = evaluation.get("irregular_types", direction)
             if types:
-                _add(facts, key, False, evaluation, ", ".join(t.replace("_", " ") for t in types))
+                _add(facts, key, False, evaluation, _types(evaluation, types))
         key = Key("rho", direction)
         if key in evaluation.inputs and key not in evaluation.facts and "rho" in evaluation.rules:
             found = _decided_rho(evaluation, key)
             if found is not None and found.value > float(evaluation.inputs[key]) + 1e-9:
                 _add(facts, key, found.value, evaluation, found.governed_by)
     return evaluation.with_(facts=facts) if facts else evaluation
+
+
+def _types(evaluation: Evaluation, types: Sequence[str]) -> str:
+    """Types of irregularity in words, a torsional one with the ratio that shows it."""
+    fact = evaluation.facts.get(Key("irregularities"))
+    shown = f": {fact.where}" if fact is not None and fact.where else ""
+    return ", ".join(t.replace("_", " ") + (shown if "torsional" in t else "") for t in types)
 
 
 def _decided_rho(evaluation: Evaluation, key: Key) -> Governed | None:

@@ -66,6 +66,10 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, A
     """
     part = model_part(brief, model) if part is None else part
     a = model.analysis
+    eccentricity = a.eccentricity
+    if eccentricity is None:
+        stated = brief_evaluation(brief).get("eccentricity")
+        eccentricity = 0.05 if stated is None else float(stated)
     how: dict[str, Any] = {"method": a.method}
     if a.modes is not None:
         how["modes"] = a.modes
@@ -93,7 +97,7 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, A
             "combine": a.combine,
             "damping": a.damping,
             "residual_mass": a.residual_mass,
-            "eccentricity": a.eccentricity,
+            "eccentricity": eccentricity,
             "eccentricity_as": a.eccentricity_as,
         }
     if kind == "static_response":
@@ -101,7 +105,7 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, A
             "kind": "static_response",
             **part,
             **edition,
-            "eccentricity": a.eccentricity,
+            "eccentricity": eccentricity,
             "period": brief.period.model_dump(mode="json", exclude_none=True),
         }
     record = next((r for r in model.records if kind == history_of(r.case)), None)

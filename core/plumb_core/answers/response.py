@@ -46,7 +46,7 @@ def _by_points(part: SpectrumPart, path: str, warnings: list[Warning]) -> Spectr
     return ordinates
 
 
-def _by_edition(part: SpectrumPart, path: str, direction: str, vertical: bool = False) -> Spectrum:
+def _by_edition(part: SpectrumPart, path: str, direction: str, damping: float, vertical: bool = False) -> Spectrum:
     assert part.edition is not None
     site, occupancy = part.site, part.occupancy
     if site is None or occupancy is None:
@@ -70,6 +70,10 @@ def _by_edition(part: SpectrumPart, path: str, direction: str, vertical: bool = 
                 ]
             )
     given = inputs_of(site, occupancy, part.system)
+    if "S_a_damped" in rules:
+        # elastic ordinates at the damping of the modes; what the edition reduces by damping follows by its own rules
+        given[Key("damping")] = damping
+        name = "S_a_damped" if name == "S_a" else name
 
     def ordinates(T: Array) -> Array:
         at = np.clip(T, site.T[0], site.T[-1]) if site.T is not None else T
@@ -107,7 +111,7 @@ def _spectrum(
             )
         return _by_points(part, path, warnings)
     if part is not None and part.edition is not None:
-        return _by_edition(part, path, direction, vertical)
+        return _by_edition(part, path, direction, request.damping, vertical)
     if request.edition is not None:
         sent = request.model_fields_set
         own = SpectrumPart(
@@ -117,7 +121,7 @@ def _spectrum(
             system=request.system if "system" in sent else None,
             ordinates=part.ordinates if part else None,
         )
-        return _by_edition(own, "", direction, vertical)
+        return _by_edition(own, "", direction, request.damping, vertical)
     raise InputRefused(
         [Problem(path, "no spectrum is given", "Give T and S_a, or an edition with site and occupancy.")]
     )
@@ -135,7 +139,19 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
         d: _spectrum(request.spectrum, request, "/spectrum", d, warnings)
         for d in (DIRECTIONS if request.direction == "both" else (request.direction,))
     }
-    if request.vertical_spectrum is not None and request.direction == "both":
+    directions = request.directions
+    if request.vertical_spectrum is not None:
+        if directions == "100-30":
+            directions = "100-30-30"
+            warnings.append(
+                Warning(
+                    "vertical_combined",
+                    "a vertical spectrum is given, and the directions are combined by 100-30",
+                    "the vertical action is combined with them by 100-30-30",
+                    "Choose 100-30-30 or SRSS, or leave the vertical spectrum out.",
+                    "/directions",
+                )
+            )
         spectra["Z"] = _spectrum(request.vertical_spectrum, request, "/vertical_spectrum", "X", warnings, True)
     settings = Settings(
         combine=request.combine,
@@ -146,7 +162,7 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
         sign_of=request.sign_of_mode,
     )
     progress("response", 0.9)
-    combined = spectrum_response(built, modes, spectra, settings, request.directions)
+    combined = spectrum_response(built, modes, spectra, settings, directions)
     sums = np.cumsum(modes.share, axis=0)[-1]
     for k, d in enumerate(DIRECTIONS):
         if d in spectra and sums[k] < 0.9 and not request.residual_mass:

@@ -173,7 +173,10 @@ class ModelFloor(Part):
 
 
 class Analysis(Part):
-    """How the model is solved: a number of modes or a target, and how their maxima are combined."""
+    """How the model is solved: a number of modes or a target, and how their maxima are combined.
+
+    eccentricity : accidental, as a share of the plan dimension; the edition's where none is given.
+    """
 
     method: Literal["eigen", "ritz"] = "eigen"
     modes: Annotated[int, Field(gt=0, le=5000)] | None = None
@@ -182,7 +185,7 @@ class Analysis(Part):
     directions: Literal["SRSS", "100-30", "100-30-30"] = "SRSS"
     damping: Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)] = 0.05
     residual_mass: bool = False
-    eccentricity: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] = 0.05
+    eccentricity: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] | None = None
     eccentricity_as: Literal["moments", "mass"] = "moments"
 
 

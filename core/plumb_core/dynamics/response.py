@@ -179,6 +179,8 @@ class Shifted:
         self.forces = np.concatenate([by_mode.T, structure.tally[:, at] @ heavy], axis=1)
         self.influence = np.concatenate([modes.gamma / modes.omega[:, None], heavy.T @ structure.influence[at]])
         self.rigid = np.asarray(structure.at_floors.T @ structure.influence).reshape(f, 3, 4)
+        inertia = structure.masses[:, None] * structure.influence
+        self.whole = np.stack([structure.floor_forces(inertia[:, k]) for k in range(inertia.shape[1])])
 
     def modes(self, shift: Array, count: int) -> tuple[Array, Array, Array, Array]:
         """(omega, gamma, movements, forces per unit acceleration) with floors shifted by `shift` (n_floors, 2), m."""
@@ -202,10 +204,33 @@ class Shifted:
         movement = (flat @ vectors).T.reshape(-1, f, 3)
         forces = (self.forces @ vectors).T.reshape(-1, f, 3)
         more = (extra @ movement[:, :, :, None])[..., 0]
-        # the extra moments are about the floors' centres; forces are summed about the building's axis
+        return omega, gamma, movement, forces + self._about_axis(more)
+
+    def _about_axis(self, forces: Array) -> Array:
+        """Forces (k, n_floors, 3) with their moments about the building's axis in place of the floors' centres."""
+        arm = self.structure.floors.centre - self.structure.axis
+        turned = forces.copy()
+        turned[:, :, 2] += arm[:, 0] * forces[:, :, 1] - arm[:, 1] * forces[:, :, 0]
+        return turned
+
+    def remainder(self, shift: Array, axis: int, gamma: Array, forces: Array) -> tuple[Array, Array]:
+        """Movements and forces (1, n_floors, 3) of the inertia that the modes leave out, per unit acceleration, as a static load.
+
+        gamma, forces : of the modes with this shift, as `modes` gives them
+        """
+        floors = self.structure.floors
+        m = floors.mass.mean(axis=1)
+        extra = np.zeros((1, len(floors), 3))
+        rigid = self.rigid[:, :, axis]
+        extra[0, :, 0] = -m * shift[:, 1] * rigid[:, 2]
+        extra[0, :, 1] = m * shift[:, 0] * rigid[:, 2]
+        extra[0, :, 2] = m * (shift[:, 0] * rigid[:, 1] - shift[:, 1] * rigid[:, 0])
+        left = self.whole[axis][None] + self._about_axis(extra) - np.tensordot(gamma[:, axis], forces, axes=1)[None]
         arm = floors.centre - self.structure.axis
-        more[:, :, 2] += arm[:, 0] * more[:, :, 1] - arm[:, 1] * more[:, :, 0]
-        return omega, gamma, movement, forces + more
+        load = left[0].copy()
+        load[:, 2] -= arm[:, 0] * left[0, :, 1] - arm[:, 1] * left[0, :, 0]
+        u = self.structure.factor.solve(np.asarray(self.structure.at_floors @ load.ravel()))
+        return self.structure.floor_displacements(u)[None], left
 
 
 def _with_shifted_mass(
@@ -225,10 +250,13 @@ def _with_shifted_mass(
         shift[:, 1 - axis] = sign * settings.eccentricity * breadth
         omega, gamma, movement, forces = shifted.modes(shift, len(modes))
         acceleration = spectrum(2.0 * np.pi / omega) * GRAVITY * gamma[:, axis]
-        rule = ModalRule(settings.combine, omega, settings.damping, False)
-        by_mode = reported(
-            floors, movement * (acceleration / omega**2)[:, None, None], forces * acceleration[:, None, None]
-        )
+        peaks = [movement * (acceleration / omega**2)[:, None, None], forces * acceleration[:, None, None]]
+        if settings.residual_period is not None:
+            at = float(spectrum(np.array([settings.residual_period]))[0]) * GRAVITY
+            more = shifted.remainder(shift, axis, gamma, forces)
+            peaks = [np.concatenate([peak, at * added]) for peak, added in zip(peaks, more, strict=True)]
+        rule = ModalRule(settings.combine, omega, settings.damping, settings.residual_period is not None)
+        by_mode = reported(floors, *peaks)
         for name, shifted_value in rule.of_each(by_mode).items():
             results[name] = np.where(results[name] < 0, -1.0, 1.0) * np.maximum(np.abs(results[name]), shifted_value)
     return results

@@ -23,7 +23,7 @@ class StaticCase:
     Attributes
     ----------
     direction : of the forces
-    sign : 0 without, +1 or -1 with eccentricity
+    sign : 0 without, +1 or -1 for the side to which the accidental eccentricity moves the mass
     results : by name as `response.reported` has them, in its units, signed, without the first axis
     A_x : amplification of the accidental eccentricity of each floor, shape (n_floors,); None where there is no rule for it
     rounds : A_x of each round of its iteration, each of shape (n_floors,)
@@ -87,16 +87,18 @@ def static_response(
         return cases
     e_s = None if static_factor == 1.0 else -offsets(flexibility(structure), axis, forces)
     for sign in (1, -1):
-        moved, e_d = sign * eccentricity * breadth, None
+        moved, e_d, to = sign * eccentricity * breadth, None, sign
         if e_s is not None:
             side = np.where(e_s < -1e-9 * breadth, -1.0, 1.0)
+            # the first case adds to the static eccentricity, whichever its side: mirror images mirror their cases
+            to = sign if float(np.sum(side * np.abs(forces))) >= 0 else -sign
             moved = ((static_factor - 1.0) * e_s if sign > 0 else 0.0) + side * moved
             e_d = e_s + moved
         # a force in X with its point moved along +Y turns the floor the negative way
         turn = (-1.0 if axis == 0 else 1.0) * moved * forces
         results = _solved(structure, axis, forces, turn)
         if amplifier is None:
-            cases.append(StaticCase(direction, sign, results, None, [], e_s, e_d))
+            cases.append(StaticCase(direction, to, results, None, [], e_s, e_d))
             continue
         rounds: list[Array] = []
         for _ in range(ROUNDS):
@@ -106,7 +108,7 @@ def static_response(
             if settled or np.all(A_x == 1.0):
                 break
             results = _solved(structure, axis, forces, turn * A_x)
-        cases.append(StaticCase(direction, sign, results, rounds[-1], rounds, e_s, e_d))
+        cases.append(StaticCase(direction, to, results, rounds[-1], rounds, e_s, e_d))
     return cases
 
 

@@ -299,11 +299,16 @@ def irregular_types(
     horizontal_irregularities: Sequence[Mapping[str, Any]] | None = None,
     vertical_irregularities: Sequence[Irregularity] | None = None,
     irregularities: Mapping[str, bool] | None = None,
+    podium: Mapping[str, Any] | None = None,
 ) -> list[str]:
-    """Types of irregularity that are there, in plan and in height: found from the brief's tables or declared."""
+    """Types of irregularity that are there, in plan and in height: found from the brief's tables or declared.
+
+    Above a podium that is declared each part is a structure of its own: the step between them is no irregularity in height.
+    """
     types = plans.there(horizontal_irregularities or ())
     types |= {name for name, present in (irregularities or {}).items() if present}
-    types |= {type_of(str(found["kind"])) for found in vertical_irregularities or ()}
+    if podium is None:
+        types |= {type_of(str(found["kind"])) for found in vertical_irregularities or ()}
     return [name for name in TYPES if name in types]
 
 

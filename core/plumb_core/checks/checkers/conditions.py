@@ -22,6 +22,9 @@ def contradictions(context: Context) -> Iterator[Check]:
         against = fact.contradicted_by
         if against is None or {fact.source, against.source} != {"found", "declared"}:
             continue
+        if fact.key.name == "torsion_irregular":
+            # declared by the types of irregularity or by regularity, which are asked about themselves
+            continue
         declared, found = (fact.value, against.value) if fact.source == "declared" else (against.value, fact.value)
         quantity = QUANTITIES[fact.key.name]
         where = fact.where or against.where
@@ -69,7 +72,7 @@ def system(context: Context) -> Iterator[Check]:
             role=Role.ORIGIN if refused else None,
             level=3,
             clause=rule.clause,
-            note=f"the lateral system in {direction} is {said.removeprefix('open: ')} ({rule.clause})",
+            note=f"the lateral system in {direction} is {said.removeprefix('open: ')}{'' if '(' in said else f' ({rule.clause})'}",
             slip="S23",
         )
 

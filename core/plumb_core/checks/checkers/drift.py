@@ -471,6 +471,10 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     exempt = own.get("theta_exempt", direction)
     compared = value if checked is None else float(checked[i])
     over = exceeds(compared, limit) if verdicts is None else not verdicts[i]
+    words = own.get("second_order", direction)
+    if over and words is not None and words[i] == "in the model":
+        # the limit of this edition is that of consideration, and they are considered
+        over = False
     significant = exceeds(value, 0.10) and not own.get("p_delta_included") and not (exempt is not None and exempt[i])
     fact = own.facts.get(Key("p_delta_included"))
     # an edition that multiplies by 1/(1 - theta) has considered them; what is not stated is asked

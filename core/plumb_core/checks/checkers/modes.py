@@ -9,7 +9,7 @@ from typing import Any, Literal
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import EXCHANGED, Check, Limit
+from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit
 from plumb_core.checks.claims import rounding
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context
@@ -18,7 +18,6 @@ from plumb_core.checks.modes import MASS_RATIOS
 from plumb_core.checks.registry import checker, checker_of_claims
 from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.documents.submission import Claim, Source
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
 
@@ -117,7 +116,7 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
     total = sum(float(c.value) for c in rows)
     floor = sum(rounding(c) for c in rows)
     source = Source(note=f"sum over {len(rows)} modes")
-    claim = Claim(quantity="mass_ratio", direction=direction, value=total, text=f"{total:.4g}", source=source)
+    claim = Derived("mass_ratio", total, direction=direction, text=f"{total:.4g}", source=source)
     check = Check(
         "target",
         Key("mass_sum", direction),
@@ -140,8 +139,8 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
         return replace(check, verdict=Verdict.AGREES)
     other = _other_alternative(context, direction, total)
     if other:
-        return replace(check, note=other)
-    said = f"{len(rows)} modes reach {total:.1%} of the mass in {direction}; {target:.0%} is asked for"
+        return replace(check, note=other, verdict=Verdict.QUESTION if "second dash" in other else Verdict.OPEN)
+    said = f"{len(rows)} modes reach {total:.1%} of the mass in {direction}; {target:.0%} is required"
     return replace(check, verdict=Verdict.BREACHES, role=Role.ORIGIN, note=said)
 
 
@@ -149,12 +148,13 @@ def _other_alternative(context: Context, direction: str, mass_sum: float) -> str
     """Words on an alternative of the target that stands only where the target can't be met; empty where there is none."""
     table = context.claims.modes
     periods = [T for mode in table.numbers if (T := table.period(mode)) is not None]
+    shares = [float(c.value) for _, c in sorted(table.values.get(Key("mass_ratio", direction), {}).items())]
     under = context.independent.assuming(
-        inputs={Key("T_modes"): np.array(periods)}, pins={Key("mass_sum", direction): mass_sum}
+        inputs={Key("T_modes"): np.array(periods), Key("mass_share", direction): np.array(shares)},
+        pins={Key("mass_sum", direction): mass_sum},
     )
-    try:
-        verdict = under.value("modes_verdict", direction)
-    except (MissingInput, RuleRefused):
+    verdict = under.get("modes_verdict", direction)
+    if verdict is None:
         return ""
     return str(verdict["words"]) if verdict["met"] is None else ""
 

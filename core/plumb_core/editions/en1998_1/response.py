@@ -37,12 +37,22 @@ def modes_enough(mass_sum: float, mass_target: float) -> bool:
 
 @rule(clause="4.3.3.3.1(3), (5), Eq. 4.13 and 4.14")
 def modes_verdict(
-    mass_sum: float, mass_target: float, T_modes: Array | None = None, N: int | None = None
+    mass_sum: float,
+    mass_target: float,
+    T_modes: Array | None = None,
+    N: int | None = None,
+    mass_share: Array | None = None,
 ) -> dict[str, Any]:
     """Which alternative is met: 90 %, all modes above 5 % where the list decides it, or at least 3 sqrt(n) modes to 0.20 s."""
     left = f"; {1.0 - mass_sum:.1%} is left out" + (", so no mode above 5 % is" if within(1.0 - mass_sum, 0.05) else "")
     if modes_enough.function(mass_sum, mass_target):
         return {"met": True, "words": f"{mass_sum:.1%} of the mass: 4.3.3.3.1(3) is met{left}"}
+    if mass_share is not None and _fallen(mass_share):
+        return {
+            "met": None,
+            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the last modes are below 5 %: show that all modes above 5 % are "
+            "taken into account (second dash of 4.3.3.3.1(3))",
+        }
     if T_modes is None or N is None:
         return {
             "met": False,
@@ -55,6 +65,15 @@ def modes_verdict(
             "words": f"{mass_sum:.1%} of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) can't be met",
         }
     return {"met": False, "words": f"{mass_sum:.1%} of the mass: 90 % not met, nor the fallback of 4.3.3.3.1(5)"}
+
+
+SMALL, LAST = 0.05, 2
+
+
+def _fallen(mass_share: Array) -> bool:
+    """Whether the last modes that take part in the direction are below 5 % each, so that all above it may be listed."""
+    taking_part = [float(s) for s in mass_share if s > 1e-3]
+    return len(taking_part) > LAST and all(s < SMALL for s in taking_part[-LAST:])
 
 
 @rule(clause="4.3.3.3.2, Eq. 4.15")

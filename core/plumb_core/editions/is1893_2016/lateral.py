@@ -12,7 +12,7 @@ from plumb_core.editions.is1893_2002 import lateral as earlier
 from plumb_core.editions.is1893_2016 import tables
 from plumb_core.editions.is1893_2016.ground import shape
 from plumb_core.editions.systems import factor
-from plumb_core.errors import RuleRefused
+from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import below
 from plumb_core.rules import Governed, bounded, cited, rule
 
@@ -65,8 +65,18 @@ def coefficient(Z: float, I: float, R: float, S_a_T: float, C_s_lower: Governed)
 
 
 @rule(clause="Table 9, notes")
-def system_permission(lateral_system: str, zone: str) -> str:
-    """Whether the system is permitted in the zone."""
+def system_permission(
+    zone: str,
+    lateral_system: str = "",
+    irregularities: Mapping[str, bool] | None = None,
+    offset_stories: Sequence[Any] | None = None,
+) -> str:
+    """Whether the system is permitted in the zone; in-plane discontinuities are not in zones III to V (Table 6 iv)."""
+    in_plane = (irregularities or {}).get("in_plane_discontinuity") or "in_plane" in (offset_stories or ())
+    if in_plane and zone != "II":
+        return f"not permitted in zone {zone}: in-plane discontinuity (Table 6 iv)"
+    if not lateral_system:
+        raise MissingInput("lateral_system")
     return f"not permitted in zone {zone}" if zone in tables.PROHIBITED.get(lateral_system, ()) else "permitted"
 
 
