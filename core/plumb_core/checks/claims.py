@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Container, Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -52,6 +52,7 @@ class ClaimSet:
     of_cases : results of load cases, and loads of the weight make-up, each under the name of its case or load
     unplaced : claims of stories that are not among `stories`
     open : parts of the submission that are not read yet
+    rounded : ids of the claims whose column shows rounding to integers
     """
 
     claims: tuple[Claim, ...]
@@ -61,6 +62,7 @@ class ClaimSet:
     of_cases: Mapping[Key, ClaimsOfKey]
     unplaced: tuple[Claim, ...]
     open: tuple[OpenPart, ...] = ()
+    rounded: frozenset[int] = frozenset()
 
     @classmethod
     def of(
@@ -74,7 +76,7 @@ class ClaimSet:
 
         sums : story quantity -> the quantity that its values add up to
         """
-        mark_rounded(submission.claims)
+        rounded = rounded_to_integers(submission.claims)
         named = tuple(stories) or submitted_stories(submission.claims)
         places = {name: i for i, name in enumerate(named)}
         cases = {c.name: c for c in submission.cases}
@@ -109,10 +111,16 @@ class ClaimSet:
             for direction in DIRECTIONS:
                 parts = held.get(Key(part, direction))
                 if parts and len(parts.indexed) == len(named) and Key(total, direction) not in held:
-                    held[Key(total, direction)] = ClaimsOfKey([_added_up(total, direction, parts.indexed.values())])
+                    held[Key(total, direction)] = ClaimsOfKey(
+                        [_added_up(total, direction, parts.indexed.values(), rounded)]
+                    )
         named_cases = {key.case for key in of_cases if key.case is not None and not key.name.startswith("load_")}
         cases |= {name: Case(name=name) for name in sorted(named_cases - cases.keys())}
-        return cls(tuple(submission.claims), cases, named, held, of_cases, tuple(unplaced), tuple(open_parts))
+        return cls(tuple(submission.claims), cases, named, held, of_cases, tuple(unplaced), tuple(open_parts), rounded)
+
+    def rounding(self, claim: Subject) -> float:
+        """Half a unit of the last digit that was written, in the core's unit; 0 for a text and for an exact number."""
+        return half_of_last_digit(claim, self.rounded)
 
     def awaits(self, *names: str) -> bool:
         """Whether a part of the submission that is not read yet may state one of these quantities."""
@@ -136,15 +144,15 @@ ROUNDED_COLUMN = 3
 """Numbers of a quantity in a file, none with decimals, that show that they are rounded to integers."""
 
 
-def mark_rounded(claims: Iterable[Claim]) -> None:
-    """Mark the claims whose column shows rounding to integers: at least three different numbers, none with decimals.
+def rounded_to_integers(claims: Iterable[Claim]) -> frozenset[int]:
+    """Ids of the claims whose column shows rounding to integers: at least three different numbers, none with decimals.
 
     A number without decimals that stands by itself is exact.
     """
     columns: dict[tuple[str, str, str], list[Claim] | None] = {}
     for claim in claims:
-        kind = QUANTITIES[claim.quantity].kind if claim.quantity in QUANTITIES else Kind.TEXT
-        if kind in (Kind.NUMBER, Kind.TEXT) and QUANTITIES[claim.quantity].scope is not Scope.CASE:
+        quantity = QUANTITIES.get(claim.quantity)
+        if quantity is None or (quantity.kind in (Kind.NUMBER, Kind.TEXT) and quantity.scope is not Scope.CASE):
             continue
         place = (claim.quantity, claim.source.file, claim.source.sheet)
         known = columns.get(place, _NOTHING)
@@ -156,17 +164,29 @@ def mark_rounded(claims: Iterable[Claim]) -> None:
             columns[place] = [claim]
         else:
             known.append(claim)
-    for column in columns.values():
-        if column and len({c.text for c in column}) >= ROUNDED_COLUMN:
-            for claim in column:
-                claim._rounded_to_integer = True
+    shown = [c for c in columns.values() if c and len({claim.text for claim in c}) >= ROUNDED_COLUMN]
+    return frozenset(id(claim) for column in shown for claim in column)
+
+
+def half_of_last_digit(claim: Subject, rounded: Container[int] = ()) -> float:
+    """Half a unit of the last digit that was written, in the core's unit; 0 for a text, and for a number without decimals.
+
+    rounded : ids of the claims whose column shows that its numbers are rounded to integers
+    """
+    if isinstance(claim, AddedUp):
+        return claim.half
+    if not isinstance(claim.value, float):
+        return 0.0
+    if isinstance(claim, Claim) and _INTEGER.match(claim.text) and id(claim) not in rounded:
+        return 0.0
+    return half_unit(claim.text) * claim.scale
 
 
 _INTEGER = re.compile(r"\s*[+\-\u2212]?\d+\s*$")
 _NOTHING: list[Claim] = []
 
 
-def _added_up(total: str, direction: Direction, parts: Iterable[Claim]) -> AddedUp:
+def _added_up(total: str, direction: Direction, parts: Iterable[Claim], rounded: Container[int]) -> AddedUp:
     stated = list(parts)
     symbol = QUANTITIES[stated[0].quantity].symbol
     return AddedUp(
@@ -175,7 +195,7 @@ def _added_up(total: str, direction: Direction, parts: Iterable[Claim]) -> Added
         value=sum(float(theirs(c)) for c in stated),
         unit=QUANTITIES[total].unit,
         source=Source(note=f"sum of their {symbol}"),
-        half=sum(rounding(c) for c in stated),
+        half=sum(half_of_last_digit(c, rounded) for c in stated),
     )
 
 
@@ -209,17 +229,6 @@ _SIZED = frozenset(name for name, q in QUANTITIES.items() if q.sized)
 def theirs(claim: Subject) -> float | str:
     """The submitted value as it is compared: its size, where results are signed against the axis."""
     return abs(claim.value) if claim.quantity in _SIZED and isinstance(claim.value, float) else claim.value
-
-
-def rounding(claim: Subject) -> float:
-    """Half a unit of the last digit that was written, in the core's unit; 0 for a text."""
-    if isinstance(claim, AddedUp):
-        return claim.half
-    if not isinstance(claim.value, float):
-        return 0.0
-    if isinstance(claim, Claim) and not claim._rounded_to_integer and _INTEGER.match(claim.text):
-        return 0.0
-    return half_unit(claim.text) * claim.scale
 
 
 def problems_of(submission: Submission) -> list[Problem]:

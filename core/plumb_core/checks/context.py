@@ -100,7 +100,7 @@ class Context:
         )
         independent = with_two_stage(independent_evaluation(brief_evaluation(brief), claims), claims)
         carried = carried_evaluation(brief, independent, claims)
-        results = CaseResults(claims.of_cases, claims.cases, len(claims.stories))
+        results = CaseResults(claims.of_cases, claims.cases, len(claims.stories), claims.rounded)
         stages = staged(brief, independent, carried, claims, results)
         independent, carried = stages.independent, stages.carried
         beside = None

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from plumb_core.checks.check import AddedUp, Check, Limit, Subject
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context, Ours, read_off
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.verdict import Role, Verdict
@@ -39,7 +39,7 @@ def check_of(
         return Check(
             "value", key, label, claim, place, index, verdict=Verdict.NOTE, level=3, clause=clause, note=not_used
         )
-    value, floor = theirs(claim), rounding(claim)
+    value, floor = theirs(claim), context.claims.rounding(claim)
     own = read_off(independent_step, index)
     recomputed = None if carried_step is None else read_off(carried_step, index).value
     independent = None if own.value is None else context.compared(key.name, value, own.value, floor)

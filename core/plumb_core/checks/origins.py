@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 
 from plumb_core.checks.check import AddedUp, Check
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.verdict import Role
@@ -22,7 +22,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     wrong total; a total that isn't stated, from the parts that alone put it out; a value that another case repeats, from the
     first that states it.
     """
-    first = _first_of_repeated(checks)
+    first = _first_of_repeated(checks, context)
     first |= _gathered(checks, first)
     origins: dict[Key, list[str]] = {}
     for check in checks:
@@ -44,7 +44,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     return linked
 
 
-def _first_of_repeated(checks: Sequence[Check]) -> dict[int, str]:
+def _first_of_repeated(checks: Sequence[Check], context: Context) -> dict[int, str]:
     """For origins that only repeat the value of their place, id() of the check -> id of the first that states it."""
     places: dict[tuple[Key, int | None], list[Check]] = {}
     repeated: dict[int, str] = {}
@@ -52,7 +52,7 @@ def _first_of_repeated(checks: Sequence[Check]) -> dict[int, str]:
         if check.role is not Role.ORIGIN or check.kind != "value" or check.claim is None:
             continue
         earlier = places.setdefault((check.key, check.index), [])
-        same = next((e for e in earlier if e.claim is not None and _alike(e.claim, check.claim)), None)
+        same = next((e for e in earlier if e.claim is not None and _alike(e.claim, check.claim, context)), None)
         if same is not None:
             repeated[id(check)] = same.id
         earlier.append(check)
@@ -106,12 +106,12 @@ def _ratio(check: Check) -> float | None:
     return ratio if ratio > 0 else None
 
 
-def _alike(one: Claim, other: Claim) -> bool:
+def _alike(one: Claim, other: Claim, context: Context) -> bool:
     """Whether two claims state the same value, as far as their digits tell."""
     a, b = theirs(one), theirs(other)
     if isinstance(a, str) or isinstance(b, str):
         return a == b
-    return abs(a - b) <= (rounding(one) + rounding(other)) * (1 + 1e-9)
+    return abs(a - b) <= (context.claims.rounding(one) + context.claims.rounding(other)) * (1 + 1e-9)
 
 
 def _put_out_by_parts(

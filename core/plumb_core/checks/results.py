@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from plumb_core.checks.claims import ClaimsOfKey, rounding
+from plumb_core.checks.claims import ClaimsOfKey, half_of_last_digit
 from plumb_core.documents.submission import Case, Claim
 from plumb_core.rules import Array, Key
 
@@ -39,11 +39,13 @@ class CaseResults:
     values : claims by key; the case is in the key
     cases : roles by name
     stories : number of stories
+    rounded : ids of the claims whose column shows rounding to integers
     """
 
     values: Mapping[Key, ClaimsOfKey]
     cases: Mapping[str, Case]
     stories: int
+    rounded: frozenset[int] = frozenset()
     _arrays: dict[Key, Array | None] = field(default_factory=dict, repr=False, compare=False)
 
     def array(self, name: str, direction: str | None, case: str) -> Array | None:
@@ -102,7 +104,7 @@ class CaseResults:
         """Half a unit of the last digits of the values of a story that `ends` is made of, added up, m."""
         names = [f"{what}_{n}" for n in ("end_1", "end_2", "max", "avg")]
         claims = [c for n in names if (c := self.claim(n, direction, case, index)) is not None]
-        return sum(map(rounding, claims))
+        return sum(half_of_last_digit(c, self.rounded) for c in claims)
 
     def seismic(self, pairs: Iterable[tuple[str, str | None]], level: str = "") -> list[tuple[str, str]]:
         """Those of (case, direction) that hold the seismic action along the direction itself.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, PrivateAttr
+from pydantic import Field
 
 from plumb_core.documents.base import CaseName, Direction, Finite, Name, Part, Positive
 
@@ -41,8 +41,6 @@ class Claim(Part):
     unit: str = ""
     scale: Positive = 1.0
     source: Source = Field(default_factory=lambda: _NOWHERE)
-    # whether its column shows rounding to integers; found from the whole submission, no part of the document
-    _rounded_to_integer: bool = PrivateAttr(default=False)
 
 
 class Case(Part):

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Derived, Limit
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.judging import outcome_of
@@ -401,7 +401,11 @@ def stability(context: Context) -> Iterator[Check]:
             claim = greatest.single[0]
             ours, recomputed = (context.step(e, at) for e in (context.independent, context.carried))
             check = check_of(context, at, None, claim, ours, recomputed)
-            if stated is not None and check.role is Role.ORIGIN and _is_greatest(stated.indexed.values(), claim):
+            if (
+                stated is not None
+                and check.role is Role.ORIGIN
+                and _is_greatest(context, stated.indexed.values(), claim)
+            ):
                 check = replace(check, role=Role.INHERITED, upstream=(key,))
             yield from _as_questions(context, direction, [_resting(check, direction)])
         if not isinstance(step, Ours):
@@ -425,10 +429,10 @@ def _as_questions(context: Context, direction: str, checks: list[Check]) -> list
     ]
 
 
-def _is_greatest(values: object, claim: Claim) -> bool:
-    claims: list[Claim] = list(values)  # type: ignore[call-overload]
-    return abs(max(float(theirs(c)) for c in claims) - float(theirs(claim))) <= rounding(claim) + max(
-        map(rounding, claims)
+def _is_greatest(context: Context, values: Iterable[Claim], claim: Claim) -> bool:
+    claims = list(values)
+    return abs(max(float(theirs(c)) for c in claims) - float(theirs(claim))) <= context.claims.rounding(claim) + max(
+        map(context.claims.rounding, claims)
     )
 
 
@@ -546,10 +550,12 @@ def explained_by_load(context: Context, direction: str) -> bool:
         pairs = [(greatest.single[0], float(np.max(ours)))]
     else:
         pairs = [(claim, float(ours[i])) for i, claim in stated.indexed.items()]
-    ratios = [(float(theirs(c)) + rounding(c)) / o for c, o in pairs if o > 0]
-    low = [(float(theirs(c)) - rounding(c)) / o for c, o in pairs if o > 0]
+    ratios = [(float(theirs(c)) + context.claims.rounding(c)) / o for c, o in pairs if o > 0]
+    low = [(float(theirs(c)) - context.claims.rounding(c)) / o for c, o in pairs if o > 0]
     off = any(
-        abs(float(theirs(c)) / o - 1.0) > 0.02 and abs(float(theirs(c)) - o) > rounding(c) for c, o in pairs if o > 0
+        abs(float(theirs(c)) / o - 1.0) > 0.02 and abs(float(theirs(c)) - o) > context.claims.rounding(c)
+        for c, o in pairs
+        if o > 0
     )
     return off and all(r >= 1.0 - 0.01 for r in ratios) and all(r <= GREATEST_LOAD for r in low)
 

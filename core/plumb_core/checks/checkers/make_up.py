@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from plumb_core.checks.check import Check, Derived
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.judging import outcome_of
@@ -164,7 +164,7 @@ def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str 
             said = ours if isinstance(ours, str) else "the edition has no shares of loads"
             yield Check("load", key, label, claim, place, row.story, note=said, clause=clause)
             continue
-        independent = context.compared("load_share", stated, own, rounding(claim))
+        independent = context.compared("load_share", stated, own, context.claims.rounding(claim))
         off = not independent.agrees
         follows = off and (load in first or _live_stated(context, stated))
         check = Check(
@@ -223,7 +223,7 @@ def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict
         )
     value = float(theirs(claim))
     own = min(shares, key=lambda s: abs(s - value))
-    independent = context.compared("live_share", value, own, rounding(claim))
+    independent = context.compared("live_share", value, own, context.claims.rounding(claim))
     verdict, role, _ = outcome_of(independent)
     slip = "S35" if role is Role.ORIGIN else ""
     return Check(
@@ -246,7 +246,11 @@ def _products(context: Context, rows: list[Row]) -> Iterator[Check]:
         amount, intensity, area = (row.stated.get(f"load_{n}") for n in ("amount", "intensity", "area"))
         if amount is None or intensity is None or area is None:
             continue
-        floor = rounding(amount) + rounding(intensity) * float(area.value) + rounding(area) * float(intensity.value)
+        floor = (
+            context.claims.rounding(amount)
+            + context.claims.rounding(intensity) * float(area.value)
+            + context.claims.rounding(area) * float(intensity.value)
+        )
         carried = compare(float(amount.value), float(intensity.value) * float(area.value), 0.005, floor)
         if not carried.agrees:
             place = context.claims.stories[row.story]
@@ -276,8 +280,10 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
         share = float(claim.value) if claim is not None else 0.0
         totals[row.story] += row.amount * share
         amount = row.stated.get("load_amount")
-        floors[row.story] += (rounding(amount) if amount is not None else 0.005 * abs(row.amount)) * share
-        floors[row.story] += rounding(claim) * abs(row.amount) if claim is not None else 0.0
+        floors[row.story] += (
+            context.claims.rounding(amount) if amount is not None else 0.005 * abs(row.amount)
+        ) * share
+        floors[row.story] += context.claims.rounding(claim) * abs(row.amount) if claim is not None else 0.0
         named.add(row.story)
     weights = context.claims.by_key.get(WEIGHT)
     own = context.step(context.independent, WEIGHT)
@@ -296,7 +302,10 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
             if check.carried is not None and not check.carried.agrees:
                 value = float(theirs(claim))
                 carried = compare(
-                    value, float(totals[i]), 0.01 * context.tolerance_scale, rounding(claim) + float(floors[i])
+                    value,
+                    float(totals[i]),
+                    0.01 * context.tolerance_scale,
+                    context.claims.rounding(claim) + float(floors[i]),
                 )
                 verdict, role, follows = outcome_of(check.independent, carried)
                 check = replace(check, carried=carried, verdict=verdict, role=role, follows=follows)
@@ -334,7 +343,7 @@ def _own_sums(
         if i is None or i not in named or check.verdict is not Verdict.AGREES or check.follows or check.claim is None:
             continue
         tolerance = 0.01 * context.tolerance_scale
-        carried = compare(float(totals[i]), float(theirs(check.claim)), tolerance, rounding(check.claim))
+        carried = compare(float(totals[i]), float(theirs(check.claim)), tolerance, context.claims.rounding(check.claim))
         if carried.agrees:
             continue
         source = Source(note="sum of their make-up")

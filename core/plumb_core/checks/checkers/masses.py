@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from plumb_core.checks.check import Check
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import OPEN, outcome_of
 from plumb_core.checks.registry import checker
@@ -20,12 +20,12 @@ def masses(context: Context) -> Iterator[Check]:
     """The mass of each floor: level 1 against their own weight over g, level 3 against ours."""
     stated, weights = context.claims.by_key.get(MASS), context.claims.by_key.get(WEIGHT)
     for i, claim in sorted(stated.indexed.items()) if stated else ():
-        mass, floor = theirs(claim), rounding(claim)
+        mass, floor = theirs(claim), context.claims.rounding(claim)
         weight = weights.indexed.get(i) if weights else None
         carried = independent = None
         note = ""
         if weight is not None:
-            share = floor + rounding(weight) / GRAVITY
+            share = floor + context.claims.rounding(weight) / GRAVITY
             carried = context.compared("m", mass, float(theirs(weight)) / GRAVITY, share)
             note = "mass of the analysis against their own seismic weight over g"
         own = context.ours(context.independent, WEIGHT, i)

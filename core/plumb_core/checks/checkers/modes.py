@@ -10,7 +10,6 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit
-from plumb_core.checks.claims import rounding
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
@@ -61,7 +60,7 @@ def reciprocals(context: Context) -> Iterator[Check]:
         if T is None or f is None or float(T.value) <= 0 or float(f.value) <= 0:
             continue
         # half a unit of the period's last digit, as a difference of its reciprocal
-        floor = rounding(f) + rounding(T) / float(T.value) ** 2
+        floor = context.claims.rounding(f) + context.claims.rounding(T) / float(T.value) ** 2
         carried = compare(float(f.value), 1.0 / float(T.value), 0.01 * context.tolerance_scale, floor)
         note = "their own period against their own frequency"
         yield _consistent("reciprocal", FREQUENCY, mode, "f_n = 1/T_n", f, carried, note)
@@ -77,11 +76,13 @@ def running_sums(context: Context) -> Iterator[Check]:
             own = table.claim(part, mode)
             if own is None:
                 break
-            added, floor = added + float(own.value), floor + rounding(own)
+            added, floor = added + float(own.value), floor + context.claims.rounding(own)
             stated = table.claim(running, mode)
             if stated is None:
                 continue
-            carried = compare(float(stated.value), added, 0.005 * context.tolerance_scale, rounding(stated) + floor)
+            carried = compare(
+                float(stated.value), added, 0.005 * context.tolerance_scale, context.claims.rounding(stated) + floor
+            )
             label = f"{QUANTITIES[running.name].symbol} {running.direction or 'RZ'}"
             note = "their running sum against the sum of their own rows"
             yield _consistent("running_sum", running, mode, label, stated, carried, note)
@@ -114,7 +115,7 @@ def targets(context: Context) -> Iterator[Check]:
 
 def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], target: float, clause: str) -> Check:
     total = sum(float(c.value) for c in rows)
-    floor = sum(rounding(c) for c in rows)
+    floor = sum(context.claims.rounding(c) for c in rows)
     source = Source(note=f"sum over {len(rows)} modes")
     claim = Derived("mass_ratio", total, direction=direction, text=f"{total:.4g}", source=source)
     check = Check(
@@ -188,7 +189,7 @@ def _against_ours(
     if own is None:
         return Check("mode", key, label, claim, where, mode, note=said)
     value = float(own["T"] if axis == "T" else own["mass_ratio"][axis])
-    floor = rounding(claim) if axis == "T" else max(rounding(claim), SHARE_FLOOR)
+    floor = context.claims.rounding(claim) if axis == "T" else max(context.claims.rounding(claim), SHARE_FLOOR)
     independent = context.compared(key.name, float(claim.value), value, floor)
     verdict, role, _ = outcome_of(independent)
     rests_on: tuple[str, ...] = ()
@@ -315,7 +316,12 @@ def _leading(context: Context, direction: str) -> list[tuple[int, Claim]]:
 
 def _is_period_of(context: Context, claim: Claim, modes: list[tuple[int, Claim]]) -> bool:
     return any(
-        context.compared("T_analysis", float(claim.value), float(T.value), rounding(claim) + rounding(T)).agrees
+        context.compared(
+            "T_analysis",
+            float(claim.value),
+            float(T.value),
+            context.claims.rounding(claim) + context.claims.rounding(T),
+        ).agrees
         for _, T in modes
     )
 

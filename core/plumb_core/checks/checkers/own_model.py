@@ -9,7 +9,7 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import EXCHANGED, Check, Derived, Subject
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.reference import matched_cases, own_ends, own_history
@@ -36,7 +36,7 @@ def base_shears(context: Context) -> Iterator[Check]:
             continue
         ours = abs(float(answer["base_shear"][d]))
         key = Key("V_dynamic", d)
-        compared = compare(float(theirs(claim)), ours, ALIKE, rounding(claim))
+        compared = compare(float(theirs(claim)), ours, ALIKE, context.claims.rounding(claim))
         said = f"our own model gives {figures(ours)} kN for the modal base shear in {d}, theirs is {figures(float(theirs(claim)))} kN"
         swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
         yield _judged(context, key, f"V dynamic {d} by our model", claim, compared, said, (key,), swapped=swapped)
@@ -85,7 +85,10 @@ def _deviates(context: Context, keys: Sequence[Key]) -> bool:
             continue
         ours = np.atleast_1d(np.asarray(value, dtype=float))
         values = stated.indexed.items() if stated is not None and stated.indexed else enumerate(claims)
-        if any(not context.compared(key.name, float(theirs(c)), float(ours[i]), rounding(c)).agrees for i, c in values):
+        if any(
+            not context.compared(key.name, float(theirs(c)), float(ours[i]), context.claims.rounding(c)).agrees
+            for i, c in values
+        ):
             return True
     return False
 
@@ -130,7 +133,7 @@ def histories(context: Context) -> Iterator[Check]:
         if claim is not None:
             value, ours = abs(float(theirs(claim))), abs(float(own["base_shear"][d]))
             said = f"under {case} our own model has a base shear of {figures(ours)} kN in {d}, theirs is {figures(value)} kN"
-            compared = compare(value, ours, ALIKE, rounding(claim))
+            compared = compare(value, ours, ALIKE, context.claims.rounding(claim))
             yield _judged(context, Key(claim.quantity, d, case), f"V {case} by our model", claim, compared, said, ())
         for what in ("drift", "displacement"):
             yield from _envelope(context, case, d, what, own)
@@ -311,7 +314,9 @@ def _against(context: Context, name: str, direction: str, ours: Array, alike: fl
     if stated is None or not stated.indexed:
         return
     sides = {
-        i: compare(float(theirs(c)), float(ours[i]), alike, max(rounding(c), LEAST * alike * float(ours.max())))
+        i: compare(
+            float(theirs(c)), float(ours[i]), alike, max(context.claims.rounding(c), LEAST * alike * float(ours.max()))
+        )
         for i, c in stated.indexed.items()
     }
     i = max(sides, key=lambda k: abs(sides[k].multiples))
@@ -332,7 +337,9 @@ def _story_shears(context: Context, direction: str) -> Iterator[Check]:
             continue
         of_key = context.results.values.get(Key("V_story", direction, case))
         for i, claim in of_key.indexed.items() if of_key is not None else ():
-            side = compare(abs(float(claim.value)), ours[i], ALIKE, max(rounding(claim), LEAST * max(ours)))
+            side = compare(
+                abs(float(claim.value)), ours[i], ALIKE, max(context.claims.rounding(claim), LEAST * max(ours))
+            )
             if best is None or abs(side.multiples) > abs(best[0].multiples):
                 best = (side, claim, i)
     if best is None:

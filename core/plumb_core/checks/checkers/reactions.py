@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
@@ -123,7 +123,7 @@ def _check(
     upstream: tuple[Key, ...],
     said: str,
 ) -> Check:
-    value, floor = float(theirs(claim)), rounding(claim)
+    value, floor = float(theirs(claim)), context.claims.rounding(claim)
     independent, carried = (
         None if side is None else context.compared(claim.quantity, value, side, floor) for side in sides
     )

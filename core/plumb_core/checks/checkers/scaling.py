@@ -8,7 +8,7 @@ from dataclasses import replace
 from plumb_core import DIRECTIONS
 from plumb_core.answers.forces import PRINTED, enough_factor
 from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit, Subject
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
 from plumb_core.checks.making import check_of
@@ -101,7 +101,7 @@ def _right_once_exchanged(context: Context, key: Key, claim: Claim) -> bool:
     step = context.step(context.carried.assuming(inputs={Key("mass_share", key.direction): shares}), key)
     return (
         not isinstance(step, Ours)
-        and context.compared(key.name, float(theirs(claim)), float(step.value), rounding(claim)).agrees
+        and context.compared(key.name, float(theirs(claim)), float(step.value), context.claims.rounding(claim)).agrees
     )
 
 
@@ -141,7 +141,11 @@ def _after(context: Context, direction: str, before: Claim, after: Claim, used: 
     """After = before x factor, within what their digits tell."""
     key = Key("V_scaled", direction)
     product = float(theirs(before)) * float(theirs(used))
-    floor = rounding(after) + rounding(before) * float(theirs(used)) + rounding(used) * float(theirs(before))
+    floor = (
+        context.claims.rounding(after)
+        + context.claims.rounding(before) * float(theirs(used))
+        + context.claims.rounding(used) * float(theirs(before))
+    )
     carried = compare(float(theirs(after)), product, 0.002 * context.tolerance_scale, floor)
     off = not carried.agrees
     return Check(
@@ -204,11 +208,13 @@ def _factors(
                 slip="S61",
             )
         return
-    value, floor = float(theirs(factor)), max(rounding(factor), PRINTED)
+    value, floor = float(theirs(factor)), max(context.claims.rounding(factor), PRINTED)
     limit = Limit(ours, "min", "factor_required", QUANTITIES["factor_required"].symbol, clause)
     # what the digits of their base shears leave of the factor
     slack = sum(
-        rounding(c) / float(theirs(c)) for c in (before, _stated(context, "V_static", direction)) if c and c.value
+        context.claims.rounding(c) / float(theirs(c))
+        for c in (before, _stated(context, "V_static", direction))
+        if c and c.value
     )
     # the static base shear that it is computed from agrees within its own tolerance
     slack += QUANTITIES["V_static"].tolerance * context.tolerance_scale

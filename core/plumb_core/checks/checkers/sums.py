@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import AddedUp, Check, Derived
-from plumb_core.checks.claims import rounding, theirs
+from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
@@ -32,7 +32,7 @@ def sums(context: Context) -> Iterator[Check]:
             symbol, claims = QUANTITIES[part].symbol, parts.indexed.values()
             added = sum(float(theirs(c)) for c in claims)
             whole = stated.single[0]
-            floor = sum(rounding(c) for c in claims) + rounding(whole)
+            floor = sum(context.claims.rounding(c) for c in claims) + context.claims.rounding(whole)
             source = Source(note=f"sum of their {symbol}")
             carried = context.compared(total, added, float(theirs(whole)), floor)
             verdict, role, _ = outcome_of(None, carried)
