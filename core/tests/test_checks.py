@@ -11,7 +11,7 @@ import pytest
 from plumb_core.checks import registry
 from plumb_core.checks.check import Check, check_id
 from plumb_core.checks.checkers import checkers
-from plumb_core.checks.claims import ClaimSet, key_of, rounding, theirs
+from plumb_core.checks.claims import ClaimSet, half_of_last_digit, key_of, theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.difference import Flip, difference
@@ -140,7 +140,7 @@ def test_results_signed_against_the_axis_are_compared_by_their_size(brief: dict[
     assert first["theirs"]["value"] < 0 < first["carried"]["value"]
     assert (
         theirs(Claim(quantity="F", direction="X", story="L1", value=-3.5)),
-        rounding(Claim(quantity="F", direction="X", story="L1", value=-3.5, text="-3.5")),
+        half_of_last_digit(Claim(quantity="F", direction="X", story="L1", value=-3.5, text="-3.5")),
     ) == (3.5, 0.05)
 
 
