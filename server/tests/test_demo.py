@@ -70,7 +70,8 @@ def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:
             "gap_importance_class",
             ["combination_load_combinations.directions"],
         ),
-        ("Aldermouth Granary Lofts", GRANARY_SLIPS, "gap_zone", []),
+        # declared regular, and its own displacements are torsionally irregular: 90 % of the static shear won't do in X
+        ("Aldermouth Granary Lofts", GRANARY_SLIPS, "gap_zone", ["fact_regular.X", "fact_regular.Y"]),
     ],
 )
 def test_the_other_reviews_have_exactly_their_slips(
@@ -91,10 +92,11 @@ def test_their_comparisons_lack_nothing(demo: None, title: str) -> None:
 
 def test_nothing_of_the_library_deviates(demo: None) -> None:
     found = result("Sable Quay Library")
-    # modes are open where there is no model of our own, declarations are for the record
+    # modes are open where there is no model of our own, declarations are for the record; its brief has weights, no loads
     assert {(c["verdict"], c["kind"]) for c in found["checks"] if c["verdict"] != "agrees"} == {
         ("open", "mode"),
         ("note", "declared"),
+        ("note", "drift_open"),
         ("note", "process"),
     }
     assert all(c["follows"] for c in found["checks"])

@@ -453,6 +453,22 @@ class CaseDrift(TypedDict):
 
 
 @with_config(STRICT)
+class BaseShearForDrift(TypedDict):
+    """Base shear that drifts and stability rest on, beside that of the forces; kN, s.
+
+    factor : what modal drifts are multiplied by for it; 1 where the edition doesn't scale drifts, null where it isn't known.
+    governed_by : what gives it where it isn't the base shear of the forces.
+    """
+
+    V: float
+    V_forces: float | None
+    T: float | None
+    factor: float | None
+    clause: str
+    governed_by: str
+
+
+@with_config(STRICT)
 class DriftsOfDirection(TypedDict):
     """Drifts of a direction: every case, what governs at each story, the limit, and the factors between.
 
@@ -470,6 +486,7 @@ class DriftsOfDirection(TypedDict):
     theta: list[float | None] | None
     theta_theirs: list[float | None] | None
     theta_limit: float | None
+    base_shear: BaseShearForDrift | None
     notes: list[str]
 
 

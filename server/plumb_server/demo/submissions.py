@@ -30,7 +30,7 @@ The Quillon Exchange's S0 (EN 1998-1):
 and leaves out the importance class.  The Aldermouth Granary Lofts' S0 (UBC 1997):
 
 | C_v        | 0.45 for 0.54: the row of soil profile S_C                                                             |
-| w.F1, w.F2 | the storage load left out of two floors                                                                |
+| w.F1       | the storage load left out of two floors: one cause, w.F2 is gathered under it                            |
 | F_t.Y      | no force at the top though T exceeds 0.7 s                                                             |
 
 and leaves out the zone.
@@ -80,8 +80,8 @@ MODAL_SLIPS = ("m.L6", "axes_mass_ratio", "target_mass_sum.Y")
 GRANARY_SLIPS = (
     "C_v",
     "w.F1",
-    "w.F2",
     "F_t.Y",
+    "scaled_by_factor_used.X",
     "scaled_by_factor_used.Y",
     "A_x.X.F4",
     "A_x.Y.F1",

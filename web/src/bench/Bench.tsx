@@ -6,6 +6,8 @@ import { useReviewContext } from "../review/ReviewContext";
 import type { Check, Review } from "../shared/api/client";
 import { derivationQuery, type Side } from "../shared/api/queries";
 import { Mark, shapeOf, verdictWords } from "../shared/Mark";
+import { Facts } from "../shared/Facts";
+import { factsOf } from "../shared/facts";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Derivation } from "./Derivation";
@@ -91,6 +93,7 @@ export function Bench({ check: first, stage }: Props) {
   const shownAt = placeLink(check, review.submissions, submission);
   const theirUnit = inOurUnit(check) ? "" : (check.theirs?.unit ?? "");
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
+  const facts = factsOf(recheck.facts, check.id);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
   // a sum that is held to a limit has no value of ours beside it
@@ -236,6 +239,14 @@ export function Bench({ check: first, stage }: Props) {
             </span>
           ))}
         </p>
+      )}
+      {facts.length > 0 && (
+        <>
+          <div className="bench-part">
+            <h3>Rests on</h3>
+          </div>
+          <Facts key={check.id} facts={facts} index={index} most={4} />
+        </>
       )}
       <div className="bench-part">
         <h3>Why</h3>

@@ -19,6 +19,9 @@ const SOURCES: Record<Step["source"], string> = {
   adopted: "taken over from the submission",
   pinned: "as submitted",
   rule: "",
+  found: "found by our own computation",
+  declared: "declared in the brief",
+  submitted: "stated by the submission",
   assumed: "assumed: nobody has stated it",
 };
 

@@ -2,6 +2,7 @@ import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
+import type { Recheck } from "../shared/api/client";
 import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
@@ -180,7 +181,7 @@ export function ReviewLayout() {
             {counts && coverage && coverage.claims > 0 && (
               <div className="review-counts" role="status">
                 <span className="quiet" title={told(coverage)}>
-                  {coverage.recomputed + coverage.independent} of {counted(coverage.claims, "value")} rechecked
+                  {coverage.rechecked} of {counted(coverage.claims, "value")} rechecked
                 </span>
                 {bare.length > 0 && (
                   <span className="quiet" title={`Nothing was handed in for: ${bare.join(", ")}`}>
@@ -265,9 +266,12 @@ export function ReviewLayout() {
 }
 
 /** How the submitted values were held up, in words. */
-const told = (coverage: { claims: number; recomputed: number; independent: number }) =>
-  [
+const told = (coverage: Recheck["coverage"]) => {
+  const why = new Map<string, number>();
+  for (const one of coverage.not_rechecked) why.set(one.why, (why.get(one.why) ?? 0) + 1);
+  return [
     `${counted(coverage.independent, "value")} against our own inputs`,
     `${String(coverage.recomputed)} against what follows from theirs`,
-    `${String(coverage.claims - coverage.independent - coverage.recomputed)} not held against anything yet`,
-  ].join(", ");
+    ...[...why].map(([reason, count]) => `${String(count)} not rechecked: ${reason}`),
+  ].join("; ");
+};

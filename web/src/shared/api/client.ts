@@ -18,6 +18,7 @@ export type Exhibit = Schemas["Exhibit"];
 export type Recheck = Schemas["Sheet"];
 export type Check = Schemas["Check"];
 export type Step = Schemas["Step"];
+export type Fact = Schemas["Fact"];
 export type StepValue = Schemas["StepValue"];
 export type Finding = Schemas["Finding"];
 export type TableRead = Schemas["TableRead"];

@@ -7,10 +7,13 @@ import { compareWith } from "../../editions/places";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { DirectionSystem, Edition, System } from "../../shared/api/client";
 import { useAcross, useEditions } from "../../shared/api/queries";
+import { Facts } from "../../shared/Facts";
+import { counted } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
 import { useBrief } from "../../shared/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
+import { Conditions } from "./Conditions";
 import { Floors } from "./Floors";
 import { Irregularities } from "./Irregularities";
 import { LoadsEditor } from "./LoadsEditor";
@@ -21,7 +24,8 @@ import "../../editions/editions.css";
 
 /** What building, which codes, which system each way: the reviewer's own side. */
 export default function BriefPage() {
-  const { review } = useReviewContext();
+  const { review, recheck } = useReviewContext();
+  const doubtful = recheck?.facts.filter((f) => f.contradicted_by).length ?? 0;
   const editions = useEditions();
   const across = useAcross(review.id);
   const { brief, change, govern, error, undo, canUndo, busy } = useBrief();
@@ -229,6 +233,7 @@ export default function BriefPage() {
         </div>
       )}
       {inputs.has("irregularities") && <Irregularities brief={brief} change={change} across={across.data} />}
+      <Conditions brief={brief} change={change} inputs={inputs} />
       {wallsOf.length > 0 && (
         <Walls
           brief={brief}
@@ -331,6 +336,15 @@ export default function BriefPage() {
           }}
         />
       </div>
+      {recheck && recheck.facts.length > 0 && (
+        <details className="system-parts">
+          <summary>
+            What the review rests on: {counted(recheck.facts.length, "fact")}
+            {doubtful > 0 && <span className="off">, {doubtful} contradicted</span>}
+          </summary>
+          <Facts facts={recheck.facts} />
+        </details>
+      )}
       <ThisReview review={review} />
     </main>
   );

@@ -1,4 +1,4 @@
-import { Button, Checkbox } from "@mantine/core";
+import { Button, Select } from "@mantine/core";
 import { useState } from "react";
 import { useModel, useRun } from "../../model/useModel";
 import type { Story } from "../../shared/api/client";
@@ -27,6 +27,13 @@ const ASKED = [
   ["r", "X"],
   ["r", "Y"],
 ] as const;
+const OFFSETS = [
+  { value: "none", label: "none" },
+  { value: "in_plane", label: "in its plane" },
+  { value: "out_of_plane", label: "out of its plane" },
+  { value: "there", label: "kind not known" },
+];
+const offsetOf = (s: Story) => (typeof s.offset === "string" ? s.offset : s.offset ? "there" : "none");
 const rounded = (value: number) => Number(value.toPrecision(4));
 
 /** The floors in plan: dimensions, outlines, and where an edition asks for it their stiffness against twisting. */
@@ -150,11 +157,15 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                     ))}
                   {offsets && (
                     <td>
-                      <Checkbox
+                      <Select
                         aria-label={`Lateral system offset in ${s.name}`}
-                        checked={s.offset ?? false}
-                        onChange={(e) => {
-                          set(i, { offset: e.currentTarget.checked });
+                        w={150}
+                        size="xs"
+                        allowDeselect={false}
+                        value={offsetOf(s)}
+                        data={OFFSETS}
+                        onChange={(v) => {
+                          set(i, { offset: v === "in_plane" || v === "out_of_plane" ? v : v === "there" });
                         }}
                       />
                     </td>

@@ -11,6 +11,7 @@ import { ChecksTable } from "../../shared/ChecksTable";
 import { figures } from "../../shared/numbers";
 import { NothingYet } from "../../shared/NothingYet";
 import { SymbolText } from "../../shared/Symbol";
+import { BaseShear } from "./BaseShear";
 import { Chain } from "./Chain";
 import { TimeHistories } from "./TimeHistories";
 import "./drift.css";
@@ -42,6 +43,7 @@ export default function DriftPage() {
           <>
             <AskOurModel kinds={["static_response"]} answered={drifts.cases.some((c) => c.displacement_own !== null)} />
             <Chain drifts={drifts} />
+            {drifts.base_shear && <BaseShear shear={drifts.base_shear} />}
             <div className="drift-case">
               <Select
                 aria-label="Case whose drifts are shown"

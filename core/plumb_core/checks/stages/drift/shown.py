@@ -47,7 +47,24 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         "theta": None if theta is None else listed(np.asarray(theta)),
         "theta_theirs": None if stated is None else listed(stated),
         "theta_limit": theta_limit,
+        "base_shear": _base_shear(own, d),
         "notes": list(own.get("drift_notes", d) or []),
+    }
+
+
+def _base_shear(own: Evaluation, direction: str) -> results.BaseShearForDrift | None:
+    V = number(own, "V_base_drift", direction)
+    if V is None:
+        return None
+    coefficient = own.get("C_s_drift", direction)
+    step = own.at(Key("V_base_drift" if coefficient is None else "C_s_drift", direction))
+    return {
+        "V": V,
+        "V_forces": number(own, "V", direction),
+        "T": number(own, "T_for_drift", direction),
+        "factor": number(own, "factor_drift", direction),
+        "clause": step.clause,
+        "governed_by": step.governed.governed_by if step.governed else "",
     }
 
 

@@ -1,0 +1,27 @@
+import type { Fact } from "./api/client";
+import { trimmed, unitLabel } from "./numbers";
+
+/** What a fact's value comes to in words; of values by story, that of the one looked at. */
+export function factValue(value: Fact["value"], index: number | null, unit = ""): string {
+  if (value === null) return "not known";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "number") return withUnit(value, unit);
+  if (typeof value === "string") return value.replaceAll("_", " ");
+  const own = index === null ? undefined : value[index];
+  if (typeof own === "number") return withUnit(own, unit);
+  const numbers = value.filter((v): v is number => typeof v === "number");
+  if (numbers.length > 0) return `${trimmed(Math.min(...numbers))} to ${withUnit(Math.max(...numbers), unit)}`;
+  return value.length === 0 ? "none" : value.map((v) => String(v).replaceAll("_", " ")).join(", ");
+}
+
+const withUnit = (value: number, unit: string) => trimmed(value) + (unit ? ` ${unitLabel(unit)}` : "");
+
+const RANK: Record<Fact["source"], number> = { assumed: 1, submitted: 2, found: 3, declared: 4 };
+
+/** What is contradicted first, then what is assumed: what a reviewer looks at before the rest. */
+export const byDoubt = (facts: Fact[]): Fact[] =>
+  [...facts].sort((a, b) => rank(a) - rank(b) || a.meaning.localeCompare(b.meaning));
+const rank = (fact: Fact) => (fact.contradicted_by ? 0 : RANK[fact.source]);
+
+/** Facts that a check depends on. */
+export const factsOf = (facts: Fact[], check: string): Fact[] => facts.filter((f) => f.used_by.includes(check));
