@@ -8,6 +8,8 @@ from __future__ import annotations
 
 ROUNDING = 1e-9
 """Share of the limit that binary fractions may be off by."""
+PRINTED = 5e-5
+"""A factor printed to four digits after the point is short by no more than half of the last one."""
 
 
 def _margin(limit: float) -> float:
@@ -32,3 +34,8 @@ def within(value: float, limit: float) -> bool:
 def below(value: float, limit: float) -> bool:
     """`value` < `limit`, as a code means it."""
     return not reaches(value, limit)
+
+
+def enough_factor(used: float, required: float) -> bool:
+    """Whether a scale factor reaches the required one, as printed to four digits."""
+    return reaches(used + PRINTED, required)

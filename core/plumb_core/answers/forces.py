@@ -20,7 +20,7 @@ from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.facts import with_declared_facts
 from plumb_core.inputs import edition_rules, evaluated, inputs_of, why_not
-from plumb_core.limits import reaches
+from plumb_core.limits import enough_factor
 from plumb_core.rules import Evaluation, Key
 
 STATIC_KEYS = ("T_a", "T_limit", "T", "coefficient", "W", "V", "k", "F", "V_story", "M_story", "static_notes")
@@ -92,15 +92,6 @@ def _scaling(request: ScalingRequest) -> Answer:
             "ok": enough_factor(used, required),
         }
     return result | {"notes": evaluation.value("modal_rules") if "modal_rules" in evaluation.rules else []}, evaluation
-
-
-PRINTED = 5e-5
-"""A factor printed to four digits after the point is short by no more than half of the last one."""
-
-
-def enough_factor(used: float, required: float) -> bool:
-    """Whether a scale factor reaches the required one, as printed to four digits."""
-    return reaches(used + PRINTED, required)
 
 
 def _weight(request: WeightRequest) -> Answer:

@@ -17,6 +17,8 @@ from plumb_core.rules import Key
 
 SHEARS = ("V", "V_static")
 """Base shears of the static method."""
+STORY_RESULTS = ("F", "V_story", "M_story")
+"""Results by story of the static method."""
 MODAL_RESULTS = ("reaction_", "drift_", "displacement_", "V_story", "M_story", "F")
 """Beginnings of what is combined over the modes."""
 
@@ -83,7 +85,7 @@ def method(context: Context) -> Iterator[Check]:
         return
     modal = {c.direction for c in context.claims.cases.values() if c.kind == "modal"}
     for d in DIRECTIONS:
-        stated = next((c for name in SHEARS if (c := _single(context, name, d)) is not None), None)
+        stated = _static_result(context, d)
         if stated is None or _single(context, "V_dynamic", d) is not None or modal & {d, "XY", None}:
             continue
         said = str(context.independent.get("static_permitted", d) or "")
@@ -100,6 +102,18 @@ def method(context: Context) -> Iterator[Check]:
                 note=f"the static method is {said}; no modal analysis is submitted for {d}",
                 slip="S60",
             )
+
+
+def _static_result(context: Context, direction: str) -> Claim | None:
+    """A result of the static method: its base shear, else the first of its story forces."""
+    base = next((c for name in SHEARS if (c := _single(context, name, direction)) is not None), None)
+    if base is not None:
+        return base
+    for name in STORY_RESULTS:
+        of_key = context.claims.by_key.get(Key(name, direction))
+        if of_key is not None and of_key.all:
+            return of_key.all[0]
+    return None
 
 
 @checker("process")

@@ -6,7 +6,6 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from plumb_core import DIRECTIONS
-from plumb_core.answers.forces import PRINTED, enough_factor
 from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit, Subject
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import compare
@@ -16,6 +15,7 @@ from plumb_core.checks.registry import checker
 from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
+from plumb_core.limits import PRINTED, enough_factor
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Evaluation, Key
 
