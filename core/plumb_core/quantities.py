@@ -126,7 +126,7 @@ _ALL = (
     Quantity("system_permission", "permission", r"\text{permission}", "Whether the code permits the system here, and up to which height", "", _D, _T, "brief"),
     Quantity("height_limit", "h_max", r"h_{\max}", "Greatest height of the system", "m", _D, _N, "brief", "", 0.005, True),
     Quantity("stacked_systems", "systems above", r"\text{systems above}", "Other systems higher up in the same direction", "", _D, _X, "brief", "system"),
-    Quantity("regular", "regular", r"\text{regular}", "No irregularity in plan or height", "", _D, _F, "brief", "system"),
+    Quantity("regular", "regular", r"\text{regular}", "Regular in plan and height", "", _D, _F, "brief", "system"),
     Quantity("regular_in_plan", "regular in plan", r"\text{regular in plan}", "Regular in plan", "", _B, _F, "brief", "system"),
     Quantity("regular_in_elevation", "regular in elevation", r"\text{regular in elevation}", "Regular in elevation", "", _B, _F, "brief", "system"),
     Quantity("symmetric_in_plan", "symmetric in plan", r"\text{symmetric in plan}", "Stiffness and mass approximately symmetric in plan about both axes", "", _B, _F, "brief", "system"),

@@ -173,6 +173,9 @@ def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results
             if key not in steps and key.name in evaluation.rules and evaluation.get(name, direction) is not None:
                 steps[key] = evaluation.at(key)
     shown = [s for s in steps.values() if _is_fact(s, evaluation)]
+    # what is declared of regularity has its own fact, with what contradicts it
+    declared = {s.key.direction for s in shown if s.key.name == "regular"}
+    shown = [s for s in shown if s.key.name != "regular_known" or s.key.direction not in declared]
     known = {s.key for s in shown}
     shown += [
         Step(key, fact.value, fact.source, fact.clause) for key, fact in evaluation.facts.items() if key not in known

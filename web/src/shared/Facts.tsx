@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Fact } from "./api/client";
 import { byDoubt, factValue } from "./facts";
+import { counted } from "./numbers";
 import { SymbolText } from "./Symbol";
 import "./facts.css";
 
@@ -28,7 +29,9 @@ export function Facts({ facts, index = null, most = Infinity }: Props) {
               {fact.direction && ` in ${fact.direction}`}
               {fact.case && `, ${fact.case}`}:{" "}
             </span>
-            <b className={fact.source === "submitted" ? "theirs" : "ours"}>{factValue(fact.value, index, fact.unit)}</b>
+            <b className={fact.source === "submitted" ? "theirs" : "ours"}>
+              <SymbolText text={factValue(fact.value, index, fact.unit)} />
+            </b>
             <span className="quiet">
               {" "}
               {fact.source}
@@ -54,7 +57,7 @@ export function Facts({ facts, index = null, most = Infinity }: Props) {
             setAll(true);
           }}
         >
-          {ordered.length - first.length} more facts
+          {counted(ordered.length - first.length, "more fact")}
         </button>
       )}
     </>

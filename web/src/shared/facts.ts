@@ -6,14 +6,16 @@ export function factValue(value: Fact["value"], index: number | null, unit = "")
   if (value === null) return "not known";
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number") return withUnit(value, unit);
-  if (typeof value === "string") return value.replaceAll("_", " ");
+  if (typeof value === "string") return words(value);
   const own = index === null ? undefined : value[index];
   if (typeof own === "number") return withUnit(own, unit);
   const numbers = value.filter((v): v is number => typeof v === "number");
   if (numbers.length > 0) return `${trimmed(Math.min(...numbers))} to ${withUnit(Math.max(...numbers), unit)}`;
-  return value.length === 0 ? "none" : value.map((v) => String(v).replaceAll("_", " ")).join(", ");
+  return value.length === 0 ? "none" : value.map((v) => words(String(v))).join(", ");
 }
 
+/** Names in words; a symbol such as S_D keeps its index. */
+const words = (name: string) => name.replaceAll(/(?<=[a-z])_(?=[a-z])/g, " ");
 const withUnit = (value: number, unit: string) => trimmed(value) + (unit ? ` ${unitLabel(unit)}` : "");
 
 const RANK: Record<Fact["source"], number> = { assumed: 1, submitted: 2, found: 3, declared: 4 };
