@@ -9,6 +9,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from plumb_core import DIRECTIONS
+from plumb_core.documents.brief import Level
+from plumb_core.editions.levels import rules_of_levels
 from plumb_core.rules import Evaluation, Fact, Governed, Key, resolved
 
 COMPARED = ("regular_in_plan", "regular_in_elevation", "torsionally_flexible")
@@ -65,3 +67,37 @@ def _add(facts: dict[Key, Fact], key: Key, found: Any, evaluation: Evaluation, w
     )
     if fact is not None:
         facts[key] = fact
+
+
+def with_levels(evaluation: Evaluation, levels: Sequence[Level]) -> Evaluation:
+    """The evaluation with the declared action levels; as it is where there are none.
+
+    A level whose check is the edition's own check of the drift (the design action; damage limitation in EN 1998-1) declares
+    the factor and the limit of that check; its limit counts where it is below the edition's.
+    """
+    if not levels:
+        return evaluation
+    own = [level for level in levels if _of_edition(level, evaluation)]
+    rules = rules_of_levels(evaluation.rules)
+    every = evaluation.with_(rules=rules, inputs={Key("levels"): [level.model_dump() for level in levels]})
+    facts: dict[Key, Fact] = {}
+    for level in own:
+        for d in DIRECTIONS:
+            factor = (every.get("level_factors", d) or {}).get(level.name)
+            if factor is not None and level.kind == "damage_limitation":
+                facts[Key("nu")] = Fact(Key("nu"), factor, "declared", level.name)
+            limit, declared = every.get("drift_limit", d), level.drift_limit
+            if limit is not None and declared is not None and declared < limit:
+                facts[Key("drift_limit", d)] = Fact(Key("drift_limit", d), declared, "declared", level.name)
+    apart = [level.model_dump() for level in levels if level not in own]
+    return evaluation.with_(rules=rules if apart else {}, inputs={Key("levels"): apart} if apart else {}, facts=facts)
+
+
+def cases_of_levels(levels: Sequence[Level]) -> dict[str, Level]:
+    """Load cases by name whose results are of another action level than the design action."""
+    return {case: level for level in levels if level.kind != "design" for case in level.cases}
+
+
+def _of_edition(level: Level, evaluation: Evaluation) -> bool:
+    """Whether the edition's own check of the drift is that of the level."""
+    return level.kind == "design" or (level.kind == "damage_limitation" and "nu" in evaluation.rules)

@@ -39,6 +39,7 @@ PATHS = {
     "structure_type": "/structure_type",
     "T_drift": "/T",
     "drift_at": "/drift_at",
+    "levels": "/levels",
     "gravity": "/stories",
     "shared_columns": "/system/shared_columns",
     "symmetric_in_plan": "/system/symmetric_in_plan",

@@ -10,6 +10,7 @@ from plumb_core.cli import schema
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
+from plumb_core.editions.levels import rules_of_levels
 from plumb_core.errors import InputRefused
 from plumb_core.inputs import OF_BUILDING, path_of
 from plumb_core.intake.cells import UNITS, factor, known_unit
@@ -112,6 +113,7 @@ def test_an_edition_asks_limits_and_sums_only_what_it_knows(edition: Any) -> Non
 @pytest.mark.parametrize("edition", EDITIONS.values(), ids=lambda e: e.id)
 def test_every_rule_finds_what_it_needs_among_rules_and_inputs(edition: Any) -> None:
     rules = edition.rules({})
+    rules |= rules_of_levels(rules)
     inputs = {q.name for q in QUANTITIES.values() if q.part}
     for rule in rules.values():
         assert {p.name for p in rule.parameters} <= rules.keys() | inputs, rule.name

@@ -15,7 +15,7 @@ from plumb_core.documents.requests import (
     TorsionRow,
 )
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.facts import with_declared_facts
+from plumb_core.facts import with_declared_facts, with_levels
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.limits import reaches, within
 from plumb_core.rules import Evaluation, Fact, Key
@@ -123,7 +123,7 @@ def _drift(request: DriftRequest) -> Answer:
     if request.drift_at is not None:
         inputs[Key("drift_at")] = request.drift_at
     rules = edition_rules(request.edition, request.site, request.system)
-    evaluation = with_declared_facts(Evaluation(rules, inputs))
+    evaluation = with_levels(with_declared_facts(Evaluation(rules, inputs)), request.levels)
     theta_keys = _first(evaluation.rules, ("theta", "theta_limit"), d) if second_order else []
     targets: list[Key] = [Key("Delta", d), Key("drift_ratio", d), Key("drift_limit", d), *theta_keys]
     steps = evaluated(evaluation, targets, request.stories)
@@ -166,6 +166,8 @@ def _drift(request: DriftRequest) -> Answer:
     if limit_step.governed is not None:
         notes.insert(0, f"limit by {limit_step.governed.governed_by}")
     result: dict[str, Any] = {"stories": rows, "notes": notes}
+    if "level_drifts" in evaluation.rules:
+        result["levels"] = evaluated(evaluation, [Key("level_drifts", d)])[Key("level_drifts", d)].value
     roof = _if_known(evaluation, "roof_drift_limit", d) if "roof_drift_limit" in evaluation.rules else None
     if roof is not None:
         result["roof"] = {

@@ -115,6 +115,13 @@ KINDS: dict[str, CheckKind] = {
             ),
         ),
         CheckKind(
+            "level",
+            "the story drift of an action level against its limit",
+            wording.said,
+            prefix="level_",
+            uses=("level_drifts",),
+        ),
+        CheckKind(
             "drift_consistent",
             "drifts against the displacements that they are differences of",
             wording.said,

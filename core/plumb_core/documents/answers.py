@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal, NotRequired
 from pydantic import ConfigDict, Field, TypeAdapter, with_config
 from typing_extensions import TypedDict
 
-from plumb_core.documents.results import STRICT, Direction, ModeComparison, Step, TwoStage
+from plumb_core.documents.results import STRICT, Direction, LevelDrifts, ModeComparison, Step, TwoStage
 
 Axis = Literal["X", "Y", "RZ"]
 PointInPlan = Annotated[list[float], Field(min_length=2, max_length=2)]
@@ -194,6 +194,7 @@ class DriftAnswer(Answer):
     kind: Literal["drift"]
     stories: list[DriftOfStory]
     roof: NotRequired[RoofDrift]
+    levels: NotRequired[list[LevelDrifts]]
     notes: list[str]
 
 

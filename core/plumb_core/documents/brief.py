@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Point, Positive
 
@@ -407,6 +408,44 @@ class Period(Part):
     Y: DirectionPeriod = Field(default_factory=DirectionPeriod)
 
 
+class Level(Part):
+    """An action level: its spectrum, its drift limit, and the load cases that have its results.
+
+    kind : of the design action, of damage limitation or of serviceability.
+    factor : its elastic ordinates over those of the design action.  return_period : years, from which an edition with a rule
+    for it gives the factor.  spectrum : its own elastic spectrum, which gives the factor at the period of the direction.
+    drift_limit : of the story drift over the story height; by default the edition's for that kind.
+    cases : names of the load cases with its results; without any, drifts are those of the design action times the factor.
+    """
+
+    name: Name
+    kind: Literal["design", "damage_limitation", "serviceability"]
+    factor: Positive | None = None
+    return_period: Positive | None = None
+    spectrum: Curve | None = None
+    drift_limit: Positive | None = None
+    cases: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
+
+    @model_validator(mode="after")
+    def _one_spectrum(self) -> Level:
+        given = [n for n in ("factor", "return_period", "spectrum") if getattr(self, n) is not None]
+        if self.kind == "design" and given:
+            raise PydanticCustomError("level", f"{given[0]}: the spectrum of the design action is that of the site")
+        if len(given) > 1:
+            raise PydanticCustomError("level", f"{' and '.join(given)} are both given; one of them makes the spectrum")
+        return self
+
+
+def _names_differ(levels: list[Level]) -> list[Level]:
+    names = [level.name for level in levels]
+    if len(set(names)) < len(names):
+        raise PydanticCustomError("levels", "two action levels have the same name")
+    return levels
+
+
+Levels = Annotated[list[Level], Field(max_length=10), AfterValidator(_names_differ)]
+
+
 class Comparison(Part):
     """What a comparison edition needs beyond what is known of the building."""
 
@@ -421,6 +460,7 @@ class Brief(Part):
 
     drift_at : where the drifts are taken that are compared with their limit, where it isn't as the edition says.
     second_order : whether second order effects are in the submitted analysis, where the submission doesn't state it.
+    levels : action levels, where there are others than the edition's own.
     """
 
     edition: EditionId
@@ -434,4 +474,5 @@ class Brief(Part):
     structure_type: str | None = None
     drift_at: Literal["centre", "edges"] | None = None
     second_order: Literal["included", "not included"] | None = None
+    levels: Levels = Field(default_factory=list)
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None

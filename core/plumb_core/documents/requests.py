@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Positive
-from plumb_core.documents.brief import Occupancy, Period, Site, Stories, System
+from plumb_core.documents.brief import Levels, Occupancy, Period, Site, Stories, System
 from plumb_core.documents.model_requests import MODEL_KINDS, ModelPart, ModelRequest
 
 
@@ -107,6 +107,7 @@ class DriftRequest(_Request):
     shear_ratio: Positive | None = None
     drift_at: Literal["centre", "edges"] | None = None
     second_order: Literal["included", "not included"] | None = None
+    levels: Levels = Field(default_factory=list)
 
 
 class WeightRequest(_Request):

@@ -453,6 +453,23 @@ class CaseDrift(TypedDict):
 
 
 @with_config(STRICT)
+class LevelDrifts(TypedDict):
+    """Story drifts over the story heights at a declared action level, bottom to top; null with what it `needs`.
+
+    factor : on the design action.  cases : load cases that the drifts are of; none where they are those of the design action.
+    """
+
+    name: str
+    kind: Literal["design", "damage_limitation", "serviceability"]
+    factor: float | None
+    cases: list[str]
+    ratio: list[float] | None
+    limit: float | None
+    verdicts: list[bool] | None
+    needs: str
+
+
+@with_config(STRICT)
 class BaseShearForDrift(TypedDict):
     """Base shear that drifts and stability rest on, beside that of the forces; kN, s.
 
@@ -487,6 +504,7 @@ class DriftsOfDirection(TypedDict):
     theta_theirs: list[float | None] | None
     theta_limit: float | None
     base_shear: BaseShearForDrift | None
+    levels: list[LevelDrifts]
     notes: list[str]
 
 

@@ -16,6 +16,7 @@ from plumb_core.checks.results import CaseResults
 from plumb_core.checks.stages.drift.inputs import (
     Governing,
     conditions_of,
+    drifts_of_levels,
     governing_drifts,
     shear_with_drifts,
     static_mean,
@@ -29,8 +30,8 @@ from plumb_core.checks.stages.twist.inputs import (
     torsion_found,
     twists_of,
 )
-from plumb_core.documents.brief import Brief
-from plumb_core.facts import with_declared_facts
+from plumb_core.documents.brief import Brief, Level
+from plumb_core.facts import cases_of_levels, with_declared_facts, with_levels
 from plumb_core.rules import Evaluation, Fact, Key
 
 QUANTITIES_OF_STAGES = (
@@ -70,7 +71,7 @@ def staged(
     twists = twists_of(results, independent)
     torsion = torsion_found(twists, claims.cases, claims.stories)
     facts = facts_of_submission(brief, independent, claims, torsion)
-    independent = with_declared_facts(independent.with_(facts=facts))
+    independent = with_levels(with_declared_facts(independent.with_(facts=facts)), brief.levels)
     carried = carried.with_(facts={**independent.facts, **_carried_facts(claims, independent)})
     if not results.values and not any(key.name in QUANTITIES_OF_STAGES for key in claims.by_key):
         return Staged(independent, carried, twists, torsion, ())
@@ -81,7 +82,7 @@ def staged(
         if of_key is not None and of_key.single:
             adopted[key] = theirs(of_key.single[0])
     independent = independent.with_(rules=rules, adopted=adopted)
-    drifts, more = _drifts(independent, claims, results)
+    drifts, more = _drifts(independent, claims, results, cases_of_levels(brief.levels))
     independent = independent.with_(adopted=more)
     carried = carried.with_(rules=rules, adopted=adopted | more)
     carried = carried.assuming(inputs=curve_off(independent, carried, claims))
@@ -102,7 +103,7 @@ def _carried_facts(claims: ClaimSet, independent: Evaluation) -> Mapping[Key, Fa
 
 
 def _drifts(
-    independent: Evaluation, claims: ClaimSet, results: CaseResults
+    independent: Evaluation, claims: ClaimSet, results: CaseResults, levels: Mapping[str, Level]
 ) -> tuple[tuple[Governing, ...], dict[Key, Any]]:
     """The drifts of each direction that are compared with the limit, and the inputs that they are of the rules."""
     drifts = []
@@ -112,7 +113,11 @@ def _drifts(
         # a factor multiplies their own base shear, whatever it should have been
         on_theirs = {} if before is None else {Key("V_dynamic", direction): float(theirs(before))}
         under = independent.assuming(inputs=on_theirs) if on_theirs else independent
-        governing = governing_drifts(results, direction, conditions_of(under, claims, direction))
+        conditions = conditions_of(under, claims, direction, levels)
+        governing = governing_drifts(results, direction, conditions)
+        own = drifts_of_levels(results, direction, conditions, levels)
+        if own:
+            adopted[Key("level_results", direction)] = own
         if governing is not None:
             drifts.append(governing)
             adopted[Key("delta_e", direction)] = governing.elastic

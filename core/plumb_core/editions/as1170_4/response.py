@@ -2,8 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from typing import Any
+
 from plumb_core.editions import shared
+from plumb_core.editions.as1170_4 import ground, tables
+from plumb_core.editions.levels import factor_of
 from plumb_core.editions.shared import Irregularity
+from plumb_core.errors import RuleRefused
 from plumb_core.limits import within
 from plumb_core.rules import Array, Governed, cited, rule, without
 
@@ -115,10 +121,46 @@ def separation(h_n: float, walls_to_base: bool = False) -> Governed:
     return Governed(0.01 * h_n, "5.4.5, 1 % of the height")
 
 
+@rule(clause="2.2, 3.1, Table 3.1", tex=r"\q{level_factors}: \max(k_p\,\q{Z},\ \text{Table 3.3}) / \q{kpZ}")
+def level_factors(
+    levels: Sequence[Mapping[str, Any]],
+    Z: float,
+    kpZ: float,
+    importance_level: int | None = None,
+    S_a_level: Array | None = None,
+    T_level: Array | None = None,
+) -> dict[str, float | None]:
+    """Factor of each action level on the design action: by the probability factor of its return period (Table 3.1).
+
+    Serviceability of importance level 4 is that under the design action of importance level 2 (2.2), where nothing else is
+    declared.
+    """
+
+    def of_period(years: float) -> float:
+        k_p = tables.TABLE_3_1.get(f"1/{years:g}")
+        if k_p is None:
+            known = ", ".join(p.removeprefix("1/") for p in tables.TABLE_3_1)
+            raise RuleRefused(
+                "levels", f"Table 3.1 has no probability factor for {years:g} years", f"Use one of: {known}."
+            )
+        return float(ground.kpZ.function(k_p=k_p, Z=Z).value) / kpZ
+
+    factors = {level["name"]: factor_of(level, S_a_level, T_level, of_period) for level in levels}
+    for level in levels:
+        if factors[level["name"]] is None and level["kind"] == "serviceability" and importance_level == 4:
+            factors[level["name"]] = of_period(500)
+    return factors
+
+
 @rule(clause="5.3, 6.7.1, 6.7.2")
-def drift_notes() -> list[str]:
+def drift_notes(importance_level: int | None = None) -> list[str]:
     """What holds for the drifts."""
+    serviceable = (
+        "importance level 4: a special study shows that it stays serviceable after the design action of importance level 2 "
+        "(2.2); declare that action level with its drift limit"
+    )
     return [
+        *([serviceable] if importance_level == 4 else []),
         "the two axes one at a time, with torsion (6.7.2)",
         "no drift check is stated for category I (5.3)",
     ]
@@ -146,6 +188,7 @@ RULES = (
     second_order,
     drift_second_order,
     cited(shared.drift_at_edges, "6.7.1, with the torsion of 6.6"),
+    level_factors,
     cited(shared.V_base_drift_same, "6.7.1"),
     cited(shared.factor_drift_none, "7.4"),
     cited(without(shared.theta_verdict, "theta_checked", "theta_exempt"), "6.7.3.1"),

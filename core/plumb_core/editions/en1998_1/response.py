@@ -10,6 +10,7 @@ import numpy as np
 
 from plumb_core.editions import shared
 from plumb_core.editions.en1998_1 import tables
+from plumb_core.editions.levels import factor_of
 from plumb_core.editions.shared import Irregularity
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.limits import reaches, within
@@ -122,6 +123,21 @@ def amplifier(q: float) -> float:
 def nu(importance_class: str) -> float:
     """Reduction factor for the damage limitation action, recommended values."""
     return tables.NU[importance_class]
+
+
+@rule(clause="2.1(4), note; 4.2.5", tex=r"\q{level_factors}: \left(T_L/475\right)^{1/3}/\q{gamma_I}")
+def level_factors(
+    levels: Sequence[Mapping[str, Any]],
+    gamma_I: float,
+    S_a_level: Array | None = None,
+    T_level: Array | None = None,
+) -> dict[str, float | None]:
+    """Factor of each action level on the design action: by its return period with the recommended exponent k = 3."""
+
+    def of_period(years: float) -> float:
+        return float((years / 475.0) ** (1.0 / 3.0) / gamma_I)
+
+    return {level["name"]: factor_of(level, S_a_level, T_level, of_period) for level in levels}
 
 
 @rule(clause="4.4.3.2(1), Eq. 4.31 to 4.33", tex=r"\q{drift_ratio} = \frac{\q{nu}\,\q{Delta}}{h}")
@@ -244,6 +260,7 @@ RULES = (
     vertical_irregularities,
     amplifier,
     nu,
+    level_factors,
     cited(shared.Delta, "4.4.2.2(2) with 4.3.4(1)P, Eq. 4.23"),
     drift_ratio,
     drift_limit,

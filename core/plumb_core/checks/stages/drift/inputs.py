@@ -11,6 +11,7 @@ import numpy as np
 
 from plumb_core.checks.claims import ClaimSet, theirs
 from plumb_core.checks.results import CaseResults
+from plumb_core.documents.brief import Level
 from plumb_core.documents.submission import Case
 from plumb_core.rules import Array, Evaluation, Key
 
@@ -73,6 +74,8 @@ class Conditions:
     elastic_share : of elastic results in reduced ones
     amplifier : of amplified results over reduced ones
     nu : of drifts that are stated for the damage limitation action; 1 where the edition has none
+    with_nu : cases of the declared level of damage limitation, where the edition has a nu
+    apart : cases of other declared action levels, which the design drift doesn't count
     """
 
     at_edges: bool
@@ -81,13 +84,20 @@ class Conditions:
     elastic_share: float | None
     amplifier: float | None
     nu: float = 1.0
+    with_nu: frozenset[str] = frozenset()
+    apart: frozenset[str] = frozenset()
 
 
-def conditions_of(evaluation: Evaluation, claims: ClaimSet, direction: str) -> Conditions:
+def conditions_of(
+    evaluation: Evaluation, claims: ClaimSet, direction: str, levels: Mapping[str, Level] | None = None
+) -> Conditions:
     """What decides which drifts of a direction are compared, by the facts of an evaluation."""
     amplifier = evaluation.get("amplifier", direction)
     share = evaluation.get("spectrum_factor", direction)
     used = claims.by_key.get(Key("factor_used", direction))
+    with_nu = {
+        c for c, level in (levels or {}).items() if level.kind == "damage_limitation" and "nu" in evaluation.rules
+    }
     return Conditions(
         at_edges=evaluation.get("drift_at") == "edges",
         required=float(evaluation.get("factor_drift", direction) or 1.0),
@@ -96,6 +106,8 @@ def conditions_of(evaluation: Evaluation, claims: ClaimSet, direction: str) -> C
         elastic_share=share if share is not None else 1.0 / amplifier if amplifier else None,
         amplifier=amplifier,
         nu=float(evaluation.get("nu") or 1.0),
+        with_nu=frozenset(with_nu),
+        apart=frozenset(levels or ()) - with_nu,
     )
 
 
@@ -107,7 +119,7 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
     """
     drawn: dict[str, Array] = {}
     for case, d in results.seismic(results.with_values(*DRIFTS)):
-        ends = results.drifts(d, case) if d == direction else None
+        ends = results.drifts(d, case) if d == direction and case not in conditions.apart else None
         if ends is None:
             continue
         at = ends.greatest if conditions.at_edges and not np.all(np.isnan(ends.greatest)) else ends.mean
@@ -148,16 +160,41 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
     )
 
 
+def drifts_of_levels(
+    results: CaseResults, direction: str, conditions: Conditions, levels: Mapping[str, Level]
+) -> dict[str, Array]:
+    """Greatest drift of each story over the cases of each declared action level, m, by the name of the level.
+
+    Results of a reduced spectrum of the level are amplified as design drifts are.
+    """
+    found: dict[str, Array] = {}
+    for case, d in results.seismic(results.with_values(*DRIFTS)):
+        if d != direction or case not in conditions.apart:
+            continue
+        ends = results.drifts(d, case)
+        role = results.cases.get(case) or Case(name=case)
+        factor = conditions.amplifier if role.level == "reduced" else 1.0
+        if ends is None or factor is None:
+            continue
+        at = ends.greatest if conditions.at_edges and not np.all(np.isnan(ends.greatest)) else ends.mean
+        name = levels[case].name
+        if not np.any(np.isnan(at)):
+            found[name] = np.maximum(found.get(name, 0.0), at * factor)
+    return found
+
+
 def _to_reduced(role: Case, conditions: Conditions) -> float | None:
     """Factor from the results of a case to those of the reduced action; None where it is not known."""
+    declared = role.name in conditions.with_nu
     if role.level == "elastic":
-        return conditions.elastic_share
+        share = conditions.elastic_share
+        return share / conditions.nu if share is not None and declared else share
     if role.level == "amplified":
         if not conditions.amplifier:
             return None
-        stated_with_nu = conditions.nu if DAMAGE_LIMITATION.search(role.name) else 1.0
+        stated_with_nu = conditions.nu if declared or DAMAGE_LIMITATION.search(role.name) else 1.0
         return 1.0 / (conditions.amplifier * stated_with_nu)
-    return 1.0
+    return 1.0 / conditions.nu if declared else 1.0
 
 
 def _scaled_by(role: Case, conditions: Conditions) -> float:

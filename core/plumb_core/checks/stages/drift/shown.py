@@ -47,6 +47,7 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         "theta": None if theta is None else listed(np.asarray(theta)),
         "theta_theirs": None if stated is None else listed(stated),
         "theta_limit": theta_limit,
+        "levels": list(own.get("level_drifts", d) or []),
         "base_shear": _base_shear(own, d),
         "notes": list(own.get("drift_notes", d) or []),
     }
