@@ -100,3 +100,45 @@ def test_permissions_and_a_study_stand_under_ground(browser: Browser) -> None:
     assert independent(b, review, "S_DS") == pytest.approx(0.8 * general)
     undo(b, 2)
     assert not any(box.is_selected() for box in b.all(".permissions input[type=checkbox]"))
+
+
+def test_an_action_level_is_declared_and_its_drifts_are_compared(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    review = b.review("Sable Quay Library")
+    b.open(review + "/brief")
+    b.wait_text("main", "Action levels: those of the edition")
+    unfold(b, "Action levels")
+    b.press("Add an action level")
+    b.wait_text(".action-level", "Remove Serviceability")
+    level = b.find(".action-level")
+    limit = next(x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "needed")
+    limit.send_keys("0.1\n")
+    time.sleep(0.7)
+    spectrum = level.find_element("xpath", ".//label[text()='Spectrum']/following::input[1]")
+    spectrum.click()
+    time.sleep(0.3)
+    next(o for o in b.all("[role=option]") if o.text == "factor on the design spectrum").click()
+    b.wait_text(".action-level", "Factor")
+    time.sleep(0.8)
+    # as much as the design action: what is within 2 % of the height is beyond 0.1 %
+    b.open(review + "/drift")
+    b.wait_text("section[aria-label='Action levels']", "exceeded")
+    assert "the design action × 1" in b.find("section[aria-label='Action levels']").text
+    b.open(review + "/brief")
+    undo(b, 3)
+
+
+def test_a_contradicted_declaration_is_told_under_the_check_and_in_the_brief(browser: Browser) -> None:
+    b = browser
+    b.sign_in(LEAD, PASSWORD)
+    review = b.review("Aldermouth Granary Lofts")
+    b.open(review + "/brief")
+    b.wait_text("main", "What the review rests on: ")
+    unfold(b, "What the review rests on: ")
+    told = [li.text for li in b.all(".facts li.contradicted")]
+    # 1.4 at F1: the greater end of the first story over the mean of both
+    assert any(t.startswith("Regular in plan and height in X: no found, torsional: 1.4 at F1") for t in told), told
+    assert all("declared: " in t for t in told)
+    b.open(review + "/scaling?check=scaled_by_factor_used.X")
+    b.wait_text(".bench .facts li.contradicted", "declared: yes")

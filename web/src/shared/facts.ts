@@ -15,7 +15,7 @@ export function factValue(value: Fact["value"], index: number | null, unit = "")
 }
 
 /** Names in words; a symbol such as S_D keeps its index. */
-const words = (name: string) => name.replaceAll(/(?<=[a-z])_(?=[a-z])/g, " ");
+const words = (name: string) => name.replaceAll(/(?<=[A-Za-z]{2})_(?=[a-z])/g, " ");
 const withUnit = (value: number, unit: string) => trimmed(value) + (unit ? ` ${unitLabel(unit)}` : "");
 
 const RANK: Record<Fact["source"], number> = { assumed: 1, submitted: 2, found: 3, declared: 4 };

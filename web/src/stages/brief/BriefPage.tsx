@@ -16,6 +16,7 @@ import { ValueInput } from "../../shared/ValueInput";
 import { Conditions } from "./Conditions";
 import { Floors } from "./Floors";
 import { Irregularities } from "./Irregularities";
+import { Levels } from "./Levels";
 import { LoadsEditor } from "./LoadsEditor";
 import { StoriesEditor } from "./StoriesEditor";
 import { ThisReview } from "./ThisReview";
@@ -234,6 +235,7 @@ export default function BriefPage() {
       )}
       {inputs.has("irregularities") && <Irregularities brief={brief} change={change} across={across.data} />}
       <Conditions brief={brief} change={change} inputs={inputs} />
+      <Levels brief={brief} change={change} cases={review.submissions.at(-1)?.cases.map((c) => c.name) ?? []} />
       {wallsOf.length > 0 && (
         <Walls
           brief={brief}

@@ -13,6 +13,7 @@ import { NothingYet } from "../../shared/NothingYet";
 import { SymbolText } from "../../shared/Symbol";
 import { BaseShear } from "./BaseShear";
 import { Chain } from "./Chain";
+import { LevelsTable } from "./LevelsTable";
 import { TimeHistories } from "./TimeHistories";
 import "./drift.css";
 
@@ -68,6 +69,7 @@ export default function DriftPage() {
               onDirection={setDirection}
               onSelect={select}
             />
+            {drifts.levels.length > 0 && <LevelsTable levels={drifts.levels} stories={recheck.stories} />}
             {drifts.notes.length > 0 && (
               <ul className="notes">
                 {drifts.notes.map((n) => (
