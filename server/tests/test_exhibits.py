@@ -183,3 +183,21 @@ def test_who_may_see_and_stop_readings(submitter: Api, stranger: Api, lead: Api,
     assert submitter.get(f"/api/exhibits/{exhibit.pk}/pages/1/").status_code in (403, 404)
     assert submitter.send("DELETE", f"/api/exhibits/{exhibit.pk}/read/").status_code in (403, 404)
     assert lead.send("DELETE", f"/api/exhibits/{exhibit.pk}/").status_code == 409
+
+
+def test_what_is_handed_in_and_not_read_yet_is_not_missing(lead: Api, new_review: str) -> None:
+    path = f"/api/reviews/{new_review}"
+
+    def missing() -> set[str]:
+        checks = lead.get(f"{path}/recheck/").json()["checks"]
+        return {c["id"] for c in checks if c["verdict"] == "gap"}
+
+    text = "Item\tX\tY\tUnit\nV\t240\t230\tkN\n"
+    assert lead.send("POST", f"{path}/tables/", {"text": text}).status_code == 201
+    before = missing()
+    assert "gap_S_S" in before
+    exhibit = upload(lead, new_review, "more.csv", b"Item,Value,Unit\nS_S,1.0,g\n")
+    # whatever stands in it, nobody has accepted it yet
+    assert missing() == set()
+    assert lead.send("POST", f"{path}/tables/", {"exhibit": exhibit["id"]}).status_code == 201
+    assert missing() == before - {"gap_S_S"}

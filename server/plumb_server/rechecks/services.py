@@ -50,6 +50,9 @@ def _known(review: Review, state: str) -> Recheck | None:
     return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz").first()
 
 
+UNREAD = "none of its tables is accepted yet"
+
+
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
     held = _held(submission) if submission else None
     document = review_document(review, None, revision)
@@ -57,10 +60,14 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
     if submission and held:
         cases = [case.as_core() for case in submission.cases.all()]
         read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=held.claims)
+        # what was handed in and isn't read yet is not missing
+        read.open = [core.OpenPart(file=name, question=UNREAD) for name in submission.unread()]
     answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
     # with the answers of our own model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
     told = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
+    if read.open:
+        told["open"] = [part.file for part in read.open]
     digest = input_hash(document | {"answered": answered, "submission": told, "claims": held and held.digest})
     # an answer that was found on the way is a state of its own
     state = _state(review, submission, revision)

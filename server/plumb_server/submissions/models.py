@@ -7,6 +7,7 @@ from typing import Any
 
 from django.conf import settings
 from django.db import connection, models
+from django.db.models import Q
 from plumb_core.documents import submission as core
 
 from plumb_server.hashing import input_hash
@@ -75,7 +76,15 @@ class Submission(models.Model):
             "submission": self.pk,
             "tables": list(tables),
             "cases": [case.as_document() for case in self.cases.all()],
+            "unread": self.unread(),
         }
+
+    def unread(self) -> list[str]:
+        """Names of the exhibits that hold tables of which none is accepted yet, and of those that are being read."""
+        waiting = Q(reading__status__in=(ExhibitReading.Status.QUEUED, ExhibitReading.Status.READING))
+        found = Q(reading__status=ExhibitReading.Status.READ) & ~Q(reading__tables=[])
+        exhibits = self.exhibits.filter(waiting | found, tables__isnull=True)
+        return list(exhibits.values_list("name", flat=True))
 
     def as_document(self) -> dict[str, Any]:
         """As the core's recheck document has it."""

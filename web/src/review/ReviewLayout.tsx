@@ -2,7 +2,7 @@ import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
-import type { Recheck } from "../shared/api/client";
+import type { Recheck, Submission } from "../shared/api/client";
 import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
@@ -168,6 +168,7 @@ export function ReviewLayout() {
             {submission && (
               <span className="chip">
                 {submission.label} · {counted(submission.exhibits.length, "exhibit")} · {submission.claims} claims
+                {unread(submission) > 0 ? ` · ${String(unread(submission))} not read yet` : ""}
                 {submission.status === "draft" ? " · draft" : ""}
               </span>
             )}
@@ -264,6 +265,14 @@ export function ReviewLayout() {
     </ReviewProvider>
   );
 }
+
+/** Exhibits with tables of which none is accepted yet: what they may state is not missing. */
+const unread = (submission: Submission) =>
+  submission.exhibits.filter(
+    (e) =>
+      !submission.tables.some((t) => t.exhibit === e.id) &&
+      (e.reading?.tables.length || e.reading?.status === "queued" || e.reading?.status === "reading"),
+  ).length;
 
 /** How the submitted values were held up, in words. */
 const told = (coverage: Recheck["coverage"]) => {
