@@ -202,7 +202,8 @@ def inputs_of(
             given[key] = getattr(system, name)
         for name in _BUILDING_PARTS:
             part = getattr(system, name)
-            given[Key(name)] = None if part is None else _with_open_story(part.model_dump(), levels)
+            held = None if part is None else part.model_dump()
+            given[Key(name)] = held if held is None or name != "infills" else _with_open_story(held, levels)
         for direction in DIRECTIONS:
             own = getattr(system, direction)
             for name in own.model_fields_set:

@@ -41,8 +41,10 @@ def dual_systems(beginnings: Sequence[str], clause: str, axial: tuple[str, float
     return system_checks
 
 
-def flexible_diaphragm(ratio: float, clause: str) -> Rule:
-    """Rule for the class of the diaphragms by their deflection over the drift of the supporting elements."""
+def flexible_diaphragm(ratio: float, clause: str, torsion_clause: str) -> tuple[Rule, Rule]:
+    """Rules for the class of the diaphragms by their deflection over the drift of the supporting elements, and for what
+    it decides of accidental torsion.
+    """
 
     @rule(clause=clause)
     def diaphragm_class(diaphragm_spans: Mapping[str, Any], irregular_types: Sequence[str] = ()) -> str:
@@ -56,4 +58,9 @@ def flexible_diaphragm(ratio: float, clause: str) -> Rule:
             return "rigid"
         return "semirigid"
 
-    return diaphragm_class
+    @rule(clause=torsion_clause)
+    def torsion_applies(diaphragm_class: str = "") -> bool:
+        """Whether accidental torsion is required: the diaphragms are not flexible."""
+        return diaphragm_class != "flexible"
+
+    return diaphragm_class, torsion_applies

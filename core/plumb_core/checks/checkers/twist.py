@@ -42,7 +42,8 @@ def sides(context: Context) -> Iterator[Check]:
             of_kind[direction].add(1 if role.eccentricity > 0 else -1)
     unsaid = sorted({case for case, _ in along if roles[case].eccentricity is None})
     clause = context.independent.rules["eccentricity"].clause
-    if not present:
+    asked = [d for d in DIRECTIONS if context.independent.get("torsion_applies", d) is not False]
+    if not present and asked:
         if unsaid:
             yield Check(
                 "case_open",
@@ -56,8 +57,11 @@ def sides(context: Context) -> Iterator[Check]:
             )
             return
         present = {"static": {d: set() for d in DIRECTIONS}}
-    required = present.get("static") or max(present.values(), key=lambda of_kind: sum(map(len, of_kind.values())))
-    for direction in DIRECTIONS:
+    none: dict[str, set[int]] = {d: set() for d in DIRECTIONS}
+    required = present.get("static") or max(
+        present.values(), key=lambda of_kind: sum(map(len, of_kind.values())), default=none
+    )
+    for direction in asked:
         for sign, word in SIDES.items():
             if sign not in required[direction] and not context.claims.awaits("drift_end_1", "displacement_end_1"):
                 yield Check(

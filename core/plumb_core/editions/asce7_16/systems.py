@@ -250,7 +250,7 @@ def system_rules(systems: dict[str, LateralSystem], greatest: bool = False) -> t
         height_limit,
         system_permission,
         conditions.dual_systems(("D_", "E_"), "12.2.5.1", ("G_", 0.15, "12.2.5.2")),
-        conditions.flexible_diaphragm(2.0, "12.3.1"),
+        *conditions.flexible_diaphragm(2.0, "12.3.1", "12.8.4.2"),
     )
 
 

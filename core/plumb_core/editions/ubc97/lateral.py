@@ -449,7 +449,7 @@ RULES = (
     height_limit,
     system_permission,
     conditions.dual_systems(("dual_",), "1629.6.5"),
-    conditions.flexible_diaphragm(2.0, "1630.6"),
+    *conditions.flexible_diaphragm(2.0, "1630.6", "1630.6"),
     cited(shared.h_n, "1630.2.2"),
     cited(shared.h_x, "1630.5"),
     cited(shared.N, "1629.8"),
