@@ -894,3 +894,31 @@ def test_what_is_submitted_and_not_read_is_no_gap() -> None:
     assert checks["gap_S_DS"]["verdict"] == "open"
     assert "submitted, not read" in checks["gap_S_DS"]["note"]
     assert "case_missing_eccentricity.Y+" not in checks
+
+
+# Declarations of the run, and means
+
+
+@pytest.mark.parametrize(
+    ("lines", "asked"),
+    [
+        (["warning: negative stiffness at joint 12", "run complete"], True),
+        (["run complete", "ERROR in load case 3"], True),
+        (["no warnings", "0 errors"], False),
+        (["run complete"], False),
+    ],
+)
+def test_lines_of_the_log_that_warn_are_asked_about(lines: list[str], asked: bool) -> None:
+    found = checks_of(document(claims=[claim("log_line", line) | {"point": i} for i, line in enumerate(lines)]))[
+        "declared_log_line"
+    ]
+    assert (found["verdict"], found["slip"]) == (("question", "S91") if asked else ("note", None))
+
+
+@pytest.mark.parametrize(("mean", "asked"), [(0.0052, False), (0.0044, True)])
+def test_a_mean_that_is_not_that_of_the_ends_is_asked_about(mean: float, asked: bool) -> None:
+    # ends of 4.0 and 6.4 mm: their mean is 5.2 mm; 4.4 mm is that of other joints too
+    cases, claims = both_sides((0.004, 0.0064))
+    means = [claim("drift_avg", mean, "X", s, f"X {sign}") for s in STORIES for sign in "+-"]
+    found = [c for c in checks_of(document(cases=cases, claims=claims + means)).values() if c["slip"] == "S72"]
+    assert [(c["verdict"], c["story"]) for c in found] == ([("question", "L1")] if asked else [])

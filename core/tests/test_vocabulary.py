@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 from plumb_core.cli import schema
-from plumb_core.documents.brief import Brief
+from plumb_core.documents.brief import Brief, DirectionSystem
 from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.levels import rules_of_levels
@@ -157,3 +157,10 @@ def test_corrections_of_another_edition_are_foreign_unless_they_stand_anyhow(edi
     read(Brief, {"edition": edition, "site": {"supplements": [1, 3], "amendments": []}, "stories": stories})
     with pytest.raises(InputRefused, match="no site value"):
         read(Brief, {"edition": edition, "site": {"supplements": [1]}, "stories": stories})
+
+
+def test_what_is_declared_reaches_the_evaluation_at_the_scope_of_its_quantity() -> None:
+    # a fact of the whole building under a quantity of each direction is read by nobody, and the other way round
+    assert {n for n in OF_BUILDING if QUANTITIES[n].scope is not Scope.BUILDING} == set()
+    of_direction = {n for n in DirectionSystem.model_fields if n in QUANTITIES}
+    assert {n for n in of_direction if QUANTITIES[n].scope is Scope.BUILDING} == set()

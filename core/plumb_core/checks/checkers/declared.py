@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 
 import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check
-from plumb_core.checks.claims import theirs
+from plumb_core.checks.claims import ClaimsOfKey, theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
 from plumb_core.checks.verdict import Role, Verdict
@@ -19,6 +20,12 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
 
 USUAL_DAMPING = 0.05
+WARNING = re.compile(
+    r"warn|error|negative|singular|unstable|instabilit|ill-?conditioned|not converge|zero stiffness", re.I
+)
+"""Words of a line of the log that tell of something doubtful."""
+NO_WARNING = re.compile(r"\b(no|0|without|zero) (\w+ )?(warning|error)s?\b", re.I)
+"""Words by which a line says that there was nothing."""
 NOTED = ("diaphragms", "base_level", "tension_only", "second_order_stated", "directions_by", "log_line")
 """Declarations that are for the record: other checks read them."""
 DECLARED = (*NOTED, "mass_target", "edition_stated", "combined_by", "modes_count", "damping_modes", "damping")
@@ -29,7 +36,7 @@ def declared(context: Context) -> Iterator[Check]:
     """Declarations: noted, compared with the rest of the submission, or questioned."""
     for name in DECLARED:
         of_key = context.claims.by_key.get(Key(name))
-        for claim in of_key.single[:1] if of_key is not None else ():
+        for claim in _first(name, of_key):
             verdict, note, slip = _judged(context, name, claim)
             role = Role.ORIGIN if verdict is Verdict.DIFFERS else None
             yield Check(
@@ -44,6 +51,13 @@ def declared(context: Context) -> Iterator[Check]:
                 slip=slip,
                 covers=(Key(name),),
             )
+
+
+def _first(name: str, of_key: ClaimsOfKey | None) -> list[Claim]:
+    """The claim that a declaration is told at; of a log that is its first line."""
+    if of_key is None:
+        return []
+    return (of_key.all if name == "log_line" else of_key.single)[:1]
 
 
 def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, str]:
@@ -64,7 +78,20 @@ def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, st
         return _damping(context, name, float(value))
     if name == "base_level":
         return _base(context, str(value))
-    return Verdict.NOTE, f"as stated: {value}", "S91" if name == "log_line" else ""
+    if name == "log_line":
+        return _log(context)
+    return Verdict.NOTE, f"as stated: {value}", ""
+
+
+def _log(context: Context) -> tuple[Verdict, str, str]:
+    """Lines of the log of a run: those that warn are asked about (S91)."""
+    of_key = context.claims.by_key.get(Key("log_line"))
+    lines = [str(theirs(c)) for c in of_key.all] if of_key is not None else []
+    warning = [line for line in lines if WARNING.search(line) and not NO_WARNING.search(line)]
+    if not warning:
+        return Verdict.NOTE, f"as stated: {'; '.join(lines[:2])}", ""
+    more = f", and {len(warning) - 1} more" if len(warning) > 1 else ""
+    return Verdict.QUESTION, f"the log of the run warns, and nothing says what came of it: {warning[0]}{more}", "S91"
 
 
 def _base(context: Context, stated: str) -> tuple[Verdict, str, str]:

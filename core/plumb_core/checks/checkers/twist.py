@@ -254,3 +254,42 @@ def together(context: Context) -> Iterator[Check]:
             note=f"both directions act at once in {', '.join(dict.fromkeys(both))}, and nothing is stated of {' and '.join(lacking)} alone",
             slip="S87",
         )
+
+
+@checker("case_open")
+def means(context: Context) -> Iterator[Check]:
+    """Means that aren't those of the two ends of a static case, as where all joints are averaged (S72); told once a direction."""
+    for d in DIRECTIONS:
+        for what in ("drift", "displacement"):
+            parted = _parted(context, what, d)
+            if parted is not None:
+                case, i, mean, of_ends = parted
+                claim = context.results.claim(f"{what}_avg", d, case, i)
+                yield Check(
+                    "case_open",
+                    Key(f"{what}_avg", d),
+                    f"mean {what} {d}",
+                    claim,
+                    context.claims.stories[i],
+                    i,
+                    verdict=Verdict.QUESTION,
+                    level=1,
+                    note=f"the mean at {context.claims.stories[i]} in {case} is {figures(mean)} m, and that of its two ends "
+                    f"{figures(of_ends)} m; the ratio of torsion is made of the ends",
+                    slip="S72",
+                )
+
+
+def _parted(context: Context, what: str, direction: str) -> tuple[str, int, float, float] | None:
+    """Case, story, stated mean and mean of the ends where they first part."""
+    for case, d in context.results.seismic(context.results.with_values(f"{what}_avg")):
+        if d != direction or not is_static(context.claims.cases.get(case)):
+            continue
+        ends, mean = context.results.ends(what, d, case), context.results.array(f"{what}_avg", d, case)
+        if ends is None or not ends.by_ends or mean is None:
+            continue
+        for i, (stated, own) in enumerate(zip(np.abs(mean).tolist(), ends.mean.tolist(), strict=True)):
+            allowed = context.results.rounding(what, d, case, i) + 0.005 * own
+            if np.isfinite(stated) and np.isfinite(own) and abs(stated - own) > allowed:
+                return case, i, stated, own
+    return None
