@@ -13,7 +13,7 @@ import pytest
 from asking import PARAMETERS, STORIES, Api
 from django.core.files.base import ContentFile
 from openpyxl import Workbook
-from plumb_core.checks.told import sheet_of
+from plumb_core.checks.result import sheet_of
 from plumb_server import hashing
 from plumb_server.demo.buildings import CLINIC_BRIEF
 from plumb_server.demo.seed import seed

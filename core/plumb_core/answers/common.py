@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from typing import Any
 
 from plumb_core.derivation import plain
-from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.rules import Evaluation, Key, Rule
 
 Answer = tuple[dict[str, Any], Evaluation]
@@ -19,7 +18,5 @@ def _first(rules: Mapping[str, Rule], names: tuple[str, ...], direction: str | N
 
 def _if_known(evaluation: Evaluation, name: str, direction: str | None = None, case: str | None = None) -> Any:
     """Value of a quantity as JSON, None where the edition has no rule for it or lacks an input."""
-    try:
-        return plain(evaluation.value(name, direction, case))
-    except (MissingInput, RuleRefused):
-        return None
+    value = evaluation.get(name, direction, case)
+    return None if value is None else plain(value)

@@ -7,7 +7,7 @@ from typing import Any
 from plumb_core.briefs import brief_evaluation
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.model import ReferenceModel
-from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.errors import InputRefused, Problem
 
 
 def history_of(case: str) -> str:
@@ -17,10 +17,8 @@ def history_of(case: str) -> str:
 
 def story_weights(brief: Brief) -> list[float | None]:
     """Seismic weight of each story, kN, given or from its loads; None where it isn't known."""
-    try:
-        return [float(w) for w in brief_evaluation(brief).value("w")]
-    except (MissingInput, RuleRefused):
-        return [s.weight for s in brief.stories]
+    weights = brief_evaluation(brief).get("w")
+    return [s.weight for s in brief.stories] if weights is None else [float(w) for w in weights]
 
 
 def _stories(brief: Brief, model: ReferenceModel) -> list[dict[str, Any]]:

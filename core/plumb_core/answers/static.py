@@ -21,7 +21,7 @@ from plumb_core.dynamics.modes import (
 from plumb_core.dynamics.response import by_story
 from plumb_core.dynamics.static import static_response
 from plumb_core.dynamics.structure import GRAVITY, Array, Structure
-from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
+from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.rules import Evaluation, Key
 
@@ -49,13 +49,6 @@ def _edition_forces(request: StaticResponseRequest, built: Structure) -> tuple[d
     return {d: np.asarray(steps[Key("F", d)].value, dtype=float) for d in asked}, evaluation
 
 
-def _optional(evaluation: Evaluation, name: str) -> Any:
-    try:
-        return evaluation.value(name) if name in evaluation.rules else None
-    except (MissingInput, RuleRefused):
-        return None
-
-
 def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[str, Any]:
     """Displacements, edge drifts, torsion ratios and A_x under the edition's forces, without and with eccentricity."""
     built = usable_structure(request)
@@ -73,10 +66,10 @@ def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[s
             )
     eccentricity = request.eccentricity
     if eccentricity is None:
-        stated = _optional(evaluation, "eccentricity")
+        stated = evaluation.get("eccentricity")
         eccentricity = float(stated) if stated is not None else 0.05
 
-    found_factor = _optional(evaluation, "eccentricity_factor")
+    found_factor = evaluation.get("eccentricity_factor")
     factor = 1.0 if found_factor is None else float(found_factor)
     has_amplifier = "A_x_case" in evaluation.rules
     irregular = has_amplifier and _irregular_anywhere(built, forces, eccentricity, evaluation)

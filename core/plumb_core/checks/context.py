@@ -187,10 +187,8 @@ class Context:
     def limit_step(self, name: str, direction: str | None) -> Step | None:
         """Step of a limit by our own inputs, else by theirs; None where neither gives one."""
         for evaluation in (self.independent, self.carried):
-            try:
+            if evaluation.get(name, direction) is not None:
                 return evaluation.step(name, direction)
-            except (MissingInput, RuleRefused):
-                continue
         return None
 
 

@@ -20,7 +20,7 @@ from plumb_core.checks.checkers import checkers
 from plumb_core.checks.claims import problems_of
 from plumb_core.checks.context import Context
 from plumb_core.checks.origins import with_origins
-from plumb_core.checks.told import recheck_told
+from plumb_core.checks.result import recheck_result
 from plumb_core.documents import results
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import RecheckDocument
@@ -47,7 +47,7 @@ def recheck(document: Any, ask: Ask = solve, *, answers: Answers | None = None, 
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
         context = context_of(document, ask, answers)
-        return recheck_told(context, checks_of(context), steps=steps)
+        return recheck_result(context, checks_of(context), steps=steps)
 
 
 def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) -> Context:

@@ -9,7 +9,7 @@ from typing import Any, Literal
 import orjson
 from django.db import models
 from plumb_core import ENGINE
-from plumb_core.checks.told import sheet_of
+from plumb_core.checks.result import sheet_of
 from plumb_core.derivation import derivation_of
 from plumb_core.documents import results
 

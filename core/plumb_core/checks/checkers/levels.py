@@ -35,7 +35,7 @@ def levels(context: Context) -> Iterator[Check]:
                     Key("level_drifts", d),
                     f"Δ/h {d} {level['name']}",
                     place=level["name"],
-                    note=f"{level['name']} in {d} is not decided: {level['needs']} is not known",
+                    note=f"{level['name']} in {d} is not decided: {level['needs']} is missing",
                 )
                 continue
             yield from one_origin(list(_stories(context, d, level)), ("S85", ""))

@@ -148,7 +148,7 @@ export function Conditions({ brief, change, inputs }: Props) {
       )}
       {inputs.has("diaphragm_spans") && (
         <details className="system-parts" open={Boolean(spans) || undefined}>
-          <summary>Diaphragms: {spans ? "given" : "taken as rigid"}</summary>
+          <summary>Diaphragms: {spans ? "given" : "assumed rigid"}</summary>
           <div className="fields">
             <Select
               label="Construction"

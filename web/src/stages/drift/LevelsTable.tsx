@@ -35,7 +35,7 @@ export function LevelsTable({ levels, stories }: { levels: Schemas["LevelDrifts"
                 <td>{stories[worst] ?? ""}</td>
                 <td className="n">{level.limit === null ? "–" : trimmed(level.limit)}</td>
                 <td className={over ? "limit" : "quiet"}>
-                  {level.verdicts === null ? `open: ${level.needs} is not known` : over ? "exceeded" : "met"}
+                  {level.verdicts === null ? `not decided: ${level.needs} is missing` : over ? "exceeded" : "met"}
                 </td>
               </tr>
             );

@@ -1,4 +1,4 @@
-"""A recheck as it is told: the result document of a context and its checks."""
+"""The result document of a recheck: that of a context and its checks."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
 """What the screens show beside the checks."""
 
 
-def recheck_told(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
+def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
     """The result document of a recheck."""
     used_by = Counter(origin for c in checks for origin in c.rests_on)
     verdicts = Counter(c.verdict for c in checks)
