@@ -904,7 +904,7 @@ def test_what_is_submitted_and_not_read_is_no_gap() -> None:
     [
         (["warning: negative stiffness at joint 12", "run complete"], True),
         (["run complete", "ERROR in load case 3"], True),
-        (["no warnings", "0 errors"], False),
+        (["no warnings", "0 errors", "Warnings: none"], False),
         (["run complete"], False),
     ],
 )

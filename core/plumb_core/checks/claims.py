@@ -140,12 +140,14 @@ def _may_state(part: OpenPart, names: Iterable[str]) -> bool:
     return any(n in part.quantities for n in names)
 
 
-ROUNDED_COLUMN = 3
-"""Numbers of a quantity in a file, none with decimals, that show that they are rounded to integers."""
+ROUNDED_COLUMN, ROUNDED_RESULTS = 3, 2
+"""Different numbers of a quantity in a file, none with decimals, that show rounding to integers: of ratios, and of results with
+a unit."""
 
 
 def rounded_to_integers(claims: Iterable[Claim]) -> frozenset[int]:
-    """Ids of the claims whose column shows rounding to integers: at least three different numbers, none with decimals.
+    """Ids of the claims whose column shows rounding to integers: at least three different numbers, none with decimals;
+    two of a quantity with a unit, as of a building of two stories.
 
     A number without decimals that stands by itself is exact.
     """
@@ -164,7 +166,11 @@ def rounded_to_integers(claims: Iterable[Claim]) -> frozenset[int]:
             columns[place] = [claim]
         else:
             known.append(claim)
-    shown = [c for c in columns.values() if c and len({claim.text for claim in c}) >= ROUNDED_COLUMN]
+    shown = [
+        c
+        for (name, *_), c in columns.items()
+        if c and len({claim.text for claim in c}) >= (ROUNDED_RESULTS if QUANTITIES[name].unit else ROUNDED_COLUMN)
+    ]
     return frozenset(id(claim) for column in shown for claim in column)
 
 

@@ -24,7 +24,9 @@ WARNING = re.compile(
     r"warn|error|negative|singular|unstable|instabilit|ill-?conditioned|not converge|zero stiffness", re.I
 )
 """Words of a line of the log that tell of something doubtful."""
-NO_WARNING = re.compile(r"\b(no|0|without|zero) (\w+ )?(warning|error)s?\b", re.I)
+NO_WARNING = re.compile(
+    r"\b(no|0|without|zero) (\w+ )?(warning|error)s?\b|(warning|error)s?\s*[:=]\s*(0|none|no|nil)\b", re.I
+)
 """Words by which a line says that there was nothing."""
 NOTED = ("diaphragms", "base_level", "tension_only", "second_order_stated", "directions_by", "log_line")
 """Declarations that are for the record: other checks read them."""

@@ -83,6 +83,8 @@ def method(context: Context) -> Iterator[Check]:
     """Static forces alone where the code doesn't permit them (S60)."""
     if "static_permitted" not in context.independent.rules or context.claims.modes.numbers:
         return
+    if context.claims.awaits("T_mode", "mass_ratio", "V_dynamic", "reaction_X", "reaction_Y"):
+        return
     modal = {c.direction for c in context.claims.cases.values() if c.kind == "modal"}
     for d in DIRECTIONS:
         stated = _static_result(context, d)
