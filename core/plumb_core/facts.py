@@ -5,7 +5,7 @@ A request and a recheck resolve them by the same function, so that both give the
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from plumb_core import DIRECTIONS
@@ -91,6 +91,13 @@ def with_levels(evaluation: Evaluation, levels: Sequence[Level]) -> Evaluation:
                 facts[Key("drift_limit", d)] = Fact(Key("drift_limit", d), declared, "declared", level.name)
     apart = [level.model_dump() for level in levels if level not in own]
     return evaluation.with_(rules=rules if apart else {}, inputs={Key("levels"): apart} if apart else {}, facts=facts)
+
+
+def declared_torsion(irregularities: Mapping[Any, bool] | None) -> bool | None:
+    """Whether a torsional irregularity is declared by its types; None where neither type was looked at."""
+    types = irregularities or {}
+    stated = [types[name] for name in ("torsional", "extreme_torsional") if name in types]
+    return any(stated) if stated else None
 
 
 def cases_of_levels(levels: Sequence[Level]) -> dict[str, Level]:

@@ -15,10 +15,10 @@ from plumb_core.documents.requests import (
     TorsionRow,
 )
 from plumb_core.errors import InputRefused, MissingInput, Problem, RuleRefused
-from plumb_core.facts import with_declared_facts, with_levels
+from plumb_core.facts import declared_torsion, with_declared_facts, with_levels
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.limits import reaches, within
-from plumb_core.rules import Evaluation, Fact, Key
+from plumb_core.rules import Evaluation, Key, resolved
 
 
 def _ends(ends: list[float] | None) -> tuple[float, float] | None:
@@ -61,13 +61,13 @@ def _torsion(request: TorsionRequest) -> Answer:
     rows: list[dict[str, Any]] = [{} for _ in request.rows]
     classes = {name: _if_known(evaluation, "torsion_class", case=name) for name in cases}
     known = any(c is not None for c in classes.values())
-    declared = (request.system.irregularities or {}).get("torsional")
-    found = bool(evaluation.value("torsion_irregular")) if "torsion_irregular" in rules else False
-    irregular = found or bool(declared)
-    if irregular != found:
-        evaluation = evaluation.with_(
-            facts={Key("torsion_irregular"): Fact(Key("torsion_irregular"), True, "declared")}
-        )
+    key, found = Key("torsion_irregular"), None
+    if key.name in rules:
+        found = bool(evaluation.value(key.name))
+    fact = resolved(key, found=found, declared=declared_torsion(request.system.irregularities))
+    irregular = fact is not None and bool(fact.value)
+    if fact is not None and fact.value != found:
+        evaluation = evaluation.with_(facts={key: fact})
     for name, own in cases.items():
         ratio = _if_known(evaluation, "torsion_ratio", case=name)
         consequences = _if_known(evaluation, "torsion_consequences", case=name)

@@ -14,6 +14,7 @@ from plumb_core.checks.kinds import KINDS
 from plumb_core.derivation import key_id, plain
 from plumb_core.documents import results
 from plumb_core.documents.brief import Brief
+from plumb_core.facts import declared_torsion
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Evaluation, Fact, Key, Step, resolved
 from plumb_core.rules.facts import Source
@@ -69,7 +70,7 @@ def _torsion(independent: Evaluation, claims: ClaimSet, torsion: TorsionFound) -
                 clause,
                 changes,
             )
-    said = declared.get("torsional", declared.get("extreme_torsional"))
+    said = declared_torsion(declared)
     if said is None and all(independent.inputs.get(Key("regular", d)) is True for d in DIRECTIONS):
         said = False
     stated = [_single(claims, Key("torsion_stated", d)) for d in DIRECTIONS]
