@@ -17,14 +17,38 @@ COMPARED = ("regular_in_plan", "regular_in_elevation", "torsionally_flexible")
 """Declarations that a rule of the edition can contradict."""
 
 
+CONSEQUENCES = {
+    "static_permitted": "the permission of the static method",
+    "system_permission": "the permission of the system",
+    "q": "the behaviour factor",
+    "rho": "the redundancy factor",
+    "scaling_share": "the share of the scaling",
+    "drift_at": "the place of the drifts",
+    "drift_limit": "the drift limit",
+    "load_combinations": "the load combinations",
+}
+"""What a contradicted declaration may change, in words."""
+
+
+def changed_by(evaluation: Evaluation, key: Key) -> str:
+    """What depends on a fact, in words; empty where none of it does."""
+    reached = {other.name for other in evaluation.reached([key])} - {key.name}
+    words = [said for name, said in CONSEQUENCES.items() if name in reached and name in evaluation.rules]
+    if not words:
+        return ""
+    return (
+        f"{' and '.join(filter(None, (', '.join(words[:-1]), words[-1])))} depend{'s' if len(words) == 1 else ''} on it"
+    )
+
+
 def with_declared_facts(evaluation: Evaluation) -> Evaluation:
     """The evaluation with a fact for every declaration that our own computation contradicts; otherwise as it is."""
     facts: dict[Key, Fact] = {}
     for name in COMPARED:
         key = Key(name)
         if name in evaluation.rules and key in evaluation.inputs and key not in evaluation.facts:
-            found = evaluation.assuming(inputs={key: None}).get(name)
-            _add(facts, key, found, evaluation, "tests of the edition on the brief's own tables")
+            under = evaluation.assuming(inputs={key: None})
+            _add(facts, key, under.get(name), evaluation, _failed(under, key))
     evaluation = evaluation.with_(facts=facts) if facts else evaluation
     facts = {}
     for direction in DIRECTIONS:
@@ -39,6 +63,17 @@ def with_declared_facts(evaluation: Evaluation) -> Evaluation:
             if found is not None and found.value > float(evaluation.inputs[key]) + 1e-9:
                 _add(facts, key, found.value, evaluation, found.governed_by)
     return evaluation.with_(facts=facts) if facts else evaluation
+
+
+def _failed(evaluation: Evaluation, key: Key) -> str:
+    """The failed tests that a quantity is decided by, each with its value and limit."""
+    tests = [t for k in evaluation.ancestors(key) if k.name.endswith("_regularity") for t in evaluation.get(*k) or ()]
+    failed = [
+        t["words"] + ("" if t["value"] is None else f" {t['value']:.3g}, the limit is {t['limit']:.3g}")
+        for t in tests
+        if t["met"] is False
+    ]
+    return "; ".join(failed)
 
 
 def _types(evaluation: Evaluation, types: Sequence[str]) -> str:
@@ -62,9 +97,8 @@ def _add(facts: dict[Key, Fact], key: Key, found: Any, evaluation: Evaluation, w
     if found is None or found == declared:
         return
     rule = evaluation.rules.get(key.name)
-    fact = resolved(
-        key, found=found, declared=declared, where={"found": where}, clause=rule.clause if rule is not None else ""
-    )
+    clause, changes = rule.clause if rule is not None else "", changed_by(evaluation, key)
+    fact = resolved(key, found=found, declared=declared, where={"found": where}, clause=clause, changes=changes)
     if fact is not None:
         facts[key] = fact
 

@@ -922,3 +922,17 @@ def test_a_mean_that_is_not_that_of_the_ends_is_asked_about(mean: float, asked: 
     means = [claim("drift_avg", mean, "X", s, f"X {sign}") for s in STORIES for sign in "+-"]
     found = [c for c in checks_of(document(cases=cases, claims=claims + means)).values() if c["slip"] == "S72"]
     assert [(c["verdict"], c["story"]) for c in found] == ([("question", "L1")] if asked else [])
+
+
+def test_a_contradicted_declaration_says_what_was_found_where_and_what_it_changes() -> None:
+    made = document("ubc97", claims=[claim("W", 10800.0)], system={**systems("ubc97"), "irregularities": {"mass": True}})
+    note = checks_of(made)["fact_regular.X"]["note"]
+    assert "declared yes, found no (mass); no is used" in note
+    assert "the share of the scaling" in note
+    # plans of 30, 21 and 12 m: 9 of 21 m is 43 % at the top
+    narrower = [s | {"plan": [30.0 - 9.0 * i, 20.0]} for i, s in enumerate(stories())]
+    made = document("en1998-1", claims=[claim("W", 10800.0)], stories=narrower)
+    made["brief"]["system"] |= {"regular_in_elevation": True}
+    note = checks_of(made)["fact_regular_in_elevation"]["note"]
+    assert "set-backs along X 0.429, the limit is 0.2" in note
+    assert "the permission of the static method" in note
