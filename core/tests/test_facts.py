@@ -925,7 +925,9 @@ def test_a_mean_that_is_not_that_of_the_ends_is_asked_about(mean: float, asked: 
 
 
 def test_a_contradicted_declaration_says_what_was_found_where_and_what_it_changes() -> None:
-    made = document("ubc97", claims=[claim("W", 10800.0)], system={**systems("ubc97"), "irregularities": {"mass": True}})
+    made = document(
+        "ubc97", claims=[claim("W", 10800.0)], system={**systems("ubc97"), "irregularities": {"mass": True}}
+    )
     note = checks_of(made)["fact_regular.X"]["note"]
     assert "declared yes, found no (mass); no is used" in note
     assert "the share of the scaling" in note

@@ -253,7 +253,8 @@ def test_mass_sums_have_the_same_verdict(brief: dict[str, Any], shares: list[flo
     own = request("modes", brief, "stories", T=T, mass_share={"X": shares, "Y": shares})["X"]
     assume(not near(own["sum"], own["target"]))
     claims = [claim("T_mode", t, text=repr(t)) | {"point": i} for i, t in enumerate(T, 1)]
-    claims += [claim("mass_ratio", s, d, text=repr(s)) | {"point": i} for d in "XY" for i, s in enumerate(shares, 1)]
+    # as many digits for every share: what a digit leaves open counts for the submission
+    claims += [claim("mass_ratio", s, d, text=f"{s:.6f}") | {"point": i} for d in "XY" for i, s in enumerate(shares, 1)]
     found = {c["id"]: c for c in checks_of(made(brief, [], claims)).values()}["target_mass_sum.X"]
     # where an edition has a second condition that a list can't show, neither side says that there are too few
     if own["enough"]:

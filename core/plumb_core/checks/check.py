@@ -9,21 +9,29 @@ from plumb_core.checks.compare import Comparison
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.verdict import Role, Verdict
 from plumb_core.derivation import key_id
+from plumb_core.documents.results import Limit
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
 
 
-@dataclass(frozen=True, slots=True)
-class Limit:
-    """A limit of the code on a submitted value; `side` is "max" or "min"."""
-
-    value: float
-    side: Literal["max", "min"]
-    quantity: str
-    symbol: str
-    clause: str
-    governed_by: str | None = None
+def limit_of(
+    quantity: str,
+    value: float,
+    side: Literal["max", "min"],
+    clause: str,
+    governed_by: str | None = None,
+    symbol: str = "",
+) -> Limit:
+    """A limit of the code on a value, as the result document has it; the symbol is the quantity's unless another is given."""
+    return {
+        "value": value,
+        "side": side,
+        "quantity": quantity,
+        "symbol": symbol or QUANTITIES[quantity].symbol,
+        "clause": clause,
+        "governed_by": governed_by,
+    }
 
 
 class AddedUp(Claim):

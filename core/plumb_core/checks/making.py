@@ -6,11 +6,12 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from plumb_core.checks.check import AddedUp, Check, Limit, Subject
+from plumb_core.checks.check import AddedUp, Check, Subject, limit_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context, Ours, read_off
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.documents.results import Limit
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key, Step
 
@@ -90,15 +91,9 @@ def _limit(
     if bound is None or isinstance(value, str) or math.isinf(bound.value):
         return None, False
     name, side = context.edition.limits[key.name]
-    limit = Limit(
-        float(bound.value),
-        side,
-        name,
-        QUANTITIES[name].symbol,
-        context.independent.rules[name].clause,
-        bound.governed.governed_by if bound.governed else None,
-    )
-    held = context.compared(key.name, value, limit.value, floor)
+    governed_by = bound.governed.governed_by if bound.governed else None
+    limit = limit_of(name, float(bound.value), side, context.independent.rules[name].clause, governed_by)
+    held = context.compared(key.name, value, limit["value"], floor)
     return limit, not held.agrees and (held.multiples > 0) == (side == "max")
 
 

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 from plumb_core import DIRECTIONS, ENGINE
-from plumb_core.checks.check import Check, Limit
+from plumb_core.checks.check import Check
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.context import Context
 from plumb_core.checks.coverage import coverage
@@ -110,7 +110,7 @@ def _check(check: Check, used_by: int) -> results.Check:
         "verdict": check.verdict.value,
         "role": check.role.value if check.role else None,
         "level": check.level,
-        "limit": _limit(check.limit),
+        "limit": check.limit,
         "follows": check.follows,
         "rests_on": list(check.rests_on),
         "used_by": used_by,
@@ -130,19 +130,6 @@ def _side(comparison: Comparison | None) -> results.Ours | None:
         "multiples": comparison.multiples,
         "tolerance": comparison.tolerance,
         "agrees": comparison.agrees,
-    }
-
-
-def _limit(limit: Limit | None) -> results.Limit | None:
-    if limit is None:
-        return None
-    return {
-        "value": limit.value,
-        "side": limit.side,
-        "quantity": limit.quantity,
-        "symbol": limit.symbol,
-        "clause": limit.clause,
-        "governed_by": limit.governed_by,
     }
 
 

@@ -65,8 +65,8 @@ def _given(check: Check, shown: Comparison) -> str:
     stated = "adds up to" if check.added_up else "is given as"
     said = f"{_name(check)} {stated} {text}{f' {claim.unit}' if claim and claim.unit else ''}."
     if check.verdict is Verdict.BREACHES and check.limit is not None:
-        word = "exceeds the upper limit" if check.limit.side == "max" else "is below the minimum"
-        said += f" It {word} of {figures(check.limit.value)}{_unit(check)} ({check.limit.clause})."
+        word = "exceeds the upper limit" if check.limit["side"] == "max" else "is below the minimum"
+        said += f" It {word} of {figures(check.limit['value'])}{_unit(check)} ({check.limit['clause']})."
     return said
 
 

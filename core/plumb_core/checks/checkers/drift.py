@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Derived, Limit
+from plumb_core.checks.check import Check, Derived, limit_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context, Ours
@@ -99,9 +99,7 @@ def _story(
     clause = context.independent.rules["drift_limit"].clause
     source = Source(note=f"from the drifts of {governing.case[i]}")
     subject = Derived("drift_ratio", ratio, direction=d, story=story, text=f"{ratio:.5f}", source=source)
-    bound = (
-        None if math.isinf(limit) else Limit(limit, "max", "drift_limit", QUANTITIES["drift_limit"].symbol, clause, by)
-    )
+    bound = None if math.isinf(limit) else limit_of("drift_limit", limit, "max", clause, by)
     at = "greatest of the ends" if governing.at_edges else "mean of the ends"
     note = (
         f"design drift in {d} at {story} is {figures(ratio)} of the height, its limit {figures(limit)}; {governing.case[i]} "
@@ -174,7 +172,7 @@ def _roof(context: Context, governing: Governing) -> Iterator[Check]:
         verdict=Verdict.AGREES if verdict else Verdict.BREACHES,
         role=None if verdict else Role.ORIGIN,
         level=2,
-        limit=Limit(limit, "max", "roof_drift_limit", QUANTITIES["roof_drift_limit"].symbol, clause),
+        limit=limit_of("roof_drift_limit", limit, "max", clause),
         clause=clause,
         note=f"the displacement of the roof in {d} is {figures(ratio)} of the height, its limit {figures(limit)}",
     )
@@ -502,7 +500,7 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
         verdict=Verdict.BREACHES if over else Verdict.QUESTION if asked else Verdict.AGREES,
         role=Role.ORIGIN if over else None,
         level=2,
-        limit=Limit(limit, "max", "theta_limit", QUANTITIES["theta_limit"].symbol, clause),
+        limit=limit_of("theta_limit", limit, "max", clause),
         clause=clause,
         note=note,
     )

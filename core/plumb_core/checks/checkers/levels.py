@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import Check, Derived, Limit
+from plumb_core.checks.check import Check, Derived, limit_of
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.making import one_origin
@@ -58,7 +58,7 @@ def _stories(context: Context, d: str, level: dict[str, Any]) -> Iterator[Check]
             verdict=Verdict.AGREES if verdict else Verdict.BREACHES,
             role=None if verdict else Role.ORIGIN,
             level=2,
-            limit=Limit(limit, "max", "drift_limit", QUANTITIES["drift_limit"].symbol, "declared", level["name"]),
+            limit=limit_of("drift_limit", limit, "max", "declared", level["name"]),
             clause=context.independent.rules["level_factors"].clause,
             note=f"{level['name']}: the drift in {d} at {story} is {figures(ratio)} of the height by {by}, its limit "
             f"{figures(limit)}",

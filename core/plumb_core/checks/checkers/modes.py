@@ -9,7 +9,7 @@ from typing import Any, Literal
 import numpy as np
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit
+from plumb_core.checks.check import EXCHANGED, Check, Derived, limit_of
 from plumb_core.checks.compare import Comparison, compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
@@ -124,7 +124,7 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
         f"ΣM*/M {direction}",
         claim,
         clause=clause,
-        limit=Limit(target, "min", "mass_target", "ΣM*/M", clause),
+        limit=limit_of("mass_target", target, "min", clause, symbol="ΣM*/M"),
         independent=compare(total, max(target, total), 0.01, floor),
         level=2,
     )

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from plumb_core import DIRECTIONS
-from plumb_core.checks.check import EXCHANGED, Check, Derived, Limit, Subject
+from plumb_core.checks.check import EXCHANGED, Check, Derived, Subject, limit_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context, Ours
@@ -209,7 +209,7 @@ def _factors(
             )
         return
     value, floor = float(theirs(factor)), max(context.claims.rounding(factor), PRINTED)
-    limit = Limit(ours, "min", "factor_required", QUANTITIES["factor_required"].symbol, clause)
+    limit = limit_of("factor_required", ours, "min", clause)
     # what the digits of their base shears leave of the factor
     slack = sum(
         context.claims.rounding(c) / float(theirs(c))
