@@ -113,3 +113,17 @@ def test_seeding_again_changes_nothing(demo: None) -> None:
     before = list(Review.objects.values_list("pk", flat=True))
     seed()
     assert list(Review.objects.values_list("pk", flat=True)) == before
+
+
+def test_every_value_of_the_clinic_counts_and_what_is_not_rechecked_has_a_reason(demo: None) -> None:
+    coverage = result("Port Maren Clinic")["coverage"]
+    # five modes with X, Y and rotation at eight floors
+    assert (coverage["claims"], len(coverage["not_rechecked"])) == (515, 5 * 8 * 3)
+    assert coverage["rechecked"] == 515 - 120
+    assert {n["why"].split(" and ")[0] for n in coverage["not_rechecked"]} == {
+        "mode shapes match the modes with those of the reference model"
+    }
+    # the exchange has no reference model
+    reasons = {n["why"] for n in result("Quillon Exchange")["coverage"]["not_rechecked"]}
+    assert "our own model has not been run" in reasons
+    assert not any(why.startswith("mode shapes match") for why in reasons)

@@ -11,6 +11,7 @@ from plumb_core.documents.submission import Claim
 
 NO_CHECK = "no rule of the edition and no check uses it"
 BY_MODEL = "a mode is rechecked against the modes of a reference model, and there is none"
+BY_SHAPE = "mode shapes match the modes with those of the reference model and are not compared by themselves"
 
 
 def coverage(context: Context, checks: Sequence[Check]) -> results.Coverage:
@@ -40,17 +41,23 @@ def coverage(context: Context, checks: Sequence[Check]) -> results.Coverage:
         "recomputed": sum(found in (1, 2) for found in level.values()),
         "independent": sum(found == 3 for found in level.values()),
         "unchecked": unchecked,
-        "not_rechecked": [_place(claim, why.get(id(claim), "")) for claim in missing],
+        "not_rechecked": [_place(claim, why.get(id(claim)) or _why(context, claim)) for claim in missing],
     }
 
 
+def _why(context: Context, claim: Claim) -> str:
+    """Why nothing rechecks a value that no check names."""
+    if claim.point is None or claim.quantity in ("T_points", "S_a"):
+        return NO_CHECK
+    return BY_SHAPE if context.modes_beside_ours is not None else BY_MODEL
+
+
 def _place(claim: Claim, why: str) -> results.NotRechecked:
-    of_modes = claim.point is not None and claim.quantity not in ("T_points", "S_a")
     return {
         "quantity": claim.quantity,
         "direction": claim.direction,
         "story": claim.story,
         "point": claim.point,
         "case": claim.case,
-        "why": why or (BY_MODEL if of_modes else NO_CHECK),
+        "why": why,
     }
