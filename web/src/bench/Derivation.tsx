@@ -28,7 +28,7 @@ const SOURCES: Record<Step["source"], string> = {
 /** The steps of a value; each input opens into its own steps. */
 export function Derivation({ id, steps, index, checks, onSelect }: Props) {
   const step = steps.get(id);
-  if (!step) return <p className="quiet">Our side has no derivation: an input is missing in the brief.</p>;
+  if (!step) return <p className="quiet">No derivation: a submitted value is compared, or an input is missing.</p>;
   return <One step={step} steps={steps} index={index} checks={checks} onSelect={onSelect} depth={0} />;
 }
 
