@@ -9,6 +9,8 @@ import numpy as np
 import pytest
 from facts import both_sides, checks_of, claim, document, stories, systems
 from modelling import response, shear_building
+from plumb_core.checks.recheck import recheck
+from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 from test_all_editions import FACTORS, OCCUPANCY, SITES, STUDY
 from test_model_response import G, _off_centre
@@ -231,3 +233,70 @@ def test_as_1170_4_moves_the_mass_by_a_tenth() -> None:
     }
     answer = solve({**shear_building(2), **request})
     assert sorted({c["eccentricity"] for c in answer["cases"]}) == pytest.approx([-0.1, 0.0, 0.1])
+
+
+# UBC 1997 and IS 1893:2016, what is left of their provisions
+
+
+def ubc_drift(count: int, structure_type: str) -> dict[str, Any]:
+    """Drifts of 40 mm of stories of 3.5 m: 0.7 x 5.5 x 0.04 / 3.5 = 0.044, far above 0.025."""
+    return solve(
+        {
+            "kind": "drift",
+            "edition": "ubc97",
+            "site": SITES["ubc97"],
+            "occupancy": OCCUPANCY["ubc97"],
+            "system": systems("ubc97"),
+            "stories": stories()[:count],
+            "elastic_drift": [0.04] * count,
+            "structure_type": structure_type,
+        }
+    )
+
+
+def test_single_story_steel_of_ubc_has_no_drift_limit() -> None:
+    assert ubc_drift(1, "other")["stories"][0]["ok"] is False
+    (row,) = ubc_drift(1, "single_story_steel")["stories"]
+    assert (row["limit"], row["ok"]) == (None, True)
+    with pytest.raises(InputRefused, match="single-story"):
+        ubc_drift(2, "single_story_steel")
+
+
+def test_a_penthouse_of_ubc_is_no_vertical_irregularity() -> None:
+    # Table 16-L type 3: 130 % of the width of an adjacent story; one-story penthouses need not be considered
+    def kinds(widths: list[float]) -> set[str]:
+        rows = [s | {"width": {"X": w, "Y": w}} for s, w in zip(stories(), widths, strict=True)]
+        # a penthouse is a lighter story on top
+        rows[-1]["weight"] = 600.0
+        request = {"kind": "irregularity", "edition": "ubc97", "system": systems("ubc97"), "stories": rows}
+        return {r["kind"] for r in solve(request)["X"]}
+
+    assert kinds([30.0, 30.0, 12.0]) == set()
+    assert kinds([30.0, 20.0, 18.0]) == {"3 vertical geometric"}
+
+
+def test_torsion_about_both_axes_of_ubc_requires_both_directions() -> None:
+    # 1633.1: plan irregularity 1 about both major axes; about one of them it does not
+    for both in (True, False):
+        (cases_x, claims_x), (cases_y, claims_y) = (
+            both_sides((0.004, 0.0082)),
+            both_sides((0.004, 0.0082) if both else (0.004, 0.0042), direction="Y"),
+        )
+        made = document("ubc97", cases=cases_x + cases_y, claims=claims_x + claims_y)
+        facts = {f["quantity"]: f["value"] for f in recheck(made, steps=False)["facts"]}
+        assert facts["torsion_both"] is both
+
+
+def test_separation_of_is_1893_2016_with_floors_level() -> None:
+    # 7.11.3: half the sum of R_1 D_1 and R_2 D_2 and 25 mm: (5 x 0.02 + 0.03) / 2 + 0.025
+    request = {
+        "kind": "separation",
+        "edition": "is1893-2016",
+        "site": SITES["is1893-2016"],
+        "occupancy": OCCUPANCY["is1893-2016"],
+        "system": {"X": {"R": 5.0}},
+        "displacement": 0.02,
+        "other_displacement": 0.03,
+        "floors_level": True,
+    }
+    assert solve(request)["required"] == pytest.approx(0.09)
