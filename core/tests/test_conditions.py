@@ -235,7 +235,7 @@ def test_as_1170_4_moves_the_mass_by_a_tenth() -> None:
     assert sorted({c["eccentricity"] for c in answer["cases"]}) == pytest.approx([-0.1, 0.0, 0.1])
 
 
-# UBC 1997 and IS 1893:2016, what is left of their provisions
+# Further provisions of UBC 1997 and IS 1893:2016
 
 
 def ubc_drift(count: int, structure_type: str) -> dict[str, Any]:

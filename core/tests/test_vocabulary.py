@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from plumb_core.cli import schema
-from plumb_core.documents.brief import Brief, DirectionSystem
+from plumb_core.documents.brief import Brief, DirectionSystem, IrregularityType
 from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.editions.levels import rules_of_levels
+from plumb_core.editions.shared import TYPES
 from plumb_core.errors import InputRefused
 from plumb_core.inputs import OF_BUILDING, path_of
 from plumb_core.intake.cells import UNITS, factor, known_unit
@@ -164,3 +165,7 @@ def test_what_is_declared_reaches_the_evaluation_at_the_scope_of_its_quantity() 
     assert {n for n in OF_BUILDING if QUANTITIES[n].scope is not Scope.BUILDING} == set()
     of_direction = {n for n in DirectionSystem.model_fields if n in QUANTITIES}
     assert {n for n in of_direction if QUANTITIES[n].scope is Scope.BUILDING} == set()
+
+
+def test_types_of_irregularity_are_the_same_in_a_brief_and_in_the_rules() -> None:
+    assert get_args(IrregularityType) == TYPES

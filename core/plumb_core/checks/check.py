@@ -92,7 +92,7 @@ class Check:
     rests_on : ids of the origins that a deviation comes from
     clause, note : of the rule; what has to be known beside
     slip : code of the test in the catalogue that spoke; empty for a plain comparison
-    covers : keys whose submitted values it stands for beside its own
+    covers : further keys whose submitted values it rechecks
     upstream : what it rests on where no rule of its own quantity tells
     """
 

@@ -85,7 +85,7 @@ _MARK = re.compile(r"\\q\{(\w+)\}")
 def rule(clause: str, tex: str = "", *, defines: str = "") -> Callable[[Callable[..., Any]], Rule]:
     """Make a rule of a function; its parameters are the quantities it needs, its name is the quantity it defines.
 
-    defines : the quantity, for a variant that stands beside the rule it replaces under a name of its own
+    defines : the quantity, where the name of the function is another
     """
 
     def make(function: Callable[..., Any]) -> Rule:

@@ -60,7 +60,7 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
     if submission and held:
         cases = [case.as_core() for case in submission.cases.all()]
         read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=held.claims)
-        # what was handed in and isn't read yet is not missing
+        # submitted tables that are not read yet are not missing
         read.open = [core.OpenPart(file=name, question=UNREAD) for name in submission.unread()]
     answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
     # with the answers of our own model more can be said than without

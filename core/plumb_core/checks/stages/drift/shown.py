@@ -136,7 +136,7 @@ def _chain(context: Context, governing: Governing, worst: int) -> list[results.P
 
 
 def _factors(evaluation: Evaluation, step: Step) -> list[results.Part]:
-    """The factors of the amplifier, each as it stands in it; the amplifier itself where it has none."""
+    """The factors of the amplifier, and their product."""
     named = [evaluation.at(key) for key in step.inputs]
     numbers = [s for s in named if isinstance(s.value, float | int) and not isinstance(s.value, bool)]
     parts = [

@@ -121,7 +121,7 @@ def _shown(context: Context, words: str, checks: Sequence[Check]) -> dict[str, s
     if re.search(r"A_x|amplif", words):
         own = [c for c in checks if c.key.name == "A_x"]
         if any(c.verdict is Verdict.GAP for c in own) or not own:
-            return {"status": "missing", "why": "no A_x is handed in"}
+            return {"status": "missing", "why": "no A_x is submitted"}
         off = [c for c in own if c.verdict is Verdict.DIFFERS]
         return {"status": "differs", "why": off[0].note} if off else {"status": "shown", "why": "their A_x is ours"}
     if "edge" in words:
@@ -134,11 +134,11 @@ def _shown(context: Context, words: str, checks: Sequence[Check]) -> dict[str, s
     if "redundancy" in words:
         stated = [c.claim for c in checks if c.key.name == "rho" and c.claim is not None]
         if not stated:
-            return {"status": "open", "why": "no redundancy factor is handed in"}
+            return {"status": "open", "why": "no redundancy factor is submitted"}
         low = [c for c in stated if float(c.value) < 1.3 - 1e-9]
         return (
             {"status": "differs", "why": f"theirs is {low[0].text}"}
             if low
             else {"status": "shown", "why": "theirs is 1.3"}
         )
-    return {"status": "open", "why": "nothing handed in tells"}
+    return {"status": "open", "why": "the submission does not show it"}
