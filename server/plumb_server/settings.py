@@ -160,6 +160,8 @@ ACCOUNT_RATE_LIMITS = {"login": "30/m/ip", "login_failed": "60/m/ip,10/300s/key"
 MFA_SUPPORTED_TYPES = ["totp", "webauthn", "recovery_codes"]
 MFA_PASSKEY_LOGIN_ENABLED = True
 MFA_TOTP_ISSUER = "Vigilant Plumb"
+# one step of 30 s to either side, RFC 6238, 5.2: a code that was read just before it changed is accepted
+MFA_TOTP_TOLERANCE = 1
 # browsers take passkeys without TLS on this machine only, by its name
 MFA_WEBAUTHN_ALLOW_INSECURE_ORIGIN = not TLS
 USERSESSIONS_TRACK_ACTIVITY = False
