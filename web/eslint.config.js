@@ -8,4 +8,6 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   reactHooks.configs.flat.recommended,
   { rules: { "max-len": ["error", { code: 120 }] } },
+  // a sentence stays on one line, so that it can be searched and translated as a whole
+  { files: ["**/strings.ts"], rules: { "max-len": "off" } },
 );

@@ -12,6 +12,7 @@ import { useSession } from "./shared/api/queries";
 import { Problems } from "./shared/Problems";
 import { SheetPage } from "./sheet/SheetPage";
 import { theme } from "./theme";
+import { strings } from "./strings";
 
 const AccountPage = lazy(() => import("./account/AccountPage"));
 const OfficePage = lazy(() => import("./account/OfficePage"));
@@ -48,7 +49,7 @@ function SignedIn() {
   if (session.error)
     return (
       <div className="page">
-        <Problems error={session.error} title="Not loaded" />
+        <Problems error={session.error} title={strings.notLoaded} />
       </div>
     );
   return session.data.person ? <Outlet /> : <SignIn />;

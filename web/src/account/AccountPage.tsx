@@ -14,6 +14,7 @@ import { Keys } from "./Keys";
 import { Records } from "./Records";
 import { Sessions } from "./Sessions";
 import "./account.css";
+import { strings } from "./strings";
 
 /** Who am I here, and how do I come in? */
 export default function AccountPage() {
@@ -28,39 +29,39 @@ export default function AccountPage() {
   return (
     <main className="account">
       <header className="reviews-head">
-        <h1>Your account</h1>
+        <h1>{strings.yourAccount}</h1>
         <span className="quiet">{person.email}</span>
         <Appearance />
         <Button variant="default" component={Link} to="/">
-          Reviews
+          {strings.reviews}
         </Button>
       </header>
       <section>
-        <h2>Name</h2>
+        <h2>{strings.name}</h2>
         <About person={person} />
       </section>
       <section>
-        <h2>Address</h2>
+        <h2>{strings.address}</h2>
         <Address doing={doing} />
       </section>
       <section>
-        <h2>Password</h2>
+        <h2>{strings.password}</h2>
         <Password />
       </section>
       <section>
-        <h2>Second factors and passkeys</h2>
+        <h2>{strings.secondFactorsAndPasskeys}</h2>
         <Factors doing={doing} />
       </section>
       <section>
-        <h2>Where you are signed in</h2>
+        <h2>{strings.whereYouAreSignedIn}</h2>
         <Sessions />
       </section>
       <section>
-        <h2>Keys for scripts</h2>
+        <h2>{strings.keysForScripts}</h2>
         <Keys />
       </section>
       <section>
-        <h2>On record</h2>
+        <h2>{strings.onRecord}</h2>
         <Records error={records.error} records={records.data?.slice(0, 12)} />
       </section>
       {dialog}
@@ -86,7 +87,7 @@ function About({ person }: { person: Person }) {
       }}
     >
       <TextInput
-        label="Name, as reports and findings give it"
+        label={strings.nameAsReportsAndFindings}
         required
         maxLength={120}
         w={260}
@@ -97,7 +98,7 @@ function About({ person }: { person: Person }) {
         }}
       />
       <TextInput
-        label="Firm"
+        label={strings.firm}
         maxLength={120}
         w={260}
         value={about.firm}
@@ -107,9 +108,9 @@ function About({ person }: { person: Person }) {
         }}
       />
       <Button type="submit" variant="default" loading={save.isPending}>
-        {save.isSuccess ? "Kept" : "Keep"}
+        {save.isSuccess ? strings.kept : strings.keep}
       </Button>
-      <Problems error={save.error} title="Not kept" />
+      <Problems error={save.error} title={strings.notKept} />
     </form>
   );
 }
@@ -137,11 +138,7 @@ function Address({ doing }: { doing: Doing }) {
   const waiting = addresses.data?.data?.find((a) => !a.verified);
   return (
     <>
-      {waiting && (
-        <p className="quiet">
-          A link is on its way to {waiting.email}; the address counts once it is opened, and yours stays until then.
-        </p>
-      )}
+      {waiting && <p className="quiet">{strings.aLinkIsOnIts(waiting.email)}</p>}
       <form
         className="account-line"
         onSubmit={(e) => {
@@ -150,7 +147,7 @@ function Address({ doing }: { doing: Doing }) {
         }}
       >
         <TextInput
-          label="Another address to sign in with"
+          label={strings.anotherAddressToSignIn}
           type="email"
           required
           w={260}
@@ -160,9 +157,9 @@ function Address({ doing }: { doing: Doing }) {
           }}
         />
         <Button type="submit" variant="default" loading={ask.isPending}>
-          Send a link to it
+          {strings.sendALinkToIt}
         </Button>
-        <Problems error={ask.error} title="Not changed" />
+        <Problems error={ask.error} title={strings.notChanged} />
       </form>
     </>
   );
@@ -188,7 +185,7 @@ function Password() {
       }}
     >
       <PasswordInput
-        label="Password as it is"
+        label={strings.passwordAsItIs}
         autoComplete="current-password"
         required
         w={260}
@@ -201,9 +198,9 @@ function Password() {
         <NewPassword value={password} onChange={setPassword} />
       </div>
       <Button type="submit" variant="default" size="sm" loading={change.isPending}>
-        {change.isSuccess ? "Changed" : "Change the password"}
+        {change.isSuccess ? strings.changed : strings.changeThePassword}
       </Button>
-      <Problems error={change.error} title="Not changed" />
+      <Problems error={change.error} title={strings.notChanged} />
     </form>
   );
 }

@@ -7,6 +7,7 @@ import { sessionQuery } from "../shared/api/queries";
 import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
 import type { Doing } from "./AccountPage";
+import { strings } from "./strings";
 
 interface Factor {
   type: "totp" | "webauthn" | "recovery_codes";
@@ -45,9 +46,7 @@ export function Factors({ doing }: { doing: Doing }) {
   const codes = held.find((f) => f.type === "recovery_codes");
   return (
     <>
-      {held.length === 0 && (
-        <p className="quiet">None yet: whoever knows your password comes in. A signature will ask for it as well.</p>
-      )}
+      {held.length === 0 && <p className="quiet">{strings.noneYetWhoeverKnowsYour}</p>}
       {totp || passkeys.length > 0 ? (
         <table className="plain">
           <tbody>
@@ -56,14 +55,14 @@ export function Factors({ doing }: { doing: Doing }) {
               <Row
                 key={p.id}
                 factor={p}
-                name={`Passkey ${p.name ?? ""}${p.is_passwordless ? ", good without the password" : ""}`}
+                name={strings.passkey(p.name ?? "", p.is_passwordless ? strings.goodWithoutThePassword : "")}
                 onRemove={remove.mutate}
               />
             ))}
           </tbody>
         </table>
       ) : null}
-      <Problems error={remove.error} title="Not removed" />
+      <Problems error={remove.error} title={strings.notRemoved} />
       {!totp && <AddAuthenticator doing={doing} onAdded={refresh} />}
       <AddPasskey doing={doing} onAdded={refresh} />
       {codes && <RecoveryCodes doing={doing} codes={codes} onMade={refresh} />}
@@ -75,9 +74,11 @@ function Row({ factor, name, onRemove }: { factor: Factor; name: string; onRemov
   return (
     <tr>
       <td>{name}</td>
-      <td className="quiet">since {day(new Date(factor.created_at * 1000).toISOString())}</td>
+      <td className="quiet">{strings.since(day(new Date(factor.created_at * 1000).toISOString()))}</td>
       <td className="quiet">
-        {factor.last_used_at ? `last used ${day(new Date(factor.last_used_at * 1000).toISOString())}` : "not used yet"}
+        {factor.last_used_at
+          ? `last used ${day(new Date(factor.last_used_at * 1000).toISOString())}`
+          : strings.notUsedYet}
       </td>
       <td>
         <button
@@ -87,7 +88,7 @@ function Row({ factor, name, onRemove }: { factor: Factor; name: string; onRemov
             onRemove(factor);
           }}
         >
-          remove
+          {strings.remove}
         </button>
       </td>
     </tr>
@@ -114,9 +115,9 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
             begin.mutate();
           }}
         >
-          Add an authenticator
+          {strings.addAnAuthenticator}
         </Button>
-        <Problems error={begin.error} title="Not begun" />
+        <Problems error={begin.error} title={strings.notBegun} />
       </div>
     );
   return (
@@ -130,17 +131,18 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
       <div
         className="account-qr"
         role="img"
-        aria-label="The secret as a picture, for the camera of your telephone"
+        aria-label={strings.theSecretAsAPicture}
         dangerouslySetInnerHTML={{ __html: renderSVG(begin.data.totp_url, { border: 1 }) }}
       />
       <div>
         <p>
-          Show the picture to the authenticator on your telephone, or type <code>{begin.data.secret}</code> there. Then
-          type the code that it shows.
+          {strings.showThePictureToThe}
+          <code>{begin.data.secret}</code>
+          {strings.thereThenTypeTheCode}
         </p>
         <div className="account-line">
           <TextInput
-            label="Code"
+            label={strings.code}
             w={120}
             required
             autoFocus
@@ -151,10 +153,10 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
             }}
           />
           <Button type="submit" color="dark" loading={add.isPending}>
-            Add it
+            {strings.addIt}
           </Button>
         </div>
-        <Problems error={add.error} title="Not added" />
+        <Problems error={add.error} title={strings.notAdded} />
       </div>
     </form>
   );
@@ -177,12 +179,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
       await onAdded();
     },
   });
-  if (!takesPasskeys())
-    return (
-      <p className="quiet">
-        Passkeys need a secure address by name; open the application by its name instead of by numbers to add one.
-      </p>
-    );
+  if (!takesPasskeys()) return <p className="quiet">{strings.passkeysNeedASecureAddress}</p>;
   return (
     <form
       className="account-line"
@@ -192,8 +189,8 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
       }}
     >
       <TextInput
-        label="Name of a passkey on this device"
-        placeholder="such as laptop"
+        label={strings.nameOfAPasskeyOn}
+        placeholder={strings.suchAsLaptop}
         w={220}
         required
         maxLength={100}
@@ -203,7 +200,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
         }}
       />
       <Checkbox
-        label="good without the password"
+        label={strings.goodWithoutThePassword2}
         mb={7}
         checked={alone}
         onChange={(e) => {
@@ -211,9 +208,9 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
         }}
       />
       <Button type="submit" variant="default" loading={add.isPending}>
-        Add a passkey
+        {strings.addAPasskey}
       </Button>
-      <Problems error={add.error} title="Not added" />
+      <Problems error={add.error} title={strings.notAdded} />
     </form>
   );
 }
@@ -230,7 +227,9 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
   return (
     <>
       <p>
-        Recovery codes: {codes.unused_code_count} are left, each good once, for when the second factor is lost.{" "}
+        {strings.recoveryCodes}
+        {codes.unused_code_count}
+        {strings.areLeftEachGoodOnce}
         <button
           type="button"
           className="linklike"
@@ -238,7 +237,7 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
             show.mutate("GET");
           }}
         >
-          show them
+          {strings.showThem}
         </button>{" "}
         ·{" "}
         <button
@@ -248,14 +247,14 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
             show.mutate("POST");
           }}
         >
-          make new ones
+          {strings.makeNewOnes}
         </button>
       </p>
       {show.data && <pre className="account-codes">{show.data.join("\n")}</pre>}
       {show.isSuccess && !show.data && (
         <p className="quiet">They were shown before and aren&apos;t shown twice; make new ones.</p>
       )}
-      <Problems error={show.error} title="Not shown" />
+      <Problems error={show.error} title={strings.notShown} />
     </>
   );
 }

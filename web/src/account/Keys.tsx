@@ -4,14 +4,15 @@ import { useState } from "react";
 import { answered, api } from "../shared/api/client";
 import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
+import { strings } from "./strings";
 
 const SCOPES = {
-  compute: "solve and recheck documents",
-  read: "also read reviews",
-  write: "also change reviews",
+  compute: strings.solveAndRecheckDocuments,
+  read: strings.alsoReadReviews,
+  write: strings.alsoChangeReviews,
 };
 type Scope = keyof typeof SCOPES;
-const DAYS = { "30": "30 days", "90": "90 days", "366": "a year" };
+const DAYS = { "30": strings.n30Days, "90": strings.n90Days, "366": strings.aYear };
 
 /** Keys that scripts sign in with; each does what it was made for, until its day. */
 export function Keys() {
@@ -42,8 +43,8 @@ export function Keys() {
             <tr key={k.id}>
               <td>{k.name}</td>
               <td className="quiet">{SCOPES[k.scope]}</td>
-              <td className="quiet">until {day(k.expires_at)}</td>
-              <td className="quiet">{k.used_at ? `last used ${day(k.used_at)}` : "not used yet"}</td>
+              <td className="quiet">{strings.until(day(k.expires_at))}</td>
+              <td className="quiet">{k.used_at ? `last used ${day(k.used_at)}` : strings.notUsedYet}</td>
               <td>
                 <button
                   type="button"
@@ -52,7 +53,7 @@ export function Keys() {
                     withdraw.mutate(k.id);
                   }}
                 >
-                  withdraw
+                  {strings.withdraw}
                 </button>
               </td>
             </tr>
@@ -61,9 +62,10 @@ export function Keys() {
       </table>
       {make.data && (
         <p>
-          The key, told this once: <code className="account-key">{make.data.key}</code>
+          {strings.theKeyToldThisOnce}
+          <code className="account-key">{make.data.key}</code>
           <br />
-          <span className="quiet">Scripts send it as “Authorization: Bearer” and the key.</span>
+          <span className="quiet">{strings.scriptsSendItAsAuthorization}</span>
         </p>
       )}
       <form
@@ -74,7 +76,7 @@ export function Keys() {
         }}
       >
         <TextInput
-          label="What is it for?"
+          label={strings.whatIsItFor}
           required
           maxLength={60}
           w={200}
@@ -84,7 +86,7 @@ export function Keys() {
           }}
         />
         <Select
-          label="It may"
+          label={strings.itMay}
           w={230}
           allowDeselect={false}
           value={scope}
@@ -94,7 +96,7 @@ export function Keys() {
           }}
         />
         <Select
-          label="for"
+          label={strings.forWord}
           w={110}
           allowDeselect={false}
           value={days}
@@ -104,7 +106,7 @@ export function Keys() {
           }}
         />
         <Button type="submit" variant="default" loading={make.isPending}>
-          Make a key
+          {strings.makeAKey}
         </Button>
       </form>
       <Problems error={make.error ?? withdraw.error ?? keys.error} />

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { answered, api } from "../shared/api/client";
 import { Problems } from "../shared/Problems";
 import "./account.css";
+import { strings } from "./strings";
 
 /** The mail that this demo would have sent: links work, nobody gets it. */
 export default function MailPage() {
@@ -15,18 +16,16 @@ export default function MailPage() {
   return (
     <main className="account">
       <header className="reviews-head">
-        <h1>Mail of this demo</h1>
-        <span className="quiet">kept here instead of being sent</span>
-        <Link to="/">To the reviews</Link>
+        <h1>{strings.mailOfThisDemo}</h1>
+        <span className="quiet">{strings.keptHereInsteadOfBeing}</span>
+        <Link to="/">{strings.toTheReviews}</Link>
       </header>
-      <Problems error={mail.error} title="No mail is caught here" />
-      {mail.data?.length === 0 && <p className="quiet">Nothing yet. Invite somebody, or ask for a new password.</p>}
+      <Problems error={mail.error} title={strings.noMailIsCaughtHere} />
+      {mail.data?.length === 0 && <p className="quiet">{strings.nothingYetInviteSomebodyOr}</p>}
       {mail.data?.map((m, i) => (
         <article key={i} className="mail">
           <h2>{m.subject}</h2>
-          <p className="quiet">
-            to {m.to} · {m.at}
-          </p>
+          <p className="quiet">{strings.to(m.to, m.at)}</p>
           <pre>{linked(m.text)}</pre>
         </article>
       ))}

@@ -8,6 +8,7 @@ import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
 import { Records } from "./Records";
 import "./account.css";
+import { strings } from "./strings";
 
 /** Who has an account in this office, and who was let in or kept out? */
 export default function OfficePage() {
@@ -38,27 +39,27 @@ export default function OfficePage() {
   return (
     <main className="account">
       <header className="reviews-head">
-        <h1>The office</h1>
+        <h1>{strings.theOffice}</h1>
         <span className="quiet">accounts; reviews are their teams&apos;</span>
         <Appearance />
         <Button variant="default" component={Link} to="/account">
-          Your account
+          {strings.yourAccount}
         </Button>
         <Button variant="default" component={Link} to="/">
-          Reviews
+          {strings.reviews}
         </Button>
       </header>
-      <Problems error={office.error} title="Not loaded" />
+      <Problems error={office.error} title={strings.notLoaded} />
       <section>
-        <h2>People</h2>
+        <h2>{strings.people}</h2>
         <table className="plain">
           <thead>
             <tr>
-              <th>name</th>
-              <th>address</th>
-              <th>last here</th>
-              <th>second factor</th>
-              <th>account</th>
+              <th>{strings.name2}</th>
+              <th>{strings.address2}</th>
+              <th>{strings.lastHere}</th>
+              <th>{strings.secondFactor}</th>
+              <th>{strings.account}</th>
               <th />
             </tr>
           </thead>
@@ -70,14 +71,14 @@ export default function OfficePage() {
         </table>
       </section>
       <section>
-        <h2>Invited</h2>
+        <h2>{strings.invited}</h2>
         <table className="plain">
           <tbody>
             {office.data?.invited.map((i) => (
               <tr key={i.id}>
                 <td>{i.email}</td>
-                <td className="quiet">by {i.inviter}</td>
-                <td className="quiet">good until {day(i.expires_at)}</td>
+                <td className="quiet">{strings.by(i.inviter)}</td>
+                <td className="quiet">{strings.goodUntil(day(i.expires_at))}</td>
                 <td>
                   <button
                     type="button"
@@ -86,14 +87,14 @@ export default function OfficePage() {
                       withdraw.mutate(i.id);
                     }}
                   >
-                    withdraw
+                    {strings.withdraw}
                   </button>
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
-        {office.data?.invited.length === 0 && <p className="quiet">Nobody at present.</p>}
+        {office.data?.invited.length === 0 && <p className="quiet">{strings.nobodyAtPresent}</p>}
         <form
           className="account-line"
           onSubmit={(e) => {
@@ -102,7 +103,7 @@ export default function OfficePage() {
           }}
         >
           <TextInput
-            label="E-mail address"
+            label={strings.eMailAddress}
             type="email"
             required
             w={260}
@@ -112,13 +113,13 @@ export default function OfficePage() {
             }}
           />
           <Button type="submit" variant="default" loading={invite.isPending}>
-            Invite
+            {strings.invite}
           </Button>
         </form>
-        <Problems error={invite.error ?? withdraw.error} title="Not invited" />
+        <Problems error={invite.error ?? withdraw.error} title={strings.notInvited} />
       </section>
       <section>
-        <h2>On record</h2>
+        <h2>{strings.onRecord}</h2>
         <Records error={records.error} records={records.data?.slice(0, 60)} named />
       </section>
     </main>
@@ -153,25 +154,25 @@ function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChan
         <div className="quiet">{person.firm}</div>
       </td>
       <td className="account-address">{person.email}</td>
-      <td className="quiet">{person.last_login ? day(person.last_login) : "never"}</td>
-      <td className="quiet">{person.second_factor ? "yes" : "none"}</td>
+      <td className="quiet">{person.last_login ? day(person.last_login) : strings.never}</td>
+      <td className="quiet">{person.second_factor ? strings.yes : strings.none}</td>
       <td>
-        {person.active ? "active" : "closed"}
-        {person.administers && ", administers"}
+        {person.active ? strings.active : strings.closed}
+        {person.administers && strings.administers}
       </td>
       <td>
         <div className="account-acts">
-          {act(person.active ? "close it" : "open it", () => {
+          {act(person.active ? strings.closeIt : strings.openIt, () => {
             change.mutate({ active: !person.active });
           })}
-          {act(person.administers ? "no administrator" : "administrator", () => {
+          {act(person.administers ? strings.noAdministrator : "administrator", () => {
             change.mutate({ administers: !person.administers });
           })}
-          {act("end sessions", () => {
+          {act(strings.endSessions, () => {
             end.mutate("sessions");
           })}
           {person.second_factor &&
-            act("reset factors", () => {
+            act(strings.resetFactors, () => {
               end.mutate("factors");
             })}
         </div>

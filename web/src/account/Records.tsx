@@ -1,6 +1,7 @@
 import type { Schemas } from "../shared/api/client";
 import { moment } from "../shared/dates";
 import { Problems } from "../shared/Problems";
+import { strings } from "./strings";
 
 /** Who signed in, failed to, exported or downloaded something. */
 export function Records({
@@ -14,7 +15,7 @@ export function Records({
 }) {
   return (
     <>
-      <Problems error={error} title="Not loaded" />
+      <Problems error={error} title={strings.notLoaded} />
       <table className="plain">
         <tbody>
           {records?.map((r, i) => (

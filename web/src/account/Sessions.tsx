@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { accounts } from "../session/accounts";
 import { moment } from "../shared/dates";
 import { Problems } from "../shared/Problems";
+import { strings } from "./strings";
 
 interface OwnSession {
   id: number;
@@ -33,10 +34,10 @@ export function Sessions() {
             <tr key={s.id}>
               <td>{browserOf(s.user_agent)}</td>
               <td className="quiet">{s.ip}</td>
-              <td className="quiet">since {moment(new Date(s.created_at * 1000).toISOString())}</td>
+              <td className="quiet">{strings.since2(moment(new Date(s.created_at * 1000).toISOString()))}</td>
               <td>
                 {s.is_current ? (
-                  <span className="quiet">this one</span>
+                  <span className="quiet">{strings.thisOne}</span>
                 ) : (
                   <button
                     type="button"
@@ -45,7 +46,7 @@ export function Sessions() {
                       end.mutate([s.id]);
                     }}
                   >
-                    end it
+                    {strings.endIt}
                   </button>
                 )}
               </td>
@@ -61,31 +62,31 @@ export function Sessions() {
             end.mutate(others);
           }}
         >
-          End all others
+          {strings.endAllOthers}
         </Button>
       )}
-      <Problems error={sessions.error ?? end.error} title="Not ended" />
+      <Problems error={sessions.error ?? end.error} title={strings.notEnded} />
     </>
   );
 }
 
 const BROWSERS: [RegExp, string][] = [
-  [/Firefox\//, "Firefox"],
-  [/Edg\//, "Edge"],
-  [/Chrom(e|ium)\//, "Chromium or Chrome"],
-  [/Safari\//, "Safari"],
+  [/Firefox\//, strings.firefox],
+  [/Edg\//, strings.edge],
+  [/Chrom(e|ium)\//, strings.chromiumOrChrome],
+  [/Safari\//, strings.safari],
 ];
 const SYSTEMS: [RegExp, string][] = [
-  [/Windows/, "Windows"],
+  [/Windows/, strings.windows],
   [/iPhone|iPad/, "iOS"],
   [/Mac OS/, "macOS"],
-  [/Android/, "Android"],
-  [/Linux/, "Linux"],
+  [/Android/, strings.android],
+  [/Linux/, strings.linux],
 ];
 
 /** A browser by what it says of itself, in words. */
 export function browserOf(agent: string): string {
   const first = (of: [RegExp, string][]) => of.find(([pattern]) => pattern.test(agent))?.[1];
   const [browser, system] = [first(BROWSERS), first(SYSTEMS)];
-  return browser ? `${browser}${system ? ` on ${system}` : ""}` : agent.slice(0, 40) || "unknown";
+  return browser ? `${browser}${system ? strings.on(system) : ""}` : agent.slice(0, 40) || "unknown";
 }

@@ -15,15 +15,16 @@ import { OutOfPlumb } from "./OutOfPlumb";
 import { Steps } from "./derivation";
 import { Remark } from "./Remark";
 import "./bench.css";
+import { strings } from "./strings";
 
-const LEVELS = ["", "level 1 consistent", "level 2 recomputed", "level 3 independent"];
+const LEVELS = ["", strings.level1Consistent, strings.level2Recomputed, strings.level3Independent];
 
 function place(check: Check): string {
   const source = check.theirs?.source;
   if (!source) return "";
   if (source.note) return source.note;
   const sheet = source.sheet && source.sheet !== source.file ? source.sheet : "";
-  return [source.file, sheet, source.row ? `row ${String(source.row)}` : "", source.column].filter(Boolean).join(" · ");
+  return [source.file, sheet, source.row ? strings.row(source.row) : "", source.column].filter(Boolean).join(" · ");
 }
 
 /** Where a submitted value is looked at: its exhibit, opened at its page or its table, with the cell framed. */
@@ -46,7 +47,7 @@ function Row({ name, side, check, where }: { name: string; side: Check["carried"
         {side ? oursText(side.value, check) : "–"}
       </td>
       <td className={"n" + (side && !side.agrees ? " off" : "")}>
-        {side ? (side.deviation === null ? (side.agrees ? "same" : "other") : percent(side.deviation)) : ""}
+        {side ? (side.deviation === null ? (side.agrees ? strings.same : strings.other) : percent(side.deviation)) : ""}
       </td>
       <td className="quiet">{where}</td>
     </tr>
@@ -74,16 +75,18 @@ export function Bench({ check: first, stage }: Props) {
   const steps = useMemo(() => new Steps(derivation.data ?? []), [derivation.data]);
   if (!check || !recheck) {
     return (
-      <aside className="bench" aria-label="Bench">
+      <aside className="bench" aria-label={strings.bench}>
         {recheck && stage ? (
           <OutOfPlumb stage={stage} />
         ) : (
           <div className="empty">
-            <h2 className="stage-title">Choose a check</h2>
+            <h2 className="stage-title">{strings.chooseACheck}</h2>
             <p className="quiet">
-              Each mark hangs as far from the line as the submitted value is off, in multiples of the tolerance. Select
-              one to see theirs, ours and every step of why. <span className="key">n</span> goes to the next one,{" "}
-              <span className="key">?</span> lists the keys.
+              {strings.eachMarkHangsAsFar}
+              <span className="key">n</span>
+              {strings.goesToTheNextOne}
+              <span className="key">?</span>
+              {strings.listsTheKeys}
             </p>
           </div>
         )}
@@ -99,13 +102,13 @@ export function Bench({ check: first, stage }: Props) {
   // a sum that is held to a limit has no value of ours beside it
   const summed = check.kind === "target";
   return (
-    <aside className="bench" aria-label="Bench">
+    <aside className="bench" aria-label={strings.bench}>
       <div className="bench-step">
-        <Tooltip label="previous deviation, N">
+        <Tooltip label={strings.previousDeviationN}>
           <ActionIcon
             variant="default"
             size={26}
-            aria-label="Previous deviation"
+            aria-label={strings.previousDeviation}
             onClick={() => {
               stepDeviation(-1);
             }}
@@ -113,11 +116,11 @@ export function Bench({ check: first, stage }: Props) {
             ‹
           </ActionIcon>
         </Tooltip>
-        <Tooltip label="next deviation, n">
+        <Tooltip label={strings.nextDeviationN}>
           <ActionIcon
             variant="default"
             size={26}
-            aria-label="Next deviation"
+            aria-label={strings.nextDeviation}
             onClick={() => {
               stepDeviation(1);
             }}
@@ -141,7 +144,7 @@ export function Bench({ check: first, stage }: Props) {
       </h2>
       <p className={`bench-verdict ${shapeOf(check)}`}>
         <Mark shape={shapeOf(check)} /> {verdictWords(check)}
-        {check.used_by > 0 && <span className="quiet"> · {check.used_by} more follow from it</span>}
+        {check.used_by > 0 && <span className="quiet">{strings.moreFollowFromIt(check.used_by)}</span>}
       </p>
       {check.note && <p className="quiet bench-note">{check.note}</p>}
       {check.verdict !== "gap" && (
@@ -150,17 +153,17 @@ export function Bench({ check: first, stage }: Props) {
             <tr>
               <td />
               <th scope="col" className="n">
-                {check.unit ? unitLabel(check.unit) : "value"}
+                {check.unit ? unitLabel(check.unit) : strings.value}
               </th>
               <th scope="col" className="n">
-                theirs off by
+                {strings.theirsOffBy}
               </th>
               <td />
             </tr>
           </thead>
           <tbody>
             <tr>
-              <th scope="row">Theirs</th>
+              <th scope="row">{strings.theirs}</th>
               <td className="n theirs" title={check.theirs ? String(check.theirs.value) : undefined}>
                 {theirsText(check)}
               </td>
@@ -168,7 +171,7 @@ export function Bench({ check: first, stage }: Props) {
               <td className="quiet">
                 {theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}
                 {shownAt ? (
-                  <Link to={shownAt} title="open it where it stands">
+                  <Link to={shownAt} title={strings.openItWhereItStands}>
                     {place(check)}
                   </Link>
                 ) : (
@@ -178,37 +181,37 @@ export function Bench({ check: first, stage }: Props) {
             </tr>
             {check.carried && (
               <Row
-                name={check.level === 1 ? "Theirs, stated" : "Ours, carried"}
+                name={check.level === 1 ? strings.theirsStated : strings.oursCarried}
                 side={check.carried}
                 check={check}
                 where={
                   check.level === 1
                     ? fromModel
-                      ? "their own other value"
-                      : "their own total"
-                    : "our rule on their upstream values"
+                      ? strings.theirOwnOtherValue
+                      : strings.theirOwnTotal
+                    : strings.ourRuleOnTheirUpstream
                 }
               />
             )}
             {check.independent && !summed && (
               <Row
-                name="Ours, independent"
+                name={strings.oursIndependent}
                 side={check.independent}
                 check={check}
                 where={
                   check.level === 2
-                    ? "rests on inputs taken over from them"
+                    ? strings.restsOnInputsTakenOver
                     : fromModel
-                      ? "our own model"
+                      ? strings.ourOwnModel
                       : check.carried
-                        ? "our inputs all the way down"
-                        : "our own input"
+                        ? strings.ourInputsAllTheWay
+                        : strings.ourOwnInput
                 }
               />
             )}
             {check.limit && (
               <tr>
-                <th scope="row">{check.limit.side === "max" ? "At most" : "At least"}</th>
+                <th scope="row">{check.limit.side === "max" ? strings.atMost2 : strings.atLeast2}</th>
                 <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>
                   {oursText(check.limit.value, check)}
                 </td>
@@ -223,7 +226,7 @@ export function Bench({ check: first, stage }: Props) {
       )}
       {check.rests_on.length > 0 && (
         <p className="bench-from">
-          {check.role === "inherited" ? "Inherited from " : "Theirs would lead elsewhere because of "}
+          {check.role === "inherited" ? strings.inheritedFrom : strings.theirsWouldLeadElsewhereBecause}
           {check.rests_on.map((id, i) => (
             <span key={id}>
               {i > 0 && ", "}
@@ -243,24 +246,24 @@ export function Bench({ check: first, stage }: Props) {
       {facts.length > 0 && (
         <>
           <div className="bench-part">
-            <h3>Rests on</h3>
+            <h3>{strings.restsOn2}</h3>
           </div>
           <Facts key={check.id} facts={facts} index={index} most={4} />
         </>
       )}
       <div className="bench-part">
-        <h3>Why</h3>
+        <h3>{strings.why}</h3>
         {check.carried && check.level !== 1 && (
           <SegmentedControl
             size="xs"
-            aria-label="Which derivation"
+            aria-label={strings.whichDerivation}
             value={side}
             onChange={(v) => {
               setSide(v as Side);
             }}
             data={[
-              { value: "independent", label: "with our inputs" },
-              { value: "carried", label: "with theirs" },
+              { value: "independent", label: strings.withOurInputs },
+              { value: "carried", label: strings.withTheirs },
             ]}
           />
         )}
@@ -269,21 +272,25 @@ export function Bench({ check: first, stage }: Props) {
         <p className="quiet bench-from">
           {check.kind === "mass" ? (
             <>
-              Ours is our seismic weight over g; both stand story by story under <Link to="../weight">Weight</Link>.
+              {strings.oursIsOurSeismicWeight}
+              <Link to="../weight">{strings.weight}</Link>.
             </>
           ) : summed ? (
-            "The sum of their own shares against what the code asks for."
+            strings.theSumOfTheirOwn
           ) : check.level === 1 ? (
-            "Their own values against each other; no model is needed."
+            strings.theirOwnValuesAgainstEach
           ) : (
             <>
-              Ours is read off our own model: <Link to="../modes">Modes</Link> shows it moving,{" "}
-              <Link to="../frame">Frame</Link> what it is made of.
+              {strings.oursIsReadOffOur}
+              <Link to="../modes">{strings.modes}</Link>
+              {strings.showsItMoving}
+              <Link to="../frame">{strings.frame}</Link>
+              {strings.whatItIsMadeOf}
             </>
           )}
         </p>
       ) : derivation.isPending ? (
-        <Loader size="xs" aria-label="The derivation is fetched" />
+        <Loader size="xs" aria-label={strings.theDerivationIsFetched} />
       ) : (
         <Derivation
           key={`${check.id}-${side}`}

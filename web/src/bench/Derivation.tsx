@@ -5,6 +5,7 @@ import { figures, percent } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { Tex } from "../shared/Tex";
 import { Steps, substituted, symbolic, texNumber, valueText, withUnit } from "./derivation";
+import { strings } from "./strings";
 
 interface Props {
   id: string;
@@ -15,20 +16,20 @@ interface Props {
 }
 
 const SOURCES: Record<Step["source"], string> = {
-  input: "from the brief",
-  adopted: "taken over from the submission",
-  pinned: "as submitted",
+  input: strings.fromTheBrief,
+  adopted: strings.takenOverFromTheSubmission,
+  pinned: strings.asSubmitted,
   rule: "",
-  found: "found by our own computation",
-  declared: "declared in the brief",
-  submitted: "stated by the submission",
-  assumed: "assumed: nobody has stated it",
+  found: strings.foundByOurOwnComputation,
+  declared: strings.declaredInTheBrief,
+  submitted: strings.statedByTheSubmission,
+  assumed: strings.assumedNobodyHasStatedIt,
 };
 
 /** The steps of a value; each input opens into its own steps. */
 export function Derivation({ id, steps, index, checks, onSelect }: Props) {
   const step = steps.get(id);
-  if (!step) return <p className="quiet">No derivation: a submitted value is compared, or an input is missing.</p>;
+  if (!step) return <p className="quiet">{strings.noDerivationASubmittedValue}</p>;
   return <One step={step} steps={steps} index={index} checks={checks} onSelect={onSelect} depth={0} />;
 }
 
@@ -64,12 +65,11 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
         {step.clause}
         {step.governed_by && step.candidates.length > 1 && (
           <>
-            {" "}
-            · governed by{" "}
+            {strings.governedBy}
             <b>
               <SymbolText text={step.governed_by} />
             </b>
-            {step.margin !== null && Math.abs(step.margin) < 10 && ` by ${percent(step.margin).replace("+", "")}`}
+            {step.margin !== null && Math.abs(step.margin) < 10 && strings.by(percent(step.margin).replace("+", ""))}
           </>
         )}
       </p>
@@ -97,14 +97,14 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
         <p className="why-candidates">
           {step.candidates.map((c) => (
             <span key={c.label} className={c.label === step.governed_by ? "ours" : "quiet"}>
-              <SymbolText text={c.label} /> {{ base: "", upper: "at most ", lower: "at least " }[c.role]}
+              <SymbolText text={c.label} /> {{ base: "", upper: strings.atMost, lower: strings.atLeast }[c.role]}
               {figures(c.value)}
             </span>
           ))}
         </p>
       )}
       <p className="why-needs">
-        {step.inputs.length > 0 && <span className="quiet">needs </span>}
+        {step.inputs.length > 0 && <span className="quiet">{strings.needs}</span>}
         {step.inputs.map((id) => {
           const input = steps.get(id);
           return input ? (
@@ -129,7 +129,7 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
               onSelect(own.id);
             }}
           >
-            go to this check
+            {strings.goToThisCheck}
           </button>
         )}
       </p>

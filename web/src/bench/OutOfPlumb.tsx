@@ -4,6 +4,7 @@ import { Mark, shapeOf } from "../shared/Mark";
 import { counted, percent } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { deviates, rowsOf, worstFirst } from "../sheet/layout";
+import { strings } from "./strings";
 
 const SHOWN = 14;
 
@@ -17,18 +18,18 @@ export function OutOfPlumb({ stage }: { stage: string }) {
   if (rows.length === 0) {
     return (
       <div className="empty">
-        <h2 className="stage-title">{held.length > 0 ? "In plumb" : "Nothing to hold up yet"}</h2>
+        <h2 className="stage-title">{held.length > 0 ? strings.inPlumb : strings.nothingToHoldUpYet}</h2>
         <p className="quiet">
           {held.length > 0
-            ? `${counted(held.length, "value")} of this stage hang within their tolerance.`
-            : "The submission states nothing of this stage. Hand its tables in under Exhibits."}
+            ? strings.ofThisStageHangWithin(counted(held.length, "value"))
+            : strings.theSubmissionStatesNothingOf}
         </p>
       </div>
     );
   }
   return (
     <div className="out-of-plumb">
-      <h2 className="stage-title">Out of plumb in this stage</h2>
+      <h2 className="stage-title">{strings.outOfPlumbInThis}</h2>
       <table className="plain">
         <tbody>
           {rows.slice(0, SHOWN).map((r) => (
@@ -51,9 +52,19 @@ export function OutOfPlumb({ stage }: { stage: string }) {
           ))}
         </tbody>
       </table>
-      {rows.length > SHOWN && <p className="quiet">and {rows.length - SHOWN} more on the sheet</p>}
+      {rows.length > SHOWN && (
+        <p className="quiet">
+          {strings.and}
+          {rows.length - SHOWN}
+          {strings.moreOnTheSheet}
+        </p>
+      )}
       <p className="quiet">
-        Worst first. <span className="key">n</span> goes to the next one, <span className="key">?</span> lists the keys.
+        {strings.worstFirst}
+        <span className="key">n</span>
+        {strings.goesToTheNextOne}
+        <span className="key">?</span>
+        {strings.listsTheKeys}
       </p>
     </div>
   );

@@ -9,6 +9,7 @@ import { answered, api, type Check, type Finding, type Severity } from "../share
 import { useRefresh } from "../shared/api/queries";
 import { SymbolText } from "../shared/Symbol";
 import { Problems } from "../shared/Problems";
+import { strings } from "./strings";
 
 interface Props {
   check: Check;
@@ -17,14 +18,14 @@ interface Props {
 }
 
 const SAID: Partial<Record<Check["verdict"], string>> = {
-  breaches: "breaches its limit",
+  breaches: strings.breachesItsLimit,
   differs: "differs",
-  question: "is to be explained",
-  open: "can't be rechecked yet",
+  question: strings.isToBeExplained,
+  open: strings.cantBeRecheckedYet,
 };
 
 function titleOf(check: Check): string {
-  if (check.verdict === "gap") return `${check.meaning}${check.direction ? ` ${check.direction}` : ""} is not stated`;
+  if (check.verdict === "gap") return strings.isNotStated(check.meaning, check.direction ? ` ${check.direction}` : "");
   const where = [check.direction, check.story].filter(Boolean).join(" ");
   return [check.meaning, where, SAID[check.verdict]].filter(Boolean).join(" ");
 }
@@ -60,7 +61,7 @@ export function Remark({ check, filed }: Props) {
         }),
       ),
     onSuccess: async (finding) => {
-      notifications.show({ message: `Filed as finding ${String(finding.number)}`, color: "teal" });
+      notifications.show({ message: strings.filedAsFinding(finding.number), color: "teal" });
       await refresh();
     },
   });
@@ -68,12 +69,14 @@ export function Remark({ check, filed }: Props) {
   return (
     <section>
       <div className="bench-part">
-        <h3>Remark</h3>
+        <h3>{strings.remark}</h3>
       </div>
       {filed.map((f) => (
         <p key={f.id} className="bench-filed">
-          In <Link to={`/reviews/${reviewId}/findings?finding=${String(f.number)}`}>finding {f.number}</Link>,{" "}
-          {f.status}: <SymbolText text={f.title} />
+          {strings.inWord}
+          <Link to={`/reviews/${reviewId}/findings?finding=${String(f.number)}`}>
+            {strings.finding(f.number)}
+          </Link>, {f.status}: <SymbolText text={f.title} />
         </p>
       ))}
       {filed.length === 0 && (
@@ -90,7 +93,7 @@ export function Remark({ check, filed }: Props) {
           }}
         >
           <TextInput
-            aria-label="Title of the finding"
+            aria-label={strings.titleOfTheFinding}
             value={title}
             onChange={(e) => {
               setTitle(e.currentTarget.value);
@@ -102,41 +105,44 @@ export function Remark({ check, filed }: Props) {
           <Textarea
             ref={field}
             id="remark"
-            aria-label="Text of the finding"
+            aria-label={strings.textOfTheFinding}
             autosize
             minRows={3}
             maxRows={10}
             value={text}
             required
             maxLength={5000}
-            placeholder="What you write to the submitter about this value"
+            placeholder={strings.whatYouWriteToThe}
             onChange={(e) => {
               setText(e.currentTarget.value);
             }}
           />
-          <Problems error={file.error} title="Not filed" />
+          <Problems error={file.error} title={strings.notFiled} />
           <div className="bench-file">
-            <Tooltip label="Ctrl+Enter">
+            <Tooltip label={strings.ctrlEnter}>
               <Button type="submit" color="dark" loading={file.isPending}>
-                File as finding {next}
+                {strings.fileAsFinding(next)}
               </Button>
             </Tooltip>
             <Select
-              aria-label="Severity"
+              aria-label={strings.severity}
               w={170}
               allowDeselect={false}
               value={severity}
               data={[
-                { value: "must", label: "must be answered" },
-                { value: "should", label: "should be answered" },
-                { value: "note", label: "for the record" },
+                { value: "must", label: strings.mustBeAnswered },
+                { value: "should", label: strings.shouldBeAnswered },
+                { value: "note", label: strings.forTheRecord },
               ]}
               onChange={(v) => {
                 setSeverity((v ?? "must") as Severity);
               }}
             />
             <span className="chip">
-              rests on {following.length + 1} check{following.length ? "s" : ""}
+              {strings.restsOn}
+              {following.length + 1}
+              {strings.check}
+              {following.length ? "s" : ""}
             </span>
           </div>
         </form>

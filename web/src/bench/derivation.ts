@@ -1,5 +1,6 @@
 import type { Step } from "../shared/api/client";
 import { figures, unitLabel } from "../shared/numbers";
+import { strings } from "./strings";
 
 const MARK = /\\q\{(\w+)\}/g;
 
@@ -72,10 +73,10 @@ export function substituted(step: Step, steps: Steps): string | null {
 export function valueText(step: Step, index: number | null): string {
   if (Array.isArray(step.value)) {
     const value = index === null ? undefined : step.value[index];
-    if (value === null) return "no limit";
-    return value === undefined ? `${String(step.value.length)} values` : shown(value, step.source);
+    if (value === null) return strings.noLimit;
+    return value === undefined ? strings.values(step.value.length) : shown(value, step.source);
   }
-  if (step.value === null) return "no limit";
+  if (step.value === null) return strings.noLimit;
   return typeof step.value === "number" ? shown(step.value, step.source) : figures(step.value);
 }
 

@@ -1,6 +1,7 @@
 import type { Across } from "../shared/api/client";
 import { trimmed } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
+import { strings } from "./strings";
 
 type Described = Across["editions"][number];
 type Test = Described["tests"][number];
@@ -8,7 +9,7 @@ type Test = Described["tests"][number];
 /** How a state stands in the list: what asks for attention first. */
 const RANK: Record<Test["state"], number> = { "not met": 0, there: 0, "not tested": 1, met: 2, none: 2 };
 const words = (state: Test["state"]) =>
-  RANK[state] === 0 ? "off" : state === "not tested" ? "quiet untested" : "quiet";
+  RANK[state] === 0 ? "off" : state === "not tested" ? strings.quietUntested : "quiet";
 
 /** The tests of the building that an edition names, one by one, and what follows from them. */
 export function BuildingTests({ described, open }: { described: Described | undefined; open?: boolean }) {
@@ -24,18 +25,19 @@ export function BuildingTests({ described, open }: { described: Described | unde
   return (
     <details className="building-tests" open={open}>
       <summary>
-        Tests of the building: {failing > 0 ? <span className="off">{failing} not met or there</span> : "nothing found"}
-        {untested > 0 && `, ${String(untested)} not tested`}
+        {strings.testsOfTheBuilding}
+        {failing > 0 ? <span className="off">{strings.notMetOrThere(failing)}</span> : strings.nothingFound}
+        {untested > 0 && strings.notTested(untested)}
       </summary>
       <table className="plain">
         <thead>
           <tr>
-            <th>test</th>
-            <th>state</th>
-            <th className="n">value</th>
-            <th className="n">limit</th>
-            <th>by</th>
-            <th>clause</th>
+            <th>{strings.test}</th>
+            <th>{strings.state}</th>
+            <th className="n">{strings.value}</th>
+            <th className="n">{strings.limit}</th>
+            <th>{strings.by}</th>
+            <th>{strings.clause}</th>
           </tr>
         </thead>
         {groups.map((group) => (

@@ -2,6 +2,7 @@ import { Checkbox, Select } from "@mantine/core";
 import type { Brief, Edition } from "../shared/api/client";
 import { SymbolText } from "../shared/Symbol";
 import { give, given, type Change } from "./places";
+import { strings } from "./strings";
 
 const site = (name: string) => ({ name, part: "site" }) as const;
 
@@ -44,7 +45,7 @@ export function Choices({ edition, brief, change }: { edition: Edition; brief: B
       )}
       {edition.permissions.length > 0 && (
         <fieldset className="permissions">
-          <legend>Permissions that lower a force, none taken unless ticked</legend>
+          <legend>{strings.permissionsThatLowerAForce}</legend>
           {edition.permissions.map((p) => (
             <Checkbox
               key={p.name}

@@ -1,6 +1,7 @@
 import { Button, Textarea } from "@mantine/core";
 import { useState } from "react";
 import { pairs } from "./curve";
+import { strings } from "./strings";
 
 interface Props {
   label: string;
@@ -39,7 +40,7 @@ export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Prop
             setText(null);
           }}
         >
-          Take these {read.points.length} points
+          {strings.takeThesePoints(read.points.length)}
         </Button>
       )}
       {onLeave && points.length > 0 && (text === null || text === "") && (
@@ -52,7 +53,7 @@ export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Prop
             onLeave();
           }}
         >
-          leave the curve out
+          {strings.leaveTheCurveOut}
         </button>
       )}
     </div>

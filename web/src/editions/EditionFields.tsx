@@ -6,6 +6,7 @@ import { SymbolText } from "../shared/Symbol";
 import { Field } from "./Field";
 import { give, given, type Change } from "./places";
 import { SystemParts } from "./SystemParts";
+import { strings } from "./strings";
 
 interface Props {
   edition: Edition;
@@ -149,7 +150,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
             setAll(!all);
           }}
         >
-          {all ? "only what is needed" : `${String(hidden)} more that may be given`}
+          {all ? strings.onlyWhatIsNeeded : strings.moreThatMayBeGiven(hidden)}
         </Button>
       )}
     </div>
@@ -162,7 +163,8 @@ function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: s
   return (
     <p className="proposals">
       <span className="quiet">
-        not carried over: <SymbolText text={need.basis} />.{" "}
+        {strings.notCarriedOver}
+        <SymbolText text={need.basis} />.{" "}
       </span>
       {need.proposals?.map((p) => (
         <button
@@ -173,7 +175,7 @@ function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: s
             onTake(p.value);
           }}
         >
-          take {p.value}
+          {strings.take(p.value)}
           {p.share < 1 && <span className="quiet"> ({Math.round(100 * p.share)} %)</span>}
         </button>
       ))}

@@ -3,6 +3,7 @@ import type { Edition, EditionInput } from "../shared/api/client";
 import { figures } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { ValueInput } from "../shared/ValueInput";
+import { strings } from "./strings";
 
 interface Props {
   edition: Edition;
@@ -24,7 +25,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
       ? input.meaning
       : `${input.symbol} ${input.meaning.charAt(0).toLowerCase()}${input.meaning.slice(1)}`;
   const label = bare ? { "aria-label": name } : { label: <SymbolText text={shown} />, "aria-label": name };
-  const placeholder = standing ?? (input.computed ? "by code" : "not given");
+  const placeholder = standing ?? (input.computed ? strings.byCode : strings.notGiven);
   if (input.name === "lateral_system") {
     return (
       <Select
@@ -32,7 +33,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
         searchable
         clearable
         placeholder={placeholder}
-        nothingFoundMessage="no such system"
+        nothingFoundMessage={strings.noSuchSystem}
         value={typeof value === "string" ? value : null}
         comboboxProps={{ width: 430, position: "bottom-start" }}
         data={edition.systems.map((s) => ({ value: s.id, label: s.title.charAt(0).toUpperCase() + s.title.slice(1) }))}

@@ -7,6 +7,7 @@ import { SymbolText } from "../shared/Symbol";
 import { Problems } from "../shared/Problems";
 import { ValueInput } from "../shared/ValueInput";
 import { give, given, type Change } from "./places";
+import { strings } from "./strings";
 
 /** Values by coordinates from the hazard service: shown with version and date, taken over only on demand. */
 export function HazardLookup({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
@@ -45,12 +46,12 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
         JSON.stringify(given(brief, edition.id, { name, part: "site" }, null)) === JSON.stringify(value),
     );
   const text = (value: unknown) =>
-    typeof value === "number" ? trimmed(value) : typeof value === "string" ? value : "a spectrum of 22 periods";
+    typeof value === "number" ? trimmed(value) : typeof value === "string" ? value : strings.aSpectrumOf22Periods;
   const symbol = (name: string) => edition.inputs.find((i) => i.name === name)?.symbol ?? name;
   const unit = (name: string) => edition.inputs.find((i) => i.name === name)?.unit ?? "";
   return (
-    <section aria-label="Hazard by coordinates">
-      <h3 className="part">Hazard by coordinates</h3>
+    <section aria-label={strings.hazardByCoordinates}>
+      <h3 className="part">{strings.hazardByCoordinates}</h3>
       <form
         className="lookup"
         onSubmit={(e) => {
@@ -58,9 +59,16 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
           look.mutate();
         }}
       >
-        <ValueInput label="Latitude" w={120} unit="°N" placeholder="47.62" value={latitude} onCommit={setLatitude} />
         <ValueInput
-          label="Longitude"
+          label={strings.latitude}
+          w={120}
+          unit="°N"
+          placeholder="47.62"
+          value={latitude}
+          onCommit={setLatitude}
+        />
+        <ValueInput
+          label={strings.longitude}
           w={120}
           unit="°E"
           placeholder="−30.41"
@@ -69,10 +77,10 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
         />
         {byClass && siteClass && (
           <Select
-            label="Site class"
+            label={strings.siteClass}
             w={110}
             value={asked || null}
-            placeholder="needed"
+            placeholder={strings.needed}
             data={siteClass.options.filter((o) => o !== "F").map(String)}
             onChange={setChosen}
           />
@@ -83,20 +91,18 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
           loading={look.isPending}
           disabled={latitude === null || longitude === null || (byClass && !asked)}
         >
-          Look up
+          {strings.lookUp}
         </Button>
         <span className="quiet" style={{ fontSize: 12.5, paddingBottom: 6 }}>
-          47 to 49° N, 32 to 29° W in the demo; typed values always do
+          {strings.n47To49N32}
         </span>
       </form>
-      <Problems error={look.error} title="No values" />
+      <Problems error={look.error} title={strings.noValues} />
       {look.data && (
         <div className="lookup-answer" role="status">
           <p style={{ margin: "2px 0" }}>
-            {edition.title} at {figures(look.data.latitude, 4)}°, {figures(look.data.longitude, 4)}° ·{" "}
-            <span className="quiet">
-              data {look.data.version} of {look.data.date}
-            </span>
+            {strings.at(edition.title, figures(look.data.latitude, 4), figures(look.data.longitude, 4))}
+            <span className="quiet">{strings.dataOf(look.data.version, look.data.date)}</span>
           </p>
           <table className="plain">
             <tbody>
@@ -112,7 +118,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
             </tbody>
           </table>
           <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>
-            {taken ? "Taken over" : "Take these over"}
+            {taken ? strings.takenOver : strings.takeTheseOver}
           </Button>
         </div>
       )}

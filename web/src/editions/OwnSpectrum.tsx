@@ -3,22 +3,23 @@ import type { Brief, Edition } from "../shared/api/client";
 import { ValueInput } from "../shared/ValueInput";
 import { CurvePaste } from "./CurvePaste";
 import { give, given, type Change } from "./places";
+import { strings } from "./strings";
 
 const OWN: [string, string, string][] = [
-  ["period_coefficient", "coefficient of the period", "needed without analysis"],
-  ["period_exponent", "its exponent", "0.75"],
-  ["period_limit", "limit on the period, × T_a", "no limit"],
-  ["mass_factor", "share of the mass", "1"],
-  ["minimum", "least V/W", "0"],
-  ["exponent", "exponent over the height", "1"],
-  ["eccentricity", "accidental eccentricity", "0.05"],
-  ["mass_target", "mass target", "0.9"],
-  ["scaling_share", "dynamic over static shear", "1"],
-  ["torsion_limit", "torsion limit", "1.2"],
-  ["torsion_extreme", "extreme torsion", "1.4"],
-  ["drift_factor", "drift amplifier", "1"],
-  ["drift_limit", "drift limit", "no limit"],
-  ["theta_limit", "stability limit", "0.1"],
+  ["period_coefficient", strings.coefficientOfThePeriod, strings.neededWithoutAnalysis],
+  ["period_exponent", strings.itsExponent, "0.75"],
+  ["period_limit", strings.limitOnThePeriodT, strings.noLimit],
+  ["mass_factor", strings.shareOfTheMass, "1"],
+  ["minimum", strings.leastVW, "0"],
+  ["exponent", strings.exponentOverTheHeight, "1"],
+  ["eccentricity", strings.accidentalEccentricity, "0.05"],
+  ["mass_target", strings.massTarget, "0.9"],
+  ["scaling_share", strings.dynamicOverStaticShear, "1"],
+  ["torsion_limit", strings.torsionLimit, "1.2"],
+  ["torsion_extreme", strings.extremeTorsion, "1.4"],
+  ["drift_factor", strings.driftAmplifier, "1"],
+  ["drift_limit", strings.driftLimit, strings.noLimit],
+  ["theta_limit", strings.stabilityLimit, "0.1"],
 ];
 const site = (name: string) => ({ name, part: "site" }) as const;
 
@@ -51,13 +52,13 @@ export function OwnSpectrum({ edition, brief, change }: { edition: Edition; brie
     <div className="curve-paste">
       <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 150px 150px", marginTop: 8 }}>
         <CurvePaste
-          label={`Points: period (s) and ${kind === "S_a" ? "acceleration (g)" : "displacement (m)"}`}
+          label={strings.pointsPeriodSAnd(kind === "S_a" ? strings.accelerationG : strings.displacementM)}
           points={T.map((t, i) => [t, ordinates[i] ?? 0])}
           placeholder={"0\t0.40\n0.2\t1.00\n…"}
           onTake={take}
         />
         <Select
-          label="Ordinates are"
+          label={strings.ordinatesAre}
           allowDeselect={false}
           value={kind}
           data={[
@@ -72,7 +73,7 @@ export function OwnSpectrum({ edition, brief, change }: { edition: Edition; brie
           }}
         />
         <Select
-          label="Read between points"
+          label={strings.readBetweenPoints}
           allowDeselect={false}
           value={(value("read") as string | undefined) ?? "linear"}
           data={[

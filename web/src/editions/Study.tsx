@@ -3,6 +3,7 @@ import { SymbolText } from "../shared/Symbol";
 import { ValueInput } from "../shared/ValueInput";
 import { CurvePaste } from "./CurvePaste";
 import { give, given, type Change } from "./places";
+import { strings } from "./strings";
 
 interface Values {
   T?: number[] | null;
@@ -28,14 +29,13 @@ export function Study({ edition, brief, change }: { edition: Edition; brief: Bri
   const values = edition.inputs.some((i) => i.name === "S_1") ? (["S_DS", "S_D1"] as const) : [];
   return (
     <>
-      <h3 className="part">Site-specific study</h3>
+      <h3 className="part">{strings.siteSpecificStudy}</h3>
       <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-        Leave empty where there is none. What is given here stands in place of general values, and {edition.title} keeps
-        its floor under it where it has one.
+        {strings.leaveEmptyWhereThereIs(edition.title)}
       </p>
       <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 130px 130px", maxWidth: 620 }}>
         <CurvePaste
-          label="Design spectrum: period (s) and acceleration (g)"
+          label={strings.designSpectrumPeriodSAnd}
           placeholder={"0\t0.40\n0.2\t1.00\n…"}
           points={(study.T ?? []).map((t, i) => [t, study.S_a?.[i] ?? 0])}
           onTake={(points) => {
@@ -48,10 +48,10 @@ export function Study({ edition, brief, change }: { edition: Edition; brief: Bri
         {values.map((name) => (
           <ValueInput
             key={name}
-            label={<SymbolText text={`${name} of the study`} />}
-            aria-label={`${name} of the study`}
+            label={<SymbolText text={strings.ofTheStudy(name)} />}
+            aria-label={strings.ofTheStudy(name)}
             unit="g"
-            placeholder={study.T ? "by the curve" : "not given"}
+            placeholder={study.T ? strings.byTheCurve : strings.notGiven}
             value={study[name]}
             onCommit={(v) => {
               set({ [name]: v });

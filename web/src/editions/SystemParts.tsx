@@ -4,6 +4,7 @@ import { RowsEditor, type Column, type Row } from "../shared/RowsEditor";
 import { SymbolText } from "../shared/Symbol";
 import { ValueInput } from "../shared/ValueInput";
 import { give, given, type Change } from "./places";
+import { strings } from "./strings";
 
 interface Props {
   edition: Edition;
@@ -16,7 +17,7 @@ const PARTS = ["stacked_systems", "beside_systems", "podium", "redundancy", "ele
 const TESTED = [
   { value: "yes", label: "yes" },
   { value: "no", label: "no" },
-  { value: "open", label: "not tested" },
+  { value: "open", label: strings.notTested2 },
 ];
 
 /** What a direction has beside its one system: systems above and beside, a podium, what is known of its redundancy. */
@@ -32,7 +33,7 @@ export function SystemParts({ edition, brief, change }: Props) {
   );
   return (
     <details className="system-parts" open={held || undefined}>
-      <summary>Systems above and beside each other, podium, redundancy</summary>
+      <summary>{strings.systemsAboveAndBesideEach}</summary>
       {(["X", "Y"] as const).map((d) => (
         <OneWay key={d} d={d} taken={taken} stories={stories} edition={edition} brief={brief} change={change} />
       ))}
@@ -68,7 +69,7 @@ function OneWay({
     required: true,
     options: stories.map((s) => ({ value: s, label: s })),
   };
-  const from: Column = { ...story, name: "from_story", label: "from story", spoken: "story it starts at" };
+  const from: Column = { ...story, name: "from_story", label: strings.fromStory, spoken: strings.storyItStartsAt };
   const which: Column = {
     name: "lateral_system",
     label: "system",
@@ -99,19 +100,19 @@ function OneWay({
       <div>
         {taken.includes("stacked_systems") && stories.length > 1 && (
           <RowsEditor
-            what={`system higher up in ${d}`}
+            what={strings.systemHigherUpIn(d)}
             columns={[
               from,
               which,
               {
                 name: "exempt",
-                label: "counts below",
-                spoken: "whether it counts below",
+                label: strings.countsBelow,
+                spoken: strings.whetherItCountsBelow,
                 width: 170,
                 placeholder: "yes",
                 options: [
-                  { value: "rooftop", label: "no: rooftop structure" },
-                  { value: "supported", label: "no: light, supported" },
+                  { value: "rooftop", label: strings.noRooftopStructure },
+                  { value: "supported", label: strings.noLightSupported },
                 ],
               },
             ]}
@@ -121,7 +122,7 @@ function OneWay({
         )}
         {taken.includes("beside_systems") && (
           <RowsEditor
-            what={`system beside it in ${d}`}
+            what={strings.systemBesideItIn(d)}
             columns={[which]}
             fresh={{ lateral_system: first }}
             {...list("beside_systems")}
@@ -129,19 +130,19 @@ function OneWay({
         )}
         {taken.includes("podium") && stories.length > 1 && (
           <RowsEditor
-            what={`two-stage podium in ${d}`}
+            what={strings.twoStagePodiumIn(d)}
             most={1}
             fresh={{ from_story: middle }}
             columns={[
-              { ...from, label: "upper part from", spoken: "story the upper part starts at" },
-              number("stiffness_ratio", "stiffness lower / upper", "stiffness of the lower over the upper part", {
+              { ...from, label: strings.upperPartFrom, spoken: strings.storyTheUpperPartStarts },
+              number("stiffness_ratio", strings.stiffnessLowerUpper, strings.stiffnessOfTheLowerOver, {
                 width: 150,
               }),
-              number("T_whole", "T whole", "period of the whole", { unit: "s" }),
-              number("T_upper", "T upper", "period of the upper part", { unit: "s", required: true }),
-              number("R_upper", "R upper", "R of the upper part", { required: true }),
-              number("rho_upper", "ρ upper", "redundancy factor of the upper part"),
-              number("T_lower", "T lower", "period of the lower part", { unit: "s" }),
+              number("T_whole", strings.tWhole, strings.periodOfTheWhole, { unit: "s" }),
+              number("T_upper", strings.tUpper, strings.periodOfTheUpperPart, { unit: "s", required: true }),
+              number("R_upper", strings.rUpper, strings.rOfTheUpperPart, { required: true }),
+              number("rho_upper", strings.upper, strings.redundancyFactorOfTheUpper),
+              number("T_lower", strings.tLower, strings.periodOfTheLowerPart, { unit: "s" }),
             ]}
             rows={value<Row>("podium") ? [value<Row>("podium") as Row] : []}
             onChange={(rows) => {
@@ -152,7 +153,7 @@ function OneWay({
         {taken.includes("redundancy") && (
           <>
             <RowsEditor
-              what={`element taken out for redundancy in ${d}`}
+              what={strings.elementTakenOutForRedundancy(d)}
               fresh={{ element: "wall" }}
               rows={(redundancy?.stories ?? []) as unknown as Row[]}
               onChange={(stories) => {
@@ -160,7 +161,10 @@ function OneWay({
               }}
               columns={[
                 story,
-                number("shear_share", "story shear / V", "story shear over base shear", { required: true, width: 120 }),
+                number("shear_share", strings.storyShearV, strings.storyShearOverBaseShear, {
+                  required: true,
+                  width: 120,
+                }),
                 {
                   name: "element",
                   label: "element",
@@ -169,22 +173,20 @@ function OneWay({
                   required: true,
                   options: [
                     { value: "brace", label: "brace" },
-                    { value: "moment_frame", label: "moment frame" },
+                    { value: "moment_frame", label: strings.momentFrame },
                     { value: "wall", label: "wall" },
-                    { value: "cantilever_column", label: "cantilever column" },
+                    { value: "cantilever_column", label: strings.cantileverColumn },
                     { value: "other", label: "other" },
                   ],
                 },
-                number(
-                  "strength_loss",
-                  "story strength lost, share",
-                  "share of the story's strength that goes with it",
-                  { width: 150, placeholder: "not tested" },
-                ),
+                number("strength_loss", strings.storyStrengthLostShare, strings.shareOfTheStorysStrength, {
+                  width: 150,
+                  placeholder: strings.notTested2,
+                }),
                 {
                   name: "extreme_torsion",
-                  label: "extreme torsion then",
-                  spoken: "extreme torsion without it",
+                  label: strings.extremeTorsionThen,
+                  spoken: strings.extremeTorsionWithoutIt,
                   width: 120,
                   tested: true,
                 },
@@ -192,21 +194,21 @@ function OneWay({
             />
             <div className="fields" style={{ maxWidth: 420, marginBottom: 6 }}>
               <Select
-                label="Regular in plan at all levels"
+                label={strings.regularInPlanAtAll}
                 allowDeselect={false}
                 value={
                   redundancy?.regular_in_plan === true ? "yes" : redundancy?.regular_in_plan === false ? "no" : "open"
                 }
                 data={TESTED}
-                aria-label={`Regular in plan at all levels ${d}`}
+                aria-label={strings.regularInPlanAtAll2(d)}
                 onChange={(v) => {
                   setRedundancy({ regular_in_plan: v === "open" ? null : v === "yes" });
                 }}
               />
               <ValueInput
-                label="Least bays on each side"
+                label={strings.leastBaysOnEachSide}
                 aria-label={`Least perimeter bays on each side ${d}`}
-                placeholder="not given"
+                placeholder={strings.notGiven}
                 value={redundancy?.perimeter_bays}
                 onCommit={(v) => {
                   setRedundancy({ perimeter_bays: v });
@@ -217,7 +219,7 @@ function OneWay({
         )}
         {taken.includes("element_shears") && (
           <RowsEditor
-            what={`element shear in ${d}`}
+            what={strings.elementShearIn(d)}
             fresh={{ element: "wall" }}
             {...list("element_shears")}
             columns={[
@@ -230,13 +232,13 @@ function OneWay({
                 required: true,
                 options: [
                   { value: "brace", label: "brace" },
-                  { value: "moment_frame", label: "moment frame bay" },
+                  { value: "moment_frame", label: strings.momentFrameBay },
                   { value: "wall", label: "wall" },
                 ],
               },
-              number("shear", "its shear", "shear of the element", { unit: "kN", required: true, width: 110 }),
-              number("story_shear", "story shear", "story shear", { unit: "kN", required: true, width: 110 }),
-              number("length", "wall length", "length of the wall", { unit: "m" }),
+              number("shear", strings.itsShear, strings.shearOfTheElement, { unit: "kN", required: true, width: 110 }),
+              number("story_shear", strings.storyShear, strings.storyShear, { unit: "kN", required: true, width: 110 }),
+              number("length", strings.wallLength, strings.lengthOfTheWall, { unit: "m" }),
             ]}
           />
         )}

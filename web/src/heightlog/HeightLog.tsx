@@ -6,6 +6,7 @@ import { figures, percent } from "../shared/numbers";
 import { asText, levelsOf, namedFloors, sumOf, type Track } from "./data";
 import { FOOT, TOP, TrackView } from "./TrackView";
 import "./heightlog.css";
+import { strings } from "./strings";
 
 const HEIGHT = 400;
 const STRIP = 158;
@@ -28,8 +29,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
   const { ref, width } = useElementSize();
   const [titles, setTitles] = useState(() => known.map((t) => t.title));
   const [hovered, setHovered] = useState<number | null>(null);
-  if (recheck.stories.length === 0)
-    return <p className="quiet">No stories are known yet: type them in the brief, or accept a table of stories.</p>;
+  if (recheck.stories.length === 0) return <p className="quiet">{strings.noStoriesAreKnownYet}</p>;
   const read = (story: number | null) => {
     setHovered(story);
     if (story !== null) onStory?.(story);
@@ -50,12 +50,12 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
   const widest = Math.max(1, ...plans.map((p) => p ?? 0));
   const outline = (i: number) => 76 * ((plans[i] ?? widest) / widest);
   return (
-    <section className="log" aria-label="Height log">
+    <section className="log" aria-label={strings.heightLog}>
       <div className="log-tools">
-        <h3>Height log</h3>
+        <h3>{strings.heightLog}</h3>
         {direction && (
           <SegmentedControl
-            aria-label="Direction of the log"
+            aria-label={strings.directionOfTheLog}
             value={direction}
             data={["X", "Y"]}
             onChange={(v) => {
@@ -63,7 +63,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
             }}
           />
         )}
-        <span className="quiet">theirs {recheck.submission} against ours, independent</span>
+        <span className="quiet">{strings.theirsAgainstOursIndependent(recheck.submission)}</span>
         <TrackChips titles={titles} known={known.map((t) => t.title)} onChange={setTitles} />
       </div>
       <div ref={ref}>
@@ -72,7 +72,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
             width={width}
             height={HEIGHT}
             role="img"
-            aria-label={`Story values${direction ? ` in ${direction}` : ""}; the table below holds them all`}
+            aria-label={strings.storyValuesTheTableBelow(direction ? strings.inWord(direction) : "")}
             onMouseLeave={() => {
               read(null);
             }}
@@ -151,19 +151,19 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
           <svg width={12} height={12} aria-hidden>
             <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />
           </svg>{" "}
-          <i className="theirs">theirs</i>
+          <i className="theirs">{strings.theirs2}</i>
         </span>
         <span>
           <svg width={22} height={12} aria-hidden>
             <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={4} />
           </svg>{" "}
-          <b className="ours">ours</b>
+          <b className="ours">{strings.ours2}</b>
         </span>
         <span>
           <svg width={18} height={12} aria-hidden>
             <rect width={18} height={12} fill="var(--shade)" />
-          </svg>{" "}
-          beyond tolerance
+          </svg>
+          {strings.beyondTolerance}
         </span>
         {tracks.map(
           (t) =>
@@ -176,10 +176,10 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
               </span>
             ),
         )}
-        <CopyButton value={asText(recheck, tracks, direction ? `story, direction ${direction}` : "story")}>
+        <CopyButton value={asText(recheck, tracks, direction ? strings.storyDirection(direction) : "story")}>
           {({ copied, copy }) => (
             <Button variant="default" size="compact-xs" ml="auto" onClick={copy}>
-              {copied ? "Copied" : "Copy table"}
+              {copied ? strings.copied : strings.copyTable}
             </Button>
           )}
         </CopyButton>
@@ -188,9 +188,9 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
         <table className="plain">
           <thead>
             <tr>
-              <th rowSpan={2}>story</th>
+              <th rowSpan={2}>{strings.story}</th>
               <th rowSpan={2} className="n">
-                level, m
+                {strings.levelM2}
               </th>
               {tracks.map((t) => (
                 <th key={t.title} colSpan={3} className="n">
@@ -201,13 +201,13 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
             <tr>
               {tracks.flatMap((t) => [
                 <th key={t.title + "t"} className="n">
-                  theirs
+                  {strings.theirs2}
                 </th>,
                 <th key={t.title + "o"} className="n">
-                  ours
+                  {strings.ours2}
                 </th>,
                 <th key={t.title + "d"} className="n">
-                  off by
+                  {strings.offBy}
                 </th>,
               ])}
             </tr>
@@ -232,7 +232,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
           {tracks.some((t) => sumOf(t, "theirs") !== null || sumOf(t, "ours") !== null) && (
             <tfoot>
               <tr>
-                <td className="quiet">sum</td>
+                <td className="quiet">{strings.sum}</td>
                 <td />
                 {tracks.map((t) => {
                   const [a, b] = [sumOf(t, "theirs"), sumOf(t, "ours")];
@@ -302,7 +302,7 @@ function TrackChips({
           )}
           <button
             type="button"
-            aria-label={`Take ${t} out`}
+            aria-label={strings.takeOut(t)}
             onClick={() => {
               onChange(titles.filter((o) => o !== t));
             }}
@@ -348,7 +348,7 @@ function Cells({ track, story, onSelect }: { track: Track; story: number; onSele
               onSelect(check.id);
             }}
           >
-            {off || "out"}
+            {off || strings.out}
           </button>
         ) : (
           off

@@ -1,5 +1,6 @@
 import type { Check, Recheck, StepValue } from "../shared/api/client";
 import { theirsText } from "../shared/numbers";
+import { strings } from "./strings";
 
 /** One story quantity over the height, bottom to top; null where a side has no value. */
 export interface Track {
@@ -103,9 +104,9 @@ export const asCell = (text: string): string =>
 /** The log as text that a spreadsheet takes as it stands: stories top down, theirs and ours side by side. */
 export function asText(recheck: Recheck, tracks: Track[], corner: string): string {
   const levels = levelsOf(recheck);
-  const heads = tracks.flatMap((t) => [asCell(`${t.title} theirs (${t.unit})`), asCell(`${t.title} ours (${t.unit})`)]);
+  const heads = tracks.flatMap((t) => [asCell(strings.theirs(t.title, t.unit)), asCell(strings.ours(t.title, t.unit))]);
   const rows = recheck.stories.map((story, i) =>
     [asCell(story), levels[i + 1], ...tracks.flatMap((t) => [t.theirs[i] ?? "", t.ours[i] ?? ""])].join("\t"),
   );
-  return [[corner, "level (m)", ...heads].join("\t"), ...rows.reverse()].join("\n");
+  return [[corner, strings.levelM, ...heads].join("\t"), ...rows.reverse()].join("\n");
 }

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { useReviewContext } from "../review/ReviewContext";
 import { RunStatus } from "./RunStatus";
 import { useModel, useRun } from "./useModel";
+import { strings } from "./strings";
 
 type Kind = "static_response" | "response_X" | "response_Y";
 
@@ -31,7 +32,8 @@ export function AskOurModel({ kinds, answered }: Props) {
   if (model.number === 0)
     return (
       <p className="quiet">
-        There is no model of our own to hold theirs against: <Link to="../frame">make one</Link>.
+        {strings.thereIsNoModelOf}
+        <Link to="../frame">{strings.makeOne}</Link>.
       </p>
     );
   const open = [first, second].find((r) => r.error || r.asking || r.run?.status !== "done");

@@ -1,6 +1,7 @@
 import { Button, Progress } from "@mantine/core";
 import type { Run } from "../shared/api/client";
 import { Problems } from "../shared/Problems";
+import { strings } from "./strings";
 
 interface Props {
   run: Run | undefined;
@@ -12,21 +13,21 @@ interface Props {
 
 /** What a run is doing, and a way to stop it; why there is no answer, where there is none. */
 export function RunStatus({ run, error, asking, cancel, again }: Props) {
-  if (error) return <Problems error={error} title="Our own model can't be asked yet" />;
+  if (error) return <Problems error={error} title={strings.ourOwnModelCantBe} />;
   if (asking)
     return (
       <p className="quiet" role="status">
-        asking our model…
+        {strings.askingOurModel}
       </p>
     );
   if (!run || run.status === "done") return null;
   if (run.status === "queued" || run.status === "running") {
     const share = run.share ?? 0;
-    const phase = run.status === "queued" ? "waiting for a worker" : run.phase || "beginning";
+    const phase = run.status === "queued" ? strings.waitingForAWorker : run.phase || "beginning";
     return (
       <div
         role="status"
-        aria-label="Run of our model"
+        aria-label={strings.runOfOurModel}
         style={{ display: "flex", alignItems: "center", gap: 12, maxWidth: 560, margin: "8px 0" }}
       >
         <span style={{ minWidth: 150 }}>{phase}…</span>
@@ -37,14 +38,16 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
           size="sm"
         />
         <Button variant="default" onClick={cancel}>
-          Cancel
+          {strings.cancel}
         </Button>
       </div>
     );
   }
-  const said = { refused: "Our model can't stand", cancelled: "The run was cancelled", failed: "The run failed" }[
-    run.status as "refused" | "cancelled" | "failed"
-  ];
+  const said = {
+    refused: strings.ourModelCantStand,
+    cancelled: strings.theRunWasCancelled,
+    failed: strings.theRunFailed,
+  }[run.status as "refused" | "cancelled" | "failed"];
   return (
     <div className="problem" role="alert">
       <p style={{ fontWeight: 600 }}>{said}</p>
@@ -55,7 +58,7 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
       ))}
       {run.status !== "refused" && (
         <Button variant="default" mt={6} onClick={again}>
-          Run it again
+          {strings.runItAgain}
         </Button>
       )}
     </div>

@@ -1,5 +1,6 @@
 import type { ModelWarning } from "./answers";
 import "./model.css";
+import { strings } from "./strings";
 
 /** What a careful analyst would remark on: what, why, and what to do. */
 export function Warnings({
@@ -11,8 +12,8 @@ export function Warnings({
 }) {
   if (warnings.length === 0) return null;
   return (
-    <section aria-label="Remarks on our model" className="model-warnings">
-      <h3 className="part">Remarks on our model</h3>
+    <section aria-label={strings.remarksOnOurModel} className="model-warnings">
+      <h3 className="part">{strings.remarksOnOurModel}</h3>
       <ul>
         {warnings.map((w, i) => (
           <li key={i} className={w.stops ? "stops" : ""}>
@@ -28,7 +29,7 @@ export function Warnings({
                     onPoint(w);
                   }}
                 >
-                  show where
+                  {strings.showWhere}
                 </button>
               </>
             )}

@@ -2,6 +2,7 @@ import { Spotlight } from "@mantine/spotlight";
 import { verdictWords } from "../shared/Mark";
 import type { SheetRow } from "../sheet/layout";
 import { KEYS } from "./keys";
+import { strings } from "./strings";
 
 interface Props {
   rows: SheetRow[];
@@ -27,7 +28,7 @@ export function Palette({ rows, pages, onPage, onCheck, act, onTeam }: Props) {
       ? KEYS.map((k) => ({
           id: `act-${k.act}`,
           label: k.says,
-          description: `key ${k.shown}`,
+          description: strings.key(k.shown),
           onClick: () => act[k.act]?.(),
         }))
       : []),
@@ -45,8 +46,8 @@ export function Palette({ rows, pages, onPage, onCheck, act, onTeam }: Props) {
       actions={actions}
       shortcut="mod + K"
       limit={12}
-      nothingFound="Nothing of that name"
-      searchProps={{ placeholder: "A stage, an action or a quantity", "aria-label": "Search" }}
+      nothingFound={strings.nothingOfThatName}
+      searchProps={{ placeholder: strings.aStageAnActionOr, "aria-label": strings.search }}
     />
   );
 }

@@ -1,6 +1,7 @@
 import { createContext, useContext } from "react";
 import type { Check, Finding, Recheck, Review } from "../shared/api/client";
 import type { SheetFilter, SheetRow } from "../sheet/layout";
+import { strings } from "./strings";
 
 /** What every screen of a review starts from. */
 export interface ReviewContext {
@@ -31,6 +32,6 @@ export const ReviewProvider = Context.Provider;
 
 export function useReviewContext(): ReviewContext {
   const context = useContext(Context);
-  if (!context) throw new Error("this stands in a review");
+  if (!context) throw new Error(strings.thisStandsInAReview);
   return context;
 }

@@ -14,6 +14,7 @@ import { PAGES } from "./pages";
 import { Palette } from "./Palette";
 import { ReviewProvider, type ReviewContext } from "./ReviewContext";
 import "./review.css";
+import { strings } from "./strings";
 
 export function ReviewLayout() {
   const { id = "" } = useParams();
@@ -95,8 +96,8 @@ export function ReviewLayout() {
   if (review.error) {
     return (
       <main className="page">
-        <Problems error={review.error} title="This review can't be opened" />
-        <Link to="/">To your reviews</Link>
+        <Problems error={review.error} title={strings.thisReviewCantBeOpened} />
+        <Link to="/">{strings.toYourReviews}</Link>
       </main>
     );
   }
@@ -138,7 +139,7 @@ export function ReviewLayout() {
       <KeyProvider value={handlers}>
         <div className="review">
           <header className="review-head">
-            <Link to="/" className="review-home" aria-label="All reviews" title="All reviews">
+            <Link to="/" className="review-home" aria-label={strings.allReviews} title={strings.allReviews}>
               <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden>
                 <path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" />
                 <path d="M4 12h10l-5 10z" fill="var(--ours)" />
@@ -147,7 +148,7 @@ export function ReviewLayout() {
             <h1>{review.data.title}</h1>
             {submissions.length > 1 && onTeam && (
               <Select
-                aria-label="Submission"
+                aria-label={strings.submission}
                 w={84}
                 size="xs"
                 allowDeselect={false}
@@ -167,45 +168,50 @@ export function ReviewLayout() {
             )}
             {submission && (
               <span className="chip">
-                {submission.label} · {counted(submission.exhibits.length, "exhibit")} · {submission.claims} claims
-                {unread(submission) > 0 ? ` · ${String(unread(submission))} not read yet` : ""}
-                {submission.status === "draft" ? " · draft" : ""}
+                {strings.claims(submission.label, counted(submission.exhibits.length, "exhibit"), submission.claims)}
+                {unread(submission) > 0 ? strings.notReadYet(unread(submission)) : ""}
+                {submission.status === "draft" ? strings.draft : ""}
               </span>
             )}
             {onTeam && (
               <span className="chip">
-                {editions.data?.find((e) => e.id === review.data.brief.edition)?.short ?? review.data.brief.edition} of
-                record
+                {editions.data?.find((e) => e.id === review.data.brief.edition)?.short ?? review.data.brief.edition}
+                {strings.ofRecord}
               </span>
             )}
-            {coverage?.claims === 0 && <span className="quiet review-counts">nothing handed in yet</span>}
+            {coverage?.claims === 0 && <span className="quiet review-counts">{strings.nothingHandedInYet}</span>}
             {counts && coverage && coverage.claims > 0 && (
               <div className="review-counts" role="status">
                 <span className="quiet" title={told(coverage)}>
-                  {coverage.rechecked} of {counted(coverage.claims, "value")} rechecked
+                  {strings.ofRechecked(coverage.rechecked, counted(coverage.claims, "value"))}
                 </span>
                 {bare.length > 0 && (
-                  <span className="quiet" title={`Nothing was handed in for: ${bare.join(", ")}`}>
-                    {counted(bare.length, "stage")} bare
+                  <span className="quiet" title={strings.nothingWasHandedInFor(bare.join(", "))}>
+                    {strings.bare(counted(bare.length, "stage"))}
                   </span>
                 )}
                 <span className={origins ? "off" : "quiet"}>
-                  <Mark shape={origins ? "origin" : "dot"} /> {origins} origin{origins === 1 ? "" : "s"}
+                  <Mark shape={origins ? "origin" : "dot"} />
+                  {strings.origin(origins)}
+                  {origins === 1 ? "" : "s"}
                 </span>
                 <span className="quiet">
-                  <Mark shape="inherited" /> {inherited} inherited
+                  <Mark shape="inherited" />
+                  {strings.inherited(inherited)}
                 </span>
                 <span className={counts.breaches ? "limit" : "quiet"}>
-                  <Mark shape="breach" /> {counts.breaches} breached
+                  <Mark shape="breach" />
+                  {strings.breached(counts.breaches)}
                 </span>
-                <span className="quiet" title="what is not stated, and what is there and doubtful">
-                  <Mark shape="gap" /> {counts.gap} gap{counts.gap === 1 ? "" : "s"},{" "}
-                  {counted(counts.question, "question")}
+                <span className="quiet" title={strings.whatIsNotStatedAnd}>
+                  <Mark shape="gap" />
+                  {strings.gap(counts.gap)}
+                  {counts.gap === 1 ? "" : "s"}, {counted(counts.question, "question")}
                 </span>
               </div>
             )}
           </header>
-          <nav className="review-nav" aria-label="Stages">
+          <nav className="review-nav" aria-label={strings.stages}>
             {pages.map((p) => (
               <NavLink
                 key={p}
@@ -213,7 +219,7 @@ export function ReviewLayout() {
                 className={({ isActive }) =>
                   [isActive && "active", bare.includes(p) && "bare"].filter(Boolean).join(" ")
                 }
-                title={bare.includes(p) ? `Nothing was handed in for ${p} yet` : undefined}
+                title={bare.includes(p) ? strings.nothingWasHandedInFor2(p) : undefined}
               >
                 {p}
               </NavLink>
@@ -221,20 +227,21 @@ export function ReviewLayout() {
             <span className="review-nav-end">
               {onTeam && (
                 <button type="button" className="linklike" onClick={help.open}>
-                  keys <span className="key">?</span>
+                  {strings.keys}
+                  <span className="key">?</span>
                 </button>
               )}
               <Appearance />
             </span>
           </nav>
           <div className="review-body">
-            {recheck.error && <Problems error={recheck.error} title="The recheck could not be run" />}
+            {recheck.error && <Problems error={recheck.error} title={strings.theRecheckCouldNotBe} />}
             <Suspense fallback={<Loader m="xl" size="sm" />}>
               {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet />}
             </Suspense>
           </div>
           <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
-          <Modal opened={helping} onClose={help.close} title="Keys" size="sm">
+          <Modal opened={helping} onClose={help.close} title={strings.keys2} size="sm">
             <table className="plain">
               <tbody>
                 {KEYS.map((k) => (
@@ -246,15 +253,15 @@ export function ReviewLayout() {
                   </tr>
                 ))}
                 <tr>
-                  <td>reach everything by name</td>
+                  <td>{strings.reachEverythingByName}</td>
                   <td className="n">
-                    <span className="key">Ctrl K</span>
+                    <span className="key">{strings.ctrlK}</span>
                   </td>
                 </tr>
                 <tr>
-                  <td>file the remark</td>
+                  <td>{strings.fileTheRemark}</td>
                   <td className="n">
-                    <span className="key">Ctrl Enter</span>
+                    <span className="key">{strings.ctrlEnter}</span>
                   </td>
                 </tr>
               </tbody>
@@ -279,8 +286,8 @@ const told = (coverage: Recheck["coverage"]) => {
   const why = new Map<string, number>();
   for (const one of coverage.not_rechecked) why.set(one.why, (why.get(one.why) ?? 0) + 1);
   return [
-    `${counted(coverage.independent, "value")} against our own inputs`,
-    `${String(coverage.recomputed)} against what follows from theirs`,
-    ...[...why].map(([reason, count]) => `${String(count)} not rechecked: ${reason}`),
+    strings.againstOurOwnInputs(counted(coverage.independent, "value")),
+    strings.againstWhatFollowsFromTheirs(coverage.recomputed),
+    ...[...why].map(([reason, count]) => strings.notRechecked(count, reason)),
   ].join("; ");
 };

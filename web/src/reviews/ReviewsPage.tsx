@@ -7,6 +7,7 @@ import { answered, api, type ReviewSummary } from "../shared/api/client";
 import { reviewsQuery, takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
 import { Problems } from "../shared/Problems";
 import { Appearance } from "../shared/Appearance";
+import { strings } from "./strings";
 
 export function ReviewsPage() {
   const reviews = useReviews();
@@ -27,7 +28,7 @@ export function ReviewsPage() {
       try {
         document = JSON.parse(await file.text()) as Record<string, unknown>;
       } catch {
-        throw new Error(`${file.name} is no exported review`);
+        throw new Error(strings.isNoExportedReview(file.name));
       }
       return answered(api.POST("/api/reviews/import/", { body: document }));
     },
@@ -36,12 +37,12 @@ export function ReviewsPage() {
   return (
     <main className="reviews">
       <div className="reviews-head">
-        <h1>Reviews</h1>
+        <h1>{strings.reviews}</h1>
         <Link to="/account" className="quiet">
           {session.data?.person?.name}
         </Link>
-        {session.data?.person?.administers && <Link to="/office">The office</Link>}
-        {session.data?.mail_is_caught && <Link to="/mail">Mail of this demo</Link>}
+        {session.data?.person?.administers && <Link to="/office">{strings.theOffice}</Link>}
+        {session.data?.mail_is_caught && <Link to="/mail">{strings.mailOfThisDemo}</Link>}
         <Appearance />
         <Button
           variant="default"
@@ -49,7 +50,7 @@ export function ReviewsPage() {
             leave.mutate();
           }}
         >
-          Sign out
+          {strings.signOut}
         </Button>
         <FileButton
           accept=".json"
@@ -59,24 +60,25 @@ export function ReviewsPage() {
         >
           {(props) => (
             <Button variant="default" loading={bring.isPending} {...props}>
-              Import
+              {strings.importWord}
             </Button>
           )}
         </FileButton>
         <Button color="dark" onClick={open}>
-          New review
+          {strings.newReview}
         </Button>
       </div>
-      <Problems error={reviews.error ?? bring.error} title={bring.error ? "Not imported" : "Not loaded"} />
+      <Problems error={reviews.error ?? bring.error} title={bring.error ? strings.notImported : strings.notLoaded} />
       {reviews.data?.length === 0 && (
         <div className="empty">
           <p>
-            There is no review here yet. Begin with <b>New review</b>: type the brief, paste the tables you were handed,
-            and the sheet shows at once what hangs out of plumb.
+            {strings.thereIsNoReviewHere}
+            <b>{strings.newReview}</b>
+            {strings.typeTheBriefPasteThe}
           </p>
         </div>
       )}
-      <nav className="reviews-list" aria-label="Reviews">
+      <nav className="reviews-list" aria-label={strings.reviews}>
         {reviews.data?.map((r: ReviewSummary) => (
           <Link
             key={r.id}
@@ -88,17 +90,19 @@ export function ReviewsPage() {
             </span>
             <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
             <span className={r.open_findings ? "off" : "quiet"}>
-              {r.open_findings || "no"} open finding{r.open_findings === 1 ? "" : "s"}
+              {r.open_findings || "no"}
+              {strings.openFinding}
+              {r.open_findings === 1 ? "" : "s"}
             </span>
-            <span className="quiet">{r.submission ?? "nothing handed in"}</span>
+            <span className="quiet">{r.submission ?? strings.nothingHandedIn}</span>
             <span className="chip">
-              you are {r.role}
-              {r.status === "closed" ? ", closed" : ""}
+              {strings.youAre(r.role)}
+              {r.status === "closed" ? strings.closed : ""}
             </span>
           </Link>
         ))}
       </nav>
-      <Modal opened={creating} onClose={close} title="New review" size="md">
+      <Modal opened={creating} onClose={close} title={strings.newReview} size="md">
         <NewReview />
       </Modal>
     </main>
@@ -134,11 +138,11 @@ function NewReview() {
         create.mutate();
       }}
     >
-      <TextInput label="Building" required data-autofocus value={fields.title} onChange={set("title")} />
-      <TextInput label="Place" mt="xs" value={fields.place} onChange={set("place")} />
-      <TextInput label="Client" mt="xs" value={fields.client} onChange={set("client")} />
+      <TextInput label={strings.building} required data-autofocus value={fields.title} onChange={set("title")} />
+      <TextInput label={strings.place} mt="xs" value={fields.place} onChange={set("place")} />
+      <TextInput label={strings.client} mt="xs" value={fields.client} onChange={set("client")} />
       <Select
-        label="Governing edition"
+        label={strings.governingEdition}
         mt="xs"
         allowDeselect={false}
         value={edition}
@@ -147,9 +151,9 @@ function NewReview() {
           setFields((f) => ({ ...f, edition: v ?? f.edition }));
         }}
       />
-      <Problems error={create.error} title="Not created" />
+      <Problems error={create.error} title={strings.notCreated} />
       <Button type="submit" mt="md" color="dark" loading={create.isPending}>
-        Create and type the brief
+        {strings.createAndTypeTheBrief}
       </Button>
     </form>
   );

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useCallback, useRef, useState, type ReactNode } from "react";
 import { Problems } from "../shared/Problems";
 import { accounts, AskedAgain, showPasskey, takesPasskeys, type Flow } from "./accounts";
+import { strings } from "./strings";
 
 interface Asked {
   flows: Flow[];
@@ -29,7 +30,7 @@ export function useAskAgain() {
         return await act();
       } catch (error) {
         if (!(error instanceof AskedAgain)) throw error;
-        if (!(await ask("This changes how you sign in.", error.flows))) throw error;
+        if (!(await ask(strings.thisChangesHowYouSign, error.flows))) throw error;
         return act();
       }
     },
@@ -76,7 +77,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
       onClose={() => {
         onEnd(false);
       }}
-      title="Who is at the keyboard?"
+      title={strings.whoIsAtTheKeyboard}
       size="sm"
     >
       <form
@@ -86,11 +87,12 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         }}
       >
         <p className="quiet">
-          {asked.why} Give your password{types.length > 0 ? " or your second factor" : ""}.
+          {strings.giveYourPassword(asked.why)}
+          {types.length > 0 ? strings.orYourSecondFactor : ""}.
         </p>
         {byPassword && (
           <PasswordInput
-            label="Password"
+            label={strings.password}
             autoComplete="current-password"
             data-autofocus
             value={password}
@@ -101,7 +103,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         )}
         {types.some((t) => t !== "webauthn") && (
           <TextInput
-            label="Code of your authenticator, or a recovery code"
+            label={strings.codeOfYourAuthenticatorOr}
             autoComplete="one-time-code"
             mt="xs"
             value={code}
@@ -113,7 +115,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         <Problems error={show.error} />
         <div style={{ display: "flex", gap: 8, marginTop: 14 }}>
           <Button type="submit" color="dark" loading={show.isPending} disabled={!password && !code}>
-            Go on
+            {strings.goOn}
           </Button>
           {types.includes("webauthn") && takesPasskeys() && (
             <Button
@@ -122,7 +124,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
                 show.mutate("passkey");
               }}
             >
-              Use a passkey
+              {strings.useAPasskey}
             </Button>
           )}
         </div>

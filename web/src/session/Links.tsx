@@ -8,10 +8,11 @@ import { moment } from "../shared/dates";
 import { Problems } from "../shared/Problems";
 import { accounts } from "./accounts";
 import { Door } from "./Door";
+import { strings } from "./strings";
 
 const back = (
   <p className="door-more">
-    <Link to="/">To the sign-in</Link>
+    <Link to="/">{strings.toTheSignIn}</Link>
   </p>
 );
 
@@ -20,12 +21,9 @@ export function AskReset() {
   const [email, setEmail] = useState("");
   const ask = useMutation({ mutationFn: () => accounts("POST", "auth/password/request", { email }) });
   return (
-    <Door title="A new password">
+    <Door title={strings.aNewPassword}>
       {ask.isSuccess ? (
-        <p>
-          If {email} has an account here, a link is on its way to it. The link is good once, for some days; the password
-          stays as it is until then.
-        </p>
+        <p>{strings.ifHasAnAccountHere(email)}</p>
       ) : (
         <form
           onSubmit={(e) => {
@@ -35,7 +33,7 @@ export function AskReset() {
         >
           <TextInput
             size="sm"
-            label="E-mail address"
+            label={strings.eMailAddress}
             type="email"
             required
             autoFocus
@@ -47,7 +45,7 @@ export function AskReset() {
           />
           <Problems error={ask.error} />
           <Button type="submit" size="sm" mt="lg" color="dark" loading={ask.isPending}>
-            Send me a link
+            {strings.sendMeALink}
           </Button>
         </form>
       )}
@@ -62,9 +60,9 @@ export function Reset() {
   const [password, setPassword] = useState("");
   const set = useMutation({ mutationFn: () => accounts("POST", "auth/password/reset", { key, password }) });
   return (
-    <Door title="A new password">
+    <Door title={strings.aNewPassword}>
       {set.isSuccess ? (
-        <p>The password is set. Sign in with it.</p>
+        <p>{strings.thePasswordIsSetSign}</p>
       ) : (
         <form
           onSubmit={(e) => {
@@ -75,7 +73,7 @@ export function Reset() {
           <NewPassword value={password} onChange={setPassword} />
           <Problems error={set.error} />
           <Button type="submit" size="sm" mt="lg" color="dark" loading={set.isPending}>
-            Set the password
+            {strings.setThePassword}
           </Button>
         </form>
       )}
@@ -87,8 +85,8 @@ export function Reset() {
 export function NewPassword({ value, onChange }: { value: string; onChange: (value: string) => void }) {
   return (
     <PasswordInput
-      label="New password"
-      description="at least ten characters, not only digits, none of the common ones"
+      label={strings.newPassword}
+      description={strings.atLeastTenCharactersNot}
       autoComplete="new-password"
       required
       value={value}
@@ -105,12 +103,12 @@ export function Verify() {
   const { key = "" } = useParams();
   const verify = useMutation({ mutationFn: () => accounts("POST", "auth/email/verify", { key }) });
   return (
-    <Door title="Your address">
+    <Door title={strings.yourAddress}>
       {verify.isSuccess ? (
-        <p>The address is confirmed; you sign in with it from now on.</p>
+        <p>{strings.theAddressIsConfirmedYou}</p>
       ) : (
         <>
-          <p>Confirm that this address is yours.</p>
+          <p>{strings.confirmThatThisAddressIs}</p>
           <Problems error={verify.error} />
           <Button
             size="sm"
@@ -121,7 +119,7 @@ export function Verify() {
               verify.mutate();
             }}
           >
-            Confirm
+            {strings.confirm}
           </Button>
         </>
       )}
@@ -133,11 +131,8 @@ export function Verify() {
 /** A provider vouched for somebody who has no account here, or it failed to. */
 export function ProviderFailed() {
   return (
-    <Door title="Not signed in">
-      <p>
-        The provider vouches for nobody who has an account here. Sign in with your password, or ask the administrator of
-        your office for an invitation to the address that the provider knows.
-      </p>
+    <Door title={strings.notSignedIn}>
+      <p>{strings.theProviderVouchesForNobody}</p>
       {back}
     </Door>
   );
@@ -165,8 +160,8 @@ export function Invitation() {
   });
   if (told.error)
     return (
-      <Door title="Invitation">
-        <p>This invitation was accepted already, was withdrawn, or is over. Ask for another one.</p>
+      <Door title={strings.invitation}>
+        <p>{strings.thisInvitationWasAcceptedAlready}</p>
         {back}
       </Door>
     );
@@ -178,15 +173,18 @@ export function Invitation() {
     setAbout((a) => ({ ...a, [name]: value }));
   };
   return (
-    <Door title="You are invited">
+    <Door title={strings.youAreInvited}>
       <p>
-        {told.data.inviter} invites {told.data.email} to {told.data.to.join("; ") || "Vigilant Plumb"}.{" "}
-        <span className="quiet">Good until {moment(told.data.expires_at)}.</span>
+        {strings.invitesTo(told.data.inviter, told.data.email)}
+        {told.data.to.join("; ") || strings.vigilantPlumb}.{" "}
+        <span className="quiet">{strings.goodUntil(moment(told.data.expires_at))}</span>
       </p>
       {told.data.known && !isMine ? (
         <p>
-          This address has an account here. <Link to="/">Sign in with it</Link>
-          {person && ` (you are signed in as ${person.email})`}, then open the link of the mail again.
+          {strings.thisAddressHasAnAccount}
+          <Link to="/">{strings.signInWithIt}</Link>
+          {person && strings.youAreSignedInAs(person.email)}
+          {strings.thenOpenTheLinkOf}
         </p>
       ) : (
         <form
@@ -197,8 +195,15 @@ export function Invitation() {
         >
           {!told.data.known && (
             <>
-              <TextInput size="sm" label="Your name" required autoFocus value={about.name} onChange={set("name")} />
-              <TextInput size="sm" label="Firm" mt="sm" value={about.firm} onChange={set("firm")} />
+              <TextInput
+                size="sm"
+                label={strings.yourName}
+                required
+                autoFocus
+                value={about.name}
+                onChange={set("name")}
+              />
+              <TextInput size="sm" label={strings.firm} mt="sm" value={about.firm} onChange={set("firm")} />
               <NewPassword
                 value={about.password}
                 onChange={(password) => {
@@ -209,7 +214,7 @@ export function Invitation() {
           )}
           <Problems error={accept.error} />
           <Button type="submit" size="sm" mt="lg" color="dark" loading={accept.isPending}>
-            Come in
+            {strings.comeIn}
           </Button>
         </form>
       )}

@@ -7,6 +7,7 @@ import { takeSession, useSession } from "../shared/api/queries";
 import { Problems } from "../shared/Problems";
 import { accounts, showPasskey, takesPasskeys, type Flow } from "./accounts";
 import { Door } from "./Door";
+import { strings } from "./strings";
 
 interface Opened {
   flows?: Flow[];
@@ -39,7 +40,7 @@ export function SignIn() {
   const passkey = useMutation({ mutationFn: (path: string) => showPasskey(path), onSuccess: entered });
   if (factors)
     return (
-      <Door title="Second factor">
+      <Door title={strings.secondFactor}>
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -48,7 +49,7 @@ export function SignIn() {
         >
           <TextInput
             size="sm"
-            label="Code of your authenticator, or a recovery code"
+            label={strings.codeOfYourAuthenticatorOr}
             autoComplete="one-time-code"
             autoFocus
             value={code}
@@ -60,7 +61,7 @@ export function SignIn() {
           <Problems error={second.error ?? passkey.error} />
           <div className="door-acts">
             <Button type="submit" size="sm" color="dark" loading={second.isPending} disabled={!code.trim()}>
-              Sign in
+              {strings.signIn}
             </Button>
             {factors.includes("webauthn") && takesPasskeys() && (
               <Button
@@ -70,7 +71,7 @@ export function SignIn() {
                   passkey.mutate("auth/webauthn/authenticate");
                 }}
               >
-                Use a passkey
+                {strings.useAPasskey}
               </Button>
             )}
           </div>
@@ -78,8 +79,8 @@ export function SignIn() {
       </Door>
     );
   return (
-    <Door title="Vigilant Plumb">
-      <p className="quiet">What did they say, what do I get, why do we differ, what do I write about it.</p>
+    <Door title={strings.vigilantPlumb}>
+      <p className="quiet">{strings.whatDidTheySayWhat}</p>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -88,7 +89,7 @@ export function SignIn() {
       >
         <TextInput
           size="sm"
-          label="E-mail address"
+          label={strings.eMailAddress}
           type="email"
           autoComplete="username webauthn"
           required
@@ -100,7 +101,7 @@ export function SignIn() {
           mt="lg"
         />
         <PasswordInput
-          label="Password"
+          label={strings.password}
           autoComplete="current-password"
           required
           value={password}
@@ -112,7 +113,7 @@ export function SignIn() {
         <Problems error={open.error ?? passkey.error} />
         <div className="door-acts">
           <Button type="submit" size="sm" color="dark" loading={open.isPending}>
-            Sign in
+            {strings.signIn}
           </Button>
           {takesPasskeys() && (
             <Button
@@ -123,7 +124,7 @@ export function SignIn() {
                 passkey.mutate("auth/webauthn/login");
               }}
             >
-              With a passkey
+              {strings.withAPasskey}
             </Button>
           )}
         </div>
@@ -135,16 +136,16 @@ export function SignIn() {
           <input type="hidden" name="process" value="login" />
           <input type="hidden" name="callback_url" value={window.location.pathname} />
           <Button type="submit" size="sm" variant="default" mt="xs">
-            With {p.name}
+            {strings.withWord(p.name)}
           </Button>
         </form>
       ))}
       <p className="door-more">
-        <Link to="/account/reset">Forgotten the password?</Link>
+        <Link to="/account/reset">{strings.forgottenThePassword}</Link>
         {session.data?.mail_is_caught && (
           <>
             {" · "}
-            <Link to="/mail">Mail of this demo</Link>
+            <Link to="/mail">{strings.mailOfThisDemo}</Link>
           </>
         )}
       </p>

@@ -1,4 +1,5 @@
 import { ApiProblem, cookie, type Problem } from "../shared/api/client";
+import { strings } from "./strings";
 
 /** What the accounts library answers: its data, or what has to be done first. */
 interface Told<T> {
@@ -19,7 +20,7 @@ const BASE = "/_allauth/browser/v1/";
 /** Somebody has to say once more who they are before this goes on. */
 export class AskedAgain extends Error {
   constructor(readonly flows: Flow[]) {
-    super("it is asked for once more who you are");
+    super(strings.itIsAskedForOnce);
   }
 }
 
@@ -34,7 +35,7 @@ export async function accounts<T>(method: string, path: string, body?: unknown):
     });
   } catch {
     throw new ApiProblem(0, [
-      { path: "/", message: "The server can't be reached", remedy: "Check that it is running, then try again." },
+      { path: "/", message: strings.theServerCantBeReached, remedy: strings.checkThatItIsRunning },
     ]);
   }
   const told = (await response.json().catch(() => ({}))) as Told<T> & { data?: { flows?: Flow[] } };
@@ -45,21 +46,20 @@ export async function accounts<T>(method: string, path: string, body?: unknown):
 }
 
 function problemsOf(status: number, told: Told<unknown> & { detail?: string }): Problem[] {
-  if (status === 429) return [{ path: "/", message: "Too many attempts", remedy: "Wait five minutes and try again." }];
-  if (status === 409)
-    return [{ path: "/", message: "This can't be done now", remedy: "Load the page again, and begin anew." }];
+  if (status === 429) return [{ path: "/", message: strings.tooManyAttempts, remedy: strings.waitFiveMinutesAndTry }];
+  if (status === 409) return [{ path: "/", message: strings.thisCantBeDoneNow, remedy: strings.loadThePageAgainAnd }];
   const errors = told.errors ?? [];
   if (errors.length === 0)
-    return [{ path: "/", message: told.detail ?? `The server answered ${String(status)}`, remedy: "Try again." }];
+    return [{ path: "/", message: told.detail ?? strings.theServerAnswered(status), remedy: strings.tryAgain }];
   return errors.map((e) =>
     e.code === "email_password_mismatch"
       ? {
           path: "/password",
-          message: "E-mail address and password don't belong together",
-          remedy: "Check both; a forgotten password can be set anew.",
+          message: strings.eMailAddressAndPassword,
+          remedy: strings.checkBothAForgottenPassword,
         }
       : e.code === "too_many_login_attempts"
-        ? { path: "/", message: "Too many attempts on this account", remedy: "Wait five minutes and try again." }
+        ? { path: "/", message: strings.tooManyAttemptsOnThis, remedy: strings.waitFiveMinutesAndTry }
         : { path: `/${e.param ?? ""}`, message: e.message.replace(/\.$/, ""), remedy: "" },
   );
 }
@@ -80,7 +80,7 @@ export const takesPasskeys = () =>
   !/^[\d.]+$|:/.test(window.location.hostname);
 
 const NOTHING_CHOSEN = new ApiProblem(0, [
-  { path: "/", message: "No passkey was used", remedy: "Try again, or go on with a password." },
+  { path: "/", message: strings.noPasskeyWasUsed, remedy: strings.tryAgainOrGoOn },
 ]);
 
 /** A new passkey of this device, as the server takes it. */

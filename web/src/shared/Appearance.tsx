@@ -1,4 +1,5 @@
 import { Button, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
+import { strings } from "./strings";
 
 /** Light or dark. */
 export function Appearance() {
@@ -12,7 +13,7 @@ export function Appearance() {
         setColorScheme(other);
       }}
     >
-      {other === "dark" ? "Dark" : "Light"}
+      {other === "dark" ? strings.dark : strings.light}
     </Button>
   );
 }

@@ -3,6 +3,7 @@ import { Mark, shapeOf, verdictWords } from "./Mark";
 import { oursText, percent, theirsText, unitLabel } from "./numbers";
 import { SymbolText } from "./Symbol";
 import "./checks.css";
+import { strings } from "./strings";
 
 interface Props {
   checks: Check[];
@@ -13,18 +14,18 @@ interface Props {
 
 /** Theirs and ours side by side, deviations standing out. */
 export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
-  if (checks.length === 0) return <p className="quiet">The submission holds no values for this stage yet.</p>;
+  if (checks.length === 0) return <p className="quiet">{strings.theSubmissionHoldsNoValues}</p>;
   return (
     <table className="plain checks">
       <caption>{caption}</caption>
       <thead>
         <tr>
-          <th>value</th>
-          <th className="n">theirs</th>
-          <th className="n">ours</th>
-          <th className="n">theirs off by</th>
-          <th>unit</th>
-          <th>verdict</th>
+          <th>{strings.value}</th>
+          <th className="n">{strings.theirs}</th>
+          <th className="n">{strings.ours}</th>
+          <th className="n">{strings.theirsOffBy}</th>
+          <th>{strings.unit}</th>
+          <th>{strings.verdict}</th>
         </tr>
       </thead>
       <tbody>

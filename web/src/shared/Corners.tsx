@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { cornersText, readCorners } from "./outline";
+import { strings } from "./strings";
 
 interface Props {
   label: string;
@@ -24,9 +25,9 @@ export function Corners({ label, bare, corners, known, onCommit }: Props) {
   return (
     <TextInput
       {...(bare ? { "aria-label": label, w: 300 } : { label, mt: 8 })}
-      placeholder={known.length ? `${cornersText(known)} from the plan` : "x, y; x, y; x, y"}
+      placeholder={known.length ? strings.fromThePlan(cornersText(known)) : "x, y; x, y; x, y"}
       value={typed ?? cornersText(corners)}
-      error={bad ? "Give x, y of three or more corners, with semicolons between them: 0, 0; 12, 0; 12, 8" : undefined}
+      error={bad ? strings.giveXYOfThree : undefined}
       onPaste={(e) => {
         e.stopPropagation();
       }}

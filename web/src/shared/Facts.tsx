@@ -4,6 +4,7 @@ import { byDoubt, factValue } from "./facts";
 import { counted } from "./numbers";
 import { SymbolText } from "./Symbol";
 import "./facts.css";
+import { strings } from "./strings";
 
 interface Props {
   facts: Fact[];
@@ -26,7 +27,7 @@ export function Facts({ facts, index = null, most = Infinity }: Props) {
           <li key={fact.id} className={fact.contradicted_by ? "contradicted" : undefined} title={fact.clause}>
             <span>
               <SymbolText text={fact.meaning} />
-              {fact.direction && ` in ${fact.direction}`}
+              {fact.direction && strings.inWord(fact.direction)}
               {fact.case && `, ${fact.case}`}:{" "}
             </span>
             <b className={fact.source === "submitted" ? "theirs" : "ours"}>
@@ -57,7 +58,7 @@ export function Facts({ facts, index = null, most = Infinity }: Props) {
             setAll(true);
           }}
         >
-          {counted(ordered.length - first.length, "more fact")}
+          {counted(ordered.length - first.length, strings.moreFact)}
         </button>
       )}
     </>

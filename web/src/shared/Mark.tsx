@@ -1,14 +1,15 @@
 import type { Check, Verdict } from "./api/client";
+import { strings } from "./strings";
 
 /** The words that stand beside the shapes: what is said is said without colour. */
 export function verdictWords(check: Pick<Check, "verdict" | "role" | "follows" | "rests_on">): string {
-  if (check.verdict === "agrees") return check.follows ? "agrees" : "agrees, though not with their own upstream";
-  if (check.verdict === "gap") return "gap: not stated";
-  if (check.verdict === "open") return "open: our side lacks an input";
-  if (check.verdict === "question") return "question: to be explained";
-  if (check.verdict === "note") return "for the record";
-  const where = check.role === "inherited" ? "inherited" : "starts here";
-  return check.verdict === "breaches" ? `breaches a limit, ${where}` : `differs, ${where}`;
+  if (check.verdict === "agrees") return check.follows ? "agrees" : strings.agreesThoughNotWithTheir;
+  if (check.verdict === "gap") return strings.gapNotStated;
+  if (check.verdict === "open") return strings.openOurSideLacksAn;
+  if (check.verdict === "question") return strings.questionToBeExplained;
+  if (check.verdict === "note") return strings.forTheRecord;
+  const where = check.role === "inherited" ? "inherited" : strings.startsHere;
+  return check.verdict === "breaches" ? strings.breachesALimit(where) : strings.differs(where);
 }
 
 export type MarkShape = "dot" | "origin" | "inherited" | "breach" | "gap" | "open";

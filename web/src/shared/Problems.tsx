@@ -1,9 +1,16 @@
 import { ApiProblem, type Problem } from "./api/client";
+import { strings } from "./strings";
 
 export function problemsOf(error: unknown): Problem[] {
   if (error instanceof ApiProblem) return error.problems;
   return error
-    ? [{ path: "/", message: error instanceof Error ? error.message : "Something failed", remedy: "Try again." }]
+    ? [
+        {
+          path: "/",
+          message: error instanceof Error ? error.message : strings.somethingFailed,
+          remedy: strings.tryAgain,
+        },
+      ]
     : [];
 }
 

@@ -1,6 +1,7 @@
 import { Button, Select } from "@mantine/core";
 import { useState, type ReactNode } from "react";
 import { ValueInput } from "./ValueInput";
+import { strings } from "./strings";
 
 export type Row = Record<string, string | number | boolean | null | undefined>;
 
@@ -96,7 +97,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                           data={[
                             { value: "yes", label: "yes" },
                             { value: "no", label: "no" },
-                            { value: "open", label: "not tested" },
+                            { value: "open", label: strings.notTested },
                           ]}
                           onChange={(v) => {
                             edit(i, c.name, v === "open" ? null : v === "yes");
@@ -107,7 +108,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                           aria-label={named(c)}
                           w={c.width}
                           {...(c.unit ? { unit: c.unit } : {})}
-                          placeholder={c.placeholder ?? (c.required ? "needed" : "not given")}
+                          placeholder={c.placeholder ?? (c.required ? "needed" : strings.notGiven)}
                           value={typeof row[c.name] === "number" ? (row[c.name] as number) : null}
                           onCommit={(v) => {
                             edit(i, c.name, v);
@@ -121,13 +122,13 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                       variant="subtle"
                       color="gray"
                       size="compact-sm"
-                      aria-label={`Remove ${what} ${String(i + 1)}`}
+                      aria-label={strings.remove(what, i + 1)}
                       onClick={() => {
                         if (i === rows.length) setDraft(null);
                         else onChange(rows.filter((_, j) => j !== i));
                       }}
                     >
-                      remove
+                      {strings.remove2}
                     </Button>
                   </td>
                 </tr>
@@ -138,12 +139,12 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
       )}
       {missing.length > 0 && (
         <p className="off" style={{ fontSize: 12.5, margin: "2px 0" }}>
-          Kept once it has {missing.map((c) => c.spoken).join(", ")}.
+          {strings.keptOnceItHas(missing.map((c) => c.spoken).join(", "))}
         </p>
       )}
       {shown.length < most && !draft && (
         <Button variant="subtle" size="compact-sm" onClick={add}>
-          {rows.length > 0 ? "another" : /^[aeiou]/.test(what) ? "add an" : "add a"} {what}
+          {rows.length > 0 ? strings.another : /^[aeiou]/.test(what) ? strings.addAn : strings.addA} {what}
         </Button>
       )}
     </div>

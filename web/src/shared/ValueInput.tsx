@@ -1,6 +1,7 @@
 import { TextInput, type TextInputProps } from "@mantine/core";
 import { useState } from "react";
 import { typedNumber } from "./typedNumber";
+import { strings } from "./strings";
 
 interface Props extends Omit<TextInputProps, "value" | "onChange"> {
   value: number | null | undefined;
@@ -24,7 +25,7 @@ export function ValueInput({ value, onCommit, unit, ...rest }: Props) {
       inputMode="decimal"
       {...rest}
       value={typed ?? given}
-      error={bad ? "Give a number" : rest.error}
+      error={bad ? strings.giveANumber : rest.error}
       rightSection={
         unit ? (
           <span className="quiet" style={{ fontSize: 11.5 }}>

@@ -1,16 +1,17 @@
 import type { Fact } from "./api/client";
 import { trimmed, unitLabel } from "./numbers";
+import { strings } from "./strings";
 
 /** What a fact's value comes to in words; of values by story, that of the one looked at. */
 export function factValue(value: Fact["value"], index: number | null, unit = ""): string {
-  if (value === null) return "not known";
+  if (value === null) return strings.notKnown;
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number") return withUnit(value, unit);
   if (typeof value === "string") return words(value);
   const own = index === null ? undefined : value[index];
   if (typeof own === "number") return withUnit(own, unit);
   const numbers = value.filter((v): v is number => typeof v === "number");
-  if (numbers.length > 0) return `${trimmed(Math.min(...numbers))} to ${withUnit(Math.max(...numbers), unit)}`;
+  if (numbers.length > 0) return strings.to(trimmed(Math.min(...numbers)), withUnit(Math.max(...numbers), unit));
   return value.length === 0 ? "none" : value.map((v) => words(String(v))).join(", ");
 }
 

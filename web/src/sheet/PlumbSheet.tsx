@@ -7,6 +7,7 @@ import { SymbolText } from "../shared/Symbol";
 import { deviates, near, offset, REACH, countsOf, type SheetFilter, type SheetRow } from "./layout";
 import type { SheetStage } from "../review/pages";
 import "./sheet.css";
+import { strings } from "./strings";
 
 const ROW = 19;
 const HEAD = 8;
@@ -82,39 +83,39 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
     (row.all.some((c) => c.rests_on.includes(chosen.check.id)) || chosen.check.rests_on.includes(row.check.id));
 
   return (
-    <section className="sheet" aria-label="Plumb sheet">
+    <section className="sheet" aria-label={strings.plumbSheet}>
       <div className="sheet-tools">
         <SegmentedControl
-          aria-label="Which checks"
+          aria-label={strings.whichChecks}
           value={filter.deviating ? "out" : "all"}
           onChange={(v) => {
             onFilter({ ...filter, deviating: v === "out" });
           }}
           data={[
-            { value: "all", label: "all checks" },
-            { value: "out", label: "out of plumb" },
+            { value: "all", label: strings.allChecks },
+            { value: "out", label: strings.outOfPlumb },
           ]}
         />
         <SegmentedControl
-          aria-label="Direction"
+          aria-label={strings.direction}
           value={filter.direction}
           onChange={(v) => {
             onFilter({ ...filter, direction: v as SheetFilter["direction"] });
           }}
           data={[
-            { value: "", label: "X and Y" },
+            { value: "", label: strings.xAndY },
             { value: "X", label: "X" },
             { value: "Y", label: "Y" },
           ]}
         />
         <SegmentedControl
-          aria-label="Level of independence"
+          aria-label={strings.levelOfIndependence}
           value={filter.level}
           onChange={(v) => {
             onFilter({ ...filter, level: v as SheetFilter["level"] });
           }}
           data={[
-            { value: "", label: "any level" },
+            { value: "", label: strings.anyLevel },
             { value: "1", label: "1" },
             { value: "2", label: "2" },
             { value: "3", label: "3" },
@@ -128,9 +129,9 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
               {Math.abs(m)}×
             </span>
           ))}
-          <span style={{ left: middle }}>± tolerance</span>
-          <span className="edge-left">theirs lower</span>
-          <span className="edge-right">higher</span>
+          <span style={{ left: middle }}>{strings.tolerance}</span>
+          <span className="edge-left">{strings.theirsLower}</span>
+          <span className="edge-right">{strings.higher}</span>
         </div>
       </div>
       <div className="sheet-body" ref={body} onScroll={look}>
@@ -144,7 +145,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                     variant="transparent"
                     size={24}
                     color="gray"
-                    aria-label={`${isFolded ? "Unfold" : "Fold"} ${stage}`}
+                    aria-label={`${isFolded ? strings.unfold : strings.fold} ${stage}`}
                     aria-expanded={!isFolded}
                     onClick={() => {
                       onFold(stage);
@@ -163,15 +164,16 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                   {page ? <Link to={`/reviews/${id}/${page}`}>{stage}</Link> : <span>{stage}</span>}
                 </div>
                 <div className="sheet-stage-counts">
-                  {counts.here > 0 && <b>{counts.here} here</b>}
-                  {counts.inherited > 0 && <span>{counts.inherited} inherited</span>}
+                  {counts.here > 0 && <b>{strings.here(counts.here)}</b>}
+                  {counts.inherited > 0 && <span>{strings.inherited(counts.inherited)}</span>}
                   {counts.gaps > 0 && (
                     <span className="quiet">
-                      {counts.gaps} gap{counts.gaps > 1 ? "s" : ""}
+                      {strings.gap(counts.gaps)}
+                      {counts.gaps > 1 ? "s" : ""}
                     </span>
                   )}
-                  {counts.open > 0 && <span className="quiet">{counts.open} open</span>}
-                  {counts.agree > 0 && <span className="quiet">{counts.agree} agree</span>}
+                  {counts.open > 0 && <span className="quiet">{strings.open(counts.open)}</span>}
+                  {counts.agree > 0 && <span className="quiet">{strings.agree(counts.agree)}</span>}
                 </div>
               </div>
             );
@@ -180,7 +182,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
         <div
           className="sheet-lines"
           role="listbox"
-          aria-label="Checks"
+          aria-label={strings.checks}
           tabIndex={0}
           aria-activedescendant={chosen ? lineId(chosen.check.id) : undefined}
           onKeyDown={(e) => {
@@ -273,7 +275,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
             ))}
           </svg>
         </div>
-        {shown.length === 0 && <p className="sheet-none">Nothing here under this filter.</p>}
+        {shown.length === 0 && <p className="sheet-none">{strings.nothingHereUnderThisFilter}</p>}
       </div>
       <div className="sheet-legend">
         {(["origin", "inherited", "breach", "gap", "open", "dot"] as const).map((shape) => (
@@ -283,9 +285,9 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
             </svg>
             {
               {
-                origin: "starts here",
+                origin: strings.startsHere,
                 inherited: "inherited",
-                breach: "limit breached",
+                breach: strings.limitBreached,
                 gap: "gap",
                 open: "open",
                 dot: "agrees",

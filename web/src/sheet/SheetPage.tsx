@@ -5,6 +5,7 @@ import { stagesOf } from "../review/pages";
 import { useVocabulary } from "../shared/api/queries";
 import { deviates } from "./layout";
 import { PlumbSheet } from "./PlumbSheet";
+import { strings } from "./strings";
 
 /** A review's home: the plumb sheet with the bench beside it. */
 export function SheetPage() {
@@ -15,11 +16,13 @@ export function SheetPage() {
     return (
       <div className="page">
         <div className="empty">
-          <h2 className="stage-title">Nothing has been handed in yet</h2>
+          <h2 className="stage-title">{strings.nothingHasBeenHandedIn}</h2>
           <p>
-            First say what building it is in the <Link to="../brief">brief</Link>; then paste or upload the submitted
-            tables under <Link to="../exhibits">exhibits</Link>. Each accepted table hangs its values on this sheet at
-            once.
+            {strings.firstSayWhatBuildingIt}
+            <Link to="../brief">{strings.brief}</Link>
+            {strings.thenPasteOrUploadThe}
+            <Link to="../exhibits">{strings.exhibits}</Link>
+            {strings.eachAcceptedTableHangsIts}
           </p>
         </div>
       </div>

@@ -1,4 +1,5 @@
 import type { Check, Recheck } from "../shared/api/client";
+import { strings } from "./strings";
 
 /** One line of the sheet: a check, or the story or point checks of one quantity that tell the same. */
 export interface SheetRow {
@@ -66,11 +67,7 @@ function row(check: Check, all: Check[]): SheetRow {
   const base = [check.symbol, check.direction].filter(Boolean).join(" ");
   const place =
     check.story ??
-    (check.point === null
-      ? null
-      : check.mode === null
-        ? `point ${String(check.point + 1)}`
-        : `mode ${String(check.mode)}`);
+    (check.point === null ? null : check.mode === null ? strings.point(check.point + 1) : `mode ${String(check.mode)}`);
   const label = place === null ? check.label : all.length > 1 && !deviates(check) ? base : `${base} ${place}`;
   return { check, all, label, stage: check.stage };
 }

@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { strings } from "../strings";
 
 export type Schemas = components["schemas"];
 export type Session = Schemas["Session"];
@@ -86,7 +87,7 @@ export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
     answer = await asked;
   } catch {
     throw new ApiProblem(0, [
-      { path: "/", message: "The server can't be reached", remedy: "Check that it is running, then try again." },
+      { path: "/", message: strings.theServerCantBeReached, remedy: strings.checkThatItIsRunning },
     ]);
   }
   if (answer.response.ok) return answer.data as T;
@@ -96,8 +97,8 @@ export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
     body?.errors ?? [
       {
         path: "/",
-        message: `The server answered ${String(answer.response.status)}`,
-        remedy: "Try again; nothing was saved.",
+        message: strings.theServerAnswered(answer.response.status),
+        remedy: strings.tryAgainNothingWasSaved,
       },
     ],
   );
@@ -115,8 +116,8 @@ export async function upload(review: string, file: File): Promise<Exhibit> {
     throw new ApiProblem(413, [
       {
         path: "/file",
-        message: `${file.name} is ${megabytes(file.size)} MB; at most ${megabytes(most)} MB are taken`,
-        remedy: "Hand in the tables alone.",
+        message: strings.isMbAtMostMb(file.name, megabytes(file.size), megabytes(most)),
+        remedy: strings.handInTheTablesAlone,
       },
     ]);
   }

@@ -1,5 +1,6 @@
 import { notifications } from "@mantine/notifications";
 import { ApiProblem } from "./client";
+import { strings } from "../strings";
 
 interface State<D> {
   document: D;
@@ -27,7 +28,7 @@ export async function onTop<D, S>(
     if (!(error instanceof ApiProblem) || error.status !== 412) throw error;
     const saved = await changed(await now());
     const who = error.problems.map((p) => p.message).join("; ");
-    notifications.show({ message: `${who}. Your change stands on top of it.`, color: "yellow", autoClose: 10_000 });
+    notifications.show({ message: strings.yourChangeStandsOnTop(who), color: "yellow", autoClose: 10_000 });
     return saved;
   }
 }

@@ -16,12 +16,13 @@ import { Curves, type Line } from "./Curves";
 import { ShearRatios } from "./ShearRatios";
 import { ShearLog } from "./ShearLog";
 import "./across.css";
+import { strings } from "./strings";
 
 type Drawn = "elastic" | "reduced" | "coefficient";
 const AXES: Record<View, [string, string]> = {
   acceleration: ["T, s", "Sa, g"],
-  displacement: ["T, s", "Sd, mm"],
-  adrs: ["Sd, mm", "Sa, g"],
+  displacement: ["T, s", strings.sdMm],
+  adrs: [strings.sdMm, "Sa, g"],
 };
 
 /** The same building under every chosen edition: what each gives, and why they part. */
@@ -40,7 +41,7 @@ export default function AcrossPage() {
   if (across.error)
     return (
       <main className="page">
-        <Problems error={across.error} title="The editions can't be laid side by side" />
+        <Problems error={across.error} title={strings.theEditionsCantBeLaid} />
       </main>
     );
   if (!data || !editions.data) return <Loader m="xl" size="sm" />;
@@ -56,11 +57,11 @@ export default function AcrossPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Across</h2>
-          <span className="quiet">the same building under each edition, the governing one first</span>
+          <h2 className="stage-title">{strings.across}</h2>
+          <span className="quiet">{strings.theSameBuildingUnderEach}</span>
           <span className="end">
             <SegmentedControl
-              aria-label="Direction"
+              aria-label={strings.direction}
               value={direction}
               data={["X", "Y"]}
               onChange={(v) => {
@@ -71,21 +72,23 @@ export default function AcrossPage() {
         </div>
         {data.editions.length === 1 && (
           <p className="quiet empty">
-            There is nothing to compare with yet: choose editions under <Link to="../brief">Brief</Link>, “Compared
-            with”.
+            {strings.thereIsNothingToCompare}
+            <Link to="../brief">{strings.brief}</Link>
+            {strings.comparedWith}
           </p>
         )}
         {lacking.map((e) => (
           <p key={e.id} className="problem lacks">
-            <b>{titleOf(e.id)}</b> still needs{" "}
+            <b>{titleOf(e.id)}</b>
+            {strings.stillNeeds}
             <SymbolText
               text={[
                 ...new Set(e.needs.map((n) => `${symbolOf(e.id, n.name)}${n.direction ? ` ${n.direction}` : ""}`)),
               ].join(", ")}
             />
-            : give it under{" "}
+            {strings.giveItUnder}
             <Link to={e.id === data.governing ? "../ground" : "../brief"}>
-              {e.id === data.governing ? "Ground or Brief" : "Brief"}
+              {e.id === data.governing ? strings.groundOrBrief : strings.brief}
             </Link>
             .
           </p>
@@ -140,14 +143,14 @@ export default function AcrossPage() {
             <div className="stage-head" style={{ marginTop: 18 }}>
               <h3 className="part" style={{ margin: 0 }}>
                 {drawn === "coefficient"
-                  ? `Base shear over weight against the period, ${direction}`
+                  ? strings.baseShearOverWeightAgainst(direction)
                   : drawn === "reduced"
-                    ? `Spectra reduced for strength, ${direction}`
-                    : "Elastic spectra"}
+                    ? strings.spectraReducedForStrength(direction)
+                    : strings.elasticSpectra}
               </h3>
               <span className="end">
                 <SegmentedControl
-                  aria-label="Curves"
+                  aria-label={strings.curves}
                   value={drawn}
                   onChange={(v) => {
                     setDrawn(v as Drawn);
@@ -160,7 +163,7 @@ export default function AcrossPage() {
                 />
                 {drawn !== "coefficient" && (
                   <SegmentedControl
-                    aria-label="View"
+                    aria-label={strings.view}
                     value={view}
                     onChange={(v) => {
                       setView(v as View);
@@ -168,11 +171,16 @@ export default function AcrossPage() {
                     data={[
                       { value: "acceleration", label: "accel." },
                       { value: "displacement", label: "displ." },
-                      { value: "adrs", label: "ADRS" },
+                      { value: "adrs", label: strings.adrs },
                     ]}
                   />
                 )}
-                <SegmentedControl aria-label="Scale" value={scale} onChange={setScale} data={["linear", "log"]} />
+                <SegmentedControl
+                  aria-label={strings.scale}
+                  value={scale}
+                  onChange={setScale}
+                  data={["linear", "log"]}
+                />
               </span>
             </div>
             <Curves
@@ -183,8 +191,8 @@ export default function AcrossPage() {
               log={scale === "log"}
               scheme={scheme}
               label={[
-                `${drawn} curves of ${lines.map((l) => l.title).join(", ")}`,
-                "the table above holds the values at the period used",
+                strings.curvesOf(drawn, lines.map((l) => l.title).join(", ")),
+                strings.theTableAboveHoldsThe,
               ].join("; ")}
             />
             <p className="across-legend">
@@ -208,7 +216,7 @@ export default function AcrossPage() {
         />
         <Rules data={data} titleOf={titleOf} />
       </main>
-      <aside className="bench" aria-label="Derivation">
+      <aside className="bench" aria-label={strings.derivation}>
         {row && cell ? (
           <>
             <p className="bench-place">
@@ -237,7 +245,7 @@ export default function AcrossPage() {
             )}
           </>
         ) : (
-          <p className="quiet">Choose a value in the table to see how it comes about.</p>
+          <p className="quiet">{strings.chooseAValueInThe}</p>
         )}
       </aside>
     </div>
@@ -310,8 +318,8 @@ const forbids = (cell: AcrossCell) => typeof cell.value === "string" && /^(not p
 /** What the editions ask in words: directions together, modes, combinations of loads. */
 function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => string }) {
   return (
-    <section aria-label="Rules in words">
-      <h3 className="part">Rules in words</h3>
+    <section aria-label={strings.rulesInWords}>
+      <h3 className="part">{strings.rulesInWords}</h3>
       {data.editions.map((e) => {
         const combinations = e.words.load_combinations ?? [];
         return (
@@ -319,10 +327,10 @@ function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => strin
             <summary>{titleOf(e.id)}</summary>
             {(
               [
-                ["Directions together", e.words.direction_rule],
-                ["Modal analysis", e.words.modal_rules],
-                ["Static method", e.words.static_notes],
-                ["Drift and second order", e.words.drift_notes],
+                [strings.directionsTogether, e.words.direction_rule],
+                [strings.modalAnalysis, e.words.modal_rules],
+                [strings.staticMethod, e.words.static_notes],
+                [strings.driftAndSecondOrder, e.words.drift_notes],
               ] as const
             ).map(
               ([title, said]) =>
@@ -343,7 +351,7 @@ function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => strin
             <BuildingTests described={e} open />
             {combinations.length > 0 && (
               <div>
-                <h4>Load combinations with the seismic action</h4>
+                <h4>{strings.loadCombinationsWithTheSeismic}</h4>
                 <ul className="notes">
                   {combinations.map((c, i) => (
                     <li key={`${c.name} ${String(i)}`}>

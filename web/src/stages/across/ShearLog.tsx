@@ -4,6 +4,7 @@ import { axisMarks } from "../../heightlog/data";
 import { figures } from "../../shared/numbers";
 import { lineOf, type Direction } from "./across";
 import "../../heightlog/heightlog.css";
+import { strings } from "./strings";
 
 interface Props {
   stories: { name: string; height: number; plan?: number[] | null }[];
@@ -40,15 +41,15 @@ export function ShearLog({ stories, shears, direction }: Props) {
     return d;
   };
   return (
-    <section className="log" aria-label="Story shears">
-      <h3 className="part">Story shears, {direction}</h3>
+    <section className="log" aria-label={strings.storyShears}>
+      <h3 className="part">{strings.storyShears2(direction)}</h3>
       <div ref={ref}>
         {width > 0 && (
           <svg
             width={width}
             height={HEIGHT}
             role="img"
-            aria-label={`Story shears in ${direction} under each edition; the table below holds them`}
+            aria-label={strings.storyShearsInUnderEach(direction)}
             onMouseLeave={() => {
               setHovered(null);
             }}
@@ -91,7 +92,7 @@ export function ShearLog({ stories, shears, direction }: Props) {
               );
             })}
             <text x={width - 8} y={14} textAnchor="end" className="log-unit">
-              kN
+              {strings.kn}
             </text>
             {axisMarks(most, 4).map((m) => (
               <g key={m}>
@@ -135,11 +136,11 @@ export function ShearLog({ stories, shears, direction }: Props) {
         <table className="plain" style={{ width: "auto" }}>
           <thead>
             <tr>
-              <th>story</th>
-              <th className="n">level, m</th>
+              <th>{strings.story}</th>
+              <th className="n">{strings.levelM}</th>
               {drawn.map((s) => (
                 <th key={s.id} className="n">
-                  {s.title}, kN
+                  {strings.kn2(s.title)}
                 </th>
               ))}
             </tr>

@@ -1,6 +1,7 @@
 import type { Across } from "../../shared/api/client";
 import { figures } from "../../shared/numbers";
 import { ASPECTS, telling, times, type Direction } from "./across";
+import { strings } from "./strings";
 
 interface Props {
   across: Across;
@@ -17,12 +18,10 @@ export function ShearRatios({ across, direction, titleOf }: Props) {
   const reach = Math.max(Math.log(1.5), ...own.flatMap((p) => p.factors.map((f) => Math.abs(Math.log(f.factor)))));
   const x = (factor: number) => WIDTH / 2 + (Math.log(factor) / reach) * (WIDTH / 2 - 4);
   return (
-    <section aria-label="Why they part">
-      <h3 className="part">Why they part, {direction}</h3>
+    <section aria-label={strings.whyTheyPart}>
+      <h3 className="part">{strings.whyTheyPart2(direction)}</h3>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
-        Base shear over that of {titleOf(across.governing)}, taken apart: without the minimum, a common period of{" "}
-        {figures(own[0]?.period ?? 0, 3)} s in place of the period rule, then importance, reduction and, where both hold
-        it apart, soil. The factors multiply to the ratio.
+        {strings.baseShearOverThatOf(titleOf(across.governing), figures(own[0]?.period ?? 0, 3))}
       </p>
       <div className="shear-ratios">
         {own.map((p) => {
@@ -58,7 +57,7 @@ export function ShearRatios({ across, direction, titleOf }: Props) {
                 {alike > 0 && (
                   <tr>
                     <td colSpan={3} className="quiet">
-                      {alike} more change nothing
+                      {strings.moreChangeNothing(alike)}
                     </td>
                   </tr>
                 )}

@@ -1,5 +1,6 @@
 import type { Across, AcrossCell } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
+import { strings } from "./strings";
 
 export type Direction = "X" | "Y";
 
@@ -32,19 +33,19 @@ export function cellOf(
 /** A value as the table shows it: shares stay factors, words in full, nothing where there is no such quantity. */
 export function shown(cell: AcrossCell | null): string {
   if (!cell) return "–";
-  if (cell.value === null) return cell.note === "no limit" ? "no limit" : "open";
+  if (cell.value === null) return cell.note === "no limit" ? strings.noLimit : "open";
   return typeof cell.value === "number" ? trimmed(cell.value) : cell.value;
 }
 
 export const ASPECTS: Record<string, string> = {
-  hazard: "hazard and shape of the spectrum",
-  hazard_and_soil: "hazard with soil, shape of the spectrum",
+  hazard: strings.hazardAndShapeOfThe,
+  hazard_and_soil: strings.hazardWithSoilShapeOf,
   soil: "soil",
   importance: "importance",
   reduction: "reduction",
-  period: "period rule",
+  period: strings.periodRule,
   minimum: "minimum",
-  weight: "seismic weight",
+  weight: strings.seismicWeight,
 };
 
 /** Factors that matter, the largest first; those within half a percent of 1 are only counted. */

@@ -22,6 +22,7 @@ import { StoriesEditor } from "./StoriesEditor";
 import { ThisReview } from "./ThisReview";
 import { Walls } from "./Walls";
 import "../../editions/editions.css";
+import { strings } from "./strings";
 
 /** What building, which codes, which system each way: the reviewer's own side. */
 export default function BriefPage() {
@@ -57,27 +58,27 @@ export default function BriefPage() {
   const TESTED = [
     { value: "none", label: "none" },
     { value: "some", label: "some" },
-    { value: "open", label: "not tested" },
+    { value: "open", label: strings.notTested },
   ];
   return (
     <main className="page" style={{ maxWidth: 1240 }}>
       <div className="stage-head">
-        <h2 className="stage-title">Brief</h2>
-        <span className="quiet">what the reviewer knows, none of it from the submission</span>
+        <h2 className="stage-title">{strings.brief}</h2>
+        <span className="quiet">{strings.whatTheReviewerKnowsNone}</span>
         <span className="end">
           <span className="quiet" aria-live="polite">
-            {busy ? "saving…" : "saved"}
+            {busy ? strings.saving : strings.saved}
           </span>
           <Button variant="default" disabled={!canUndo} onClick={undo}>
-            Undo
+            {strings.undo}
           </Button>
         </span>
       </div>
-      <Problems error={error} title="Not saved; the brief is as it was" />
-      <h3 className="part">Codes</h3>
+      <Problems error={error} title={strings.notSavedTheBriefIs} />
+      <h3 className="part">{strings.codes}</h3>
       <div className="fields" style={{ gridTemplateColumns: "230px minmax(280px, 1fr) 120px" }}>
         <Select
-          label="Governing edition"
+          label={strings.governingEdition}
           allowDeselect={false}
           value={brief.edition}
           data={known.map((e: Edition) => ({ value: e.id, label: e.title }))}
@@ -86,8 +87,8 @@ export default function BriefPage() {
           }}
         />
         <MultiSelect
-          label="Compared with"
-          placeholder={compared.length ? undefined : "any number of editions"}
+          label={strings.comparedWith}
+          placeholder={compared.length ? undefined : strings.anyNumberOfEditions}
           value={brief.comparison_editions ?? []}
           searchable
           hidePickedOptions
@@ -99,7 +100,7 @@ export default function BriefPage() {
           }}
         />
         <ValueInput
-          label="Tolerance"
+          label={strings.tolerance}
           unit="%"
           value={(brief.tolerance ?? 0.01) * 100}
           onCommit={(v) => {
@@ -109,15 +110,15 @@ export default function BriefPage() {
           }}
         />
       </div>
-      <h3 className="part">Building, the same under every edition</h3>
+      <h3 className="part">{strings.buildingTheSameUnderEvery}</h3>
       <table className="plain by-direction">
         <thead>
           <tr>
             <th />
-            <th>T from analysis</th>
-            {inputs.has("d") && <th>base dimension d</th>}
-            {inputs.has("d_gravity") && <th>top displacement under gravity</th>}
-            {inputs.has("regular") && <th>irregularities</th>}
+            <th>{strings.tFromAnalysis}</th>
+            {inputs.has("d") && <th>{strings.baseDimensionD}</th>}
+            {inputs.has("d_gravity") && <th>{strings.topDisplacementUnderGravity}</th>}
+            {inputs.has("regular") && <th>{strings.irregularities}</th>}
           </tr>
         </thead>
         <tbody>
@@ -128,7 +129,7 @@ export default function BriefPage() {
               </td>
               <td>
                 <ValueInput
-                  aria-label={`T from analysis ${d}`}
+                  aria-label={strings.tFromAnalysis2(d)}
                   w={110}
                   unit="s"
                   value={brief.period?.[d]?.analysis}
@@ -142,10 +143,10 @@ export default function BriefPage() {
               {inputs.has("d") && (
                 <td>
                   <ValueInput
-                    aria-label={`Base dimension ${d}`}
+                    aria-label={strings.baseDimension(d)}
                     w={130}
                     unit="m"
-                    placeholder={brief.stories?.[0]?.plan ? "from the plan" : "not given"}
+                    placeholder={brief.stories?.[0]?.plan ? strings.fromThePlan : strings.notGiven}
                     value={brief.system?.[d]?.d}
                     onCommit={(v) => {
                       direction(d, (s) => {
@@ -158,10 +159,10 @@ export default function BriefPage() {
               {inputs.has("d_gravity") && (
                 <td>
                   <ValueInput
-                    aria-label={`Top displacement under gravity ${d}`}
+                    aria-label={strings.topDisplacementUnderGravity2(d)}
                     w={130}
                     unit="m"
-                    placeholder="not given"
+                    placeholder={strings.notGiven}
                     value={brief.system?.[d]?.d_gravity}
                     onCommit={(v) => {
                       direction(d, (s) => {
@@ -174,7 +175,7 @@ export default function BriefPage() {
               {inputs.has("regular") && (
                 <td>
                   <Select
-                    aria-label={`Irregularities ${d}`}
+                    aria-label={strings.irregularities2(d)}
                     w={130}
                     allowDeselect={false}
                     value={tested(brief.system?.[d]?.regular)}
@@ -194,7 +195,7 @@ export default function BriefPage() {
       {inputs.has("regular_in_plan") && (
         <div className="fields" style={{ marginTop: 6, maxWidth: 480 }}>
           <Select
-            label="Irregular in plan"
+            label={strings.irregularInPlan}
             allowDeselect={false}
             value={tested(brief.system?.regular_in_plan)}
             data={TESTED}
@@ -203,7 +204,7 @@ export default function BriefPage() {
             }}
           />
           <Select
-            label="Irregular in elevation"
+            label={strings.irregularInElevation}
             allowDeselect={false}
             value={tested(brief.system?.regular_in_elevation)}
             data={TESTED}
@@ -216,9 +217,9 @@ export default function BriefPage() {
       {inputs.has("torsionally_flexible") && (
         <div className="fields" style={{ marginTop: 6, maxWidth: 233 }}>
           <Select
-            label="Torsionally flexible"
+            label={strings.torsionallyFlexible}
             clearable
-            placeholder="by r and l_s, else open"
+            placeholder={strings.byRAndLS}
             value={
               brief.system?.torsionally_flexible === true
                 ? "yes"
@@ -249,7 +250,7 @@ export default function BriefPage() {
         <section className="edition-part" aria-label={governing.title}>
           <header>
             <h4>{governing.title}</h4>
-            <span className="quiet">governs</span>
+            <span className="quiet">{strings.governs}</span>
           </header>
           <EditionFields
             key={governing.id}
@@ -262,8 +263,9 @@ export default function BriefPage() {
           />
           <BuildingTests described={across.data?.editions.find((e) => e.id === governing.id)} />
           <p className="quiet" style={{ fontSize: 13, margin: "8px 0 0" }}>
-            Site values, supplements and permissions stand under <Link to="../ground">Ground</Link>. What is left open
-            is taken over from the submission and lowers the level of independence.
+            {strings.siteValuesSupplementsAndPermissions}
+            <Link to="../ground">{strings.ground}</Link>
+            {strings.whatIsLeftOpenIs}
           </p>
         </section>
       )}
@@ -276,11 +278,12 @@ export default function BriefPage() {
               {across.data &&
                 (needs.length === 0 ? (
                   <span className="quiet">
-                    complete · <Link to="../across">side by side</Link>
+                    {strings.complete}
+                    <Link to="../across">{strings.sideBySide}</Link>
                   </span>
                 ) : (
                   <span className="off">
-                    needs{" "}
+                    {strings.needs}
                     <SymbolText
                       text={[
                         ...new Set(needs.map((n) => edition.inputs.find((i) => i.name === n.name)?.symbol ?? n.name)),
@@ -341,8 +344,8 @@ export default function BriefPage() {
       {recheck && recheck.facts.length > 0 && (
         <details className="system-parts">
           <summary>
-            What the review rests on: {counted(recheck.facts.length, "fact")}
-            {doubtful > 0 && <span className="off">, {doubtful} contradicted</span>}
+            {strings.whatTheReviewRestsOn(counted(recheck.facts.length, "fact"))}
+            {doubtful > 0 && <span className="off">{strings.contradicted(doubtful)}</span>}
           </summary>
           <Facts facts={recheck.facts} />
         </details>

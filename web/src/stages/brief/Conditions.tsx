@@ -1,6 +1,7 @@
 import { Select } from "@mantine/core";
 import type { Brief, DirectionSystem, System } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
+import { strings } from "./strings";
 
 type Infills = NonNullable<System["infills"]>;
 type Spans = NonNullable<System["diaphragm_spans"]>;
@@ -14,29 +15,21 @@ interface Props {
 }
 
 const SHARES: [Share, string, string][] = [
-  ["plane_share", "greatest share in one plane", "Greatest share of the lateral force in one plane of frames or walls"],
-  [
-    "frame_share",
-    "share of the moment frames",
-    "Least share of the base shear that the moment frames of a dual system resist",
-  ],
-  ["wall_share", "share of the walls", "Share of the base shear at the base that walls resist"],
-  [
-    "axial_share",
-    "axial load of cantilever columns",
-    "Greatest axial load of a cantilever column over its axial strength",
-  ],
+  ["plane_share", strings.greatestShareInOnePlane, strings.greatestShareOfTheLateral],
+  ["frame_share", strings.shareOfTheMomentFrames, strings.leastShareOfTheBase],
+  ["wall_share", strings.shareOfTheWalls, strings.shareOfTheBaseShear],
+  ["axial_share", strings.axialLoadOfCantileverColumns, strings.greatestAxialLoadOfA],
 ];
 const YES_NO = [
   { value: "yes", label: "yes" },
   { value: "no", label: "no" },
-  { value: "open", label: "not tested" },
+  { value: "open", label: strings.notTested },
 ];
 const CONSTRUCTIONS = [
   { value: "concrete", label: "concrete" },
-  { value: "precast", label: "precast concrete" },
-  { value: "wood", label: "wood structural panels" },
-  { value: "untopped_steel_deck", label: "untopped steel deck" },
+  { value: "precast", label: strings.precastConcrete },
+  { value: "wood", label: strings.woodStructuralPanels },
+  { value: "untopped_steel_deck", label: strings.untoppedSteelDeck },
   { value: "other", label: "other" },
 ];
 const filled = (part: object) => Object.values(part).some((v) => v !== null && v !== undefined);
@@ -75,15 +68,15 @@ export function Conditions({ brief, change, inputs }: Props) {
   const spans = system?.diaphragm_spans;
   return (
     <>
-      <h3 className="part">Conditions of the checks</h3>
+      <h3 className="part">{strings.conditionsOfTheChecks}</h3>
       <div className="fields">
         <Select
-          label="Second order effects"
-          title="Whether they are in the analysis that gave the submitted drifts"
+          label={strings.secondOrderEffects}
+          title={strings.whetherTheyAreInThe}
           clearable
-          placeholder="as the submission says"
+          placeholder={strings.asTheSubmissionSays}
           value={brief.second_order ?? null}
-          data={["included", "not included"]}
+          data={["included", strings.notIncluded]}
           onChange={(v) => {
             change((b) => {
               b.second_order = v as Brief["second_order"];
@@ -91,14 +84,14 @@ export function Conditions({ brief, change, inputs }: Props) {
           }}
         />
         <Select
-          label="Drifts are taken at"
-          title="Where the story drifts are taken that are compared with their limit"
+          label={strings.driftsAreTakenAt}
+          title={strings.whereTheStoryDriftsAre}
           clearable
-          placeholder="as the code says"
+          placeholder={strings.asTheCodeSays}
           value={brief.drift_at ?? null}
           data={[
-            { value: "centre", label: "the centre of mass" },
-            { value: "edges", label: "the greater edge" },
+            { value: "centre", label: strings.theCentreOfMass },
+            { value: "edges", label: strings.theGreaterEdge },
           ]}
           onChange={(v) => {
             change((b) => {
@@ -106,8 +99,8 @@ export function Conditions({ brief, change, inputs }: Props) {
             });
           }}
         />
-        {tested("shared_columns", "Shared columns", "Whether any column or wall is part of two intersecting systems")}
-        {tested("symmetric_in_plan", "Symmetric in plan", "Stiffness and mass approximately symmetric about both axes")}
+        {tested("shared_columns", strings.sharedColumns, strings.whetherAnyColumnOrWall)}
+        {tested("symmetric_in_plan", strings.symmetricInPlan, strings.stiffnessAndMassApproximatelySymmetric)}
       </div>
       {shares.length > 0 && (
         <table className="plain by-direction">
@@ -133,7 +126,7 @@ export function Conditions({ brief, change, inputs }: Props) {
                       aria-label={`${words} ${d}`}
                       w={130}
                       unit="%"
-                      placeholder="not given"
+                      placeholder={strings.notGiven}
                       value={percentOf(system?.[d], name)}
                       onCommit={(v) => {
                         building({ [d]: { ...system?.[d], [name]: v === null ? null : v / 100 } });
@@ -148,12 +141,15 @@ export function Conditions({ brief, change, inputs }: Props) {
       )}
       {inputs.has("diaphragm_spans") && (
         <details className="system-parts" open={Boolean(spans) || undefined}>
-          <summary>Diaphragms: {spans ? "given" : "assumed rigid"}</summary>
+          <summary>
+            {strings.diaphragms}
+            {spans ? strings.given : strings.assumedRigid}
+          </summary>
           <div className="fields">
             <Select
-              label="Construction"
+              label={strings.construction}
               clearable
-              placeholder="not given"
+              placeholder={strings.notGiven}
               value={spans?.construction ?? null}
               data={CONSTRUCTIONS}
               onChange={(v) => {
@@ -161,24 +157,24 @@ export function Conditions({ brief, change, inputs }: Props) {
               }}
             />
             <ValueInput
-              label="Greatest span over depth"
-              placeholder="not given"
+              label={strings.greatestSpanOverDepth}
+              placeholder={strings.notGiven}
               value={spans?.span_to_depth}
               onCommit={(v) => {
                 setSpans({ span_to_depth: v });
               }}
             />
             <ValueInput
-              label="In-plane deflection over story drift"
-              placeholder="not given"
+              label={strings.inPlaneDeflectionOverStory}
+              placeholder={strings.notGiven}
               value={spans?.deflection_ratio}
               onCommit={(v) => {
                 setSpans({ deflection_ratio: v });
               }}
             />
             <ValueInput
-              label="R_s, alternative forces"
-              placeholder="not used"
+              label={strings.rSAlternativeForces}
+              placeholder={strings.notUsed}
               value={spans?.R_s}
               onCommit={(v) => {
                 setSpans({ R_s: v });
@@ -189,17 +185,20 @@ export function Conditions({ brief, change, inputs }: Props) {
       )}
       {inputs.has("infills") && (
         <details className="system-parts" open={Boolean(infills) || undefined}>
-          <summary>Masonry infills: {infills ? (infills.plan ?? "regular") : "none declared"}</summary>
+          <summary>
+            {strings.masonryInfills}
+            {infills ? (infills.plan ?? strings.regular) : strings.noneDeclared}
+          </summary>
           <div className="fields">
             <Select
-              label="Arrangement in plan"
+              label={strings.arrangementInPlan}
               clearable
-              placeholder="no infills"
+              placeholder={strings.noInfills}
               value={infills ? (infills.plan ?? "regular") : null}
               data={[
                 { value: "regular", label: "regular" },
                 { value: "irregular", label: "irregular" },
-                { value: "severe", label: "severely irregular" },
+                { value: "severe", label: strings.severelyIrregular },
               ]}
               onChange={(v) => {
                 if (v === null) building({ infills: null });
@@ -209,9 +208,9 @@ export function Conditions({ brief, change, inputs }: Props) {
             {infills && (
               <>
                 <Select
-                  label="Story with fewer infills"
+                  label={strings.storyWithFewerInfills}
                   clearable
-                  placeholder="none"
+                  placeholder={strings.none}
                   value={infills.open_story ?? null}
                   data={stories}
                   onChange={(v) => {
@@ -224,7 +223,7 @@ export function Conditions({ brief, change, inputs }: Props) {
                       key={name}
                       label={label}
                       {...(unit ? { unit } : {})}
-                      placeholder="not given"
+                      placeholder={strings.notGiven}
                       value={infills[name]}
                       onCommit={(v) => {
                         setInfills({ [name]: v });
@@ -241,11 +240,11 @@ export function Conditions({ brief, change, inputs }: Props) {
 }
 
 const OPEN_STORY = [
-  ["strength_reduction", "Resistance lost in that story", "kN"],
-  ["story_shear", "Seismic shear of that story", "kN"],
-  ["stiffness_ratio", "Its stiffness over the story above", ""],
-  ["strength_ratio", "Its strength over the story above", ""],
-  ["wall_density", "Structural walls over floor area", ""],
+  ["strength_reduction", strings.resistanceLostInThatStory, "kN"],
+  ["story_shear", strings.seismicShearOfThatStory, "kN"],
+  ["stiffness_ratio", strings.itsStiffnessOverTheStory, ""],
+  ["strength_ratio", strings.itsStrengthOverTheStory, ""],
+  ["wall_density", strings.structuralWallsOverFloorArea, ""],
 ] as const;
 
 function percentOf(system: DirectionSystem | null | undefined, name: Share): number | null {

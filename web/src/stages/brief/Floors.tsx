@@ -6,6 +6,7 @@ import { Corners } from "../../shared/Corners";
 import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
+import { strings } from "./strings";
 
 interface Props {
   reviewId: string;
@@ -29,9 +30,9 @@ const ASKED = [
 ] as const;
 const OFFSETS = [
   { value: "none", label: "none" },
-  { value: "in_plane", label: "in its plane" },
-  { value: "out_of_plane", label: "out of its plane" },
-  { value: "there", label: "kind not known" },
+  { value: "in_plane", label: strings.inItsPlane },
+  { value: "out_of_plane", label: strings.outOfItsPlane },
+  { value: "there", label: strings.kindNotKnown },
 ];
 const offsetOf = (s: Story) => (typeof s.offset === "string" ? s.offset : s.offset ? "there" : "none");
 const rounded = (value: number) => Number(value.toPrecision(4));
@@ -75,30 +76,30 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
   return (
     <details className="system-parts">
       <summary>
-        Floors in plan:{" "}
+        {strings.floorsInPlan}
         {odd === 0
-          ? "no dimensions yet"
+          ? strings.noDimensionsYet
           : odd === stories.length
-            ? "all with dimensions"
-            : `${String(odd)} of ${String(stories.length)} with dimensions`}
-        {stories.some((s) => s.corners) && ", outlines"}
-        {stories.some((s) => s.plan_stiffness) && ", stiffness in plan"}
+            ? strings.allWithDimensions
+            : strings.ofWithDimensions(odd, stories.length)}
+        {stories.some((s) => s.corners) && strings.outlines}
+        {stories.some((s) => s.plan_stiffness) && strings.stiffnessInPlan}
       </summary>
       <div style={{ overflowX: "auto" }}>
         <table className="plain" style={{ width: "auto" }}>
           <thead>
             <tr>
-              <th>story</th>
-              <th>along X, m</th>
-              <th>along Y, m</th>
-              <th>corners where it is no rectangle, m</th>
+              <th>{strings.story}</th>
+              <th>{strings.alongXM}</th>
+              <th>{strings.alongYM}</th>
+              <th>{strings.cornersWhereItIsNo}</th>
               {stiffness &&
                 ["e_0X", "e_0Y", "r_X", "r_Y", "l_s"].map((n) => (
                   <th key={n}>
                     <SymbolText text={n} />, m
                   </th>
                 ))}
-              {offsets && <th>lateral system offset in it</th>}
+              {offsets && <th>{strings.lateralSystemOffsetInIt}</th>}
             </tr>
           </thead>
           <tbody>
@@ -110,9 +111,9 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                   <td>{s.name}</td>
                   <td>
                     <ValueInput
-                      aria-label={`Plan of ${s.name} along X`}
+                      aria-label={strings.planOfAlongX(s.name)}
                       w={84}
-                      placeholder="not given"
+                      placeholder={strings.notGiven}
                       value={s.plan?.[0]}
                       onCommit={(v) => {
                         setPlan(i, 0, v);
@@ -121,9 +122,9 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                   </td>
                   <td>
                     <ValueInput
-                      aria-label={`Plan of ${s.name} along Y`}
+                      aria-label={strings.planOfAlongY(s.name)}
                       w={84}
-                      placeholder="not given"
+                      placeholder={strings.notGiven}
                       value={s.plan?.[1]}
                       onCommit={(v) => {
                         setPlan(i, 1, v);
@@ -133,7 +134,7 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                   <td>
                     <Corners
                       bare
-                      label={`Corners of ${s.name}`}
+                      label={strings.cornersOf(s.name)}
                       corners={s.corners ?? []}
                       known={[]}
                       onCommit={(corners) => {
@@ -145,9 +146,9 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                     (["e_0X", "e_0Y", "rX", "rY", "l_s"] as const).map((n) => (
                       <td key={n}>
                         <ValueInput
-                          aria-label={`${n} of ${s.name}`}
+                          aria-label={strings.of(n, s.name)}
                           w={78}
-                          placeholder={n === "l_s" ? "from plan" : "–"}
+                          placeholder={n === "l_s" ? strings.fromPlan : "–"}
                           value={values(s)[n]}
                           onCommit={(v) => {
                             setStiffness(i, s, n, v);
@@ -225,7 +226,7 @@ function FromModel({
   if (number === 0)
     return (
       <p className="quiet" style={{ margin: "6px 0 0" }}>
-        With a model of ours under Frame, e_0, r and l_s can be taken from it.
+        {strings.withAModelOfOurs}
       </p>
     );
   return (
@@ -238,7 +239,7 @@ function FromModel({
             setAsked(true);
           }}
         >
-          Work out e₀, r, l_s from our model
+          {strings.workOutERL}
         </Button>
       )}
       {asked &&
@@ -250,12 +251,12 @@ function FromModel({
               setAsked(false);
             }}
           >
-            Take them for {answer.plan_stiffness.length} floors
+            {strings.takeThemForFloors(answer.plan_stiffness.length)}
           </Button>
         ) : (
-          <span className="quiet">{run?.status === "refused" ? "the model can't say it yet:" : "working it out…"}</span>
+          <span className="quiet">{run?.status === "refused" ? strings.theModelCantSayIt : strings.workingItOut}</span>
         ))}
-      <Problems error={error} title="Not worked out" />
+      <Problems error={error} title={strings.notWorkedOut} />
       {run?.problems.map((p) => (
         <p key={p.path} className="off" style={{ margin: "4px 0" }}>
           {p.message}. {p.remedy}

@@ -1,28 +1,29 @@
 import { Select } from "@mantine/core";
 import type { Across, Brief, System } from "../../shared/api/client";
 import { SymbolText } from "../../shared/Symbol";
+import { strings } from "./strings";
 
 type Types = NonNullable<System["irregularities"]>;
 
 const IN_PLAN: [keyof Types & string, string][] = [
   ["torsional", "torsional"],
-  ["extreme_torsional", "extreme torsional"],
-  ["reentrant_corner", "re-entrant corner"],
-  ["diaphragm_discontinuity", "diaphragm discontinuity"],
-  ["out_of_plane_offset", "out-of-plane offset"],
-  ["nonparallel_systems", "nonparallel systems"],
+  ["extreme_torsional", strings.extremeTorsional],
+  ["reentrant_corner", strings.reEntrantCorner],
+  ["diaphragm_discontinuity", strings.diaphragmDiscontinuity],
+  ["out_of_plane_offset", strings.outOfPlaneOffset],
+  ["nonparallel_systems", strings.nonparallelSystems],
 ];
 const IN_HEIGHT: [keyof Types & string, string][] = [
-  ["soft_story", "soft story"],
-  ["extreme_soft_story", "extreme soft story"],
+  ["soft_story", strings.softStory],
+  ["extreme_soft_story", strings.extremeSoftStory],
   ["mass", "mass"],
-  ["vertical_geometric", "vertical geometry"],
-  ["in_plane_discontinuity", "in-plane discontinuity"],
-  ["weak_story", "weak story"],
-  ["extreme_weak_story", "extreme weak story"],
+  ["vertical_geometric", strings.verticalGeometry],
+  ["in_plane_discontinuity", strings.inPlaneDiscontinuity],
+  ["weak_story", strings.weakStory],
+  ["extreme_weak_story", strings.extremeWeakStory],
 ];
 const STATES = [
-  { value: "open", label: "not tested" },
+  { value: "open", label: strings.notTested },
   { value: "none", label: "none" },
   { value: "there", label: "there" },
 ];
@@ -63,7 +64,7 @@ export function Irregularities({ brief, change, across }: Props) {
       <thead>
         <tr>
           <th>{title}</th>
-          <th>the reviewer found</th>
+          <th>{strings.theReviewerFound}</th>
         </tr>
       </thead>
       <tbody>
@@ -72,7 +73,7 @@ export function Irregularities({ brief, change, across }: Props) {
             <td>{words}</td>
             <td>
               <Select
-                aria-label={`Irregularity: ${words}`}
+                aria-label={strings.irregularity(words)}
                 w={130}
                 size="xs"
                 allowDeselect={false}
@@ -91,14 +92,18 @@ export function Irregularities({ brief, change, across }: Props) {
   const told = Object.keys(held).length;
   return (
     <details className="system-parts" open={told > 0 || undefined}>
-      <summary>Irregularities by type: {told === 0 ? "none looked at yet" : `${String(told)} looked at`}</summary>
+      <summary>
+        {strings.irregularitiesByType}
+        {told === 0 ? strings.noneLookedAtYet : strings.lookedAt(told)}
+      </summary>
       <div style={{ display: "flex", gap: 40, flexWrap: "wrap" }}>
-        {column("In plan", IN_PLAN)}
-        {column("In height", IN_HEIGHT)}
+        {column(strings.inPlan, IN_PLAN)}
+        {column(strings.inHeight, IN_HEIGHT)}
       </div>
       {shown.length > 0 && (
         <p className="off" style={{ margin: "6px 0" }}>
-          Outlines and stories show: <SymbolText text={shown.join("; ")} />
+          {strings.outlinesAndStoriesShow}
+          <SymbolText text={shown.join("; ")} />
         </p>
       )}
     </details>

@@ -2,6 +2,7 @@ import { Button, Select, TagsInput, TextInput } from "@mantine/core";
 import { CurvePaste } from "../../editions/CurvePaste";
 import type { Brief, Schemas } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
+import { strings } from "./strings";
 
 type Level = Schemas["Level"];
 
@@ -14,14 +15,14 @@ interface Props {
 
 const KINDS: { value: Level["kind"]; label: string }[] = [
   { value: "design", label: "design" },
-  { value: "damage_limitation", label: "damage limitation" },
+  { value: "damage_limitation", label: strings.damageLimitation },
   { value: "serviceability", label: "serviceability" },
 ];
 /** One of these makes the spectrum of a level. */
 const SPECTRA = [
-  { value: "factor", label: "factor on the design spectrum" },
-  { value: "return_period", label: "return period" },
-  { value: "spectrum", label: "spectrum of its own" },
+  { value: "factor", label: strings.factorOnTheDesignSpectrum },
+  { value: "return_period", label: strings.returnPeriod },
+  { value: "spectrum", label: strings.spectrumOfItsOwn },
 ] as const;
 type Spectrum = (typeof SPECTRA)[number]["value"];
 const EMPTY: Record<Spectrum, Partial<Level>> = {
@@ -47,13 +48,14 @@ export function Levels({ brief, change, cases }: Props) {
   return (
     <details className="system-parts" open={levels.length > 0 || undefined}>
       <summary>
-        Action levels: {levels.length === 0 ? "those of the edition" : levels.map((l) => l.name).join(", ")}
+        {strings.actionLevels}
+        {levels.length === 0 ? strings.thoseOfTheEdition : levels.map((l) => l.name).join(", ")}
       </summary>
       {levels.map((level, i) => (
-        <section key={i} aria-label={`Action level ${level.name}`} className="action-level">
+        <section key={i} aria-label={strings.actionLevel(level.name)} className="action-level">
           <div className="fields">
             <TextInput
-              label="Name"
+              label={strings.name}
               defaultValue={level.name}
               key={level.name}
               onBlur={(e) => {
@@ -62,7 +64,7 @@ export function Levels({ brief, change, cases }: Props) {
               }}
             />
             <Select
-              label="Kind"
+              label={strings.kind}
               allowDeselect={false}
               value={level.kind}
               data={KINDS}
@@ -74,9 +76,9 @@ export function Levels({ brief, change, cases }: Props) {
             />
             {level.kind !== "design" && (
               <Select
-                label="Spectrum"
+                label={strings.spectrum}
                 clearable
-                placeholder="as the code says"
+                placeholder={strings.asTheCodeSays}
                 value={spectrumOf(level)}
                 data={[...SPECTRA.slice(0, 2)]}
                 onChange={(v) => {
@@ -86,7 +88,7 @@ export function Levels({ brief, change, cases }: Props) {
             )}
             {spectrumOf(level) === "factor" && (
               <ValueInput
-                label="Factor"
+                label={strings.factor}
                 value={level.factor}
                 onCommit={(v) => {
                   edit(i, { factor: v });
@@ -95,7 +97,7 @@ export function Levels({ brief, change, cases }: Props) {
             )}
             {spectrumOf(level) === "return_period" && (
               <ValueInput
-                label="Return period"
+                label={strings.returnPeriod2}
                 unit="years"
                 value={level.return_period}
                 onCommit={(v) => {
@@ -104,9 +106,9 @@ export function Levels({ brief, change, cases }: Props) {
               />
             )}
             <ValueInput
-              label="Drift limit, of the height"
+              label={strings.driftLimitOfTheHeight}
               unit="%"
-              placeholder={level.kind === "serviceability" ? "needed" : "as the code says"}
+              placeholder={level.kind === "serviceability" ? "needed" : strings.asTheCodeSays}
               value={level.drift_limit ? Number((100 * level.drift_limit).toPrecision(10)) : null}
               onCommit={(v) => {
                 edit(i, { drift_limit: v === null ? null : v / 100 });
@@ -115,8 +117,8 @@ export function Levels({ brief, change, cases }: Props) {
           </div>
           <div className="fields action-level-more">
             <TagsInput
-              label="Load cases with its results"
-              placeholder={level.cases?.length ? "" : "none: the design drifts times the factor"}
+              label={strings.loadCasesWithItsResults}
+              placeholder={level.cases?.length ? "" : strings.noneTheDesignDriftsTimes}
               value={level.cases ?? []}
               data={cases}
               onChange={(names) => {
@@ -125,7 +127,7 @@ export function Levels({ brief, change, cases }: Props) {
             />
             {level.kind !== "design" && (spectrumOf(level) === null || spectrumOf(level) === "spectrum") && (
               <CurvePaste
-                label="Or its own elastic spectrum: period (s) and acceleration (g)"
+                label={strings.orItsOwnElasticSpectrum}
                 placeholder={"0\t0.10\n0.2\t0.25\n…"}
                 points={(level.spectrum?.T ?? []).map((t, k) => [t, level.spectrum?.S_a[k] ?? 0])}
                 onTake={(points) => {
@@ -144,7 +146,7 @@ export function Levels({ brief, change, cases }: Props) {
               set(levels.filter((_, j) => j !== i));
             }}
           >
-            Remove {level.name}
+            {strings.remove(level.name)}
           </Button>
         </section>
       ))}
@@ -152,10 +154,10 @@ export function Levels({ brief, change, cases }: Props) {
         variant="default"
         size="compact-sm"
         onClick={() => {
-          set([...levels, { name: free("Serviceability"), kind: "serviceability" }]);
+          set([...levels, { name: free(strings.serviceability), kind: "serviceability" }]);
         }}
       >
-        Add an action level
+        {strings.addAnActionLevel}
       </Button>
     </details>
   );

@@ -4,6 +4,7 @@ import type { Across, Load, Story } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
 import { ValueInput } from "../../shared/ValueInput";
 import { KIND_WORDS, KINDS, pastedLoads } from "./loads";
+import { strings } from "./strings";
 
 interface Props {
   stories: Story[];
@@ -38,22 +39,22 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
     .reverse();
   if (stories.length === 0) return null;
   return (
-    <section aria-label="Weight make-up">
-      <h3 className="part">Weight make-up</h3>
+    <section aria-label={strings.weightMakeUp}>
+      <h3 className="part">{strings.weightMakeUp}</h3>
       {made.length === 0 && (
         <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-          Weights are typed above. Give the loads instead and each edition takes its own share of them.
+          {strings.weightsAreTypedAboveGive}
         </p>
       )}
       {made.length > 0 && (
         <table className="plain loads">
           <thead>
             <tr>
-              <th>story</th>
-              <th>load</th>
-              <th>kind</th>
-              <th className="n">amount, kN</th>
-              <th className="n">intensity, kPa</th>
+              <th>{strings.story}</th>
+              <th>{strings.load}</th>
+              <th>{strings.kind2}</th>
+              <th className="n">{strings.amountKn}</th>
+              <th className="n">{strings.intensityKpa}</th>
               {editions.map((e) => (
                 <th key={e.id} className="n">
                   {e.title}
@@ -86,7 +87,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                     </td>
                     <td>
                       <Select
-                        aria-label={`Kind of load ${place}`}
+                        aria-label={strings.kindOfLoad(place)}
                         w={120}
                         allowDeselect={false}
                         value={load.kind}
@@ -98,7 +99,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                     </td>
                     <td>
                       <ValueInput
-                        aria-label={`Amount of load ${place}`}
+                        aria-label={strings.amountOfLoad(place)}
                         w={92}
                         value={load.amount}
                         onCommit={(v) => {
@@ -108,7 +109,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                     </td>
                     <td>
                       <ValueInput
-                        aria-label={`Intensity of load ${place}`}
+                        aria-label={strings.intensityOfLoad(place)}
                         w={82}
                         placeholder="–"
                         value={load.intensity}
@@ -127,7 +128,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                               {counted.share !== null && <span className="quiet">× {trimmed(counted.share)}</span>}
                             </>
                           ) : (
-                            "open"
+                            strings.open
                           )}
                         </td>
                       );
@@ -137,7 +138,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                         variant="subtle"
                         color="gray"
                         size="compact-sm"
-                        aria-label={`Remove load ${place}`}
+                        aria-label={strings.removeLoad(place)}
                         onClick={() => {
                           set(
                             i,
@@ -145,7 +146,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                           );
                         }}
                       >
-                        remove
+                        {strings.remove2}
                       </Button>
                     </td>
                   </tr>
@@ -163,17 +164,17 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
             setPasting("");
           }}
         >
-          Paste loads
+          {strings.pasteLoads}
         </Button>
       ) : (
         <div style={{ maxWidth: 640, marginTop: 6 }}>
           <Textarea
-            label="Story, load, kind, amount (kN), intensity (kPa), area (m²), category of use"
+            label={strings.storyLoadKindAmountKn}
             autosize
             minRows={4}
             value={pasting}
             autoFocus
-            placeholder={"L1\tslab and walls\tdead\t3600\nL1\tgoods\tstorage\t4100\t9.6"}
+            placeholder={strings.l1SlabAndWallsDead}
             onChange={(e) => {
               setPasting(e.currentTarget.value);
             }}
@@ -186,7 +187,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
             </div>
           )}
           <div style={{ display: "flex", gap: 8, marginTop: 6 }}>
-            <Button onClick={take}>Take them in place of the weights</Button>
+            <Button onClick={take}>{strings.takeThemInPlaceOf}</Button>
             <Button
               variant="subtle"
               color="gray"
@@ -195,7 +196,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                 setProblems([]);
               }}
             >
-              Leave it
+              {strings.leaveIt}
             </Button>
           </div>
         </div>

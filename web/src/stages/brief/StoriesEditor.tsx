@@ -4,6 +4,7 @@ import type { Story } from "../../shared/api/client";
 import { figures } from "../../shared/numbers";
 import { ValueInput } from "../../shared/ValueInput";
 import { pastedStories } from "./stories";
+import { strings } from "./strings";
 
 interface Props {
   stories: Story[];
@@ -35,16 +36,11 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
         if (read.problems.length === 0 && read.stories.length > 0) onChange(read.stories);
       }}
     >
-      <h3 className="part">Stories</h3>
-      {stories.length === 0 && (
-        <p className="quiet">
-          No stories yet. Add them one by one, or click the field below and paste name, height (m) and weight (kN) from
-          a spreadsheet.
-        </p>
-      )}
+      <h3 className="part">{strings.stories}</h3>
+      {stories.length === 0 && <p className="quiet">{strings.noStoriesYetAddThem}</p>}
       {problems.length > 0 && (
         <div className="problem" role="alert">
-          <p style={{ fontWeight: 600 }}>Not pasted; the stories are as they were</p>
+          <p style={{ fontWeight: 600 }}>{strings.notPastedTheStoriesAre}</p>
           {problems.map((p) => (
             <p key={p}>{p}</p>
           ))}
@@ -53,10 +49,10 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
       <table className="plain" style={{ width: "auto" }}>
         <thead>
           <tr>
-            <th>story</th>
-            <th className="n">height, m</th>
-            <th className="n">seismic weight, kN</th>
-            <th className="n">level, m</th>
+            <th>{strings.story}</th>
+            <th className="n">{strings.heightM}</th>
+            <th className="n">{strings.seismicWeightKn}</th>
+            <th className="n">{strings.levelM}</th>
             <th />
           </tr>
         </thead>
@@ -77,7 +73,7 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
                 </td>
                 <td>
                   <ValueInput
-                    aria-label={`Height of ${s.name}`}
+                    aria-label={strings.heightOf(s.name)}
                     w={90}
                     value={s.height}
                     onCommit={(v) => {
@@ -87,11 +83,11 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
                 </td>
                 <td>
                   <ValueInput
-                    aria-label={`Weight of ${s.name}`}
+                    aria-label={strings.weightOf(s.name)}
                     w={140}
                     value={s.weight}
                     placeholder={
-                      s.loads?.length && fromLoads?.[i] ? `${figures(fromLoads[i])} from loads` : "not given"
+                      s.loads?.length && fromLoads?.[i] ? strings.fromLoads(figures(fromLoads[i])) : strings.notGiven
                     }
                     onCommit={(v) => {
                       set(i, { weight: v });
@@ -108,12 +104,12 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
                   <Button
                     variant="subtle"
                     color="gray"
-                    aria-label={`Remove ${s.name}`}
+                    aria-label={strings.remove(s.name)}
                     onClick={() => {
                       onChange(stories.filter((_, j) => j !== i));
                     }}
                   >
-                    remove
+                    {strings.remove2}
                   </Button>
                 </td>
               </tr>
@@ -122,7 +118,7 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
         {stories.length > 0 && (
           <tfoot>
             <tr>
-              <td className="quiet">sum</td>
+              <td className="quiet">{strings.sum}</td>
               <td className="n">{stories.reduce((sum, s) => sum + s.height, 0).toFixed(2)}</td>
               <td className="n">{figures(total, 6)}</td>
               <td />
@@ -133,11 +129,11 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
       </table>
       <div style={{ display: "flex", gap: 8, marginTop: 8, alignItems: "center" }}>
         <Button variant="default" onClick={add}>
-          Add a story on top
+          {strings.addAStoryOnTop}
         </Button>
         <TextInput
-          aria-label="Paste stories here"
-          placeholder="paste cells here: name, height, weight"
+          aria-label={strings.pasteStoriesHere}
+          placeholder={strings.pasteCellsHereNameHeight}
           w={280}
           value=""
           onChange={() => undefined}
@@ -158,11 +154,11 @@ function Name({ name, taken, onCommit }: { name: string; taken: string[]; onComm
   };
   return (
     <TextInput
-      aria-label={`Name of ${name}`}
+      aria-label={strings.nameOf(name)}
       w={130}
       maxLength={60}
       value={typed ?? name}
-      error={bad ? (text === "" ? "Give a name" : "This name is taken") : undefined}
+      error={bad ? (text === "" ? strings.giveAName : strings.thisNameIsTaken) : undefined}
       onChange={(e) => {
         setTyped(e.currentTarget.value);
       }}

@@ -6,13 +6,14 @@ import { answered, api, type Review } from "../../shared/api/client";
 import { useRefresh, useSession } from "../../shared/api/queries";
 import { day } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
+import { strings } from "./strings";
 
 type Role = Review["team"][number]["role"];
 const ROLES: Record<Role, string> = {
-  lead: "lead: signs off, adds members",
-  reviewer: "reviewer: rechecks and writes findings",
-  submitter: "submitter: hands in, answers",
-  reader: "reader: register and issued reports",
+  lead: strings.leadSignsOffAddsMembers,
+  reviewer: strings.reviewerRechecksAndWritesFindings,
+  submitter: strings.submitterHandsInAnswers,
+  reader: strings.readerRegisterAndIssuedReports,
 };
 
 type TeamAct = "role" | "lead" | "remove" | "withdraw";
@@ -77,26 +78,27 @@ export function ThisReview({ review }: { review: Review }) {
   });
   return (
     <section>
-      <h3 className="part">This review</h3>
+      <h3 className="part">{strings.thisReview}</h3>
       {review.imported && (
         <p className="quiet">
-          Imported: exported {review.imported.exported_by && `by ${review.imported.exported_by} `}
-          {review.imported.exported_at ? day(review.imported.exported_at) : "elsewhere"}. It was rechecked here;
-          findings whose evidence said otherwise are marked.
+          {strings.importedExported}
+          {review.imported.exported_by && strings.by(review.imported.exported_by)}
+          {review.imported.exported_at ? day(review.imported.exported_at) : strings.elsewhere}
+          {strings.itWasRecheckedHereFindings}
         </p>
       )}
       <div className="fields">
         <TextInput
-          label="Building"
+          label={strings.building}
           maxLength={120}
           {...field("title")}
-          error={about.title.trim() ? undefined : "Give a name"}
+          error={about.title.trim() ? undefined : strings.giveAName}
         />
-        <TextInput label="Place" maxLength={120} {...field("place")} />
-        <TextInput label="Client" maxLength={120} {...field("client")} />
+        <TextInput label={strings.place} maxLength={120} {...field("place")} />
+        <TextInput label={strings.client} maxLength={120} {...field("client")} />
       </div>
       <Textarea
-        label="Scope, as the report gives it"
+        label={strings.scopeAsTheReportGives}
         mt="xs"
         maw={760}
         autosize
@@ -104,10 +106,10 @@ export function ThisReview({ review }: { review: Review }) {
         maxLength={2000}
         {...field("description")}
       />
-      <Problems error={change.error} title="Not changed" />
+      <Problems error={change.error} title={strings.notChanged} />
       <div style={{ display: "flex", gap: 8, flexWrap: "wrap", marginTop: 10 }}>
         <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
-          Export .plumb.json
+          {strings.exportPlumbJson}
         </Button>
         <Button
           variant="default"
@@ -115,7 +117,7 @@ export function ThisReview({ review }: { review: Review }) {
             copy.copy(window.location.href);
           }}
         >
-          {copy.copied ? "Copied" : "Copy link"}
+          {copy.copied ? strings.copied : strings.copyLink}
         </Button>
         {leads && (
           <Button
@@ -124,23 +126,23 @@ export function ThisReview({ review }: { review: Review }) {
               change.mutate({ status: review.status === "closed" ? "open" : "closed" });
             }}
           >
-            {review.status === "closed" ? "Open the review again" : "Close the review"}
+            {review.status === "closed" ? strings.openTheReviewAgain : strings.closeTheReview}
           </Button>
         )}
       </div>
-      <h3 className="part">Team</h3>
+      <h3 className="part">{strings.team}</h3>
       <table className="plain" style={{ width: "auto" }}>
         <tbody>
           {review.team.map((m) => (
             <tr key={m.id}>
               <td>
-                {m.name} {!m.active && <span className="quiet">account closed</span>}
+                {m.name} {!m.active && <span className="quiet">{strings.accountClosed}</span>}
               </td>
               <td className="quiet">{m.firm}</td>
               <td>
                 {leads ? (
                   <select
-                    aria-label={`Role of ${m.name}`}
+                    aria-label={strings.roleOf(m.name)}
                     value={m.role}
                     onChange={(e) => {
                       team.mutate({ act: "role", member: m.id, role: e.currentTarget.value as Role });
@@ -166,7 +168,7 @@ export function ThisReview({ review }: { review: Review }) {
                             team.mutate({ act: "lead", member: m.id });
                           }}
                         >
-                          hand over the lead
+                          {strings.handOverTheLead}
                         </button>
                       )}{" "}
                       <button
@@ -176,7 +178,7 @@ export function ThisReview({ review }: { review: Review }) {
                           team.mutate({ act: "remove", member: m.id });
                         }}
                       >
-                        remove
+                        {strings.remove2}
                       </button>
                     </>
                   )}
@@ -187,7 +189,7 @@ export function ThisReview({ review }: { review: Review }) {
           {review.invited.map((p) => (
             <tr key={`invited ${String(p.id)}`} className="quiet">
               <td>{p.email}</td>
-              <td>invited, good until {day(p.expires_at)}</td>
+              <td>{strings.invitedGoodUntil(day(p.expires_at))}</td>
               <td>{p.role}</td>
               <td>
                 <button
@@ -197,14 +199,14 @@ export function ThisReview({ review }: { review: Review }) {
                     team.mutate({ act: "withdraw", member: p.id });
                   }}
                 >
-                  withdraw
+                  {strings.withdraw}
                 </button>
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <Problems error={team.error} title="Not changed" />
+      <Problems error={team.error} title={strings.notChanged} />
       {leads && (
         <form
           onSubmit={(e) => {
@@ -214,8 +216,8 @@ export function ThisReview({ review }: { review: Review }) {
           style={{ display: "flex", gap: 8, marginTop: 8, flexWrap: "wrap" }}
         >
           <TextInput
-            aria-label="E-mail address of a new member"
-            placeholder="e-mail address of a member"
+            aria-label={strings.eMailAddressOfA}
+            placeholder={strings.eMailAddressOfA2}
             w={250}
             value={email}
             onChange={(e) => {
@@ -225,7 +227,7 @@ export function ThisReview({ review }: { review: Review }) {
             type="email"
           />
           <Select
-            aria-label="Role of the new member"
+            aria-label={strings.roleOfTheNewMember}
             w={260}
             allowDeselect={false}
             value={role}
@@ -235,16 +237,16 @@ export function ThisReview({ review }: { review: Review }) {
             }}
           />
           <Button type="submit" variant="default" loading={add.isPending}>
-            Add
+            {strings.add}
           </Button>
         </form>
       )}
       {add.data?.invited && (
         <p className="quiet" role="status">
-          {add.data.invited.email} is invited: a link is on its way, and the role is held for whoever opens it.
+          {strings.isInvitedALinkIs(add.data.invited.email)}
         </p>
       )}
-      <Problems error={add.error} title="Not added" />
+      <Problems error={add.error} title={strings.notAdded} />
     </section>
   );
 }

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { Brief } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
+import { strings } from "./strings";
 
 interface Props {
   brief: Brief;
@@ -16,10 +17,10 @@ interface Props {
 export function Walls({ brief, change, directions, heights, area }: Props) {
   return (
     <>
-      <h3 className="part">Shear walls of the first story</h3>
+      <h3 className="part">{strings.shearWallsOfTheFirst}</h3>
       {area && (
         <ValueInput
-          label="Area of the base A_B"
+          label={strings.areaOfTheBaseA}
           w={170}
           unit="m²"
           value={brief.system?.A_B}
@@ -42,10 +43,11 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
             {walls.map((wall, i) => (
               <div key={i} style={{ display: "flex", gap: 8, alignItems: "center", marginBottom: 4 }}>
                 <span className="quiet" style={{ width: 90 }}>
-                  wall {d} {i + 1}
+                  {strings.wall(d)}
+                  {i + 1}
                 </span>
                 <ValueInput
-                  aria-label={`Web area of wall ${d} ${String(i + 1)}`}
+                  aria-label={strings.webAreaOfWall(d, i + 1)}
                   w={110}
                   unit="m²"
                   value={wall.A_i}
@@ -64,10 +66,10 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
                 />
                 {heights && (
                   <ValueInput
-                    aria-label={`Height of wall ${d} ${String(i + 1)}`}
+                    aria-label={strings.heightOfWall(d, i + 1)}
                     w={130}
                     unit="m"
-                    placeholder="full height"
+                    placeholder={strings.fullHeight}
                     value={wall.h_i}
                     onCommit={(v) => {
                       set(walls.map((w, j) => (j === i ? { ...w, h_i: v } : w)));
@@ -81,7 +83,7 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
                     set(walls.filter((_, j) => j !== i));
                   }}
                 >
-                  remove
+                  {strings.remove2}
                 </Button>
               </div>
             ))}
@@ -91,7 +93,7 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
                 set([...walls, { A_i: 1, D_i: 4 }]);
               }}
             >
-              Add a wall in {d}
+              {strings.addAWallIn(d)}
             </Button>
           </div>
         );

@@ -1,12 +1,13 @@
 import type { Load, Story } from "../../shared/api/client";
 import { typedNumber } from "../../shared/typedNumber";
+import { strings } from "./strings";
 
 export const KINDS = ["dead", "live", "storage", "roof_live", "partition", "equipment", "snow", "landscaping"] as const;
 export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
   dead: "dead",
   live: "live",
   storage: "storage",
-  roof_live: "roof live",
+  roof_live: strings.roofLive,
   partition: "partitions",
   equipment: "equipment",
   snow: "snow",
@@ -49,10 +50,10 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
     const known = kindOf(kind);
     const more = [typedNumber(intensity), typedNumber(area)];
     if (!stories.some((s) => s.name === story))
-      problems.push(`Line ${String(i + 1)}: there is no story ${story || "without a name"}`);
+      problems.push(`Line ${String(i + 1)}: there is no story ${story || strings.withoutAName}`);
     else if (!known)
       problems.push(
-        `Line ${String(i + 1)}: ${kind || "no kind"} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`,
+        `Line ${String(i + 1)}: ${kind || strings.noKind} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`,
       );
     else if (typeof value !== "number" || value < 0 || more.includes(undefined))
       problems.push(`Line ${String(i + 1)} doesn't hold an amount in kN: ${line.trim().slice(0, 60)}`);
@@ -64,7 +65,7 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
       found.set(story, [...(found.get(story) ?? []), load]);
     }
   });
-  if (problems.length === 0 && found.size === 0) problems.push("There is no load in what was pasted");
+  if (problems.length === 0 && found.size === 0) problems.push(strings.thereIsNoLoadIn);
   return {
     problems,
     stories: stories.map((s) => (found.has(s.name) ? { ...s, weight: null, loads: found.get(s.name) ?? null } : s)),

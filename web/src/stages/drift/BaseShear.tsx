@@ -1,21 +1,22 @@
 import type { Schemas } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
+import { strings } from "./strings";
 
 /** The base shear that drifts rest on beside that of the forces, and what modal drifts are multiplied by. */
 export function BaseShear({ shear }: { shear: Schemas["BaseShearForDrift"] }) {
   const same = shear.V_forces !== null && Math.abs(shear.V - shear.V_forces) <= 1e-6 * shear.V_forces;
   return (
     <p className="drift-shear">
-      <span className="quiet">Base shear for drift </span>
-      <b className="ours">{figures(shear.V)} kN</b>
+      <span className="quiet">{strings.baseShearForDrift}</span>
+      <b className="ours">{strings.kn(figures(shear.V))}</b>
       {shear.T !== null && (
         <span className="quiet">
-          {" "}
-          at T = {trimmed(shear.T)} s
+          {strings.atTS(trimmed(shear.T))}
           {shear.governed_by && (
             <>
-              , <SymbolText text={shear.governed_by} /> governs
+              , <SymbolText text={shear.governed_by} />
+              {strings.governs}
             </>
           )}
         </span>
@@ -23,16 +24,17 @@ export function BaseShear({ shear }: { shear: Schemas["BaseShearForDrift"] }) {
       <span className="quiet"> · {shear.clause}</span>
       <span className="quiet">
         {same
-          ? "; the same as that of the forces"
-          : shear.V_forces !== null && <>; the forces are for {figures(shear.V_forces)} kN</>}
+          ? strings.theSameAsThatOf
+          : shear.V_forces !== null && <>{strings.theForcesAreForKn(figures(shear.V_forces))}</>}
         {shear.factor !== null && (
           <>
-            ; modal drifts{" "}
+            {strings.modalDrifts}
             {shear.factor === 1 ? (
-              "are not scaled"
+              strings.areNotScaled
             ) : (
               <>
-                are scaled by at least <b className="ours">{figures(shear.factor)}</b>
+                {strings.areScaledByAtLeast}
+                <b className="ours">{figures(shear.factor)}</b>
               </>
             )}
           </>

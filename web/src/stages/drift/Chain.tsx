@@ -1,6 +1,7 @@
 import type { Recheck } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
+import { strings } from "./strings";
 
 type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
 
@@ -9,9 +10,14 @@ export function Chain({ drifts }: { drifts: Drifts }) {
   if (drifts.chain.length === 0) return null;
   const limit = drifts.limit.find((v) => v !== null);
   return (
-    <section aria-label="How the design drift comes about">
+    <section aria-label={strings.howTheDesignDriftComes}>
       <h3 className="part">
-        From elastic to design drift <span className="quiet">at {drifts.chain_story}, where it is the greatest</span>
+        {strings.fromElasticToDesignDrift}
+        <span className="quiet">
+          {strings.at}
+          {drifts.chain_story}
+          {strings.whereItIsTheGreatest}
+        </span>
       </h3>
       <div className="chain">
         {drifts.chain.map((p) => (
@@ -20,16 +26,16 @@ export function Chain({ drifts }: { drifts: Drifts }) {
               <SymbolText text={p.symbol} />
             </span>
             <b className={p.symbol === "δ_e" ? "theirs" : "ours"}>
-              {p.unit === "m" ? `${figures(1000 * p.value)} mm` : trimmed(p.value)}
+              {p.unit === "m" ? strings.mm(figures(1000 * p.value)) : trimmed(p.value)}
             </b>
             <small>{p.clause ? p.clause.split(",")[0] : p.words}</small>
           </span>
         ))}
         {limit != null && (
           <span className="chain-part">
-            <span className="quiet">limit</span>
+            <span className="quiet">{strings.limit}</span>
             <b className="limit">{trimmed(limit)}</b>
-            <small>of the height</small>
+            <small>{strings.ofTheHeight}</small>
           </span>
         )}
       </div>

@@ -16,9 +16,10 @@ import { Chain } from "./Chain";
 import { LevelsTable } from "./LevelsTable";
 import { TimeHistories } from "./TimeHistories";
 import "./drift.css";
+import { strings } from "./strings";
 
 type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
-const ENVELOPE = "envelope of what governs";
+const ENVELOPE = strings.envelopeOfWhatGoverns;
 
 /** Does it drift too far, in which case, and how does the design drift come about? */
 export default function DriftPage() {
@@ -37,8 +38,8 @@ export default function DriftPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Drift</h2>
-          <span className="quiet">design story drift against its limit, and what second order effects come to</span>
+          <h2 className="stage-title">{strings.drift}</h2>
+          <span className="quiet">{strings.designStoryDriftAgainstIts}</span>
         </div>
         {drifts ? (
           <>
@@ -47,7 +48,7 @@ export default function DriftPage() {
             {drifts.base_shear && <BaseShear shear={drifts.base_shear} />}
             <div className="drift-case">
               <Select
-                aria-label="Case whose drifts are shown"
+                aria-label={strings.caseWhoseDriftsAreShown}
                 w={260}
                 allowDeselect={false}
                 value={drifts.cases.some((c) => c.case === wanted) ? wanted : ENVELOPE}
@@ -57,7 +58,7 @@ export default function DriftPage() {
                 }}
               />
               <span className="quiet">
-                {drifts.at_edges ? "greatest of both ends" : "mean of both ends"}; {governs(drifts)}
+                {drifts.at_edges ? strings.greatestOfBothEnds : strings.meanOfBothEnds}; {governs(drifts)}
               </span>
             </div>
             <HeightLog
@@ -82,19 +83,16 @@ export default function DriftPage() {
           </>
         ) : checks.some((c) => c.kind === "drift_open") ? (
           <p>
-            Drifts are stated, and what makes design drifts of them isn't known on our side: give the system in the{" "}
-            <Link to="../brief">brief</Link>.
+            {strings.driftsAreStatedAndWhat}
+            <Link to="../brief">{strings.brief}</Link>.
           </p>
         ) : (
-          <NothingYet
-            what="No story drifts are stated"
-            hand="story drifts or displacements by case, and a table of cases that says which results are reduced"
-          />
+          <NothingYet what={strings.noStoryDriftsAreStated} hand={strings.storyDriftsOrDisplacementsBy} />
         )}
         <TimeHistories />
         {(checks.length > 0 || !drifts) && (
           <ChecksTable
-            caption={`Checks of the drift, direction ${shown}`}
+            caption={strings.checksOfTheDriftDirection(shown)}
             checks={checks}
             selected={selected?.id}
             onSelect={select}
@@ -110,7 +108,7 @@ export default function DriftPage() {
 function governs(drifts: Drifts): string {
   const names = [...new Set(drifts.governing)];
   const told = names.slice(0, 3).join(", ");
-  return `${told}${names.length > 3 ? " and others" : ""} ${names.length > 1 ? "govern" : "governs"}`;
+  return `${told}${names.length > 3 ? strings.andOthers : ""} ${names.length > 1 ? "govern" : "governs"}`;
 }
 
 /** Displacement, design drift over the height against its edge, and the stability coefficient. */
@@ -144,8 +142,8 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
         ]
       : []),
     {
-      title: "design drift",
-      unit: "% of h",
+      title: strings.designDrift,
+      unit: strings.ofH,
       shape: "bars",
       theirs: own ? nothing : percents(drifts.ratio_theirs ?? nothing),
       texts: recheck.stories.map((_, i) => {
@@ -159,7 +157,7 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
       }),
       checks: recheck.stories.map((s) => held.find((c) => c.story === s)),
       adds: false,
-      limits: [{ words: "limit of the story drift", values: percents(drifts.limit) }],
+      limits: [{ words: strings.limitOfTheStoryDrift, values: percents(drifts.limit) }],
     },
     ...(drifts.theta
       ? [
@@ -174,7 +172,10 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
               ? {}
               : {
                   limits: [
-                    { words: "greatest stability coefficient", values: recheck.stories.map(() => drifts.theta_limit) },
+                    {
+                      words: strings.greatestStabilityCoefficient,
+                      values: recheck.stories.map(() => drifts.theta_limit),
+                    },
                   ],
                 }),
           },

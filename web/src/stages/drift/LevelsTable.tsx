@@ -1,19 +1,20 @@
 import type { Schemas } from "../../shared/api/client";
 import { trimmed } from "../../shared/numbers";
+import { strings } from "./strings";
 
 /** Declared action levels: the greatest drift of each, its limit, and what is lacking where it isn't decided. */
 export function LevelsTable({ levels, stories }: { levels: Schemas["LevelDrifts"][]; stories: string[] }) {
   return (
-    <section aria-label="Action levels">
-      <h3 className="part">Action levels</h3>
+    <section aria-label={strings.actionLevels}>
+      <h3 className="part">{strings.actionLevels}</h3>
       <table className="plain">
         <thead>
           <tr>
-            <th>level</th>
-            <th>drifts of</th>
-            <th className="n">greatest Δ/h</th>
-            <th>at</th>
-            <th className="n">limit</th>
+            <th>{strings.level}</th>
+            <th>{strings.driftsOf}</th>
+            <th className="n">{strings.greatestH}</th>
+            <th>{strings.at2}</th>
+            <th className="n">{strings.limit}</th>
             <th />
           </tr>
         </thead>
@@ -29,13 +30,17 @@ export function LevelsTable({ levels, stories }: { levels: Schemas["LevelDrifts"
                     ? level.cases.join(", ")
                     : level.factor === null
                       ? "–"
-                      : `the design action × ${trimmed(level.factor)}`}
+                      : strings.theDesignAction(trimmed(level.factor))}
                 </td>
                 <td className={over ? "n limit" : "n ours"}>{level.ratio ? trimmed(level.ratio[worst] ?? 0) : "–"}</td>
                 <td>{stories[worst] ?? ""}</td>
                 <td className="n">{level.limit === null ? "–" : trimmed(level.limit)}</td>
                 <td className={over ? "limit" : "quiet"}>
-                  {level.verdicts === null ? `not decided: ${level.needs} is missing` : over ? "exceeded" : "met"}
+                  {level.verdicts === null
+                    ? strings.notDecidedIsMissing(level.needs)
+                    : over
+                      ? strings.exceeded
+                      : strings.met}
                 </td>
               </tr>
             );

@@ -12,6 +12,7 @@ import { figures, percent } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
 import { columns, driftOf, peakOf } from "./trace";
+import { strings } from "./strings";
 
 type History = Schemas["TimeHistoryAnswer"];
 type Record = Schemas["GroundRecord"];
@@ -31,27 +32,28 @@ export function TimeHistories() {
   const of = (name: string) => records.find((r) => r.case === name);
   const shown = cases.find((c) => c.name === chosen) ?? cases.find((c) => of(c.name)) ?? cases[0];
   return (
-    <section aria-label="Time histories">
+    <section aria-label={strings.timeHistories}>
       <h3 className="part">
-        Time histories{" "}
-        <span className="quiet">their envelopes against our own model under the same record, linear</span>
+        {strings.timeHistories2}
+        <span className="quiet">{strings.theirEnvelopesAgainstOurOwn}</span>
       </h3>
       {model.number === 0 && (
         <p className="quiet">
-          There is no model of our own to hold theirs against: <Link to="../frame">make one</Link>.
+          {strings.thereIsNoModelOf}
+          <Link to="../frame">{strings.makeOne}</Link>.
         </p>
       )}
-      <Problems error={model.error} title="The record was not kept" />
+      <Problems error={model.error} title={strings.theRecordWasNotKept} />
       <table className="plain histories">
         <thead>
           <tr>
-            <th scope="col">case</th>
-            <th scope="col">along</th>
-            <th scope="col">record</th>
+            <th scope="col">{strings.caseWord}</th>
+            <th scope="col">{strings.along}</th>
+            <th scope="col">{strings.record}</th>
             <th scope="col" className="n">
-              values
+              {strings.values}
             </th>
-            <th scope="col">factor on it</th>
+            <th scope="col">{strings.factorOnIt}</th>
             <th />
           </tr>
         </thead>
@@ -71,13 +73,13 @@ export function TimeHistories() {
                     {c.name}
                   </button>
                 </td>
-                <td>{c.direction ?? "not stated"}</td>
-                <td>{record ? record.name : <span className="quiet">none yet</span>}</td>
+                <td>{c.direction ?? strings.notStated}</td>
+                <td>{record ? record.name : <span className="quiet">{strings.noneYet}</span>}</td>
                 <td className="n">{record ? record.a.length : ""}</td>
                 <td>
                   {record && (
                     <ValueInput
-                      aria-label={`Factor on the record of ${c.name}`}
+                      aria-label={strings.factorOnTheRecordOf(c.name)}
                       size="xs"
                       w={90}
                       value={record.factor ?? 1}
@@ -101,7 +103,7 @@ export function TimeHistories() {
                         });
                       }}
                     >
-                      take the record out
+                      {strings.takeTheRecordOut}
                     </Button>
                   )}
                 </td>
@@ -159,13 +161,13 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
       >
         {(props) => (
           <Button variant="default" {...props}>
-            Choose the record of {own.name}…
+            {strings.chooseTheRecordOf(own.name)}
           </Button>
         )}
       </FileButton>
       <Select
-        aria-label="Unit of the accelerations"
-        placeholder="unit as the file says"
+        aria-label={strings.unitOfTheAccelerations}
+        placeholder={strings.unitAsTheFileSays}
         w={170}
         clearable
         value={unit || null}
@@ -175,8 +177,8 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
         }}
       />
       <ValueInput
-        aria-label="Time step of the record"
-        placeholder="step as the file says"
+        aria-label={strings.timeStepOfTheRecord}
+        placeholder={strings.stepAsTheFileSays}
         w={170}
         unit="s"
         value={dt}
@@ -184,7 +186,7 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
       />
       {own.direction !== "X" && own.direction !== "Y" && (
         <Select
-          aria-label="Direction of the record"
+          aria-label={strings.directionOfTheRecord}
           w={90}
           allowDeselect={false}
           value={along}
@@ -201,10 +203,10 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
             read.mutate(file);
           }}
         >
-          Read {file.name} again
+          {strings.readAgain(file.name)}
         </Button>
       )}
-      <Problems error={read.error} title="The record can't be read yet" />
+      <Problems error={read.error} title={strings.theRecordCantBeRead} />
     </div>
   );
 }
@@ -243,7 +245,7 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
     <div>
       <p className="histories-said">
         <Select
-          aria-label="Story that is looked at over time"
+          aria-label={strings.storyThatIsLookedAt}
           w={120}
           allowDeselect={false}
           value={name}
@@ -253,20 +255,22 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
           }}
         />
         <span>
-          drift at the centre: ours{" "}
+          {strings.driftAtTheCentreOurs}
           <b className="ours">
-            {figures(Math.abs(peak?.value ?? 0))} mm at {figures(histories.t[peak?.index ?? 0] ?? 0, 3)} s
+            {strings.mmAtS(figures(Math.abs(peak?.value ?? 0)), figures(histories.t[peak?.index ?? 0] ?? 0, 3))}
           </b>
           {edge !== null && (
             <>
-              , theirs <i className="theirs">{figures(edge)} mm</i>
+              {strings.theirs}
+              <i className="theirs">{strings.mm(figures(edge))}</i>
               {peak && Math.abs(peak.value) > 0 && ` (${percent(edge / Math.abs(peak.value) - 1)})`}
             </>
           )}
           <span className="quiet">
-            {" "}
-            · greatest ground acceleration {figures(run.answer.peak_ground, 3)} g · base shear{" "}
-            {figures(run.answer.base_shear[along])} kN
+            {strings.greatestGroundAccelerationGBase(
+              figures(run.answer.peak_ground, 3),
+              figures(run.answer.base_shear[along]),
+            )}
           </span>
         </span>
       </p>
@@ -292,12 +296,7 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
       )}
       <div ref={ref}>
         {width > left && (
-          <svg
-            width={width}
-            height={height}
-            role="img"
-            aria-label={`Drift of ${name} over ${figures(end, 3)} s on our own model`}
-          >
+          <svg width={width} height={height} role="img" aria-label={strings.driftOfOverSOn(name, figures(end, 3))}>
             <rect x={left} y={4} width={width - left - 8} height={height - 22} fill="none" stroke="var(--line)" />
             <line x1={left} x2={width - 8} y1={y(0)} y2={y(0)} stroke="var(--quiet)" />
             {edge !== null &&
@@ -337,7 +336,7 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
               {figures(end, 3)} s
             </text>
             <text x={4} y={14} className="log-level">
-              mm
+              {strings.mm2}
             </text>
           </svg>
         )}

@@ -8,11 +8,12 @@ import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { SymbolText } from "../../shared/Symbol";
 import { flips, sideWritten, typedSide, unstated } from "./cases";
+import { strings } from "./strings";
 
 const KINDS = { static: "static", modal: "modal", gravity: "gravity", combination: "combination" };
-const MORE = { time_history: "time history", other: "other" };
-const DIRECTIONS = { X: "X", Y: "Y", XY: "X and Y", Z: "vertical" };
-const STEPS = { before: "before scaling", after: "after scaling" };
+const MORE = { time_history: strings.timeHistory, other: "other" };
+const DIRECTIONS = { X: "X", Y: "Y", XY: strings.xAndY, Z: "vertical" };
+const STEPS = { before: strings.beforeScaling, after: strings.afterScaling };
 const LEVELS = { reduced: "reduced", elastic: "elastic", amplified: "amplified" };
 const SHOWN = 6;
 
@@ -43,20 +44,20 @@ export function CasesTable({ submission }: { submission: Submission }) {
   const open = submission.cases.filter((c) => unstated(c).length > 0).length;
   const flipped = changed && recheck ? flips(before, recheck.checks) : [];
   return (
-    <section aria-label="Load cases">
+    <section aria-label={strings.loadCases}>
       <h3 className="part">
-        Load cases{" "}
+        {strings.loadCases2}
         <span className="quiet">
-          {counted(submission.cases.length, "case")} of {submission.label}, each with its role
-          {open > 0 ? `; of ${String(open)} something isn't stated` : ""}
+          {strings.ofEachWithItsRole(counted(submission.cases.length, "case"), submission.label)}
+          {open > 0 ? strings.ofSomethingIsntStated(open) : ""}
         </span>
       </h3>
-      <Problems error={change.error} title="The role was not changed" />
+      <Problems error={change.error} title={strings.theRoleWasNotChanged} />
       {changed && !change.isPending && (
         <p className="cases-flips" role="status">
           {flipped.length === 0
-            ? `${changed} changed; no verdict with it.`
-            : `${changed} changed, and ${counted(flipped.length, "verdict")} with it: `}
+            ? strings.changedNoVerdictWithIt(changed)
+            : strings.changedAndWithIt(changed, counted(flipped.length, "verdict"))}
           {flipped.slice(0, SHOWN).map((c) => (
             <button
               key={c.id}
@@ -69,19 +70,19 @@ export function CasesTable({ submission }: { submission: Submission }) {
               <Mark shape={shapeOf(c)} /> <SymbolText text={c.label} /> {verdictWords(c)}
             </button>
           ))}
-          {flipped.length > SHOWN && `and ${String(flipped.length - SHOWN)} more`}
+          {flipped.length > SHOWN && strings.andMore(flipped.length - SHOWN)}
         </p>
       )}
       <div className="cases">
         <table className="plain">
           <thead>
             <tr>
-              <th>case</th>
-              <th>kind</th>
-              <th>direction</th>
-              <th>side of the mass</th>
-              <th>scaling</th>
-              <th>results</th>
+              <th>{strings.caseWord}</th>
+              <th>{strings.kind}</th>
+              <th>{strings.direction}</th>
+              <th>{strings.sideOfTheMass}</th>
+              <th>{strings.scaling}</th>
+              <th>{strings.results}</th>
             </tr>
           </thead>
           <tbody>
@@ -94,7 +95,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
                   <td className="theirs">{c.name}</td>
                   <td>
                     <Choice
-                      label={`Kind of ${c.name}`}
+                      label={strings.kindOf(c.name)}
                       value={c.kind}
                       words={{ ...KINDS, ...MORE }}
                       onChange={(kind) => {
@@ -104,7 +105,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
                   </td>
                   <td>
                     <Choice
-                      label={`Direction of ${c.name}`}
+                      label={strings.directionOf(c.name)}
                       value={c.direction}
                       words={DIRECTIONS}
                       onChange={(direction) => {
@@ -125,7 +126,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
                   <td>
                     {c.kind === "modal" || c.step ? (
                       <Choice
-                        label={`Scaling of ${c.name}`}
+                        label={strings.scalingOf(c.name)}
                         value={c.step}
                         words={STEPS}
                         onChange={(step) => {
@@ -138,7 +139,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
                   </td>
                   <td>
                     <Choice
-                      label={`Results of ${c.name}`}
+                      label={strings.resultsOf(c.name)}
                       value={c.level}
                       words={LEVELS}
                       onChange={(level) => {
@@ -177,7 +178,7 @@ function Choice({
         onChange(e.currentTarget.value || null);
       }}
     >
-      <option value="">not stated</option>
+      <option value="">{strings.notStated}</option>
       {Object.entries(words).map(([id, word]) => (
         <option key={id} value={id}>
           {word}
@@ -201,10 +202,10 @@ function Side({
   const read = typedSide(typed);
   return (
     <input
-      aria-label={`Side of the mass in ${name}, % of the plan dimension`}
+      aria-label={strings.sideOfTheMassIn(name)}
       aria-invalid={read === undefined}
-      title="+5 or -5 % of the plan dimension, 0 at the centre, blank where it isn't stated"
-      placeholder="not stated"
+      title={strings.n5Or5OfThe}
+      placeholder={strings.notStated}
       size={8}
       value={typed}
       onChange={(e) => {

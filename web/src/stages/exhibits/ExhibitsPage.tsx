@@ -12,11 +12,9 @@ import { CasesTable } from "./CasesTable";
 import { OpenExhibit } from "./OpenExhibit";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
+import { strings } from "./strings";
 
-const PASTE_HERE =
-  "Paste a table here, with its headings: parameters, stories, weight make-up, cases, base reactions, story forces, " +
-  "drifts, displacements, combinations, modes, spectrum points.\n" +
-  "Anywhere on this page will do. Files can be dropped here too.";
+const PASTE_HERE = strings.pasteATableHereWith;
 
 /** What did they hand in? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
@@ -73,7 +71,7 @@ export default function ExhibitsPage() {
     setSource({
       review: review.id,
       text,
-      name: `pasted table ${String((draft?.exhibits.filter((e) => e.pasted).length ?? 0) + 1)}`,
+      name: strings.pastedTable((draft?.exhibits.filter((e) => e.pasted).length ?? 0) + 1),
     });
   };
 
@@ -141,14 +139,14 @@ export default function ExhibitsPage() {
       }}
     >
       <div className="stage-head">
-        <h2 className="stage-title">Exhibits</h2>
+        <h2 className="stage-title">{strings.exhibits}</h2>
         <span className="quiet">
           {latest
             ? [
-                `${latest.label}, ${latest.status}, ${String(latest.claims)} values`,
-                ...(draft ? [] : [`what is handed in next opens S${String(latest.number + 1)}`]),
+                strings.values2(latest.label, latest.status, latest.claims),
+                ...(draft ? [] : [strings.whatIsHandedInNext(latest.number + 1)]),
               ].join("; ")
-            : "nothing handed in yet"}
+            : strings.nothingHandedInYet}
         </span>
         <span className="end">
           <FileButton
@@ -160,7 +158,7 @@ export default function ExhibitsPage() {
           >
             {(props) => (
               <Button variant="default" loading={send.isPending} {...props}>
-                Upload files
+                {strings.uploadFiles}
               </Button>
             )}
           </FileButton>
@@ -173,19 +171,20 @@ export default function ExhibitsPage() {
                 accept.mutate(draft.id);
               }}
             >
-              Accept {draft.label} for good
+              {strings.acceptForGood(draft.label)}
             </Button>
           )}
         </span>
       </div>
       <Problems
         error={send.error ?? accept.error ?? remove.error ?? takeOut.error}
-        title={send.error ? "Not taken; what is listed below is there" : "Not done"}
+        title={send.error ? strings.notTakenWhatIsListed : strings.notDone}
       />
       {sending.length > 0 && (
         <p role="status" className="quiet">
-          Sending {sending[0]}
-          {sending.length > 1 && `, ${String(sending.length - 1)} more to send`}…
+          {strings.sending}
+          {sending[0]}
+          {sending.length > 1 && strings.moreToSend(sending.length - 1)}…
         </p>
       )}
       {source ? (
@@ -204,7 +203,7 @@ export default function ExhibitsPage() {
         onTeam && (
           <div className="paste-target">
             <textarea
-              aria-label="Paste a table"
+              aria-label={strings.pasteATable}
               placeholder={PASTE_HERE}
               value=""
               onChange={(e) => {
@@ -220,21 +219,21 @@ export default function ExhibitsPage() {
             {s.label}{" "}
             <span className="quiet" style={{ fontWeight: 400 }}>
               {s.status === "accepted"
-                ? `accepted ${day(s.accepted_at ?? "")}, can't be changed`
-                : "draft: tables can be taken out again"}
+                ? strings.acceptedCantBeChanged(day(s.accepted_at ?? ""))
+                : strings.draftTablesCanBeTaken}
             </span>
           </h3>
           {s.exhibits.length === 0 ? (
-            <p className="quiet">No exhibits yet.</p>
+            <p className="quiet">{strings.noExhibitsYet}</p>
           ) : (
             <table className="plain">
               <thead>
                 <tr>
-                  <th>exhibit</th>
-                  <th className="n">size</th>
-                  <th>SHA-256</th>
-                  <th>read as</th>
-                  <th className="n">values</th>
+                  <th>{strings.exhibit2}</th>
+                  <th className="n">{strings.size}</th>
+                  <th>{strings.sha256}</th>
+                  <th>{strings.readAs}</th>
+                  <th className="n">{strings.values3}</th>
                   <th />
                 </tr>
               </thead>
@@ -255,14 +254,14 @@ export default function ExhibitsPage() {
                           className="quiet download"
                           href={`/api/exhibits/${String(e.id)}/file/`}
                           download
-                          aria-label={`Download ${e.name}`}
-                          title="download it as it was handed in"
+                          aria-label={strings.download(e.name)}
+                          title={strings.downloadItAsItWas}
                         >
                           ↓
                         </a>
                       </td>
                       <td className="n quiet">
-                        {e.size < 1024 ? `${String(e.size)} B` : `${(e.size / 1024).toFixed(1)} kB`}
+                        {e.size < 1024 ? `${String(e.size)} B` : strings.kb((e.size / 1024).toFixed(1))}
                       </td>
                       <td className="quiet" title={e.sha256}>
                         {e.sha256.slice(0, 12)}…
@@ -274,7 +273,10 @@ export default function ExhibitsPage() {
                           <span className={e.reading?.status === "refused" ? "refused" : "quiet"}>{stateOf(e)}</span>
                         )}
                         {tables.length > 0 && found(e) > tables.length && (
-                          <span className="quiet">; {found(e) - tables.length} more found</span>
+                          <span className="quiet">
+                            ; {found(e) - tables.length}
+                            {strings.moreFound}
+                          </span>
                         )}
                       </td>
                       <td className="n">{tables.reduce((n, t) => n + t.claims, 0) || ""}</td>
@@ -289,7 +291,7 @@ export default function ExhibitsPage() {
                                 else open(e.id);
                               }}
                             >
-                              read
+                              {strings.read}
                             </Button>
                             {tables.length === 0 && (
                               <Button
@@ -300,7 +302,7 @@ export default function ExhibitsPage() {
                                   takeOut.mutate(e.id);
                                 }}
                               >
-                                take out
+                                {strings.takeOut}
                               </Button>
                             )}
                             {tables.map((t) => (
@@ -313,7 +315,7 @@ export default function ExhibitsPage() {
                                   remove.mutate(t.id);
                                 }}
                               >
-                                take out {titled(t.kind)}
+                                {strings.takeOut2(titled(t.kind))}
                               </Button>
                             ))}
                           </>
@@ -330,7 +332,7 @@ export default function ExhibitsPage() {
       {onTeam && latest && latest.cases.length > 0 && <CasesTable submission={latest} />}
       {onTeam && latest && latest.claims > 0 && (
         <p>
-          <Link to="../sheet">See it on the sheet</Link>
+          <Link to="../sheet">{strings.seeItOnTheSheet}</Link>
         </p>
       )}
     </main>
@@ -343,9 +345,9 @@ const found = (e: Exhibit) => (e.reading?.tables ?? []).filter((t) => t.kind).le
 /** Where an exhibit stands from which nothing is accepted yet. */
 function stateOf(e: Exhibit): string {
   const reading = e.reading;
-  if (!reading) return "not read";
-  if (reading.status === "queued") return "waiting to be read";
-  if (reading.status === "reading") return `being read${reading.phase ? `, ${reading.phase}` : ""}`;
-  if (reading.status === "read") return `${counted(found(e), "table")} found, none accepted yet`;
+  if (!reading) return strings.notRead;
+  if (reading.status === "queued") return strings.waitingToBeRead2;
+  if (reading.status === "reading") return strings.beingRead2(reading.phase ? `, ${reading.phase}` : "");
+  if (reading.status === "read") return strings.foundNoneAcceptedYet(counted(found(e), "table"));
   return reading.message ?? "";
 }

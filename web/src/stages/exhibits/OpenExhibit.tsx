@@ -10,6 +10,7 @@ import { Problems } from "../../shared/Problems";
 import { PdfPage, Thumbnail } from "./PdfPage";
 import { columnOf, pageOf } from "./places";
 import { TablePreview, type TableSource } from "./TablePreview";
+import { strings } from "./strings";
 
 interface Props {
   review: string;
@@ -53,8 +54,10 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
       const left = rows.filter((r) => !r.table);
       const done = rows.length - left.length;
       setTold(
-        `${counted(done, "table")} accepted` +
-          (left.length ? `; ${counted(left.length, "table")} ${left.length === 1 ? "asks" : "ask"} something` : ""),
+        strings.accepted(
+          counted(done, "table"),
+          left.length ? strings.something(counted(left.length, "table"), left.length === 1 ? "asks" : "ask") : "",
+        ),
       );
       await changed();
       if (left[0]) look(left[0].label);
@@ -77,7 +80,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   const of = (label: string) => accepted.find((t) => t.sheet === label);
   const chosen = sheet || (isPdf ? "" : (tables.find((t) => !of(t.label))?.label ?? tables[0]?.label ?? ""));
   const now = of(chosen);
-  const taken = now && (now.claims > 0 ? `${counted(now.claims, "value")} accepted.` : "accepted.");
+  const taken = now && (now.claims > 0 ? strings.accepted2(counted(now.claims, "value")) : "accepted.");
 
   const look = (label: string, onPage?: number) => {
     setAgain(null);
@@ -139,7 +142,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     ],
   ]);
 
-  if (!file) return asked.error ? <Problems error={asked.error} /> : <p className="quiet">Opening…</p>;
+  if (!file) return asked.error ? <Problems error={asked.error} /> : <p className="quiet">{strings.opening}</p>;
   const busy = reading?.status === "queued" || reading?.status === "reading";
   const left = tables.filter((t) => t.kind && !of(t.label));
   const nextOpen = () => {
@@ -159,15 +162,15 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     : { review, exhibit, name: chosen, sheet: chosen, ...(typed?.label === chosen && { text: typed.text }) };
   const beside = isPdf && wide > 1150;
   return (
-    <section className="open-exhibit" aria-label={`Exhibit ${file.name}`}>
+    <section className="open-exhibit" aria-label={strings.exhibit(file.name)}>
       <div className="stage-head">
         <Button variant="default" onClick={onClose}>
-          All exhibits
+          {strings.allExhibits}
         </Button>
         <b>{file.name}</b>
         <span className="quiet">
           {isPdf && `page ${String(page)} of ${String(reading?.pages ?? 0)}`}
-          {tables.length > 0 && `${isPdf ? ", " : ""}${counted(tables.length, "table")} found`}
+          {tables.length > 0 && strings.found(isPdf ? ", " : "", counted(tables.length, "table"))}
         </span>
         {told && <span role="status">{told}</span>}
         <span className="end">
@@ -179,7 +182,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                 read.mutate();
               }}
             >
-              {reading ? "Read it again" : "Read it"}
+              {reading ? strings.readItAgain : strings.readIt}
             </Button>
           )}
           {open && left.length > 1 && (
@@ -190,16 +193,16 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                 all.mutate();
               }}
             >
-              Accept all that ask nothing
+              {strings.acceptAllThatAskNothing}
             </Button>
           )}
         </span>
       </div>
-      <Problems error={read.error ?? stop.error ?? all.error ?? remove.error} title="Not done" />
+      <Problems error={read.error ?? stop.error ?? all.error ?? remove.error} title={strings.notDone} />
       {busy && (
         <div className="reading-now" role="status">
-          <span>{reading.status === "queued" ? "Waiting to be read" : `Reading ${reading.phase}`}</span>
-          <Progress value={100 * (reading.share ?? 0)} animated w={240} aria-label="How far the reading is" />
+          <span>{reading.status === "queued" ? strings.waitingToBeRead : strings.reading2(reading.phase)}</span>
+          <Progress value={100 * (reading.share ?? 0)} animated w={240} aria-label={strings.howFarTheReadingIs} />
           <Button
             variant="subtle"
             size="compact-sm"
@@ -207,13 +210,13 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
               stop.mutate();
             }}
           >
-            stop
+            {strings.stop}
           </Button>
         </div>
       )}
       {reading && (reading.status === "refused" || reading.status === "stopped") && (
         <div className="problem" role="alert">
-          <p style={{ fontWeight: 600 }}>{file.name} is kept as it is; nothing was read from it</p>
+          <p style={{ fontWeight: 600 }}>{strings.isKeptAsItIs2(file.name)}</p>
           <p>
             {reading.message}. <span className="quiet">{reading.remedy}</span>
           </p>
@@ -222,7 +225,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
       <div className={"exhibit-panes" + (beside ? " beside" : "")}>
         {isPdf && (
           <div className="pdf-pane">
-            <div className="thumbnails" aria-label="Pages">
+            <div className="thumbnails" aria-label={strings.pages}>
               {Array.from({ length: reading?.pages ?? 0 }, (_, i) => (
                 <Thumbnail
                   key={i}
@@ -276,7 +279,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
           ) : now && !again ? (
             <div className="accepted-table">
               <p>
-                <b>{titled(now.kind)}</b> <span className="quiet">from {chosen}</span>: {taken}
+                <b>{titled(now.kind)}</b> <span className="quiet">{strings.from(chosen)}</span>: {taken}
               </p>
               {open && (
                 <p>
@@ -295,7 +298,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                       });
                     }}
                   >
-                    Read it with other answers
+                    {strings.readItWithOtherAnswers}
                   </Button>{" "}
                   <Button
                     variant="subtle"
@@ -305,7 +308,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                       remove.mutate(now.id);
                     }}
                   >
-                    Take it out
+                    {strings.takeItOut}
                   </Button>
                 </p>
               )}
@@ -347,20 +350,18 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
           ) : (
             reading?.status === "read" && (
               <p className="quiet">
-                {tables.length === 0 && "No tables are to be seen in this file. "}
-                {isPdf &&
-                  (open
-                    ? "Choose a table, drag over one to read it, or click where a single value stands."
-                    : "Choose a page.")}
+                {tables.length === 0 && strings.noTablesAreToBe}
+                {isPdf && (open ? strings.chooseATableDragOver : strings.chooseAPage)}
               </p>
             )
           )}
           {listed.length > 0 && (
             <>
               <h3 className="part">
-                Read in this file{" "}
+                {strings.readInThisFile}
                 <span className="quiet keys">
-                  <span className="key">[</span> <span className="key">]</span> the one before, the next
+                  <span className="key">[</span> <span className="key">]</span>
+                  {strings.theOneBeforeTheNext}
                 </span>
               </h3>
               <ul className="read-in">
@@ -376,14 +377,14 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                       >
                         <i className={its ? "done" : t.kind ? "open" : "none"} aria-hidden />
                         <span className="at">{t.page === null ? t.label : `p. ${String(t.page)}`}</span>
-                        <b>{titled(its?.kind ?? t.kind) || "no kind of table"}</b>
+                        <b>{titled(its?.kind ?? t.kind) || strings.noKindOfTable}</b>
                         <span className="quiet">
                           {its
                             ? its.claims > 0
                               ? counted(its.claims, "value")
-                              : "accepted"
+                              : strings.accepted3
                             : t.kind
-                              ? `${counted(t.rows, "row")}, open`
+                              ? strings.open(counted(t.rows, "row"))
                               : t.title}
                         </span>
                       </button>
@@ -418,10 +419,10 @@ function TypeValue({ onTyped }: { onTyped: (text: string) => void }) {
       }}
     >
       <p>
-        <b>A value at this place</b> <span className="quiet">is kept with its pin on the page</span>
+        <b>{strings.aValueAtThisPlace}</b> <span className="quiet">{strings.isKeptWithItsPin}</span>
       </p>
       <TextInput
-        label="what it is, by its symbol or its name"
+        label={strings.whatItIsByIts}
         placeholder="T_a X"
         data-autofocus
         value={item}
@@ -430,7 +431,7 @@ function TypeValue({ onTyped }: { onTyped: (text: string) => void }) {
         }}
       />
       <TextInput
-        label="the value as it stands, with its unit"
+        label={strings.theValueAsItStands}
         placeholder="0.62 s"
         value={value}
         onChange={(e) => {
@@ -438,7 +439,7 @@ function TypeValue({ onTyped }: { onTyped: (text: string) => void }) {
         }}
       />
       <Button type="submit" color="dark" disabled={!item.trim() || !value.trim()}>
-        Read it
+        {strings.readIt}
       </Button>
     </form>
   );

@@ -4,6 +4,7 @@ import type { Schemas } from "../../shared/api/client";
 import { pageQuery } from "../../shared/api/queries";
 import { boxOfCell, regionLabel, type Box } from "./places";
 import { documentOf } from "./pdf";
+import { strings } from "./strings";
 
 type PageTable = Schemas["PageTable"];
 
@@ -53,7 +54,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
       })
       .catch((error: unknown) => {
         const cancelled = error instanceof Error && error.name === "RenderingCancelledException";
-        if (!left && !cancelled) setFailed(error instanceof Error ? error.message : "it can't be drawn");
+        if (!left && !cancelled) setFailed(error instanceof Error ? error.message : strings.itCantBeDrawn);
       });
     return () => {
       left = true;
@@ -81,8 +82,8 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
       : null;
   return (
     <div className="pdf-page" style={{ width, height }}>
-      <canvas ref={canvas} style={{ width, height }} aria-label={`Page ${String(page)}`} />
-      {failed && <p className="problem">The page can't be drawn: {failed}. Download the file to look at it.</p>}
+      <canvas ref={canvas} style={{ width, height }} aria-label={strings.page(page)} />
+      {failed && <p className="problem">{strings.thePageCantBeDrawn(failed)}</p>}
       <div
         className="pdf-over"
         onPointerDown={(e) => {
@@ -120,10 +121,10 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
                 }}
               >
                 {accepted
-                  ? `${titled(accepted.kind)} · ${String(accepted.claims)} values`
+                  ? strings.values(titled(accepted.kind), accepted.claims)
                   : now
-                    ? "being read"
-                    : "read this"}
+                    ? strings.beingRead
+                    : strings.readThis}
               </button>
             </div>
           );
@@ -141,11 +142,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
           />
         )}
       </div>
-      {told.data && !told.data.has_text && (
-        <p className="pdf-note">
-          This page is a picture: nothing on it can be read. Click where a value stands and type it.
-        </p>
-      )}
+      {told.data && !told.data.has_text && <p className="pdf-note">{strings.thisPageIsAPicture}</p>}
     </div>
   );
 }
@@ -197,7 +194,7 @@ export function Thumbnail({
       ref={button}
       type="button"
       className={"thumbnail" + (now ? " now" : "")}
-      aria-label={`Page ${String(page)}${count ? `, ${String(count)} tables` : ""}`}
+      aria-label={strings.page2(page, count ? strings.tables(count) : "")}
       aria-current={now ? "page" : undefined}
       onClick={onOpen}
     >

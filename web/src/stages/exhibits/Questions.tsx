@@ -3,6 +3,7 @@ import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import { counted } from "../../shared/numbers";
 import { asked, placeOf, type Choice, type Question } from "./reading";
+import { strings } from "./strings";
 
 const SHOWN = 8;
 /** answers that are shown at once; the rest are a matter of pointing at the column */
@@ -58,18 +59,20 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
     <div className="problem questions" role="alert">
       <p style={{ fontWeight: 600 }}>
         {standing > 0
-          ? `${counted(standing, "thing")} ${standing === 1 ? "stands" : "stand"} in the way`
-          : `${counted(problems.length, "value")} to look at`}
+          ? strings.inTheWay(counted(standing, "thing"), standing === 1 ? "stands" : "stand")
+          : strings.toLookAt(counted(problems.length, "value"))}
         <span className="quiet keys">
           {all.length > 1 && (
             <>
-              <span className="key">n</span> next question
+              <span className="key">n</span>
+              {strings.nextQuestion}
             </>
           )}
           {now.question.choices.length > 0 && (
             <>
               {" "}
-              <span className="key">1</span> first answer
+              <span className="key">1</span>
+              {strings.firstAnswer}
             </>
           )}
         </span>
@@ -116,8 +119,8 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
                 }}
               >
                 <TextInput
-                  aria-label="Name of the case"
-                  placeholder="Static X"
+                  aria-label={strings.nameOfTheCase}
+                  placeholder={strings.staticX}
                   size="xs"
                   w={180}
                   value={name}
@@ -126,14 +129,20 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
                   }}
                 />
                 <Button type="submit" size="compact-sm" variant="default" disabled={!name.trim()}>
-                  all rows belong to it
+                  {strings.allRowsBelongToIt}
                 </Button>
               </form>
             )}
           </li>
         ))}
       </ol>
-      {all.length > SHOWN && <p className="quiet">and {all.length - SHOWN} more, marked in their cells</p>}
+      {all.length > SHOWN && (
+        <p className="quiet">
+          {strings.and}
+          {all.length - SHOWN}
+          {strings.moreMarkedInTheirCells}
+        </p>
+      )}
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { Questions } from "./Questions";
 import { asked, letters, withAnswer, withRow } from "./reading";
+import { strings } from "./strings";
 
 export interface TableSource {
   review: string;
@@ -98,17 +99,15 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
         <Problems
           error={read.error}
           title={
-            source.exhibit === undefined
-              ? `${source.name} can't be read; nothing was saved`
-              : `${source.name} is kept as it is; no table can be read from it`
+            source.exhibit === undefined ? strings.cantBeReadNothingWas(source.name) : strings.isKeptAsItIs(source.name)
           }
         />
         <Button variant="default" onClick={onClose}>
-          Back
+          {strings.back}
         </Button>
       </div>
     );
-  if (!read.data) return <p className="quiet">Reading…</p>;
+  if (!read.data) return <p className="quiet">{strings.reading}</p>;
   const table: TableRead = read.data;
   const now = table.reading;
   const give = (sets: Partial<Reading>) => {
@@ -134,13 +133,13 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
     ),
   ];
   return (
-    <section className="preview" aria-label={`Table ${source.name}`}>
+    <section className="preview" aria-label={strings.table(source.name)}>
       {!seen && (
         <>
           <div className="stage-head">
             <b>{source.name}</b>
             <Select
-              aria-label="What kind of table"
+              aria-label={strings.whatKindOfTable}
               w={180}
               allowDeselect={false}
               value={table.kind}
@@ -152,7 +151,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             />
             {source.sheet === undefined && table.sheets.length > 1 && (
               <Select
-                aria-label="Sheet"
+                aria-label={strings.sheet}
                 w={160}
                 allowDeselect={false}
                 value={table.sheet}
@@ -165,14 +164,14 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             )}
             {table.kind === "stories" && (
               <Select
-                aria-label="Order of the stories"
+                aria-label={strings.orderOfTheStories}
                 w={170}
                 allowDeselect={false}
-                placeholder="which is the lowest?"
+                placeholder={strings.whichIsTheLowest}
                 value={asksFor(/^it isn't clear which of the stories is the lowest/) ? null : now.order || "bottom_up"}
                 data={[
-                  { value: "top_down", label: "top story first" },
-                  { value: "bottom_up", label: "bottom story first" },
+                  { value: "top_down", label: strings.topStoryFirst },
+                  { value: "bottom_up", label: strings.bottomStoryFirst },
                 ]}
                 onChange={(v) => {
                   give({ order: (v ?? "") as "top_down" });
@@ -181,13 +180,13 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             )}
             {(now.numbers || asksFor(/^it isn't clear how the numbers are written/)) && (
               <Select
-                aria-label="How decimals are written"
+                aria-label={strings.howDecimalsAreWritten}
                 w={170}
-                placeholder="how are decimals written?"
+                placeholder={strings.howAreDecimalsWritten}
                 value={now.numbers || null}
                 data={[
-                  { value: "point", label: "as in 1,234.5" },
-                  { value: "comma", label: "as in 1.234,5" },
+                  { value: "point", label: strings.asIn12345 },
+                  { value: "comma", label: strings.asIn123452 },
                 ]}
                 onChange={(v) => {
                   give({ numbers: (v ?? "") as "point" });
@@ -196,7 +195,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             )}
             {table.kind === "parameters" && (
               <Checkbox
-                label="values without a direction hold for X and Y"
+                label={strings.valuesWithoutADirectionHold}
                 checked={now.both ?? false}
                 onChange={(e) => {
                   give({ both: e.currentTarget.checked });
@@ -208,9 +207,11 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
               ...unclear.map((name) => ({ name, d: null })),
             ].map(({ name, d }) => (
               <label key={name} className="case">
-                case <b>{name}</b> is
+                {strings.caseWord2}
+                <b>{name}</b>
+                {strings.is}
                 <Select
-                  aria-label={`Direction of case ${name}`}
+                  aria-label={strings.directionOfCase(name)}
                   w={64}
                   value={d}
                   data={["X", "Y"]}
@@ -223,11 +224,11 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             <span className="end">
               {before.length > 0 && (
                 <Button variant="subtle" color="gray" onClick={undo} title="Ctrl+Z">
-                  Undo
+                  {strings.undo}
                 </Button>
               )}
               <Button variant="default" onClick={onClose}>
-                Leave
+                {strings.leave}
               </Button>
               <Button
                 color="dark"
@@ -236,9 +237,9 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                 onClick={() => {
                   accept.mutate();
                 }}
-                title="Ctrl+Enter"
+                title={strings.ctrlEnter}
               >
-                Accept{" "}
+                {strings.accept}
                 {table.claims > 0
                   ? counted(table.claims, "value")
                   : table.cases > 0
@@ -247,10 +248,10 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
               </Button>
             </span>
           </div>
-          <Problems error={accept.error} title="Not accepted; nothing was saved" />
+          <Problems error={accept.error} title={strings.notAcceptedNothingWasSaved} />
           {table.looks_like && table.looks_like !== table.kind && (
             <p className="looks-like">
-              This looks like {titled(table.looks_like)}.{" "}
+              {strings.thisLooksLike(titled(table.looks_like))}
               <Button
                 variant="subtle"
                 size="compact-xs"
@@ -259,7 +260,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                   setKind(table.looks_like);
                 }}
               >
-                read it so
+                {strings.readItSo}
               </Button>
             </p>
           )}
@@ -293,9 +294,9 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                     ) : (
                       <>
                         <Select
-                          aria-label={`Column ${letters(i)} holds`}
+                          aria-label={strings.columnHolds(letters(i))}
                           clearable
-                          placeholder="left out"
+                          placeholder={strings.leftOut}
                           value={name}
                           data={table.columns.map((c) => ({ value: c.name, label: c.title }))}
                           onChange={(v) => {
@@ -307,8 +308,8 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                         />
                         {column && column.units.length > 0 && (
                           <Select
-                            aria-label={`Unit of ${column.title}`}
-                            placeholder="which unit?"
+                            aria-label={strings.unitOf(column.title)}
+                            placeholder={strings.whichUnit}
                             error={!now.units?.[column.name]}
                             value={now.units?.[column.name] ?? null}
                             data={column.units}
@@ -339,8 +340,11 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                   ) : (
                     <button
                       type="button"
-                      title={table.skipped.includes(r) ? "take this row in" : "leave this row out"}
-                      aria-label={`${table.skipped.includes(r) ? "Take in" : "Leave out"} row ${String(r + down + 1)}`}
+                      title={table.skipped.includes(r) ? strings.takeThisRowIn : strings.leaveThisRowOut}
+                      aria-label={strings.row2(
+                        table.skipped.includes(r) ? strings.takeIn : strings.leaveOut,
+                        r + down + 1,
+                      )}
                       onClick={() => {
                         setReading(withRow(reading, r, table.skipped.includes(r)));
                       }}
@@ -361,7 +365,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                     >
                       {text}
                       {ours !== undefined && (
-                        <span className="ours beside" title="as the brief has it">
+                        <span className="ours beside" title={strings.asTheBriefHasIt}>
                           {ours}
                         </span>
                       )}
@@ -380,9 +384,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
         </table>
       </div>
       {table.row_count > table.rows.length && (
-        <p className="quiet">
-          The first {table.rows.length} of {table.row_count} rows are shown; all are read.
-        </p>
+        <p className="quiet">{strings.theFirstOfRowsAre(table.rows.length, table.row_count)}</p>
       )}
     </section>
   );

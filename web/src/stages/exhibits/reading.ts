@@ -1,4 +1,5 @@
 import type { Reading, TableRead } from "../../shared/api/client";
+import { strings } from "./strings";
 
 export type Question = TableRead["problems"][number];
 export type Choice = Question["choices"][number];
@@ -46,7 +47,7 @@ export function letters(index: number): string {
 /** Where a question stands, in words. */
 export function placeOf(question: Question, rows: readonly number[]): string {
   if (question.row === null) return "";
-  const column = question.column === null ? "" : `, column ${letters(question.column)}`;
+  const column = question.column === null ? "" : strings.column(letters(question.column));
   const first = (rows[0] ?? question.row) + 1;
-  return `Row ${String(first)}${rows.length > 1 ? ` and ${String(rows.length - 1)} more` : ""}${column}`;
+  return strings.row(first, rows.length > 1 ? strings.andMore2(rows.length - 1) : "", column);
 }

@@ -11,19 +11,20 @@ import { oursText, percent, theirsText } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
 import "./findings.css";
+import { strings } from "./strings";
 
 type Status = Finding["status"];
 const SEVERITY: Record<Severity, string> = {
-  must: "must be answered",
-  should: "should be answered",
-  note: "for the record",
+  must: strings.mustBeAnswered,
+  should: strings.shouldBeAnswered,
+  note: strings.forTheRecord,
 };
 const ACTIONS: Record<string, string> = {
-  draft: "Take up again",
-  issued: "Issue",
-  answered: "Mark as answered",
-  settled: "Settle",
-  withdrawn: "Withdraw",
+  draft: strings.takeUpAgain,
+  issued: strings.issue,
+  answered: strings.markAsAnswered,
+  settled: strings.settle,
+  withdrawn: strings.withdraw,
 };
 const OPEN: Status[] = ["draft", "issued", "answered"];
 
@@ -39,14 +40,14 @@ export default function FindingsPage() {
     <div className="split">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Findings</h2>
+          <h2 className="stage-title">{strings.findings}</h2>
           <SegmentedControl
-            aria-label="Which findings"
+            aria-label={strings.whichFindings}
             value={which}
             onChange={setWhich}
             data={[
-              { value: "all", label: `all ${String(findings.length)}` },
-              { value: "open", label: `open ${String(findings.filter((f) => OPEN.includes(f.status)).length)}` },
+              { value: "all", label: strings.all(findings.length) },
+              { value: "open", label: strings.open(findings.filter((f) => OPEN.includes(f.status)).length) },
             ]}
           />
         </div>
@@ -54,22 +55,25 @@ export default function FindingsPage() {
           <p className="empty quiet">
             {onTeam ? (
               <>
-                No findings {which === "open" ? "are open" : "yet"}. Select a deviation on the{" "}
-                <Link to="../sheet">sheet</Link>, edit the drafted remark and file it.
+                {strings.noFindings}
+                {which === "open" ? strings.areOpen : strings.yet}
+                {strings.selectADeviationOnThe}
+                <Link to="../sheet">{strings.sheet}</Link>
+                {strings.editTheDraftedRemarkAnd}
               </>
             ) : (
-              "No finding has been issued to you yet."
+              strings.noFindingHasBeenIssued
             )}
           </p>
         ) : (
           <table className="plain register">
             <thead>
               <tr>
-                <th className="n">no.</th>
-                <th>finding</th>
-                <th>severity</th>
-                <th>state</th>
-                <th className="n">thread</th>
+                <th className="n">{strings.no}</th>
+                <th>{strings.finding}</th>
+                <th>{strings.severity}</th>
+                <th>{strings.state}</th>
+                <th className="n">{strings.thread}</th>
               </tr>
             </thead>
             <tbody>
@@ -160,32 +164,36 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
   };
   const edited = Object.keys(mine).length > 0;
   return (
-    <aside className="bench" aria-label={`Finding ${String(finding.number)}`}>
+    <aside className="bench" aria-label={strings.finding2(finding.number)}>
       <p className="bench-place">
-        Finding {finding.number} · {finding.status} · {finding.author}, {moment(finding.created_at)}
-        {finding.submission && ` · on ${finding.submission}`}
+        {strings.finding3(finding.number)}
+        {finding.status} · {finding.author}, {moment(finding.created_at)}
+        {finding.submission && strings.on(finding.submission)}
       </p>
       {finding.origin && (
         <p className="quiet">
-          Imported with the review: filed by {finding.origin.author || "somebody"} elsewhere.{" "}
+          {strings.importedWithTheReviewFiled}
+          {finding.origin.author || strings.somebody}
+          {strings.elsewhere}
           {finding.origin.differs.length > 0 && (
             <b className="off">
-              Its evidence stated other numbers than the recheck here for{" "}
+              {strings.itsEvidenceStatedOtherNumbers}
               <SymbolText text={finding.origin.differs.join(", ")} />; those shown are the recheck&apos;s.{" "}
             </b>
           )}
           {finding.origin.unknown.length > 0 && (
             <b className="off">
-              The recheck here knows nothing of <SymbolText text={finding.origin.unknown.join(", ")} />.
+              {strings.theRecheckHereKnowsNothing}
+              <SymbolText text={finding.origin.unknown.join(", ")} />.
             </b>
           )}
-          {finding.origin.differs.length + finding.origin.unknown.length === 0 && "The recheck here says the same."}
+          {finding.origin.differs.length + finding.origin.unknown.length === 0 && strings.theRecheckHereSaysThe}
         </p>
       )}
       {editable ? (
         <>
           <TextInput
-            aria-label="Title"
+            aria-label={strings.title}
             value={title}
             onChange={(e) => {
               setTitle(e.currentTarget.value);
@@ -194,7 +202,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             mb={6}
           />
           <Textarea
-            aria-label="Text"
+            aria-label={strings.text}
             autosize
             minRows={4}
             value={text}
@@ -204,7 +212,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             maxLength={5000}
           />
           <Select
-            aria-label="Severity"
+            aria-label={strings.severity2}
             mt={6}
             w={180}
             allowDeselect={false}
@@ -229,7 +237,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           </p>
         </>
       )}
-      <Problems error={change.error} title="Not changed" />
+      <Problems error={change.error} title={strings.notChanged} />
       {editable && finding.revision !== before.revision && (
         <div className="meanwhile">
           {(["title", "text"] as const).map((part) => {
@@ -238,7 +246,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
               finding[part] !== before[part] &&
               finding[part] !== typed && (
                 <p key={part}>
-                  The {part} reads now: {finding[part]}{" "}
+                  {strings.theReadsNow(part, finding[part])}
                   <Button
                     variant="subtle"
                     size="compact-xs"
@@ -246,7 +254,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                       take(finding[part]);
                     }}
                   >
-                    take it
+                    {strings.takeIt}
                   </Button>
                 </p>
               )
@@ -265,7 +273,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                 change.mutate(mine);
               }}
             >
-              Save
+              {strings.save}
             </Button>
           )}
           {finding.next_states.map((s) => (
@@ -278,12 +286,12 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                 change.mutate({ status: s as Status });
               }}
             >
-              {s === "issued" && finding.status !== "draft" ? "Issue again" : ACTIONS[s]}
+              {s === "issued" && finding.status !== "draft" ? strings.issueAgain : ACTIONS[s]}
             </Button>
           ))}
           {edited && editable && (
             <span className="quiet" style={{ fontSize: 12.5 }}>
-              save before you issue it
+              {strings.saveBeforeYouIssueIt}
             </span>
           )}
         </div>
@@ -291,15 +299,15 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       {finding.evidence.length > 0 && (
         <>
           <div className="bench-part">
-            <h3>Evidence as filed</h3>
+            <h3>{strings.evidenceAsFiled}</h3>
           </div>
           <table className="plain">
             <thead>
               <tr>
-                <th>value</th>
-                <th className="n">theirs</th>
-                <th className="n">ours</th>
-                <th className="n">theirs off by</th>
+                <th>{strings.value}</th>
+                <th className="n">{strings.theirs}</th>
+                <th className="n">{strings.ours}</th>
+                <th className="n">{strings.theirsOffBy}</th>
               </tr>
             </thead>
             <tbody>
@@ -317,7 +325,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                         <SymbolText text={c.label} />
                       )}
                     </td>
-                    <td className="n theirs">{c.theirs ? theirsText(c) : "not stated"}</td>
+                    <td className="n theirs">{c.theirs ? theirsText(c) : strings.notStated}</td>
                     <td className="n ours">{ours ? oursText(ours.value, c) : "–"}</td>
                     <td className="n off">{ours?.deviation == null ? "" : percent(ours.deviation)}</td>
                   </tr>
@@ -326,16 +334,20 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             </tbody>
           </table>
           {finding.evidence.length > 12 && (
-            <p className="quiet">and {finding.evidence.length - 12} more that follow from it; all are in the report</p>
+            <p className="quiet">
+              {strings.and}
+              {finding.evidence.length - 12}
+              {strings.moreThatFollowFromIt}
+            </p>
           )}
         </>
       )}
       <div className="bench-part">
-        <h3>Thread</h3>
+        <h3>{strings.thread2}</h3>
       </div>
       {finding.thread.length === 0 && (
         <p className="quiet" style={{ fontSize: 13 }}>
-          Nothing written yet.
+          {strings.nothingWrittenYet}
         </p>
       )}
       {finding.thread.map((m) => (
@@ -354,8 +366,8 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           }}
         >
           <Textarea
-            aria-label={role === "submitter" ? "Your answer" : "Write to the thread"}
-            placeholder={role === "submitter" ? "Your answer" : "Write to the thread"}
+            aria-label={role === "submitter" ? strings.yourAnswer : strings.writeToTheThread}
+            placeholder={role === "submitter" ? strings.yourAnswer : strings.writeToTheThread}
             autosize
             minRows={2}
             value={message}
@@ -364,9 +376,9 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             }}
             maxLength={5000}
           />
-          <Problems error={write.error} title="Not sent" />
+          <Problems error={write.error} title={strings.notSent} />
           <Button type="submit" mt={6} variant="default" disabled={!message.trim()} loading={write.isPending}>
-            {role === "submitter" ? "Answer" : "Write"}
+            {role === "submitter" ? strings.answer : strings.write}
           </Button>
         </form>
       )}

@@ -1,6 +1,7 @@
 import { Checkbox, Select } from "@mantine/core";
 import type { ReferenceModel } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
+import { strings } from "./strings";
 
 interface Props {
   model: ReferenceModel;
@@ -18,31 +19,31 @@ export function AnalysisFields({ model, change }: Props) {
     });
   };
   return (
-    <section aria-label="How it is solved">
-      <h3 className="part">How it is solved</h3>
+    <section aria-label={strings.howItIsSolved}>
+      <h3 className="part">{strings.howItIsSolved}</h3>
       <div className="fields" style={{ maxWidth: 1100 }}>
         <Select
-          label="Modes by"
+          label={strings.modesBy}
           allowDeselect={false}
           value={a.method ?? "eigen"}
           data={[
-            { value: "eigen", label: "eigen solution" },
-            { value: "ritz", label: "load-dependent Ritz" },
+            { value: "eigen", label: strings.eigenSolution },
+            { value: "ritz", label: strings.loadDependentRitz },
           ]}
           onChange={(v) => {
             set({ method: v as "eigen" | "ritz" });
           }}
         />
         <ValueInput
-          label="Number of modes"
-          placeholder={model.use === "frame" ? "to 90 % each way" : "all there are"}
+          label={strings.numberOfModes}
+          placeholder={model.use === "frame" ? strings.to90EachWay : strings.allThereAre}
           value={a.modes}
           onCommit={(v) => {
             set({ modes: v === null ? null : Math.round(v) });
           }}
         />
         <Select
-          label="Modes together"
+          label={strings.modesTogether}
           allowDeselect={false}
           value={a.combine ?? "CQC"}
           data={["CQC", "SRSS", "ABS"]}
@@ -51,7 +52,7 @@ export function AnalysisFields({ model, change }: Props) {
           }}
         />
         <ValueInput
-          label="Damping"
+          label={strings.damping}
           unit="%"
           value={100 * (a.damping ?? 0.05)}
           onCommit={(v) => {
@@ -59,7 +60,7 @@ export function AnalysisFields({ model, change }: Props) {
           }}
         />
         <ValueInput
-          label="Accidental eccentricity"
+          label={strings.accidentalEccentricity}
           unit="%"
           value={100 * (a.eccentricity ?? 0.05)}
           onCommit={(v) => {
@@ -67,12 +68,12 @@ export function AnalysisFields({ model, change }: Props) {
           }}
         />
         <Select
-          label="Eccentricity as"
+          label={strings.eccentricityAs}
           allowDeselect={false}
           value={a.eccentricity_as ?? "moments"}
           data={[
-            { value: "moments", label: "static moments" },
-            { value: "mass", label: "shifted mass" },
+            { value: "moments", label: strings.staticMoments },
+            { value: "mass", label: strings.shiftedMass },
           ]}
           onChange={(v) => {
             set({ eccentricity_as: v as "moments" });
@@ -81,7 +82,7 @@ export function AnalysisFields({ model, change }: Props) {
       </div>
       <div style={{ display: "flex", gap: 24, marginTop: 8 }}>
         <Checkbox
-          label="second order effects of gravity (P-Delta)"
+          label={strings.secondOrderEffectsOfGravity}
           checked={model.p_delta ?? false}
           onChange={(e) => {
             const on = e.currentTarget.checked;
@@ -91,7 +92,7 @@ export function AnalysisFields({ model, change }: Props) {
           }}
         />
         <Checkbox
-          label="residual mass for what the modes leave out"
+          label={strings.residualMassForWhatThe}
           checked={a.residual_mass ?? false}
           onChange={(e) => {
             set({ residual_mass: e.currentTarget.checked });

@@ -3,6 +3,7 @@ import type { Frame } from "../../shared/api/client";
 import { counted } from "../../shared/numbers";
 import { ValueInput } from "../../shared/ValueInput";
 import { factorOf, groupsOf, REDUCED, withFactor } from "./frameOptions";
+import { strings } from "./strings";
 
 interface Props {
   frame: Frame;
@@ -18,16 +19,16 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
   const groups = groupsOf(frame);
   const slack = frame.members.filter((m) => m.axial === "tension_only").length;
   return (
-    <section aria-label="What the frame counts">
-      <h3 className="part">What the frame counts</h3>
+    <section aria-label={strings.whatTheFrameCounts}>
+      <h3 className="part">{strings.whatTheFrameCounts}</h3>
       <div style={{ display: "flex", gap: 36, flexWrap: "wrap", alignItems: "start" }}>
         {groups.length > 0 && (
           <div>
-            <table className="plain" aria-label="Cracked stiffness by group" style={{ width: "auto" }}>
+            <table className="plain" aria-label={strings.crackedStiffnessByGroup} style={{ width: "auto" }}>
               <thead>
                 <tr>
-                  <th>cracked stiffness of</th>
-                  <th className="n">members</th>
+                  <th>{strings.crackedStiffnessOf}</th>
+                  <th className="n">{strings.members}</th>
                   {REDUCED.map(([key, title]) => (
                     <th key={key}>{title}</th>
                   ))}
@@ -41,7 +42,7 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
                     {REDUCED.map(([key, title]) => (
                       <td key={key}>
                         <ValueInput
-                          aria-label={`Factor on ${title} of ${g.name}`}
+                          aria-label={strings.factorOnOf(title, g.name)}
                           w={76}
                           value={factorOf(frame, g.name, key)}
                           onCommit={(v) => {
@@ -56,7 +57,7 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
             </table>
             {fromGrid && (
               <p className="quiet" style={{ fontSize: 12.5, margin: "4px 0 0" }}>
-                Taking the grid again sets these as the grid has them.
+                {strings.takingTheGridAgainSets}
               </p>
             )}
           </div>
@@ -64,14 +65,14 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
         <div style={{ display: "grid", gap: 9 }}>
           {slack > 0 && (
             <Select
-              label={`${counted(slack, "member")} for tension only`}
+              label={strings.forTensionOnly(counted(slack, "member"))}
               w={330}
               allowDeselect={false}
               value={frame.tension_only ?? "half"}
               data={[
-                { value: "half", label: "at half their stiffness: for pairs of diagonals" },
-                { value: "both", label: "in tension and compression: too stiff for pairs" },
-                { value: "none", label: "left out: the softest there can be" },
+                { value: "half", label: strings.atHalfTheirStiffnessFor },
+                { value: "both", label: strings.inTensionAndCompressionToo },
+                { value: "none", label: strings.leftOutTheSoftestThere },
               ]}
               onChange={(v) => {
                 change({ tension_only: v as TensionOnly });
@@ -79,14 +80,14 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
             />
           )}
           <Checkbox
-            label="members bring their own mass, by their density"
+            label={strings.membersBringTheirOwnMass}
             checked={frame.member_mass ?? false}
             onChange={(e) => {
               change({ member_mass: e.currentTarget.checked });
             }}
           />
           <Checkbox
-            label="it acts vertically too"
+            label={strings.itActsVerticallyToo}
             disabled={!frame.member_mass}
             checked={frame.vertical_mass ?? true}
             onChange={(e) => {
@@ -94,7 +95,7 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
             }}
           />
           <Checkbox
-            label="mass between floors is taken to the nearest floor"
+            label={strings.massBetweenFloorsIsTaken}
             checked={frame.concentrate ?? false}
             onChange={(e) => {
               change({ concentrate: e.currentTarget.checked });

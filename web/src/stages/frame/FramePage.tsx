@@ -15,6 +15,7 @@ import { FrameTables } from "./FrameTables";
 import { GridBuilder } from "./GridBuilder";
 import { LinesEditor } from "./LinesEditor";
 import "./frame.css";
+import { strings } from "./strings";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
@@ -62,14 +63,14 @@ export default function FramePage() {
   return (
     <main className="page" style={{ maxWidth: 1500 }}>
       <div className="stage-head">
-        <h2 className="stage-title">Frame</h2>
-        <span className="quiet">our own model of the building, none of it from their run</span>
+        <h2 className="stage-title">{strings.frame}</h2>
+        <span className="quiet">{strings.ourOwnModelOfThe}</span>
         <SegmentedControl
-          aria-label="Depth of the model"
+          aria-label={strings.depthOfTheModel}
           value={use}
           data={[
-            { value: "lines", label: "lateral lines" },
-            { value: "frame", label: "3D frame" },
+            { value: "lines", label: strings.lateralLines },
+            { value: "frame", label: strings.n3dFrame },
           ]}
           onChange={(v) => {
             own.change((m) => {
@@ -81,34 +82,34 @@ export default function FramePage() {
         />
         <span className="end">
           <span className="quiet" aria-live="polite">
-            {own.busy ? "saving…" : "saved"}
+            {own.busy ? strings.saving : strings.saved}
           </span>
           <Button variant="default" disabled={!own.canUndo} onClick={own.undo}>
-            Undo
+            {strings.undo}
           </Button>
         </span>
       </div>
-      <Problems error={own.error} title="Not saved; the model is as it was" />
+      <Problems error={own.error} title={strings.notSavedTheModelIs} />
       {there && !(inspected.asking && answer) && <RunStatus {...inspected} />}
       {answer && (
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>
           {answer.usable
             ? [
-                `It stands: ${String(answer.degrees_of_freedom ?? 0)} degrees of freedom`,
+                strings.itStandsDegreesOfFreedom(answer.degrees_of_freedom ?? 0),
                 counted(answer.floors.length, "floor"),
-                `${figures(answer.floors.reduce((s, f) => s + f.mass, 0))} t on them.`,
+                strings.tOnThem(figures(answer.floors.reduce((s, f) => s + f.mass, 0))),
               ].join(", ")
-            : "It doesn't stand yet; what stops it is listed below."}
+            : strings.itDoesntStandYetWhat}
         </p>
       )}
       {use === "frame" && (
         <SegmentedControl
-          aria-label="Way in"
+          aria-label={strings.wayIn}
           value={way}
           data={[
             { value: "view", label: "view" },
-            { value: "grid", label: "build by the grid" },
-            { value: "tables", label: "paste tables" },
+            { value: "grid", label: strings.buildByTheGrid2 },
+            { value: "tables", label: strings.pasteTables2 },
           ]}
           onChange={(v) => {
             setWay(v as typeof way);
@@ -118,9 +119,7 @@ export default function FramePage() {
       )}
       {use === "frame" && !model.frame && way === "view" && (
         <div className="empty">
-          <p>
-            There is no frame yet. Build a regular one by the grid, or paste the tables of nodes, members and sections.
-          </p>
+          <p>{strings.thereIsNoFrameYet}</p>
         </div>
       )}
       {use === "frame" && way === "grid" && (
@@ -162,17 +161,17 @@ export default function FramePage() {
         />
       )}
       {drawn.points.length > 0 && way === "view" && (
-        <section className="scene" aria-label="The model in space" style={{ marginTop: 10 }}>
+        <section className="scene" aria-label={strings.theModelInSpace} style={{ marginTop: 10 }}>
           <div className="scene-tools">
             <SegmentedControl
-              aria-label="View"
+              aria-label={strings.view}
               value={view}
-              data={["turn", "plan", "along X", "along Y"]}
+              data={["turn", "plan", strings.alongX, strings.alongY]}
               onChange={(v) => {
                 setView(v as View);
               }}
             />
-            <span className="quiet">drag to turn, wheel to come closer, click a member to read it</span>
+            <span className="quiet">{strings.dragToTurnWheelTo}</span>
             {pointed && (
               <button
                 type="button"
@@ -181,7 +180,7 @@ export default function FramePage() {
                   setPointed(null);
                 }}
               >
-                take the mark away
+                {strings.takeTheMarkAway}
               </button>
             )}
             {picked && (
@@ -190,7 +189,7 @@ export default function FramePage() {
                 {member &&
                   [
                     "",
-                    `${member.i} to ${member.j}`,
+                    strings.to2(member.i, member.j),
                     `${member.section}, ${member.material}`,
                     ...(member.group ? [member.group] : []),
                   ].join(" · ")}
@@ -205,7 +204,7 @@ export default function FramePage() {
             <Suspense
               fallback={
                 <p className="quiet" style={{ padding: 12 }}>
-                  loading the view…
+                  {strings.loadingTheView}
                 </p>
               }
             >
@@ -236,7 +235,7 @@ export default function FramePage() {
               <svg width={10} height={10} aria-hidden>
                 <rect width={8} height={8} fill="var(--ink)" />
               </svg>
-              supports
+              {strings.supports}
             </span>
             {floors.some((f) => f.plate) && (
               <span>
@@ -252,7 +251,7 @@ export default function FramePage() {
                     strokeOpacity={0.55}
                   />
                 </svg>
-                rigid floors
+                {strings.rigidFloors}
               </span>
             )}
           </p>

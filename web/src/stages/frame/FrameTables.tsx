@@ -5,6 +5,7 @@ import { answered, api, type Frame, type FrameTableRead } from "../../shared/api
 import { useVocabulary } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
+import { strings } from "./strings";
 
 interface Props {
   reviewId: string;
@@ -14,8 +15,8 @@ interface Props {
 
 /** Tables that a frame can do without, and what stands in for them. */
 const OPTIONAL: Partial<Record<string, string>> = {
-  floors: "none: no rigid floors",
-  masses: "none: floors or members bring it",
+  floors: strings.noneNoRigidFloors,
+  masses: strings.noneFloorsOrMembersBring,
 };
 type Row = Record<string, unknown>;
 interface Source {
@@ -64,9 +65,9 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
   const at = (row: number, column: number) => read?.problems.find((p) => p.row === row && p.column === column);
   const columnOf = (index: number) => Object.entries(read?.columns ?? {}).find(([, i]) => i === index)?.[0];
   return (
-    <section aria-label="Paste tables" className="frame-tables">
+    <section aria-label={strings.pasteTables} className="frame-tables">
       <div>
-        <h3 className="part">Tables so far</h3>
+        <h3 className="part">{strings.tablesSoFar}</h3>
         <ul>
           {kinds.map(({ id: k }) => (
             <li key={k}>
@@ -82,11 +83,11 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                       setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k)));
                     }}
                   >
-                    leave out
+                    {strings.leaveOut}
                   </button>
                 </>
               ) : (
-                <span className="quiet">{OPTIONAL[k] ?? "not yet"}</span>
+                <span className="quiet">{OPTIONAL[k] ?? strings.notYet}</span>
               )}
             </li>
           ))}
@@ -99,25 +100,25 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
             build.mutate();
           }}
         >
-          {frame ? "Take them in place of the frame" : "Take this frame"}
+          {frame ? strings.takeThemInPlaceOf : strings.takeThisFrame}
         </Button>
         {lacking.length > 0 && (
           <p className="quiet" style={{ fontSize: 12.5 }}>
-            Still needed: {lacking.join(", ")}.
+            {strings.stillNeeded(lacking.join(", "))}
           </p>
         )}
-        <Problems error={build.error} title="These tables make no frame" />
+        <Problems error={build.error} title={strings.theseTablesMakeNoFrame} />
       </div>
       <div>
         <div style={{ display: "flex", gap: 10, alignItems: "end" }}>
           <Textarea
-            label="Paste a table with its headings"
+            label={strings.pasteATableWithIts}
             style={{ flex: 1 }}
             minRows={3}
             maxRows={6}
             autosize
             value={pasted}
-            placeholder={"Node\tX [m]\tY [m]\tZ [m]\n1\t0\t0\t0"}
+            placeholder={strings.nodeXMYM}
             onChange={(e) => {
               setPasted(e.currentTarget.value);
             }}
@@ -137,7 +138,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
               look.mutate({ text: pasted });
             }}
           >
-            Read it
+            {strings.readIt}
           </Button>
           <FileButton
             accept=".csv,.txt,.tsv,.xlsx"
@@ -147,17 +148,17 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
           >
             {(p) => (
               <Button variant="default" {...p}>
-                Choose a file
+                {strings.chooseAFile}
               </Button>
             )}
           </FileButton>
         </div>
-        <Problems error={look.error} title="This can't be read as a table" />
+        <Problems error={look.error} title={strings.thisCantBeReadAs} />
         {read && (
           <div style={{ marginTop: 10 }}>
             <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
               <Select
-                label="Read as"
+                label={strings.readAs}
                 w={130}
                 allowDeselect={false}
                 value={read.kind}
@@ -168,7 +169,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
               />
               {read.sheets.length > 1 && (
                 <Select
-                  label="Sheet"
+                  label={strings.sheet}
                   w={150}
                   allowDeselect={false}
                   value={read.sheet}
@@ -185,7 +186,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                     key={c.name}
                     label={c.title}
                     w={108}
-                    placeholder="unit?"
+                    placeholder={strings.unit}
                     value={read.units[c.name] ?? null}
                     data={c.units}
                     error={read.units[c.name] ? undefined : true}
@@ -199,11 +200,17 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
               <div className="problem" role="alert">
                 {read.problems.slice(0, 8).map((p, i) => (
                   <p key={i}>
-                    {p.row === null ? "" : `Row ${String(p.row + 1)}: `}
+                    {p.row === null ? "" : strings.row(p.row + 1)}
                     {p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span>
                   </p>
                 ))}
-                {read.problems.length > 8 && <p>and {read.problems.length - 8} more</p>}
+                {read.problems.length > 8 && (
+                  <p>
+                    {strings.and}
+                    {read.problems.length - 8}
+                    {strings.more}
+                  </p>
+                )}
               </div>
             )}
             <div className="cells" style={{ marginTop: 8 }}>
@@ -215,7 +222,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                         <Select
                           aria-label={`Meaning of column ${String(c + 1)}`}
                           w={150}
-                          placeholder="not used"
+                          placeholder={strings.notUsed}
                           clearable
                           value={columnOf(c) ?? null}
                           data={read.known.map((k) => ({ value: k.name, label: k.title }))}
@@ -257,7 +264,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                 setPasted("");
               }}
             >
-              Take {counted(read.rows.length, "row")} of {read.kind}
+              {strings.takeOf(counted(read.rows.length, "row"), read.kind)}
             </Button>
           </div>
         )}

@@ -10,6 +10,7 @@ import { gridQuery } from "../../shared/api/queries";
 import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
 import { baysText, readBays } from "./grid";
+import { strings } from "./strings";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
@@ -53,9 +54,9 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   if (stories.length === 0) {
     return (
       <div className="empty">
-        <p>The grid takes its stories from the brief, with their heights and weights.</p>
+        <p>{strings.theGridTakesItsStories}</p>
         <Button component={Link} to="../brief">
-          To the brief
+          {strings.toTheBrief}
         </Button>
       </div>
     );
@@ -71,7 +72,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
       <td style={{ whiteSpace: "nowrap" }}>{title}</td>
       <td>
         <ValueInput
-          aria-label={`Width of ${title}`}
+          aria-label={strings.widthOf(title)}
           w={84}
           value={own[key].width}
           onCommit={(v) => {
@@ -81,7 +82,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
       </td>
       <td>
         <ValueInput
-          aria-label={`Depth of ${title}`}
+          aria-label={strings.depthOf(title)}
           w={84}
           value={own[key].depth}
           onCommit={(v) => {
@@ -95,14 +96,14 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
         ) : key === "beams_x" ? (
           factor("beams")
         ) : (
-          <span className="quiet">as along X</span>
+          <span className="quiet">{strings.asAlongX}</span>
         )}
       </td>
     </tr>
   );
   const factor = (key: "columns" | "beams" | "walls") => (
     <ValueInput
-      aria-label={`Cracked stiffness of ${key}`}
+      aria-label={strings.crackedStiffnessOf2(key)}
       w={84}
       value={own.cracking?.[key]}
       onCommit={(v) => {
@@ -111,21 +112,21 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
     />
   );
   return (
-    <section aria-label="Build by the grid">
+    <section aria-label={strings.buildByTheGrid}>
       <div className="grid-build">
         <div className="grid-parts">
           <div>
-            <h3 className="part">Bays</h3>
+            <h3 className="part">{strings.bays}</h3>
             <div style={{ display: "flex", gap: 12 }}>
               <Bays
-                label="Along X, m"
+                label={strings.alongXM}
                 value={own.bays_x}
                 onCommit={(bays_x) => {
                   set({ bays_x });
                 }}
               />
               <Bays
-                label="Along Y, m"
+                label={strings.alongYM}
                 value={own.bays_y}
                 onCommit={(bays_y) => {
                   set({ bays_y });
@@ -133,11 +134,11 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
               />
             </div>
             <p className="quiet" style={{ fontSize: 12, margin: "2px 0 0" }}>
-              3x6 8 stands for three bays of 6 m and one of 8 m
+              {strings.n3x68StandsForThree}
             </p>
             <div style={{ display: "flex", gap: 10, marginTop: 8 }}>
               <Select
-                label="Base"
+                label={strings.base}
                 w={110}
                 allowDeselect={false}
                 value={own.base ?? "fixed"}
@@ -156,7 +157,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 }}
               />
               <ValueInput
-                label="Density"
+                label={strings.density}
                 w={110}
                 unit="t/m³"
                 value={own.density}
@@ -166,29 +167,29 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
               />
             </div>
             <p className="quiet" style={{ fontSize: 12.5 }}>
-              {stories.length} stories and the weights of their floors come from the brief.
+              {strings.storiesAndTheWeightsOf(stories.length)}
             </p>
           </div>
           <div>
-            <h3 className="part">Sections by group</h3>
+            <h3 className="part">{strings.sectionsByGroup}</h3>
             <table className="plain" style={{ width: "auto" }}>
               <thead>
                 <tr>
                   <th />
-                  <th>width, m</th>
-                  <th>depth, m</th>
-                  <th>cracked EI</th>
+                  <th>{strings.widthM}</th>
+                  <th>{strings.depthM}</th>
+                  <th>{strings.crackedEi}</th>
                 </tr>
               </thead>
               <tbody>
                 {rectangle("columns", "columns")}
-                {rectangle("beams along X", "beams_x")}
-                {rectangle("beams along Y", "beams_y")}
+                {rectangle(strings.beamsAlongX, "beams_x")}
+                {rectangle(strings.beamsAlongY, "beams_y")}
                 <tr>
-                  <td>walls</td>
+                  <td>{strings.walls}</td>
                   <td>
                     <ValueInput
-                      aria-label="Thickness of walls"
+                      aria-label={strings.thicknessOfWalls}
                       w={84}
                       value={own.wall_thickness}
                       onCommit={(v) => {
@@ -196,14 +197,14 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                       }}
                     />
                   </td>
-                  <td className="quiet">the bay</td>
+                  <td className="quiet">{strings.theBay}</td>
                   <td>{factor("walls")}</td>
                 </tr>
                 <tr>
-                  <td>braces</td>
+                  <td>{strings.braces}</td>
                   <td colSpan={3}>
                     <ValueInput
-                      aria-label="Area of braces"
+                      aria-label={strings.areaOfBraces}
                       w={120}
                       unit="m²"
                       value={own.brace_area}
@@ -217,17 +218,17 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
             </table>
           </div>
           <div>
-            <h3 className="part">Walls and bracing by bay</h3>
+            <h3 className="part">{strings.wallsAndBracingByBay}</h3>
             {panels.length > 0 && (
-              <table className="plain" style={{ width: "auto" }} aria-label="Walls and bracing by bay">
+              <table className="plain" style={{ width: "auto" }} aria-label={strings.wallsAndBracingByBay}>
                 <thead>
                   <tr>
-                    <th>what</th>
-                    <th>along</th>
-                    <th>line</th>
-                    <th>bay</th>
-                    <th>from story</th>
-                    <th>to</th>
+                    <th>{strings.what}</th>
+                    <th>{strings.along}</th>
+                    <th>{strings.line}</th>
+                    <th>{strings.bay}</th>
+                    <th>{strings.fromStory}</th>
+                    <th>{strings.to}</th>
                     <th />
                   </tr>
                 </thead>
@@ -236,7 +237,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                     <tr key={i}>
                       <td>
                         <Select
-                          aria-label={`Kind of panel ${String(i + 1)}`}
+                          aria-label={strings.kindOfPanel(i + 1)}
                           w={92}
                           allowDeselect={false}
                           value={p.kind}
@@ -248,7 +249,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                       </td>
                       <td>
                         <Select
-                          aria-label={`Direction of panel ${String(i + 1)}`}
+                          aria-label={strings.directionOfPanel(i + 1)}
                           w={64}
                           allowDeselect={false}
                           value={p.along}
@@ -261,7 +262,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                       {(["line", "bay", "from_story", "to_story"] as const).map((k) => (
                         <td key={k}>
                           <ValueInput
-                            aria-label={`${k.replace("_", " ")} of panel ${String(i + 1)}`}
+                            aria-label={strings.ofPanel(k.replace("_", " "), i + 1)}
                             w={58}
                             value={p[k] ?? 1}
                             onCommit={(v) => {
@@ -274,12 +275,12 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                         <Button
                           variant="subtle"
                           color="gray"
-                          aria-label={`Remove panel ${String(i + 1)}`}
+                          aria-label={strings.removePanel(i + 1)}
                           onClick={() => {
                             set({ panels: panels.filter((_, j) => j !== i) });
                           }}
                         >
-                          remove
+                          {strings.remove}
                         </Button>
                       </td>
                     </tr>
@@ -299,7 +300,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                   });
                 }}
               >
-                Add a wall
+                {strings.addAWall}
               </Button>
               <Button
                 variant="default"
@@ -312,19 +313,17 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                   });
                 }}
               >
-                Add bracing
+                {strings.addBracing}
               </Button>
             </div>
           </div>
         </div>
         <div>
-          <Problems error={built.error} title="This grid can't be built" />
+          <Problems error={built.error} title={strings.thisGridCantBeBuilt} />
           {drawn && (
             <div className="scene" style={{ marginTop: 18 }}>
               <div className="scene-tools">
-                <span className="quiet">
-                  {drawn.points.length} nodes, {drawn.segments.length} members
-                </span>
+                <span className="quiet">{strings.nodesMembers(drawn.points.length, drawn.segments.length)}</span>
                 <Button
                   ml="auto"
                   disabled={!frame || built.isPlaceholderData}
@@ -332,14 +331,14 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                     if (frame) onTake(own, frame);
                   }}
                 >
-                  {replaces ? "Take it in place of the frame" : "Take this frame"}
+                  {replaces ? strings.takeItInPlaceOf : strings.takeThisFrame}
                 </Button>
               </div>
-              <div style={{ height: 420 }} role="img" aria-label="The frame of this grid in space">
+              <div style={{ height: 420 }} role="img" aria-label={strings.theFrameOfThisGrid}>
                 <Suspense
                   fallback={
                     <p className="quiet" style={{ padding: 12 }}>
-                      loading the view…
+                      {strings.loadingTheView}
                     </p>
                   }
                 >
@@ -394,7 +393,7 @@ function Bays({ label, value, onCommit }: { label: string; value: number[]; onCo
       label={label}
       w={200}
       value={typed ?? baysText(value)}
-      error={read ? undefined : "Give widths above zero, such as 3x6 8"}
+      error={read ? undefined : strings.giveWidthsAboveZeroSuch}
       onChange={(e) => {
         setTyped(e.currentTarget.value);
       }}

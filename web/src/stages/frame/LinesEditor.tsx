@@ -7,6 +7,7 @@ import { Corners } from "../../shared/Corners";
 import { ValueInput } from "../../shared/ValueInput";
 import { LinesPlan } from "./LinesPlan";
 import { copiedToAll, linesOf, pastedLines } from "./lines";
+import { strings } from "./strings";
 
 interface Props {
   stories: Story[];
@@ -28,9 +29,9 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
   if (stories.length === 0) {
     return (
       <div className="empty">
-        <p>Lateral lines need the stories of the brief, with their heights and weights.</p>
+        <p>{strings.lateralLinesNeedTheStories}</p>
         <Button component={Link} to="../brief">
-          To the brief
+          {strings.toTheBrief}
         </Button>
       </div>
     );
@@ -84,7 +85,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
       <section>
         <div style={{ display: "flex", gap: 8, alignItems: "end", flexWrap: "wrap" }}>
           <Select
-            label="Story"
+            label={strings.story}
             w={110}
             allowDeselect={false}
             value={String(story)}
@@ -95,21 +96,21 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
             }}
           />
           <ValueInput
-            label="Mass"
+            label={strings.mass}
             w={110}
             unit="t"
             placeholder={floors[story] ? floors[story].mass.toFixed(1) : ""}
-            title="Left empty: the weight of the brief over g"
+            title={strings.leftEmptyTheWeightOf}
             value={floor?.mass}
             onCommit={(v) => {
               editFloor({ mass: v });
             }}
           />
           <ValueInput
-            label="Centre of mass x"
+            label={strings.centreOfMassX}
             w={120}
             unit="m"
-            placeholder="middle of the plan"
+            placeholder={strings.middleOfThePlan}
             value={centre?.[0]}
             onCommit={(v) => {
               editFloor({ centre: v === null ? null : [v, centre?.[1] ?? 0] });
@@ -119,17 +120,17 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
             label="y"
             w={120}
             unit="m"
-            placeholder="middle of the plan"
+            placeholder={strings.middleOfThePlan}
             value={centre?.[1]}
             onCommit={(v) => {
               editFloor({ centre: v === null ? null : [centre?.[0] ?? 0, v] });
             }}
           />
           <ValueInput
-            label="Rotational inertia"
+            label={strings.rotationalInertia}
             w={140}
             unit="t m²"
-            placeholder={floors[story] ? `${floors[story].inertia.toFixed(0)} from plan` : "from the plan"}
+            placeholder={floors[story] ? strings.fromPlan(floors[story].inertia.toFixed(0)) : strings.fromThePlan}
             value={floor?.inertia}
             onCommit={(v) => {
               editFloor({ inertia: v });
@@ -138,7 +139,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         </div>
         <Corners
           key={name}
-          label="Corners of the floor, m"
+          label={strings.cornersOfTheFloorM}
           corners={floor?.corners ?? []}
           known={floors[story]?.corners ?? []}
           onCommit={(corners) => {
@@ -147,26 +148,23 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         />
         {problems.length > 0 && (
           <div className="problem" role="alert">
-            <p style={{ fontWeight: 600 }}>Not pasted; the lines are as they were</p>
+            <p style={{ fontWeight: 600 }}>{strings.notPastedTheLinesAre}</p>
             {problems.map((p) => (
               <p key={p}>{p}</p>
             ))}
           </div>
         )}
         {own.length === 0 ? (
-          <p className="quiet">
-            No lines in {name} yet: add the walls, frames and bracing that resist sideways, or paste story, x, y, angle,
-            stiffness from a spreadsheet.
-          </p>
+          <p className="quiet">{strings.noLinesInYetAdd(name)}</p>
         ) : (
           <table className="plain lines-table" aria-label={`Lateral lines of ${name}`}>
             <thead>
               <tr>
-                <th>line</th>
+                <th>{strings.line}</th>
                 <th>x, m</th>
                 <th>y, m</th>
-                <th>angle, °</th>
-                <th>stiffness, kN/m</th>
+                <th>{strings.angle}</th>
+                <th>{strings.stiffnessKnM}</th>
                 <th />
               </tr>
             </thead>
@@ -183,7 +181,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                   >
                     <td>
                       <TextInput
-                        aria-label={`Name of ${called}`}
+                        aria-label={strings.nameOf(called)}
                         w={130}
                         maxLength={60}
                         defaultValue={line.name ?? ""}
@@ -196,7 +194,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                     </td>
                     <td>
                       <ValueInput
-                        aria-label={`x of ${called}`}
+                        aria-label={strings.xOf(called)}
                         w={80}
                         value={line.at[0]}
                         onCommit={(v) => {
@@ -206,7 +204,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                     </td>
                     <td>
                       <ValueInput
-                        aria-label={`y of ${called}`}
+                        aria-label={strings.yOf(called)}
                         w={80}
                         value={line.at[1]}
                         onCommit={(v) => {
@@ -216,7 +214,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                     </td>
                     <td>
                       <ValueInput
-                        aria-label={`Angle of ${called}`}
+                        aria-label={strings.angleOf(called)}
                         w={70}
                         value={line.angle ?? 0}
                         onCommit={(v) => {
@@ -226,7 +224,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                     </td>
                     <td>
                       <ValueInput
-                        aria-label={`Stiffness of ${called}`}
+                        aria-label={strings.stiffnessOf(called)}
                         w={120}
                         value={line.stiffness}
                         onCommit={(v) => {
@@ -238,7 +236,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                       <Button
                         variant="subtle"
                         color="gray"
-                        aria-label={`Remove ${called}`}
+                        aria-label={strings.remove2(called)}
                         onClick={() => {
                           change((m) => {
                             m.lateral_lines = lines.filter((_, i) => i !== index);
@@ -246,7 +244,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                           setChosen(null);
                         }}
                       >
-                        remove
+                        {strings.remove}
                       </Button>
                     </td>
                   </tr>
@@ -262,7 +260,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
               add({ at: centre ?? [0, 0], angle: 0 });
             }}
           >
-            Add a line along X
+            {strings.addALineAlongX}
           </Button>
           <Button
             variant="default"
@@ -270,7 +268,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
               add({ at: centre ?? [0, 0], angle: 90 });
             }}
           >
-            Add a line along Y
+            {strings.addALineAlongY}
           </Button>
           <Button
             variant="default"
@@ -281,11 +279,11 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
               });
             }}
           >
-            Copy to all stories
+            {strings.copyToAllStories}
           </Button>
           <TextInput
-            aria-label="Paste lateral lines here"
-            placeholder="paste cells here: story, x, y, angle, stiffness, name"
+            aria-label={strings.pasteLateralLinesHere}
+            placeholder={strings.pasteCellsHereStoryX}
             w={330}
             value=""
             onChange={() => undefined}

@@ -3,6 +3,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { ModelFloor } from "../../model/answers";
 import { endsOf } from "../../model/geometry";
 import { centreOfStiffness, type Placed } from "./lines";
+import { strings } from "./strings";
 
 interface Props {
   floor: ModelFloor | undefined;
@@ -70,7 +71,7 @@ export function LinesPlan({ floor, plan, lines, chosen, onChoose, onMove }: Prop
       width={WIDTH}
       height={HEIGHT}
       role="group"
-      aria-label="Lateral lines in plan"
+      aria-label={strings.lateralLinesInPlan}
       onPointerMove={(e) => {
         if (drag) setDrag({ ...drag, at: placeOf(e) });
       }}
@@ -97,7 +98,7 @@ export function LinesPlan({ floor, plan, lines, chosen, onChoose, onMove }: Prop
             className="line"
             role="button"
             tabIndex={0}
-            aria-label={`${line.name ? line.name : "line"} at ${line.at.join(", ")} m; arrow keys move it`}
+            aria-label={strings.atMArrowKeysMove(line.name ? line.name : "line", line.at.join(", "))}
             aria-pressed={index === chosen}
             onPointerDown={(e) => {
               e.preventDefault();
@@ -123,19 +124,19 @@ export function LinesPlan({ floor, plan, lines, chosen, onChoose, onMove }: Prop
           </g>
         );
       })}
-      <g aria-label="Centre of mass">
+      <g aria-label={strings.centreOfMass}>
         <path d={cross(sx(centre[0]), sy(centre[1]), 6)} stroke="var(--ink)" strokeWidth={2} />
       </g>
       {stiff && <circle cx={sx(stiff[0])} cy={sy(stiff[1])} r={6} fill="none" stroke="var(--ours)" strokeWidth={2} />}
       <text x={10} y={HEIGHT - 10}>
-        + centre of mass
+        {strings.centreOfMass2}
       </text>
       <text x={110} y={HEIGHT - 10}>
-        ○ centre of stiffness
-        {stiff ? `, ${Math.hypot(stiff[0] - centre[0], stiff[1] - centre[1]).toFixed(2)} m apart` : ""}
+        {strings.centreOfStiffness}
+        {stiff ? strings.mApart(Math.hypot(stiff[0] - centre[0], stiff[1] - centre[1]).toFixed(2)) : ""}
       </text>
       <text x={WIDTH - 10} y={18} textAnchor="end">
-        X → · Y ↑ · thicker: stiffer
+        {strings.xYThickerStiffer}
       </text>
     </svg>
   );

@@ -1,10 +1,11 @@
 import type { Frame } from "../../shared/api/client";
+import { strings } from "./strings";
 
 /** Stiffnesses that a group of members can have reduced, as the core names their factors. */
 export const REDUCED = [
   ["A", "EA"],
-  ["Iy", "EI about y"],
-  ["Iz", "EI about z"],
+  ["Iy", strings.eiAboutY],
+  ["Iz", strings.eiAboutZ],
   ["J", "GJ"],
 ] as const;
 export type Reduced = (typeof REDUCED)[number][0];

@@ -1,4 +1,5 @@
 import type { LateralLine } from "../../shared/api/client";
+import { strings } from "./strings";
 
 export interface Placed {
   line: LateralLine;
@@ -53,8 +54,7 @@ export function pastedLines(text: string, stories: string[]): { lines: LateralLi
     const story = stories.indexOf(cells[0] ?? "");
     const numbers = cells.slice(1, 5).map((c) => Number(c.replace(",", ".")));
     if (story < 0) {
-      if (n > 0)
-        problems.push(`Row ${String(n + 1)}: there is no story ${cells[0] ?? ""}; use one of ${stories.join(", ")}.`);
+      if (n > 0) problems.push(strings.rowThereIsNoStory(n + 1, cells[0] ?? "", stories.join(", ")));
       return;
     }
     const [x, y, angle, stiffness] = numbers;
@@ -66,7 +66,7 @@ export function pastedLines(text: string, stories: string[]): { lines: LateralLi
       stiffness === undefined ||
       stiffness <= 0
     ) {
-      problems.push(`Row ${String(n + 1)}: give x (m), y (m), angle (degrees) and a stiffness above zero (kN/m).`);
+      problems.push(strings.rowGiveXMY(n + 1));
       return;
     }
     lines.push({ story, at: [x, y], angle: angle ?? 0, stiffness, name: (cells[5] ?? "").slice(0, 60) });

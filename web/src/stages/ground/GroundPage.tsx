@@ -15,6 +15,7 @@ import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
 import { useBrief } from "../../shared/useBrief";
 import "../../editions/editions.css";
+import { strings } from "./strings";
 
 const MEASURED: string[] = ["v_s30", "N_SPT", "s_u", "site_period", "rock", "very_soft_thickness"];
 
@@ -44,19 +45,19 @@ export default function GroundPage() {
     <div className="split">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Ground</h2>
+          <h2 className="stage-title">{strings.ground}</h2>
           <span className="end">
             <span className="quiet" aria-live="polite">
-              {busy ? "saving…" : ""}
+              {busy ? strings.saving : ""}
             </span>
             <Button variant="default" disabled={!canUndo} onClick={undo}>
-              Undo
+              {strings.undo}
             </Button>
           </span>
         </div>
         {ids.length > 1 && (
           <SegmentedControl
-            aria-label="Edition"
+            aria-label={strings.edition}
             mt={8}
             value={edition.id}
             onChange={setChosen}
@@ -65,8 +66,11 @@ export default function GroundPage() {
             )}
           />
         )}
-        <Problems error={error} title="Not saved; the values are as they were" />
-        <h3 className="part">Our own values{ids.length > 1 && ` under ${edition.title}`}</h3>
+        <Problems error={error} title={strings.notSavedTheValuesAre} />
+        <h3 className="part">
+          {strings.ourOwnValues}
+          {ids.length > 1 && strings.under(edition.title)}
+        </h3>
         <EditionFields
           key={edition.id}
           edition={edition}
@@ -79,7 +83,7 @@ export default function GroundPage() {
         <Choices edition={edition} brief={brief} change={change} />
         {mce && (
           <p className="quiet" style={{ fontSize: 13 }}>
-            Multi-period spectrum of {mce.T.length} points is given.{" "}
+            {strings.multiPeriodSpectrumOfPoints(mce.T.length)}
             <button
               type="button"
               className="linklike"
@@ -89,7 +93,7 @@ export default function GroundPage() {
                 });
               }}
             >
-              leave it out
+              {strings.leaveItOut}
             </button>
           </p>
         )}
@@ -103,7 +107,7 @@ export default function GroundPage() {
         )}
         {measured.length > 0 && (
           <>
-            <h3 className="part">Measured in the ground</h3>
+            <h3 className="part">{strings.measuredInTheGround}</h3>
             <div className="fields">
               {measured.map((i) => (
                 <Field
@@ -112,7 +116,7 @@ export default function GroundPage() {
                   input={i}
                   direction={null}
                   value={given(brief, brief.edition, i, null)}
-                  standing="not given"
+                  standing={strings.notGiven}
                   onCommit={(v) => {
                     change((b) => {
                       give(b, b.edition, i, null, v);
@@ -126,10 +130,14 @@ export default function GroundPage() {
                 className={ownSoil && ownSoil !== described.measured_soil ? "off" : "quiet"}
                 style={{ fontSize: 13, margin: "6px 0 0" }}
               >
-                What was measured is <SymbolText text={described.measured_soil} /> under {edition.title}
+                {strings.whatWasMeasuredIs}
+                <SymbolText text={described.measured_soil} />
+                {strings.under(edition.title)}
                 {ownSoil && ownSoil !== described.measured_soil ? (
                   <>
-                    , while <SymbolText text={ownSoil} /> is given
+                    {strings.whileWord}
+                    <SymbolText text={ownSoil} />
+                    {strings.isGiven}
                   </>
                 ) : (
                   ""
@@ -159,7 +167,7 @@ export default function GroundPage() {
         )}
         {governs && (
           <ChecksTable
-            caption="Theirs and ours"
+            caption={strings.theirsAndOurs}
             checks={recheck.checks.filter((c) => c.stage === "ground")}
             selected={selected?.id}
             onSelect={select}

@@ -6,6 +6,7 @@ import { useReviewContext } from "../../review/ReviewContext";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { SymbolText } from "../../shared/Symbol";
 import { TwoStage } from "./TwoStage";
+import { strings } from "./strings";
 
 /** Theirs and ours of the static method, by direction and over the height. */
 export default function LateralPage() {
@@ -23,8 +24,8 @@ export default function LateralPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Lateral</h2>
-          <span className="quiet">static forces and the weight they act on</span>
+          <h2 className="stage-title">{strings.lateral}</h2>
+          <span className="quiet">{strings.staticForcesAndTheWeight}</span>
         </div>
         <HeightLog
           recheck={recheck}
@@ -45,7 +46,7 @@ export default function LateralPage() {
         )}
         <TwoStage recheck={recheck} direction={direction} />
         <ChecksTable
-          caption={`Theirs and ours, direction ${direction}`}
+          caption={strings.theirsAndOursDirection(direction)}
           checks={checks}
           selected={selected?.id}
           onSelect={select}

@@ -1,19 +1,22 @@
 import type { Recheck } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
+import { strings } from "./strings";
 
 /** What a flexible upper part hands down to the podium under it, and whether the code permits the two stages. */
 export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: "X" | "Y" }) {
   const answer = recheck.two_stage[direction];
   if (!answer) return null;
-  const state = (met: boolean | null) => (met === null ? "not tested" : met ? "met" : "not met");
+  const state = (met: boolean | null) => (met === null ? strings.notTested : met ? "met" : strings.notMet);
   return (
-    <section aria-label="Two-stage analysis">
+    <section aria-label={strings.twoStageAnalysis}>
       <h3 className="part">
-        Two-stage analysis{" "}
+        {strings.twoStageAnalysis2}
         {answer.permitted === true ? (
-          <span className="quiet">permitted</span>
+          <span className="quiet">{strings.permitted}</span>
         ) : (
-          <span className="off">{answer.permitted === false ? "not permitted" : "open: a condition isn't tested"}</span>
+          <span className="off">
+            {answer.permitted === false ? strings.notPermitted : strings.openAConditionIsntTested}
+          </span>
         )}
       </h3>
       <ul className="notes">
@@ -30,18 +33,18 @@ export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: 
       <table className="plain" style={{ width: "auto" }}>
         <thead>
           <tr>
-            <th>base shear of the upper part</th>
-            <th className="n">factor (R/ρ)</th>
-            <th className="n">handed down</th>
-            <th className="n">of the lower part itself</th>
-            <th className="n">at the base</th>
+            <th>{strings.baseShearOfTheUpper}</th>
+            <th className="n">{strings.factorR}</th>
+            <th className="n">{strings.handedDown}</th>
+            <th className="n">{strings.ofTheLowerPartItself}</th>
+            <th className="n">{strings.atTheBase}</th>
           </tr>
         </thead>
         <tbody>
           <tr>
             {[answer.V_upper, answer.factor, answer.handed_down, answer.V_lower, answer.V_base].map((v, i) => (
               <td key={i} className="n ours">
-                {i === 1 ? `× ${trimmed(v)}` : `${figures(v)} kN`}
+                {i === 1 ? `× ${trimmed(v)}` : strings.kn(figures(v))}
               </td>
             ))}
           </tr>

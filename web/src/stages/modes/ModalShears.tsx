@@ -1,5 +1,6 @@
 import type { Recheck } from "../../shared/api/client";
 import { figures, percent } from "../../shared/numbers";
+import { strings } from "./strings";
 
 /** What each of their modes gives by our curve: its base shear, and over the weight (share of the mass × ordinate). */
 export function ModalShears({ recheck }: { recheck: Recheck }) {
@@ -10,16 +11,16 @@ export function ModalShears({ recheck }: { recheck: Recheck }) {
   return (
     <>
       <h3 className="part">
-        Base shear of each of their modes{" "}
-        <span className="quiet">share of the mass × our weight × our reduced ordinate, kN; combined under Scaling</span>
+        {strings.baseShearOfEachOf}
+        <span className="quiet">{strings.shareOfTheMassOur}</span>
       </h3>
-      <table className="plain" aria-label="Base shear of each of their modes">
+      <table className="plain" aria-label={strings.baseShearOfEachOf2}>
         <thead>
           <tr>
-            <th>their mode</th>
+            <th>{strings.theirMode}</th>
             <th className="n">T, s</th>
-            <th className="n">V in X</th>
-            <th className="n">V in Y</th>
+            <th className="n">{strings.vInX}</th>
+            <th className="n">{strings.vInY}</th>
           </tr>
         </thead>
         <tbody>
@@ -38,7 +39,7 @@ export function ModalShears({ recheck }: { recheck: Recheck }) {
         <tfoot>
           <tr>
             <td className="quiet" colSpan={2}>
-              combined, and theirs off by
+              {strings.combinedAndTheirsOffBy}
             </td>
             {(["X", "Y"] as const).map((d) => {
               const [ours, own] = [scaling[d]?.before_ours ?? null, scaling[d]?.before_theirs ?? null];

@@ -6,6 +6,7 @@ import type { View } from "../../model/looks";
 import type { Outline } from "../../model/Scene";
 import type { ReferenceModel } from "../../shared/api/client";
 import { PlanTwist } from "./PlanTwist";
+import { strings } from "./strings";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
@@ -104,14 +105,14 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
     <section aria-label={`Mode ${String(mode)} of our model`} className="modes-viewer">
       <div className="scene">
         <div className="scene-tools">
-          <b>Mode {mode}</b>
+          <b>{strings.mode(mode)}</b>
           <span className="quiet">
             {own.kind}, T = {own.T.toFixed(3)} s
           </span>
           <span style={{ marginLeft: "auto", display: "flex", flexWrap: "wrap", gap: 6 }}>
             <Button
               variant="default"
-              aria-label="Mode before"
+              aria-label={strings.modeBefore}
               disabled={mode === 1}
               onClick={() => {
                 onMode(mode - 1);
@@ -121,7 +122,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
             </Button>
             <Button
               variant="default"
-              aria-label="Next mode"
+              aria-label={strings.nextMode}
               disabled={mode === answer.modes.length}
               onClick={() => {
                 onMode(mode + 1);
@@ -135,33 +136,33 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
                 setPlaying(!playing);
               }}
             >
-              {playing ? "Pause" : "Play"}
+              {playing ? strings.pause : strings.play}
             </Button>
             <Button
               variant="default"
               disabled={playing}
-              aria-label="Step the swing"
+              aria-label={strings.stepTheSwing}
               onClick={() => {
                 setPhase(nextPhase(phase));
               }}
             >
-              Step
+              {strings.step}
             </Button>
             <SegmentedControl
-              aria-label="View"
+              aria-label={strings.view}
               value={view}
-              data={["turn", "plan", "along X", "along Y"]}
+              data={["turn", "plan", strings.alongX, strings.alongY]}
               onChange={(v) => {
                 setView(v as View);
               }}
             />
           </span>
         </div>
-        <div style={{ height: 310 }} role="img" aria-label={`The model in mode ${String(mode)}, ${own.kind}`}>
+        <div style={{ height: 310 }} role="img" aria-label={strings.theModelInMode(mode, own.kind)}>
           <Suspense
             fallback={
               <p className="quiet" style={{ padding: 12 }}>
-                loading the view…
+                {strings.loadingTheView}
               </p>
             }
           >
@@ -183,21 +184,22 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
             <svg width={20} height={6} aria-hidden>
               <line x2={20} y1={3} y2={3} stroke="var(--ours)" strokeWidth={2} />
             </svg>
-            our floors
+            {strings.ourFloors}
           </span>
           {ghosts && (
             <span className="theirs">
               <svg width={20} height={6} aria-hidden>
                 <line x2={20} y1={3} y2={3} stroke="var(--theirs)" strokeWidth={2} />
               </svg>
-              their floors{swapped ? ", axes exchanged back" : ""}
+              {strings.theirFloors}
+              {swapped ? strings.axesExchangedBack : ""}
             </span>
           )}
         </p>
       </div>
       <div className="modes-side">
         <PlanTwist floors={floors} shape={shape} theirs={other} scale={floorScale} />
-        <div className="modes-bars" aria-label="Shares of the mass in this mode">
+        <div className="modes-bars" aria-label={strings.sharesOfTheMassIn}>
           {(["X", "Y", "RZ"] as const).map((a) => (
             <Bar key={a} name={a} ours={own.mass_ratio[a]} theirs={theirs?.mass_ratio[a]} />
           ))}

@@ -14,6 +14,7 @@ import { ModesTable } from "./ModesTable";
 import { ModeViewer } from "./ModeViewer";
 import { RunningSums } from "./RunningSums";
 import "./modes.css";
+import { strings } from "./strings";
 
 /** Enough modes, of the right kind? Theirs and ours, matched by shape. */
 export default function ModesPage() {
@@ -34,26 +35,19 @@ export default function ModesPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Modes</h2>
-          <span className="quiet">enough of them, of the right kind? theirs matched with ours by shape</span>
+          <h2 className="stage-title">{strings.modes}</h2>
+          <span className="quiet">{strings.enoughOfThemOfThe}</span>
         </div>
         {model.number === 0 && !model.loading && (
           <div className="empty">
-            <p>
-              There is no model of our own yet, so their modes can only be held against themselves and the code's
-              target.
-            </p>
+            <p>{strings.thereIsNoModelOf}</p>
             <Button component={Link} to="../frame">
-              Make one: ten minutes with lateral lines
+              {strings.makeOneTenMinutesWith}
             </Button>
           </div>
         )}
         {model.number > 0 && <RunStatus {...modal} />}
-        {comparison?.swapped && (
-          <p className="modes-word off">
-            X and Y look exchanged in their tables: their modes fit ours only that way round.
-          </p>
-        )}
+        {comparison?.swapped && <p className="modes-word off">{strings.xAndYLookExchanged}</p>}
         {answer && (
           <>
             <p className="modes-word">
@@ -62,18 +56,16 @@ export default function ModesPage() {
                   <b>{d}</b>{" "}
                   {answer.reached_at[d] === null ? (
                     <span className="off">
-                      our {answer.modes.length} modes don’t reach {Math.round(100 * answer.target)} %
+                      {strings.ourModesDontReach(answer.modes.length, Math.round(100 * answer.target))}
                     </span>
                   ) : (
-                    <>
-                      ours reach {Math.round(100 * answer.target)} % with mode {answer.reached_at[d]}
-                    </>
+                    <>{strings.oursReachWithMode(Math.round(100 * answer.target), answer.reached_at[d])}</>
                   )}
                   {comparison && comparison.sums[d] !== null && (
                     <>
                       ,{" "}
                       <span className={comparison.enough[d] ? "theirs" : "limit"}>
-                        theirs sum to {(100 * (comparison.sums[d] ?? 0)).toFixed(1)} %
+                        {strings.theirsSumTo((100 * (comparison.sums[d] ?? 0)).toFixed(1))}
                       </span>
                     </>
                   )}
@@ -107,10 +99,10 @@ export default function ModesPage() {
           <>
             <div className="stage-head" style={{ marginTop: 18 }}>
               <h3 className="part" style={{ margin: 0 }}>
-                Running sum of the effective modal mass
+                {strings.runningSumOfTheEffective}
               </h3>
               <SegmentedControl
-                aria-label="Direction of the running sums"
+                aria-label={strings.directionOfTheRunningSums}
                 value={direction}
                 data={["X", "Y"]}
                 onChange={(v) => {
@@ -120,13 +112,14 @@ export default function ModesPage() {
             </div>
             <RunningSums answer={answer} submitted={submitted} direction={direction} scheme={scheme} />
             <p className="quiet modes-small">
-              Rayleigh’s periods as a second opinion: X {answer.rayleigh.X?.toFixed(3) ?? "–"} s, Y{" "}
-              {answer.rayleigh.Y?.toFixed(3) ?? "–"} s. That no mode is missing was checked by: {answer.counted_by}.
+              {strings.rayleighsPeriodsAsASecond}
+              {answer.rayleigh.X?.toFixed(3) ?? "–"} s, Y {answer.rayleigh.Y?.toFixed(3) ?? "–"}
+              {strings.sThatNoModeIs(answer.counted_by)}
             </p>
             <Warnings warnings={answer.warnings} />
           </>
         )}
-        <ChecksTable caption="Checks of their modes" checks={checks} selected={selected?.id} onSelect={select} />
+        <ChecksTable caption={strings.checksOfTheirModes} checks={checks} selected={selected?.id} onSelect={select} />
       </main>
       <Bench stage="modes" />
     </div>

@@ -1,6 +1,7 @@
 import type { ModalAnswer, SubmittedModes } from "../../model/answers";
 import type { Check } from "../../shared/api/client";
 import { Mark } from "../../shared/Mark";
+import { strings } from "./strings";
 
 interface Props {
   answer: ModalAnswer | undefined;
@@ -39,7 +40,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
       <button
         type="button"
         className="linklike off"
-        title="out of plumb: open it on the bench"
+        title={strings.outOfPlumbOpenIt}
         onClick={(e) => {
           e.stopPropagation();
           onSelect(check.id);
@@ -52,24 +53,24 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
   const theirs = (number: number | null | undefined) => (number ? submitted?.theirs[number - 1] : undefined);
   const met = (mode: number) => (["X", "Y"] as const).filter((d) => answer?.reached_at[d] === mode);
   return (
-    <table className="plain modes" aria-label="Modes, theirs and ours">
+    <table className="plain modes" aria-label={strings.modesTheirsAndOurs}>
       <thead>
         <tr>
-          <th rowSpan={2}>ours</th>
-          <th rowSpan={2}>kind</th>
+          <th rowSpan={2}>{strings.ours}</th>
+          <th rowSpan={2}>{strings.kind}</th>
           <th className="n" colSpan={4}>
-            ours: T (s), X, Y, RZ (% of the mass)
+            {strings.oursTSXY}
           </th>
           <th className="n" rowSpan={2}>
-            theirs
+            {strings.theirs}
           </th>
           <th className="n" colSpan={4}>
-            theirs: T (s), X, Y, RZ (%)
+            {strings.theirsTSXY}
           </th>
           <th className="n" rowSpan={2}>
-            shapes
+            {strings.shapes}
             <br />
-            alike
+            {strings.alike}
           </th>
         </tr>
         <tr>
@@ -112,7 +113,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
                 {m.kind}
                 {here.length > 0 && (
                   <span className="chip" style={{ marginLeft: 6 }}>
-                    {Math.round(100 * (answer?.target ?? 0.9))} % in {here.join(", ")}
+                    {strings.inWord(Math.round(100 * (answer?.target ?? 0.9)), here.join(", "))}
                   </span>
                 )}
               </td>
@@ -133,7 +134,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
                 </>
               ) : (
                 <td colSpan={6} className={missing ? "gone" : "quiet"}>
-                  {submitted ? (missing ? "missing from their list" : "") : ""}
+                  {submitted ? (missing ? strings.missingFromTheirList : "") : ""}
                 </td>
               )}
             </tr>
@@ -142,7 +143,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
         {loose.map((m) => (
           <tr key={`t${String(m.mode)}`}>
             <td colSpan={6} className="quiet">
-              {answer ? "no mode of ours is like it" : "our model has not been run"}
+              {answer ? strings.noModeOfOursIs : strings.ourModelHasNotBeen}
             </td>
             <td className="n theirs">{m.mode}</td>
             <td className="n theirs">{m.T?.toFixed(3) ?? "–"}</td>
@@ -159,7 +160,10 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
         <tfoot>
           <tr>
             <td colSpan={12} className="quiet">
-              and {answer.modes.length - shown.length} more of ours, to {answer.modes.at(-1)?.T.toFixed(3)} s
+              {strings.and}
+              {answer.modes.length - shown.length}
+              {strings.moreOfOursTo}
+              {answer.modes.at(-1)?.T.toFixed(3)} s
             </td>
           </tr>
         </tfoot>

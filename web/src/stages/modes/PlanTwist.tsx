@@ -1,5 +1,6 @@
 import type { ModelFloor } from "../../model/answers";
 import { rigid } from "../../model/geometry";
+import { strings } from "./strings";
 
 type Movement = readonly [number, number, number];
 
@@ -33,13 +34,7 @@ export function PlanTwist({ floors, shape, theirs, scale }: Props) {
   const top = floors.at(-1),
     last = floors.length - 1;
   return (
-    <svg
-      className="modes-plan"
-      width={SIZE + 2}
-      height={height}
-      role="img"
-      aria-label="Floors in plan at full swing, seen from above"
-    >
+    <svg className="modes-plan" width={SIZE + 2} height={height} role="img" aria-label={strings.floorsInPlanAtFull}>
       {floors[0] && (
         <polygon points={outline(floors[0], undefined)} fill="none" stroke="var(--quiet)" strokeDasharray="3 3" />
       )}
@@ -63,7 +58,7 @@ export function PlanTwist({ floors, shape, theirs, scale }: Props) {
         />
       )}
       <text x={8} y={height - 8} fontSize={11} fill="var(--quiet)">
-        plan, seen from above
+        {strings.planSeenFromAbove}
       </text>
     </svg>
   );

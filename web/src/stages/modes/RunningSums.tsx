@@ -5,6 +5,7 @@ import { SVGRenderer } from "echarts/renderers";
 import { useEffect } from "react";
 import type { ModalAnswer, SubmittedModes } from "../../model/answers";
 import { chartLooks, useChart } from "../../shared/useChart";
+import { strings } from "./strings";
 
 register([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer]);
 
@@ -84,12 +85,5 @@ export function RunningSums({ answer, submitted, direction, scheme }: Props) {
       true,
     );
   }, [answer, submitted, direction, scheme, chart]);
-  return (
-    <div
-      ref={box}
-      className="modes-chart"
-      role="img"
-      aria-label={`Running sum of the mass in ${direction} over the modes; the table above holds the values`}
-    />
-  );
+  return <div ref={box} className="modes-chart" role="img" aria-label={strings.runningSumOfTheMass(direction)} />;
 }

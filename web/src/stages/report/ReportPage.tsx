@@ -9,6 +9,7 @@ import { printingQuery, useRefresh, useReports } from "../../shared/api/queries"
 import { moment } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
 import "./report.css";
+import { strings } from "./strings";
 
 /** What do I sign? The report as it would be issued now, and those that were. */
 export default function ReportPage() {
@@ -25,7 +26,7 @@ export default function ReportPage() {
     } catch (error) {
       // each signature asks once more who gives it
       const asked = error instanceof ApiProblem && error.problems.some((p) => p.path === "/signature");
-      if (!asked || !(await ask("You sign the report as it stands."))) throw error;
+      if (!asked || !(await ask(strings.youSignTheReportAs))) throw error;
       return sign();
     }
   }, refresh);
@@ -36,64 +37,68 @@ export default function ReportPage() {
   return (
     <div className="report-page">
       <div className="stage-head report-head">
-        <h2 className="stage-title">Report</h2>
+        <h2 className="stage-title">{strings.report}</h2>
         {onTeam && (
           <span className={unfiled + drafts ? "off" : "quiet"} style={{ fontSize: 13 }}>
             {unfiled > 0 && (
               <>
                 <Link to="../sheet">
-                  {unfiled} deviation{unfiled > 1 ? "s" : ""} that start here
-                </Link>{" "}
-                in no finding
+                  {strings.deviation(unfiled)}
+                  {unfiled > 1 ? "s" : ""}
+                  {strings.thatStartHere}
+                </Link>
+                {strings.inNoFinding}
               </>
             )}
             {unfiled > 0 && drafts > 0 && " · "}
             {drafts > 0 && (
               <>
                 <Link to="../findings">
-                  {drafts} finding{drafts > 1 ? "s" : ""}
-                </Link>{" "}
-                not issued
+                  {strings.finding(drafts)}
+                  {drafts > 1 ? "s" : ""}
+                </Link>
+                {strings.notIssued}
               </>
             )}
-            {unfiled + drafts === 0 && "every deviation that starts here is in a finding"}
+            {unfiled + drafts === 0 && strings.everyDeviationThatStartsHere}
           </span>
         )}
         <span className="end">
           {onTeam && <DraftButton printing={draft} />}
           {onTeam && (
             <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
-              .plumb.json
+              {strings.plumbJson}
             </Button>
           )}
           {review.role === "lead" && (
             <Button color="dark" loading={issue.busy} onClick={issue.start}>
-              Sign and issue report {(reports.data?.length ?? 0) + 1}
+              {strings.signAndIssueReport}
+              {(reports.data?.length ?? 0) + 1}
             </Button>
           )}
         </span>
       </div>
       <Problems
         error={issue.error ?? draft.error ?? reports.error}
-        title={issue.error ? "Not issued" : draft.error ? "Not printed" : "Not loaded"}
+        title={issue.error ? strings.notIssued2 : draft.error ? strings.notPrinted : strings.notLoaded}
       />
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">
           {reports.data.map((r) => (
             <li key={r.id}>
               <a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">
-                Report {r.number}
+                {strings.report2(r.number)}
               </a>{" "}
               <span className="quiet">
-                signed by {r.issued_by}, {moment(r.issued_at)}, SHA-256 {r.sha256.slice(0, 12)}…
+                {strings.signedBySha256(r.issued_by, moment(r.issued_at), r.sha256.slice(0, 12))}
               </span>
             </li>
           ))}
         </ul>
       )}
-      {!onTeam && reports.data?.length === 0 && <p className="quiet">No report has been issued yet.</p>}
+      {!onTeam && reports.data?.length === 0 && <p className="quiet">{strings.noReportHasBeenIssued}</p>}
       {dialog}
-      {onTeam && <iframe title="Preview of the report" src={`/api/reviews/${review.id}/report/preview/`} />}
+      {onTeam && <iframe title={strings.previewOfTheReport} src={`/api/reviews/${review.id}/report/preview/`} />}
     </div>
   );
 }
@@ -136,12 +141,12 @@ function DraftButton({ printing }: { printing: Printed }) {
   if (printing.done)
     return (
       <Button variant="default" component="a" href={`/api/printings/${printing.done}.pdf`} target="_blank">
-        Open the PDF
+        {strings.openThePdf}
       </Button>
     );
   return (
     <Button variant="default" loading={printing.busy} onClick={printing.start}>
-      Print this draft
+      {strings.printThisDraft}
     </Button>
   );
 }

@@ -2,6 +2,7 @@ import { useElementSize } from "@mantine/hooks";
 import type { Check, Recheck } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
 import { rungs } from "./ladder";
+import { strings } from "./strings";
 
 type Shears = NonNullable<NonNullable<Recheck["stages"]["scaling"]>["X"]>;
 
@@ -26,9 +27,9 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
   const height = TOP + rows.length * ROW + 6;
   const edge = shears.floor === null ? null : at(shears.floor);
   return (
-    <section aria-label={`Base shears in ${direction}`}>
+    <section aria-label={strings.baseShearsIn(direction)}>
       <h3 className="part">
-        {direction} <span className="quiet">base shear, kN</span>
+        {direction} <span className="quiet">{strings.baseShearKn}</span>
       </h3>
       <div ref={ref}>
         {width > 0 && (
@@ -36,7 +37,7 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
             width={width}
             height={height}
             role="img"
-            aria-label={rows.map((r) => `${r.name} ${figures(r.value)} kN`).join(", ")}
+            aria-label={rows.map((r) => strings.kn(r.name, figures(r.value))).join(", ")}
           >
             {edge !== null && (
               <g stroke="var(--limit)">
@@ -52,7 +53,7 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
                   fill="var(--limit)"
                   className="ladder-small"
                 >
-                  {shears.share === null ? "" : `${trimmed(100 * shears.share)} % of static, ours`}
+                  {shears.share === null ? "" : strings.ofStaticOurs(trimmed(100 * shears.share))}
                 </text>
               </g>
             )}
@@ -113,15 +114,16 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
       </div>
       <div className="factors">
         <span>
-          factor needed{" "}
+          {strings.factorNeeded}
           <b className="ours">{shears.factor_required === null ? "–" : figures(shears.factor_required)}</b>
         </span>
         <span>
-          used <i className="theirs">{shears.factor_used === null ? "none stated" : figures(shears.factor_used)}</i>
+          {strings.used}
+          <i className="theirs">{shears.factor_used === null ? strings.noneStated : figures(shears.factor_used)}</i>
         </span>
         {shears.taken_apart.length > 0 && (
           <span className="apart">
-            <span className="quiet">their factor on the spectrum</span>
+            <span className="quiet">{strings.theirFactorOnTheSpectrum}</span>
             {shears.taken_apart.map((p, i) => (
               <span key={p.symbol} className="apart-part">
                 {i > 0 && <span aria-hidden>×</span>}

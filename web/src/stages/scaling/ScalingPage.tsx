@@ -5,6 +5,7 @@ import { ChecksTable } from "../../shared/ChecksTable";
 import { NothingYet } from "../../shared/NothingYet";
 import { Ladder } from "./Ladder";
 import "./scaling.css";
+import { strings } from "./strings";
 
 /** Is the modal base shear what the modes give, and is it brought up to what the code asks for? */
 export default function ScalingPage() {
@@ -17,10 +18,8 @@ export default function ScalingPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Scaling</h2>
-          <span className="quiet">
-            is the modal base shear brought up to what the code asks for, in each direction?
-          </span>
+          <h2 className="stage-title">{strings.scaling}</h2>
+          <span className="quiet">{strings.isTheModalBaseShear}</span>
         </div>
         {stage ? (
           <>
@@ -36,16 +35,18 @@ export default function ScalingPage() {
             })}
             <p className="quiet">
               {applies.length > 0
-                ? `The factor applies to ${applies.join(" and ")} (${stage.clause}).`
-                : `This edition doesn't scale modal results to the static base shear (${stage.clause}).`}
+                ? strings.theFactorAppliesTo(applies.join(" and "), stage.clause)
+                : strings.thisEditionDoesntScaleModal(stage.clause)}
             </p>
-            <ChecksTable caption="Checks of the scaling" checks={checks} selected={selected?.id} onSelect={select} />
+            <ChecksTable
+              caption={strings.checksOfTheScaling}
+              checks={checks}
+              selected={selected?.id}
+              onSelect={select}
+            />
           </>
         ) : (
-          <NothingYet
-            what="Nothing is stated of a modal base shear"
-            hand="parameters (dynamic base shear before and after scaling, scale factor), or base reactions by case"
-          />
+          <NothingYet what={strings.nothingIsStatedOfA} hand={strings.parametersDynamicBaseShearBefore} />
         )}
       </main>
       <Bench stage="scaling" />

@@ -1,5 +1,6 @@
 import type { Check, Recheck } from "../../shared/api/client";
 import { figures, percent } from "../../shared/numbers";
+import { strings } from "./strings";
 
 type Shears = NonNullable<NonNullable<Recheck["stages"]["scaling"]>["X"]>;
 
@@ -18,7 +19,7 @@ const said = (check: Check | undefined): string => {
   if (!check) return "";
   if (check.verdict === "agrees") return "agrees";
   const off = check.shown ? check[check.shown]?.deviation : null;
-  const where = check.role === "inherited" ? `inherited from ${check.rests_on.join(", ")}` : "starts here";
+  const where = check.role === "inherited" ? strings.inheritedFrom(check.rests_on.join(", ")) : strings.startsHere;
   return [off === null || off === undefined ? "" : percent(off), check.role ? where : ""].filter(Boolean).join(", ");
 };
 
@@ -48,25 +49,19 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
   const after = shears.after_theirs;
   const short = after !== null && shears.floor !== null && after < shears.floor * 0.9995;
   return [
-    ...rung("static, ours", "ours", shears.static_ours, undefined, ""),
-    ...rung("static, theirs", "theirs", shears.static_theirs, of("static"), said(of("static"))),
+    ...rung(strings.staticOurs, "ours", shears.static_ours, undefined, ""),
+    ...rung(strings.staticTheirs, "theirs", shears.static_theirs, of("static"), said(of("static"))),
+    ...rung(strings.modalBeforeOurs, "ours", shears.before_ours, undefined, strings.theirModesOurCurveShare),
+    ...rung(strings.modalBeforeOurModel, "ours", shears.before_model, undefined, strings.responseOfOurOwnModel),
+    ...rung(strings.modalBeforeTheirs, "theirs", shears.before_theirs, of("before"), said(of("before"))),
     ...rung(
-      "modal before, ours",
-      "ours",
-      shears.before_ours,
-      undefined,
-      "their modes, our curve: share × W × ordinate, combined",
-    ),
-    ...rung("modal before, our model", "ours", shears.before_model, undefined, "response of our own model"),
-    ...rung("modal before, theirs", "theirs", shears.before_theirs, of("before"), said(of("before"))),
-    ...rung(
-      "after, theirs",
+      strings.afterTheirs,
       "theirs",
       after,
       factor?.verdict === "breaches" ? factor : (of("after") ?? factor),
       [
-        shears.factor_used === null ? "" : `${figures(shears.factor_used)} × before`,
-        short ? "below what is asked for" : "",
+        shears.factor_used === null ? "" : strings.before(figures(shears.factor_used)),
+        short ? strings.belowWhatIsAskedFor : "",
       ]
         .filter(Boolean)
         .join(", "),

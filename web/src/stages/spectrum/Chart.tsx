@@ -7,6 +7,7 @@ import { chartLooks, useChart } from "../../shared/useChart";
 import { figures, percent } from "../../shared/numbers";
 import { offset, REACH } from "../../sheet/layout";
 import { asSeen, type Submitted, type View } from "./curves";
+import { strings } from "./strings";
 
 register([LineChart, ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, MarkAreaComponent, SVGRenderer]);
 
@@ -24,8 +25,8 @@ interface Props {
 
 const AXES: Record<View, [string, string]> = {
   acceleration: ["T, s", "S_a, g"],
-  displacement: ["T, s", "S_d, mm"],
-  adrs: ["S_d, mm", "S_a, g"],
+  displacement: ["T, s", strings.sDMm],
+  adrs: [strings.sDMm, "S_a, g"],
 };
 
 /** Our curve, their points hollow, the marks of each direction's period, and the deviation by period underneath. */
@@ -96,7 +97,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
             const deviation = point.check.independent?.deviation ?? null;
             return [
               `T ${figures(point.T, 3)} s`,
-              `theirs <i>${figures(point.S_a)}</i> g, ours <b>${ours === undefined ? "–" : figures(ours)}</b> g`,
+              strings.theirsIIGOurs(figures(point.S_a), ours === undefined ? "–" : figures(ours)),
               deviation === null ? "" : percent(deviation),
             ].join("<br>");
           },
@@ -108,7 +109,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
             ...axis,
             gridIndex: 1,
             type: "value",
-            name: "theirs off by, in tolerances",
+            name: strings.theirsOffByInTolerances,
             nameGap: 6,
             nameTextStyle: { ...font, align: "left" },
             min: -REACH,
@@ -124,7 +125,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
         ],
         series: [
           {
-            name: "ours, design spectrum",
+            name: strings.oursDesignSpectrum,
             type: "line",
             data: line(design),
             showSymbol: false,
@@ -157,7 +158,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
           ...(reduced
             ? [
                 {
-                  name: "ours, reduced for strength",
+                  name: strings.oursReducedForStrength,
                   type: "line" as const,
                   data: line(reduced),
                   showSymbol: false,
@@ -207,12 +208,5 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
       if (id) onSelect(id);
     });
   }, [chart, T, design, reduced, submitted, periods, view, log, scheme, onSelect]);
-  return (
-    <div
-      ref={box}
-      style={{ height: 440 }}
-      role="img"
-      aria-label="Design spectrum: our curve and the submitted points; the table below holds the values"
-    />
-  );
+  return <div ref={box} style={{ height: 440 }} role="img" aria-label={strings.designSpectrumOurCurveAnd} />;
 }

@@ -9,6 +9,7 @@ import { ChecksTable } from "../../shared/ChecksTable";
 import { Problems } from "../../shared/Problems";
 import { Chart } from "./Chart";
 import { drawnPeriods, submittedPoints, type View } from "./curves";
+import { strings } from "./strings";
 
 /** Is their curve the code's curve? */
 export default function SpectrumPage() {
@@ -44,7 +45,7 @@ export default function SpectrumPage() {
             ? [{ name: `T ${c.direction ?? ""}`, T: c.independent.value, theirs: false }]
             : []),
           ...(c.verdict !== "agrees" && typeof c.theirs?.value === "number"
-            ? [{ name: `theirs ${c.direction ?? ""}`, T: c.theirs.value, theirs: true }]
+            ? [{ name: strings.theirs(c.direction ?? ""), T: c.theirs.value, theirs: true }]
             : []),
         ]),
     [recheck],
@@ -57,10 +58,10 @@ export default function SpectrumPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Spectrum</h2>
+          <h2 className="stage-title">{strings.spectrum}</h2>
           <span className="end">
             <SegmentedControl
-              aria-label="View"
+              aria-label={strings.view}
               value={view}
               onChange={(v) => {
                 setView(v as View);
@@ -68,20 +69,20 @@ export default function SpectrumPage() {
               data={[
                 { value: "acceleration", label: "acceleration" },
                 { value: "displacement", label: "displacement" },
-                { value: "adrs", label: "ADRS" },
+                { value: "adrs", label: strings.adrs },
               ]}
             />
-            <SegmentedControl aria-label="Scale" value={log} onChange={setLog} data={["linear", "log"]} />
+            <SegmentedControl aria-label={strings.scale} value={log} onChange={setLog} data={["linear", "log"]} />
             <SegmentedControl
-              aria-label="Reduced curve"
+              aria-label={strings.reducedCurve}
               value={reducedBy}
               onChange={(v) => {
                 setReducedBy(v as "" | "X");
               }}
               data={[
                 { value: "", label: "design" },
-                { value: "X", label: "reduced X" },
-                { value: "Y", label: "reduced Y" },
+                { value: "X", label: strings.reducedX },
+                { value: "Y", label: strings.reducedY },
               ]}
             />
           </span>
@@ -89,10 +90,12 @@ export default function SpectrumPage() {
         {curve.error ? (
           <>
             <p className="quiet empty">
-              Our own curve needs the site values: give them under <Link to="../ground">Ground</Link>, what it is
-              reduced by under <Link to="../brief">Brief</Link>.
+              {strings.ourOwnCurveNeedsThe}
+              <Link to="../ground">{strings.ground}</Link>
+              {strings.whatItIsReducedBy}
+              <Link to="../brief">{strings.brief}</Link>.
             </p>
-            <Problems error={curve.error} title="What is lacking" />
+            <Problems error={curve.error} title={strings.whatIsLacking} />
           </>
         ) : (
           curve.data && (
@@ -114,31 +117,31 @@ export default function SpectrumPage() {
             <svg width={12} height={12} aria-hidden>
               <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />
             </svg>{" "}
-            <i className="theirs">theirs</i>
+            <i className="theirs">{strings.theirs2}</i>
           </span>
           <span>
             <svg width={22} height={12} aria-hidden>
               <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={2.4} />
             </svg>{" "}
-            <b className="ours">ours, design spectrum</b>
+            <b className="ours">{strings.oursDesignSpectrum}</b>
           </span>
           {reducedBy && (
             <span>
               <svg width={22} height={12} aria-hidden>
                 <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" />
-              </svg>{" "}
-              reduced for strength, {reducedBy}
+              </svg>
+              {strings.reducedForStrength(reducedBy)}
             </span>
           )}
-          <span className="quiet">full lozenge: starts here · hollow: inherited · band: tolerance</span>
+          <span className="quiet">{strings.fullLozengeStartsHereHollow}</span>
         </p>
         {(corner.length > 0 || points.length === 0) && (
-          <ChecksTable caption="Corner periods" checks={corner} selected={selected?.id} onSelect={select} />
+          <ChecksTable caption={strings.cornerPeriods} checks={corner} selected={selected?.id} onSelect={select} />
         )}
         {points.length > 0 && (
           <ChecksTable
-            caption="Ordinates of their table"
-            checks={points.map((c) => ({ ...c, label: `S_a at ${String(tablePeriods[c.point ?? 0])} s` }))}
+            caption={strings.ordinatesOfTheirTable}
+            checks={points.map((c) => ({ ...c, label: strings.sAAtS(String(tablePeriods[c.point ?? 0])) }))}
             selected={selected?.id}
             onSelect={select}
           />

@@ -1,6 +1,7 @@
 import { Mark } from "../../shared/Mark";
 import { figures } from "../../shared/numbers";
 import { greatest, matrix, worstOf, type CaseMoved, type Field } from "./matrix";
+import { strings } from "./strings";
 
 interface Props {
   cases: CaseMoved[];
@@ -11,10 +12,10 @@ interface Props {
 }
 
 const HEADS: Record<Field["side"], string> = {
-  "+": "toward +",
-  "-": "toward −",
-  "0": "at the centre",
-  "?": "side not stated",
+  "+": strings.toward,
+  "-": strings.toward2,
+  "0": strings.atTheCentre,
+  "?": strings.sideNotStated,
 };
 const SHAPES = { regular: "dot", torsional: "origin", extreme: "breach" } as const;
 
@@ -23,7 +24,7 @@ export function Matrix({ cases, chosen, onChoose, asked }: Props) {
   const fields = matrix(cases);
   const sides = (["+", "-", "0", "?"] as const).filter((s) => fields.some((f) => f.side === s));
   return (
-    <table className="matrix" aria-label="Cases asked for">
+    <table className="matrix" aria-label={strings.casesAskedFor}>
       <thead>
         <tr>
           <td />
@@ -47,7 +48,8 @@ export function Matrix({ cases, chosen, onChoose, asked }: Props) {
                   <td key={s}>
                     {field && asked && (
                       <span className="matrix-field missing">
-                        <Mark shape="gap" /> not handed in
+                        <Mark shape="gap" />
+                        {strings.notHandedIn}
                       </span>
                     )}
                   </td>
@@ -64,11 +66,11 @@ export function Matrix({ cases, chosen, onChoose, asked }: Props) {
                   >
                     <span>
                       {far && far.word && <Mark shape={SHAPES[far.word as keyof typeof SHAPES] ?? "open"} />}{" "}
-                      <b className="ours">{far ? figures(far.ratio, 3) : "too small"}</b>
+                      <b className="ours">{far ? figures(far.ratio, 3) : strings.tooSmall}</b>
                     </span>
                     <i className="theirs">
                       {worst.case}
-                      {field && field.cases.length > 1 ? ` and ${String(field.cases.length - 1)} more` : ""}
+                      {field && field.cases.length > 1 ? strings.andMore(field.cases.length - 1) : ""}
                     </i>
                   </button>
                 </td>

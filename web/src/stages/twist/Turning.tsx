@@ -1,5 +1,6 @@
 import { figures } from "../../shared/numbers";
 import type { CaseMoved } from "./matrix";
+import { strings } from "./strings";
 
 const SIZE = 300;
 const HEIGHT = 232;
@@ -23,7 +24,7 @@ const round = (value: number): number => {
 /** A story as its ends move in a case, in plan, to a stated exaggeration. */
 export function Turning({ moved, story, name, plan }: Props) {
   const ends = moved.displacement.length ? moved.displacement : moved.drift;
-  const what = moved.displacement.length ? "displacements" : "story drifts";
+  const what = moved.displacement.length ? "displacements" : strings.storyDrifts;
   const [one, two] = [ends[0]?.[story] ?? null, ends[1]?.[story] ?? null];
   const mine = moved.displacement.length ? moved.displacement_own : moved.drift_own;
   // the ends of ours stand in the order in which theirs fit them better
@@ -53,15 +54,15 @@ export function Turning({ moved, story, name, plan }: Props) {
   return (
     <figure className="turning">
       <figcaption>
-        <b>{name}</b> in <i className="theirs">{moved.case}</i>
+        <b>{name}</b>
+        {strings.inWord}
+        <i className="theirs">{moved.case}</i>
         <br />
         <span className="quiet">
-          {ends.length === 0
-            ? "greatest and mean only: the ends are not stated"
-            : `plan, ${what}${times ? ` ${String(times)} times` : ""}`}
+          {ends.length === 0 ? strings.greatestAndMeanOnlyThe : strings.plan(what, times ? strings.times(times) : "")}
         </span>
       </figcaption>
-      <svg width={SIZE} height={HEIGHT} role="img" aria-label={`Plan of ${name}, moved along ${along}`}>
+      <svg width={SIZE} height={HEIGHT} role="img" aria-label={strings.planOfMovedAlong(name, along)}>
         <polygon points={outline(null)} fill="none" stroke="var(--quiet)" strokeDasharray="4 4" />
         {own && <polygon points={outline(own)} fill="none" stroke="var(--ours)" strokeWidth={2.2} />}
         {ends.length > 0 && (
@@ -79,14 +80,15 @@ export function Turning({ moved, story, name, plan }: Props) {
             return (
               <g key={end} transform={`translate(${String(end === 1 ? 16 : 168)}, ${String(HEIGHT - 34)})`}>
                 <text className="turning-small">
-                  end {end} {along === "X" ? (end === 1 ? "(lower)" : "(upper)") : end === 1 ? "(left)" : "(right)"}
+                  {strings.end(end)}
+                  {along === "X" ? (end === 1 ? "(lower)" : "(upper)") : end === 1 ? "(left)" : "(right)"}
                 </text>
                 <text y={20} className="theirs turning-value" fill="var(--theirs)">
-                  {value === null ? "–" : `${figures(1000 * value, 3)} mm`}
+                  {value === null ? "–" : strings.mm(figures(1000 * value, 3))}
                 </text>
                 {own && (
                   <text y={20} x={66} className="ours turning-value" fill="var(--ours)">
-                    {`${figures(1000 * (own[end - 1] ?? 0), 3)} mm`}
+                    {strings.mm(figures(1000 * (own[end - 1] ?? 0), 3))}
                   </text>
                 )}
               </g>

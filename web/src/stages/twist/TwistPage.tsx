@@ -15,6 +15,7 @@ import { Matrix } from "./Matrix";
 import { greatest, worstOf, type CaseMoved, type TwistStage } from "./matrix";
 import { Turning } from "./Turning";
 import "./twist.css";
+import { strings } from "./strings";
 
 const STATUS = { shown: "dot", missing: "gap", differs: "origin", open: "open" } as const;
 
@@ -28,8 +29,8 @@ export default function TwistPage() {
   const checks = recheck.checks.filter((c) => c.stage === "twist" && (c.story === null || c.role !== null));
   const head = (
     <div className="stage-head">
-      <h2 className="stage-title">Twist</h2>
-      <span className="quiet">which story turns, in which case, and what follows from it</span>
+      <h2 className="stage-title">{strings.twist}</h2>
+      <span className="quiet">{strings.whichStoryTurnsInWhich}</span>
     </div>
   );
   const chosen = stage?.cases.find((c) => c.case === wanted) ?? worstOf(stage?.cases ?? []);
@@ -38,11 +39,8 @@ export default function TwistPage() {
       <div className="split wide">
         <main className="stage">
           {head}
-          <NothingYet
-            what="No case states how both ends of its stories move"
-            hand="story drifts and displacements by case, of both ends or as the greatest and the mean"
-          />
-          <ChecksTable caption="Checks of the twist" checks={checks} selected={selected?.id} onSelect={select} />
+          <NothingYet what={strings.noCaseStatesHowBoth} hand={strings.storyDriftsAndDisplacementsBy} />
+          <ChecksTable caption={strings.checksOfTheTwist} checks={checks} selected={selected?.id} onSelect={select} />
         </main>
         <Bench stage="twist" />
       </div>
@@ -55,10 +53,10 @@ export default function TwistPage() {
         {head}
         <AskOurModel kinds={["static_response"]} answered={chosen.ratio_own !== null} />
         <h3 className="part">
-          Cases asked for{" "}
+          {strings.casesAskedFor2}
           <span className="quiet">
-            greatest ratio of each; direction and side of the accidental eccentricity
-            {stage.eccentricity === null ? "" : `, ${trimmed(100 * stage.eccentricity)} % of the plan dimension`}
+            {strings.greatestRatioOfEachDirection}
+            {stage.eccentricity === null ? "" : strings.ofThePlanDimension(trimmed(100 * stage.eccentricity))}
           </span>
         </h3>
         <Matrix
@@ -72,8 +70,8 @@ export default function TwistPage() {
         />
         {stage.cases.length > 4 && (
           <Select
-            aria-label="Case that is drawn"
-            label="case that is drawn"
+            aria-label={strings.caseThatIsDrawn}
+            label={strings.caseThatIsDrawn2}
             w={280}
             mb={8}
             searchable
@@ -104,7 +102,7 @@ export default function TwistPage() {
         </div>
         {stage.follows.length > 0 && (
           <>
-            <h3 className="part">What follows</h3>
+            <h3 className="part">{strings.whatFollows}</h3>
             <table className="plain">
               <tbody>
                 {stage.follows.map((f) => (
@@ -119,13 +117,8 @@ export default function TwistPage() {
             </table>
           </>
         )}
-        {stage.irregular === false && (
-          <p className="quiet">
-            No story is torsionally irregular in any case that is handed in ({stage.clause}). That says nothing of the
-            other kinds of irregularity.
-          </p>
-        )}
-        <ChecksTable caption="Checks of the twist" checks={checks} selected={selected?.id} onSelect={select} />
+        {stage.irregular === false && <p className="quiet">{strings.noStoryIsTorsionallyIrregular(stage.clause)}</p>}
+        <ChecksTable caption={strings.checksOfTheTwist} checks={checks} selected={selected?.id} onSelect={select} />
       </main>
       <Bench stage="twist" />
     </div>
@@ -140,12 +133,12 @@ function tracks(recheck: Recheck, stage: TwistStage, chosen: CaseMoved): Track[]
   );
   const ours = stage.A_x_ours[chosen.direction];
   const far = chosen.displacement.length ? chosen.displacement : chosen.drift;
-  const what = chosen.displacement.length ? "ends" : "drift of the ends";
+  const what = chosen.displacement.length ? "ends" : strings.driftOfTheEnds;
   const mm = (end: number) =>
     recheck.stories.map((_, i) => (far[end]?.[i] == null ? null : 1000 * Math.abs(far[end][i])));
   return [
     {
-      title: "drift ratio",
+      title: strings.driftRatio,
       unit: "–",
       shape: "bars",
       theirs: chosen.ratio_own ? chosen.ratio : nothing,

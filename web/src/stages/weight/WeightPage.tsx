@@ -14,6 +14,7 @@ import { ChecksTable } from "../../shared/ChecksTable";
 import { figures, trimmed } from "../../shared/numbers";
 import { weightTracks } from "./weights";
 import "./weight.css";
+import { strings } from "./strings";
 
 /** Is the mass right? Static weight against the mass of both analyses, story by story. */
 export default function WeightPage() {
@@ -38,21 +39,22 @@ export default function WeightPage() {
     <div className="split wide">
       <main className="stage">
         <div className="stage-head">
-          <h2 className="stage-title">Weight</h2>
-          <span className="quiet">static weight against mass × g of both analyses</span>
+          <h2 className="stage-title">{strings.weight}</h2>
+          <span className="quiet">{strings.staticWeightAgainstMassG}</span>
         </div>
         {recheck.stories.length === 0 ? (
           <div className="empty">
-            <p>No stories are known yet.</p>
+            <p>{strings.noStoriesAreKnownYet}</p>
             <Button component={Link} to="../brief">
-              Give them in the brief
+              {strings.giveThemInTheBrief}
             </Button>
           </div>
         ) : (
           <>
             {model.number === 0 && !model.loading && (
               <p className="quiet">
-                Our own model would stand beside these: <Link to="../frame">make one</Link>.
+                {strings.ourOwnModelWouldStand}
+                <Link to="../frame">{strings.makeOne}</Link>.
               </p>
             )}
             {model.number > 0 && <RunStatus {...inspected} />}
@@ -74,7 +76,12 @@ export default function WeightPage() {
             {sources.length > 0 && <Sources rows={sources} />}
           </>
         )}
-        <ChecksTable caption="Checks of weight and mass" checks={checks} selected={selected?.id} onSelect={select} />
+        <ChecksTable
+          caption={strings.checksOfWeightAndMass}
+          checks={checks}
+          selected={selected?.id}
+          onSelect={select}
+        />
       </main>
       <Bench stage="weight" />
     </div>
@@ -88,7 +95,7 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
   if (!floor)
     return (
       <div className="weight-plan quiet" style={{ padding: 12, fontSize: 13 }}>
-        {waiting ? "reading our own model…" : "The centre of mass is drawn here once our own model has this floor."}
+        {waiting ? strings.readingOurOwnModel : strings.theCentreOfMassIs}
       </div>
     );
   const xs = floor.corners.map((c) => c[0]),
@@ -99,10 +106,10 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
     py = (y: number) => PLAN / 2 - (y - (y0 + y1) / 2) * unit;
   const [cx, cy] = floor.centre;
   const off = Math.hypot(cx - (x0 + x1) / 2, cy - (y0 + y1) / 2);
-  const place = off < 0.005 ? "in the middle of the plan" : `${off.toFixed(2)} m from the middle`;
+  const place = off < 0.005 ? strings.inTheMiddleOfThe : strings.mFromTheMiddle(off.toFixed(2));
   return (
     <div className="weight-plan">
-      <svg width={PLAN} height={PLAN} role="img" aria-label={`Plan of ${floor.name} with its centre of mass`}>
+      <svg width={PLAN} height={PLAN} role="img" aria-label={strings.planOfWithItsCentre(floor.name)}>
         <polygon
           points={floor.corners.map((c) => `${String(px(c[0]))},${String(py(c[1]))}`).join(" ")}
           fill="none"
@@ -115,7 +122,7 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
         </text>
       </svg>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 10px 8px" }}>
-        centre of mass{" "}
+        {strings.centreOfMass}
         <b className="ours">
           {cx.toFixed(2)}, {cy.toFixed(2)} m
         </b>
@@ -144,20 +151,21 @@ function MakeUp({
   if (made.length === 0)
     return (
       <p className="quiet" style={{ fontSize: 13 }}>
-        The brief gives weights as a whole. <Link to="../brief">Give the loads they come from</Link> and each edition’s
-        share of them is shown here.
+        {strings.theBriefGivesWeightsAs}
+        <Link to="../brief">{strings.giveTheLoadsTheyCome}</Link>
+        {strings.andEachEditionsShareOf}
       </p>
     );
   return (
-    <section aria-label="Weight make-up">
-      <h3 className="part">Weight make-up</h3>
+    <section aria-label={strings.weightMakeUp}>
+      <h3 className="part">{strings.weightMakeUp}</h3>
       <table className="plain">
         <thead>
           <tr>
-            <th>story</th>
-            <th>load</th>
-            <th>kind</th>
-            <th className="n">amount, kN</th>
+            <th>{strings.story}</th>
+            <th>{strings.load}</th>
+            <th>{strings.kind}</th>
+            <th className="n">{strings.amountKn}</th>
             {editions.map((e) => (
               <th key={e.id} className="n">
                 {e.title}
@@ -182,7 +190,7 @@ function MakeUp({
                           {figures(c.counted)} {c.share !== null && <span className="quiet">× {trimmed(c.share)}</span>}
                         </>
                       ) : (
-                        "open"
+                        strings.open
                       )}
                     </td>
                   );
@@ -197,11 +205,11 @@ function MakeUp({
 }
 
 const SOURCES = [
-  ["stories", "story weights"],
+  ["stories", strings.storyWeights],
   ["floors", "floors"],
   ["members", "members"],
-  ["lines", "on members"],
-  ["point", "at nodes"],
+  ["lines", strings.onMembers],
+  ["point", strings.atNodes],
   ["equipment", "equipment"],
 ] as const;
 
@@ -209,18 +217,18 @@ const SOURCES = [
 function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
   const used = SOURCES.filter(([key]) => rows.some((r) => typeof r[key] === "number" && r[key] !== 0));
   return (
-    <section aria-label="Where the mass of our model comes from">
-      <h3 className="part">Where the mass of our model comes from, t</h3>
+    <section aria-label={strings.whereTheMassOfOur}>
+      <h3 className="part">{strings.whereTheMassOfOur2}</h3>
       <table className="plain">
         <thead>
           <tr>
-            <th>floor</th>
+            <th>{strings.floor}</th>
             {used.map(([key, title]) => (
               <th key={key} className="n">
                 {title}
               </th>
             ))}
-            <th className="n">sum</th>
+            <th className="n">{strings.sum}</th>
           </tr>
         </thead>
         <tbody>

@@ -3,6 +3,7 @@ import type { ModelFloor } from "../../model/answers";
 import type { Recheck } from "../../shared/api/client";
 import { GRAVITY } from "../../shared/gravity";
 import { figures } from "../../shared/numbers";
+import { strings } from "./strings";
 
 /** Static weight, and mass × g of both analyses with our static weight to hold it against; kN. */
 export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): Track[] {
@@ -16,10 +17,10 @@ export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): T
   );
   const theirs = mass.theirs.map((m) => (m === null ? null : m * GRAVITY));
   return [
-    { ...w, title: "static weight", ours },
+    { ...w, title: strings.staticWeight, ours },
     {
       ...mass,
-      title: "mass × g",
+      title: strings.massG,
       unit: "kN",
       shape: "bars",
       adds: true,
@@ -29,7 +30,7 @@ export function weightTracks(recheck: Recheck, floors: readonly ModelFloor[]): T
         const floor = floors.find((f) => f.name === name);
         return floor ? floor.mass * GRAVITY : null;
       }),
-      against: { title: "our static weight", values: ours },
+      against: { title: strings.ourStaticWeight, values: ours },
     },
   ];
 }

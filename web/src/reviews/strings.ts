@@ -1,0 +1,25 @@
+/** What this part of the interface says, in one place to be read together. */
+export const strings = {
+  isNoExportedReview: (name: string) => `${name} is no exported review`,
+  reviews: "Reviews",
+  theOffice: "The office",
+  mailOfThisDemo: "Mail of this demo",
+  signOut: "Sign out",
+  importWord: "Import",
+  newReview: "New review",
+  notImported: "Not imported",
+  notLoaded: "Not loaded",
+  thereIsNoReviewHere: "There is no review here yet. Begin with ",
+  typeTheBriefPasteThe:
+    ": type the brief, paste the tables you were handed, and the sheet shows at once what hangs out of plumb.",
+  openFinding: " open finding",
+  nothingHandedIn: "nothing handed in",
+  youAre: (role: string) => `you are ${role}`,
+  closed: ", closed",
+  building: "Building",
+  place: "Place",
+  client: "Client",
+  governingEdition: "Governing edition",
+  notCreated: "Not created",
+  createAndTypeTheBrief: "Create and type the brief",
+};

@@ -1,0 +1,32 @@
+/** What this part of the interface says, in one place to be read together. */
+export const strings = {
+  inheritedFrom: (rests_on: string) => `inherited from ${rests_on}`,
+  startsHere: "starts here",
+  staticOurs: "static, ours",
+  staticTheirs: "static, theirs",
+  modalBeforeOurs: "modal before, ours",
+  theirModesOurCurveShare: "their modes, our curve: share × W × ordinate, combined",
+  modalBeforeOurModel: "modal before, our model",
+  responseOfOurOwnModel: "response of our own model",
+  modalBeforeTheirs: "modal before, theirs",
+  afterTheirs: "after, theirs",
+  before: (figures: string) => `${figures} × before`,
+  belowWhatIsAskedFor: "below what is asked for",
+  baseShearsIn: (direction: string) => `Base shears in ${direction}`,
+  baseShearKn: "base shear, kN",
+  kn: (name: string, figures: string) => `${name} ${figures} kN`,
+  ofStaticOurs: (trimmed: string) => `${trimmed} % of static, ours`,
+  factorNeeded: "factor needed ",
+  used: "used ",
+  noneStated: "none stated",
+  theirFactorOnTheSpectrum: "their factor on the spectrum",
+  scaling: "Scaling",
+  isTheModalBaseShear: "is the modal base shear brought up to what the code asks for, in each direction?",
+  theFactorAppliesTo: (applies: string, clause: string) => `The factor applies to ${applies} (${clause}).`,
+  thisEditionDoesntScaleModal: (clause: string) =>
+    `This edition doesn't scale modal results to the static base shear (${clause}).`,
+  checksOfTheScaling: "Checks of the scaling",
+  nothingIsStatedOfA: "Nothing is stated of a modal base shear",
+  parametersDynamicBaseShearBefore:
+    "parameters (dynamic base shear before and after scaling, scale factor), or base reactions by case",
+};
