@@ -28,7 +28,7 @@ def link_in_mail(b: Browser, subject: str) -> str:
 def who_is_there(b: Browser, password: str = PASSWORD) -> None:
     """Answer the question who is at the keyboard."""
     b.type_into(".mantine-Modal-content input[type=password]", password)
-    b.press("Go on")
+    b.press("Continue")
 
 
 def test_somebody_is_invited_comes_in_and_forgets_the_password(browser: Browser) -> None:
@@ -43,20 +43,20 @@ def test_somebody_is_invited_comes_in_and_forgets_the_password(browser: Browser)
     b.wait_text(".door", "Ilse Varga invites nell.arden@calder-finch.example to Sable Quay Library, as reviewer")
     b.type_into(".door input:not([type=password])", "Nell Arden")
     b.type_into("input[type=password]", "password12")
-    b.press("Come in")
+    b.press("Create the account")
     b.wait_text(".problem", "too common")
     b.type_into("input[type=password]", "seven plumb bobs")
-    b.press("Come in")
+    b.press("Create the account")
     b.wait_text(".reviews-list", "Sable Quay Library")
     b.forget()
     b.open("/")
-    b.named("a", "Forgotten the password?").click()
+    b.named("a", "Forgot your password?").click()
     b.type_into("input[type=email]", "Nell.Arden@calder-finch.example")
-    b.press("Send me a link")
+    b.press("Send a link")
     b.wait_text(".door", "a link is on its way")
-    b.open(link_in_mail(b, "A new password"))
+    b.open(link_in_mail(b, "Reset the password"))
     b.type_into("input[type=password]", "eight plumb bobs")
-    b.press("Set the password")
+    b.press("Save the password")
     b.wait_text(".door", "The password is set")
     b.sign_in("nell.arden@calder-finch.example", "eight plumb bobs")
 
@@ -69,10 +69,10 @@ def test_an_authenticator_is_asked_for_from_then_on(browser: Browser) -> None:
     secret = b.find(".account-code code").text
     assert b.find(".account-qr svg")
     b.type_into(".account-code input", code_of(secret))
-    b.press("Add it")
+    b.press("Add")
     who_is_there(b)
     b.wait_text("td", "Authenticator")
-    b.named("button", "show them").click()
+    b.named("button", "show codes").click()
     b.find(".account-codes")
     codes = b.find(".account-codes").text.split()
     assert len(codes) == 10
@@ -108,11 +108,11 @@ def test_a_passkey_opens_the_door_without_a_password(browser: Browser) -> None:
         b.type_into("input[placeholder='such as laptop']", "desk")
         b.press("Add a passkey")
         who_is_there(b)
-        b.wait_text("td", "Passkey desk, good without the password")
+        b.wait_text("td", "Passkey desk, can be used without the password")
         b.open("/")
         b.press("Sign out")
         b.find("input[type=email]")
-        b.press("With a passkey")
+        b.press("Sign in with a passkey")
         b.wait_text("h1", "Reviews")
         b.open("/account")
         b.named("button", "remove").click()
@@ -129,11 +129,11 @@ def test_sessions_and_keys_are_ended_by_their_owner(browser: Browser, address: s
     b.forget()
     b.sign_in(SUBMITTER, PASSWORD)
     b.open("/account")
-    b.press("End all others")
+    b.press("End all other sessions")
     time.sleep(0.5)
-    assert not [t for t in b.texts("button") if t == "End all others"]
+    assert not [t for t in b.texts("button") if t == "End all other sessions"]
     b.type_into("section input[maxlength='60']", "nightly")
-    b.press("Make a key")
+    b.press("Create a key")
     key = b.find(".account-key").text
     assert re.fullmatch(r"vp_\S{40,}", key)
     b.named("button", "withdraw").click()
@@ -165,7 +165,7 @@ def test_the_lead_is_handed_over(browser: Browser) -> None:
     b.open(b.review("Quillon Exchange") + "/brief")
     b.find("select[aria-label='Role of Tomas Bell']")
     row = next(r for r in b.all("tr") if "Jonas Reed" in r.text)
-    row.find_element("xpath", ".//button[.='hand over the lead']").click()
+    row.find_element("xpath", ".//button[.='make lead']").click()
     b.wait_text("tr", "Jonas Reed")
     time.sleep(0.6)
     assert not b.all("select[aria-label='Role of Tomas Bell']")
@@ -174,7 +174,7 @@ def test_the_lead_is_handed_over(browser: Browser) -> None:
     b.open(b.review("Quillon Exchange") + "/brief")
     b.wait_text("tr", "Ilse Varga")
     row = next(r for r in b.all("tr") if "Ilse Varga" in r.text)
-    row.find_element("xpath", ".//button[.='hand over the lead']").click()
+    row.find_element("xpath", ".//button[.='make lead']").click()
     time.sleep(0.6)
 
 
@@ -184,9 +184,9 @@ def test_the_office_closes_and_opens_an_account(browser: Browser) -> None:
     b.named("a", "The office").click()
     row = next(r for r in b.all("tr") if "avel.tran" in r.text) if b.find("table tbody tr") else None
     assert row is not None
-    row.find_element("xpath", ".//button[.='close it']").click()
+    row.find_element("xpath", ".//button[.='close account']").click()
     b.wait_text("tr", "closed")
     row = next(r for r in b.all("tr") if "avel.tran" in r.text)
-    row.find_element("xpath", ".//button[.='open it']").click()
+    row.find_element("xpath", ".//button[.='reopen account']").click()
     b.wait_text("table", "account changed")
     assert b.problems() == []

@@ -35,10 +35,10 @@ def test_the_same_building_under_three_editions(lead_browser: Browser) -> None:
     cell.click()
     b.wait_text(".bench-place", "ASCE/SEI 7-22")
     b.wait_text(".bench .why-clause", "Table 12.2-1")
-    assert "Why they part, X" in b.find(".stage").text
+    assert "Why the base shears differ, X" in b.find(".stage").text
     assert len(b.all(".shear-ratio")) == 2
     b.find(".stage [role=radiogroup] input[value=Y]").find_element("xpath", "following-sibling::label").click()
-    b.wait_text(".stage", "Why they part, Y")
+    b.wait_text(".stage", "Why the base shears differ, Y")
     b.wait_text(".log", "Story shears, Y")
     assert len(b.all(".stage svg[role=img] path")) >= 3
     assert b.problems() == []
@@ -106,8 +106,8 @@ def test_hazard_by_coordinates_is_taken_over_on_demand(browser: Browser) -> None
     b.named("button", "Look up").click()
     b.wait_text(".lookup-answer", "HI-2016.2 of 2016-05-20")
     before = b.find("input[aria-label='S_S']").get_attribute("value")
-    b.named("button", "Take these over").click()
-    b.wait_text(".lookup-answer", "Taken over")
+    b.named("button", "Use these over").click()
+    b.wait_text(".lookup-answer", "Used")
     after = b.find("input[aria-label='S_S']").get_attribute("value")
     assert before == "0.9"
     assert after == "1.4343"

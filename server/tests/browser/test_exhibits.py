@@ -1,4 +1,4 @@
-"""Files that are handed in: read with progress, answered by keys, accepted, read again, and looked at where a value stands."""
+"""Files that are handed in: read with progress, answered by keys, accepted, read again, and assessed where a value stands."""
 
 from __future__ import annotations
 
@@ -70,7 +70,7 @@ def test_several_files_are_read_and_what_is_open_is_answered_by_keys(browser: Br
     b.find(".preview-cells")
     # what the brief has stands beside what they say
     assert "3.4" in b.texts(".preview-cells .beside")
-    b.press("Accept all that ask nothing")
+    b.press("Accept all tables without questions")
     b.wait_text("[role=status]", "2 tables accepted; 1 table asks something")
     # the table that asks: units first, the likeliest of them; then the case, then its direction
     b.wait_text(".questions", "the unit of drift at end 1 is missing")
@@ -92,13 +92,13 @@ def test_a_page_is_read_and_theirs_opens_it_with_the_cell_framed(browser: Browse
     # one file alone is opened as soon as it is there
     b.wait_text(".open-exhibit", "page 2 of 3, 2 tables found")
     b.wait_text(".pdf-table", "read this")
-    b.press("Accept all that ask nothing")
+    b.press("Accept all tables without questions")
     b.wait_text("[role=status]", "2 tables accepted")
     b.wait_text(".pdf-table", "stories · 6 values")
     # a row is left out when it is read with other answers, and comes back with Undo
     b.wait_text(".read-in li", "modes")
     next(x for x in b.all(".read-in button") if "stories" in x.text).click()
-    b.press("Read it with other answers")
+    b.press("Change the answers")
     b.find("button[aria-label='Leave out row 2']").click()
     b.wait_text(".preview button", "Accept 4 values")
     b.press("Undo")

@@ -112,7 +112,7 @@ def test_a_finding_is_filed_issued_answered_and_settled(address: str) -> None:
         lead.sign_in(LEAD, PASSWORD)
         lead.open(path + "/findings?finding=2")
         lead.wait_text(".message", "corrected in S1")
-        lead.named("button", "Settle").click()
+        lead.named("button", "Close").click()
         lead.wait_text(".bench-place", "settled")
     finally:
         lead.driver.quit()
@@ -131,7 +131,7 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     b.sign_in(LEAD, PASSWORD)
     b.named("button", "New review").click()
     b.find("[role=dialog] input").send_keys("Gull Rock Station")
-    b.named("button", "Create and type the brief").click()
+    b.named("button", "Create and enter the brief").click()
     b.wait_text(".stage-title", "Brief")
     b.paste("input[aria-label='Paste stories here']", BRIEF)
     b.find("input[aria-label='Height of L1']")
@@ -155,7 +155,7 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     assert len(b.all(".preview td.bad")) == 2
     accept = next(x for x in b.all(".preview button") if "Accept" in x.text)
     assert accept.get_attribute("disabled")
-    b.named("button", "Leave").click()
+    b.named("button", "Close").click()
     b.find(".paste-target textarea")
     for text in (STORIES, PARAMETERS):
         b.paste("body", text)
@@ -183,7 +183,7 @@ def test_a_file_too_large_is_refused_where_it_was_chosen(browser: Browser, tmp_p
     browser.open(browser.review("Sable Quay Library") + "/exhibits")
     browser.find(".paste-target")
     browser.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(big))
-    browser.wait_text(".problem", "is 50 MB; at most 20 MB are taken")
+    browser.wait_text(".problem", "is 50 MB; the limit is 20 MB")
     assert "S0, accepted" in browser.find(".stage-head").text
 
 

@@ -46,7 +46,7 @@ def test_modes_of_the_clinic_theirs_and_ours(lead_browser: Browser) -> None:
     b.wait_text(".scene-tools", "Mode 2")
     b.named("button", "Play").click()
     b.named("button", "Pause").click()
-    b.find("button[aria-label='Step the swing']").click()
+    b.find("button[aria-label='Step through the oscillation']").click()
     choose(b, "View", "plan")
     assert "their floors, axes exchanged back" in b.find(".scene-legend").text
     assert b.all(".modes-plan polygon")
@@ -63,7 +63,7 @@ def test_weights_of_the_clinic_by_story(lead_browser: Browser) -> None:
     short = next(r for r in b.all(".log-table tbody tr") if r.text.startswith("L6"))
     short.find_element("css selector", "button.off").click()
     b.wait_text(".bench-title", "Mass of the floor in the analysis")
-    b.wait_text("section[aria-label='Where the mass of our model comes from']", "floors")
+    b.wait_text("section[aria-label='Sources of mass in the reference model']", "floors")
     assert b.problems() == []
 
 
@@ -73,13 +73,13 @@ def test_ten_minutes_of_lateral_lines(browser: Browser) -> None:
     path = b.review("Sable Quay Library")
     b.open(path + "/modes")
     b.wait_text(".empty", "There is no model of our own yet")
-    b.named("a", "Make one: ten minutes with lateral lines").click()
+    b.named("a", "Create one from lateral lines").click()
     b.wait_text(".lines", "No lines in Ground yet")
     # a bad row is named and nothing is taken; then the right ones
     b.paste("input[aria-label='Paste lateral lines here']", "Cellar\t0\t0\t0\t5\nGround\t0\t0\t0\t-5\n")
     b.wait_text(".problem", "give x (m), y (m), angle")
     b.paste("input[aria-label='Paste lateral lines here']", LINES)
-    b.wait_text(".page", "It stands: 12 degrees of freedom, 4 floors")
+    b.wait_text(".page", "The model is stable: 12 degrees of freedom, 4 floors")
     assert len(b.all(".lines-plan .line")) == 4
     # moved by the keyboard on the plan, the table follows; by the mouse too
     b.all(".lines-plan .line")[3].send_keys(Keys.ARROW_LEFT)
@@ -101,14 +101,14 @@ def test_a_frame_by_the_grid_goes_to_the_queue_where_it_is_large(browser: Browse
     path = b.review("Aldermouth Granary Lofts")
     b.open(path + "/frame")
     b.wait_text(".page", "Frame")
-    choose(b, "Depth of the model", "frame")
-    choose(b, "Way in", "grid")
+    choose(b, "Level of detail of the model", "frame")
+    choose(b, "Method of input", "grid")
     for label, bays in (("Along X, m", "14x4"), ("Along Y, m", "9x4")):
         field = b.named("label", label)
-        b.type_into(f"#{field.get_attribute('for')}", bays + Keys.ENTER)
+        b.type_into(f"#{field.get_attribute('Valid for')}", bays + Keys.ENTER)
     b.named("button", "Add a wall").click()
     b.wait_text(".scene-tools", "906 nodes")
-    take = b.named("button", "Take this frame")
+    take = b.named("button", "Use this frame")
     WebDriverWait(b.driver, 15).until(lambda d: take.is_enabled())
     take.click()
     WebDriverWait(b.driver, 60).until(lambda d: any("It stands" in t for t in b.texts(".page")), "the inspection ends")
@@ -139,8 +139,8 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     path = b.review("Quillon Exchange") + "/frame"
     b.open(path)
     b.wait_text(".page", "Frame")
-    choose(b, "Depth of the model", "frame")
-    choose(b, "Way in", "tables")
+    choose(b, "Level of detail of the model", "frame")
+    choose(b, "Method of input", "tables")
     corners = [(x, y) for x in (0, 1) for y in (0, 1)]
     b.paste(
         "textarea",
@@ -171,8 +171,8 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     b.wait_text(".problem", "'soft' isn't understood")
     assert b.find("td.bad").text == "soft"
     take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Take 1 row of floors")
-    b.named("button", "Take this frame").click()
-    b.wait_text(".page", "It stands: 15 degrees of freedom, 1 floor, 30.00 t on them")
+    b.named("button", "Use this frame").click()
+    b.wait_text(".page", "The model is stable: 15 degrees of freedom, 1 floor, 30.00 t on them")
     # what it counts can be set, and undone
     b.type_into("input[aria-label='Factor on EI about y of columns']", "0.5" + Keys.ENTER)
     b.wait_text(".page", "1 member for tension only")

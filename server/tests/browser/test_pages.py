@@ -42,7 +42,7 @@ def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Bro
     )
     b.find(".bench-title, .stage-title, .sheet")
     time.sleep(1.2)
-    # what is folded away is looked at too
+    # what is folded away is assessed too
     b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
     for scheme in ("light", "dark"):
         b.driver.execute_script(

@@ -14,7 +14,7 @@ def unfold(b: Browser, summary: str) -> None:
     """Open the part of the page whose heading starts so."""
     heading = next(s for s in b.all("summary") if s.text.startswith(summary))
     b.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", heading)
-    if heading.find_element("xpath", "..").get_attribute("open") is None:
+    if heading.find_element("xpath", "..").get_attribute("missing input") is None:
         heading.click()
     time.sleep(0.3)
 
@@ -50,7 +50,7 @@ def test_irregularities_and_a_podium_are_declared_and_followed(browser: Browser)
     unfold(b, "Irregularities by type")
     pick(b, "Irregularity: out-of-plane offset", "there")
     pick(b, "Irregularity: nonparallel systems", "none")
-    b.wait_text(".building-tests summary", "1 not met or there, 4 not tested")
+    b.wait_text(".building-tests summary", "1 not met, 4 not tested")
     unfold(b, "Tests of the building")
     b.wait_text(".building-tests", "4 out-of-plane offset")
     assert "12.3.3.3" in b.find(".building-tests .notes").text, "overstrength under discontinuous elements"
@@ -63,7 +63,7 @@ def test_irregularities_and_a_podium_are_declared_and_followed(browser: Browser)
     # a podium is kept once it has what it needs, and the lateral page tells what is handed down
     unfold(b, "Systems above and beside each other")
     next(x for x in b.all("button") if x.text == "add a two-stage podium in X").click()
-    b.wait_text(".rows-editor", "Kept once it has period of the upper part, R of the upper part")
+    b.wait_text(".rows-editor", "Saved once it has period of the upper part, R of the upper part")
     for label, value in (
         ("stiffness of the lower over the upper part", "14"),
         ("period of the whole", "0.62"),
@@ -112,7 +112,7 @@ def test_an_action_level_is_declared_and_its_drifts_are_compared(browser: Browse
     b.press("Add an action level")
     b.wait_text(".action-level", "Remove Serviceability")
     level = b.find(".action-level")
-    limit = next(x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "needed")
+    limit = next(x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "required")
     limit.send_keys("0.1\n")
     time.sleep(0.7)
     spectrum = level.find_element("xpath", ".//label[text()='Spectrum']/following::input[1]")
@@ -134,8 +134,8 @@ def test_a_contradicted_declaration_is_told_under_the_check_and_in_the_brief(bro
     b.sign_in(LEAD, PASSWORD)
     review = b.review("Aldermouth Granary Lofts")
     b.open(review + "/brief")
-    b.wait_text("main", "What the review rests on: ")
-    unfold(b, "What the review rests on: ")
+    b.wait_text("main", "Facts the review rests on: ")
+    unfold(b, "Facts the review rests on: ")
     told = [li.text for li in b.all(".facts li.contradicted")]
     # 1.4 at F1: the greater end of the first story over the mean of both
     assert any(t.startswith("Regular in plan and height in X: no found, torsional: 1.4 at F1") for t in told), told

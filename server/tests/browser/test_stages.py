@@ -17,7 +17,7 @@ def test_scaling_shows_what_g_left_out_does(lead_browser: Browser) -> None:
     b = lead_browser
     b.open(b.review("Port Maren Clinic") + "/scaling")
     b.wait_text(".stage", "100 % of static, ours")
-    # their factor on the spectrum taken apart: what is left is 1/9.81
+    # submitted factor on the spectrum taken apart: what is left is 1/9.81
     b.wait_text(".apart-box.out", "0.1020")
     # nothing is chosen, so the bench says what deviates here, the breaches first
     b.wait_text(".bench", "Out of plumb in this stage")
@@ -30,7 +30,7 @@ def test_scaling_shows_what_g_left_out_does(lead_browser: Browser) -> None:
 def test_twist_names_the_case_that_is_missing_and_draws_the_one_that_is_chosen(lead_browser: Browser) -> None:
     b = lead_browser
     b.open(b.review("Port Maren Clinic") + "/twist")
-    b.wait_text(".matrix", "not handed in")
+    b.wait_text(".matrix", "not submitted")
     assert len(b.all(".matrix-field.missing")) == 1
     # the case that turns the most is drawn first
     b.wait_text(".turning", "Static Y +e")

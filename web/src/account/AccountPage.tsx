@@ -57,11 +57,11 @@ export default function AccountPage() {
         <Sessions />
       </section>
       <section>
-        <h2>{strings.keysForScripts}</h2>
+        <h2>{strings.apiKeys}</h2>
         <Keys />
       </section>
       <section>
-        <h2>{strings.onRecord}</h2>
+        <h2>{strings.activityLog}</h2>
         <Records error={records.error} records={records.data?.slice(0, 12)} />
       </section>
       {dialog}
@@ -87,7 +87,7 @@ function About({ person }: { person: Person }) {
       }}
     >
       <TextInput
-        label={strings.nameAsReportsAndFindings}
+        label={strings.nameAsShownInReports}
         required
         maxLength={120}
         w={260}
@@ -108,9 +108,9 @@ function About({ person }: { person: Person }) {
         }}
       />
       <Button type="submit" variant="default" loading={save.isPending}>
-        {save.isSuccess ? strings.kept : strings.keep}
+        {save.isSuccess ? strings.saved : strings.save}
       </Button>
-      <Problems error={save.error} title={strings.notKept} />
+      <Problems error={save.error} title={strings.notSaved} />
     </form>
   );
 }
@@ -138,7 +138,7 @@ function Address({ doing }: { doing: Doing }) {
   const waiting = addresses.data?.data?.find((a) => !a.verified);
   return (
     <>
-      {waiting && <p className="quiet">{strings.aLinkIsOnIts(waiting.email)}</p>}
+      {waiting && <p className="quiet">{strings.aLinkWasSentTo(waiting.email)}</p>}
       <form
         className="account-line"
         onSubmit={(e) => {
@@ -147,7 +147,7 @@ function Address({ doing }: { doing: Doing }) {
         }}
       >
         <TextInput
-          label={strings.anotherAddressToSignIn}
+          label={strings.newEMailAddressFor}
           type="email"
           required
           w={260}
@@ -157,9 +157,9 @@ function Address({ doing }: { doing: Doing }) {
           }}
         />
         <Button type="submit" variant="default" loading={ask.isPending}>
-          {strings.sendALinkToIt}
+          {strings.sendALink}
         </Button>
-        <Problems error={ask.error} title={strings.notChanged} />
+        <Problems error={ask.error} title={strings.nothingWasChanged} />
       </form>
     </>
   );
@@ -185,7 +185,7 @@ function Password() {
       }}
     >
       <PasswordInput
-        label={strings.passwordAsItIs}
+        label={strings.currentPassword}
         autoComplete="current-password"
         required
         w={260}
@@ -198,9 +198,9 @@ function Password() {
         <NewPassword value={password} onChange={setPassword} />
       </div>
       <Button type="submit" variant="default" size="sm" loading={change.isPending}>
-        {change.isSuccess ? strings.changed : strings.changeThePassword}
+        {change.isSuccess ? strings.changed : strings.changePassword}
       </Button>
-      <Problems error={change.error} title={strings.notChanged} />
+      <Problems error={change.error} title={strings.nothingWasChanged} />
     </form>
   );
 }

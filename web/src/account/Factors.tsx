@@ -46,7 +46,7 @@ export function Factors({ doing }: { doing: Doing }) {
   const codes = held.find((f) => f.type === "recovery_codes");
   return (
     <>
-      {held.length === 0 && <p className="quiet">{strings.noneYetWhoeverKnowsYour}</p>}
+      {held.length === 0 && <p className="quiet">{strings.noneYetAnyoneWithYour}</p>}
       {totp || passkeys.length > 0 ? (
         <table className="plain">
           <tbody>
@@ -55,14 +55,14 @@ export function Factors({ doing }: { doing: Doing }) {
               <Row
                 key={p.id}
                 factor={p}
-                name={strings.passkey(p.name ?? "", p.is_passwordless ? strings.goodWithoutThePassword : "")}
+                name={strings.passkey(p.name ?? "", p.is_passwordless ? strings.canBeUsedWithoutThe : "")}
                 onRemove={remove.mutate}
               />
             ))}
           </tbody>
         </table>
       ) : null}
-      <Problems error={remove.error} title={strings.notRemoved} />
+      <Problems error={remove.error} title={strings.theSecondFactorWasNot} />
       {!totp && <AddAuthenticator doing={doing} onAdded={refresh} />}
       <AddPasskey doing={doing} onAdded={refresh} />
       {codes && <RecoveryCodes doing={doing} codes={codes} onMade={refresh} />}
@@ -117,7 +117,7 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
         >
           {strings.addAnAuthenticator}
         </Button>
-        <Problems error={begin.error} title={strings.notBegun} />
+        <Problems error={begin.error} title={strings.theSecondFactorCouldNot} />
       </div>
     );
   return (
@@ -131,14 +131,14 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
       <div
         className="account-qr"
         role="img"
-        aria-label={strings.theSecretAsAPicture}
+        aria-label={strings.theSecretAsAQr}
         dangerouslySetInnerHTML={{ __html: renderSVG(begin.data.totp_url, { border: 1 }) }}
       />
       <div>
         <p>
-          {strings.showThePictureToThe}
+          {strings.scanTheCodeWithThe}
           <code>{begin.data.secret}</code>
-          {strings.thereThenTypeTheCode}
+          {strings.thereThenEnterTheCode}
         </p>
         <div className="account-line">
           <TextInput
@@ -153,10 +153,10 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
             }}
           />
           <Button type="submit" color="dark" loading={add.isPending}>
-            {strings.addIt}
+            {strings.add}
           </Button>
         </div>
-        <Problems error={add.error} title={strings.notAdded} />
+        <Problems error={add.error} title={strings.theSecondFactorWasNot2} />
       </div>
     </form>
   );
@@ -189,7 +189,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
       }}
     >
       <TextInput
-        label={strings.nameOfAPasskeyOn}
+        label={strings.nameOfThePasskeyOn}
         placeholder={strings.suchAsLaptop}
         w={220}
         required
@@ -200,7 +200,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
         }}
       />
       <Checkbox
-        label={strings.goodWithoutThePassword2}
+        label={strings.canBeUsedWithoutThe2}
         mb={7}
         checked={alone}
         onChange={(e) => {
@@ -210,7 +210,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
       <Button type="submit" variant="default" loading={add.isPending}>
         {strings.addAPasskey}
       </Button>
-      <Problems error={add.error} title={strings.notAdded} />
+      <Problems error={add.error} title={strings.theSecondFactorWasNot2} />
     </form>
   );
 }
@@ -229,7 +229,7 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
       <p>
         {strings.recoveryCodes}
         {codes.unused_code_count}
-        {strings.areLeftEachGoodOnce}
+        {strings.leftEachCanBeUsed}
         <button
           type="button"
           className="linklike"
@@ -237,7 +237,7 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
             show.mutate("GET");
           }}
         >
-          {strings.showThem}
+          {strings.showCodes}
         </button>{" "}
         ·{" "}
         <button
@@ -247,14 +247,14 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
             show.mutate("POST");
           }}
         >
-          {strings.makeNewOnes}
+          {strings.makeNewCodes}
         </button>
       </p>
       {show.data && <pre className="account-codes">{show.data.join("\n")}</pre>}
       {show.isSuccess && !show.data && (
         <p className="quiet">They were shown before and aren&apos;t shown twice; make new ones.</p>
       )}
-      <Problems error={show.error} title={strings.notShown} />
+      <Problems error={show.error} title={strings.theCodesCouldNotBe} />
     </>
   );
 }

@@ -62,10 +62,10 @@ export function Keys() {
       </table>
       {make.data && (
         <p>
-          {strings.theKeyToldThisOnce}
+          {strings.theKeyShownOnlyOnce}
           <code className="account-key">{make.data.key}</code>
           <br />
-          <span className="quiet">{strings.scriptsSendItAsAuthorization}</span>
+          <span className="quiet">{strings.scriptsSendItInThe}</span>
         </p>
       )}
       <form
@@ -76,7 +76,7 @@ export function Keys() {
         }}
       >
         <TextInput
-          label={strings.whatIsItFor}
+          label={strings.purpose}
           required
           maxLength={60}
           w={200}
@@ -86,7 +86,7 @@ export function Keys() {
           }}
         />
         <Select
-          label={strings.itMay}
+          label={strings.permissions}
           w={230}
           allowDeselect={false}
           value={scope}
@@ -96,7 +96,7 @@ export function Keys() {
           }}
         />
         <Select
-          label={strings.forWord}
+          label={strings.validFor}
           w={110}
           allowDeselect={false}
           value={days}
@@ -106,7 +106,7 @@ export function Keys() {
           }}
         />
         <Button type="submit" variant="default" loading={make.isPending}>
-          {strings.makeAKey}
+          {strings.createAKey}
         </Button>
       </form>
       <Problems error={make.error ?? withdraw.error ?? keys.error} />

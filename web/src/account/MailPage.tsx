@@ -16,12 +16,12 @@ export default function MailPage() {
   return (
     <main className="account">
       <header className="reviews-head">
-        <h1>{strings.mailOfThisDemo}</h1>
-        <span className="quiet">{strings.keptHereInsteadOfBeing}</span>
+        <h1>{strings.mailOfTheDemo}</h1>
+        <span className="quiet">{strings.shownHereInsteadOfBeing}</span>
         <Link to="/">{strings.toTheReviews}</Link>
       </header>
-      <Problems error={mail.error} title={strings.noMailIsCaughtHere} />
-      {mail.data?.length === 0 && <p className="quiet">{strings.nothingYetInviteSomebodyOr}</p>}
+      <Problems error={mail.error} title={strings.mailIsNotShownHere} />
+      {mail.data?.length === 0 && <p className="quiet">{strings.noMailYetInviteSomebody}</p>}
       {mail.data?.map((m, i) => (
         <article key={i} className="mail">
           <h2>{m.subject}</h2>

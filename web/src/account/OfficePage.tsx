@@ -49,7 +49,7 @@ export default function OfficePage() {
           {strings.reviews}
         </Button>
       </header>
-      <Problems error={office.error} title={strings.notLoaded} />
+      <Problems error={office.error} title={strings.thisCouldNotBeLoaded} />
       <section>
         <h2>{strings.people}</h2>
         <table className="plain">
@@ -57,7 +57,7 @@ export default function OfficePage() {
             <tr>
               <th>{strings.name2}</th>
               <th>{strings.address2}</th>
-              <th>{strings.lastHere}</th>
+              <th>{strings.lastSignedIn}</th>
               <th>{strings.secondFactor}</th>
               <th>{strings.account}</th>
               <th />
@@ -78,7 +78,7 @@ export default function OfficePage() {
               <tr key={i.id}>
                 <td>{i.email}</td>
                 <td className="quiet">{strings.by(i.inviter)}</td>
-                <td className="quiet">{strings.goodUntil(day(i.expires_at))}</td>
+                <td className="quiet">{strings.validUntil(day(i.expires_at))}</td>
                 <td>
                   <button
                     type="button"
@@ -94,7 +94,7 @@ export default function OfficePage() {
             ))}
           </tbody>
         </table>
-        {office.data?.invited.length === 0 && <p className="quiet">{strings.nobodyAtPresent}</p>}
+        {office.data?.invited.length === 0 && <p className="quiet">{strings.noOpenInvitations}</p>}
         <form
           className="account-line"
           onSubmit={(e) => {
@@ -119,7 +119,7 @@ export default function OfficePage() {
         <Problems error={invite.error ?? withdraw.error} title={strings.notInvited} />
       </section>
       <section>
-        <h2>{strings.onRecord}</h2>
+        <h2>{strings.activityLog}</h2>
         <Records error={records.error} records={records.data?.slice(0, 60)} named />
       </section>
     </main>
@@ -158,14 +158,14 @@ function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChan
       <td className="quiet">{person.second_factor ? strings.yes : strings.none}</td>
       <td>
         {person.active ? strings.active : strings.closed}
-        {person.administers && strings.administers}
+        {person.administers && strings.administrator}
       </td>
       <td>
         <div className="account-acts">
-          {act(person.active ? strings.closeIt : strings.openIt, () => {
+          {act(person.active ? strings.closeAccount : strings.reopenAccount, () => {
             change.mutate({ active: !person.active });
           })}
-          {act(person.administers ? strings.noAdministrator : "administrator", () => {
+          {act(person.administers ? strings.removeAsAdministrator : "administrator", () => {
             change.mutate({ administers: !person.administers });
           })}
           {act(strings.endSessions, () => {

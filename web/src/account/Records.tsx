@@ -15,7 +15,7 @@ export function Records({
 }) {
   return (
     <>
-      <Problems error={error} title={strings.notLoaded} />
+      <Problems error={error} title={strings.thisCouldNotBeLoaded} />
       <table className="plain">
         <tbody>
           {records?.map((r, i) => (

@@ -37,7 +37,7 @@ export function Sessions() {
               <td className="quiet">{strings.since2(moment(new Date(s.created_at * 1000).toISOString()))}</td>
               <td>
                 {s.is_current ? (
-                  <span className="quiet">{strings.thisOne}</span>
+                  <span className="quiet">{strings.thisSession}</span>
                 ) : (
                   <button
                     type="button"
@@ -46,7 +46,7 @@ export function Sessions() {
                       end.mutate([s.id]);
                     }}
                   >
-                    {strings.endIt}
+                    {strings.end}
                   </button>
                 )}
               </td>
@@ -62,10 +62,10 @@ export function Sessions() {
             end.mutate(others);
           }}
         >
-          {strings.endAllOthers}
+          {strings.endAllOtherSessions}
         </Button>
       )}
-      <Problems error={sessions.error ?? end.error} title={strings.notEnded} />
+      <Problems error={sessions.error ?? end.error} title={strings.theSessionWasNotEnded} />
     </>
   );
 }

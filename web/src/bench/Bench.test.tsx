@@ -64,8 +64,8 @@ it("always has the same parts: theirs, ours, why, remark", () => {
   expect(cells("Ours, carried").slice(0, 2)).toEqual(["380", "+5.3 %"]);
   expect(cells("Ours, independent").slice(0, 2)).toEqual(["412", "−2.9 %"]);
   expect(screen.getAllByRole("heading", { level: 3 }).map((h) => h.textContent)).toEqual(["Why", "Remark"]);
-  expect(screen.getByText("differs, starts here")).toBeInTheDocument();
-  expect(screen.getByText(/2 more follow from it/)).toBeInTheDocument();
+  expect(screen.getByText("differs, origin")).toBeInTheDocument();
+  expect(screen.getByText(/2 more depend on it/)).toBeInTheDocument();
 });
 
 it("turns theirs into our unit and says what stood there", () => {
@@ -93,7 +93,7 @@ it("tells the limit that is breached", () => {
     }),
   );
   expect(cells("At most")[0]).toBe("0.921");
-  expect(screen.getByText("breaches a limit, starts here")).toBeInTheDocument();
+  expect(screen.getByText("exceeds the limit 0.9215 s, origin")).toBeInTheDocument();
 });
 
 it("leads from what is inherited to where it starts", async () => {
@@ -148,7 +148,7 @@ it("tells a stage in plumb from one that nothing was handed in for", () => {
   show(<Bench stage="lateral" />, undefined, reviewContext({ recheck: recheckOf([fine]) }));
   expect(screen.getByRole("heading", { name: "In plumb" })).toBeInTheDocument();
   show(<Bench stage="modes" />, undefined, reviewContext({ recheck: recheckOf([fine]) }));
-  expect(screen.getByRole("heading", { name: "Nothing to hold up yet" })).toBeInTheDocument();
+  expect(screen.getByRole("heading", { name: "Nothing to compare yet" })).toBeInTheDocument();
 });
 
 it("files the drafted remark with the checks that follow from it", async () => {

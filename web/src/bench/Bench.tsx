@@ -82,11 +82,11 @@ export function Bench({ check: first, stage }: Props) {
           <div className="empty">
             <h2 className="stage-title">{strings.chooseACheck}</h2>
             <p className="quiet">
-              {strings.eachMarkHangsAsFar}
+              {strings.theDistanceOfAMark}
               <span className="key">n</span>
-              {strings.goesToTheNextOne}
+              {strings.selectsTheNextOne}
               <span className="key">?</span>
-              {strings.listsTheKeys}
+              {strings.listsAllKeys}
             </p>
           </div>
         )}
@@ -144,7 +144,7 @@ export function Bench({ check: first, stage }: Props) {
       </h2>
       <p className={`bench-verdict ${shapeOf(check)}`}>
         <Mark shape={shapeOf(check)} /> {verdictWords(check)}
-        {check.used_by > 0 && <span className="quiet">{strings.moreFollowFromIt(check.used_by)}</span>}
+        {check.used_by > 0 && <span className="quiet">{strings.moreDependOnIt(check.used_by)}</span>}
       </p>
       {check.note && <p className="quiet bench-note">{check.note}</p>}
       {check.verdict !== "gap" && (
@@ -156,7 +156,7 @@ export function Bench({ check: first, stage }: Props) {
                 {check.unit ? unitLabel(check.unit) : strings.value}
               </th>
               <th scope="col" className="n">
-                {strings.theirsOffBy}
+                {strings.deviation}
               </th>
               <td />
             </tr>
@@ -171,7 +171,7 @@ export function Bench({ check: first, stage }: Props) {
               <td className="quiet">
                 {theirUnit ? `${check.theirs?.text ?? ""} ${theirUnit} · ` : ""}
                 {shownAt ? (
-                  <Link to={shownAt} title={strings.openItWhereItStands}>
+                  <Link to={shownAt} title={strings.openItInTheExhibit}>
                     {place(check)}
                   </Link>
                 ) : (
@@ -187,8 +187,8 @@ export function Bench({ check: first, stage }: Props) {
                 where={
                   check.level === 1
                     ? fromModel
-                      ? strings.theirOwnOtherValue
-                      : strings.theirOwnTotal
+                      ? strings.anotherSubmittedValue
+                      : strings.submittedTotal
                     : strings.ourRuleOnTheirUpstream
                 }
               />
@@ -200,12 +200,12 @@ export function Bench({ check: first, stage }: Props) {
                 check={check}
                 where={
                   check.level === 2
-                    ? strings.restsOnInputsTakenOver
+                    ? strings.usesInputsFromTheSubmission
                     : fromModel
-                      ? strings.ourOwnModel
+                      ? strings.referenceModel
                       : check.carried
-                        ? strings.ourInputsAllTheWay
-                        : strings.ourOwnInput
+                        ? strings.ourInputsThroughout
+                        : strings.ourInput
                 }
               />
             )}
@@ -226,7 +226,7 @@ export function Bench({ check: first, stage }: Props) {
       )}
       {check.rests_on.length > 0 && (
         <p className="bench-from">
-          {check.role === "inherited" ? strings.inheritedFrom : strings.theirsWouldLeadElsewhereBecause}
+          {check.role === "inherited" ? strings.inheritedFrom : strings.affectedUpstreamBy}
           {check.rests_on.map((id, i) => (
             <span key={id}>
               {i > 0 && ", "}
@@ -276,21 +276,21 @@ export function Bench({ check: first, stage }: Props) {
               <Link to="../weight">{strings.weight}</Link>.
             </>
           ) : summed ? (
-            strings.theSumOfTheirOwn
+            strings.theSumOfTheSubmitted
           ) : check.level === 1 ? (
-            strings.theirOwnValuesAgainstEach
+            strings.theSubmittedValuesComparedWith
           ) : (
             <>
-              {strings.oursIsReadOffOur}
+              {strings.oursIsAResultOf}
               <Link to="../modes">{strings.modes}</Link>
-              {strings.showsItMoving}
+              {strings.showsItsModeShapes}
               <Link to="../frame">{strings.frame}</Link>
-              {strings.whatItIsMadeOf}
+              {strings.itsMembersAndMasses}
             </>
           )}
         </p>
       ) : derivation.isPending ? (
-        <Loader size="xs" aria-label={strings.theDerivationIsFetched} />
+        <Loader size="xs" aria-label={strings.loadingTheDerivation} />
       ) : (
         <Derivation
           key={`${check.id}-${side}`}

@@ -17,19 +17,19 @@ interface Props {
 
 const SOURCES: Record<Step["source"], string> = {
   input: strings.fromTheBrief,
-  adopted: strings.takenOverFromTheSubmission,
+  adopted: strings.fromTheSubmission,
   pinned: strings.asSubmitted,
   rule: "",
-  found: strings.foundByOurOwnComputation,
+  found: strings.foundByOurComputation,
   declared: strings.declaredInTheBrief,
   submitted: strings.statedByTheSubmission,
-  assumed: strings.assumedNobodyHasStatedIt,
+  assumed: strings.assumedNotStatedAnywhere,
 };
 
 /** The steps of a value; each input opens into its own steps. */
 export function Derivation({ id, steps, index, checks, onSelect }: Props) {
   const step = steps.get(id);
-  if (!step) return <p className="quiet">{strings.noDerivationASubmittedValue}</p>;
+  if (!step) return <p className="quiet">{strings.noDerivationSubmittedValuesAre}</p>;
   return <One step={step} steps={steps} index={index} checks={checks} onSelect={onSelect} depth={0} />;
 }
 

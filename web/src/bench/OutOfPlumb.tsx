@@ -18,11 +18,11 @@ export function OutOfPlumb({ stage }: { stage: string }) {
   if (rows.length === 0) {
     return (
       <div className="empty">
-        <h2 className="stage-title">{held.length > 0 ? strings.inPlumb : strings.nothingToHoldUpYet}</h2>
+        <h2 className="stage-title">{held.length > 0 ? strings.inPlumb : strings.nothingToCompareYet}</h2>
         <p className="quiet">
           {held.length > 0
-            ? strings.ofThisStageHangWithin(counted(held.length, "value"))
-            : strings.theSubmissionStatesNothingOf}
+            ? strings.ofThisStageAreWithin(counted(held.length, "value"))
+            : strings.theSubmissionHasNoValues}
         </p>
       </div>
     );
@@ -62,9 +62,9 @@ export function OutOfPlumb({ stage }: { stage: string }) {
       <p className="quiet">
         {strings.worstFirst}
         <span className="key">n</span>
-        {strings.goesToTheNextOne}
+        {strings.selectsTheNextOne}
         <span className="key">?</span>
-        {strings.listsTheKeys}
+        {strings.listsAllKeys}
       </p>
     </div>
   );

@@ -17,17 +17,18 @@ interface Props {
   filed: Finding[];
 }
 
-const SAID: Partial<Record<Check["verdict"], string>> = {
-  breaches: strings.breachesItsLimit,
+const VERDICT_WORDS: Partial<Record<Check["verdict"], string>> = {
   differs: "differs",
-  question: strings.isToBeExplained,
-  open: strings.cantBeRecheckedYet,
+  question: strings.needsAnExplanation,
+  open: strings.cannotBeRecheckedYet,
 };
 
 function titleOf(check: Check): string {
   if (check.verdict === "gap") return strings.isNotStated(check.meaning, check.direction ? ` ${check.direction}` : "");
   const where = [check.direction, check.story].filter(Boolean).join(" ");
-  return [check.meaning, where, SAID[check.verdict]].filter(Boolean).join(" ");
+  const words =
+    check.verdict === "breaches" ? strings.beyondLimit(check.limit?.side === "min") : VERDICT_WORDS[check.verdict];
+  return [check.meaning, where, words].filter(Boolean).join(" ");
 }
 
 /** A finding drafted from the check, to edit and to file. */
@@ -112,12 +113,12 @@ export function Remark({ check, filed }: Props) {
             value={text}
             required
             maxLength={5000}
-            placeholder={strings.whatYouWriteToThe}
+            placeholder={strings.yourRemarkToTheSubmitter}
             onChange={(e) => {
               setText(e.currentTarget.value);
             }}
           />
-          <Problems error={file.error} title={strings.notFiled} />
+          <Problems error={file.error} title={strings.theFindingWasNotFiled} />
           <div className="bench-file">
             <Tooltip label={strings.ctrlEnter}>
               <Button type="submit" color="dark" loading={file.isPending}>

@@ -6,12 +6,12 @@ import { strings } from "./strings";
 type Described = Across["editions"][number];
 type Test = Described["tests"][number];
 
-/** How a state stands in the list: what asks for attention first. */
+/** Order of the states in the list: those that need attention first. */
 const RANK: Record<Test["state"], number> = { "not met": 0, there: 0, "not tested": 1, met: 2, none: 2 };
 const words = (state: Test["state"]) =>
-  RANK[state] === 0 ? "off" : state === "not tested" ? strings.quietUntested : "quiet";
+  RANK[state] === 0 ? "off" : state === "not tested" ? "quiet untested" : "quiet";
 
-/** The tests of the building that an edition names, one by one, and what follows from them. */
+/** The tests of the building that an edition names, one by one, and their consequences. */
 export function BuildingTests({ described, open }: { described: Described | undefined; open?: boolean }) {
   const tests = described?.tests ?? [];
   const follows = [
@@ -26,7 +26,7 @@ export function BuildingTests({ described, open }: { described: Described | unde
     <details className="building-tests" open={open}>
       <summary>
         {strings.testsOfTheBuilding}
-        {failing > 0 ? <span className="off">{strings.notMetOrThere(failing)}</span> : strings.nothingFound}
+        {failing > 0 ? <span className="off">{strings.notMet(failing)}</span> : strings.nothingFound}
         {untested > 0 && strings.notTested(untested)}
       </summary>
       <table className="plain">

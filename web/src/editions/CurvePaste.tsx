@@ -40,7 +40,7 @@ export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Prop
             setText(null);
           }}
         >
-          {strings.takeThesePoints(read.points.length)}
+          {strings.useThesePoints(read.points.length)}
         </Button>
       )}
       {onLeave && points.length > 0 && (text === null || text === "") && (
@@ -53,7 +53,7 @@ export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Prop
             onLeave();
           }}
         >
-          {strings.leaveTheCurveOut}
+          {strings.removeTheCurve}
         </button>
       )}
     </div>

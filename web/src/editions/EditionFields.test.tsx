@@ -96,7 +96,7 @@ it("asks only for what is needed until more is wanted", async () => {
   expect(screen.getByLabelText("R X")).toBeVisible();
   expect(screen.queryByLabelText("zone", { selector: "input" })).toBeNull();
   expect(screen.queryByLabelText("ρ X")).toBeNull();
-  await userEvent.click(screen.getByText(/more that may be given/));
+  await userEvent.click(screen.getByText(/more optional inputs/));
   expect(screen.getByLabelText("zone", { selector: "input" })).toBeVisible();
   expect(screen.getByLabelText("ρ Y")).toBeVisible();
 });
@@ -109,9 +109,9 @@ it("leaves what is the same under every edition, and what has an editor of its o
 
 it("proposes a class of soil with its basis, and takes it over only when told", async () => {
   const written = fields();
-  expect(screen.getByText(/not carried over/)).toHaveTextContent("D of ASCE/SEI 7-16 means 180 to 370 m/s");
+  expect(screen.getByText(/not used:/)).toHaveTextContent("D of ASCE/SEI 7-16 means 180 to 370 m/s");
   expect(written).toEqual([]);
-  await userEvent.click(screen.getByRole("button", { name: /take S_D/ }));
+  await userEvent.click(screen.getByRole("button", { name: /use S_D/ }));
   expect(written[0]?.comparisons?.["ubc97"]?.site?.soil).toBe("S_D");
 });
 

@@ -150,7 +150,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
             setAll(!all);
           }}
         >
-          {all ? strings.onlyWhatIsNeeded : strings.moreThatMayBeGiven(hidden)}
+          {all ? strings.showOnlyRequiredInputs : strings.moreOptionalInputs(hidden)}
         </Button>
       )}
     </div>
@@ -163,7 +163,7 @@ function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: s
   return (
     <p className="proposals">
       <span className="quiet">
-        {strings.notCarriedOver}
+        {strings.notUsed}
         <SymbolText text={need.basis} />.{" "}
       </span>
       {need.proposals?.map((p) => (
@@ -175,7 +175,7 @@ function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: s
             onTake(p.value);
           }}
         >
-          {strings.take(p.value)}
+          {strings.use(p.value)}
           {p.share < 1 && <span className="quiet"> ({Math.round(100 * p.share)} %)</span>}
         </button>
       ))}

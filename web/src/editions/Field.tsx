@@ -25,7 +25,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
       ? input.meaning
       : `${input.symbol} ${input.meaning.charAt(0).toLowerCase()}${input.meaning.slice(1)}`;
   const label = bare ? { "aria-label": name } : { label: <SymbolText text={shown} />, "aria-label": name };
-  const placeholder = standing ?? (input.computed ? strings.byCode : strings.notGiven);
+  const placeholder = standing ?? (input.computed ? strings.byCode : strings.notEntered);
   if (input.name === "lateral_system") {
     return (
       <Select

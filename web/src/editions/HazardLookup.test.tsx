@@ -42,7 +42,7 @@ it("shows values with version and date, and takes them over only when told", asy
   await ask();
   expect(await screen.findByRole("status")).toHaveTextContent("data HI-2016.2 of 2016-05-20");
   expect(change).not.toHaveBeenCalled();
-  await userEvent.click(screen.getByRole("button", { name: "Take these over" }));
+  await userEvent.click(screen.getByRole("button", { name: "Use these values" }));
   expect(change.mock.results[0]?.value).toMatchObject({ site: { S_S: 1.42 } });
 });
 

@@ -80,7 +80,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
             label={strings.siteClass}
             w={110}
             value={asked || null}
-            placeholder={strings.needed}
+            placeholder={strings.required}
             data={siteClass.options.filter((o) => o !== "F").map(String)}
             onChange={setChosen}
           />
@@ -118,7 +118,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
             </tbody>
           </table>
           <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>
-            {taken ? strings.takenOver : strings.takeTheseOver}
+            {taken ? strings.used : strings.useTheseValues}
           </Button>
         </div>
       )}

@@ -6,11 +6,11 @@ import { give, given, type Change } from "./places";
 import { strings } from "./strings";
 
 const OWN: [string, string, string][] = [
-  ["period_coefficient", strings.coefficientOfThePeriod, strings.neededWithoutAnalysis],
+  ["period_coefficient", strings.coefficientOfThePeriod, strings.requiredWithoutAnalysis],
   ["period_exponent", strings.itsExponent, "0.75"],
   ["period_limit", strings.limitOnThePeriodT, strings.noLimit],
   ["mass_factor", strings.shareOfTheMass, "1"],
-  ["minimum", strings.leastVW, "0"],
+  ["minimum", strings.minimumVW, "0"],
   ["exponent", strings.exponentOverTheHeight, "1"],
   ["eccentricity", strings.accidentalEccentricity, "0.05"],
   ["mass_target", strings.massTarget, "0.9"],
@@ -73,7 +73,7 @@ export function OwnSpectrum({ edition, brief, change }: { edition: Edition; brie
           }}
         />
         <Select
-          label={strings.readBetweenPoints}
+          label={strings.interpolatedBetweenPoints}
           allowDeselect={false}
           value={(value("read") as string | undefined) ?? "linear"}
           data={[

@@ -31,7 +31,7 @@ export function Study({ edition, brief, change }: { edition: Edition; brief: Bri
     <>
       <h3 className="part">{strings.siteSpecificStudy}</h3>
       <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-        {strings.leaveEmptyWhereThereIs(edition.title)}
+        {strings.leaveThisEmptyIfThere(edition.title)}
       </p>
       <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 130px 130px", maxWidth: 620 }}>
         <CurvePaste
@@ -51,7 +51,7 @@ export function Study({ edition, brief, change }: { edition: Edition; brief: Bri
             label={<SymbolText text={strings.ofTheStudy(name)} />}
             aria-label={strings.ofTheStudy(name)}
             unit="g"
-            placeholder={study.T ? strings.byTheCurve : strings.notGiven}
+            placeholder={study.T ? strings.byTheCurve : strings.notEntered}
             value={study[name]}
             onCommit={(v) => {
               set({ [name]: v });

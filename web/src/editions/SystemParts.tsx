@@ -153,7 +153,7 @@ function OneWay({
         {taken.includes("redundancy") && (
           <>
             <RowsEditor
-              what={strings.elementTakenOutForRedundancy(d)}
+              what={strings.elementRemovedForTheRedundancy(d)}
               fresh={{ element: "wall" }}
               rows={(redundancy?.stories ?? []) as unknown as Row[]}
               onChange={(stories) => {
@@ -179,14 +179,14 @@ function OneWay({
                     { value: "other", label: "other" },
                   ],
                 },
-                number("strength_loss", strings.storyStrengthLostShare, strings.shareOfTheStorysStrength, {
+                number("strength_loss", strings.lossOfStoryStrength, strings.shareOfTheStoryStrength, {
                   width: 150,
                   placeholder: strings.notTested2,
                 }),
                 {
                   name: "extreme_torsion",
-                  label: strings.extremeTorsionThen,
-                  spoken: strings.extremeTorsionWithoutIt,
+                  label: strings.extremeTorsionWithoutIt,
+                  spoken: strings.extremeTorsionWithoutIt2,
                   width: 120,
                   tested: true,
                 },
@@ -206,9 +206,9 @@ function OneWay({
                 }}
               />
               <ValueInput
-                label={strings.leastBaysOnEachSide}
+                label={strings.smallestNumberOfBaysOn}
                 aria-label={`Least perimeter bays on each side ${d}`}
-                placeholder={strings.notGiven}
+                placeholder={strings.notEntered}
                 value={redundancy?.perimeter_bays}
                 onCommit={(v) => {
                   setRedundancy({ perimeter_bays: v });
@@ -236,7 +236,7 @@ function OneWay({
                   { value: "wall", label: "wall" },
                 ],
               },
-              number("shear", strings.itsShear, strings.shearOfTheElement, { unit: "kN", required: true, width: 110 }),
+              number("shear", strings.shear, strings.shearOfTheElement, { unit: "kN", required: true, width: 110 }),
               number("story_shear", strings.storyShear, strings.storyShear, { unit: "kN", required: true, width: 110 }),
               number("length", strings.wallLength, strings.lengthOfTheWall, { unit: "m" }),
             ]}

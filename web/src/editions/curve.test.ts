@@ -20,6 +20,6 @@ describe("a pasted curve", () => {
   it("says which line doesn't fit", () => {
     expect(pairs("0 0.4\n1 two").problem).toBe("line 2 doesn't hold two numbers");
     expect(pairs("0 0.4\n0 0.3").problem).toBe("line 2: the periods have to rise");
-    expect(pairs("0 0.4").problem).toBe("give at least two points");
+    expect(pairs("0 0.4").problem).toBe("enter at least two points");
   });
 });

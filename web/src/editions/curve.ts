@@ -24,5 +24,5 @@ export function pairs(text: string): Pairs {
     if (before && T <= before[0]) return { points, problem: `line ${String(number + 1)}: the periods have to rise` };
     points.push([T, S]);
   }
-  return { points, problem: points.length < 2 ? strings.giveAtLeastTwoPoints : "" };
+  return { points, problem: points.length < 2 ? strings.enterAtLeastTwoPoints : "" };
 }

@@ -105,7 +105,7 @@ it("takes tracks out, in again and to another place", async () => {
       .map((h) => h.textContent)
       .filter((t) => t?.includes(", k"));
   expect(heads()).toEqual(["weight, kN", "force, kN", "shear, kN", "overturning, kN m"]);
-  await userEvent.click(screen.getByRole("button", { name: "Take overturning out" }));
+  await userEvent.click(screen.getByRole("button", { name: "Remove overturning" }));
   await userEvent.click(screen.getByRole("button", { name: "Move shear to the left" }));
   expect(heads()).toEqual(["weight, kN", "shear, kN", "force, kN"]);
   await userEvent.click(screen.getByRole("button", { name: "+ overturning" }));
@@ -127,5 +127,5 @@ it("copies as a table", async () => {
 
 it("says what to do where no stories are known", () => {
   log({ ...RECHECK, stories: [] });
-  expect(screen.getByText(/type them in the brief/)).toBeInTheDocument();
+  expect(screen.getByText(/enter them in the brief/)).toBeInTheDocument();
 });

@@ -63,7 +63,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
             }}
           />
         )}
-        <span className="quiet">{strings.theirsAgainstOursIndependent(recheck.submission)}</span>
+        <span className="quiet">{strings.theirsAndOursIndependent(recheck.submission)}</span>
         <TrackChips titles={titles} known={known.map((t) => t.title)} onChange={setTitles} />
       </div>
       <div ref={ref}>
@@ -207,7 +207,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
                   {strings.ours2}
                 </th>,
                 <th key={t.title + "d"} className="n">
-                  {strings.offBy}
+                  {strings.deviation}
                 </th>,
               ])}
             </tr>
@@ -302,7 +302,7 @@ function TrackChips({
           )}
           <button
             type="button"
-            aria-label={strings.takeOut(t)}
+            aria-label={strings.remove(t)}
             onClick={() => {
               onChange(titles.filter((o) => o !== t));
             }}

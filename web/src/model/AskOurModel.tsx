@@ -32,8 +32,8 @@ export function AskOurModel({ kinds, answered }: Props) {
   if (model.number === 0)
     return (
       <p className="quiet">
-        {strings.thereIsNoModelOf}
-        <Link to="../frame">{strings.makeOne}</Link>.
+        {strings.thereIsNoReferenceModel}
+        <Link to="../frame">{strings.createOne}</Link>.
       </p>
     );
   const open = [first, second].find((r) => r.error || r.asking || r.run?.status !== "done");

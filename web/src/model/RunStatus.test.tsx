@@ -45,6 +45,6 @@ test("a refused run says why and what to do; running it again would change nothi
 test("a cancelled or failed run can be run again", async () => {
   const again = vi.fn();
   shown({ status: "cancelled" }, vi.fn(), again);
-  await userEvent.click(screen.getByRole("button", { name: "Run it again" }));
+  await userEvent.click(screen.getByRole("button", { name: "Run again" }));
   expect(again).toHaveBeenCalled();
 });

@@ -13,11 +13,11 @@ interface Props {
 
 /** What a run is doing, and a way to stop it; why there is no answer, where there is none. */
 export function RunStatus({ run, error, asking, cancel, again }: Props) {
-  if (error) return <Problems error={error} title={strings.ourOwnModelCantBe} />;
+  if (error) return <Problems error={error} title={strings.theReferenceModelCannotBe} />;
   if (asking)
     return (
       <p className="quiet" role="status">
-        {strings.askingOurModel}
+        {strings.analysingTheReferenceModel}
       </p>
     );
   if (!run || run.status === "done") return null;
@@ -27,7 +27,7 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
     return (
       <div
         role="status"
-        aria-label={strings.runOfOurModel}
+        aria-label={strings.analysisOfTheReferenceModel}
         style={{ display: "flex", alignItems: "center", gap: 12, maxWidth: 560, margin: "8px 0" }}
       >
         <span style={{ minWidth: 150 }}>{phase}…</span>
@@ -44,9 +44,9 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
     );
   }
   const said = {
-    refused: strings.ourModelCantStand,
-    cancelled: strings.theRunWasCancelled,
-    failed: strings.theRunFailed,
+    refused: strings.theReferenceModelIsNot,
+    cancelled: strings.theAnalysisWasCancelled,
+    failed: strings.theAnalysisFailed,
   }[run.status as "refused" | "cancelled" | "failed"];
   return (
     <div className="problem" role="alert">
@@ -58,7 +58,7 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
       ))}
       {run.status !== "refused" && (
         <Button variant="default" mt={6} onClick={again}>
-          {strings.runItAgain}
+          {strings.runAgain}
         </Button>
       )}
     </div>

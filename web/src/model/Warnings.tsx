@@ -12,8 +12,8 @@ export function Warnings({
 }) {
   if (warnings.length === 0) return null;
   return (
-    <section aria-label={strings.remarksOnOurModel} className="model-warnings">
-      <h3 className="part">{strings.remarksOnOurModel}</h3>
+    <section aria-label={strings.warningsAboutTheReferenceModel} className="model-warnings">
+      <h3 className="part">{strings.warningsAboutTheReferenceModel}</h3>
       <ul>
         {warnings.map((w, i) => (
           <li key={i} className={w.stops ? "stops" : ""}>

@@ -46,8 +46,8 @@ export function Palette({ rows, pages, onPage, onCheck, act, onTeam }: Props) {
       actions={actions}
       shortcut="mod + K"
       limit={12}
-      nothingFound={strings.nothingOfThatName}
-      searchProps={{ placeholder: strings.aStageAnActionOr, "aria-label": strings.search }}
+      nothingFound={strings.noMatch}
+      searchProps={{ placeholder: strings.searchForAStageAn, "aria-label": strings.search }}
     />
   );
 }

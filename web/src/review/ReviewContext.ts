@@ -32,6 +32,6 @@ export const ReviewProvider = Context.Provider;
 
 export function useReviewContext(): ReviewContext {
   const context = useContext(Context);
-  if (!context) throw new Error(strings.thisStandsInAReview);
+  if (!context) throw new Error(strings.thisComponentNeedsAReview);
   return context;
 }

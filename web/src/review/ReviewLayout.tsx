@@ -179,21 +179,20 @@ export function ReviewLayout() {
                 {strings.ofRecord}
               </span>
             )}
-            {coverage?.claims === 0 && <span className="quiet review-counts">{strings.nothingHandedInYet}</span>}
+            {coverage?.claims === 0 && <span className="quiet review-counts">{strings.nothingSubmittedYet}</span>}
             {counts && coverage && coverage.claims > 0 && (
               <div className="review-counts" role="status">
-                <span className="quiet" title={told(coverage)}>
+                <span className="quiet" title={coverageWords(coverage)}>
                   {strings.ofRechecked(coverage.rechecked, counted(coverage.claims, "value"))}
                 </span>
                 {bare.length > 0 && (
-                  <span className="quiet" title={strings.nothingWasHandedInFor(bare.join(", "))}>
-                    {strings.bare(counted(bare.length, "stage"))}
+                  <span className="quiet" title={strings.nothingWasSubmittedFor(bare.join(", "))}>
+                    {strings.withoutSubmittedValues(counted(bare.length, "stage"))}
                   </span>
                 )}
                 <span className={origins ? "off" : "quiet"}>
                   <Mark shape={origins ? "origin" : "dot"} />
                   {strings.origin(origins)}
-                  {origins === 1 ? "" : "s"}
                 </span>
                 <span className="quiet">
                   <Mark shape="inherited" />
@@ -201,12 +200,11 @@ export function ReviewLayout() {
                 </span>
                 <span className={counts.breaches ? "limit" : "quiet"}>
                   <Mark shape="breach" />
-                  {strings.breached(counts.breaches)}
+                  {strings.beyondALimit(counts.breaches)}
                 </span>
-                <span className="quiet" title={strings.whatIsNotStatedAnd}>
+                <span className="quiet" title={strings.valuesThatAreNotStated}>
                   <Mark shape="gap" />
-                  {strings.gap(counts.gap)}
-                  {counts.gap === 1 ? "" : "s"}, {counted(counts.question, "question")}
+                  {strings.gapsAndQuestions(counts.gap, counts.question)}
                 </span>
               </div>
             )}
@@ -219,7 +217,7 @@ export function ReviewLayout() {
                 className={({ isActive }) =>
                   [isActive && "active", bare.includes(p) && "bare"].filter(Boolean).join(" ")
                 }
-                title={bare.includes(p) ? strings.nothingWasHandedInFor2(p) : undefined}
+                title={bare.includes(p) ? strings.nothingWasSubmittedForYet(p) : undefined}
               >
                 {p}
               </NavLink>
@@ -253,7 +251,7 @@ export function ReviewLayout() {
                   </tr>
                 ))}
                 <tr>
-                  <td>{strings.reachEverythingByName}</td>
+                  <td>{strings.findAnythingByItsName}</td>
                   <td className="n">
                     <span className="key">{strings.ctrlK}</span>
                   </td>
@@ -281,13 +279,13 @@ const unread = (submission: Submission) =>
       (e.reading?.tables.length || e.reading?.status === "queued" || e.reading?.status === "reading"),
   ).length;
 
-/** How the submitted values were held up, in words. */
-const told = (coverage: Recheck["coverage"]) => {
+/** How the submitted values were rechecked, in words. */
+const coverageWords = (coverage: Recheck["coverage"]) => {
   const why = new Map<string, number>();
   for (const one of coverage.not_rechecked) why.set(one.why, (why.get(one.why) ?? 0) + 1);
   return [
-    strings.againstOurOwnInputs(counted(coverage.independent, "value")),
-    strings.againstWhatFollowsFromTheirs(coverage.recomputed),
+    strings.recheckedWithOurOwnInputs(counted(coverage.independent, "value")),
+    strings.recomputedFromTheirOwnUpstream(coverage.recomputed),
     ...[...why].map(([reason, count]) => strings.notRechecked(count, reason)),
   ].join("; ");
 };

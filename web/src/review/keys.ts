@@ -7,13 +7,13 @@ export const KEYS = [
   { act: "previous", hotkey: "k", shown: "k", says: strings.previousCheck },
   { act: "nextDeviation", hotkey: "n", shown: "n", says: strings.nextDeviation },
   { act: "previousDeviation", hotkey: "shift+n", shown: "N", says: strings.previousDeviation },
-  { act: "derivation", hotkey: "d", shown: "d", says: strings.openOrFoldTheDerivation },
+  { act: "derivation", hotkey: "d", shown: "d", says: strings.openOrCloseTheDerivation },
   { act: "remark", hotkey: "r", shown: "r", says: strings.writeTheRemark },
-  { act: "out", hotkey: "o", shown: "o", says: strings.showOnlyWhatIsOut },
+  { act: "out", hotkey: "o", shown: "o", says: strings.showOnlyValuesOutOf },
   { act: "sheet", hotkey: "s", shown: "s", says: strings.toTheSheet },
   { act: "nextStage", hotkey: "]", shown: "]", says: strings.nextStage },
   { act: "previousStage", hotkey: "[", shown: "[", says: strings.previousStage },
-  { act: "help", hotkey: "shift+?", shown: "?", says: strings.theseKeys },
+  { act: "help", hotkey: "shift+?", shown: "?", says: strings.showTheseKeys },
 ] as const;
 
 export type Act = (typeof KEYS)[number]["act"];

@@ -28,7 +28,7 @@ export function ReviewsPage() {
       try {
         document = JSON.parse(await file.text()) as Record<string, unknown>;
       } catch {
-        throw new Error(strings.isNoExportedReview(file.name));
+        throw new Error(strings.isNotAnExportedReview(file.name));
       }
       return answered(api.POST("/api/reviews/import/", { body: document }));
     },
@@ -42,7 +42,7 @@ export function ReviewsPage() {
           {session.data?.person?.name}
         </Link>
         {session.data?.person?.administers && <Link to="/office">{strings.theOffice}</Link>}
-        {session.data?.mail_is_caught && <Link to="/mail">{strings.mailOfThisDemo}</Link>}
+        {session.data?.mail_is_caught && <Link to="/mail">{strings.mailOfTheDemo}</Link>}
         <Appearance />
         <Button
           variant="default"
@@ -68,13 +68,16 @@ export function ReviewsPage() {
           {strings.newReview}
         </Button>
       </div>
-      <Problems error={reviews.error ?? bring.error} title={bring.error ? strings.notImported : strings.notLoaded} />
+      <Problems
+        error={reviews.error ?? bring.error}
+        title={bring.error ? strings.theReviewWasNotImported : strings.theReviewsCouldNotBe}
+      />
       {reviews.data?.length === 0 && (
         <div className="empty">
           <p>
-            {strings.thereIsNoReviewHere}
+            {strings.thereAreNoReviewsYet}
             <b>{strings.newReview}</b>
-            {strings.typeTheBriefPasteThe}
+            {strings.enterTheBriefPasteThe}
           </p>
         </div>
       )}
@@ -89,12 +92,8 @@ export function ReviewsPage() {
               <span className="quiet">{[r.place, r.client].filter(Boolean).join(" · ")}</span>
             </span>
             <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
-            <span className={r.open_findings ? "off" : "quiet"}>
-              {r.open_findings || "no"}
-              {strings.openFinding}
-              {r.open_findings === 1 ? "" : "s"}
-            </span>
-            <span className="quiet">{r.submission ?? strings.nothingHandedIn}</span>
+            <span className={r.open_findings ? "off" : "quiet"}>{strings.openFindings(r.open_findings)}</span>
+            <span className="quiet">{r.submission ?? strings.nothingSubmitted}</span>
             <span className="chip">
               {strings.youAre(r.role)}
               {r.status === "closed" ? strings.closed : ""}
@@ -151,9 +150,9 @@ function NewReview() {
           setFields((f) => ({ ...f, edition: v ?? f.edition }));
         }}
       />
-      <Problems error={create.error} title={strings.notCreated} />
+      <Problems error={create.error} title={strings.theReviewWasNotCreated} />
       <Button type="submit" mt="md" color="dark" loading={create.isPending}>
-        {strings.createAndTypeTheBrief}
+        {strings.createAndEnterTheBrief}
       </Button>
     </form>
   );

@@ -1,25 +1,26 @@
+import { counted } from "../shared/numbers";
+
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
-  isNoExportedReview: (name: string) => `${name} is no exported review`,
+  isNotAnExportedReview: (name: string) => `${name} is not an exported review`,
   reviews: "Reviews",
   theOffice: "The office",
-  mailOfThisDemo: "Mail of this demo",
+  mailOfTheDemo: "Mail of the demo",
   signOut: "Sign out",
   importWord: "Import",
   newReview: "New review",
-  notImported: "Not imported",
-  notLoaded: "Not loaded",
-  thereIsNoReviewHere: "There is no review here yet. Begin with ",
-  typeTheBriefPasteThe:
-    ": type the brief, paste the tables you were handed, and the sheet shows at once what hangs out of plumb.",
-  openFinding: " open finding",
-  nothingHandedIn: "nothing handed in",
+  theReviewWasNotImported: "The review was not imported",
+  theReviewsCouldNotBe: "The reviews could not be loaded",
+  thereAreNoReviewsYet: "There are no reviews yet. Start with ",
+  enterTheBriefPasteThe: ": enter the brief, paste the submitted tables, and the sheet shows what is out of plumb.",
+  openFindings: (count: number) => (count ? counted(count, "open finding") : "no open findings"),
+  nothingSubmitted: "nothing submitted",
   youAre: (role: string) => `you are ${role}`,
   closed: ", closed",
   building: "Building",
   place: "Place",
   client: "Client",
   governingEdition: "Governing edition",
-  notCreated: "Not created",
-  createAndTypeTheBrief: "Create and type the brief",
+  theReviewWasNotCreated: "The review was not created",
+  createAndEnterTheBrief: "Create and enter the brief",
 };

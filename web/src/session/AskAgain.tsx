@@ -77,7 +77,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
       onClose={() => {
         onEnd(false);
       }}
-      title={strings.whoIsAtTheKeyboard}
+      title={strings.confirmThatItIsYou}
       size="sm"
     >
       <form
@@ -87,7 +87,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         }}
       >
         <p className="quiet">
-          {strings.giveYourPassword(asked.why)}
+          {strings.enterYourPassword(asked.why)}
           {types.length > 0 ? strings.orYourSecondFactor : ""}.
         </p>
         {byPassword && (
@@ -103,7 +103,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         )}
         {types.some((t) => t !== "webauthn") && (
           <TextInput
-            label={strings.codeOfYourAuthenticatorOr}
+            label={strings.codeFromYourAuthenticatorOr}
             autoComplete="one-time-code"
             mt="xs"
             value={code}
@@ -115,7 +115,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         <Problems error={show.error} />
         <div style={{ display: "flex", gap: 8, marginTop: 14 }}>
           <Button type="submit" color="dark" loading={show.isPending} disabled={!password && !code}>
-            {strings.goOn}
+            {strings.continue}
           </Button>
           {types.includes("webauthn") && takesPasskeys() && (
             <Button

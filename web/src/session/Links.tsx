@@ -12,7 +12,7 @@ import { strings } from "./strings";
 
 const back = (
   <p className="door-more">
-    <Link to="/">{strings.toTheSignIn}</Link>
+    <Link to="/">{strings.toTheSignInPage}</Link>
   </p>
 );
 
@@ -21,9 +21,9 @@ export function AskReset() {
   const [email, setEmail] = useState("");
   const ask = useMutation({ mutationFn: () => accounts("POST", "auth/password/request", { email }) });
   return (
-    <Door title={strings.aNewPassword}>
+    <Door title={strings.resetThePassword}>
       {ask.isSuccess ? (
-        <p>{strings.ifHasAnAccountHere(email)}</p>
+        <p>{strings.ifHasAnAccountA(email)}</p>
       ) : (
         <form
           onSubmit={(e) => {
@@ -45,7 +45,7 @@ export function AskReset() {
           />
           <Problems error={ask.error} />
           <Button type="submit" size="sm" mt="lg" color="dark" loading={ask.isPending}>
-            {strings.sendMeALink}
+            {strings.sendALink}
           </Button>
         </form>
       )}
@@ -60,9 +60,9 @@ export function Reset() {
   const [password, setPassword] = useState("");
   const set = useMutation({ mutationFn: () => accounts("POST", "auth/password/reset", { key, password }) });
   return (
-    <Door title={strings.aNewPassword}>
+    <Door title={strings.resetThePassword}>
       {set.isSuccess ? (
-        <p>{strings.thePasswordIsSetSign}</p>
+        <p>{strings.thePasswordHasBeenChanged}</p>
       ) : (
         <form
           onSubmit={(e) => {
@@ -73,7 +73,7 @@ export function Reset() {
           <NewPassword value={password} onChange={setPassword} />
           <Problems error={set.error} />
           <Button type="submit" size="sm" mt="lg" color="dark" loading={set.isPending}>
-            {strings.setThePassword}
+            {strings.saveThePassword}
           </Button>
         </form>
       )}
@@ -105,10 +105,10 @@ export function Verify() {
   return (
     <Door title={strings.yourAddress}>
       {verify.isSuccess ? (
-        <p>{strings.theAddressIsConfirmedYou}</p>
+        <p>{strings.theAddressIsConfirmedUse}</p>
       ) : (
         <>
-          <p>{strings.confirmThatThisAddressIs}</p>
+          <p>{strings.confirmThatThisIsYour}</p>
           <Problems error={verify.error} />
           <Button
             size="sm"
@@ -132,7 +132,7 @@ export function Verify() {
 export function ProviderFailed() {
   return (
     <Door title={strings.notSignedIn}>
-      <p>{strings.theProviderVouchesForNobody}</p>
+      <p>{strings.theIdentityProviderReportedNo}</p>
       {back}
     </Door>
   );
@@ -161,7 +161,7 @@ export function Invitation() {
   if (told.error)
     return (
       <Door title={strings.invitation}>
-        <p>{strings.thisInvitationWasAcceptedAlready}</p>
+        <p>{strings.thisInvitationWasAlreadyAccepted}</p>
         {back}
       </Door>
     );
@@ -177,14 +177,14 @@ export function Invitation() {
       <p>
         {strings.invitesTo(told.data.inviter, told.data.email)}
         {told.data.to.join("; ") || strings.vigilantPlumb}.{" "}
-        <span className="quiet">{strings.goodUntil(moment(told.data.expires_at))}</span>
+        <span className="quiet">{strings.validUntil(moment(told.data.expires_at))}</span>
       </p>
       {told.data.known && !isMine ? (
         <p>
-          {strings.thisAddressHasAnAccount}
+          {strings.thisAddressAlreadyHasAn}
           <Link to="/">{strings.signInWithIt}</Link>
           {person && strings.youAreSignedInAs(person.email)}
-          {strings.thenOpenTheLinkOf}
+          {strings.thenOpenTheLinkIn}
         </p>
       ) : (
         <form
@@ -214,7 +214,7 @@ export function Invitation() {
           )}
           <Problems error={accept.error} />
           <Button type="submit" size="sm" mt="lg" color="dark" loading={accept.isPending}>
-            {strings.comeIn}
+            {strings.createTheAccount}
           </Button>
         </form>
       )}

@@ -49,7 +49,7 @@ export function SignIn() {
         >
           <TextInput
             size="sm"
-            label={strings.codeOfYourAuthenticatorOr}
+            label={strings.codeFromYourAuthenticatorOr}
             autoComplete="one-time-code"
             autoFocus
             value={code}
@@ -80,7 +80,7 @@ export function SignIn() {
     );
   return (
     <Door title={strings.vigilantPlumb}>
-      <p className="quiet">{strings.whatDidTheySayWhat}</p>
+      <p className="quiet">{strings.independentRecheckOfSeismicAnalyses}</p>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -124,7 +124,7 @@ export function SignIn() {
                 passkey.mutate("auth/webauthn/login");
               }}
             >
-              {strings.withAPasskey}
+              {strings.signInWithAPasskey}
             </Button>
           )}
         </div>
@@ -136,16 +136,16 @@ export function SignIn() {
           <input type="hidden" name="process" value="login" />
           <input type="hidden" name="callback_url" value={window.location.pathname} />
           <Button type="submit" size="sm" variant="default" mt="xs">
-            {strings.withWord(p.name)}
+            {strings.signInWith(p.name)}
           </Button>
         </form>
       ))}
       <p className="door-more">
-        <Link to="/account/reset">{strings.forgottenThePassword}</Link>
+        <Link to="/account/reset">{strings.forgotYourPassword}</Link>
         {session.data?.mail_is_caught && (
           <>
             {" · "}
-            <Link to="/mail">{strings.mailOfThisDemo}</Link>
+            <Link to="/mail">{strings.mailOfTheDemo}</Link>
           </>
         )}
       </p>

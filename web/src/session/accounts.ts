@@ -20,7 +20,7 @@ const BASE = "/_allauth/browser/v1/";
 /** Somebody has to say once more who they are before this goes on. */
 export class AskedAgain extends Error {
   constructor(readonly flows: Flow[]) {
-    super(strings.itIsAskedForOnce);
+    super(strings.signInMustBeConfirmed);
   }
 }
 
@@ -47,7 +47,8 @@ export async function accounts<T>(method: string, path: string, body?: unknown):
 
 function problemsOf(status: number, told: Told<unknown> & { detail?: string }): Problem[] {
   if (status === 429) return [{ path: "/", message: strings.tooManyAttempts, remedy: strings.waitFiveMinutesAndTry }];
-  if (status === 409) return [{ path: "/", message: strings.thisCantBeDoneNow, remedy: strings.loadThePageAgainAnd }];
+  if (status === 409)
+    return [{ path: "/", message: strings.thisIsNotPossibleNow, remedy: strings.reloadThePageAndStart }];
   const errors = told.errors ?? [];
   if (errors.length === 0)
     return [{ path: "/", message: told.detail ?? strings.theServerAnswered(status), remedy: strings.tryAgain }];
@@ -55,7 +56,7 @@ function problemsOf(status: number, told: Told<unknown> & { detail?: string }): 
     e.code === "email_password_mismatch"
       ? {
           path: "/password",
-          message: strings.eMailAddressAndPassword,
+          message: strings.theEMailAddressAnd,
           remedy: strings.checkBothAForgottenPassword,
         }
       : e.code === "too_many_login_attempts"
@@ -80,7 +81,7 @@ export const takesPasskeys = () =>
   !/^[\d.]+$|:/.test(window.location.hostname);
 
 const NOTHING_CHOSEN = new ApiProblem(0, [
-  { path: "/", message: strings.noPasskeyWasUsed, remedy: strings.tryAgainOrGoOn },
+  { path: "/", message: strings.noPasskeyWasUsed, remedy: strings.tryAgainOrContinueWith },
 ]);
 
 /** A new passkey of this device, as the server takes it. */

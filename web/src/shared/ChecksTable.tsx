@@ -14,7 +14,7 @@ interface Props {
 
 /** Theirs and ours side by side, deviations standing out. */
 export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
-  if (checks.length === 0) return <p className="quiet">{strings.theSubmissionHoldsNoValues}</p>;
+  if (checks.length === 0) return <p className="quiet">{strings.noValuesHaveBeenSubmitted}</p>;
   return (
     <table className="plain checks">
       <caption>{caption}</caption>
@@ -23,7 +23,7 @@ export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
           <th>{strings.value}</th>
           <th className="n">{strings.theirs}</th>
           <th className="n">{strings.ours}</th>
-          <th className="n">{strings.theirsOffBy}</th>
+          <th className="n">{strings.deviation}</th>
           <th>{strings.unit}</th>
           <th>{strings.verdict}</th>
         </tr>

@@ -27,7 +27,7 @@ export function Corners({ label, bare, corners, known, onCommit }: Props) {
       {...(bare ? { "aria-label": label, w: 300 } : { label, mt: 8 })}
       placeholder={known.length ? strings.fromThePlan(cornersText(known)) : "x, y; x, y; x, y"}
       value={typed ?? cornersText(corners)}
-      error={bad ? strings.giveXYOfThree : undefined}
+      error={bad ? strings.enterXYOfThree : undefined}
       onPaste={(e) => {
         e.stopPropagation();
       }}

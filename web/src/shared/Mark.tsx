@@ -1,15 +1,20 @@
 import type { Check, Verdict } from "./api/client";
+import { figures, unitLabel } from "./numbers";
 import { strings } from "./strings";
 
-/** The words that stand beside the shapes: what is said is said without colour. */
-export function verdictWords(check: Pick<Check, "verdict" | "role" | "follows" | "rests_on">): string {
-  if (check.verdict === "agrees") return check.follows ? "agrees" : strings.agreesThoughNotWithTheir;
+type Judged = Pick<Check, "verdict" | "role" | "follows"> & Partial<Pick<Check, "limit" | "unit">>;
+
+/** The words beside the shapes, so that a verdict can be read without colour. */
+export function verdictWords(check: Judged): string {
+  if (check.verdict === "agrees") return check.follows ? "agrees" : strings.agreesButNotWithTheir;
   if (check.verdict === "gap") return strings.gapNotStated;
-  if (check.verdict === "open") return strings.openOurSideLacksAn;
-  if (check.verdict === "question") return strings.questionToBeExplained;
+  if (check.verdict === "open") return strings.missingInputNotRecheckedYet;
+  if (check.verdict === "question") return strings.questionNeedsAnExplanation;
   if (check.verdict === "note") return strings.forTheRecord;
-  const where = check.role === "inherited" ? "inherited" : strings.startsHere;
-  return check.verdict === "breaches" ? strings.breachesALimit(where) : strings.differs(where);
+  const where = check.role === "inherited" ? strings.inherited : strings.origin;
+  if (check.verdict === "differs") return strings.differs(where);
+  const limit = check.limit ? ` ${figures(check.limit.value)} ${unitLabel(check.unit ?? "")}`.trimEnd() : "";
+  return check.limit?.side === "min" ? strings.belowTheMinimum(limit, where) : strings.exceedsTheLimit(limit, where);
 }
 
 export type MarkShape = "dot" | "origin" | "inherited" | "breach" | "gap" | "open";

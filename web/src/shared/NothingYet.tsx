@@ -7,7 +7,7 @@ export function NothingYet({ what, hand }: { what: string; hand: string }) {
     <div className="empty">
       <p>{strings.inThisSubmissionThisStage(what, hand)}</p>
       <p>
-        <Link to="../exhibits">{strings.handATableIn}</Link>
+        <Link to="../exhibits">{strings.uploadATable}</Link>
       </p>
     </div>
   );

@@ -29,7 +29,7 @@ function editor(rows: Row[], fresh: Row = { story: "L1" }) {
 it("keeps a row to itself until it is whole", async () => {
   const onChange = editor([]);
   await userEvent.click(screen.getByText("add an element taken out"));
-  expect(screen.getByText("Kept once it has share of the shear.")).toBeVisible();
+  expect(screen.getByText("Saved once it has share of the shear.")).toBeVisible();
   await userEvent.type(screen.getByLabelText("loss of strength, element taken out 1"), "0.3{Enter}");
   expect(onChange).not.toHaveBeenCalled();
   await userEvent.type(screen.getByLabelText("share of the shear, element taken out 1"), "0.5{Enter}");

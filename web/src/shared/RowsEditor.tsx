@@ -108,7 +108,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                           aria-label={named(c)}
                           w={c.width}
                           {...(c.unit ? { unit: c.unit } : {})}
-                          placeholder={c.placeholder ?? (c.required ? "needed" : strings.notGiven)}
+                          placeholder={c.placeholder ?? (c.required ? "needed" : strings.notEntered)}
                           value={typeof row[c.name] === "number" ? (row[c.name] as number) : null}
                           onCommit={(v) => {
                             edit(i, c.name, v);
@@ -139,7 +139,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
       )}
       {missing.length > 0 && (
         <p className="off" style={{ fontSize: 12.5, margin: "2px 0" }}>
-          {strings.keptOnceItHas(missing.map((c) => c.spoken).join(", "))}
+          {strings.savedOnceItHas(missing.map((c) => c.spoken).join(", "))}
         </p>
       )}
       {shown.length < most && !draft && (

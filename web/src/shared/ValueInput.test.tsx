@@ -44,7 +44,7 @@ it("says what is no number and keeps it back", async () => {
   const field = show(commit);
   await userEvent.type(field, "x");
   await userEvent.tab();
-  expect(screen.getByText("Give a number")).toBeInTheDocument();
+  expect(screen.getByText("Enter a number")).toBeInTheDocument();
   expect(commit).not.toHaveBeenCalled();
 });
 

@@ -25,7 +25,7 @@ export function ValueInput({ value, onCommit, unit, ...rest }: Props) {
       inputMode="decimal"
       {...rest}
       value={typed ?? given}
-      error={bad ? strings.giveANumber : rest.error}
+      error={bad ? strings.enterANumber : rest.error}
       rightSection={
         unit ? (
           <span className="quiet" style={{ fontSize: 11.5 }}>

@@ -45,7 +45,7 @@ describe("facts", () => {
     expect(factValue(0.58, null, "s")).toBe("0.58 s");
   });
 
-  it("of values by story the one looked at, or their range", () => {
+  it("of values by story the one assessed, or their range", () => {
     expect(factValue([7776, 4233.6, 2755.2], 1, "kN")).toBe("4234 kN");
     expect(factValue([7776, 4233.6, 2755.2], null, "kN")).toBe("2755 to 7776 kN");
   });

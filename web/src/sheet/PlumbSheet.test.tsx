@@ -76,10 +76,10 @@ function sheet(filter = ALL, selected: string | null = "F_v", folded: ("ground" 
 it("says each verdict in words, not in colour alone", () => {
   sheet();
   expect(screen.getAllByRole("option").map((o) => o.getAttribute("aria-label"))).toEqual([
-    "F_v: differs, starts here",
+    "F_v: differs, origin",
     "S_D1: differs, inherited",
     "SDC: gap: not stated",
-    "T X: breaches a limit, starts here",
+    "T X: exceeds the limit, origin",
     "V Y: agrees",
   ]);
 });
@@ -132,7 +132,7 @@ it("folds a stage and still shows its marks", async () => {
   const { on, container } = sheet(ALL, null, ["ground"]);
   expect(screen.getAllByRole("option")).toHaveLength(2);
   expect(container.querySelectorAll(".sheet-track path[d*='l6 6-6 6']")).toHaveLength(2);
-  await userEvent.click(screen.getByRole("button", { name: "Unfold ground" }));
+  await userEvent.click(screen.getByRole("button", { name: "Open ground" }));
   expect(on.fold).toHaveBeenCalledWith("ground");
 });
 
@@ -145,5 +145,5 @@ it("shows only what is out of plumb, or one direction, when asked", async () => 
 
 it("says so where a filter leaves nothing", () => {
   sheet({ deviating: false, direction: "", level: "1" });
-  expect(screen.getByText("Nothing here under this filter.")).toBeInTheDocument();
+  expect(screen.getByText("No checks match this filter.")).toBeInTheDocument();
 });

@@ -145,7 +145,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                     variant="transparent"
                     size={24}
                     color="gray"
-                    aria-label={`${isFolded ? strings.unfold : strings.fold} ${stage}`}
+                    aria-label={`${isFolded ? strings.open : strings.close} ${stage}`}
                     aria-expanded={!isFolded}
                     onClick={() => {
                       onFold(stage);
@@ -166,13 +166,8 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                 <div className="sheet-stage-counts">
                   {counts.here > 0 && <b>{strings.here(counts.here)}</b>}
                   {counts.inherited > 0 && <span>{strings.inherited(counts.inherited)}</span>}
-                  {counts.gaps > 0 && (
-                    <span className="quiet">
-                      {strings.gap(counts.gaps)}
-                      {counts.gaps > 1 ? "s" : ""}
-                    </span>
-                  )}
-                  {counts.open > 0 && <span className="quiet">{strings.open(counts.open)}</span>}
+                  {counts.gaps > 0 && <span className="quiet">{strings.gap(counts.gaps)}</span>}
+                  {counts.open > 0 && <span className="quiet">{strings.open2(counts.open)}</span>}
                   {counts.agree > 0 && <span className="quiet">{strings.agree(counts.agree)}</span>}
                 </div>
               </div>
@@ -275,7 +270,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
             ))}
           </svg>
         </div>
-        {shown.length === 0 && <p className="sheet-none">{strings.nothingHereUnderThisFilter}</p>}
+        {shown.length === 0 && <p className="sheet-none">{strings.noChecksMatchThisFilter}</p>}
       </div>
       <div className="sheet-legend">
         {(["origin", "inherited", "breach", "gap", "open", "dot"] as const).map((shape) => (
@@ -287,7 +282,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
               {
                 origin: strings.startsHere,
                 inherited: "inherited",
-                breach: strings.limitBreached,
+                breach: strings.beyondALimit,
                 gap: "gap",
                 open: "open",
                 dot: "agrees",

@@ -16,13 +16,13 @@ export function SheetPage() {
     return (
       <div className="page">
         <div className="empty">
-          <h2 className="stage-title">{strings.nothingHasBeenHandedIn}</h2>
+          <h2 className="stage-title">{strings.nothingHasBeenSubmittedYet}</h2>
           <p>
-            {strings.firstSayWhatBuildingIt}
+            {strings.firstDescribeTheBuildingIn}
             <Link to="../brief">{strings.brief}</Link>
             {strings.thenPasteOrUploadThe}
             <Link to="../exhibits">{strings.exhibits}</Link>
-            {strings.eachAcceptedTableHangsIts}
+            {strings.theValuesOfEachAccepted}
           </p>
         </div>
       </div>

@@ -1,3 +1,5 @@
+import { counted } from "../shared/numbers";
+
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
   point: (point: number) => `point ${point}`,
@@ -12,21 +14,21 @@ export const strings = {
   tolerance: "± tolerance",
   theirsLower: "theirs lower",
   higher: "higher",
-  unfold: "Unfold",
-  fold: "Fold",
+  open: "Open",
+  close: "Close",
   here: (here: number) => `${here} here`,
   inherited: (inherited: number) => `${inherited} inherited`,
-  gap: (gaps: number) => `${gaps} gap`,
-  open: (open: number) => `${open} open`,
+  gap: (gaps: number) => counted(gaps, "gap"),
+  open2: (open: number) => counted(open, "missing input"),
   agree: (agree: number) => `${agree} agree`,
   checks: "Checks",
-  nothingHereUnderThisFilter: "Nothing here under this filter.",
+  noChecksMatchThisFilter: "No checks match this filter.",
   startsHere: "starts here",
-  limitBreached: "limit breached",
-  nothingHasBeenHandedIn: "Nothing has been handed in yet",
-  firstSayWhatBuildingIt: "First say what building it is in the ",
+  beyondALimit: "beyond a limit",
+  nothingHasBeenSubmittedYet: "Nothing has been submitted yet",
+  firstDescribeTheBuildingIn: "First describe the building in the ",
   brief: "brief",
   thenPasteOrUploadThe: "; then paste or upload the submitted tables under ",
   exhibits: "exhibits",
-  eachAcceptedTableHangsIts: ". Each accepted table hangs its values on this sheet at once.",
+  theValuesOfEachAccepted: ". The values of each accepted table appear on this sheet at once.",
 };

@@ -116,8 +116,8 @@ export async function upload(review: string, file: File): Promise<Exhibit> {
     throw new ApiProblem(413, [
       {
         path: "/file",
-        message: strings.isMbAtMostMb(file.name, megabytes(file.size), megabytes(most)),
-        remedy: strings.handInTheTablesAlone,
+        message: strings.hasMbTheLimitIs(file.name, megabytes(file.size), megabytes(most)),
+        remedy: strings.uploadOnlyTheTables,
       },
     ]);
   }

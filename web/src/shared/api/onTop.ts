@@ -28,7 +28,7 @@ export async function onTop<D, S>(
     if (!(error instanceof ApiProblem) || error.status !== 412) throw error;
     const saved = await changed(await now());
     const who = error.problems.map((p) => p.message).join("; ");
-    notifications.show({ message: strings.yourChangeStandsOnTop(who), color: "yellow", autoClose: 10_000 });
+    notifications.show({ message: strings.yourChangeWasAddedTo(who), color: "yellow", autoClose: 10_000 });
     return saved;
   }
 }

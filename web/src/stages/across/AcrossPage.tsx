@@ -41,7 +41,7 @@ export default function AcrossPage() {
   if (across.error)
     return (
       <main className="page">
-        <Problems error={across.error} title={strings.theEditionsCantBeLaid} />
+        <Problems error={across.error} title={strings.theEditionsCannotBeCompared} />
       </main>
     );
   if (!data || !editions.data) return <Loader m="xl" size="sm" />;
@@ -72,7 +72,7 @@ export default function AcrossPage() {
         </div>
         {data.editions.length === 1 && (
           <p className="quiet empty">
-            {strings.thereIsNothingToCompare}
+            {strings.noComparisonEditionIsSelected}
             <Link to="../brief">{strings.brief}</Link>
             {strings.comparedWith}
           </p>
@@ -86,7 +86,7 @@ export default function AcrossPage() {
                 ...new Set(e.needs.map((n) => `${symbolOf(e.id, n.name)}${n.direction ? ` ${n.direction}` : ""}`)),
               ].join(", ")}
             />
-            {strings.giveItUnder}
+            {strings.enterItUnder}
             <Link to={e.id === data.governing ? "../ground" : "../brief"}>
               {e.id === data.governing ? strings.groundOrBrief : strings.brief}
             </Link>
@@ -192,7 +192,7 @@ export default function AcrossPage() {
               scheme={scheme}
               label={[
                 strings.curvesOf(drawn, lines.map((l) => l.title).join(", ")),
-                strings.theTableAboveHoldsThe,
+                strings.theTableAboveListsThe,
               ].join("; ")}
             />
             <p className="across-legend">
@@ -245,7 +245,7 @@ export default function AcrossPage() {
             )}
           </>
         ) : (
-          <p className="quiet">{strings.chooseAValueInThe}</p>
+          <p className="quiet">{strings.selectAValueInThe}</p>
         )}
       </aside>
     </div>
@@ -327,7 +327,7 @@ function Rules({ data, titleOf }: { data: Across; titleOf: (id: string) => strin
             <summary>{titleOf(e.id)}</summary>
             {(
               [
-                [strings.directionsTogether, e.words.direction_rule],
+                [strings.combinationOfDirections, e.words.direction_rule],
                 [strings.modalAnalysis, e.words.modal_rules],
                 [strings.staticMethod, e.words.static_notes],
                 [strings.driftAndSecondOrder, e.words.drift_notes],

@@ -26,12 +26,14 @@ it("takes the ratio of the base shears apart, the direction asked for only", () 
   expect(within(table).getByText("V × 0.675")).toBeVisible();
   expect(within(table).getAllByRole("row")).toHaveLength(4);
   expect(within(table).getByText("soil").closest("tr")).toHaveTextContent("× 0.620");
-  expect(within(table).getByText("2 more change nothing")).toBeVisible();
+  expect(within(table).getByText("2 more have no effect")).toBeVisible();
 });
 
 it("names the common period that stands in place of the period rules", () => {
   show(<ShearRatios across={ACROSS} direction="Y" titleOf={titles} />);
-  expect(screen.getByText(/a common period of 1.20 s/)).toHaveTextContent("Base shear over that of ASCE 7-16");
+  expect(screen.getByText(/a common period of 1.20 s/)).toHaveTextContent(
+    "Ratio of each base shear to that of ASCE 7-16",
+  );
 });
 
 it("is silent where nothing can be compared", () => {

@@ -18,10 +18,10 @@ export function ShearRatios({ across, direction, titleOf }: Props) {
   const reach = Math.max(Math.log(1.5), ...own.flatMap((p) => p.factors.map((f) => Math.abs(Math.log(f.factor)))));
   const x = (factor: number) => WIDTH / 2 + (Math.log(factor) / reach) * (WIDTH / 2 - 4);
   return (
-    <section aria-label={strings.whyTheyPart}>
-      <h3 className="part">{strings.whyTheyPart2(direction)}</h3>
+    <section aria-label={strings.whyTheBaseShearsDiffer}>
+      <h3 className="part">{strings.whyTheBaseShearsDiffer2(direction)}</h3>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
-        {strings.baseShearOverThatOf(titleOf(across.governing), figures(own[0]?.period ?? 0, 3))}
+        {strings.ratioOfEachBaseShear(titleOf(across.governing), figures(own[0]?.period ?? 0, 3))}
       </p>
       <div className="shear-ratios">
         {own.map((p) => {
@@ -57,7 +57,7 @@ export function ShearRatios({ across, direction, titleOf }: Props) {
                 {alike > 0 && (
                   <tr>
                     <td colSpan={3} className="quiet">
-                      {strings.moreChangeNothing(alike)}
+                      {strings.moreHaveNoEffect(alike)}
                     </td>
                   </tr>
                 )}

@@ -27,7 +27,7 @@ describe("the side-by-side table", () => {
 
   it("tells a quantity that an edition hasn't from one that is open and from no limit", () => {
     expect(shown(null)).toBe("–");
-    expect(shown(cell(null, "R is not given"))).toBe("open");
+    expect(shown(cell(null, "R is not given"))).toBe("missing input");
     expect(shown(cell(null, "no limit"))).toBe("no limit");
     expect(shown(cell(12345.6))).toBe("12 346");
     expect(shown(cell(0.05))).toBe("0.05");

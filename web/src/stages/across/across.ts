@@ -33,7 +33,7 @@ export function cellOf(
 /** A value as the table shows it: shares stay factors, words in full, nothing where there is no such quantity. */
 export function shown(cell: AcrossCell | null): string {
   if (!cell) return "–";
-  if (cell.value === null) return cell.note === "no limit" ? strings.noLimit : "open";
+  if (cell.value === null) return cell.note === "no limit" ? strings.noLimit : strings.missingInput;
   return typeof cell.value === "number" ? trimmed(cell.value) : cell.value;
 }
 

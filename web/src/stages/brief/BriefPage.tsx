@@ -64,7 +64,7 @@ export default function BriefPage() {
     <main className="page" style={{ maxWidth: 1240 }}>
       <div className="stage-head">
         <h2 className="stage-title">{strings.brief}</h2>
-        <span className="quiet">{strings.whatTheReviewerKnowsNone}</span>
+        <span className="quiet">{strings.theReviewersOwnDataNothing}</span>
         <span className="end">
           <span className="quiet" aria-live="polite">
             {busy ? strings.saving : strings.saved}
@@ -110,7 +110,7 @@ export default function BriefPage() {
           }}
         />
       </div>
-      <h3 className="part">{strings.buildingTheSameUnderEvery}</h3>
+      <h3 className="part">{strings.buildingDataTheSameFor}</h3>
       <table className="plain by-direction">
         <thead>
           <tr>
@@ -146,7 +146,7 @@ export default function BriefPage() {
                     aria-label={strings.baseDimension(d)}
                     w={130}
                     unit="m"
-                    placeholder={brief.stories?.[0]?.plan ? strings.fromThePlan : strings.notGiven}
+                    placeholder={brief.stories?.[0]?.plan ? strings.fromThePlan : strings.notEntered}
                     value={brief.system?.[d]?.d}
                     onCommit={(v) => {
                       direction(d, (s) => {
@@ -162,7 +162,7 @@ export default function BriefPage() {
                     aria-label={strings.topDisplacementUnderGravity2(d)}
                     w={130}
                     unit="m"
-                    placeholder={strings.notGiven}
+                    placeholder={strings.notEntered}
                     value={brief.system?.[d]?.d_gravity}
                     onCommit={(v) => {
                       direction(d, (s) => {
@@ -219,7 +219,7 @@ export default function BriefPage() {
           <Select
             label={strings.torsionallyFlexible}
             clearable
-            placeholder={strings.byRAndLS}
+            placeholder={strings.fromRAndLS}
             value={
               brief.system?.torsionally_flexible === true
                 ? "yes"
@@ -265,7 +265,7 @@ export default function BriefPage() {
           <p className="quiet" style={{ fontSize: 13, margin: "8px 0 0" }}>
             {strings.siteValuesSupplementsAndPermissions}
             <Link to="../ground">{strings.ground}</Link>
-            {strings.whatIsLeftOpenIs}
+            {strings.inputsLeftEmptyAreUsed}
           </p>
         </section>
       )}
@@ -344,7 +344,7 @@ export default function BriefPage() {
       {recheck && recheck.facts.length > 0 && (
         <details className="system-parts">
           <summary>
-            {strings.whatTheReviewRestsOn(counted(recheck.facts.length, "fact"))}
+            {strings.factsTheReviewRestsOn(counted(recheck.facts.length, "fact"))}
             {doubtful > 0 && <span className="off">{strings.contradicted(doubtful)}</span>}
           </summary>
           <Facts facts={recheck.facts} />

@@ -72,9 +72,9 @@ export function Conditions({ brief, change, inputs }: Props) {
       <div className="fields">
         <Select
           label={strings.secondOrderEffects}
-          title={strings.whetherTheyAreInThe}
+          title={strings.whetherTheAnalysisBehindThe}
           clearable
-          placeholder={strings.asTheSubmissionSays}
+          placeholder={strings.asStatedInTheSubmission}
           value={brief.second_order ?? null}
           data={["included", strings.notIncluded]}
           onChange={(v) => {
@@ -84,10 +84,10 @@ export function Conditions({ brief, change, inputs }: Props) {
           }}
         />
         <Select
-          label={strings.driftsAreTakenAt}
+          label={strings.driftsAreComparedAt}
           title={strings.whereTheStoryDriftsAre}
           clearable
-          placeholder={strings.asTheCodeSays}
+          placeholder={strings.asTheCodeRequires}
           value={brief.drift_at ?? null}
           data={[
             { value: "centre", label: strings.theCentreOfMass },
@@ -126,7 +126,7 @@ export function Conditions({ brief, change, inputs }: Props) {
                       aria-label={`${words} ${d}`}
                       w={130}
                       unit="%"
-                      placeholder={strings.notGiven}
+                      placeholder={strings.notEntered}
                       value={percentOf(system?.[d], name)}
                       onCommit={(v) => {
                         building({ [d]: { ...system?.[d], [name]: v === null ? null : v / 100 } });
@@ -143,13 +143,13 @@ export function Conditions({ brief, change, inputs }: Props) {
         <details className="system-parts" open={Boolean(spans) || undefined}>
           <summary>
             {strings.diaphragms}
-            {spans ? strings.given : strings.assumedRigid}
+            {spans ? strings.entered : strings.assumedRigid}
           </summary>
           <div className="fields">
             <Select
               label={strings.construction}
               clearable
-              placeholder={strings.notGiven}
+              placeholder={strings.notEntered}
               value={spans?.construction ?? null}
               data={CONSTRUCTIONS}
               onChange={(v) => {
@@ -158,7 +158,7 @@ export function Conditions({ brief, change, inputs }: Props) {
             />
             <ValueInput
               label={strings.greatestSpanOverDepth}
-              placeholder={strings.notGiven}
+              placeholder={strings.notEntered}
               value={spans?.span_to_depth}
               onCommit={(v) => {
                 setSpans({ span_to_depth: v });
@@ -166,7 +166,7 @@ export function Conditions({ brief, change, inputs }: Props) {
             />
             <ValueInput
               label={strings.inPlaneDeflectionOverStory}
-              placeholder={strings.notGiven}
+              placeholder={strings.notEntered}
               value={spans?.deflection_ratio}
               onCommit={(v) => {
                 setSpans({ deflection_ratio: v });
@@ -223,7 +223,7 @@ export function Conditions({ brief, change, inputs }: Props) {
                       key={name}
                       label={label}
                       {...(unit ? { unit } : {})}
-                      placeholder={strings.notGiven}
+                      placeholder={strings.notEntered}
                       value={infills[name]}
                       onCommit={(v) => {
                         setInfills({ [name]: v });

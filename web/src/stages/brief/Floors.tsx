@@ -92,7 +92,7 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
               <th>{strings.story}</th>
               <th>{strings.alongXM}</th>
               <th>{strings.alongYM}</th>
-              <th>{strings.cornersWhereItIsNo}</th>
+              <th>{strings.cornersIfNotRectangularM}</th>
               {stiffness &&
                 ["e_0X", "e_0Y", "r_X", "r_Y", "l_s"].map((n) => (
                   <th key={n}>
@@ -113,7 +113,7 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                     <ValueInput
                       aria-label={strings.planOfAlongX(s.name)}
                       w={84}
-                      placeholder={strings.notGiven}
+                      placeholder={strings.notEntered}
                       value={s.plan?.[0]}
                       onCommit={(v) => {
                         setPlan(i, 0, v);
@@ -124,7 +124,7 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                     <ValueInput
                       aria-label={strings.planOfAlongY(s.name)}
                       w={84}
-                      placeholder={strings.notGiven}
+                      placeholder={strings.notEntered}
                       value={s.plan?.[1]}
                       onCommit={(v) => {
                         setPlan(i, 1, v);
@@ -226,7 +226,7 @@ function FromModel({
   if (number === 0)
     return (
       <p className="quiet" style={{ margin: "6px 0 0" }}>
-        {strings.withAModelOfOurs}
+        {strings.withAReferenceModelOn}
       </p>
     );
   return (
@@ -239,7 +239,7 @@ function FromModel({
             setAsked(true);
           }}
         >
-          {strings.workOutERL}
+          {strings.computeERLS}
         </Button>
       )}
       {asked &&
@@ -251,12 +251,14 @@ function FromModel({
               setAsked(false);
             }}
           >
-            {strings.takeThemForFloors(answer.plan_stiffness.length)}
+            {strings.useThemForFloors(answer.plan_stiffness.length)}
           </Button>
         ) : (
-          <span className="quiet">{run?.status === "refused" ? strings.theModelCantSayIt : strings.workingItOut}</span>
+          <span className="quiet">
+            {run?.status === "refused" ? strings.theModelCannotProvideThem : strings.computing}
+          </span>
         ))}
-      <Problems error={error} title={strings.notWorkedOut} />
+      <Problems error={error} title={strings.notComputed} />
       {run?.problems.map((p) => (
         <p key={p.path} className="off" style={{ margin: "4px 0" }}>
           {p.message}. {p.remedy}

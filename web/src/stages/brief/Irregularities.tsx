@@ -64,7 +64,7 @@ export function Irregularities({ brief, change, across }: Props) {
       <thead>
         <tr>
           <th>{title}</th>
-          <th>{strings.theReviewerFound}</th>
+          <th>{strings.foundByTheReviewer}</th>
         </tr>
       </thead>
       <tbody>
@@ -94,7 +94,7 @@ export function Irregularities({ brief, change, across }: Props) {
     <details className="system-parts" open={told > 0 || undefined}>
       <summary>
         {strings.irregularitiesByType}
-        {told === 0 ? strings.noneLookedAtYet : strings.lookedAt(told)}
+        {told === 0 ? strings.noneAssessedYet : strings.assessed(told)}
       </summary>
       <div style={{ display: "flex", gap: 40, flexWrap: "wrap" }}>
         {column(strings.inPlan, IN_PLAN)}

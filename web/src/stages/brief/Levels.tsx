@@ -22,7 +22,7 @@ const KINDS: { value: Level["kind"]; label: string }[] = [
 const SPECTRA = [
   { value: "factor", label: strings.factorOnTheDesignSpectrum },
   { value: "return_period", label: strings.returnPeriod },
-  { value: "spectrum", label: strings.spectrumOfItsOwn },
+  { value: "spectrum", label: strings.separateSpectrum },
 ] as const;
 type Spectrum = (typeof SPECTRA)[number]["value"];
 const EMPTY: Record<Spectrum, Partial<Level>> = {
@@ -78,7 +78,7 @@ export function Levels({ brief, change, cases }: Props) {
               <Select
                 label={strings.spectrum}
                 clearable
-                placeholder={strings.asTheCodeSays}
+                placeholder={strings.asTheCodeRequires}
                 value={spectrumOf(level)}
                 data={[...SPECTRA.slice(0, 2)]}
                 onChange={(v) => {
@@ -108,7 +108,7 @@ export function Levels({ brief, change, cases }: Props) {
             <ValueInput
               label={strings.driftLimitOfTheHeight}
               unit="%"
-              placeholder={level.kind === "serviceability" ? "needed" : strings.asTheCodeSays}
+              placeholder={level.kind === "serviceability" ? "needed" : strings.asTheCodeRequires}
               value={level.drift_limit ? Number((100 * level.drift_limit).toPrecision(10)) : null}
               onCommit={(v) => {
                 edit(i, { drift_limit: v === null ? null : v / 100 });
@@ -127,7 +127,7 @@ export function Levels({ brief, change, cases }: Props) {
             />
             {level.kind !== "design" && (spectrumOf(level) === null || spectrumOf(level) === "spectrum") && (
               <CurvePaste
-                label={strings.orItsOwnElasticSpectrum}
+                label={strings.orASeparateElasticSpectrum}
                 placeholder={"0\t0.10\n0.2\t0.25\n…"}
                 points={(level.spectrum?.T ?? []).map((t, k) => [t, level.spectrum?.S_a[k] ?? 0])}
                 onTake={(points) => {

@@ -43,7 +43,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
       <h3 className="part">{strings.weightMakeUp}</h3>
       {made.length === 0 && (
         <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-          {strings.weightsAreTypedAboveGive}
+          {strings.weightsAreEnteredAboveEnter}
         </p>
       )}
       {made.length > 0 && (
@@ -128,7 +128,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                               {counted.share !== null && <span className="quiet">× {trimmed(counted.share)}</span>}
                             </>
                           ) : (
-                            strings.open
+                            strings.missingInput
                           )}
                         </td>
                       );
@@ -187,7 +187,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
             </div>
           )}
           <div style={{ display: "flex", gap: 8, marginTop: 6 }}>
-            <Button onClick={take}>{strings.takeThemInPlaceOf}</Button>
+            <Button onClick={take}>{strings.useThemInsteadOfThe}</Button>
             <Button
               variant="subtle"
               color="gray"
@@ -196,7 +196,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                 setProblems([]);
               }}
             >
-              {strings.leaveIt}
+              {strings.cancel}
             </Button>
           </div>
         </div>

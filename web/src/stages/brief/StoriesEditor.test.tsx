@@ -53,7 +53,7 @@ it("doesn't take a name that stands for another story", async () => {
   const field = screen.getByLabelText("Name of L2");
   await userEvent.clear(field);
   await userEvent.type(field, "L1{Enter}");
-  expect(screen.getByText("This name is taken")).toBeInTheDocument();
+  expect(screen.getByText("This name is already used")).toBeInTheDocument();
   expect(change).not.toHaveBeenCalled();
 });
 

@@ -87,7 +87,7 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
                     w={140}
                     value={s.weight}
                     placeholder={
-                      s.loads?.length && fromLoads?.[i] ? strings.fromLoads(figures(fromLoads[i])) : strings.notGiven
+                      s.loads?.length && fromLoads?.[i] ? strings.fromLoads(figures(fromLoads[i])) : strings.notEntered
                     }
                     onCommit={(v) => {
                       set(i, { weight: v });
@@ -158,7 +158,7 @@ function Name({ name, taken, onCommit }: { name: string; taken: string[]; onComm
       w={130}
       maxLength={60}
       value={typed ?? name}
-      error={bad ? (text === "" ? strings.giveAName : strings.thisNameIsTaken) : undefined}
+      error={bad ? (text === "" ? strings.enterAName : strings.thisNameIsAlreadyUsed) : undefined}
       onChange={(e) => {
         setTyped(e.currentTarget.value);
       }}

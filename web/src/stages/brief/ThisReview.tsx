@@ -10,10 +10,10 @@ import { strings } from "./strings";
 
 type Role = Review["team"][number]["role"];
 const ROLES: Record<Role, string> = {
-  lead: strings.leadSignsOffAddsMembers,
-  reviewer: strings.reviewerRechecksAndWritesFindings,
-  submitter: strings.submitterHandsInAnswers,
-  reader: strings.readerRegisterAndIssuedReports,
+  lead: strings.leadSignsReportsManagesMembers,
+  reviewer: strings.reviewerRechecksWritesFindings,
+  submitter: strings.submitterSubmitsExhibitsAnswersFindings,
+  reader: strings.readerReadsTheRegisterAnd,
 };
 
 type TeamAct = "role" | "lead" | "remove" | "withdraw";
@@ -83,7 +83,7 @@ export function ThisReview({ review }: { review: Review }) {
         <p className="quiet">
           {strings.importedExported}
           {review.imported.exported_by && strings.by(review.imported.exported_by)}
-          {review.imported.exported_at ? day(review.imported.exported_at) : strings.elsewhere}
+          {review.imported.exported_at ? day(review.imported.exported_at) : strings.onAnotherInstallation}
           {strings.itWasRecheckedHereFindings}
         </p>
       )}
@@ -92,13 +92,13 @@ export function ThisReview({ review }: { review: Review }) {
           label={strings.building}
           maxLength={120}
           {...field("title")}
-          error={about.title.trim() ? undefined : strings.giveAName}
+          error={about.title.trim() ? undefined : strings.enterAName}
         />
         <TextInput label={strings.place} maxLength={120} {...field("place")} />
         <TextInput label={strings.client} maxLength={120} {...field("client")} />
       </div>
       <Textarea
-        label={strings.scopeAsTheReportGives}
+        label={strings.scopeAsPrintedInThe}
         mt="xs"
         maw={760}
         autosize
@@ -106,7 +106,7 @@ export function ThisReview({ review }: { review: Review }) {
         maxLength={2000}
         {...field("description")}
       />
-      <Problems error={change.error} title={strings.notChanged} />
+      <Problems error={change.error} title={strings.nothingWasChanged} />
       <div style={{ display: "flex", gap: 8, flexWrap: "wrap", marginTop: 10 }}>
         <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
           {strings.exportPlumbJson}
@@ -126,7 +126,7 @@ export function ThisReview({ review }: { review: Review }) {
               change.mutate({ status: review.status === "closed" ? "open" : "closed" });
             }}
           >
-            {review.status === "closed" ? strings.openTheReviewAgain : strings.closeTheReview}
+            {review.status === "closed" ? strings.reopenTheReview : strings.closeTheReview}
           </Button>
         )}
       </div>
@@ -168,7 +168,7 @@ export function ThisReview({ review }: { review: Review }) {
                             team.mutate({ act: "lead", member: m.id });
                           }}
                         >
-                          {strings.handOverTheLead}
+                          {strings.makeLead}
                         </button>
                       )}{" "}
                       <button
@@ -189,7 +189,7 @@ export function ThisReview({ review }: { review: Review }) {
           {review.invited.map((p) => (
             <tr key={`invited ${String(p.id)}`} className="quiet">
               <td>{p.email}</td>
-              <td>{strings.invitedGoodUntil(day(p.expires_at))}</td>
+              <td>{strings.invitedValidUntil(day(p.expires_at))}</td>
               <td>{p.role}</td>
               <td>
                 <button
@@ -206,7 +206,7 @@ export function ThisReview({ review }: { review: Review }) {
           ))}
         </tbody>
       </table>
-      <Problems error={team.error} title={strings.notChanged} />
+      <Problems error={team.error} title={strings.nothingWasChanged} />
       {leads && (
         <form
           onSubmit={(e) => {
@@ -243,10 +243,10 @@ export function ThisReview({ review }: { review: Review }) {
       )}
       {add.data?.invited && (
         <p className="quiet" role="status">
-          {strings.isInvitedALinkIs(add.data.invited.email)}
+          {strings.isInvitedALinkHas(add.data.invited.email)}
         </p>
       )}
-      <Problems error={add.error} title={strings.notAdded} />
+      <Problems error={add.error} title={strings.theMemberWasNotAdded} />
     </section>
   );
 }

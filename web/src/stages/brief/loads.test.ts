@@ -35,6 +35,6 @@ describe("pasted loads", () => {
   });
 
   it("say that nothing was there", () => {
-    expect(pastedLoads("Story\tLoad\tKind\tAmount", stories).problems).toEqual(["There is no load in what was pasted"]);
+    expect(pastedLoads("Story\tLoad\tKind\tAmount", stories).problems).toEqual(["The pasted text contains no load"]);
   });
 });

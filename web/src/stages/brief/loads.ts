@@ -50,7 +50,7 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
     const known = kindOf(kind);
     const more = [typedNumber(intensity), typedNumber(area)];
     if (!stories.some((s) => s.name === story))
-      problems.push(`Line ${String(i + 1)}: there is no story ${story || strings.withoutAName}`);
+      problems.push(`Line ${String(i + 1)}: there is no story ${story || strings.unnamed}`);
     else if (!known)
       problems.push(
         `Line ${String(i + 1)}: ${kind || strings.noKind} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`,
@@ -65,7 +65,7 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
       found.set(story, [...(found.get(story) ?? []), load]);
     }
   });
-  if (problems.length === 0 && found.size === 0) problems.push(strings.thereIsNoLoadIn);
+  if (problems.length === 0 && found.size === 0) problems.push(strings.thePastedTextContainsNo);
   return {
     problems,
     stories: stories.map((s) => (found.has(s.name) ? { ...s, weight: null, loads: found.get(s.name) ?? null } : s)),

@@ -24,7 +24,7 @@ export function BaseShear({ shear }: { shear: Schemas["BaseShearForDrift"] }) {
       <span className="quiet"> · {shear.clause}</span>
       <span className="quiet">
         {same
-          ? strings.theSameAsThatOf
+          ? strings.theSameAsForThe
           : shear.V_forces !== null && <>{strings.theForcesAreForKn(figures(shear.V_forces))}</>}
         {shear.factor !== null && (
           <>

@@ -10,13 +10,13 @@ export function Chain({ drifts }: { drifts: Drifts }) {
   if (drifts.chain.length === 0) return null;
   const limit = drifts.limit.find((v) => v !== null);
   return (
-    <section aria-label={strings.howTheDesignDriftComes}>
+    <section aria-label={strings.derivationOfTheDesignDrift}>
       <h3 className="part">
         {strings.fromElasticToDesignDrift}
         <span className="quiet">
           {strings.at}
           {drifts.chain_story}
-          {strings.whereItIsTheGreatest}
+          {strings.whereItIsGreatest}
         </span>
       </h3>
       <div className="chain">

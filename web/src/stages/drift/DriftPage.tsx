@@ -19,7 +19,7 @@ import "./drift.css";
 import { strings } from "./strings";
 
 type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
-const ENVELOPE = strings.envelopeOfWhatGoverns;
+const ENVELOPE = strings.envelopeOfTheGoverningDrifts;
 
 /** Does it drift too far, in which case, and how does the design drift come about? */
 export default function DriftPage() {
@@ -48,7 +48,7 @@ export default function DriftPage() {
             {drifts.base_shear && <BaseShear shear={drifts.base_shear} />}
             <div className="drift-case">
               <Select
-                aria-label={strings.caseWhoseDriftsAreShown}
+                aria-label={strings.caseShown}
                 w={260}
                 allowDeselect={false}
                 value={drifts.cases.some((c) => c.case === wanted) ? wanted : ENVELOPE}
@@ -83,7 +83,7 @@ export default function DriftPage() {
           </>
         ) : checks.some((c) => c.kind === "drift_open") ? (
           <p>
-            {strings.driftsAreStatedAndWhat}
+            {strings.driftsAreSubmittedButThe}
             <Link to="../brief">{strings.brief}</Link>.
           </p>
         ) : (
@@ -107,8 +107,7 @@ export default function DriftPage() {
 /** Which cases govern, in words. */
 function governs(drifts: Drifts): string {
   const names = [...new Set(drifts.governing)];
-  const told = names.slice(0, 3).join(", ");
-  return `${told}${names.length > 3 ? strings.andOthers : ""} ${names.length > 1 ? "govern" : "governs"}`;
+  return strings.governing(names.slice(0, 3).join(", ") + (names.length > 3 ? strings.andOthers : ""), names.length);
 }
 
 /** Displacement, design drift over the height against its edge, and the stability coefficient. */

@@ -35,15 +35,15 @@ export function TimeHistories() {
     <section aria-label={strings.timeHistories}>
       <h3 className="part">
         {strings.timeHistories2}
-        <span className="quiet">{strings.theirEnvelopesAgainstOurOwn}</span>
+        <span className="quiet">{strings.submittedEnvelopesAndOurReference}</span>
       </h3>
       {model.number === 0 && (
         <p className="quiet">
-          {strings.thereIsNoModelOf}
-          <Link to="../frame">{strings.makeOne}</Link>.
+          {strings.thereIsNoReferenceModel}
+          <Link to="../frame">{strings.createOne}</Link>.
         </p>
       )}
-      <Problems error={model.error} title={strings.theRecordWasNotKept} />
+      <Problems error={model.error} title={strings.theRecordWasNotSaved} />
       <table className="plain histories">
         <thead>
           <tr>
@@ -103,7 +103,7 @@ export function TimeHistories() {
                         });
                       }}
                     >
-                      {strings.takeTheRecordOut}
+                      {strings.removeTheRecord}
                     </Button>
                   )}
                 </td>
@@ -161,13 +161,13 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
       >
         {(props) => (
           <Button variant="default" {...props}>
-            {strings.chooseTheRecordOf(own.name)}
+            {strings.selectTheRecordOf(own.name)}
           </Button>
         )}
       </FileButton>
       <Select
         aria-label={strings.unitOfTheAccelerations}
-        placeholder={strings.unitAsTheFileSays}
+        placeholder={strings.unitFromTheFile}
         w={170}
         clearable
         value={unit || null}
@@ -178,7 +178,7 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
       />
       <ValueInput
         aria-label={strings.timeStepOfTheRecord}
-        placeholder={strings.stepAsTheFileSays}
+        placeholder={strings.stepFromTheFile}
         w={170}
         unit="s"
         value={dt}
@@ -206,7 +206,7 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
           {strings.readAgain(file.name)}
         </Button>
       )}
-      <Problems error={read.error} title={strings.theRecordCantBeRead} />
+      <Problems error={read.error} title={strings.theRecordCannotBeRead} />
     </div>
   );
 }
@@ -245,7 +245,7 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
     <div>
       <p className="histories-said">
         <Select
-          aria-label={strings.storyThatIsLookedAt}
+          aria-label={strings.storyShownOverTime}
           w={120}
           allowDeselect={false}
           value={name}
@@ -296,7 +296,12 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
       )}
       <div ref={ref}>
         {width > left && (
-          <svg width={width} height={height} role="img" aria-label={strings.driftOfOverSOn(name, figures(end, 3))}>
+          <svg
+            width={width}
+            height={height}
+            role="img"
+            aria-label={strings.driftOfOverSReference(name, figures(end, 3))}
+          >
             <rect x={left} y={4} width={width - left - 8} height={height - 22} fill="none" stroke="var(--line)" />
             <line x1={left} x2={width - 8} y1={y(0)} y2={y(0)} stroke="var(--quiet)" />
             {edge !== null &&

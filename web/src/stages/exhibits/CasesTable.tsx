@@ -49,15 +49,15 @@ export function CasesTable({ submission }: { submission: Submission }) {
         {strings.loadCases2}
         <span className="quiet">
           {strings.ofEachWithItsRole(counted(submission.cases.length, "case"), submission.label)}
-          {open > 0 ? strings.ofSomethingIsntStated(open) : ""}
+          {open > 0 ? strings.incomplete(open) : ""}
         </span>
       </h3>
       <Problems error={change.error} title={strings.theRoleWasNotChanged} />
       {changed && !change.isPending && (
         <p className="cases-flips" role="status">
           {flipped.length === 0
-            ? strings.changedNoVerdictWithIt(changed)
-            : strings.changedAndWithIt(changed, counted(flipped.length, "verdict"))}
+            ? strings.changedNoVerdictChanged(changed)
+            : strings.changedChangedWithIt(changed, counted(flipped.length, "verdict"))}
           {flipped.slice(0, SHOWN).map((c) => (
             <button
               key={c.id}

@@ -144,9 +144,9 @@ export default function ExhibitsPage() {
           {latest
             ? [
                 strings.values2(latest.label, latest.status, latest.claims),
-                ...(draft ? [] : [strings.whatIsHandedInNext(latest.number + 1)]),
+                ...(draft ? [] : [strings.theNextUploadStartsS(latest.number + 1)]),
               ].join("; ")
-            : strings.nothingHandedInYet}
+            : strings.nothingSubmittedYet}
         </span>
         <span className="end">
           <FileButton
@@ -171,14 +171,14 @@ export default function ExhibitsPage() {
                 accept.mutate(draft.id);
               }}
             >
-              {strings.acceptForGood(draft.label)}
+              {strings.finalize(draft.label)}
             </Button>
           )}
         </span>
       </div>
       <Problems
         error={send.error ?? accept.error ?? remove.error ?? takeOut.error}
-        title={send.error ? strings.notTakenWhatIsListed : strings.notDone}
+        title={send.error ? strings.notAccepted : strings.notDone}
       />
       {sending.length > 0 && (
         <p role="status" className="quiet">
@@ -219,8 +219,8 @@ export default function ExhibitsPage() {
             {s.label}{" "}
             <span className="quiet" style={{ fontWeight: 400 }}>
               {s.status === "accepted"
-                ? strings.acceptedCantBeChanged(day(s.accepted_at ?? ""))
-                : strings.draftTablesCanBeTaken}
+                ? strings.acceptedItCannotBeChanged(day(s.accepted_at ?? ""))
+                : strings.draftTablesCanStillBe}
             </span>
           </h3>
           {s.exhibits.length === 0 ? (
@@ -255,7 +255,7 @@ export default function ExhibitsPage() {
                           href={`/api/exhibits/${String(e.id)}/file/`}
                           download
                           aria-label={strings.download(e.name)}
-                          title={strings.downloadItAsItWas}
+                          title={strings.downloadTheOriginalFile}
                         >
                           ↓
                         </a>
@@ -302,7 +302,7 @@ export default function ExhibitsPage() {
                                   takeOut.mutate(e.id);
                                 }}
                               >
-                                {strings.takeOut}
+                                {strings.remove}
                               </Button>
                             )}
                             {tables.map((t) => (
@@ -315,7 +315,7 @@ export default function ExhibitsPage() {
                                   remove.mutate(t.id);
                                 }}
                               >
-                                {strings.takeOut2(titled(t.kind))}
+                                {strings.remove2(titled(t.kind))}
                               </Button>
                             ))}
                           </>

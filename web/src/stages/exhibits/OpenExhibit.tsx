@@ -53,12 +53,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     onSuccess: async (rows) => {
       const left = rows.filter((r) => !r.table);
       const done = rows.length - left.length;
-      setTold(
-        strings.accepted(
-          counted(done, "table"),
-          left.length ? strings.something(counted(left.length, "table"), left.length === 1 ? "asks" : "ask") : "",
-        ),
-      );
+      setTold(strings.accepted(done, left.length));
       await changed();
       if (left[0]) look(left[0].label);
     },
@@ -193,7 +188,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                 all.mutate();
               }}
             >
-              {strings.acceptAllThatAskNothing}
+              {strings.acceptAllTablesWithoutQuestions}
             </Button>
           )}
         </span>
@@ -216,7 +211,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
       )}
       {reading && (reading.status === "refused" || reading.status === "stopped") && (
         <div className="problem" role="alert">
-          <p style={{ fontWeight: 600 }}>{strings.isKeptAsItIs2(file.name)}</p>
+          <p style={{ fontWeight: 600 }}>{strings.isStoredUnchangedNothingWas(file.name)}</p>
           <p>
             {reading.message}. <span className="quiet">{reading.remedy}</span>
           </p>
@@ -298,7 +293,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                       });
                     }}
                   >
-                    {strings.readItWithOtherAnswers}
+                    {strings.changeTheAnswers}
                   </Button>{" "}
                   <Button
                     variant="subtle"
@@ -308,7 +303,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                       remove.mutate(now.id);
                     }}
                   >
-                    {strings.takeItOut}
+                    {strings.removeIt}
                   </Button>
                 </p>
               )}
@@ -350,18 +345,18 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
           ) : (
             reading?.status === "read" && (
               <p className="quiet">
-                {tables.length === 0 && strings.noTablesAreToBe}
-                {isPdf && (open ? strings.chooseATableDragOver : strings.chooseAPage)}
+                {tables.length === 0 && strings.noTablesWereFoundIn}
+                {isPdf && (open ? strings.selectATableDragOver : strings.selectAPage)}
               </p>
             )
           )}
           {listed.length > 0 && (
             <>
               <h3 className="part">
-                {strings.readInThisFile}
+                {strings.tablesInThisFile}
                 <span className="quiet keys">
                   <span className="key">[</span> <span className="key">]</span>
-                  {strings.theOneBeforeTheNext}
+                  {strings.previousNext}
                 </span>
               </h3>
               <ul className="read-in">
@@ -384,7 +379,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
                               ? counted(its.claims, "value")
                               : strings.accepted3
                             : t.kind
-                              ? strings.open(counted(t.rows, "row"))
+                              ? strings.withQuestions(counted(t.rows, "row"))
                               : t.title}
                         </span>
                       </button>
@@ -419,10 +414,10 @@ function TypeValue({ onTyped }: { onTyped: (text: string) => void }) {
       }}
     >
       <p>
-        <b>{strings.aValueAtThisPlace}</b> <span className="quiet">{strings.isKeptWithItsPin}</span>
+        <b>{strings.aValueAtThisPlace}</b> <span className="quiet">{strings.isStoredWithItsPosition}</span>
       </p>
       <TextInput
-        label={strings.whatItIsByIts}
+        label={strings.quantityByItsSymbolOr}
         placeholder="T_a X"
         data-autofocus
         value={item}
@@ -431,7 +426,7 @@ function TypeValue({ onTyped }: { onTyped: (text: string) => void }) {
         }}
       />
       <TextInput
-        label={strings.theValueAsItStands}
+        label={strings.theValueAsPrintedWith}
         placeholder="0.62 s"
         value={value}
         onChange={(e) => {

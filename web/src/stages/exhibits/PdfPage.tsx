@@ -54,7 +54,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
       })
       .catch((error: unknown) => {
         const cancelled = error instanceof Error && error.name === "RenderingCancelledException";
-        if (!left && !cancelled) setFailed(error instanceof Error ? error.message : strings.itCantBeDrawn);
+        if (!left && !cancelled) setFailed(error instanceof Error ? error.message : strings.itCannotBeShown);
       });
     return () => {
       left = true;
@@ -83,7 +83,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
   return (
     <div className="pdf-page" style={{ width, height }}>
       <canvas ref={canvas} style={{ width, height }} aria-label={strings.page(page)} />
-      {failed && <p className="problem">{strings.thePageCantBeDrawn(failed)}</p>}
+      {failed && <p className="problem">{strings.thePageCannotBeShown(failed)}</p>}
       <div
         className="pdf-over"
         onPointerDown={(e) => {
@@ -142,7 +142,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
           />
         )}
       </div>
-      {told.data && !told.data.has_text && <p className="pdf-note">{strings.thisPageIsAPicture}</p>}
+      {told.data && !told.data.has_text && <p className="pdf-note">{strings.thisPageIsAnImage}</p>}
     </div>
   );
 }

@@ -1,7 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
-import { counted } from "../../shared/numbers";
 import { asked, placeOf, type Choice, type Question } from "./reading";
 import { strings } from "./strings";
 
@@ -58,9 +57,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
   return (
     <div className="problem questions" role="alert">
       <p style={{ fontWeight: 600 }}>
-        {standing > 0
-          ? strings.inTheWay(counted(standing, "thing"), standing === 1 ? "stands" : "stand")
-          : strings.toLookAt(counted(problems.length, "value"))}
+        {standing > 0 ? strings.inTheWay(standing) : strings.toLookAt(problems.length)}
         <span className="quiet keys">
           {all.length > 1 && (
             <>

@@ -94,7 +94,7 @@ it("marks each problem in its cell and takes nothing", async () => {
   const cell = await screen.findByRole("cell", { name: /^-4/ });
   expect(cell.className).toBe("bad");
   expect(cell).toHaveTextContent("it has to be above zero");
-  expect(screen.getByRole("alert")).toHaveTextContent("2 things stand in the way");
+  expect(screen.getByRole("alert")).toHaveTextContent("2 questions to answer before this table can be accepted");
   expect(screen.getByRole("alert")).toHaveTextContent(
     "Row 1, column C: the unit of seismic weight is missing. Choose the unit: kN, kip.",
   );
@@ -121,7 +121,7 @@ it("asks for the missing unit at its column and reads again with it", async () =
 
 it("points at another column", async () => {
   const { asked } = preview((reading) => ({ ...READ, reading: { ...READ.reading, ...reading } }));
-  await userEvent.click(await screen.findByRole("combobox", { name: "Column C holds" }));
+  await userEvent.click(await screen.findByRole("combobox", { name: "Column C contains" }));
   await userEvent.click(within(screen.getByRole("listbox")).getByText("story height"));
   // a column holds one thing, and one thing stands in one column
   await waitFor(() => {
@@ -215,15 +215,15 @@ it("answers a question by its number and takes the answer back", async () => {
 
 it("leaves a row out and takes it back by its number", async () => {
   const { asked } = preview((reading) => ({ ...READ, skipped: reading?.left_out?.length ? [0, 1, 2] : [0, 2] }));
-  await userEvent.click(await screen.findByRole("button", { name: "Leave out row 2" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Exclude row 2" }));
   await waitFor(() => {
     expect(asked.at(-1)?.body).toMatchObject({ reading: { left_out: [1] } });
   });
-  await userEvent.click(await screen.findByRole("button", { name: "Take in row 2" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Include row 2" }));
   await waitFor(() => {
     expect(asked.at(-1)?.body).toMatchObject({ reading: { left_out: [], taken_in: [] } });
   });
-  await userEvent.click(await screen.findByRole("button", { name: "Take in row 3" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Include row 3" }));
   await waitFor(() => {
     expect(asked.at(-1)?.body).toMatchObject({ reading: { taken_in: [2] } });
   });
@@ -232,6 +232,6 @@ it("leaves a row out and takes it back by its number", async () => {
 it("says why a column is read so, what the brief has beside a value, and what a table looks like", async () => {
   preview(() => ({ ...READ, kind: "stories", looks_like: "modes" }));
   expect(await screen.findByText("unit kN: from a note on the table")).toHaveClass("unsure");
-  expect(screen.getByTitle("as the brief has it")).toHaveTextContent("950");
+  expect(screen.getByTitle("as in the brief")).toHaveTextContent("950");
   expect(screen.getByText(/This looks like modes/)).toBeInTheDocument();
 });

@@ -99,7 +99,9 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
         <Problems
           error={read.error}
           title={
-            source.exhibit === undefined ? strings.cantBeReadNothingWas(source.name) : strings.isKeptAsItIs(source.name)
+            source.exhibit === undefined
+              ? strings.cannotBeReadNothingWas(source.name)
+              : strings.isStoredUnchangedNoTable(source.name)
           }
         />
         <Button variant="default" onClick={onClose}>
@@ -195,7 +197,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             )}
             {table.kind === "parameters" && (
               <Checkbox
-                label={strings.valuesWithoutADirectionHold}
+                label={strings.valuesWithoutADirectionApply}
                 checked={now.both ?? false}
                 onChange={(e) => {
                   give({ both: e.currentTarget.checked });
@@ -228,7 +230,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                 </Button>
               )}
               <Button variant="default" onClick={onClose}>
-                {strings.leave}
+                {strings.close}
               </Button>
               <Button
                 color="dark"
@@ -260,7 +262,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                   setKind(table.looks_like);
                 }}
               >
-                {strings.readItSo}
+                {strings.readItAsThat}
               </Button>
             </p>
           )}
@@ -294,9 +296,9 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                     ) : (
                       <>
                         <Select
-                          aria-label={strings.columnHolds(letters(i))}
+                          aria-label={strings.columnContains(letters(i))}
                           clearable
-                          placeholder={strings.leftOut}
+                          placeholder={strings.excluded}
                           value={name}
                           data={table.columns.map((c) => ({ value: c.name, label: c.title }))}
                           onChange={(v) => {
@@ -340,9 +342,9 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                   ) : (
                     <button
                       type="button"
-                      title={table.skipped.includes(r) ? strings.takeThisRowIn : strings.leaveThisRowOut}
+                      title={table.skipped.includes(r) ? strings.includeThisRow : strings.excludeThisRow}
                       aria-label={strings.row2(
-                        table.skipped.includes(r) ? strings.takeIn : strings.leaveOut,
+                        table.skipped.includes(r) ? strings.include : strings.exclude,
                         r + down + 1,
                       )}
                       onClick={() => {
@@ -365,7 +367,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                     >
                       {text}
                       {ours !== undefined && (
-                        <span className="ours beside" title={strings.asTheBriefHasIt}>
+                        <span className="ours beside" title={strings.asInTheBrief}>
                           {ours}
                         </span>
                       )}

@@ -20,10 +20,10 @@ const SEVERITY: Record<Severity, string> = {
   note: strings.forTheRecord,
 };
 const ACTIONS: Record<string, string> = {
-  draft: strings.takeUpAgain,
+  draft: strings.reopen,
   issued: strings.issue,
   answered: strings.markAsAnswered,
-  settled: strings.settle,
+  settled: strings.close,
   withdrawn: strings.withdraw,
 };
 const OPEN: Status[] = ["draft", "issued", "answered"];
@@ -174,20 +174,20 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
         <p className="quiet">
           {strings.importedWithTheReviewFiled}
           {finding.origin.author || strings.somebody}
-          {strings.elsewhere}
+          {strings.onAnotherInstallation}
           {finding.origin.differs.length > 0 && (
             <b className="off">
-              {strings.itsEvidenceStatedOtherNumbers}
+              {strings.itsEvidenceDiffersFromThe}
               <SymbolText text={finding.origin.differs.join(", ")} />; those shown are the recheck&apos;s.{" "}
             </b>
           )}
           {finding.origin.unknown.length > 0 && (
             <b className="off">
-              {strings.theRecheckHereKnowsNothing}
+              {strings.theRecheckHereHasNo}
               <SymbolText text={finding.origin.unknown.join(", ")} />.
             </b>
           )}
-          {finding.origin.differs.length + finding.origin.unknown.length === 0 && strings.theRecheckHereSaysThe}
+          {finding.origin.differs.length + finding.origin.unknown.length === 0 && strings.theRecheckHereGivesThe}
         </p>
       )}
       {editable ? (
@@ -237,7 +237,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           </p>
         </>
       )}
-      <Problems error={change.error} title={strings.notChanged} />
+      <Problems error={change.error} title={strings.nothingWasChanged} />
       {editable && finding.revision !== before.revision && (
         <div className="meanwhile">
           {(["title", "text"] as const).map((part) => {
@@ -246,7 +246,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
               finding[part] !== before[part] &&
               finding[part] !== typed && (
                 <p key={part}>
-                  {strings.theReadsNow(part, finding[part])}
+                  {strings.theIsNow(part, finding[part])}
                   <Button
                     variant="subtle"
                     size="compact-xs"
@@ -254,7 +254,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                       take(finding[part]);
                     }}
                   >
-                    {strings.takeIt}
+                    {strings.useIt}
                   </Button>
                 </p>
               )
@@ -307,7 +307,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
                 <th>{strings.value}</th>
                 <th className="n">{strings.theirs}</th>
                 <th className="n">{strings.ours}</th>
-                <th className="n">{strings.theirsOffBy}</th>
+                <th className="n">{strings.deviation}</th>
               </tr>
             </thead>
             <tbody>
@@ -337,7 +337,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             <p className="quiet">
               {strings.and}
               {finding.evidence.length - 12}
-              {strings.moreThatFollowFromIt}
+              {strings.moreThatDependOnIt}
             </p>
           )}
         </>
@@ -347,7 +347,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       </div>
       {finding.thread.length === 0 && (
         <p className="quiet" style={{ fontSize: 13 }}>
-          {strings.nothingWrittenYet}
+          {strings.noMessagesYet}
         </p>
       )}
       {finding.thread.map((m) => (
@@ -366,8 +366,8 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           }}
         >
           <Textarea
-            aria-label={role === "submitter" ? strings.yourAnswer : strings.writeToTheThread}
-            placeholder={role === "submitter" ? strings.yourAnswer : strings.writeToTheThread}
+            aria-label={role === "submitter" ? strings.yourAnswer : strings.writeAMessage}
+            placeholder={role === "submitter" ? strings.yourAnswer : strings.writeAMessage}
             autosize
             minRows={2}
             value={message}
@@ -376,9 +376,9 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             }}
             maxLength={5000}
           />
-          <Problems error={write.error} title={strings.notSent} />
+          <Problems error={write.error} title={strings.theMessageWasNotSent} />
           <Button type="submit" mt={6} variant="default" disabled={!message.trim()} loading={write.isPending}>
-            {role === "submitter" ? strings.answer : strings.write}
+            {role === "submitter" ? strings.answer : strings.send}
           </Button>
         </form>
       )}

@@ -19,8 +19,8 @@ export function AnalysisFields({ model, change }: Props) {
     });
   };
   return (
-    <section aria-label={strings.howItIsSolved}>
-      <h3 className="part">{strings.howItIsSolved}</h3>
+    <section aria-label={strings.analysis}>
+      <h3 className="part">{strings.analysis}</h3>
       <div className="fields" style={{ maxWidth: 1100 }}>
         <Select
           label={strings.modesBy}
@@ -36,14 +36,14 @@ export function AnalysisFields({ model, change }: Props) {
         />
         <ValueInput
           label={strings.numberOfModes}
-          placeholder={model.use === "frame" ? strings.to90EachWay : strings.allThereAre}
+          placeholder={model.use === "frame" ? strings.to90InEachDirection : strings.allModes}
           value={a.modes}
           onCommit={(v) => {
             set({ modes: v === null ? null : Math.round(v) });
           }}
         />
         <Select
-          label={strings.modesTogether}
+          label={strings.modalCombination}
           allowDeselect={false}
           value={a.combine ?? "CQC"}
           data={["CQC", "SRSS", "ABS"]}
@@ -92,7 +92,7 @@ export function AnalysisFields({ model, change }: Props) {
           }}
         />
         <Checkbox
-          label={strings.residualMassForWhatThe}
+          label={strings.residualMassCorrection}
           checked={a.residual_mass ?? false}
           onChange={(e) => {
             set({ residual_mass: e.currentTarget.checked });

@@ -19,8 +19,8 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
   const groups = groupsOf(frame);
   const slack = frame.members.filter((m) => m.axial === "tension_only").length;
   return (
-    <section aria-label={strings.whatTheFrameCounts}>
-      <h3 className="part">{strings.whatTheFrameCounts}</h3>
+    <section aria-label={strings.modellingOptions}>
+      <h3 className="part">{strings.modellingOptions}</h3>
       <div style={{ display: "flex", gap: 36, flexWrap: "wrap", alignItems: "start" }}>
         {groups.length > 0 && (
           <div>
@@ -57,7 +57,7 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
             </table>
             {fromGrid && (
               <p className="quiet" style={{ fontSize: 12.5, margin: "4px 0 0" }}>
-                {strings.takingTheGridAgainSets}
+                {strings.applyingTheGridAgainResets}
               </p>
             )}
           </div>
@@ -70,9 +70,9 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
               allowDeselect={false}
               value={frame.tension_only ?? "half"}
               data={[
-                { value: "half", label: strings.atHalfTheirStiffnessFor },
+                { value: "half", label: strings.halfTheirStiffnessForPairs },
                 { value: "both", label: strings.inTensionAndCompressionToo },
-                { value: "none", label: strings.leftOutTheSoftestThere },
+                { value: "none", label: strings.excludedTheSoftestAssumption },
               ]}
               onChange={(v) => {
                 change({ tension_only: v as TensionOnly });
@@ -80,14 +80,14 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
             />
           )}
           <Checkbox
-            label={strings.membersBringTheirOwnMass}
+            label={strings.includeTheMassOfMembers}
             checked={frame.member_mass ?? false}
             onChange={(e) => {
               change({ member_mass: e.currentTarget.checked });
             }}
           />
           <Checkbox
-            label={strings.itActsVerticallyToo}
+            label={strings.itAlsoActsVertically}
             disabled={!frame.member_mass}
             checked={frame.vertical_mass ?? true}
             onChange={(e) => {
@@ -95,7 +95,7 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
             }}
           />
           <Checkbox
-            label={strings.massBetweenFloorsIsTaken}
+            label={strings.massBetweenFloorsIsAssigned}
             checked={frame.concentrate ?? false}
             onChange={(e) => {
               change({ concentrate: e.currentTarget.checked });

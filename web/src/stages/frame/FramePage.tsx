@@ -64,9 +64,9 @@ export default function FramePage() {
     <main className="page" style={{ maxWidth: 1500 }}>
       <div className="stage-head">
         <h2 className="stage-title">{strings.frame}</h2>
-        <span className="quiet">{strings.ourOwnModelOfThe}</span>
+        <span className="quiet">{strings.referenceModelOfTheBuilding}</span>
         <SegmentedControl
-          aria-label={strings.depthOfTheModel}
+          aria-label={strings.levelOfDetailOfThe}
           value={use}
           data={[
             { value: "lines", label: strings.lateralLines },
@@ -95,20 +95,20 @@ export default function FramePage() {
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>
           {answer.usable
             ? [
-                strings.itStandsDegreesOfFreedom(answer.degrees_of_freedom ?? 0),
+                strings.theModelIsStableDegrees(answer.degrees_of_freedom ?? 0),
                 counted(answer.floors.length, "floor"),
                 strings.tOnThem(figures(answer.floors.reduce((s, f) => s + f.mass, 0))),
               ].join(", ")
-            : strings.itDoesntStandYetWhat}
+            : strings.theModelIsNotStable}
         </p>
       )}
       {use === "frame" && (
         <SegmentedControl
-          aria-label={strings.wayIn}
+          aria-label={strings.methodOfInput}
           value={way}
           data={[
             { value: "view", label: "view" },
-            { value: "grid", label: strings.buildByTheGrid2 },
+            { value: "grid", label: strings.buildWithTheGrid2 },
             { value: "tables", label: strings.pasteTables2 },
           ]}
           onChange={(v) => {
@@ -161,7 +161,7 @@ export default function FramePage() {
         />
       )}
       {drawn.points.length > 0 && way === "view" && (
-        <section className="scene" aria-label={strings.theModelInSpace} style={{ marginTop: 10 }}>
+        <section className="scene" aria-label={strings.n3dViewOfTheModel} style={{ marginTop: 10 }}>
           <div className="scene-tools">
             <SegmentedControl
               aria-label={strings.view}
@@ -171,7 +171,7 @@ export default function FramePage() {
                 setView(v as View);
               }}
             />
-            <span className="quiet">{strings.dragToTurnWheelTo}</span>
+            <span className="quiet">{strings.dragToRotateScrollTo}</span>
             {pointed && (
               <button
                 type="button"
@@ -180,7 +180,7 @@ export default function FramePage() {
                   setPointed(null);
                 }}
               >
-                {strings.takeTheMarkAway}
+                {strings.clearTheMark}
               </button>
             )}
             {picked && (

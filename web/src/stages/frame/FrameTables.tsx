@@ -16,7 +16,7 @@ interface Props {
 /** Tables that a frame can do without, and what stands in for them. */
 const OPTIONAL: Partial<Record<string, string>> = {
   floors: strings.noneNoRigidFloors,
-  masses: strings.noneFloorsOrMembersBring,
+  masses: strings.noneMassFromFloorsOr,
 };
 type Row = Record<string, unknown>;
 interface Source {
@@ -83,7 +83,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                       setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k)));
                     }}
                   >
-                    {strings.leaveOut}
+                    {strings.exclude}
                   </button>
                 </>
               ) : (
@@ -100,14 +100,14 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
             build.mutate();
           }}
         >
-          {frame ? strings.takeThemInPlaceOf : strings.takeThisFrame}
+          {frame ? strings.useThemInsteadOfThe : strings.useThisFrame}
         </Button>
         {lacking.length > 0 && (
           <p className="quiet" style={{ fontSize: 12.5 }}>
             {strings.stillNeeded(lacking.join(", "))}
           </p>
         )}
-        <Problems error={build.error} title={strings.theseTablesMakeNoFrame} />
+        <Problems error={build.error} title={strings.noFrameCanBeBuilt} />
       </div>
       <div>
         <div style={{ display: "flex", gap: 10, alignItems: "end" }}>
@@ -148,12 +148,12 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
           >
             {(p) => (
               <Button variant="default" {...p}>
-                {strings.chooseAFile}
+                {strings.selectAFile}
               </Button>
             )}
           </FileButton>
         </div>
-        <Problems error={look.error} title={strings.thisCantBeReadAs} />
+        <Problems error={look.error} title={strings.thisCannotBeReadAs} />
         {read && (
           <div style={{ marginTop: 10 }}>
             <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
@@ -264,7 +264,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                 setPasted("");
               }}
             >
-              {strings.takeOf(counted(read.rows.length, "row"), read.kind)}
+              {strings.useOf(counted(read.rows.length, "row"), read.kind)}
             </Button>
           </div>
         )}

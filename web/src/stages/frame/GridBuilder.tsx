@@ -54,7 +54,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   if (stories.length === 0) {
     return (
       <div className="empty">
-        <p>{strings.theGridTakesItsStories}</p>
+        <p>{strings.theGridUsesTheStories}</p>
         <Button component={Link} to="../brief">
           {strings.toTheBrief}
         </Button>
@@ -112,7 +112,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
     />
   );
   return (
-    <section aria-label={strings.buildByTheGrid}>
+    <section aria-label={strings.buildWithTheGrid}>
       <div className="grid-build">
         <div className="grid-parts">
           <div>
@@ -134,7 +134,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
               />
             </div>
             <p className="quiet" style={{ fontSize: 12, margin: "2px 0 0" }}>
-              {strings.n3x68StandsForThree}
+              {strings.n3x68MeansThreeBays}
             </p>
             <div style={{ display: "flex", gap: 10, marginTop: 8 }}>
               <Select
@@ -197,7 +197,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                       }}
                     />
                   </td>
-                  <td className="quiet">{strings.theBay}</td>
+                  <td className="quiet">{strings.fullBay}</td>
                   <td>{factor("walls")}</td>
                 </tr>
                 <tr>
@@ -319,7 +319,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
           </div>
         </div>
         <div>
-          <Problems error={built.error} title={strings.thisGridCantBeBuilt} />
+          <Problems error={built.error} title={strings.thisGridCannotBeBuilt} />
           {drawn && (
             <div className="scene" style={{ marginTop: 18 }}>
               <div className="scene-tools">
@@ -331,10 +331,10 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                     if (frame) onTake(own, frame);
                   }}
                 >
-                  {replaces ? strings.takeItInPlaceOf : strings.takeThisFrame}
+                  {replaces ? strings.useItInsteadOfThe : strings.useThisFrame}
                 </Button>
               </div>
-              <div style={{ height: 420 }} role="img" aria-label={strings.theFrameOfThisGrid}>
+              <div style={{ height: 420 }} role="img" aria-label={strings.n3dViewOfTheFrame}>
                 <Suspense
                   fallback={
                     <p className="quiet" style={{ padding: 12 }}>
@@ -393,7 +393,7 @@ function Bays({ label, value, onCommit }: { label: string; value: number[]; onCo
       label={label}
       w={200}
       value={typed ?? baysText(value)}
-      error={read ? undefined : strings.giveWidthsAboveZeroSuch}
+      error={read ? undefined : strings.enterWidthsAboveZeroSuch}
       onChange={(e) => {
         setTyped(e.currentTarget.value);
       }}

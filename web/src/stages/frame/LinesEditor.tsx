@@ -100,7 +100,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
             w={110}
             unit="t"
             placeholder={floors[story] ? floors[story].mass.toFixed(1) : ""}
-            title={strings.leftEmptyTheWeightOf}
+            title={strings.emptyTheWeightOfThe}
             value={floor?.mass}
             onCommit={(v) => {
               editFloor({ mass: v });

@@ -66,7 +66,7 @@ export function pastedLines(text: string, stories: string[]): { lines: LateralLi
       stiffness === undefined ||
       stiffness <= 0
     ) {
-      problems.push(strings.rowGiveXMY(n + 1));
+      problems.push(strings.rowEnterXMY(n + 1));
       return;
     }
     lines.push({ story, at: [x, y], angle: angle ?? 0, stiffness, name: (cells[5] ?? "").slice(0, 60) });

@@ -68,7 +68,7 @@ export default function GroundPage() {
         )}
         <Problems error={error} title={strings.notSavedTheValuesAre} />
         <h3 className="part">
-          {strings.ourOwnValues}
+          {strings.ourValues}
           {ids.length > 1 && strings.under(edition.title)}
         </h3>
         <EditionFields
@@ -93,7 +93,7 @@ export default function GroundPage() {
                 });
               }}
             >
-              {strings.leaveItOut}
+              {strings.removeIt}
             </button>
           </p>
         )}
@@ -107,7 +107,7 @@ export default function GroundPage() {
         )}
         {measured.length > 0 && (
           <>
-            <h3 className="part">{strings.measuredInTheGround}</h3>
+            <h3 className="part">{strings.siteMeasurements}</h3>
             <div className="fields">
               {measured.map((i) => (
                 <Field
@@ -116,7 +116,7 @@ export default function GroundPage() {
                   input={i}
                   direction={null}
                   value={given(brief, brief.edition, i, null)}
-                  standing={strings.notGiven}
+                  standing={strings.notEntered}
                   onCommit={(v) => {
                     change((b) => {
                       give(b, b.edition, i, null, v);
@@ -130,14 +130,14 @@ export default function GroundPage() {
                 className={ownSoil && ownSoil !== described.measured_soil ? "off" : "quiet"}
                 style={{ fontSize: 13, margin: "6px 0 0" }}
               >
-                {strings.whatWasMeasuredIs}
+                {strings.theMeasurementsGive}
                 <SymbolText text={described.measured_soil} />
                 {strings.under(edition.title)}
                 {ownSoil && ownSoil !== described.measured_soil ? (
                   <>
-                    {strings.whileWord}
+                    {strings.but}
                     <SymbolText text={ownSoil} />
-                    {strings.isGiven}
+                    {strings.isEntered}
                   </>
                 ) : (
                   ""

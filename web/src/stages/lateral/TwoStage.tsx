@@ -15,7 +15,7 @@ export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: 
           <span className="quiet">{strings.permitted}</span>
         ) : (
           <span className="off">
-            {answer.permitted === false ? strings.notPermitted : strings.openAConditionIsntTested}
+            {answer.permitted === false ? strings.notPermitted : strings.missingInputAConditionIs}
           </span>
         )}
       </h3>
@@ -35,8 +35,8 @@ export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: 
           <tr>
             <th>{strings.baseShearOfTheUpper}</th>
             <th className="n">{strings.factorR}</th>
-            <th className="n">{strings.handedDown}</th>
-            <th className="n">{strings.ofTheLowerPartItself}</th>
+            <th className="n">{strings.transferred}</th>
+            <th className="n">{strings.ofTheLowerPart}</th>
             <th className="n">{strings.atTheBase}</th>
           </tr>
         </thead>

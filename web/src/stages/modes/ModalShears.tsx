@@ -39,7 +39,7 @@ export function ModalShears({ recheck }: { recheck: Recheck }) {
         <tfoot>
           <tr>
             <td className="quiet" colSpan={2}>
-              {strings.combinedAndTheirsOffBy}
+              {strings.combinedAndDeviation}
             </td>
             {(["X", "Y"] as const).map((d) => {
               const [ours, own] = [scaling[d]?.before_ours ?? null, scaling[d]?.before_theirs ?? null];

@@ -112,7 +112,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
           <span style={{ marginLeft: "auto", display: "flex", flexWrap: "wrap", gap: 6 }}>
             <Button
               variant="default"
-              aria-label={strings.modeBefore}
+              aria-label={strings.previousMode}
               disabled={mode === 1}
               onClick={() => {
                 onMode(mode - 1);
@@ -141,7 +141,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
             <Button
               variant="default"
               disabled={playing}
-              aria-label={strings.stepTheSwing}
+              aria-label={strings.stepThroughTheOscillation}
               onClick={() => {
                 setPhase(nextPhase(phase));
               }}

@@ -36,18 +36,18 @@ export default function ModesPage() {
       <main className="stage">
         <div className="stage-head">
           <h2 className="stage-title">{strings.modes}</h2>
-          <span className="quiet">{strings.enoughOfThemOfThe}</span>
+          <span className="quiet">{strings.numberAndKindOfModes}</span>
         </div>
         {model.number === 0 && !model.loading && (
           <div className="empty">
-            <p>{strings.thereIsNoModelOf}</p>
+            <p>{strings.thereIsNoReferenceModel}</p>
             <Button component={Link} to="../frame">
-              {strings.makeOneTenMinutesWith}
+              {strings.createOneFromLateralLines}
             </Button>
           </div>
         )}
         {model.number > 0 && <RunStatus {...modal} />}
-        {comparison?.swapped && <p className="modes-word off">{strings.xAndYLookExchanged}</p>}
+        {comparison?.swapped && <p className="modes-word off">{strings.xAndYAppearExchanged}</p>}
         {answer && (
           <>
             <p className="modes-word">
@@ -56,7 +56,7 @@ export default function ModesPage() {
                   <b>{d}</b>{" "}
                   {answer.reached_at[d] === null ? (
                     <span className="off">
-                      {strings.ourModesDontReach(answer.modes.length, Math.round(100 * answer.target))}
+                      {strings.ourModesDoNotReach(answer.modes.length, Math.round(100 * answer.target))}
                     </span>
                   ) : (
                     <>{strings.oursReachWithMode(Math.round(100 * answer.target), answer.reached_at[d])}</>
@@ -114,12 +114,17 @@ export default function ModesPage() {
             <p className="quiet modes-small">
               {strings.rayleighsPeriodsAsASecond}
               {answer.rayleigh.X?.toFixed(3) ?? "–"} s, Y {answer.rayleigh.Y?.toFixed(3) ?? "–"}
-              {strings.sThatNoModeIs(answer.counted_by)}
+              {strings.sTheNumberOfModes(answer.counted_by)}
             </p>
             <Warnings warnings={answer.warnings} />
           </>
         )}
-        <ChecksTable caption={strings.checksOfTheirModes} checks={checks} selected={selected?.id} onSelect={select} />
+        <ChecksTable
+          caption={strings.checksOfTheSubmittedModes}
+          checks={checks}
+          selected={selected?.id}
+          onSelect={select}
+        />
       </main>
       <Bench stage="modes" />
     </div>

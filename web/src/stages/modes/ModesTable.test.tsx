@@ -87,9 +87,9 @@ test("rows are matched, the missing one is said, and their loose ones stand belo
   const rows = table();
   expect(within(rows[0] as HTMLElement).getByText("1.580")).toHaveClass("theirs");
   expect(rows[0]).toHaveTextContent("0.99");
-  expect(rows[2]).toHaveTextContent("missing from their list");
+  expect(rows[2]).toHaveTextContent("missing from the submitted list");
   expect(rows[3]).not.toHaveTextContent("missing");
-  expect(rows[4]).toHaveTextContent("no mode of ours is like it");
+  expect(rows[4]).toHaveTextContent("no matching mode in the reference model");
   expect(rows[4]).toHaveTextContent("9.900");
 });
 
@@ -121,7 +121,7 @@ test("without an answer their modes are still listed", () => {
       onSelect={vi.fn()}
     />,
   );
-  expect(screen.getAllByText("our model has not been run")).toHaveLength(3);
+  expect(screen.getAllByText("the reference model has not been analysed")).toHaveLength(3);
 });
 
 test("their shape is brought to our scale and sign, and exchanged axes are turned back", () => {

@@ -134,7 +134,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
                 </>
               ) : (
                 <td colSpan={6} className={missing ? "gone" : "quiet"}>
-                  {submitted ? (missing ? strings.missingFromTheirList : "") : ""}
+                  {submitted ? (missing ? strings.missingFromTheSubmittedList : "") : ""}
                 </td>
               )}
             </tr>
@@ -143,7 +143,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
         {loose.map((m) => (
           <tr key={`t${String(m.mode)}`}>
             <td colSpan={6} className="quiet">
-              {answer ? strings.noModeOfOursIs : strings.ourModelHasNotBeen}
+              {answer ? strings.noMatchingModeInThe : strings.theReferenceModelHasNot}
             </td>
             <td className="n theirs">{m.mode}</td>
             <td className="n theirs">{m.T?.toFixed(3) ?? "–"}</td>

@@ -42,25 +42,18 @@ export default function ReportPage() {
           <span className={unfiled + drafts ? "off" : "quiet"} style={{ fontSize: 13 }}>
             {unfiled > 0 && (
               <>
-                <Link to="../sheet">
-                  {strings.deviation(unfiled)}
-                  {unfiled > 1 ? "s" : ""}
-                  {strings.thatStartHere}
-                </Link>
-                {strings.inNoFinding}
+                <Link to="../sheet">{strings.origins(unfiled)}</Link>
+                {strings.withoutAFinding}
               </>
             )}
             {unfiled > 0 && drafts > 0 && " · "}
             {drafts > 0 && (
               <>
-                <Link to="../findings">
-                  {strings.finding(drafts)}
-                  {drafts > 1 ? "s" : ""}
-                </Link>
+                <Link to="../findings">{strings.finding(drafts)}</Link>
                 {strings.notIssued}
               </>
             )}
-            {unfiled + drafts === 0 && strings.everyDeviationThatStartsHere}
+            {unfiled + drafts === 0 && strings.everyOriginIsCoveredBy}
           </span>
         )}
         <span className="end">
@@ -80,7 +73,13 @@ export default function ReportPage() {
       </div>
       <Problems
         error={issue.error ?? draft.error ?? reports.error}
-        title={issue.error ? strings.notIssued2 : draft.error ? strings.notPrinted : strings.notLoaded}
+        title={
+          issue.error
+            ? strings.theReportWasNotIssued
+            : draft.error
+              ? strings.theReportWasNotPrinted
+              : strings.theReportsCouldNotBe
+        }
       />
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">

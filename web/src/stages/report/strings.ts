@@ -1,18 +1,19 @@
+import { counted } from "../../shared/numbers";
+
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
-  youSignTheReportAs: "You sign the report as it stands.",
+  youSignTheReportAs: "You sign the report as shown.",
   report: "Report",
-  deviation: (unfiled: number) => `${unfiled} deviation`,
-  thatStartHere: " that start here",
-  inNoFinding: " in no finding",
-  finding: (drafts: number) => `${drafts} finding`,
+  origins: (count: number) => counted(count, "origin"),
+  withoutAFinding: " without a finding",
+  finding: (drafts: number) => counted(drafts, "finding"),
   notIssued: " not issued",
-  everyDeviationThatStartsHere: "every deviation that starts here is in a finding",
+  everyOriginIsCoveredBy: "every origin is covered by a finding",
   plumbJson: ".plumb.json",
   signAndIssueReport: "Sign and issue report ",
-  notIssued2: "Not issued",
-  notPrinted: "Not printed",
-  notLoaded: "Not loaded",
+  theReportWasNotIssued: "The report was not issued",
+  theReportWasNotPrinted: "The report was not printed",
+  theReportsCouldNotBe: "The reports could not be loaded",
   report2: (number: number) => `Report ${number}`,
   signedBySha256: (issued_by: string, moment: string, sha256: string) =>
     `signed by ${issued_by}, ${moment}, SHA-256 ${sha256}…`,

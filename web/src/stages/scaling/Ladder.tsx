@@ -114,7 +114,7 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
       </div>
       <div className="factors">
         <span>
-          {strings.factorNeeded}
+          {strings.requiredFactor}
           <b className="ours">{shears.factor_required === null ? "–" : figures(shears.factor_required)}</b>
         </span>
         <span>
@@ -123,7 +123,7 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
         </span>
         {shears.taken_apart.length > 0 && (
           <span className="apart">
-            <span className="quiet">{strings.theirFactorOnTheSpectrum}</span>
+            <span className="quiet">{strings.submittedFactorOnTheSpectrum}</span>
             {shears.taken_apart.map((p, i) => (
               <span key={p.symbol} className="apart-part">
                 {i > 0 && <span aria-hidden>×</span>}

@@ -19,7 +19,7 @@ export default function ScalingPage() {
       <main className="stage">
         <div className="stage-head">
           <h2 className="stage-title">{strings.scaling}</h2>
-          <span className="quiet">{strings.isTheModalBaseShear}</span>
+          <span className="quiet">{strings.modalBaseShearAgainstThe}</span>
         </div>
         {stage ? (
           <>
@@ -36,7 +36,7 @@ export default function ScalingPage() {
             <p className="quiet">
               {applies.length > 0
                 ? strings.theFactorAppliesTo(applies.join(" and "), stage.clause)
-                : strings.thisEditionDoesntScaleModal(stage.clause)}
+                : strings.thisEditionDoesNotScale(stage.clause)}
             </p>
             <ChecksTable
               caption={strings.checksOfTheScaling}
@@ -46,7 +46,7 @@ export default function ScalingPage() {
             />
           </>
         ) : (
-          <NothingYet what={strings.nothingIsStatedOfA} hand={strings.parametersDynamicBaseShearBefore} />
+          <NothingYet what={strings.noModalBaseShearIs} hand={strings.parametersDynamicBaseShearBefore} />
         )}
       </main>
       <Bench stage="scaling" />

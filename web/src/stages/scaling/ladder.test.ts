@@ -47,7 +47,7 @@ it("goes from the static base shear to the scaled one, and says where each devia
   ]);
   expect(ladder[1]?.says).toBe("−20.0 %, inherited from F_v");
   expect(ladder[3]?.says).toBe("−88.6 %, starts here");
-  expect(ladder[4]?.says).toContain("below what is asked for");
+  expect(ladder[4]?.says).toContain("below the required base shear");
   // what stands below the edge opens the check of the factor
   expect(ladder[4]?.check).toBe("scaled_by_factor_used.X");
 });

@@ -52,7 +52,7 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
     ...rung(strings.staticOurs, "ours", shears.static_ours, undefined, ""),
     ...rung(strings.staticTheirs, "theirs", shears.static_theirs, of("static"), said(of("static"))),
     ...rung(strings.modalBeforeOurs, "ours", shears.before_ours, undefined, strings.theirModesOurCurveShare),
-    ...rung(strings.modalBeforeOurModel, "ours", shears.before_model, undefined, strings.responseOfOurOwnModel),
+    ...rung(strings.modalBeforeOurModel, "ours", shears.before_model, undefined, strings.responseOfTheReferenceModel),
     ...rung(strings.modalBeforeTheirs, "theirs", shears.before_theirs, of("before"), said(of("before"))),
     ...rung(
       strings.afterTheirs,
@@ -61,7 +61,7 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
       factor?.verdict === "breaches" ? factor : (of("after") ?? factor),
       [
         shears.factor_used === null ? "" : strings.before(figures(shears.factor_used)),
-        short ? strings.belowWhatIsAskedFor : "",
+        short ? strings.belowTheRequiredBaseShear : "",
       ]
         .filter(Boolean)
         .join(", "),

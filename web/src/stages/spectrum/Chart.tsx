@@ -109,7 +109,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
             ...axis,
             gridIndex: 1,
             type: "value",
-            name: strings.theirsOffByInTolerances,
+            name: strings.deviationInTolerances,
             nameGap: 6,
             nameTextStyle: { ...font, align: "left" },
             min: -REACH,

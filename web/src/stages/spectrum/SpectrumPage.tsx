@@ -90,12 +90,12 @@ export default function SpectrumPage() {
         {curve.error ? (
           <>
             <p className="quiet empty">
-              {strings.ourOwnCurveNeedsThe}
+              {strings.ourCurveNeedsTheSite}
               <Link to="../ground">{strings.ground}</Link>
-              {strings.whatItIsReducedBy}
+              {strings.theReductionFactorsUnder}
               <Link to="../brief">{strings.brief}</Link>.
             </p>
-            <Problems error={curve.error} title={strings.whatIsLacking} />
+            <Problems error={curve.error} title={strings.missingInputs} />
           </>
         ) : (
           curve.data && (
@@ -133,14 +133,14 @@ export default function SpectrumPage() {
               {strings.reducedForStrength(reducedBy)}
             </span>
           )}
-          <span className="quiet">{strings.fullLozengeStartsHereHollow}</span>
+          <span className="quiet">{strings.fullLozengeOriginHollowInherited}</span>
         </p>
         {(corner.length > 0 || points.length === 0) && (
           <ChecksTable caption={strings.cornerPeriods} checks={corner} selected={selected?.id} onSelect={select} />
         )}
         {points.length > 0 && (
           <ChecksTable
-            caption={strings.ordinatesOfTheirTable}
+            caption={strings.ordinatesOfTheSubmittedTable}
             checks={points.map((c) => ({ ...c, label: strings.sAAtS(String(tablePeriods[c.point ?? 0])) }))}
             selected={selected?.id}
             onSelect={select}

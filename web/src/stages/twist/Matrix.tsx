@@ -24,7 +24,7 @@ export function Matrix({ cases, chosen, onChoose, asked }: Props) {
   const fields = matrix(cases);
   const sides = (["+", "-", "0", "?"] as const).filter((s) => fields.some((f) => f.side === s));
   return (
-    <table className="matrix" aria-label={strings.casesAskedFor}>
+    <table className="matrix" aria-label={strings.requiredCases}>
       <thead>
         <tr>
           <td />
@@ -49,7 +49,7 @@ export function Matrix({ cases, chosen, onChoose, asked }: Props) {
                     {field && asked && (
                       <span className="matrix-field missing">
                         <Mark shape="gap" />
-                        {strings.notHandedIn}
+                        {strings.notSubmitted}
                       </span>
                     )}
                   </td>

@@ -30,7 +30,7 @@ export default function TwistPage() {
   const head = (
     <div className="stage-head">
       <h2 className="stage-title">{strings.twist}</h2>
-      <span className="quiet">{strings.whichStoryTurnsInWhich}</span>
+      <span className="quiet">{strings.torsionOfEachStoryIn}</span>
     </div>
   );
   const chosen = stage?.cases.find((c) => c.case === wanted) ?? worstOf(stage?.cases ?? []);
@@ -39,7 +39,7 @@ export default function TwistPage() {
       <div className="split wide">
         <main className="stage">
           {head}
-          <NothingYet what={strings.noCaseStatesHowBoth} hand={strings.storyDriftsAndDisplacementsBy} />
+          <NothingYet what={strings.noCaseStatesTheDisplacements} hand={strings.storyDriftsAndDisplacementsBy} />
           <ChecksTable caption={strings.checksOfTheTwist} checks={checks} selected={selected?.id} onSelect={select} />
         </main>
         <Bench stage="twist" />
@@ -53,7 +53,7 @@ export default function TwistPage() {
         {head}
         <AskOurModel kinds={["static_response"]} answered={chosen.ratio_own !== null} />
         <h3 className="part">
-          {strings.casesAskedFor2}
+          {strings.requiredCases2}
           <span className="quiet">
             {strings.greatestRatioOfEachDirection}
             {stage.eccentricity === null ? "" : strings.ofThePlanDimension(trimmed(100 * stage.eccentricity))}
@@ -70,8 +70,8 @@ export default function TwistPage() {
         />
         {stage.cases.length > 4 && (
           <Select
-            aria-label={strings.caseThatIsDrawn}
-            label={strings.caseThatIsDrawn2}
+            aria-label={strings.selectedCase}
+            label={strings.selectedCase2}
             w={280}
             mb={8}
             searchable
@@ -102,7 +102,7 @@ export default function TwistPage() {
         </div>
         {stage.follows.length > 0 && (
           <>
-            <h3 className="part">{strings.whatFollows}</h3>
+            <h3 className="part">{strings.consequences}</h3>
             <table className="plain">
               <tbody>
                 {stage.follows.map((f) => (

@@ -40,21 +40,21 @@ export default function WeightPage() {
       <main className="stage">
         <div className="stage-head">
           <h2 className="stage-title">{strings.weight}</h2>
-          <span className="quiet">{strings.staticWeightAgainstMassG}</span>
+          <span className="quiet">{strings.staticWeightComparedWithMass}</span>
         </div>
         {recheck.stories.length === 0 ? (
           <div className="empty">
             <p>{strings.noStoriesAreKnownYet}</p>
             <Button component={Link} to="../brief">
-              {strings.giveThemInTheBrief}
+              {strings.enterThemInTheBrief}
             </Button>
           </div>
         ) : (
           <>
             {model.number === 0 && !model.loading && (
               <p className="quiet">
-                {strings.ourOwnModelWouldStand}
-                <Link to="../frame">{strings.makeOne}</Link>.
+                {strings.aReferenceModelWouldBe}
+                <Link to="../frame">{strings.createOne}</Link>.
               </p>
             )}
             {model.number > 0 && <RunStatus {...inspected} />}
@@ -95,7 +95,7 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
   if (!floor)
     return (
       <div className="weight-plan quiet" style={{ padding: 12, fontSize: 13 }}>
-        {waiting ? strings.readingOurOwnModel : strings.theCentreOfMassIs}
+        {waiting ? strings.readingTheReferenceModel : strings.theCentreOfMassIs}
       </div>
     );
   const xs = floor.corners.map((c) => c[0]),
@@ -152,7 +152,7 @@ function MakeUp({
     return (
       <p className="quiet" style={{ fontSize: 13 }}>
         {strings.theBriefGivesWeightsAs}
-        <Link to="../brief">{strings.giveTheLoadsTheyCome}</Link>
+        <Link to="../brief">{strings.enterTheLoadsBehindThem}</Link>
         {strings.andEachEditionsShareOf}
       </p>
     );
@@ -190,7 +190,7 @@ function MakeUp({
                           {figures(c.counted)} {c.share !== null && <span className="quiet">× {trimmed(c.share)}</span>}
                         </>
                       ) : (
-                        strings.open
+                        strings.missingInput
                       )}
                     </td>
                   );
@@ -217,8 +217,8 @@ const SOURCES = [
 function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
   const used = SOURCES.filter(([key]) => rows.some((r) => typeof r[key] === "number" && r[key] !== 0));
   return (
-    <section aria-label={strings.whereTheMassOfOur}>
-      <h3 className="part">{strings.whereTheMassOfOur2}</h3>
+    <section aria-label={strings.sourcesOfMassInThe}>
+      <h3 className="part">{strings.sourcesOfMassInThe2}</h3>
       <table className="plain">
         <thead>
           <tr>
