@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { accounts } from "../session/accounts";
-import { useAskAgain } from "../session/AskAgain";
+import { useConfirmIdentity } from "../session/ConfirmIdentity";
 import { NewPassword } from "../session/Links";
 import { answered, api, type Person } from "../shared/api/client";
 import { sessionQuery, useSession } from "../shared/api/queries";
@@ -19,7 +19,7 @@ import { strings } from "./strings";
 /** Who am I here, and how do I come in? */
 export default function AccountPage() {
   const session = useSession();
-  const { doing, dialog } = useAskAgain();
+  const { doing, dialog } = useConfirmIdentity();
   const person = session.data?.person;
   const records = useQuery({
     queryKey: ["own records"],

@@ -40,13 +40,13 @@ export function Factors({ doing }: { doing: Doing }) {
       ),
     onSuccess: refresh,
   });
-  const held = factors.data?.data ?? [];
-  const totp = held.find((f) => f.type === "totp");
-  const passkeys = held.filter((f) => f.type === "webauthn");
-  const codes = held.find((f) => f.type === "recovery_codes");
+  const factorList = factors.data?.data ?? [];
+  const totp = factorList.find((f) => f.type === "totp");
+  const passkeys = factorList.filter((f) => f.type === "webauthn");
+  const codes = factorList.find((f) => f.type === "recovery_codes");
   return (
     <>
-      {held.length === 0 && <p className="quiet">{strings.noneYetAnyoneWithYour}</p>}
+      {factorList.length === 0 && <p className="quiet">{strings.noneYetAnyoneWithYour}</p>}
       {totp || passkeys.length > 0 ? (
         <table className="plain">
           <tbody>
@@ -219,8 +219,8 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
   const show = useMutation({
     mutationFn: (method: "GET" | "POST") =>
       doing(async () => {
-        const told = await accounts<Factor>(method, `${PATH}/recovery-codes`, method === "POST" ? {} : undefined);
-        return told.data?.unused_codes;
+        const answer = await accounts<Factor>(method, `${PATH}/recovery-codes`, method === "POST" ? {} : undefined);
+        return answer.data?.unused_codes;
       }),
     onSuccess: onMade,
   });

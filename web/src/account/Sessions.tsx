@@ -24,13 +24,13 @@ export function Sessions() {
     mutationFn: (ids: number[]) => accounts("DELETE", "auth/sessions", { sessions: ids }),
     onSuccess: () => client.invalidateQueries({ queryKey: ["sessions"] }),
   });
-  const held = sessions.data?.data ?? [];
-  const others = held.filter((s) => !s.is_current).map((s) => s.id);
+  const sessionList = sessions.data?.data ?? [];
+  const others = sessionList.filter((s) => !s.is_current).map((s) => s.id);
   return (
     <>
       <table className="plain">
         <tbody>
-          {held.map((s) => (
+          {sessionList.map((s) => (
             <tr key={s.id}>
               <td>{browserOf(s.user_agent)}</td>
               <td className="quiet">{s.ip}</td>

@@ -58,7 +58,7 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
   const result = Array.isArray(step.value) ? (index === null ? undefined : step.value[index]) : step.value;
   const resultTex = result === undefined || typeof result === "boolean" ? null : texNumber(step, result);
   const opened = open ? steps.get(open) : undefined;
-  const own = checks.find((c) => c.step === step.id && c.story === null && c.point === null);
+  const stepCheck = checks.find((c) => c.step === step.id && c.story === null && c.point === null);
   return (
     <div className="why">
       <p className="why-clause">
@@ -121,12 +121,12 @@ function One({ step, steps, index, checks, onSelect, depth }: Omit<Props, "id"> 
             </button>
           ) : null;
         })}
-        {depth > 0 && own && (
+        {depth > 0 && stepCheck && (
           <button
             type="button"
             className="linklike"
             onClick={() => {
-              onSelect(own.id);
+              onSelect(stepCheck.id);
             }}
           >
             {strings.goToThisCheck}

@@ -14,14 +14,14 @@ export function OutOfPlumb({ stage }: { stage: string }) {
   const rows = worstFirst(
     rowsOf({ checks: recheck?.checks ?? [] }).filter((r) => r.stage === stage && r.all.some(deviates)),
   );
-  const held = (recheck?.checks ?? []).filter((c) => c.stage === stage && c.verdict !== "gap");
+  const compared = (recheck?.checks ?? []).filter((c) => c.stage === stage && c.verdict !== "gap");
   if (rows.length === 0) {
     return (
       <div className="empty">
-        <h2 className="stage-title">{held.length > 0 ? strings.inPlumb : strings.nothingToCompareYet}</h2>
+        <h2 className="stage-title">{compared.length > 0 ? strings.inPlumb : strings.nothingToCompareYet}</h2>
         <p className="quiet">
-          {held.length > 0
-            ? strings.ofThisStageAreWithin(counted(held.length, "value"))
+          {compared.length > 0
+            ? strings.ofThisStageAreWithin(counted(compared.length, "value"))
             : strings.theSubmissionHasNoValues}
         </p>
       </div>

@@ -29,7 +29,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
   const inputs = edition.inputs.filter((i) => wanted(i) && !i.shared && i.form !== "data");
   const needed = (input: EditionInput, direction: string | null) =>
     needs.some((n) => n.name === input.name && (direction === null || n.direction === direction));
-  const held = (input: EditionInput, direction: string | null) => {
+  const hasValue = (input: EditionInput, direction: string | null) => {
     const value = given(brief, edition.id, input, direction);
     return value !== undefined && value !== null && value !== false;
   };
@@ -39,7 +39,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
   const shown = (input: EditionInput) =>
     all ||
     DIRECTIONS.some(
-      (d) => needed(input, input.per_direction ? d : null) || held(input, input.per_direction ? d : null),
+      (d) => needed(input, input.per_direction ? d : null) || hasValue(input, input.per_direction ? d : null),
     ) ||
     (lacksFactor && input.name === "lateral_system");
   const single = inputs.filter((i) => !i.per_direction && shown(i));
@@ -50,7 +50,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
       give(b, edition.id, input, direction, value);
     });
   };
-  const standing = (input: EditionInput, direction: "X" | "Y" | null) => {
+  const present = (input: EditionInput, direction: "X" | "Y" | null) => {
     if (input.name === "T_a_formula") return input.options[0]?.toString();
     const value = steps?.find(
       (s) => s.id === (direction ? `${input.name}.${direction}` : input.name) && s.source === "rule",
@@ -70,7 +70,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
                   input={input}
                   direction={null}
                   value={given(brief, edition.id, input, null)}
-                  standing={standing(input, null)}
+                  standing={present(input, null)}
                   onCommit={commit(input, null)}
                 />
                 <Proposals need={needs.find((n) => n.name === input.name)} onTake={commit(input, null)} />
@@ -128,7 +128,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
                       input={input}
                       direction={d}
                       value={given(brief, edition.id, input, d)}
-                      standing={standing(input, d)}
+                      standing={present(input, d)}
                       onCommit={commit(input, d)}
                     />
                   </td>

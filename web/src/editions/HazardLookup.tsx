@@ -17,7 +17,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
   const byClass = edition.inputs.some((i) => i.name === "mce");
   const ownClass = given(brief, edition.id, { name: "site_class", part: "site" }, null) as string | null | undefined;
   const [chosen, setChosen] = useState<string | null>(null);
-  const asked = chosen ?? ownClass ?? "";
+  const selectedClass = chosen ?? ownClass ?? "";
   const look = useMutation({
     mutationFn: () =>
       answered(
@@ -27,7 +27,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
               edition: edition.id,
               latitude: latitude ?? 0,
               longitude: longitude ?? 0,
-              ...(byClass && asked ? { site_class: asked } : {}),
+              ...(byClass && selectedClass ? { site_class: selectedClass } : {}),
             },
           },
         }),
@@ -39,7 +39,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
       for (const [name, value] of values) give(b, edition.id, { name, part: "site" }, null, value);
     });
   };
-  const taken =
+  const used =
     values.length > 0 &&
     values.every(
       ([name, value]) =>
@@ -79,7 +79,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
           <Select
             label={strings.siteClass}
             w={110}
-            value={asked || null}
+            value={selectedClass || null}
             placeholder={strings.required}
             data={siteClass.options.filter((o) => o !== "F").map(String)}
             onChange={setChosen}
@@ -89,7 +89,7 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
           type="submit"
           variant="default"
           loading={look.isPending}
-          disabled={latitude === null || longitude === null || (byClass && !asked)}
+          disabled={latitude === null || longitude === null || (byClass && !selectedClass)}
         >
           {strings.lookUp}
         </Button>
@@ -117,8 +117,8 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
               ))}
             </tbody>
           </table>
-          <Button size="compact-sm" mt={6} mb={4} disabled={taken} onClick={take}>
-            {taken ? strings.used : strings.useTheseValues}
+          <Button size="compact-sm" mt={6} mb={4} disabled={used} onClick={take}>
+            {used ? strings.used : strings.useTheseValues}
           </Button>
         </div>
       )}

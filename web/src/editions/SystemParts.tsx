@@ -22,20 +22,20 @@ const TESTED = [
 
 /** What a direction has beside its one system: systems above and beside, a podium, what is known of its redundancy. */
 export function SystemParts({ edition, brief, change }: Props) {
-  const taken = PARTS.filter((name) => edition.inputs.some((i) => i.name === name));
+  const offered = PARTS.filter((name) => edition.inputs.some((i) => i.name === name));
   const stories = (brief.stories ?? []).map((s) => s.name);
-  if (taken.length === 0 || stories.length === 0) return null;
-  const held = (["X", "Y"] as const).some((d) =>
-    taken.some((name) => {
+  if (offered.length === 0 || stories.length === 0) return null;
+  const hasParts = (["X", "Y"] as const).some((d) =>
+    offered.some((name) => {
       const v = given(brief, edition.id, system(name), d);
       return v !== null && v !== undefined;
     }),
   );
   return (
-    <details className="system-parts" open={held || undefined}>
+    <details className="system-parts" open={hasParts || undefined}>
       <summary>{strings.systemsAboveAndBesideEach}</summary>
       {(["X", "Y"] as const).map((d) => (
-        <OneWay key={d} d={d} taken={taken} stories={stories} edition={edition} brief={brief} change={change} />
+        <OneWay key={d} d={d} offered={offered} stories={stories} edition={edition} brief={brief} change={change} />
       ))}
     </details>
   );
@@ -43,12 +43,12 @@ export function SystemParts({ edition, brief, change }: Props) {
 
 function OneWay({
   d,
-  taken,
+  offered: offered,
   stories,
   edition,
   brief,
   change,
-}: Props & { d: "X" | "Y"; taken: readonly string[]; stories: string[] }) {
+}: Props & { d: "X" | "Y"; offered: readonly string[]; stories: string[] }) {
   const value = <T,>(name: string) => given(brief, edition.id, system(name), d) as T | null | undefined;
   const set = (name: string, to: unknown) => {
     change((b) => {
@@ -98,7 +98,7 @@ function OneWay({
     <section aria-label={`More of direction ${d}`} className="one-way">
       <b>{d}</b>
       <div>
-        {taken.includes("stacked_systems") && stories.length > 1 && (
+        {offered.includes("stacked_systems") && stories.length > 1 && (
           <RowsEditor
             what={strings.systemHigherUpIn(d)}
             columns={[
@@ -120,7 +120,7 @@ function OneWay({
             {...list("stacked_systems")}
           />
         )}
-        {taken.includes("beside_systems") && (
+        {offered.includes("beside_systems") && (
           <RowsEditor
             what={strings.systemBesideItIn(d)}
             columns={[which]}
@@ -128,7 +128,7 @@ function OneWay({
             {...list("beside_systems")}
           />
         )}
-        {taken.includes("podium") && stories.length > 1 && (
+        {offered.includes("podium") && stories.length > 1 && (
           <RowsEditor
             what={strings.twoStagePodiumIn(d)}
             most={1}
@@ -150,7 +150,7 @@ function OneWay({
             }}
           />
         )}
-        {taken.includes("redundancy") && (
+        {offered.includes("redundancy") && (
           <>
             <RowsEditor
               what={strings.elementRemovedForTheRedundancy(d)}
@@ -217,7 +217,7 @@ function OneWay({
             </div>
           </>
         )}
-        {taken.includes("element_shears") && (
+        {offered.includes("element_shears") && (
           <RowsEditor
             what={strings.elementShearIn(d)}
             fresh={{ element: "wall" }}

@@ -43,8 +43,11 @@ const list = (values: StepValue[], id: string): (number | null)[] | undefined =>
 };
 
 /** What the checks of a story quantity say, one entry for each story. */
-export function theirsOf(recheck: Recheck, own: Check[]): Pick<Track, "theirs" | "texts" | "out" | "checks"> {
-  const checks = recheck.stories.map((story) => own.find((c) => c.story === story));
+export function theirsOf(
+  recheck: Recheck,
+  quantityChecks: Check[],
+): Pick<Track, "theirs" | "texts" | "out" | "checks"> {
+  const checks = recheck.stories.map((story) => quantityChecks.find((c) => c.story === story));
   return {
     checks,
     theirs: checks.map((c) => (typeof c?.theirs?.value === "number" ? c.theirs.value : null)),
@@ -54,9 +57,11 @@ export function theirsOf(recheck: Recheck, own: Check[]): Pick<Track, "theirs" |
 }
 
 export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction: "X" | "Y"): Track {
-  const own = recheck.checks.filter((c) => c.quantity === name && (name === "w" || c.direction === direction));
+  const quantityChecks = recheck.checks.filter(
+    (c) => c.quantity === name && (name === "w" || c.direction === direction),
+  );
   const ours = list(recheck.values, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
-  return { ...LATERAL[name], ...theirsOf(recheck, own), ours };
+  return { ...LATERAL[name], ...theirsOf(recheck, quantityChecks), ours };
 }
 
 /** The story quantities of the static method in a direction. */
@@ -76,8 +81,8 @@ export function levelsOf(recheck: Recheck): number[] {
 export function namedFloors(heights: number[], pointedAt: number | null, room = 12): Set<number> {
   const named = new Set<number>(pointedAt === null ? [] : [pointedAt]);
   for (let i = heights.length - 1; i >= 0; i--) {
-    const own = heights[i] ?? 0;
-    if ([...named].every((k) => k === i || Math.abs((heights[k] ?? 0) - own) >= room)) named.add(i);
+    const height = heights[i] ?? 0;
+    if ([...named].every((k) => k === i || Math.abs((heights[k] ?? 0) - height) >= room)) named.add(i);
   }
   return named;
 }

@@ -43,14 +43,14 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
       </div>
     );
   }
-  const said = {
+  const message = {
     refused: strings.theReferenceModelIsNot,
     cancelled: strings.theAnalysisWasCancelled,
     failed: strings.theAnalysisFailed,
   }[run.status as "refused" | "cancelled" | "failed"];
   return (
     <div className="problem" role="alert">
-      <p style={{ fontWeight: 600 }}>{said}</p>
+      <p style={{ fontWeight: 600 }}>{message}</p>
       {run.problems.map((p, i) => (
         <p key={i}>
           {p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span>

@@ -4,7 +4,7 @@ import { BufferAttribute, BufferGeometry, Color, DoubleSide, ShapeUtils, Vector2
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { chartLooks } from "../shared/useChart";
 import type { Drawn, Point } from "./geometry";
-import { groupColours, type View } from "./looks";
+import { groupColours, type View } from "./colours";
 
 export interface Outline {
   corners: Point[];

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { ModelFloor } from "./answers";
 import { drawnFrame, drawnLines, endsOf, movedByFloors, rigid, scaleOf } from "./geometry";
-import { groupColours } from "./looks";
+import { groupColours } from "./colours";
 
 const floor: ModelFloor = {
   name: "L1",

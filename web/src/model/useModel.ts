@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { answered, api, type ReferenceModel } from "../shared/api/client";
-import { onTop } from "../shared/api/onTop";
+import { applyAgainOnConflict } from "../shared/api/conflicts";
 import { isOpen, modelQuery, runQuery, watchedRunQuery, type RunKind } from "../shared/api/queries";
 
 interface Kept {
@@ -24,15 +24,15 @@ export function useModel(id: string) {
     ]);
   };
   // what the server has, while changes of it that are seen already are on their way
-  const keptKey = ["kept model", id];
+  const savedKey = ["kept model", id];
   const states = () => client.getQueryData(key);
   // saves of one model go one after the other, each on the state that the one before it left
   const save = useMutation({
     mutationKey: ["save", ...key],
     scope: { id: key.join(" ") },
     mutationFn: async (edit: (model: ReferenceModel) => void) =>
-      onTop(
-        client.getQueryData<Kept>(keptKey) ?? { document: {}, number: states()?.number ?? 0 },
+      applyAgainOnConflict(
+        client.getQueryData<Kept>(savedKey) ?? { document: {}, number: states()?.number ?? 0 },
         edit,
         (model, based_on) =>
           answered(api.PUT("/api/reviews/{review_id}/model/", { ...ofReview(id), body: { model, based_on } })),
@@ -45,20 +45,20 @@ export function useModel(id: string) {
     onMutate: (edit) => {
       const now = states();
       if (!now) return;
-      if (client.isMutating({ mutationKey: ["save", ...key] }) <= 1 || !client.getQueryData(keptKey))
-        client.setQueryData(keptKey, { document: now.model, number: now.number });
+      if (client.isMutating({ mutationKey: ["save", ...key] }) <= 1 || !client.getQueryData(savedKey))
+        client.setQueryData(savedKey, { document: now.model, number: now.number });
       const model = structuredClone(now.model);
       edit(model);
       client.setQueryData(key, { ...now, model });
     },
     onSuccess: async (saved) => {
-      client.setQueryData(keptKey, { document: saved.model, number: saved.number });
+      client.setQueryData(savedKey, { document: saved.model, number: saved.number });
       const waiting = client.isMutating({ mutationKey: ["save", ...key] }) > 1;
       client.setQueryData(key, (now) => (waiting && now ? { ...saved, model: now.model } : saved));
       await changed();
     },
     onError: () => {
-      client.removeQueries({ queryKey: keptKey });
+      client.removeQueries({ queryKey: savedKey });
       return client.invalidateQueries({ queryKey: key });
     },
   });
@@ -96,8 +96,8 @@ export function useModel(id: string) {
 export function useRun<Answer>(id: string, kind: RunKind, model: number, brief: number, enabled = true) {
   const client = useQueryClient();
   const key = runQuery(id, kind, model, brief).queryKey;
-  const asked = useQuery({ ...runQuery(id, kind, model, brief), enabled });
-  const first = asked.data;
+  const answerQuery = useQuery({ ...runQuery(id, kind, model, brief), enabled });
+  const first = answerQuery.data;
   const watched = useQuery({ ...watchedRunQuery(first?.id ?? ""), enabled: isOpen(first) });
   const run = isOpen(first) && watched.data ? watched.data : first;
   const finished = isOpen(first) && watched.data && !isOpen(watched.data) ? watched.data : undefined;
@@ -116,8 +116,8 @@ export function useRun<Answer>(id: string, kind: RunKind, model: number, brief: 
   return {
     run,
     answer: run?.status === "done" ? (run.result as unknown as Answer) : undefined,
-    error: asked.error,
-    asking: asked.isPending && enabled,
+    error: answerQuery.error,
+    asking: answerQuery.isPending && enabled,
     open: isOpen(run),
     cancel: () => {
       cancel.mutate();

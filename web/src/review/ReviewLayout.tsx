@@ -59,11 +59,11 @@ export function ReviewLayout() {
     if (next) select(next.check.id);
   };
   const page = PAGES.find((p) => location.pathname.endsWith(`/${p}`)) ?? "sheet";
-  const kept = new URLSearchParams([
+  const sharedParams = new URLSearchParams([
     ...(chosen ? [["check", chosen]] : []),
     ...(number === undefined ? [] : [["s", String(number)]]),
   ]).toString();
-  const to = (name: string) => `/reviews/${id}/${name}${kept && `?${kept}`}`;
+  const to = (name: string) => `/reviews/${id}/${name}${sharedParams && `?${sharedParams}`}`;
   const open = (name: string) => void go(to(name));
   const turn = (by: number) => () => {
     const next = PAGES[PAGES.indexOf(page) + by];

@@ -7,7 +7,7 @@ import { takeSession, useSession } from "../shared/api/queries";
 import { moment } from "../shared/dates";
 import { Problems } from "../shared/Problems";
 import { accounts } from "./accounts";
-import { Door } from "./Door";
+import { SignedOutPage } from "./SignedOutPage";
 import { strings } from "./strings";
 
 const back = (
@@ -21,7 +21,7 @@ export function AskReset() {
   const [email, setEmail] = useState("");
   const ask = useMutation({ mutationFn: () => accounts("POST", "auth/password/request", { email }) });
   return (
-    <Door title={strings.resetThePassword}>
+    <SignedOutPage title={strings.resetThePassword}>
       {ask.isSuccess ? (
         <p>{strings.ifHasAnAccountA(email)}</p>
       ) : (
@@ -50,7 +50,7 @@ export function AskReset() {
         </form>
       )}
       {back}
-    </Door>
+    </SignedOutPage>
   );
 }
 
@@ -60,7 +60,7 @@ export function Reset() {
   const [password, setPassword] = useState("");
   const set = useMutation({ mutationFn: () => accounts("POST", "auth/password/reset", { key, password }) });
   return (
-    <Door title={strings.resetThePassword}>
+    <SignedOutPage title={strings.resetThePassword}>
       {set.isSuccess ? (
         <p>{strings.thePasswordHasBeenChanged}</p>
       ) : (
@@ -78,7 +78,7 @@ export function Reset() {
         </form>
       )}
       {back}
-    </Door>
+    </SignedOutPage>
   );
 }
 
@@ -103,7 +103,7 @@ export function Verify() {
   const { key = "" } = useParams();
   const verify = useMutation({ mutationFn: () => accounts("POST", "auth/email/verify", { key }) });
   return (
-    <Door title={strings.yourAddress}>
+    <SignedOutPage title={strings.yourAddress}>
       {verify.isSuccess ? (
         <p>{strings.theAddressIsConfirmedUse}</p>
       ) : (
@@ -124,17 +124,17 @@ export function Verify() {
         </>
       )}
       {back}
-    </Door>
+    </SignedOutPage>
   );
 }
 
 /** A provider vouched for somebody who has no account here, or it failed to. */
 export function ProviderFailed() {
   return (
-    <Door title={strings.notSignedIn}>
+    <SignedOutPage title={strings.notSignedIn}>
       <p>{strings.theIdentityProviderReportedNo}</p>
       {back}
-    </Door>
+    </SignedOutPage>
   );
 }
 
@@ -146,7 +146,7 @@ export function Invitation() {
   const client = useQueryClient();
   const session = useSession();
   const [about, setAbout] = useState({ name: "", firm: "", password: "" });
-  const told = useQuery({
+  const invitation = useQuery({
     queryKey: ["invitation", key],
     queryFn: () => answered(api.GET("/api/invitations/{key}/", path)),
     retry: false,
@@ -158,28 +158,28 @@ export function Invitation() {
       await go("/");
     },
   });
-  if (told.error)
+  if (invitation.error)
     return (
-      <Door title={strings.invitation}>
+      <SignedOutPage title={strings.invitation}>
         <p>{strings.thisInvitationWasAlreadyAccepted}</p>
         {back}
-      </Door>
+      </SignedOutPage>
     );
-  if (!told.data || !session.data) return null;
+  if (!invitation.data || !session.data) return null;
   const person = session.data.person;
-  const isMine = person?.email === told.data.email;
+  const isMine = person?.email === invitation.data.email;
   const set = (name: keyof typeof about) => (e: { currentTarget: { value: string } }) => {
     const value = e.currentTarget.value;
     setAbout((a) => ({ ...a, [name]: value }));
   };
   return (
-    <Door title={strings.youAreInvited}>
+    <SignedOutPage title={strings.youAreInvited}>
       <p>
-        {strings.invitesTo(told.data.inviter, told.data.email)}
-        {told.data.to.join("; ") || strings.vigilantPlumb}.{" "}
-        <span className="quiet">{strings.validUntil(moment(told.data.expires_at))}</span>
+        {strings.invitesTo(invitation.data.inviter, invitation.data.email)}
+        {invitation.data.to.join("; ") || strings.vigilantPlumb}.{" "}
+        <span className="quiet">{strings.validUntil(moment(invitation.data.expires_at))}</span>
       </p>
-      {told.data.known && !isMine ? (
+      {invitation.data.known && !isMine ? (
         <p>
           {strings.thisAddressAlreadyHasAn}
           <Link to="/">{strings.signInWithIt}</Link>
@@ -193,7 +193,7 @@ export function Invitation() {
             accept.mutate();
           }}
         >
-          {!told.data.known && (
+          {!invitation.data.known && (
             <>
               <TextInput
                 size="sm"
@@ -218,6 +218,6 @@ export function Invitation() {
           </Button>
         </form>
       )}
-    </Door>
+    </SignedOutPage>
   );
 }

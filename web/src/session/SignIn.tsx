@@ -6,7 +6,7 @@ import { answered, api, cookie } from "../shared/api/client";
 import { takeSession, useSession } from "../shared/api/queries";
 import { Problems } from "../shared/Problems";
 import { accounts, showPasskey, takesPasskeys, type Flow } from "./accounts";
-import { Door } from "./Door";
+import { SignedOutPage } from "./SignedOutPage";
 import { strings } from "./strings";
 
 interface Opened {
@@ -21,12 +21,12 @@ export function SignIn() {
   const [factors, setFactors] = useState<string[] | null>(null);
   const session = useSession();
   const client = useQueryClient();
-  const entered = async (told: { status: number; data?: Opened | undefined }) => {
-    if (told.status === 200) {
+  const entered = async (answer: { status: number; data?: Opened | undefined }) => {
+    if (answer.status === 200) {
       takeSession(client, await answered(api.GET("/api/session/")));
       return;
     }
-    const pending = told.data?.flows?.find((f) => f.id === "mfa_authenticate" && f.is_pending);
+    const pending = answer.data?.flows?.find((f) => f.id === "mfa_authenticate" && f.is_pending);
     setFactors(pending?.types ?? null);
   };
   const open = useMutation({
@@ -40,7 +40,7 @@ export function SignIn() {
   const passkey = useMutation({ mutationFn: (path: string) => showPasskey(path), onSuccess: entered });
   if (factors)
     return (
-      <Door title={strings.secondFactor}>
+      <SignedOutPage title={strings.secondFactor}>
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -76,10 +76,10 @@ export function SignIn() {
             )}
           </div>
         </form>
-      </Door>
+      </SignedOutPage>
     );
   return (
-    <Door title={strings.vigilantPlumb}>
+    <SignedOutPage title={strings.vigilantPlumb}>
       <p className="quiet">{strings.independentRecheckOfSeismicAnalyses}</p>
       <form
         onSubmit={(e) => {
@@ -149,6 +149,6 @@ export function SignIn() {
           </>
         )}
       </p>
-    </Door>
+    </SignedOutPage>
   );
 }

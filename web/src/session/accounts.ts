@@ -2,7 +2,7 @@ import { ApiProblem, cookie, type Problem } from "../shared/api/client";
 import { strings } from "./strings";
 
 /** What the accounts library answers: its data, or what has to be done first. */
-interface Told<T> {
+interface Answer<T> {
   status: number;
   data?: T;
   meta?: Record<string, unknown>;
@@ -18,14 +18,14 @@ export interface Flow {
 const BASE = "/_allauth/browser/v1/";
 
 /** Somebody has to say once more who they are before this goes on. */
-export class AskedAgain extends Error {
+export class IdentityRequired extends Error {
   constructor(readonly flows: Flow[]) {
     super(strings.signInMustBeConfirmed);
   }
 }
 
 /** Ask the accounts library; raises ApiProblem, or AskedAgain where who is signed in has to show it once more. */
-export async function accounts<T>(method: string, path: string, body?: unknown): Promise<Told<T>> {
+export async function accounts<T>(method: string, path: string, body?: unknown): Promise<Answer<T>> {
   let response: Response;
   try {
     response = await fetch(BASE + path, {
@@ -38,20 +38,20 @@ export async function accounts<T>(method: string, path: string, body?: unknown):
       { path: "/", message: strings.theServerCantBeReached, remedy: strings.checkThatItIsRunning },
     ]);
   }
-  const told = (await response.json().catch(() => ({}))) as Told<T> & { data?: { flows?: Flow[] } };
-  const flows = told.data?.flows ?? [];
-  if (response.status === 401 && told.meta?.is_authenticated) throw new AskedAgain(flows);
-  if (response.ok || response.status === 401 || response.status === 404) return { ...told, status: response.status };
-  throw new ApiProblem(response.status, problemsOf(response.status, told));
+  const answer = (await response.json().catch(() => ({}))) as Answer<T> & { data?: { flows?: Flow[] } };
+  const flows = answer.data?.flows ?? [];
+  if (response.status === 401 && answer.meta?.is_authenticated) throw new IdentityRequired(flows);
+  if (response.ok || response.status === 401 || response.status === 404) return { ...answer, status: response.status };
+  throw new ApiProblem(response.status, problemsOf(response.status, answer));
 }
 
-function problemsOf(status: number, told: Told<unknown> & { detail?: string }): Problem[] {
+function problemsOf(status: number, answer: Answer<unknown> & { detail?: string }): Problem[] {
   if (status === 429) return [{ path: "/", message: strings.tooManyAttempts, remedy: strings.waitFiveMinutesAndTry }];
   if (status === 409)
     return [{ path: "/", message: strings.thisIsNotPossibleNow, remedy: strings.reloadThePageAndStart }];
-  const errors = told.errors ?? [];
+  const errors = answer.errors ?? [];
   if (errors.length === 0)
-    return [{ path: "/", message: told.detail ?? strings.theServerAnswered(status), remedy: strings.tryAgain }];
+    return [{ path: "/", message: answer.detail ?? strings.theServerAnswered(status), remedy: strings.tryAgain }];
   return errors.map((e) =>
     e.code === "email_password_mismatch"
       ? {
@@ -93,10 +93,10 @@ export async function newPasskey(options: { publicKey: unknown }): Promise<unkno
 }
 
 /** Let the device show that it holds a passkey, and hand that in at an address. */
-export async function showPasskey(path: string): Promise<Told<{ flows?: Flow[] }>> {
-  const asked = await accounts<{ request_options: { publicKey: unknown } }>("GET", path);
-  const publicKey = maker().parseRequestOptionsFromJSON(asked.data?.request_options.publicKey);
-  const shown = await navigator.credentials.get({ publicKey }).catch(() => null);
-  if (!shown) throw NOTHING_CHOSEN;
-  return accounts("POST", path, { credential: (shown as PublicKeyCredential).toJSON() });
+export async function showPasskey(path: string): Promise<Answer<{ flows?: Flow[] }>> {
+  const request = await accounts<{ request_options: { publicKey: unknown } }>("GET", path);
+  const publicKey = maker().parseRequestOptionsFromJSON(request.data?.request_options.publicKey);
+  const credential = await navigator.credentials.get({ publicKey }).catch(() => null);
+  if (!credential) throw NOTHING_CHOSEN;
+  return accounts("POST", path, { credential: (credential as PublicKeyCredential).toJSON() });
 }

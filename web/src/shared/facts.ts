@@ -8,8 +8,8 @@ export function factValue(value: Fact["value"], index: number | null, unit = "")
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number") return withUnit(value, unit);
   if (typeof value === "string") return words(value);
-  const own = index === null ? undefined : value[index];
-  if (typeof own === "number") return withUnit(own, unit);
+  const element = index === null ? undefined : value[index];
+  if (typeof element === "number") return withUnit(element, unit);
   const numbers = value.filter((v): v is number => typeof v === "number");
   if (numbers.length > 0) return strings.to(trimmed(Math.min(...numbers)), withUnit(Math.max(...numbers), unit));
   return value.length === 0 ? "none" : value.map((v) => words(String(v))).join(", ");

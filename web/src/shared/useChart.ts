@@ -7,15 +7,15 @@ export function useChart() {
   const chart = useRef<EChartsType | null>(null);
   useEffect(() => {
     if (!box.current) return;
-    const own = init(box.current, null, { renderer: "svg" });
-    chart.current = own;
+    const instance = init(box.current, null, { renderer: "svg" });
+    chart.current = instance;
     const fit = new ResizeObserver(() => {
-      own.resize();
+      instance.resize();
     });
     fit.observe(box.current);
     return () => {
       fit.disconnect();
-      own.dispose();
+      instance.dispose();
     };
   }, []);
   return { box, chart };

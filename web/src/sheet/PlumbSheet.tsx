@@ -33,11 +33,11 @@ function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow
   return stages
     .filter(({ id }) => rows.some((r) => r.stage === id))
     .map(({ id: stage, page }) => {
-      const own = folded.includes(stage) ? [] : shown.filter((r) => r.stage === stage);
+      const stageRows = folded.includes(stage) ? [] : shown.filter((r) => r.stage === stage);
       const top = y;
       const counts = countsOf(rows.filter((r) => r.stage === stage).flatMap((r) => r.all));
-      const said = Object.values(counts).filter((n) => n > 0).length;
-      const height = Math.max(own.length * ROW, 22 + 16 * said) + 2 * HEAD;
+      const shownCounts = Object.values(counts).filter((n) => n > 0).length;
+      const height = Math.max(stageRows.length * ROW, 22 + 16 * shownCounts) + 2 * HEAD;
       y += height;
       return {
         stage,
@@ -45,7 +45,7 @@ function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow
         top,
         height,
         counts,
-        lines: own.map((row, i) => ({ row, y: top + HEAD + i * ROW + ROW / 2 })),
+        lines: stageRows.map((row, i) => ({ row, y: top + HEAD + i * ROW + ROW / 2 })),
       };
     });
 }

@@ -18,11 +18,11 @@ import {
   type ReviewSummary,
   type Run,
 } from "./client";
-import { onTop } from "./onTop";
+import { applyAgainOnConflict } from "./conflicts";
 
 const ofReview = (id: string) => ({ params: { path: { review_id: id } } });
 
-const asked = (id: string, submission: number | undefined) => ({
+const recheckRequest = (id: string, submission: number | undefined) => ({
   params: { path: { review_id: id }, query: submission === undefined ? {} : { submission } },
 });
 
@@ -72,7 +72,7 @@ export const reviewQuery = (id: string) =>
 export const recheckQuery = (id: string, submission: number | undefined) =>
   queryOptions({
     queryKey: ["recheck", id, submission],
-    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", asked(id, submission))),
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", recheckRequest(id, submission))),
   });
 
 export type Side = "independent" | "carried";
@@ -244,11 +244,11 @@ interface BriefState {
 export function useBriefChange(id: string, submission: number | undefined) {
   const client = useQueryClient();
   const key = reviewQuery(id).queryKey;
-  const held = () => client.getQueryData(key);
+  const cached = () => client.getQueryData(key);
   const mutationKey = ["change brief", id];
   // changes of one brief go one after the other, each on the state that the one before it left
   const scope = { id: mutationKey.join(" ") };
-  const basedOn = () => held()?.brief_number ?? 0;
+  const basedOn = () => cached()?.brief_number ?? 0;
   // what the server has, while changes of it that are seen already are on their way
   const baseKey = ["kept brief", id];
   const base = () => client.getQueryData<{ document: Brief; number: number }>(baseKey);
@@ -282,11 +282,16 @@ export function useBriefChange(id: string, submission: number | undefined) {
     scope,
     onError,
     mutationFn: async (edit: (brief: Brief) => void) =>
-      onTop(
+      applyAgainOnConflict(
         base() ?? { document: {} as Brief, number: basedOn() },
         edit,
         (brief, based_on) =>
-          answered(api.PUT("/api/reviews/{review_id}/brief/", { ...asked(id, submission), body: { brief, based_on } })),
+          answered(
+            api.PUT("/api/reviews/{review_id}/brief/", {
+              ...recheckRequest(id, submission),
+              body: { brief, based_on },
+            }),
+          ),
         async () => {
           const now = await answered(api.GET("/api/reviews/{review_id}/", ofReview(id)));
           return { document: now.brief, number: now.brief_number };
@@ -294,7 +299,7 @@ export function useBriefChange(id: string, submission: number | undefined) {
       ),
     // what was changed is seen at once, and the next change starts from it
     onMutate: (edit) => {
-      const now = held();
+      const now = cached();
       if (!now) return;
       if (client.isMutating({ mutationKey }) <= 1 || !base())
         client.setQueryData(baseKey, { document: now.brief, number: now.brief_number });
@@ -311,7 +316,7 @@ export function useBriefChange(id: string, submission: number | undefined) {
     mutationFn: (edition: string) =>
       answered(
         api.POST("/api/reviews/{review_id}/brief/govern/", {
-          ...asked(id, submission),
+          ...recheckRequest(id, submission),
           body: { edition, based_on: basedOn() },
         }),
       ),
@@ -323,7 +328,10 @@ export function useBriefChange(id: string, submission: number | undefined) {
     onError,
     mutationFn: () =>
       answered(
-        api.POST("/api/reviews/{review_id}/brief/undo/", { ...asked(id, submission), body: { based_on: basedOn() } }),
+        api.POST("/api/reviews/{review_id}/brief/undo/", {
+          ...recheckRequest(id, submission),
+          body: { based_on: basedOn() },
+        }),
       ),
     onSuccess: settle,
   });

@@ -46,7 +46,7 @@ export default function AcrossPage() {
     );
   if (!data || !editions.data) return <Loader m="xl" size="sm" />;
   const titleOf = (id: string) => data.editions.find((e) => e.id === id)?.short ?? id;
-  const lacking = data.editions.filter((e) => e.needs.length > 0);
+  const incomplete = data.editions.filter((e) => e.needs.length > 0);
   const symbolOf = (edition: string, name: string) =>
     editions.data.find((e) => e.id === edition)?.inputs.find((i) => i.name === name)?.symbol ?? name;
   const row = data.rows.find((r) => r.id === (chosen?.row ?? "base_shear"));
@@ -77,7 +77,7 @@ export default function AcrossPage() {
             {strings.comparedWith}
           </p>
         )}
-        {lacking.map((e) => (
+        {incomplete.map((e) => (
           <p key={e.id} className="problem lacks">
             <b>{titleOf(e.id)}</b>
             {strings.stillNeeds}
@@ -113,15 +113,15 @@ export default function AcrossPage() {
                     {unitOf(r, direction)}
                   </th>
                   {data.editions.map((e, i) => {
-                    const own = cellOf(r.cells, e.id, direction);
+                    const cell = cellOf(r.cells, e.id, direction);
                     const on = at === e.id && row?.id === r.id;
                     return (
                       <td key={e.id} className={(i === 0 ? "n ours" : "n") + (on ? " on" : "")}>
-                        {own ? (
+                        {cell ? (
                           <CellButton
-                            cell={own}
+                            cell={cell}
                             pressed={on}
-                            label={`${r.label}, ${titleOf(e.id)}: ${shown(own)}`}
+                            label={`${r.label}, ${titleOf(e.id)}: ${shown(cell)}`}
                             onClick={() => {
                               setChosen({ edition: e.id, row: r.id });
                             }}
@@ -378,8 +378,8 @@ function linesOf(data: Across, drawn: Drawn, direction: Direction, view: View): 
   return data.editions.flatMap((e, index) => {
     const line = (points: [number, number][]) => [{ id: e.id, title: e.short, index, points }];
     if (drawn === "coefficient") {
-      const own = data.coefficients[e.id]?.[direction];
-      return own ? line(own.T.map((t, i) => [t, own.coefficient[i] ?? 0])) : [];
+      const cell = data.coefficients[e.id]?.[direction];
+      return cell ? line(cell.T.map((t, i) => [t, cell.coefficient[i] ?? 0])) : [];
     }
     const spectrum = data.spectra[e.id];
     const ordinates = drawn === "elastic" ? spectrum?.elastic : spectrum?.reduced[direction];

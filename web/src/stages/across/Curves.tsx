@@ -32,14 +32,14 @@ interface Props {
 export function Curves({ lines, xName, yName, longest, log, scheme, label }: Props) {
   const { box, chart } = useChart();
   useEffect(() => {
-    const own = chart.current;
-    if (!own) return;
+    const instance = chart.current;
+    if (!instance) return;
     const { colour, font, axis } = chartLooks();
     const scale = log ? ("log" as const) : ("value" as const);
     // a logarithmic axis can't show zeros
     const drawn = (p: [number, number]) => !log || (p[0] > 0 && p[1] > 0);
     const smallest = Math.min(...lines.flatMap((l) => l.points.filter(drawn).map((p) => p[0])));
-    own.setOption(
+    instance.setOption(
       {
         animation: false,
         textStyle: font,

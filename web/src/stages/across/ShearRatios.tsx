@@ -13,18 +13,18 @@ const WIDTH = 150;
 
 /** Why the base shears part: one ingredient after the other taken out of both; the factors multiply to the ratio. */
 export function ShearRatios({ across, direction, titleOf }: Props) {
-  const own = across.shear_ratios.filter((p) => p.direction === direction);
-  if (own.length === 0) return null;
-  const reach = Math.max(Math.log(1.5), ...own.flatMap((p) => p.factors.map((f) => Math.abs(Math.log(f.factor)))));
+  const ratios = across.shear_ratios.filter((p) => p.direction === direction);
+  if (ratios.length === 0) return null;
+  const reach = Math.max(Math.log(1.5), ...ratios.flatMap((p) => p.factors.map((f) => Math.abs(Math.log(f.factor)))));
   const x = (factor: number) => WIDTH / 2 + (Math.log(factor) / reach) * (WIDTH / 2 - 4);
   return (
     <section aria-label={strings.whyTheBaseShearsDiffer}>
       <h3 className="part">{strings.whyTheBaseShearsDiffer2(direction)}</h3>
       <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
-        {strings.ratioOfEachBaseShear(titleOf(across.governing), figures(own[0]?.period ?? 0, 3))}
+        {strings.ratioOfEachBaseShear(titleOf(across.governing), figures(ratios[0]?.period ?? 0, 3))}
       </p>
       <div className="shear-ratios">
-        {own.map((p) => {
+        {ratios.map((p) => {
           const { apart, alike } = telling(p.factors);
           return (
             <table key={p.edition} className="plain shear-ratio">

@@ -26,8 +26,8 @@ export function cellOf(
   edition: string,
   direction: Direction,
 ): AcrossCell | null {
-  const own = cells.find((c) => c.edition === edition);
-  return own?.both ?? own?.[direction] ?? null;
+  const cell = cells.find((c) => c.edition === edition);
+  return cell?.both ?? cell?.[direction] ?? null;
 }
 
 /** A value as the table shows it: shares stay factors, words in full, nothing where there is no such quantity. */

@@ -2,7 +2,7 @@ import { Button, MultiSelect, Select } from "@mantine/core";
 import { Link } from "react-router";
 import { BuildingTests } from "../../editions/BuildingTests";
 import { EditionFields } from "../../editions/EditionFields";
-import { OwnSpectrum } from "../../editions/OwnSpectrum";
+import { CustomSpectrum } from "../../editions/CustomSpectrum";
 import { compareWith } from "../../editions/places";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { DirectionSystem, Edition, System } from "../../shared/api/client";
@@ -19,7 +19,7 @@ import { Irregularities } from "./Irregularities";
 import { Levels } from "./Levels";
 import { LoadsEditor } from "./LoadsEditor";
 import { StoriesEditor } from "./StoriesEditor";
-import { ThisReview } from "./ThisReview";
+import { ReviewSettings } from "./ReviewSettings";
 import { Walls } from "./Walls";
 import "../../editions/editions.css";
 import { strings } from "./strings";
@@ -303,7 +303,7 @@ export default function BriefPage() {
             />
             <BuildingTests described={across.data?.editions.find((e) => e.id === edition.id)} />
             {edition.inputs.some((i) => i.name === "curve") && (
-              <OwnSpectrum edition={edition} brief={brief} change={change} />
+              <CustomSpectrum edition={edition} brief={brief} change={change} />
             )}
           </section>
         );
@@ -350,7 +350,7 @@ export default function BriefPage() {
           <Facts facts={recheck.facts} />
         </details>
       )}
-      <ThisReview review={review} />
+      <ReviewSettings review={review} />
     </main>
   );
 }

@@ -60,9 +60,9 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
   });
   const setStiffness = (i: number, s: Story, name: string, v: number | null) => {
     const next = { ...values(s), [name]: v };
-    const whole = ASKED.every(([n, d]) => next[n + d] !== null);
-    setTyped({ ...typed, [s.name]: whole ? {} : next });
-    if (whole)
+    const complete = ASKED.every(([n, d]) => next[n + d] !== null);
+    setTyped({ ...typed, [s.name]: complete ? {} : next });
+    if (complete)
       set(i, {
         plan_stiffness: {
           e_0: { X: next.e_0X ?? 0, Y: next.e_0Y ?? 0 },
@@ -72,16 +72,16 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
       });
     else if (s.plan_stiffness && ASKED.every(([n, d]) => next[n + d] === null)) set(i, { plan_stiffness: null });
   };
-  const odd = stories.filter((s) => s.plan).length;
+  const withPlan = stories.filter((s) => s.plan).length;
   return (
     <details className="system-parts">
       <summary>
         {strings.floorsInPlan}
-        {odd === 0
+        {withPlan === 0
           ? strings.noDimensionsYet
-          : odd === stories.length
+          : withPlan === stories.length
             ? strings.allWithDimensions
-            : strings.ofWithDimensions(odd, stories.length)}
+            : strings.ofWithDimensions(withPlan, stories.length)}
         {stories.some((s) => s.corners) && strings.outlines}
         {stories.some((s) => s.plan_stiffness) && strings.stiffnessInPlan}
       </summary>

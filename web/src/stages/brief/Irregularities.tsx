@@ -36,11 +36,11 @@ interface Props {
 
 /** Types of irregularity as the reviewer found them; "not tested" is not "none". What outlines show stands beside. */
 export function Irregularities({ brief, change, across }: Props) {
-  const held: Types = brief.system?.irregularities ?? {};
-  const state = (type: string) => (held[type] === undefined ? "open" : held[type] ? "there" : "none");
+  const declared: Types = brief.system?.irregularities ?? {};
+  const state = (type: string) => (declared[type] === undefined ? "open" : declared[type] ? "there" : "none");
   const set = (type: string, to: string | null) => {
     const next = Object.fromEntries(
-      Object.entries({ ...held, [type]: to === "open" || to === null ? undefined : to === "there" }).filter(
+      Object.entries({ ...declared, [type]: to === "open" || to === null ? undefined : to === "there" }).filter(
         ([, v]) => v !== undefined,
       ),
     ) as Types;
@@ -89,12 +89,12 @@ export function Irregularities({ brief, change, across }: Props) {
       </tbody>
     </table>
   );
-  const told = Object.keys(held).length;
+  const count = Object.keys(declared).length;
   return (
-    <details className="system-parts" open={told > 0 || undefined}>
+    <details className="system-parts" open={count > 0 || undefined}>
       <summary>
         {strings.irregularitiesByType}
-        {told === 0 ? strings.noneAssessedYet : strings.assessed(told)}
+        {count === 0 ? strings.noneAssessedYet : strings.assessed(count)}
       </summary>
       <div style={{ display: "flex", gap: 40, flexWrap: "wrap" }}>
         {column(strings.inPlan, IN_PLAN)}

@@ -4,12 +4,12 @@ import { Link } from "react-router";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
-import { AskOurModel } from "../../model/AskOurModel";
+import { ReferenceResponse } from "../../model/ReferenceResponse";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { figures } from "../../shared/numbers";
-import { NothingYet } from "../../shared/NothingYet";
+import { EmptyStage } from "../../shared/EmptyStage";
 import { SymbolText } from "../../shared/Symbol";
 import { BaseShear } from "./BaseShear";
 import { Chain } from "./Chain";
@@ -43,7 +43,10 @@ export default function DriftPage() {
         </div>
         {drifts ? (
           <>
-            <AskOurModel kinds={["static_response"]} answered={drifts.cases.some((c) => c.displacement_own !== null)} />
+            <ReferenceResponse
+              kinds={["static_response"]}
+              answered={drifts.cases.some((c) => c.displacement_own !== null)}
+            />
             <Chain drifts={drifts} />
             {drifts.base_shear && <BaseShear shear={drifts.base_shear} />}
             <div className="drift-case">
@@ -87,7 +90,7 @@ export default function DriftPage() {
             <Link to="../brief">{strings.brief}</Link>.
           </p>
         ) : (
-          <NothingYet what={strings.noStoryDriftsAreStated} hand={strings.storyDriftsOrDisplacementsBy} />
+          <EmptyStage what={strings.noStoryDriftsAreStated} needed={strings.storyDriftsOrDisplacementsBy} />
         )}
         <TimeHistories />
         {(checks.length > 0 || !drifts) && (
@@ -113,12 +116,14 @@ function governs(drifts: Drifts): string {
 /** Displacement, design drift over the height against its edge, and the stability coefficient. */
 function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: string): Track[] {
   const nothing = recheck.stories.map(() => null);
-  const own = drifts.cases.find((c) => c.case === wanted);
-  const held = recheck.checks.filter((c) => c.kind === "drift" && c.direction === direction);
+  const selectedCase = drifts.cases.find((c) => c.case === wanted);
+  const driftChecks = recheck.checks.filter((c) => c.kind === "drift" && c.direction === direction);
   const theta = recheck.checks.filter((c) => c.quantity === "theta" && c.direction === direction);
   const greatest = (of: (c: Drifts["cases"][number]) => (number | null)[] | null): (number | null)[] =>
     recheck.stories.map((_, i) => {
-      const all = (own ? [own] : drifts.cases).map((c) => of(c)?.[i] ?? null).filter((v) => v !== null);
+      const all = (selectedCase ? [selectedCase] : drifts.cases)
+        .map((c) => of(c)?.[i] ?? null)
+        .filter((v) => v !== null);
       return all.length ? Math.max(...all) : null;
     });
   const displacements = greatest((c) => c.displacement);
@@ -144,17 +149,17 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
       title: strings.designDrift,
       unit: strings.ofH,
       shape: "bars",
-      theirs: own ? nothing : percents(drifts.ratio_theirs ?? nothing),
+      theirs: selectedCase ? nothing : percents(drifts.ratio_theirs ?? nothing),
       texts: recheck.stories.map((_, i) => {
-        const value = own ? null : (drifts.ratio_theirs?.[i] ?? null);
+        const value = selectedCase ? null : (drifts.ratio_theirs?.[i] ?? null);
         return value === null ? "–" : figures(100 * value);
       }),
-      ours: percents(own ? own.ratio : drifts.ratio),
+      ours: percents(selectedCase ? selectedCase.ratio : drifts.ratio),
       out: recheck.stories.map((_, i) => {
         const [a, b] = [drifts.ratio_theirs?.[i], drifts.ratio[i]];
-        return !own && a != null && b != null && Math.abs(a - b) > 0.01 * b;
+        return !selectedCase && a != null && b != null && Math.abs(a - b) > 0.01 * b;
       }),
-      checks: recheck.stories.map((s) => held.find((c) => c.story === s)),
+      checks: recheck.stories.map((s) => driftChecks.find((c) => c.story === s)),
       adds: false,
       limits: [{ words: strings.limitOfTheStoryDrift, values: percents(drifts.limit) }],
     },

@@ -22,10 +22,10 @@ const UNITS = ["g", "m/s2", "cm/s2", "mm/s2"];
 export function TimeHistories() {
   const { review, submission, recheck } = useReviewContext();
   const model = useModel(review.id);
-  const held =
+  const caseData =
     review.submissions.find((s) => s.number === submission) ??
     review.submissions.find((s) => s.label === recheck?.submission);
-  const cases = (held?.cases ?? []).filter((c) => c.kind === "time_history");
+  const cases = (caseData?.cases ?? []).filter((c) => c.kind === "time_history");
   const [chosen, setChosen] = useState("");
   if (cases.length === 0) return null;
   const records = model.model.records ?? [];
@@ -115,7 +115,7 @@ export function TimeHistories() {
       {shown && model.number > 0 && !of(shown.name) && (
         <ChooseRecord
           key={shown.name}
-          own={shown}
+          loadCase={shown}
           onRead={(record) => {
             model.change((m) => {
               m.records = [...(m.records ?? []).filter((r) => r.case !== record.case), record];
@@ -123,18 +123,18 @@ export function TimeHistories() {
           }}
         />
       )}
-      {shown && of(shown.name) && !model.busy && <SpotCheck key={shown.name} own={shown} model={model.number} />}
+      {shown && of(shown.name) && !model.busy && <SpotCheck key={shown.name} loadCase={shown} model={model.number} />}
     </section>
   );
 }
 
 /** The file of a record; what it doesn't say of itself is asked for. */
-function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record) => void }) {
+function ChooseRecord({ loadCase: loadCase, onRead }: { loadCase: LoadCase; onRead: (record: Record) => void }) {
   const { review } = useReviewContext();
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [unit, setUnit] = useState("");
   const [dt, setDt] = useState<number | null>(null);
-  const [along, setAlong] = useState<"X" | "Y">(own.direction === "Y" ? "Y" : "X");
+  const [along, setAlong] = useState<"X" | "Y">(loadCase.direction === "Y" ? "Y" : "X");
   const read = useMutation({
     mutationFn: (given: { name: string; text: string }) =>
       answered(
@@ -144,7 +144,7 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
         }),
       ),
     onSuccess: (found, given) => {
-      onRead({ ...found, name: given.name.slice(0, 60), case: own.name, direction: along });
+      onRead({ ...found, name: given.name.slice(0, 60), case: loadCase.name, direction: along });
     },
   });
   return (
@@ -161,7 +161,7 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
       >
         {(props) => (
           <Button variant="default" {...props}>
-            {strings.selectTheRecordOf(own.name)}
+            {strings.selectTheRecordOf(loadCase.name)}
           </Button>
         )}
       </FileButton>
@@ -184,7 +184,7 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
         value={dt}
         onCommit={setDt}
       />
-      {own.direction !== "X" && own.direction !== "Y" && (
+      {loadCase.direction !== "X" && loadCase.direction !== "Y" && (
         <Select
           aria-label={strings.directionOfTheRecord}
           w={90}
@@ -212,17 +212,17 @@ function ChooseRecord({ own, onRead }: { own: LoadCase; onRead: (record: Record)
 }
 
 /** One story over time on our model, their envelope as the edge it should just reach. */
-function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
+function SpotCheck({ loadCase: loadCase, model }: { loadCase: LoadCase; model: number }) {
   const { review, recheck, select } = useReviewContext();
   const { ref, width } = useElementSize();
-  const run = useRun<History>(review.id, `history ${own.name}`, model, review.brief_number);
+  const run = useRun<History>(review.id, `history ${loadCase.name}`, model, review.brief_number);
   const stories = recheck?.stories ?? [];
   const [story, setStory] = useState(Math.floor(stories.length / 2));
   const histories = run.answer?.histories;
-  const along = own.direction === "Y" ? "Y" : "X";
-  const held = recheck?.stages.drift?.[along]?.cases.find((c) => c.case === own.name);
+  const along = loadCase.direction === "Y" ? "Y" : "X";
+  const caseData = recheck?.stages.drift?.[along]?.cases.find((c) => c.case === loadCase.name);
   const client = useQueryClient();
-  const waiting = run.answer !== undefined && held?.displacement_own === null;
+  const waiting = run.answer !== undefined && caseData?.displacement_own === null;
   const id = run.run?.id;
   useEffect(() => {
     // what waited for the answer can be said now
@@ -232,8 +232,8 @@ function SpotCheck({ own, model }: { own: LoadCase; model: number }) {
   const ours = driftOf(histories.displacement, stories, story);
   const peak = peakOf(ours);
   const name = stories[story] ?? "";
-  const beside = recheck.checks.filter((c) => c.kind === "own" && c.case === own.name);
-  const theirs = held?.stated[story] ?? null;
+  const beside = recheck.checks.filter((c) => c.kind === "own" && c.case === loadCase.name);
+  const theirs = caseData?.stated[story] ?? null;
   const edge = theirs === null ? null : 1000 * theirs;
   const reach = Math.max(Math.abs(peak?.value ?? 0), edge ?? 0, 1e-9) * 1.12;
   const height = 170;

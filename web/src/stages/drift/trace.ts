@@ -25,7 +25,7 @@ export function columns(values: number[], width: number): { from: number; least:
   const count = Math.min(values.length, Math.max(1, Math.floor(width)));
   return Array.from({ length: count }, (_, c) => {
     const from = Math.floor((c * values.length) / count);
-    const own = values.slice(from, Math.max(from + 1, Math.floor(((c + 1) * values.length) / count)));
-    return { from, least: Math.min(...own), most: Math.max(...own) };
+    const part = values.slice(from, Math.max(from + 1, Math.floor(((c + 1) * values.length) / count)));
+    return { from, least: Math.min(...part), most: Math.max(...part) };
   });
 }

@@ -36,9 +36,9 @@ export function CasesTable({ submission }: { submission: Submission }) {
     onMutate: () => {
       setBefore(recheck?.checks ?? []);
     },
-    onSuccess: async (told) => {
+    onSuccess: async (updated) => {
       await refresh();
-      setChanged(told.name);
+      setChanged(updated.name);
     },
   });
   const open = submission.cases.filter((c) => unstated(c).length > 0).length;

@@ -30,10 +30,10 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   const [search, setSearch] = useSearchParams();
   const client = useQueryClient();
   const wide = useViewportSize().width;
-  const asked = useQuery(exhibitQuery(exhibit));
+  const detail = useQuery(exhibitQuery(exhibit));
   const [again, setAgain] = useState<TableSource | null>(null);
   const [typed, setTyped] = useState<{ label: string; text: string } | null>(null);
-  const [told, setTold] = useState("");
+  const [message, setMessage] = useState("");
   const path = { params: { path: { exhibit_id: exhibit } } };
   const changed = async () => {
     await refresh();
@@ -53,7 +53,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     onSuccess: async (rows) => {
       const left = rows.filter((r) => !r.table);
       const done = rows.length - left.length;
-      setTold(strings.accepted(done, left.length));
+      setMessage(strings.accepted(done, left.length));
       await changed();
       if (left[0]) look(left[0].label);
     },
@@ -63,7 +63,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     onSuccess: changed,
   });
 
-  const file = asked.data;
+  const file = detail.data;
   const reading = file?.reading ?? null;
   const tables = reading?.tables ?? [];
   const accepted = submission.tables.filter((t) => t.exhibit === exhibit);
@@ -75,7 +75,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   const of = (label: string) => accepted.find((t) => t.sheet === label);
   const chosen = sheet || (isPdf ? "" : (tables.find((t) => !of(t.label))?.label ?? tables[0]?.label ?? ""));
   const now = of(chosen);
-  const taken = now && (now.claims > 0 ? strings.accepted2(counted(now.claims, "value")) : "accepted.");
+  const acceptedText = now && (now.claims > 0 ? strings.accepted2(counted(now.claims, "value")) : "accepted.");
 
   const look = (label: string, onPage?: number) => {
     setAgain(null);
@@ -137,7 +137,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     ],
   ]);
 
-  if (!file) return asked.error ? <Problems error={asked.error} /> : <p className="quiet">{strings.opening}</p>;
+  if (!file) return detail.error ? <Problems error={detail.error} /> : <p className="quiet">{strings.opening}</p>;
   const busy = reading?.status === "queued" || reading?.status === "reading";
   const left = tables.filter((t) => t.kind && !of(t.label));
   const nextOpen = () => {
@@ -167,7 +167,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
           {isPdf && `page ${String(page)} of ${String(reading?.pages ?? 0)}`}
           {tables.length > 0 && strings.found(isPdf ? ", " : "", counted(tables.length, "table"))}
         </span>
-        {told && <span role="status">{told}</span>}
+        {message && <span role="status">{message}</span>}
         <span className="end">
           {!busy && reading?.status !== "read" && (
             <Button
@@ -274,7 +274,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
           ) : now && !again ? (
             <div className="accepted-table">
               <p>
-                <b>{titled(now.kind)}</b> <span className="quiet">{strings.from(chosen)}</span>: {taken}
+                <b>{titled(now.kind)}</b> <span className="quiet">{strings.from(chosen)}</span>: {acceptedText}
               </p>
               {open && (
                 <p>

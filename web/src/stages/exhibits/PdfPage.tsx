@@ -24,7 +24,7 @@ interface Props {
 /** A page as it was handed in: its tables outlined, the one that is read and the cell that is looked at framed. */
 export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, onRegion, onPin }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const told = useQuery(pageQuery(exhibit, page));
+  const pageData = useQuery(pageQuery(exhibit, page));
   const [failed, setFailed] = useState("");
   const [scale, setScale] = useState(0);
   const [height, setHeight] = useState(Math.round(width * 1.3));
@@ -38,14 +38,14 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
         const drawn = await document.getPage(page);
         const target = canvas.current;
         if (left || !target) return;
-        const whole = drawn.getViewport({ scale: 1 });
-        const shown = width / whole.width;
+        const fullSize = drawn.getViewport({ scale: 1 });
+        const shown = width / fullSize.width;
         const sharp = window.devicePixelRatio || 1;
         const viewport = drawn.getViewport({ scale: shown * sharp });
         target.width = Math.floor(viewport.width);
         target.height = Math.floor(viewport.height);
         setScale(shown);
-        setHeight(whole.height * shown);
+        setHeight(fullSize.height * shown);
         const task = drawn.render({ canvas: target, viewport });
         stop = () => {
           task.cancel();
@@ -63,8 +63,8 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
   }, [exhibit, page, width]);
 
   const at = (e: React.PointerEvent): [number, number] => {
-    const own = e.currentTarget.getBoundingClientRect();
-    return [(e.clientX - own.left) / scale, (e.clientY - own.top) / scale];
+    const frame = e.currentTarget.getBoundingClientRect();
+    return [(e.clientX - frame.left) / scale, (e.clientY - frame.top) / scale];
   };
   const style = ([l, t, r, b]: Box) => ({
     left: l * scale,
@@ -72,7 +72,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
     width: (r - l) * scale,
     height: (b - t) * scale,
   });
-  const tables: PageTable[] = told.data?.tables ?? [];
+  const tables: PageTable[] = pageData.data?.tables ?? [];
   const framed =
     cell && sheet
       ? boxOfCell(
@@ -106,7 +106,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
         }}
       >
         {tables.map((t) => {
-          const accepted = told.data?.accepted.find((a) => a.sheet.startsWith(t.sheet));
+          const accepted = pageData.data?.accepted.find((a) => a.sheet.startsWith(t.sheet));
           const now = sheet?.startsWith(t.sheet) ?? false;
           return (
             <div
@@ -142,7 +142,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
           />
         )}
       </div>
-      {told.data && !told.data.has_text && <p className="pdf-note">{strings.thisPageIsAnImage}</p>}
+      {pageData.data && !pageData.data.has_text && <p className="pdf-note">{strings.thisPageIsAnImage}</p>}
     </div>
   );
 }

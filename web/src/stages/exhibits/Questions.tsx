@@ -21,7 +21,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
   const [at, setAt] = useState(0);
   const [name, setName] = useState("");
   const all = asked(problems);
-  const standing = problems.filter((p) => p.holds_up).length;
+  const blocking = problems.filter((p) => p.holds_up).length;
   const now = all[Math.min(at, all.length - 1)];
   const move = (by: number) => {
     const next = (at + by + all.length) % Math.max(1, all.length);
@@ -57,7 +57,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
   return (
     <div className="problem questions" role="alert">
       <p style={{ fontWeight: 600 }}>
-        {standing > 0 ? strings.inTheWay(standing) : strings.toLookAt(problems.length)}
+        {blocking > 0 ? strings.inTheWay(blocking) : strings.toLookAt(problems.length)}
         <span className="quiet keys">
           {all.length > 1 && (
             <>

@@ -29,6 +29,6 @@ export function columnOf(letters: string): number {
 /** Where a cell stands on its page, its row from 1; the table's box where the cell itself isn't known. */
 export function boxOfCell(table: Schemas["PageTable"] | undefined, cell: { row: number; column: string }): Box | null {
   if (!table) return null;
-  const own = table.cells[cell.row - 1]?.[columnOf(cell.column)] as Box | null | undefined;
-  return own ?? (table.box as Box);
+  const box = table.cells[cell.row - 1]?.[columnOf(cell.column)] as Box | null | undefined;
+  return box ?? (table.box as Box);
 }

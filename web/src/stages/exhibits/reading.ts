@@ -20,10 +20,10 @@ export function withAnswer(given: Reading | null, sets: Choice["sets"]): Reading
 export function withRow(given: Reading | null, row: number, skipped: boolean): Reading {
   const were = given?.left_out ?? [];
   const left = were.filter((r) => r !== row);
-  const taken = (given?.taken_in ?? []).filter((r) => r !== row);
-  if (!skipped) return { ...given, left_out: [...left, row], taken_in: taken };
+  const includedRows = (given?.taken_in ?? []).filter((r) => r !== row);
+  if (!skipped) return { ...given, left_out: [...left, row], taken_in: includedRows };
   // one that the reviewer left out comes back by itself; one that doesn't look like values is taken in
-  return { ...given, left_out: left, taken_in: left.length < were.length ? taken : [...taken, row] };
+  return { ...given, left_out: left, taken_in: left.length < were.length ? includedRows : [...includedRows, row] };
 }
 
 /** The same question at several rows is one: the rows are counted. */
@@ -31,8 +31,8 @@ export function asked(problems: readonly Question[]): { question: Question; rows
   const by = new Map<string, { question: Question; rows: number[] }>();
   for (const question of problems) {
     const key = `${question.message} ${question.row === null ? "" : String(question.column)}`;
-    const known = by.get(key);
-    if (known) known.rows.push(question.row ?? 0);
+    const group = by.get(key);
+    if (group) group.rows.push(question.row ?? 0);
     else by.set(key, { question, rows: question.row === null ? [] : [question.row] });
   }
   return [...by.values()].sort((a, b) => Number(b.question.holds_up) - Number(a.question.holds_up));
@@ -40,8 +40,8 @@ export function asked(problems: readonly Question[]): { question: Question; rows
 
 /** Letters of a column, 0-based. */
 export function letters(index: number): string {
-  const own = String.fromCharCode(65 + (index % 26));
-  return index < 26 ? own : letters(Math.floor(index / 26) - 1) + own;
+  const letter = String.fromCharCode(65 + (index % 26));
+  return index < 26 ? letter : letters(Math.floor(index / 26) - 1) + letter;
 }
 
 /** Where a question stands, in words. */

@@ -3,7 +3,7 @@ import { lazy, Suspense, useMemo, useState } from "react";
 import type { InspectAnswer, ModelWarning } from "../../model/answers";
 import { drawnOf, type Point } from "../../model/geometry";
 import { RunStatus } from "../../model/RunStatus";
-import { groupColours, type View } from "../../model/looks";
+import { groupColours, type View } from "../../model/colours";
 import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
 import { useReviewContext } from "../../review/ReviewContext";
@@ -23,12 +23,12 @@ const Scene = lazy(() => import("../../model/Scene"));
 export default function FramePage() {
   const { review } = useReviewContext();
   const scheme = useComputedColorScheme("light");
-  const own = useModel(review.id);
-  const { model } = own;
+  const saved = useModel(review.id);
+  const { model } = saved;
   const use = model.use ?? "lines";
-  const there = use === "frame" ? Boolean(model.frame) : (model.lateral_lines?.length ?? 0) > 0;
+  const exists = use === "frame" ? Boolean(model.frame) : (model.lateral_lines?.length ?? 0) > 0;
   // what is being saved is asked about when it is saved
-  const inspected = useRun<InspectAnswer>(review.id, "model", own.number, review.brief_number, there && !own.busy);
+  const inspected = useRun<InspectAnswer>(review.id, "model", saved.number, review.brief_number, exists && !saved.busy);
   const [way, setWay] = useState<"view" | "grid" | "tables">("view");
   const [view, setView] = useState<View>("turn");
   const [picked, setPicked] = useState<string | null>(null);
@@ -36,7 +36,7 @@ export default function FramePage() {
   // while the model is asked again, what it said last stays where it is: nothing moves under the hand that edits
   const [last, setLast] = useState<{ use: string; answer: InspectAnswer }>();
   if (inspected.answer && inspected.answer !== last?.answer) setLast({ use, answer: inspected.answer });
-  const answer = inspected.answer ?? ((inspected.asking || own.busy) && last?.use === use ? last.answer : undefined);
+  const answer = inspected.answer ?? ((inspected.asking || saved.busy) && last?.use === use ? last.answer : undefined);
   const drawn = useMemo(() => drawnOf(model, answer?.floors ?? []), [model, answer]);
   const floors = useMemo(
     () =>
@@ -73,7 +73,7 @@ export default function FramePage() {
             { value: "frame", label: strings.n3dFrame },
           ]}
           onChange={(v) => {
-            own.change((m) => {
+            saved.change((m) => {
               m.use = v as "lines" | "frame";
             });
             setPicked(null);
@@ -82,15 +82,15 @@ export default function FramePage() {
         />
         <span className="end">
           <span className="quiet" aria-live="polite">
-            {own.busy ? strings.saving : strings.saved}
+            {saved.busy ? strings.saving : strings.saved}
           </span>
-          <Button variant="default" disabled={!own.canUndo} onClick={own.undo}>
+          <Button variant="default" disabled={!saved.canUndo} onClick={saved.undo}>
             {strings.undo}
           </Button>
         </span>
       </div>
-      <Problems error={own.error} title={strings.notSavedTheModelIs} />
-      {there && !(inspected.asking && answer) && <RunStatus {...inspected} />}
+      <Problems error={saved.error} title={strings.notSavedTheModelIs} />
+      {exists && !(inspected.asking && answer) && <RunStatus {...inspected} />}
       {answer && (
         <p className={answer.usable ? "quiet" : "limit"} style={{ margin: "6px 0", fontSize: 13 }}>
           {answer.usable
@@ -129,7 +129,7 @@ export default function FramePage() {
           grid={model.grid ?? null}
           replaces={Boolean(model.frame)}
           onTake={(grid, frame) => {
-            own.change((m) => {
+            saved.change((m) => {
               m.grid = grid;
               m.frame = frame;
               m.use = "frame";
@@ -143,7 +143,7 @@ export default function FramePage() {
           reviewId={review.id}
           frame={model.frame ?? null}
           onTake={(frame) => {
-            own.change((m) => {
+            saved.change((m) => {
               m.frame = frame;
               m.grid = null;
               m.use = "frame";
@@ -152,12 +152,12 @@ export default function FramePage() {
           }}
         />
       )}
-      {use === "lines" && !own.loading && (
+      {use === "lines" && !saved.loading && (
         <LinesEditor
           stories={review.brief.stories ?? []}
           model={model}
           floors={answer?.floors ?? []}
-          change={own.change}
+          change={saved.change}
         />
       )}
       {drawn.points.length > 0 && way === "view" && (
@@ -275,13 +275,13 @@ export default function FramePage() {
           frame={model.frame}
           fromGrid={Boolean(model.grid)}
           change={(edit) => {
-            own.change((m) => {
+            saved.change((m) => {
               if (m.frame) m.frame = { ...m.frame, ...edit };
             });
           }}
         />
       )}
-      <AnalysisFields model={model} change={own.change} />
+      <AnalysisFields model={model} change={saved.change} />
     </main>
   );
 }

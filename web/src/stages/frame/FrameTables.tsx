@@ -61,7 +61,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
   };
   const kinds = useVocabulary().data?.model_tables ?? [];
   const needed = kinds.map((k) => k.id).filter((k) => !OPTIONAL[k]);
-  const lacking = needed.filter((k) => !tables[k]?.length);
+  const missing = needed.filter((k) => !tables[k]?.length);
   const at = (row: number, column: number) => read?.problems.find((p) => p.row === row && p.column === column);
   const columnOf = (index: number) => Object.entries(read?.columns ?? {}).find(([, i]) => i === index)?.[0];
   return (
@@ -94,7 +94,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
         </ul>
         <Button
           mt={10}
-          disabled={lacking.length > 0}
+          disabled={missing.length > 0}
           loading={build.isPending}
           onClick={() => {
             build.mutate();
@@ -102,9 +102,9 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
         >
           {frame ? strings.useThemInsteadOfThe : strings.useThisFrame}
         </Button>
-        {lacking.length > 0 && (
+        {missing.length > 0 && (
           <p className="quiet" style={{ fontSize: 12.5 }}>
-            {strings.stillNeeded(lacking.join(", "))}
+            {strings.stillNeeded(missing.join(", "))}
           </p>
         )}
         <Problems error={build.error} title={strings.noFrameCanBeBuilt} />

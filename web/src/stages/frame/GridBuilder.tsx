@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { drawnFrame, type Point } from "../../model/geometry";
-import { groupColours } from "../../model/looks";
+import { groupColours } from "../../model/colours";
 import type { Outline } from "../../model/Scene";
 import type { Frame, Grid, Story } from "../../shared/api/client";
 import { gridQuery } from "../../shared/api/queries";
@@ -44,11 +44,11 @@ const START: Grid = {
 /** A regular frame from bays, sections by group, and walls or bracing by bay; drawn as it is typed, kept when taken. */
 export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props) {
   const scheme = useComputedColorScheme("light");
-  const [own, setOwn] = useState<Grid>(grid ?? { ...START, panels: [] });
+  const [edited, setEdited] = useState<Grid>(grid ?? { ...START, panels: [] });
   const set = (to: Partial<Grid>) => {
-    setOwn((g) => ({ ...g, ...to }));
+    setEdited((g) => ({ ...g, ...to }));
   };
-  const built = useQuery({ ...gridQuery(reviewId, own), enabled: stories.length > 0 });
+  const built = useQuery({ ...gridQuery(reviewId, edited), enabled: stories.length > 0 });
   const frame = built.error ? undefined : built.data?.frame;
   const drawn = useMemo(() => (frame ? drawnFrame(frame) : null), [frame]);
   if (stories.length === 0) {
@@ -63,7 +63,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   }
   const groups = drawn ? [...new Set(drawn.segments.map((s) => s.group))] : [];
   const colours = groupColours(groups);
-  const panels = own.panels ?? [];
+  const panels = edited.panels ?? [];
   const setPanel = (i: number, to: Partial<Panel>) => {
     set({ panels: panels.map((p, j) => (j === i ? { ...p, ...to } : p)) });
   };
@@ -74,9 +74,9 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
         <ValueInput
           aria-label={strings.widthOf(title)}
           w={84}
-          value={own[key].width}
+          value={edited[key].width}
           onCommit={(v) => {
-            if (v) set({ [key]: { ...own[key], width: v } });
+            if (v) set({ [key]: { ...edited[key], width: v } });
           }}
         />
       </td>
@@ -84,9 +84,9 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
         <ValueInput
           aria-label={strings.depthOf(title)}
           w={84}
-          value={own[key].depth}
+          value={edited[key].depth}
           onCommit={(v) => {
-            if (v) set({ [key]: { ...own[key], depth: v } });
+            if (v) set({ [key]: { ...edited[key], depth: v } });
           }}
         />
       </td>
@@ -105,9 +105,9 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
     <ValueInput
       aria-label={strings.crackedStiffnessOf2(key)}
       w={84}
-      value={own.cracking?.[key]}
+      value={edited.cracking?.[key]}
       onCommit={(v) => {
-        if (v) set({ cracking: { columns: 0.7, beams: 0.35, walls: 0.5, ...own.cracking, [key]: v } });
+        if (v) set({ cracking: { columns: 0.7, beams: 0.35, walls: 0.5, ...edited.cracking, [key]: v } });
       }}
     />
   );
@@ -120,14 +120,14 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
             <div style={{ display: "flex", gap: 12 }}>
               <Bays
                 label={strings.alongXM}
-                value={own.bays_x}
+                value={edited.bays_x}
                 onCommit={(bays_x) => {
                   set({ bays_x });
                 }}
               />
               <Bays
                 label={strings.alongYM}
-                value={own.bays_y}
+                value={edited.bays_y}
                 onCommit={(bays_y) => {
                   set({ bays_y });
                 }}
@@ -141,7 +141,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 label={strings.base}
                 w={110}
                 allowDeselect={false}
-                value={own.base ?? "fixed"}
+                value={edited.base ?? "fixed"}
                 data={["fixed", "pinned"]}
                 onChange={(v) => {
                   set({ base: v as "fixed" | "pinned" });
@@ -151,7 +151,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 label="E"
                 w={120}
                 unit="GPa"
-                value={(own.E ?? 3e7) / 1e6}
+                value={(edited.E ?? 3e7) / 1e6}
                 onCommit={(v) => {
                   if (v) set({ E: v * 1e6 });
                 }}
@@ -160,7 +160,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 label={strings.density}
                 w={110}
                 unit="t/m³"
-                value={own.density}
+                value={edited.density}
                 onCommit={(v) => {
                   set({ density: v ?? 0 });
                 }}
@@ -191,7 +191,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                     <ValueInput
                       aria-label={strings.thicknessOfWalls}
                       w={84}
-                      value={own.wall_thickness}
+                      value={edited.wall_thickness}
                       onCommit={(v) => {
                         if (v) set({ wall_thickness: v });
                       }}
@@ -207,7 +207,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                       aria-label={strings.areaOfBraces}
                       w={120}
                       unit="m²"
-                      value={own.brace_area}
+                      value={edited.brace_area}
                       onCommit={(v) => {
                         if (v) set({ brace_area: v });
                       }}
@@ -328,7 +328,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                   ml="auto"
                   disabled={!frame || built.isPlaceholderData}
                   onClick={() => {
-                    if (frame) onTake(own, frame);
+                    if (frame) onTake(edited, frame);
                   }}
                 >
                   {replaces ? strings.useItInsteadOfThe : strings.useThisFrame}

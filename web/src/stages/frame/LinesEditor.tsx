@@ -23,7 +23,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
   const [problems, setProblems] = useState<string[]>([]);
   const story = Math.min(at, Math.max(0, stories.length - 1));
   const lines = model.lateral_lines ?? [];
-  const own = linesOf(lines, story);
+  const storyLines = linesOf(lines, story);
   const name = stories[story]?.name ?? "";
   const floor = model.floors?.find((f) => f.name === name);
   if (stories.length === 0) {
@@ -75,7 +75,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
       <LinesPlan
         floor={floors[story]}
         plan={stories[story]?.plan ?? null}
-        lines={own}
+        lines={storyLines}
         chosen={chosen}
         onChoose={setChosen}
         onMove={(index, to) => {
@@ -154,7 +154,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
             ))}
           </div>
         )}
-        {own.length === 0 ? (
+        {storyLines.length === 0 ? (
           <p className="quiet">{strings.noLinesInYetAdd(name)}</p>
         ) : (
           <table className="plain lines-table" aria-label={`Lateral lines of ${name}`}>
@@ -169,7 +169,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
               </tr>
             </thead>
             <tbody>
-              {own.map(({ line, index }, k) => {
+              {storyLines.map(({ line, index }, k) => {
                 const called = line.name ? line.name : `line ${String(k + 1)}`;
                 return (
                   <tr
@@ -272,7 +272,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
           </Button>
           <Button
             variant="default"
-            disabled={own.length === 0 || stories.length < 2}
+            disabled={storyLines.length === 0 || stories.length < 2}
             onClick={() => {
               change((m) => {
                 m.lateral_lines = copiedToAll(lines, story, stories.length);

@@ -27,9 +27,9 @@ export function withFactor(
   of: Reduced,
   value: number,
 ): NonNullable<Frame["stiffness_factors"]> {
-  const own = Object.fromEntries(
+  const factors = Object.fromEntries(
     REDUCED.map(([key]) => [key, key === of ? value : factorOf(frame, group, key)]),
   ) as Record<Reduced, number>;
   const others = Object.fromEntries(Object.entries(frame.stiffness_factors ?? {}).filter(([name]) => name !== group));
-  return Object.values(own).every((f) => f === 1) ? others : { ...others, [group]: own };
+  return Object.values(factors).every((f) => f === 1) ? others : { ...others, [group]: factors };
 }

@@ -13,8 +13,8 @@ export const linesOf = (lines: readonly LateralLine[], story: number): Placed[] 
 
 /** The lines with those of one story copied to all the others. */
 export function copiedToAll(lines: readonly LateralLine[], story: number, stories: number): LateralLine[] {
-  const own = linesOf(lines, story).map((p) => p.line);
-  return Array.from({ length: stories }, (_, i) => own.map((l) => ({ ...l, story: i }))).flat();
+  const storyLines = linesOf(lines, story).map((p) => p.line);
+  return Array.from({ length: stories }, (_, i) => storyLines.map((l) => ({ ...l, story: i }))).flat();
 }
 
 /** Centre of stiffness of lines in plan, m: where a force makes no rotation; null where a direction has no lines. */

@@ -5,9 +5,9 @@ import { Choices } from "../../editions/Choices";
 import { EditionFields } from "../../editions/EditionFields";
 import { HazardLookup } from "../../editions/HazardLookup";
 import { Field } from "../../editions/Field";
-import { OwnSpectrum } from "../../editions/OwnSpectrum";
+import { CustomSpectrum } from "../../editions/CustomSpectrum";
 import { give, given } from "../../editions/places";
-import { Study } from "../../editions/Study";
+import { SiteStudy } from "../../editions/SiteStudy";
 import { useReviewContext } from "../../review/ReviewContext";
 import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
@@ -98,12 +98,12 @@ export default function GroundPage() {
           </p>
         )}
         {edition.inputs.some((i) => i.name === "curve") ? (
-          <OwnSpectrum edition={edition} brief={brief} change={change} />
+          <CustomSpectrum edition={edition} brief={brief} change={change} />
         ) : (
           <HazardLookup key={`look-${edition.id}`} edition={edition} brief={brief} change={change} />
         )}
         {edition.inputs.some((i) => i.name === "site_specific") && (
-          <Study key={`study-${edition.id}`} edition={edition} brief={brief} change={change} />
+          <SiteStudy key={`study-${edition.id}`} edition={edition} brief={brief} change={change} />
         )}
         {measured.length > 0 && (
           <>

@@ -2,7 +2,7 @@ import { Button, SegmentedControl } from "@mantine/core";
 import { lazy, Suspense, useMemo, useState } from "react";
 import type { ModalAnswer, TheirMode } from "../../model/answers";
 import { drawnOf, movedByFloors, rigid, scaleOf, type Point } from "../../model/geometry";
-import type { View } from "../../model/looks";
+import type { View } from "../../model/colours";
 import type { Outline } from "../../model/Scene";
 import type { ReferenceModel } from "../../shared/api/client";
 import { PlanTwist } from "./PlanTwist";
@@ -54,10 +54,10 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
   const playing = wanted ?? !still;
   const [phase, setPhase] = useState(1);
   const [view, setView] = useState<View>("turn");
-  const own = answer.modes[mode - 1];
+  const modeShape = answer.modes[mode - 1];
   const { floors } = answer;
   const drawn = useMemo(() => drawnOf(model, floors), [model, floors]);
-  const shape = useMemo<Movement[]>(() => own?.shape ?? [], [own]);
+  const shape = useMemo<Movement[]>(() => modeShape?.shape ?? [], [modeShape]);
   const raw = useMemo(
     () => answer.nodes?.shapes[mode - 1] ?? movedByFloors(drawn, floors, shape),
     [answer.nodes, mode, drawn, floors, shape],
@@ -100,14 +100,14 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
       floorScale,
     };
   }, [floors, shape, drawn, raw, other]);
-  if (!own) return null;
+  if (!modeShape) return null;
   return (
     <section aria-label={`Mode ${String(mode)} of our model`} className="modes-viewer">
       <div className="scene">
         <div className="scene-tools">
           <b>{strings.mode(mode)}</b>
           <span className="quiet">
-            {own.kind}, T = {own.T.toFixed(3)} s
+            {modeShape.kind}, T = {modeShape.T.toFixed(3)} s
           </span>
           <span style={{ marginLeft: "auto", display: "flex", flexWrap: "wrap", gap: 6 }}>
             <Button
@@ -158,7 +158,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
             />
           </span>
         </div>
-        <div style={{ height: 310 }} role="img" aria-label={strings.theModelInMode(mode, own.kind)}>
+        <div style={{ height: 310 }} role="img" aria-label={strings.theModelInMode(mode, modeShape.kind)}>
           <Suspense
             fallback={
               <p className="quiet" style={{ padding: 12 }}>
@@ -201,7 +201,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
         <PlanTwist floors={floors} shape={shape} theirs={other} scale={floorScale} />
         <div className="modes-bars" aria-label={strings.sharesOfTheMassIn}>
           {(["X", "Y", "RZ"] as const).map((a) => (
-            <Bar key={a} name={a} ours={own.mass_ratio[a]} theirs={theirs?.mass_ratio[a]} />
+            <Bar key={a} name={a} ours={modeShape.mass_ratio[a]} theirs={theirs?.mass_ratio[a]} />
           ))}
         </div>
       </div>

@@ -21,7 +21,9 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
   const matched = new Map((comparison?.rows ?? []).map((r) => [r.ours, r]));
   const lastMatched = Math.max(0, ...(comparison?.rows ?? []).filter((r) => r.theirs !== null).map((r) => r.ours));
   const shown = answer?.modes.slice(0, Math.max(12, lastMatched)) ?? [];
-  const loose = submitted ? submitted.theirs.filter((_, i) => !comparison?.rows.some((r) => r.theirs === i + 1)) : [];
+  const unmatched = submitted
+    ? submitted.theirs.filter((_, i) => !comparison?.rows.some((r) => r.theirs === i + 1))
+    : [];
   const off = (mode: number | null | undefined, quantity: string, direction: string | null) => {
     if (!mode) return undefined;
     return checks.find(
@@ -140,7 +142,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
             </tr>
           );
         })}
-        {loose.map((m) => (
+        {unmatched.map((m) => (
           <tr key={`t${String(m.mode)}`}>
             <td colSpan={6} className="quiet">
               {answer ? strings.noMatchingModeInThe : strings.theReferenceModelHasNot}

@@ -20,12 +20,12 @@ interface Props {
 export function RunningSums({ answer, submitted, direction, scheme }: Props) {
   const { box, chart } = useChart();
   useEffect(() => {
-    const own = chart.current;
-    if (!own) return;
+    const instance = chart.current;
+    if (!instance) return;
     const { colour, font, axis } = chartLooks();
     let sum = 0;
     const theirs = (submitted?.theirs ?? []).map((m, i) => [i + 1, 100 * (sum += m.mass_ratio[direction] ?? 0)]);
-    own.setOption(
+    instance.setOption(
       {
         animation: false,
         textStyle: font,

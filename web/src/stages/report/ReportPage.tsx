@@ -3,7 +3,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useEffectEvent } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
-import { useAskAgain } from "../../session/AskAgain";
+import { useConfirmIdentity } from "../../session/ConfirmIdentity";
 import { answered, api, ApiProblem, type Printing } from "../../shared/api/client";
 import { printingQuery, useRefresh, useReports } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
@@ -18,15 +18,15 @@ export default function ReportPage() {
   const refresh = useRefresh(review.id);
   const path = { params: { path: { review_id: review.id } } };
   const draft = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/report/draft/", path)));
-  const { ask, dialog } = useAskAgain();
+  const { ask, dialog } = useConfirmIdentity();
   const issue = usePrinting(async () => {
     const sign = () => answered(api.POST("/api/reviews/{review_id}/reports/", path));
     try {
       return await sign();
     } catch (error) {
       // each signature asks once more who gives it
-      const asked = error instanceof ApiProblem && error.problems.some((p) => p.path === "/signature");
-      if (!asked || !(await ask(strings.youSignTheReportAs))) throw error;
+      const needsSignature = error instanceof ApiProblem && error.problems.some((p) => p.path === "/signature");
+      if (!needsSignature || !(await ask(strings.youSignTheReportAs))) throw error;
       return sign();
     }
   }, refresh);
@@ -116,9 +116,9 @@ function usePrinting(ask: () => Promise<Printing>, onDone?: () => unknown): Prin
   const watched = useQuery({ ...printingQuery(begin.data?.id ?? ""), enabled: begin.data !== undefined });
   const now = begin.data && (watched.data ?? begin.data);
   const done = now?.status === "done" ? now.id : undefined;
-  const told = useEffectEvent(() => void onDone?.());
+  const notifyDone = useEffectEvent(() => void onDone?.());
   useEffect(() => {
-    if (done) told();
+    if (done) notifyDone();
   }, [done]);
   return {
     start: () => {

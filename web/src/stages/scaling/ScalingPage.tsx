@@ -1,8 +1,8 @@
 import { Bench } from "../../bench/Bench";
-import { AskOurModel } from "../../model/AskOurModel";
+import { ReferenceResponse } from "../../model/ReferenceResponse";
 import { useReviewContext } from "../../review/ReviewContext";
 import { ChecksTable } from "../../shared/ChecksTable";
-import { NothingYet } from "../../shared/NothingYet";
+import { EmptyStage } from "../../shared/EmptyStage";
 import { Ladder } from "./Ladder";
 import "./scaling.css";
 import { strings } from "./strings";
@@ -23,7 +23,7 @@ export default function ScalingPage() {
         </div>
         {stage ? (
           <>
-            <AskOurModel
+            <ReferenceResponse
               kinds={["response_X", "response_Y"]}
               answered={(["X", "Y"] as const).every((d) => !stage[d] || stage[d].before_model !== null)}
             />
@@ -46,7 +46,7 @@ export default function ScalingPage() {
             />
           </>
         ) : (
-          <NothingYet what={strings.noModalBaseShearIs} hand={strings.parametersDynamicBaseShearBefore} />
+          <EmptyStage what={strings.noModalBaseShearIs} needed={strings.parametersDynamicBaseShearBefore} />
         )}
       </main>
       <Bench stage="scaling" />

@@ -15,7 +15,7 @@ export interface Rung {
   out: boolean;
 }
 
-const said = (check: Check | undefined): string => {
+const statedText = (check: Check | undefined): string => {
   if (!check) return "";
   if (check.verdict === "agrees") return "agrees";
   const off = check.shown ? check[check.shown]?.deviation : null;
@@ -50,10 +50,10 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
   const short = after !== null && shears.floor !== null && after < shears.floor * 0.9995;
   return [
     ...rung(strings.staticOurs, "ours", shears.static_ours, undefined, ""),
-    ...rung(strings.staticTheirs, "theirs", shears.static_theirs, of("static"), said(of("static"))),
+    ...rung(strings.staticTheirs, "theirs", shears.static_theirs, of("static"), statedText(of("static"))),
     ...rung(strings.modalBeforeOurs, "ours", shears.before_ours, undefined, strings.theirModesOurCurveShare),
     ...rung(strings.modalBeforeOurModel, "ours", shears.before_model, undefined, strings.responseOfTheReferenceModel),
-    ...rung(strings.modalBeforeTheirs, "theirs", shears.before_theirs, of("before"), said(of("before"))),
+    ...rung(strings.modalBeforeTheirs, "theirs", shears.before_theirs, of("before"), statedText(of("before"))),
     ...rung(
       strings.afterTheirs,
       "theirs",

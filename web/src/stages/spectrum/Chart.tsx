@@ -33,8 +33,8 @@ const AXES: Record<View, [string, string]> = {
 export function Chart({ T, design, reduced, submitted, periods, view, log, scheme, onSelect }: Props) {
   const { box, chart } = useChart();
   useEffect(() => {
-    const own = chart.current;
-    if (!own) return;
+    const instance = chart.current;
+    if (!instance) return;
     const { colour, font, axis } = chartLooks();
     const [xName, yName] = AXES[view];
     // a logarithmic axis can't show a point at zero
@@ -76,7 +76,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
     );
     const marks = [...labelled.keys()].map((k) => k / 1e6);
     const shownPeriods = view === "adrs" ? [] : periods;
-    own.setOption(
+    instance.setOption(
       {
         animation: false,
         textStyle: font,
@@ -202,8 +202,8 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
       },
       { notMerge: true },
     );
-    own.off("click");
-    own.on("click", (event) => {
+    instance.off("click");
+    instance.on("click", (event) => {
       const id = (event.data as { id?: string } | undefined)?.id;
       if (id) onSelect(id);
     });

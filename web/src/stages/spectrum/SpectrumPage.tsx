@@ -26,14 +26,14 @@ export default function SpectrumPage() {
   const edition = editions.data?.find((e) => e.id === brief.edition);
   const corners = (edition?.corner_periods ?? []).map(step).filter((v) => typeof v === "number");
   const longest = Math.min(Math.max(4, tablePeriods.at(-1) ?? 0), edition?.longest_period ?? Infinity);
-  const asked = {
+  const curveRequest = {
     kind: "spectrum" as const,
     edition: brief.edition,
     site: brief.site,
     occupancy: brief.occupancy,
     T: drawnPeriods(longest, corners),
   };
-  const request = reducedBy ? { ...asked, direction: reducedBy, system: brief.system } : asked;
+  const request = reducedBy ? { ...curveRequest, direction: reducedBy, system: brief.system } : curveRequest;
   const curve = useQuery({ ...curveQuery(request), enabled: editions.data !== undefined });
   const submitted = useMemo(() => submittedPoints(recheck?.checks ?? [], tablePeriods), [recheck, tablePeriods]);
   const periods = useMemo(

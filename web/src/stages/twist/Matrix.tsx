@@ -1,6 +1,6 @@
 import { Mark } from "../../shared/Mark";
 import { figures } from "../../shared/numbers";
-import { greatest, matrix, worstOf, type CaseMoved, type Field } from "./matrix";
+import { greatest, matrix, worstOf, type CaseMoved, type Field } from "./caseGrid";
 import { strings } from "./strings";
 
 interface Props {

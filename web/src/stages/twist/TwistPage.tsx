@@ -3,17 +3,17 @@ import { useState } from "react";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
-import { AskOurModel } from "../../model/AskOurModel";
+import { ReferenceResponse } from "../../model/ReferenceResponse";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { Mark } from "../../shared/Mark";
-import { NothingYet } from "../../shared/NothingYet";
+import { EmptyStage } from "../../shared/EmptyStage";
 import { figures, trimmed } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Matrix } from "./Matrix";
-import { greatest, worstOf, type CaseMoved, type TwistStage } from "./matrix";
-import { Turning } from "./Turning";
+import { greatest, worstOf, type CaseMoved, type TwistStage } from "./caseGrid";
+import { PlanTorsion } from "./PlanTorsion";
 import "./twist.css";
 import { strings } from "./strings";
 
@@ -39,7 +39,7 @@ export default function TwistPage() {
       <div className="split wide">
         <main className="stage">
           {head}
-          <NothingYet what={strings.noCaseStatesTheDisplacements} hand={strings.storyDriftsAndDisplacementsBy} />
+          <EmptyStage what={strings.noCaseStatesTheDisplacements} needed={strings.storyDriftsAndDisplacementsBy} />
           <ChecksTable caption={strings.checksOfTheTwist} checks={checks} selected={selected?.id} onSelect={select} />
         </main>
         <Bench stage="twist" />
@@ -51,7 +51,7 @@ export default function TwistPage() {
     <div className="split wide">
       <main className="stage">
         {head}
-        <AskOurModel kinds={["static_response"]} answered={chosen.ratio_own !== null} />
+        <ReferenceResponse kinds={["static_response"]} answered={chosen.ratio_own !== null} />
         <h3 className="part">
           {strings.requiredCases2}
           <span className="quiet">
@@ -85,7 +85,7 @@ export default function TwistPage() {
           />
         )}
         <div className="twist-picture">
-          <Turning
+          <PlanTorsion
             moved={chosen}
             story={story}
             name={name}

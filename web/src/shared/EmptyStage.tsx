@@ -2,10 +2,10 @@ import { Link } from "react-router";
 import { strings } from "./strings";
 
 /** A stage that nothing was handed in for: what it takes, and where to. */
-export function NothingYet({ what, hand }: { what: string; hand: string }) {
+export function EmptyStage({ what, needed: needed }: { what: string; needed: string }) {
   return (
     <div className="empty">
-      <p>{strings.inThisSubmissionThisStage(what, hand)}</p>
+      <p>{strings.inThisSubmissionThisStage(what, needed)}</p>
       <p>
         <Link to="../exhibits">{strings.uploadATable}</Link>
       </p>

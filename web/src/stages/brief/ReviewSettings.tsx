@@ -19,7 +19,7 @@ const ROLES: Record<Role, string> = {
 type TeamAct = "role" | "lead" | "remove" | "withdraw";
 
 /** Whose review it is: what the report's cover says, the team, and its end. */
-export function ThisReview({ review }: { review: Review }) {
+export function ReviewSettings({ review }: { review: Review }) {
   const refresh = useRefresh(review.id);
   const copy = useClipboard();
   const path = { params: { path: { review_id: review.id } } };

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 
 /** What stands before the reviews: the line with its bob, and what is asked of whoever comes. */
-export function Door({ title, children }: { title: string; children: ReactNode }) {
+export function SignedOutPage({ title, children }: { title: string; children: ReactNode }) {
   return (
     <main className="sign-in">
       <svg className="sign-in-line" viewBox="0 0 40 800" preserveAspectRatio="xMidYMin slice" aria-hidden>

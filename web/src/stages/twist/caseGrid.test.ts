@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { greatest, matrix, worstOf, type CaseMoved } from "./matrix";
+import { greatest, matrix, worstOf, type CaseMoved } from "./caseGrid";
 
 const moved = (name: string, changes: Partial<CaseMoved> = {}): CaseMoved => ({
   case: name,

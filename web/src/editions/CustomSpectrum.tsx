@@ -24,12 +24,12 @@ const OWN: [string, string, string][] = [
 const site = (name: string) => ({ name, part: "site" }) as const;
 
 /** The reviewer's own spectrum, pasted as two columns, with their own factors and limits. */
-export function OwnSpectrum({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
+export function CustomSpectrum({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
   const value = (name: string) => given(brief, edition.id, site(name), null);
   const T = (value("T") as number[] | null | undefined) ?? [];
   const kind = Array.isArray(value("S_d")) ? "S_d" : "S_a";
   const ordinates = (value(kind) as number[] | null | undefined) ?? [];
-  const own = (value("own") as Record<string, number | null> | null | undefined) ?? {};
+  const coefficients = (value("own") as Record<string, number | null> | null | undefined) ?? {};
   const take = (points: [number, number][]) => {
     change((b) => {
       give(
@@ -93,10 +93,10 @@ export function OwnSpectrum({ edition, brief, change }: { edition: Edition; brie
             key={name}
             label={label}
             placeholder={standing}
-            value={own[name]}
+            value={coefficients[name]}
             onCommit={(v) => {
               change((b) => {
-                give(b, edition.id, site("own"), null, { ...own, [name]: v });
+                give(b, edition.id, site("own"), null, { ...coefficients, [name]: v });
               });
             }}
           />

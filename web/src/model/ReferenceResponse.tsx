@@ -15,13 +15,13 @@ interface Props {
 }
 
 /** Asks the reviewer's own model what a stage holds theirs against; the recheck is made anew once it answers. */
-export function AskOurModel({ kinds, answered }: Props) {
+export function ReferenceResponse({ kinds, answered }: Props) {
   const { review } = useReviewContext();
   const client = useQueryClient();
   const model = useModel(review.id);
-  const there = model.number > 0 && !model.busy;
-  const first = useRun(review.id, kinds[0], model.number, review.brief_number, there && !answered);
-  const second = useRun(review.id, kinds[1] ?? kinds[0], model.number, review.brief_number, there && !answered);
+  const exists = model.number > 0 && !model.busy;
+  const first = useRun(review.id, kinds[0], model.number, review.brief_number, exists && !answered);
+  const second = useRun(review.id, kinds[1] ?? kinds[0], model.number, review.brief_number, exists && !answered);
   const done = first.answer !== undefined && second.answer !== undefined;
   const runs = `${first.run?.id ?? ""} ${second.run?.id ?? ""}`;
   useEffect(() => {

@@ -2,26 +2,26 @@ import { Button, Modal, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useRef, useState, type ReactNode } from "react";
 import { Problems } from "../shared/Problems";
-import { accounts, AskedAgain, showPasskey, takesPasskeys, type Flow } from "./accounts";
+import { accounts, IdentityRequired, showPasskey, takesPasskeys, type Flow } from "./accounts";
 import { strings } from "./strings";
 
-interface Asked {
+interface Request {
   flows: Flow[];
   why: string;
   resolve: (shown: boolean) => void;
 }
 
 /** Ask who is at the keyboard: `ask` is resolved when they showed it, and `dialog` stands in the page. */
-export function useAskAgain() {
-  const [asked, setAsked] = useState<Asked | null>(null);
+export function useConfirmIdentity() {
+  const [request, setRequest] = useState<Request | null>(null);
   const ask = useCallback(
     async (why: string, flows?: Flow[]) => {
-      const told = flows ?? (await flowsOf());
+      const available = flows ?? (await flowsOf());
       return new Promise<boolean>((resolve) => {
-        setAsked({ flows: told, why, resolve });
+        setRequest({ flows: available, why, resolve });
       });
     },
-    [setAsked],
+    [setRequest],
   );
   /** Do something of the account; where it is asked who they are, ask, and do it once more. */
   const doing = useCallback(
@@ -29,7 +29,7 @@ export function useAskAgain() {
       try {
         return await act();
       } catch (error) {
-        if (!(error instanceof AskedAgain)) throw error;
+        if (!(error instanceof IdentityRequired)) throw error;
         if (!(await ask(strings.thisChangesHowYouSign, error.flows))) throw error;
         return act();
       }
@@ -37,10 +37,10 @@ export function useAskAgain() {
     [ask],
   );
   const end = (shown: boolean) => {
-    asked?.resolve(shown);
-    setAsked(null);
+    request?.resolve(shown);
+    setRequest(null);
   };
-  const dialog: ReactNode = asked && <WhoIsThere asked={asked} onEnd={end} />;
+  const dialog: ReactNode = request && <WhoIsThere request={request} onEnd={end} />;
   return { ask, doing, dialog };
 }
 
@@ -54,12 +54,12 @@ async function flowsOf(): Promise<Flow[]> {
   ];
 }
 
-function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) => void }) {
+function WhoIsThere({ request: request, onEnd }: { request: Request; onEnd: (shown: boolean) => void }) {
   const [password, setPassword] = useState("");
   const [code, setCode] = useState("");
   const done = useRef(onEnd);
-  const types = asked.flows.filter((f) => f.id === "mfa_reauthenticate").flatMap((f) => f.types ?? []);
-  const byPassword = asked.flows.some((f) => f.id === "reauthenticate");
+  const types = request.flows.filter((f) => f.id === "mfa_reauthenticate").flatMap((f) => f.types ?? []);
+  const byPassword = request.flows.some((f) => f.id === "reauthenticate");
   const show = useMutation({
     mutationFn: async (how: "typed" | "passkey") => {
       if (how === "passkey") return showPasskey("auth/webauthn/reauthenticate");
@@ -87,7 +87,7 @@ function WhoIsThere({ asked, onEnd }: { asked: Asked; onEnd: (shown: boolean) =>
         }}
       >
         <p className="quiet">
-          {strings.enterYourPassword(asked.why)}
+          {strings.enterYourPassword(request.why)}
           {types.length > 0 ? strings.orYourSecondFactor : ""}.
         </p>
         {byPassword && (

@@ -1,5 +1,5 @@
 import { figures } from "../../shared/numbers";
-import type { CaseMoved } from "./matrix";
+import type { CaseMoved } from "./caseGrid";
 import { strings } from "./strings";
 
 const SIZE = 300;
@@ -22,7 +22,7 @@ const round = (value: number): number => {
 };
 
 /** A story as its ends move in a case, in plan, to a stated exaggeration. */
-export function Turning({ moved, story, name, plan }: Props) {
+export function PlanTorsion({ moved, story, name, plan }: Props) {
   const ends = moved.displacement.length ? moved.displacement : moved.drift;
   const what = moved.displacement.length ? "displacements" : strings.storyDrifts;
   const [one, two] = [ends[0]?.[story] ?? null, ends[1]?.[story] ?? null];
@@ -30,7 +30,7 @@ export function Turning({ moved, story, name, plan }: Props) {
   // the ends of ours stand in the order in which theirs fit them better
   const [a, b] = [mine[0]?.[story] ?? null, mine[1]?.[story] ?? null];
   const far = (p: number | null, q: number | null) => Math.abs((p ?? 0) - (one ?? 0)) + Math.abs((q ?? 0) - (two ?? 0));
-  const own: Pair | null = a === null || b === null ? null : far(a, b) <= far(b, a) ? [a, b] : [b, a];
+  const ordered: Pair | null = a === null || b === null ? null : far(a, b) <= far(b, a) ? [a, b] : [b, a];
   const [bx, by] = plan ?? [1.5, 1];
   const scale = Math.min(150 / bx, 110 / by);
   const [w, h] = [bx * scale, by * scale];
@@ -64,14 +64,14 @@ export function Turning({ moved, story, name, plan }: Props) {
       </figcaption>
       <svg width={SIZE} height={HEIGHT} role="img" aria-label={strings.planOfMovedAlong(name, along)}>
         <polygon points={outline(null)} fill="none" stroke="var(--quiet)" strokeDasharray="4 4" />
-        {own && <polygon points={outline(own)} fill="none" stroke="var(--ours)" strokeWidth={2.2} />}
+        {ordered && <polygon points={outline(ordered)} fill="none" stroke="var(--ours)" strokeWidth={2.2} />}
         {ends.length > 0 && (
           <polygon
             points={outline([one, two])}
             fill="none"
             stroke="var(--theirs)"
             strokeWidth={1.8}
-            strokeDasharray={own ? "5 3" : undefined}
+            strokeDasharray={ordered ? "5 3" : undefined}
           />
         )}
         {ends.length > 0 &&
@@ -86,9 +86,9 @@ export function Turning({ moved, story, name, plan }: Props) {
                 <text y={20} className="theirs turning-value" fill="var(--theirs)">
                   {value === null ? "–" : strings.mm(figures(1000 * value, 3))}
                 </text>
-                {own && (
+                {ordered && (
                   <text y={20} x={66} className="ours turning-value" fill="var(--ours)">
-                    {strings.mm(figures(1000 * (own[end - 1] ?? 0), 3))}
+                    {strings.mm(figures(1000 * (ordered[end - 1] ?? 0), 3))}
                   </text>
                 )}
               </g>
