@@ -121,7 +121,7 @@ def one_round(document: dict[str, Any]) -> dict[str, float]:
 
 
 def measured(document: dict[str, Any]) -> dict[str, float]:
-    """Medians of up to fifteen rounds within ten seconds; the first of several is a cold start and doesn't count."""
+    """Medians of up to fifteen rounds within ten seconds; the first of several is a cold start and does not count."""
     rounds, start = [one_round(document)], time.perf_counter()
     while len(rounds) < 16 and time.perf_counter() - start < 10.0:
         rounds.append(one_round(document))

@@ -111,7 +111,7 @@ def told(name: str, times: dict[str, list[float]]) -> tuple[float, float]:
 
 
 def memory(address: str) -> float:
-    """MB that the processes of the server hold themselves (what they share counted once), 0 where they aren't on this machine."""
+    """MB that the processes of the server hold themselves (what they share counted once), 0 where they are not on this machine."""
     total = 0.0
     for process in Path("/proc").glob("[0-9]*"):
         try:

@@ -17,7 +17,7 @@ GRIDS = Path(__file__).parent / "grids"
 
 
 class Refused(Exception):
-    """A question that can't be answered: HTTP status and words."""
+    """A question that cannot be answered: HTTP status and words."""
 
     def __init__(self, status: str, detail: str):
         self.status = status

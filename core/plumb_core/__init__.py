@@ -25,6 +25,6 @@ def _engine() -> str:
 
 
 ENGINE = _engine()
-"""Version of the engine, as results carry it."""
+"""Version of the engine in results."""
 
 DIRECTIONS: Final = ("X", "Y")

@@ -233,7 +233,7 @@ def _shear_ratios(evaluations: dict[str, Evaluation], governing: str) -> list[Sh
         for identity, evaluation in evaluations.items():
             if identity == governing or not reference:
                 continue
-            # what one of the two can't take out on its own stays with the hazard
+            # what one of the two cannot take out on its own stays with the hazard
             both = [EDITIONS[governing].aspects, EDITIONS[identity].aspects]
             aspects = [a for a in ASPECTS if a == "period" or all(a in held for held in both)]
             base = _without(ours, EDITIONS[governing], direction, reference, aspects)

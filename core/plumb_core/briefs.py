@@ -44,7 +44,7 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
 
 
 def with_governing(brief: Brief, edition: str) -> Brief:
-    """The brief with another edition governing; raises InputRefused for one that this engine doesn't hold.
+    """The brief with another edition governing; raises InputRefused for one that this engine does not hold.
 
     What the two define the same way is taken over, what was given under the edition before is kept as a comparison.
     """

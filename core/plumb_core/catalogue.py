@@ -45,7 +45,7 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> held.EditionIn
         "form": "choice" if options else _form(quantity),
         "options": list(options),
         "option_words": [edition.words.get(name, {}).get(o, str(o)) for o in options],
-        # where it isn't given, a rule of the edition gives it
+        # where it is not given, a rule of the edition gives it
         "computed": name in ruled,
         # the same whichever edition: entered once, with the building
         "shared": name in GEOMETRY,

@@ -68,7 +68,9 @@ def _read_bytes(name: str) -> bytes:
     try:
         return sys.stdin.buffer.read() if name == "-" else Path(name).read_bytes()
     except OSError as error:
-        raise InputRefused([Problem("/", f"can't read {name}: {error.strerror}", "Name a file that exists.")]) from None
+        raise InputRefused(
+            [Problem("/", f"cannot read {name}: {error.strerror}", "Name a file that exists.")]
+        ) from None
 
 
 def _read_file(name: str) -> str:
@@ -108,7 +110,7 @@ def _intake(brief: str, files: list[str], answers: str | None) -> int:
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Run the command; returns the exit status (2 for input that can't be used)."""
+    """Run the command; returns the exit status (2 for input that cannot be used)."""
     parser = argparse.ArgumentParser(prog="plumb", description="Seismic code editions and rechecks, headless.")
     commands = parser.add_subparsers(dest="command", required=True)
     commands.add_parser("editions", help="list the editions")
@@ -117,12 +119,12 @@ def main(arguments: list[str] | None = None) -> int:
     solving.add_argument("file", help="a file, or - for standard input")
     commands.add_parser("recheck", help="recheck a .plumb.json document").add_argument("file")
     commands.add_parser("across", help="compare the editions of a .plumb.json document").add_argument("file")
-    recording = commands.add_parser("record", help="read a ground record into what `plumb solve` takes as `record`")
-    recording.add_argument("--unit", default="", help="g, m/s2, cm/s2 or mm/s2, where the file doesn't say")
-    recording.add_argument("--dt", type=float, help="time step in s, where the file doesn't say")
+    recording = commands.add_parser("record", help="read a ground record into the field `record` of `plumb solve`")
+    recording.add_argument("--unit", default="", help="g, m/s2, cm/s2 or mm/s2, if the file does not state it")
+    recording.add_argument("--dt", type=float, help="time step in s, if the file does not state it")
     recording.add_argument("file")
-    taking = commands.add_parser("intake", help="make a recheck document of a brief and the tables of a submission")
-    taking.add_argument("--answers", help="a file with the reviewer's answers to what was open")
+    taking = commands.add_parser("intake", help="make a recheck document from a brief and the tables of a submission")
+    taking.add_argument("--answers", help="a file with the reviewer's answers to the questions of the tables")
     taking.add_argument("brief", help="a brief, or a recheck document whose submission is replaced")
     taking.add_argument("files", nargs="+", help="CSV, text or XLSX files")
     commands.add_parser("schema", help="print a JSON Schema").add_argument("name", choices=list(SCHEMAS))

@@ -22,7 +22,7 @@ class Problem:
 
 
 class InputRefused(ValueError):
-    """The document can't be used; `problems` names everything that is wrong with it."""
+    """The document cannot be used; `problems` names everything that is wrong with it."""
 
     def __init__(self, problems: Iterable[Problem]):
         self.problems = tuple(problems)
@@ -43,7 +43,7 @@ class MissingInput(LookupError):
 
 
 class RuleRefused(ValueError):
-    """A rule can't be applied to a value that the code excludes.
+    """A rule cannot be applied to a value that the code excludes.
 
     name : the quantity to mend.  direction : of the evaluation that refused, set by the resolver.
     """

@@ -51,7 +51,7 @@ def _problems(grid: Grid, count: int) -> list[Problem]:
                 )
         if panel.from_story > panel.to_story:
             problems.append(
-                Problem(f"/panels/{k}/from_story", "the lowest story lies above the highest", "Exchange the two.")
+                Problem(f"/panels/{k}/from_story", "the lowest story is above the highest", "Exchange the two.")
             )
     return problems
 
@@ -161,7 +161,7 @@ def frame_of_grid(grid: Grid, stories: Sequence[tuple[str, float, float | None]]
     """Frame document of a grid over stories (name, height in m, weight in kN or None), bottom to top.
 
     Floors are rigid, with the brief's weights spread over the plan; without weights the members bring their own mass.
-    Raises InputRefused naming every line, bay or story that isn't there.
+    Raises InputRefused naming every line, bay or story that is not there.
     """
     problems = _problems(grid, len(stories))
     if problems:

@@ -60,11 +60,11 @@ PATHS = {
     "floors_level": "/floors_level",
     "walls_to_base": "/walls_to_base",
 }
-"""Places in a request of the quantities whose place doesn't follow from `Quantity.part` and name."""
+"""Places in a request of the quantities whose place does not follow from `Quantity.part` and name."""
 
 
 STAND_INS = ("lateral_system", "ductility_class", "mce", "loads")
-"""Inputs that one can do without where what follows from them is given; the message names what is lacking then."""
+"""Inputs that may be omitted if the values derived from them are given; the message names the missing one."""
 
 
 OF_BUILDING = (

@@ -17,7 +17,7 @@ from submissions import BRIEF
 
 
 def _held_to(schema: TypeAdapter[Any], function: Callable[..., Any]) -> Callable[..., Any]:
-    """The function, failing where what it gives doesn't fit its schema; `__wrapped__` is the function itself."""
+    """The function, failing where what it gives does not fit its schema; `__wrapped__` is the function itself."""
 
     @functools.wraps(function)
     def held(*arguments: Any, **named: Any) -> Any:

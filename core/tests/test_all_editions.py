@@ -1,4 +1,4 @@
-"""What has to hold under every edition: shape of answers, continuity, monotony, invariance, no number that isn't one."""
+"""What has to hold under every edition: shape of answers, continuity, monotony, invariance, no number that is not one."""
 
 from __future__ import annotations
 
@@ -412,7 +412,7 @@ def test_what_an_edition_needs_beyond_what_is_known() -> None:
     bare = brief(comparisons={})
     found = {e["id"]: {(n["name"], n["direction"]) for n in e["needs"]} for e in across(read(Brief, bare))["editions"]}
     assert found["asce7-16"] == set()
-    # the systems' factors and the site class carry over between 7-05 and 7-16, mapped values don't
+    # the systems' factors and the site class carry over between 7-05 and 7-16, mapped values do not
     assert found["asce7-05"] == {("S_S", None), ("S_1", None), ("T_L", None)}
     S_S = next(
         n
@@ -473,9 +473,9 @@ def test_what_was_measured_in_the_ground_stands_once_for_every_edition_compared(
     soils = {e["id"]: e["measured_soil"] for e in across(read(Brief, compared))["editions"]}
     # more than 10 m of very soft soil is E_e; 25 to 50 kPa is S_E
     assert (soils["as1170.4"], soils["ubc97"]) == ("E_e", "S_E")
-    # an edition that doesn't ask for it leaves it alone, in a brief; asked for one thing it refuses what it can't use
+    # an edition that does not ask for it leaves it alone, in a brief; asked for one thing it refuses what it cannot use
     read(Brief, compared | {"comparison_editions": []})
-    with pytest.raises(InputRefused, match="rock is no site value of asce7-16"):
+    with pytest.raises(InputRefused, match="rock is not a site value of asce7-16"):
         solve({"kind": "ground", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"}})
 
 
@@ -541,5 +541,5 @@ def test_the_catalogue_names_permissions_and_what_may_be_left_open() -> None:
         assert not {p["name"] for p in e["permissions"]} & {c["name"] for c in e["choices"]}
         assert all(p["words"] for p in e["permissions"])
     forms = {i["name"]: i["form"] for e in held.values() for i in e["inputs"]}
-    # rock or not, and neither is assumed; a class by default is declared or it isn't
+    # rock or not, and neither is assumed; a class by default is declared or it is not
     assert (forms["rock"], forms["class_by_default"]) == ("yes_no", "flag")

@@ -84,13 +84,13 @@ def test_site_values_of_an_earlier_edition_are_refused_by_name() -> None:
     with pytest.raises(InputRefused) as refused:
         ground("asce7-22", site(F_a=1.2), RISK_II)
     (problem,) = refused.value.problems
-    assert (problem.path, problem.message) == ("/site/F_a", "F_a is no site value of asce7-22")
+    assert (problem.path, problem.message) == ("/site/F_a", "F_a is not a site value of asce7-22")
 
 
 @pytest.mark.parametrize(
     ("value", "message"),
     [
-        ({"T": [0.1, 0.1], "S_a": [1.0, 1.0]}, "don't rise"),
+        ({"T": [0.1, 0.1], "S_a": [1.0, 1.0]}, "do not increase"),
         ({"T": [0.1, 0.2], "S_a": [1.0, 1.0, 1.0]}, "2 periods for 3"),
     ],
 )

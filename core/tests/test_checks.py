@@ -156,7 +156,7 @@ def test_a_cases_claim_is_kept_under_its_case_and_the_direction_of_its_role() ->
     submission = Submission.model_validate({"cases": roles, "claims": drifts("EX+") + drifts("other")})
     claims = ClaimSet.of(submission, ["L1"])
     assert set(claims.of_cases) == {Key("drift_max", "X", "EX+"), Key("drift_max", None, "other")}
-    # what a case is that has no role isn't guessed
+    # what a case is that has no role is not guessed
     assert (claims.cases["other"].kind, claims.cases["other"].direction) == (None, None)
     assert key_of(submission.claims[0], claims.cases) == Key("drift_max", "X", "EX+")
 
@@ -225,7 +225,7 @@ def test_an_assumption_costs_less_than_a_third_of_a_recheck(brief: dict[str, Any
         for i in range(20):
             checks_of(context.assuming(inputs={Key("R", "X"): 5.0 + 0.01 * i}))
 
-    # the best of up to three: a machine that is slowed in the middle of one of the two isn't what is asked after
+    # the best of up to three: a machine that is slowed in the middle of one of the two is not what is asked after
     shares = []
     for _ in range(3):
         whole = process_seconds(lambda: recheck.__wrapped__(asked), repeats=10)  # type: ignore[attr-defined]
@@ -285,7 +285,7 @@ def test_where_the_base_shear_is_not_stated_the_sum_of_the_forces_stands_for_it(
     result = recheck(document(brief, scaled(own, {"F"}, 1.2)))
     assert result["origins"] == ["V.X"]
     checks = {c["id"]: c for c in result["checks"]}
-    assert checks["V.X"]["note"] == "not stated: the sum of their F_x stands for it"
+    assert checks["V.X"]["note"] == "not stated: the sum of the submitted F_x is used"
     assert "adds up to" in checks["V.X"]["draft"]
     assert checks["V.X"]["independent"]["deviation"] == pytest.approx(0.2, abs=1e-3)
     assert {c["role"] for c in result["checks"] if c["id"].startswith("F.X")} == {"inherited"}

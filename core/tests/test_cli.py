@@ -155,7 +155,7 @@ def test_schemas_are_printed(name: str, capsys: Any) -> None:
 def test_a_file_that_is_not_there(capsys: Any) -> None:
     status, out, err = run(["solve", "/nowhere/at/all.json"], capsys)
     assert (status, out) == (2, "")
-    assert "can't read" in json.loads(err)["errors"][0]["message"]
+    assert "cannot read" in json.loads(err)["errors"][0]["message"]
 
 
 def test_the_editions_of_a_document_side_by_side(capsys: Any, tmp_path: Path) -> None:

@@ -101,7 +101,7 @@ def test_what_a_combination_lacks_is_said() -> None:
         "ubc97", {"zone": "4", "soil": "S_D", "source_type": "B", "source_distance_km": 12.0}, {"I": 1.0}, R=8.5
     )
     assert found["load_combinations"] is None
-    # a redundancy factor isn't taken as 1.0 in zones 3 and 4
+    # a redundancy factor is not taken as 1.0 in zones 3 and 4
     assert found["open"]["load_combinations"].startswith("r_max")
     low = system("ubc97", {"zone": "2B", "soil": "S_D"}, {"I": 1.0}, R=8.5)["load_combinations"]
     assert low[0]["factors"]["E_h"] == 1.0
@@ -177,7 +177,7 @@ def test_classes_are_read_as_the_edition_writes_them(edition: str, row: str, qua
 def test_a_class_of_another_edition_is_marked() -> None:
     claims, problems = read("ubc97", "Soil profile type\tBC\t")
     assert claims == {}
-    assert problems == ["'BC' is no soil profile type"]
+    assert problems == ["'BC' is not a valid soil profile type"]
 
 
 def test_a_force_at_the_top_may_be_nothing_a_base_shear_may_not() -> None:

@@ -42,7 +42,7 @@ def drift(edition: str, own: dict[str, Any], elastic: list[float], **more: Any) 
         ({"lateral_system": "C_RC_SMF", "rho": 1.3}, 0.020 / 1.3),
         ({"lateral_system": "C_RC_SMF", "rho": 1.0}, 0.020),
         ({"period_type": "rc_mrf", "C_d": 5.5, "rho": 1.3}, 0.020 / 1.3),
-        # dual systems aren't moment frames only, whatever the period type says; nor are frames beside walls
+        # dual systems are not moment frames only, whatever the period type says; nor are frames beside walls
         ({"lateral_system": "D_SMF_special_RC_SW", "period_type": "rc_mrf", "rho": 1.3}, 0.020),
         ({"lateral_system": "C_RC_SMF", "beside_systems": [{"lateral_system": "B_special_RC_SW"}], "rho": 1.3}, 0.020),
         # not stated: 1.3 in category D, as for the combinations (12.3.4.2)

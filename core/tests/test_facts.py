@@ -250,7 +250,7 @@ def test_second_order_effects_that_are_not_in_the_analysis_amplify_the_drift() -
 def test_second_order_effects_that_are_in_the_analysis_amplify_nothing() -> None:
     check = checks_of(swaying(stated="included"))[DRIFT]
     assert (check["verdict"], check["theirs"]["value"]) == ("agrees", pytest.approx(0.0190, rel=1e-4))
-    # as declared in the brief, where the submission doesn't say
+    # as declared in the brief, where the submission does not say
     assert checks_of(swaying(second_order="included"))[DRIFT]["verdict"] == "agrees"
 
 
@@ -551,7 +551,7 @@ def test_a_slipped_load_is_the_origin_of_the_weights() -> None:
     assert origins(made) == ["load_amount.Cladding.L2"]
     w = checks_of(made)["w.L2"]
     assert (w["role"], w["rests_on"]) == ("inherited", ["load_amount.Cladding.L2"])
-    assert "It follows from: load_amount.Cladding.L2" in w["draft"]
+    assert "It is computed from: load_amount.Cladding.L2" in w["draft"]
 
 
 def test_a_make_up_that_is_off_does_not_agree_with_right_weights() -> None:
@@ -892,7 +892,7 @@ def test_what_is_submitted_and_not_read_is_no_gap() -> None:
     checks = checks_of(made)
     assert "gap_drift_ratio.Y" not in checks
     assert checks["gap_S_DS"]["verdict"] == "open"
-    assert "submitted, not read" in checks["gap_S_DS"]["note"]
+    assert "not read yet" in checks["gap_S_DS"]["note"]
     assert "case_missing_eccentricity.Y+" not in checks
 
 

@@ -150,9 +150,9 @@ def test_supports_are_written_in_several_ways(cell: str, dofs: int) -> None:
 @pytest.mark.parametrize(
     ("text", "kind", "message"),
     [
-        ("Node,X [m],Y [m],Z [m]\n1,0,zero,0\n", "nodes", "'zero' is no number"),
+        ("Node,X [m],Y [m],Z [m]\n1,0,zero,0\n", "nodes", "'zero' is not a number"),
         ("Node,X [m],Y [m],Z [m]\n,0,0,0\n", "nodes", "node is missing"),
-        ("Node,Fixed\n1,somehow\n", "supports", "names no degrees of freedom"),
+        ("Node,Fixed\n1,somehow\n", "supports", "is not a list of degrees of freedom"),
         ("Node,X [m]\n1,0\n", "nodes", "no column is recognised as y"),
         ("Node,X [m],Y [m],Z [m]\n", "nodes", "no rows of values"),
     ],
@@ -221,7 +221,7 @@ def test_supports_with_springs() -> None:
         {"node": "3", "fixed": ["ux", "uy", "uz", "rx", "ry", "rz"]},
     ]
     idle = read_model_table(read_text("Node,Fixed\n1,\n", "s"), "supports")
-    assert [p.message for p in idle.problems] == ["this support neither fixes nor springs anything"]
+    assert [p.message for p in idle.problems] == ["this support has neither a fixed direction nor a spring"]
 
 
 def test_masses_at_nodes_of_two_sources() -> None:
@@ -237,7 +237,7 @@ def test_masses_at_nodes_of_two_sources() -> None:
 
 def test_words_that_a_column_does_not_know_are_named_with_those_it_does() -> None:
     found = read_model_table(read_text("Floor,Mass [t],Rigid\nL1,20,somewhat\n", "f"), "floors")
-    assert found.problems[0].message == "'somewhat' isn't understood as rigid (yes, no)"
+    assert found.problems[0].message == "'somewhat' is not recognised as rigid (yes, no)"
     assert "flexible" in found.problems[0].remedy
 
 

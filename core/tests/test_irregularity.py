@@ -34,7 +34,7 @@ def soft(count: int = 4, first: float = 0.5) -> list[dict[str, Any]]:
 @pytest.mark.parametrize("edition", ["asce7-05", "asce7-10", "asce7-16", "asce7-22", "ubc97"])
 def test_steady_drifts_take_soft_stories_away(edition: str) -> None:
     assert irregular(edition, soft())["X"]
-    # no drift ratio exceeds 1.3 times that above; the top two stories aren't looked at
+    # no drift ratio exceeds 1.3 times that above; the top two stories are not looked at
     steady = {"X": [0.0065, 0.005, 0.004, 0.001]}
     assert irregular(edition, soft(), drift_ratio=steady)["X"] == []
     assert irregular(edition, soft(), drift_ratio={"X": [0.0066, 0.005, 0.004, 0.001]})["X"]
@@ -294,7 +294,7 @@ REMOVAL = {"story": "L1", "shear_share": 1.0, "element": "wall", "strength_loss"
         ({"stories": [REMOVAL | {"strength_loss": 0.34}]}, 1.3),
         ({"stories": [REMOVAL | {"extreme_torsion": True}]}, 1.3),
         ({"stories": [REMOVAL | {"extreme_torsion": None}]}, 1.3),
-        # a story with no more than 35 % of the base shear isn't asked
+        # a story with no more than 35 % of the base shear is not asked
         ({"stories": [REMOVAL, REMOVAL | {"story": "L4", "shear_share": 0.35, "strength_loss": 0.9}]}, 1.0),
         ({"stories": [REMOVAL, REMOVAL | {"story": "L3", "shear_share": 0.36, "strength_loss": 0.9}]}, 1.3),
         ({"regular_in_plan": True, "perimeter_bays": 2}, 1.0),
@@ -332,7 +332,7 @@ def test_extreme_torsion_leaves_1_3_in_category_d_from_7_16_on() -> None:
             1.0,
         ),
         ({"r_max": 0.9}, 1.5),
-        # the greatest of the lower two thirds: the top story of three isn't looked at
+        # the greatest of the lower two thirds: the top story of three is not looked at
         (
             {
                 "element_shears": [
@@ -477,7 +477,7 @@ def test_the_static_method_says_when_a_system_is_not_permitted_or_its_period_typ
         stories(4),
     )["notes"]
     assert "X: lateral system not permitted in category D" in notes
-    assert "X: period type other doesn't fit the lateral system C_RC_OMF: rc_mrf by Table 12.8-2" in notes
+    assert "X: period type other does not fit the lateral system C_RC_OMF: rc_mrf by Table 12.8-2" in notes
     fits = static(
         "asce7-16",
         C,
@@ -652,7 +652,7 @@ def test_two_stage_analysis_of_a_podium() -> None:
     assert found["V_base"] == pytest.approx(0.96 / 5 * 2000 + 1.69 * 0.96 / 6.5 * 4000)
     # k = 1 up to 0.5 s: the upper forces go by the height above the transfer level, 1 : 2 : 3 : 4
     assert found["F"][2:] == pytest.approx([0.96 / 6.5 * 400 * n for n in (1, 2, 3, 4)])
-    # a factor below 1 isn't taken: what is handed down is never reduced
+    # a factor below 1 is not taken: what is handed down is never reduced
     assert podium("asce7-16", place, {"R": 8.0, "rho": 1.0})["factor"] == 1.0
 
 

@@ -79,7 +79,7 @@ def test_a_sound_mode_table_agrees_throughout() -> None:
 def test_without_a_model_the_modes_stay_open_but_their_sums_are_judged() -> None:
     found = checked(claims_of(own_modes(), 12), with_model=False)
     assert found["T_mode.1"]["verdict"] == "open"
-    assert found["T_mode.1"]["note"] == "our own model has not been run"
+    assert found["T_mode.1"]["note"] == "the reference model has not been analysed"
     assert "target_mass_sum.X" in found
 
 
@@ -234,8 +234,8 @@ def test_units_of_shares_are_asked_for() -> None:
 @pytest.mark.parametrize(
     ("text", "message"),
     [
-        ("Mode,Period [s]\nfirst,1.3\n", "no number of a mode"),
-        ("Mode,Period [s]\n1,1.3\n1,1.2\n", "stands in row"),
+        ("Mode,Period [s]\nfirst,1.3\n", "is not a mode number"),
+        ("Mode,Period [s]\n1,1.3\n1,1.2\n", "is also in row"),
         ("Mode,Period [s]\n1,-1.3\n", "above zero"),
     ],
 )

@@ -338,7 +338,7 @@ def test_turning_the_building_turns_its_results(degrees: float, off: float) -> N
         line["at"] = [line["at"][0], line["at"][1] + off]
     a, b = modal(model), modal(_turned(model, degrees))
     assert periods(b) == pytest.approx(periods(a), rel=1e-8)
-    # the sum over a pair of directions doesn't depend on how they lie
+    # the sum over a pair of directions does not depend on how they lie
     for x, y in zip(a["modes"], b["modes"], strict=True):
         both = x["mass_ratio"]["X"] + x["mass_ratio"]["Y"]
         assert y["mass_ratio"]["X"] + y["mass_ratio"]["Y"] == pytest.approx(both, abs=1e-6)
@@ -507,7 +507,7 @@ def _one_bay(**more: Any) -> dict[str, Any]:
 
 
 def test_a_flexible_floor_moves_as_a_rigid_one_where_the_plan_is_symmetric() -> None:
-    # the mass in equal parts at the corners; all four columns alike, so that the floor doesn't deform in X or Y
+    # the mass in equal parts at the corners; all four columns alike, so that the floor does not deform in X or Y
     rigid, flexible = modal(_one_bay(), modes=3), modal(_one_bay(rigid=False), modes=8)
     for direction in "XY":
         one, other = (next(m for m in f["modes"] if m["kind"] == direction) for f in (rigid, flexible))

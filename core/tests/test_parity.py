@@ -256,7 +256,7 @@ def test_mass_sums_have_the_same_verdict(brief: dict[str, Any], shares: list[flo
     # as many digits for every share: what a digit leaves open counts for the submission
     claims += [claim("mass_ratio", s, d, text=f"{s:.6f}") | {"point": i} for d in "XY" for i, s in enumerate(shares, 1)]
     found = {c["id"]: c for c in checks_of(made(brief, [], claims)).values()}["target_mass_sum.X"]
-    # where an edition has a second condition that a list can't show, neither side says that there are too few
+    # where an edition has a second condition that a list cannot show, neither side says that there are too few
     if own["enough"]:
         assert found["verdict"] == "agrees"
     else:

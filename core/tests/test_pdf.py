@@ -95,12 +95,12 @@ def test_pages_that_are_pictures_say_so() -> None:
     writer.add_blank_page(200, 200)
     kept = io.BytesIO()
     writer.write(kept)
-    with pytest.raises(SheetRefused, match="pictures of pages"):
+    with pytest.raises(SheetRefused, match="they are images"):
         read_file(kept.getvalue(), "scan.pdf")
 
 
 def test_what_cannot_be_read_is_refused_with_a_remedy(monkeypatch: pytest.MonkeyPatch) -> None:
-    with pytest.raises(SheetRefused, match="no PDF that can be read"):
+    with pytest.raises(SheetRefused, match="not a readable PDF"):
         read_file(b"%PDF-1.7\nrubbish", "broken.pdf")
     whole = document(page_of("A", [["Story", "Height (m)"], ["L1", "3"]]), page_of("B", [["a", "b"], ["1", "2"]]))
     locked = PdfWriter(clone_from=io.BytesIO(whole))

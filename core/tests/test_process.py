@@ -1,4 +1,4 @@
-"""What an analysis as a whole leaves to ask: each slip in a submission that has it, and its silence in one that hasn't."""
+"""What an analysis as a whole leaves to ask: each slip in a submission that has it, and its silence in one that has not."""
 
 from __future__ import annotations
 

@@ -85,7 +85,7 @@ def test_what_is_stated_in_an_earlier_table_is_asked_about() -> None:
     read = taken(STORIES, FORCES, FORCES)
     first, second = read.tables[1], read.tables[2]
     assert (first.values, second.values) == (3, 0)
-    assert "stated before" in second.questions[0].message
+    assert "already stated" in second.questions[0].message
     assert len([c for c in read.document.submission.claims if c.quantity == "F"]) == 3
 
 
@@ -113,7 +113,7 @@ def test_a_table_is_read_as_the_last_one_with_its_headings() -> None:
 
 
 def test_a_kind_that_is_not_there_is_refused() -> None:
-    with pytest.raises(InputRefused, match="no kind of table"):
+    with pytest.raises(InputRefused, match="not a kind of table"):
         read_in(sheet(STORIES), "a.csv", Known(), kind="roofs")
 
 
@@ -186,7 +186,7 @@ def test_the_command_ends_with_3_where_something_is_open_and_with_0_when_it_is_a
 
 
 def test_the_command_refuses_what_is_no_table_and_what_is_not_there(folder: Path, capsys: Any) -> None:
-    (folder / "picture.xlsx").write_bytes(b"no workbook")
+    (folder / "picture.xlsx").write_bytes(b"not a readable workbook")
     assert intake(folder, "picture.xlsx") == 2
     assert intake(folder, "nowhere.csv") == 2
     assert capsys.readouterr().out == ""

@@ -70,7 +70,7 @@ def test_an_arithmetic_slip_starts_where_it_is_made(brief: dict[str, Any]) -> No
     result = recheck(document(brief, change(claims, "w", w5["value"] - 900, story="L5")))
     checks = by_id(result)
     assert checks["w.L5"]["role"] == "origin"
-    # the total was not changed with it: right by our inputs, though it doesn't follow from their stories
+    # the total was not changed with it: right by our inputs, though it does not follow from their stories
     assert checks["W"]["verdict"] == "agrees"
     assert checks["W"]["follows"] is False
     assert checks["W"]["rests_on"] == ["w.L5"]

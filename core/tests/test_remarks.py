@@ -19,7 +19,7 @@ def test_a_value_that_differs_is_told_with_clause_and_size(brief: dict[str, Any]
     text = draft(brief, change(own_claims(brief), "F_v", 1.68), "F_v")
     # 1.68/1.94 = 0.86598
     assert text == (
-        "Long-period site coefficient F_v is given as 1.68. We find 1.94 with your own upstream values "
+        "Long-period site coefficient F_v is given as 1.68. We find 1.94 from your own upstream values "
         "(Table 11.4-2, 11.4.3); the given value is 13.4 % too low. Please correct, or state the basis."
     )
 
@@ -51,7 +51,7 @@ def test_a_breach_names_the_limit(brief: dict[str, Any]) -> None:
 
 def test_what_is_inherited_says_from_where(brief: dict[str, Any]) -> None:
     claims = change(change(own_claims(brief), "S_DS", 0.9), "T_S", round(0.6984 / 0.9, 4))
-    assert draft(brief, claims, "T_S").endswith("It follows from: S_DS.")
+    assert draft(brief, claims, "T_S").endswith("It is computed from: S_DS.")
 
 
 def test_a_gap_asks_for_the_value(brief: dict[str, Any]) -> None:

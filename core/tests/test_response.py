@@ -431,7 +431,7 @@ def test_ninety_percent_of_the_mass(edition: str) -> None:
 
 
 def test_many_short_modes_are_a_fallback_in_en_1998_1_never_plainly_enough() -> None:
-    # three stories: 3 sqrt(3) = 5.2, so six modes down to 0.20 s meet 4.3.3.3.1(5), which stands only where (3) can't be met
+    # three stories: 3 sqrt(3) = 5.2, so six modes down to 0.20 s meet 4.3.3.3.1(5), which stands only where (3) cannot be met
     six = {
         "kind": "modes",
         "edition": "en1998-1",
@@ -442,7 +442,7 @@ def test_many_short_modes_are_a_fallback_in_en_1998_1_never_plainly_enough() -> 
     found = solve(six)["X"]
     assert (found["enough"], found["verdict"]) == (
         False,
-        "50.0% of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) can't be met",
+        "50.0% of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) cannot be met",
     )
     five = six | {"T": [1.0, 0.8, 0.6, 0.4, 0.2], "mass_share": {"X": [0.5, 0, 0, 0, 0]}}
     assert solve(five)["X"]["verdict"].endswith("90 % not met, nor the fallback of 4.3.3.3.1(5)")

@@ -127,7 +127,7 @@ def said_by_editions() -> set[str]:
 
 
 def strings(path: Path) -> Iterator[tuple[int, str]]:
-    """Texts of a module that aren't docstrings, with their lines."""
+    """Texts of a module that are not docstrings, with their lines."""
     tree = ast.parse(path.read_text(encoding="utf-8"))
     loose = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}
     for node in ast.walk(tree):

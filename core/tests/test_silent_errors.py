@@ -102,14 +102,14 @@ def test_a_height_of_three_thousand_metres_is_none() -> None:
 
 def test_what_can_be_read_both_ways_is_asked_about_and_the_answer_is_taken() -> None:
     text = "Story;Height (m);Weight (kN)\nL2;4;3,600\nL1;4;4,200\n"
-    assert asked(read(text)) == ["it isn't clear how the numbers are written: '3,600' can be 3600 or 3.600"]
+    assert asked(read(text)) == ["it is not clear how the numbers are written: '3,600' can be 3600 or 3.600"]
     assert values(read(text, given=Reading(numbers="point")), "w") == [4200.0, 3600.0]
     assert values(read(text, given=Reading(numbers="comma")), "w") == [4.2, 3.6]
 
 
 def test_two_ways_in_one_column_are_asked_about() -> None:
     table = read("Story;Height (m);Weight (kN)\nL2;3.5;4931.50\nL1;3.5;5012,25\n")
-    assert any("can't both be read in one way" in said for said in asked(table))
+    assert any("cannot both be read in one way" in said for said in asked(table))
     assert style_of(["1.5", "2,5"], []).style is None
 
 
@@ -133,7 +133,7 @@ def test_units_in_cells_are_taken_and_another_one_is_asked_about() -> None:
     assert asked(table) == []
     assert values(table, "h") == pytest.approx([14 * 0.3048, 12 * 0.3048])
     mixed = read("Story\tHeight (m)\tWeight (kN)\nL2\t3.5\t900 kN\nL1\t3.5\t220 kip\n")
-    assert asked(mixed) == ["'kip' stands in the cell, and the column is in kN"]
+    assert asked(mixed) == ["'kip' is in the cell, but the column is in kN"]
 
 
 # rows and columns
@@ -158,7 +158,7 @@ def test_a_column_in_metres_is_no_column_of_names() -> None:
 
 def test_levels_above_the_base_are_no_story_heights() -> None:
     rising = "Story\tHeight (m)\tWeight (kN)\nL4\t14.0\t900\nL3\t10.5\t900\nL2\t7.0\t900\nL1\t3.5\t900\n"
-    assert asked(read(rising)) == ["the story heights rise from story to story as levels above the base do"]
+    assert asked(read(rising)) == ["the story heights increase from story to story, like levels above the base"]
     table = read(rising, given=Reading(columns={"story": 0, "level": 1, "w": 2}))
     assert values(table, "h") == [3.5] * 4
 
@@ -182,7 +182,7 @@ def test_stories_stand_by_their_names(names: list[str], bottom_up: list[str]) ->
 
 def test_names_that_tell_no_order_ask_for_it() -> None:
     text = "Story\tHeight (m)\tWeight (kN)\nAlder\t3.5\t900\nBirch\t3.6\t900\nCedar\t3.7\t900\n"
-    assert asked(read(text)) == ["it isn't clear which of the stories is the lowest"]
+    assert asked(read(text)) == ["it is not clear which of the stories is the lowest"]
     assert read(text, given=Reading(order="top_down")).stories == ["Cedar", "Birch", "Alder"]
     known = Building(stories=["Cedar", "Birch", "Alder"])
     assert read(text, known=known).stories == ["Cedar", "Birch", "Alder"]
@@ -460,6 +460,6 @@ def test_values_out_of_proportion_are_marked_and_kept() -> None:
     shares = read("Mode\tPeriod (s)\tMass X (-)\n1\t0.9\t80\n2\t0.3\t0.12\n")
     # a share of 80 is one in percent: the unit of the column is asked about
     assert asked(shares) == ["most values of share of the mass in X are out of proportion in -"]
-    assert "most likely it is %" in shares.problems[0].remedy
+    assert "probably it is %" in shares.problems[0].remedy
     fine = read("Mode\tPeriod (s)\tMass X (%)\n1\t0.9\t80\n2\t0.3\t12\n")
     assert fine.problems == []

@@ -54,7 +54,7 @@ def test_exceptions_of_11_4_8_are_not_for_isolated_structures() -> None:
         ground("asce7-16", E | {"isolated_or_damped": True}, II)
     notes = ground("asce7-16", D | {"isolated_or_damped": True, "F_v": 2.5}, II)["notes"]
     assert (
-        "site class D with S_1 >= 0.2: hazard analysis by 11.4.8, its exceptions aren't for isolated or damped structures"
+        "site class D with S_1 >= 0.2: hazard analysis by 11.4.8, its exceptions are not for isolated or damped structures"
         in notes
     )
 

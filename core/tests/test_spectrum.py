@@ -105,7 +105,7 @@ def test_without_a_system_there_is_no_reduced_curve() -> None:
 def test_vertical_spectrum_of_7_16(site_class: str, columns: list[float]) -> None:
     """S_av = 2/3 S_aMv: 0.3 C_v S_MS up to 0.025 s, half way up at 0.0375 s, 0.8 C_v S_MS up to 0.15 s, then (0.15/T)^0.75.
 
-    F_a is given as 1.0, so that S_MS = S_S; S_1 is small, so that half of the horizontal ordinate doesn't govern at 1 s.
+    F_a is given as 1.0, so that S_MS = S_S; S_1 is small, so that half of the horizontal ordinate does not govern at 1 s.
     """
     for S_S, C_v in zip([0.2, 0.3, 0.6, 1.0, 2.0], columns, strict=True):
         site = {"S_S": S_S, "S_1": 0.05, "T_L": 6.0, "site_class": site_class, "F_a": 1.0}

@@ -368,7 +368,7 @@ def test_stability_coefficients_of_the_right_shear_and_of_the_wrong_one() -> Non
     answer = rechecked(wrong)
     assert [o.rsplit(".", 1)[0] for o in answer["origins"]] == ["theta.X", "theta.Y"]
     notes = [c["note"] for c in answer["checks"] if c["id"] in answer["origins"]]
-    assert all("base shear in place of the story shear" in n for n in notes)
+    assert all("base shear instead of the story shear" in n for n in notes)
 
 
 def test_combinations_without_the_other_direction_are_asked_for_once() -> None:
@@ -421,7 +421,7 @@ def test_an_unknown_item_leaves_its_row_out_and_asks() -> None:
     made = right("asce7-16").changed("parameters", "Base level;Base;;;", "Colour of the roof;red;;;")
     taken = taken_in(made)
     table = next(t for t in taken.tables if t.kind == "parameters")
-    assert [("no parameter" in q.message) for q in table.questions] == [True]
+    assert [("not a known parameter" in q.message) for q in table.questions] == [True]
     assert taken.complete
     assert table.values > 10
 
@@ -814,7 +814,7 @@ def test_drifts_that_are_not_the_differences_of_their_displacements_are_one_orig
     (origin,) = answer["origins"]
     check = next(c for c in answer["checks"] if c["id"] == origin)
     assert (check["kind"], check["slip"], check["story"]) == ("drift_consistent", "S84", "L4")
-    assert "the height above the base stands for that of the story" in check["note"]
+    assert "this fits the height above the base instead of the story height" in check["note"]
 
 
 def test_both_directions_in_one_case_without_each_alone_are_asked_about() -> None:

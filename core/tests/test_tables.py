@@ -58,7 +58,7 @@ def questions(taken: SubmissionRead, *, holding: bool) -> list[str]:
 
 
 def unexpected(asked: list[str], due: list[str]) -> list[str]:
-    """Questions that needn't be asked, and those that are due and aren't."""
+    """Questions that need not be asked, and those that are due and are not."""
     patterns = [p.replace(": ", ": .*", 1) for p in due]
     needless = [q for q in asked if not any(re.match(p, q) for p in patterns)]
     return needless + [
@@ -76,7 +76,7 @@ def judged(name: str) -> tuple[str, list[str]]:
     if truth["asks"]:
         if not asked:
             return WRONG, ["nothing is asked", *differences(taken, truth)[:5]]
-        # what the answers give isn't there yet; without answers it is what other tables of the file hold
+        # what the answers give is not there yet; without answers it is what other tables of the file hold
         due = truth if truth["answers"] is None else {"values": []}
         wrong = differences(taken, due) or unexpected(asked, truth["asks"])
         if truth["answers"] is not None and not wrong:

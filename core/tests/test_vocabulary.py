@@ -157,7 +157,7 @@ def test_only_supplements_that_build_up_can_be_declared(supplements: list[int], 
 def test_corrections_of_another_edition_are_foreign_unless_they_stand_anyhow(edition: str) -> None:
     stories = [{"name": "L1", "height": 4}]
     read(Brief, {"edition": edition, "site": {"supplements": [1, 3], "amendments": []}, "stories": stories})
-    with pytest.raises(InputRefused, match="no site value"):
+    with pytest.raises(InputRefused, match="not a site value"):
         read(Brief, {"edition": edition, "site": {"supplements": [1]}, "stories": stories})
 
 

@@ -1,4 +1,4 @@
-"""Process time of a piece of work, put on a common footing, so that a slowed machine doesn't fail a limit."""
+"""Process time of a piece of work, put on a common footing, so that a slowed machine does not fail a limit."""
 
 from __future__ import annotations
 

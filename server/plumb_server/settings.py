@@ -208,7 +208,7 @@ MAX_IMPORT = 120_000_000
 """Bytes of an exported review that is taken in again; no export is larger."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = MAX_IMPORT
 MAX_EXHIBIT = int(os.environ.get("PLUMB_MAX_EXHIBIT", 100_000_000))
-"""Bytes of a file that is handed in."""
+"""Bytes of a file that is uploaded."""
 MAX_REVIEW_BYTES = int(os.environ.get("PLUMB_MAX_REVIEW_BYTES", 4_000_000_000))
 MAX_MEMBER_BYTES_A_DAY = int(os.environ.get("PLUMB_MAX_MEMBER_BYTES_A_DAY", 1_000_000_000))
 MAX_EXHIBITS = 500

@@ -13,7 +13,7 @@ application = get_wsgi_application()
 sys.setswitchinterval(0.0005)
 # the units library takes seconds to load: not while somebody waits for the first table
 factor("m", "m")
-# a table of 100,000 values makes as many objects: what is there already isn't looked through for each of them
+# a table of 100,000 values makes as many objects: what is there already is not looked through for each of them
 gc.collect()
 gc.freeze()
 gc.set_threshold(20_000, 20, 50)

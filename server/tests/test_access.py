@@ -1,4 +1,4 @@
-"""Who sees and does what.  To strangers a review doesn't exist."""
+"""Who sees and does what.  To strangers a review does not exist."""
 
 from __future__ import annotations
 

@@ -34,7 +34,7 @@ def test_a_wrong_password_is_said_without_saying_which_part_is_wrong(demo: None)
         answer = client.send("POST", "/api/session/", {"email": email, "password": "wrong"})
         assert answer.status_code == 422
         assert answer["Content-Type"] == "application/problem+json"
-        assert answer.json()["errors"][0]["message"] == "e-mail address and password don't belong together"
+        assert answer.json()["errors"][0]["message"] == "the e-mail address and the password do not match"
 
 
 def test_signing_in_without_the_csrf_token_is_refused(demo: None) -> None:

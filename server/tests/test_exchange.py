@@ -150,7 +150,7 @@ def test_how_a_table_was_read_is_taken_over_only_where_it_can_be(lead: Api, expo
 
 
 def test_an_export_never_grows_larger_than_what_is_taken_in(lead: Api, clinic: Review, settings: Any) -> None:
-    """The largest files are left out, by name; the values of their tables are there all the same."""
+    """The largest files are excluded, by name; the values of their tables are there all the same."""
     sizes = sorted(clinic.submissions.get().exhibits.values_list("size", flat=True))
     settings.MAX_IMPORT = 2 * (sum(sizes[:-1]) * 4 // 3 + len(sizes))
     exported = json.loads(lead.get(f"/api/reviews/{clinic.pk}/export/").content)

@@ -99,7 +99,7 @@ def test_a_file_that_takes_too_much_is_refused_and_nothing_else_suffers(
     told = lead.get(f"/api/exhibits/{exhibit.pk}/").json()["reading"]
     assert (told["status"], told["message"]) == (
         "refused",
-        "the file takes more time or memory to be read than a file may",
+        "reading this file exceeds the limit of time or memory",
     )
     assert lead.get("/health/").status_code == 200
 
@@ -110,7 +110,7 @@ def test_a_reading_that_ends_its_worker_is_begun_three_times_only(lead: Api, new
     reading.status, reading.attempts = Status.READING, readings.MOST_ATTEMPTS
     reading.save()
     readings.carry_out(reading)
-    assert (reading.status, reading.message) == (Status.REFUSED, "reading the file ended its worker three times")
+    assert (reading.status, reading.message) == (Status.REFUSED, "reading the file stopped its worker three times")
 
 
 def test_a_reading_waits_in_the_queue_and_can_be_stopped_and_begun_again(

@@ -12,7 +12,7 @@ from plumb_server.findings.models import Finding
 from plumb_server.findings.services import change_finding, write_message
 from plumb_server.reviews.access import EVERYBODY, access
 from plumb_server.reviews.models import Review
-from plumb_server.web.problems import Outdated
+from plumb_server.web.problems import PreconditionFailed
 
 pytestmark = pytest.mark.django_db
 
@@ -95,7 +95,7 @@ def test_a_change_states_what_it_is_based_on_and_is_told_what_changed_meanwhile(
     assert reviewer.send("PATCH", path, {"title": "Theirs"}, 1).json()["revision"] == 2
     late = lead.send("PATCH", path, {"text": "Mine."}, 1)
     assert late.status_code == 412
-    assert late.json()["errors"][0]["message"] == "Jonas Reed changed its title meanwhile"
+    assert late.json()["errors"][0]["message"] == "Jonas Reed changed its title in the meantime"
     # based on what is there now, it changes its own field and no other
     both = lead.send("PATCH", path, {"text": "Mine."}, 2).json()
     assert (both["title"], both["text"], both["revision"]) == ("Theirs", "Mine.", 3)
@@ -118,7 +118,7 @@ def test_of_two_changes_at_once_one_is_told_so(
     own = access(User.objects.get(email=LEAD), clinic.pk)
     first, second = Finding.objects.get(pk=made.pk), Finding.objects.get(pk=made.pk)
     change_finding(first, own, dict(one), first.revision)
-    with pytest.raises(Outdated):
+    with pytest.raises(PreconditionFailed):
         change_finding(second, own, dict(other), second.revision)
     made.refresh_from_db()
     assert {name: getattr(made, name) for name in one} == one

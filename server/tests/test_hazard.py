@@ -123,8 +123,8 @@ def test_a_service_that_is_down_is_said_to_be(lead: Any, settings: Any) -> None:
     assert answer.json()["errors"] == [
         {
             "path": "/hazard",
-            "message": "the hazard service doesn't answer",
-            "remedy": "Try again in a while, or type the values in.",
+            "message": "the hazard service does not respond",
+            "remedy": "Try again later, or enter the values.",
         }
     ]
 

@@ -54,10 +54,10 @@ def test_the_database_refuses(statement: str, clinic: Review) -> None:
     user = User.objects.get(email=LEAD)
     Report.objects.create(review=clinic, number=1, pdf=b"%PDF", sha256="0" * 64, input_hash="0" * 64, issued_by=user)
     with connection.cursor() as cursor:
-        # a table with checks outstanding can't be emptied, whoever asks
+        # a table with checks outstanding cannot be emptied, whoever asks
         cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
     with (
-        pytest.raises(IntegrityError, match=r"stays|can't be changed"),
+        pytest.raises(IntegrityError, match=r"stays|cannot be changed"),
         transaction.atomic(),
         connection.cursor() as cursor,
     ):

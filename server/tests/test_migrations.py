@@ -28,7 +28,7 @@ def migrate(targets: list[tuple[str, str | None]] | None = None) -> Any:
     """Bring the database to a state; returns its models."""
     executor = MigrationExecutor(connection)
     goal: Any = targets or executor.loader.graph.leaf_nodes()
-    # rows written in this transaction are checked now: a table with checks outstanding can't be altered
+    # rows written in this transaction are checked now: a table with checks outstanding cannot be altered
     with connection.cursor() as cursor:
         cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
     executor.migrate(goal)

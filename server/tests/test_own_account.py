@@ -243,7 +243,7 @@ def test_a_second_factor_is_asked_for_from_then_on() -> None:
     assert answer.status_code == 401
     assert other.get("/api/session/").json()["person"] is None
     direct = other.send("POST", "/api/session/", {"email": LEAD, "password": PASSWORD})
-    assert (direct.status_code, direct.json()["errors"][0]["message"]) == (401, "a second factor is asked for")
+    assert (direct.status_code, direct.json()["errors"][0]["message"]) == (401, "a second factor is required")
     # a code that was used is used up; a recovery code helps
     cache.clear()
     assert other.send("POST", AUTH + "2fa/authenticate", {"code": codes[0]}).status_code == 200

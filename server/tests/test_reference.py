@@ -71,7 +71,7 @@ def test_a_run_that_ends_its_worker_is_begun_three_times_only(lead: Api, clinic:
     run.status, run.attempts = Run.Status.RUNNING, runs.MOST_ATTEMPTS
     run.save()
     failed = runs.carry_out(run)
-    assert (failed.status, failed.problems[0]["message"]) == ("failed", "the run ended its worker 3 times")
+    assert (failed.status, failed.problems[0]["message"]) == ("failed", "the analysis stopped its worker 3 times")
 
 
 @pytest.mark.parametrize("kind", ["model", "response_X", "response_Y", "static_response"])
@@ -317,7 +317,7 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(
 def _wait_for(condition: Any, seconds: float = 30.0) -> None:
     end = time.monotonic() + seconds
     while not condition():
-        assert time.monotonic() < end, "it didn't happen"
+        assert time.monotonic() < end, "it did not happen"
         time.sleep(0.1)
 
 

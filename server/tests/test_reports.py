@@ -48,7 +48,7 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
         "What was rechecked, and what was not",
         "Seismic design category (SDC)",  # the gap
         "weak stories; torsional consequences",
-        "the loads that the seismic weight is made of: the submission states nothing of it",
+        "the loads behind the seismic weight: not stated in the submission",
         clinic.submissions.get().exhibits.get(name="clinic-S0-forces.csv").sha256[:20],
     ):
         assert expected in text, expected
@@ -112,12 +112,12 @@ def test_the_basis_speaks_the_words_of_the_edition(demo: None) -> None:
         "ASCE/SEI 7-22, IS 1893 (Part 1):2016",
     ):
         assert expected in html, expected
-    # what belongs to another edition isn't told
+    # what belongs to another edition is not told
     assert "Supplements" not in html
 
 
 def test_what_was_declared_stands_in_the_basis_and_so_does_that_nothing_was(lead: Api, clinic: Review) -> None:
-    assert dict(context(clinic)["basis"])["Permissions taken that lower a force"] == "none"
+    assert dict(context(clinic)["basis"])["Permissions applied that lower a force"] == "none"
     place = f"/api/reviews/{clinic.pk}"
     held = lead.get(f"{place}/").json()
     brief = held["brief"]
@@ -126,9 +126,9 @@ def test_what_was_declared_stands_in_the_basis_and_so_does_that_nothing_was(lead
     brief["system"]["X"]["podium"] = {"from_story": "L2", "T_upper": 0.9, "R_upper": 6.0}
     assert lead.send("PUT", f"{place}/brief/", {"brief": brief, "based_on": held["brief_number"]}).status_code == 200
     told = dict(context(clinic)["basis"])
-    assert told["Permissions taken that lower a force"].startswith("S_DS for C_s at most 1.0")
+    assert told["Permissions applied that lower a force"].startswith("S_DS for C_s at most 1.0")
     assert told["Site-specific study"] == "S_DS 0.9 g, S_D1 0.7 g"
-    assert told["Irregularities looked at"] == "nonparallel systems none, out of plane offset there"
+    assert told["Irregularities assessed"] == "nonparallel systems none, out of plane offset there"
     assert told["With it in X"] == "two-stage podium below L2"
 
 

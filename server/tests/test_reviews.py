@@ -77,7 +77,7 @@ def test_two_people_changing_a_brief_at_once(lead: Api, reviewer: Api, clinic: R
     assert lead.send("PUT", path, {"brief": mine, "based_on": 1}).status_code == 200
     answer = reviewer.send("PUT", path, {"brief": theirs, "based_on": 1})
     assert answer.status_code == 412
-    assert errors(answer)[0]["message"] == "Ilse Varga changed the brief meanwhile"
+    assert errors(answer)[0]["message"] == "Ilse Varga changed the brief in the meantime"
     assert clinic.current_brief().document["site"]["S_S"] == 1.3
 
 
@@ -161,10 +161,10 @@ def test_reading_a_table_saves_nothing(lead: Api, new_review: str) -> None:
 
 BAD_TABLES = {
     "units missing": ("Story\tHeight\tWeight\nL1\t4\t100\n", "/rows/0/1", "unit"),
-    "two stories of one name": ("Story\tHeight (m)\nL1\t4\nL1\t4\n", "/rows/2/0", "stands in row 2 too"),
+    "two stories of one name": ("Story\tHeight (m)\nL1\t4\nL1\t4\n", "/rows/2/0", "is also in row 2 too"),
     "a negative height": ("Story\tHeight (m)\nL1\t-4\n", "/rows/1/1", "above zero"),
     "a formula": ("Story\tHeight (m)\nL1\t=4*2\n", "/rows/1/1", "formula"),
-    "a script tag": ("Story\tHeight (m)\n<script>alert(1)</script>\t4\n", "/rows/1/0", "can't be a name"),
+    "a script tag": ("Story\tHeight (m)\n<script>alert(1)</script>\t4\n", "/rows/1/0", "is not a valid name"),
     "no table": ("nothing but words", "/text", "no columns"),
 }
 
@@ -224,7 +224,7 @@ def test_a_reading_is_remembered_for_the_next_table_with_the_same_headings(lead:
     read = lead.send(
         "POST", path + "read/", {"text": "S1\t\t\n" + text.replace("100", "200"), "kind": "stories"}
     ).json()
-    # these headings aren't recognised by themselves, and they stand one row lower than before
+    # these headings are not recognised by themselves, and they stand one row lower than before
     assert read["problems"] == []
     assert (read["reading"]["header_row"], read["reading"]["units"]) == (1, {"h": "m", "w": "kip"})
     fresh = lead.send("POST", path + "read/", {"text": text.replace("clear", "net"), "kind": "stories"}).json()
@@ -253,7 +253,7 @@ def test_cases_are_taken_in_with_their_claims_and_get_their_roles(lead: Api, sub
     late = lead.send("PATCH", at, {"kind": "modal"}, 1)
     assert (late.status_code, errors(late)[0]["message"]) == (
         412,
-        "Ilse Varga changed its eccentricity and kind meanwhile",
+        "Ilse Varga changed its eccentricity and kind in the meantime",
     )
     assert submitter.send("PATCH", at, {"kind": "modal"}, 2).status_code in (403, 404)
     assert Case.objects.get(name="Quake along", submission__review=new_review).kind == "static"
@@ -278,7 +278,7 @@ def test_an_empty_submission_can_not_be_accepted(lead: Api, new_review: str) -> 
     assert lead.send("POST", f"/api/submissions/{submission.pk}/accept/").status_code == 409
 
 
-# what can't be changed
+# what cannot be changed
 
 
 def test_what_happens_is_in_the_audit_trail(lead: Api, new_review: str) -> None:
@@ -461,7 +461,7 @@ def test_another_edition_governs_when_the_brief_says_so(lead: Api, clinic: Revie
     answer = lead.send("PUT", f"/api/reviews/{clinic.pk}/brief/", {"brief": brief, "based_on": 1}).json()
     checks = {c["id"]: c for c in answer["recheck"]["checks"]}
     assert checks["F_v"]["verdict"] == "agrees"
-    # S_M1: theirs 0.907 = 1.5 x 1.68 x 0.36, which 7-10 doesn't ask for: 0.6048
+    # S_M1: theirs 0.907 = 1.5 x 1.68 x 0.36, which 7-10 does not ask for: 0.6048
     assert checks["S_M1"]["role"] == "origin"
     assert checks["S_M1"]["independent"]["value"] == pytest.approx(0.6048)
 

@@ -4,7 +4,7 @@ import { afterEach, vi } from "vitest";
 
 afterEach(cleanup);
 
-// what Mantine and our own measuring ask of a browser and jsdom doesn't have
+// what Mantine and our own measuring ask of a browser and jsdom does not have
 Object.defineProperty(window, "matchMedia", {
   value: (query: string) => ({ matches: false, media: query, addEventListener: vi.fn(), removeEventListener: vi.fn() }),
 });

@@ -33,7 +33,7 @@ def _static(request: StaticRequest) -> Answer:
     # a direction whose system is left empty is not asked for, unless both are
     asked = [d for d in DIRECTIONS if getattr(request.system, d).model_fields_set] or list(DIRECTIONS)
     names = [n for n in STATIC_KEYS if n in evaluation.rules or n == "W"]
-    # a period from analysis does without the approximate one where the code doesn't limit it
+    # a period from analysis does without the approximate one where the code does not limit it
     if "T_limit" not in evaluation.rules and all(Key("T_analysis", d) in inputs for d in asked):
         names = [n for n in names if n != "T_a" or all(evaluation.get("T_a", d) is not None for d in asked)]
     targets = [evaluation.key(n, d) for d in asked for n in names]
@@ -170,6 +170,6 @@ def _system(request: SystemRequest) -> Answer:
     for d in DIRECTIONS:
         names = [n for n in SYSTEM_KEYS if n in evaluation.rules or Key(n, d) in inputs]
         result[d] = {n: _if_known(evaluation, n, d) for n in names}
-        # what couldn't be said, and why; no limit is said
+        # what could not be said, and why; no limit is said
         result[d]["open"] = {n: why for n in names if result[d][n] is None and (why := why_not(evaluation, n, d))}
     return result, evaluation

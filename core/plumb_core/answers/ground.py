@@ -37,7 +37,7 @@ def _spectrum(request: SpectrumRequest) -> Answer:
                 [
                     Problem(
                         "/damping",
-                        f"{request.edition} has no rule for a damping other than 5 %",
+                        f"{request.edition} has no rule for damping other than 5 %",
                         "Leave the damping out, or give 0.05.",
                     )
                 ]

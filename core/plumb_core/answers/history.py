@@ -66,7 +66,9 @@ def _record(request: TimeHistoryRequest) -> tuple[float, Array]:
         raise InputRefused([Problem("/record/t", f"{len(t)} times for {len(a)} values", "Give one time a value.")])
     steps = np.diff(t)
     if np.any(steps <= 0):
-        raise InputRefused([Problem("/record/t", "the times don't rise", "Sort the record by time, each time once.")])
+        raise InputRefused(
+            [Problem("/record/t", "the times do not increase", "Sort the record by time, each time once.")]
+        )
     dt = float(steps.min())
     if np.allclose(steps, dt, rtol=1e-3):
         return float(steps.mean()), a
@@ -106,7 +108,7 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
                 [
                     Problem(
                         "/newmark",
-                        f"a step of {dt:g} s isn't stable: the shortest mode allows {limit:.3g} s",
+                        f"a step of {dt:g} s is not stable: the shortest mode allows {limit:.3g} s",
                         "Use beta = 0.25, a shorter step, or fewer modes.",
                     )
                 ]

@@ -40,7 +40,7 @@ def modes_of(request: Any, built: Structure, progress: Progress = quiet) -> Mode
 
 
 def _clean(values: Array, size: float) -> list[float]:
-    """Values as JSON; what is nothing beside `size` is 0, so that rounding isn't read as movement."""
+    """Values as JSON; what is nothing beside `size` is 0, so that rounding is not read as movement."""
     return [float(v) for v in np.where(np.abs(values) < 1e-12 * size, 0.0, values)]
 
 
@@ -76,8 +76,8 @@ def modal(request: ModalRequest, progress: Progress = quiet) -> dict[str, Any]:
         warnings.append(
             Warning(
                 "fewer_modes",
-                f"the model has {len(modes)} modes, {request.modes} were asked for",
-                "that is all its mass can move in",
+                f"the model has {len(modes)} modes, {request.modes} were requested",
+                "no more modes are possible with its mass",
                 "Nothing needs to be done.",
             )
         )
@@ -87,8 +87,8 @@ def modal(request: ModalRequest, progress: Progress = quiet) -> dict[str, Any]:
             Warning(
                 "too_few_modes",
                 f"the modes reach {', '.join(f'{cumulative[-1, DIRECTIONS.index(d)]:.1%} in {d}' for d in short)} of the mass, the target is {target:.0%}",
-                "modes of high frequency are left out",
-                "Ask for more modes, or add the residual mass.",
+                "modes of high frequency are not included",
+                "Request more modes, or add the residual mass.",
             )
         )
     result: dict[str, Any] = {

@@ -16,7 +16,7 @@ def history_of(case: str) -> str:
 
 
 def story_weights(brief: Brief) -> list[float | None]:
-    """Seismic weight of each story, kN, given or from its loads; None where it isn't known."""
+    """Seismic weight of each story, kN, given or from its loads; None where it is not known."""
     weights = brief_evaluation(brief).get("w")
     return [s.weight for s in brief.stories] if weights is None else [float(w) for w in weights]
 
@@ -34,7 +34,7 @@ def _stories(brief: Brief, model: ReferenceModel) -> list[dict[str, Any]]:
 
 
 def model_part(brief: Brief, model: ReferenceModel) -> dict[str, Any]:
-    """The model as the requests take it; raises InputRefused where the chosen depth isn't there yet."""
+    """The model as the requests take it; raises InputRefused where the chosen depth is not there yet."""
     if model.use == "frame":
         if model.frame is None:
             raise InputRefused(
@@ -123,7 +123,7 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, A
         [
             Problem(
                 "/kind",
-                f"the model can't be asked for {kind!r}",
+                f"the model cannot be asked for {kind!r}",
                 "Use model, modal, response_X, response_Y, static_response or irregularity.",
             )
         ]

@@ -36,7 +36,7 @@ def _by_points(part: SpectrumPart, path: str, warnings: list[Warning]) -> Spectr
                 Warning(
                     "spectrum_ends",
                     f"the longest period is {T.max():.3g} s, the spectrum ends at {last:g} s",
-                    "its last ordinate is taken beyond",
+                    "its last ordinate is used for longer periods",
                     "Give points up to the longest period.",
                     f"{path}/T",
                 )
@@ -107,7 +107,7 @@ def _spectrum(
             )
         if any(b <= a for a, b in zip(part.T, part.T[1:], strict=False)):
             raise InputRefused(
-                [Problem(f"{path}/T", "the periods don't rise", "Sort the points by period, each period once.")]
+                [Problem(f"{path}/T", "the periods do not increase", "Sort the points by period, each period once.")]
             )
         return _by_points(part, path, warnings)
     if part is not None and part.edition is not None:
@@ -170,8 +170,8 @@ def response(request: ResponseRequest, progress: Progress = quiet) -> dict[str, 
                 Warning(
                     "too_few_modes",
                     f"the modes reach {sums[k]:.1%} of the mass in {d}",
-                    "modes of high frequency are left out",
-                    "Ask for more modes, or add the residual mass.",
+                    "modes of high frequency are not included",
+                    "Request more modes, or add the residual mass.",
                 )
             )
     ordinates = {d: curve(modes.T).tolist() for d, curve in spectra.items()}

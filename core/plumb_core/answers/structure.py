@@ -62,7 +62,7 @@ def _stopped(request: ModelPart, warnings: list[Warning]) -> InputRefused:
 
 
 def usable_structure(request: ModelPart) -> Structure:
-    """As `structure_of`, and refused where it can't stand: mechanisms, and gravity that takes more than the stiffness."""
+    """As `structure_of`, and refused where it cannot stand: mechanisms, and gravity that takes more than the stiffness."""
     built = structure_of(request)
     stopping = [w for w in built.warnings if w.stops]
     if stopping:

@@ -35,7 +35,7 @@ def limit_of(
 
 
 class AddedUp(Claim):
-    """A total that isn't stated: the sum of its stated parts stands for it.
+    """A total that is not stated: the sum of its stated parts stands for it.
 
     half : half a unit of the last digit of the parts, added up, in the core's unit
     """
@@ -139,7 +139,7 @@ class Check:
 
     @property
     def added_up(self) -> bool:
-        """Whether the subject is a total that isn't stated: the sum of its stated parts."""
+        """Whether the subject is a total that is not stated: the sum of its stated parts."""
         return isinstance(self.subject, AddedUp)
 
     @property

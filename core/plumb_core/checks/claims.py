@@ -200,13 +200,13 @@ def _added_up(total: str, direction: Direction, parts: Iterable[Claim], rounded:
         direction=direction,
         value=sum(float(theirs(c)) for c in stated),
         unit=QUANTITIES[total].unit,
-        source=Source(note=f"sum of their {symbol}"),
+        source=Source(note=f"sum of the submitted {symbol}"),
         half=sum(half_of_last_digit(c, rounded) for c in stated),
     )
 
 
 NOT_STATIC = ("modal", "gravity", "combination", "time_history", "other")
-"""Kinds of cases whose story forces are results of an analysis, not the forces of the static method."""
+"""Kinds of cases whose story forces are results of an analysis, not forces of the static method."""
 
 
 def key_of(claim: Claim, cases: Mapping[str, Case]) -> Key:
@@ -238,13 +238,13 @@ def theirs(claim: Subject) -> float | str:
 
 
 def problems_of(submission: Submission) -> list[Problem]:
-    """What is wrong with claims beside their form: unknown quantities, and places that don't fit them."""
+    """What is wrong with claims beside their form: unknown quantities, and places that do not fit them."""
     problems = []
     names = [c.name for c in submission.cases]
     for i, case in enumerate(submission.cases):
         if case.name in names[:i]:
             problems.append(
-                Problem(f"/submission/cases/{i}/name", f"case {case.name!r} stands twice", "Name each case once.")
+                Problem(f"/submission/cases/{i}/name", f"case {case.name!r} is listed twice", "Name each case once.")
             )
     # most claims are of a form that was looked at before
     sound: set[tuple[str, str | None, bool, bool, bool, type]] = set()

@@ -63,7 +63,7 @@ class Context:
     carried : the same rules with every other submitted value pinned
     results, twists, torsion : results of their load cases, how each of them turns, and what that shows of torsion
     drifts : of each direction that states any, those that are compared with the limit
-    own_modes : the answer of the reviewer's own model to `modal`; None where it hasn't been run
+    own_modes : the answer of the reviewer's own model to `modal`; None where it has not been run
     own : all its answers by kind of request
     modes_beside_ours : the submitted modes matched with those of our own model; None without either
     made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
@@ -129,7 +129,7 @@ class Context:
         inputs: Mapping[Key, Any] | None = None,
         pins: Mapping[Key, Any] | None = None,
     ) -> Context:
-        """The context under another assumption on our side; what the change can't reach isn't computed again."""
+        """The context under another assumption on our side; what the change cannot reach is not computed again."""
         carried_pins = {k: v for k, v in (pins or {}).items() if k not in self.carried.pins}
         return replace(
             self,
@@ -163,7 +163,7 @@ class Context:
             # of the independent side nothing is pinned but by an assumption
             return evaluation.unpinned(key) if evaluation.pin is not None else evaluation.at(key)
         except MissingInput as missing:
-            return Ours(None, False, f"{QUANTITIES[missing.name].symbol} is not known on our side")
+            return Ours(None, False, f"{QUANTITIES[missing.name].symbol} is missing on our side")
         except RuleRefused as refused:
             return Ours(None, False, f"{refused.message}. {refused.remedy}")
 
@@ -181,7 +181,7 @@ class Context:
 
     @property
     def not_used(self) -> Mapping[str, str]:
-        """Why a quantity doesn't count here, by its name: an edition may have a value that nothing rests on."""
+        """Why a quantity does not count here, by its name: an edition may have a value that nothing rests on."""
         return self.independent.get("not_used") or {}
 
     def limit_step(self, name: str, direction: str | None) -> Step | None:
@@ -198,5 +198,5 @@ def read_off(step: Step | Ours, index: int | None) -> Ours:
         return step
     value = step.value if index is None else step.value[index]
     if isinstance(value, float) and math.isinf(value):
-        return Ours(None, False, "there is no limit by our values", step)
+        return Ours(None, False, "by our values there is no limit", step)
     return Ours(value if isinstance(value, str) else float(value), step.rests_on_adopted, "", step)

@@ -9,13 +9,13 @@ from plumb_core.checks.context import Context
 from plumb_core.documents import results
 from plumb_core.documents.submission import Claim
 
-NO_CHECK = "no rule of the edition and no check uses it"
+NO_CHECK = "neither a rule of the edition nor a check uses it"
 BY_MODEL = "a mode is rechecked against the modes of a reference model, and there is none"
 BY_SHAPE = "mode shapes match the modes with those of the reference model and are not compared by themselves"
 
 
 def coverage(context: Context, checks: Sequence[Check]) -> results.Coverage:
-    """Coverage of the submitted values; derived values don't count."""
+    """Coverage of the submitted values; derived values do not count."""
     level: dict[int, int] = {}
     why: dict[int, str] = {}
     unchecked: list[str] = []

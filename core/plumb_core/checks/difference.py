@@ -27,7 +27,7 @@ class Difference:
     flips : checks of both whose verdict changed
     settled : checks that deviated before and agree now
     moved : checks of both with the same verdict whose submitted or own value changed
-    appeared, disappeared : checks that one of the two doesn't have
+    appeared, disappeared : checks that one of the two does not have
     """
 
     flips: tuple[Flip, ...]

@@ -16,7 +16,7 @@ _COUNTED = re.compile(r"(.+)#\d+")
 
 
 def present_id(earlier: str, written: str = "") -> str:
-    """The id that a check has today, for one that it had earlier; ids that didn't change are given back.
+    """The id that a check has today, for one that it had earlier; ids that did not change are given back.
 
     written : what was written for its value, which tells a value stated again from the first one of its place
     """

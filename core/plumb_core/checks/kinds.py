@@ -21,7 +21,7 @@ class CheckKind:
     name, title : of the kind, and in words
     wording : draft of a remark from a check of this kind
     prefix : of the id; empty for kinds that recheck one submitted value itself, of which there is one check each
-    step : quantity whose step gives our value, where it isn't the check's own; empty where no rule gives it
+    step : quantity whose step gives our value, where it is not the check's own; empty where no rule gives it
     linked_by : what links its deviations with origins: the rules of the edition, the seismic weights, the stated total, nothing
     uses : quantities that its verdict depends on beside those of its own rule
     """
@@ -38,32 +38,34 @@ class CheckKind:
 KINDS: dict[str, CheckKind] = {
     kind.name: kind
     for kind in (
-        CheckKind("value", "a submitted value against ours", wording.value),
-        CheckKind("unplaced", "a value of a story that the brief doesn't know", wording.none),
-        CheckKind("mass", "the mass of the analysis against the seismic weight", wording.mass, linked_by="weights"),
-        CheckKind("mode", "a mode against that of our own model", wording.mode, linked_by="none"),
-        CheckKind("reciprocal", "a frequency against its own period", wording.consistent, linked_by="none"),
-        CheckKind("running_sum", "a running sum against its own rows", wording.consistent, linked_by="none"),
-        CheckKind("sum", "story values against their own total", wording.sum, prefix="sum_", linked_by="total"),
-        CheckKind("gap", "what is not stated", wording.gap, prefix="gap_"),
+        CheckKind("value", "a submitted value compared with ours", wording.value),
+        CheckKind("unplaced", "a value of a story that is not in the brief", wording.none),
+        CheckKind(
+            "mass", "the mass of the analysis compared with the seismic weight", wording.mass, linked_by="weights"
+        ),
+        CheckKind("mode", "a mode compared with that of the reference model", wording.mode, linked_by="none"),
+        CheckKind("reciprocal", "a frequency compared with its period", wording.consistent, linked_by="none"),
+        CheckKind("running_sum", "a running sum compared with its rows", wording.consistent, linked_by="none"),
+        CheckKind("sum", "story values compared with their total", wording.sum, prefix="sum_", linked_by="total"),
+        CheckKind("gap", "a value that is not stated", wording.gap, prefix="gap_"),
         CheckKind(
             "target",
-            "the sum of the modal masses against what the code asks for",
+            "the sum of the modal masses compared with the required share",
             wording.target,
             prefix="target_",
             linked_by="none",
         ),
-        CheckKind("axes", "which way the axes of the model run", wording.axes, prefix="axes_", linked_by="none"),
+        CheckKind("axes", "directions of the axes of the model", wording.axes, prefix="axes_", linked_by="none"),
         CheckKind(
             "taken_from",
-            "a period against the mode that it has to be taken from",
+            "a period compared with that of its mode",
             wording.taken_from,
             prefix="taken_from_",
             linked_by="none",
         ),
         CheckKind(
             "factor",
-            "the scale factor against the one that is required",
+            "the scale factor compared with the required factor",
             wording.said,
             prefix="scaled_by_",
             step="factor_required",
@@ -72,8 +74,8 @@ KINDS: dict[str, CheckKind] = {
                 "scaled",
             ),
         ),
-        CheckKind("scaling", "what a scaling leaves to ask", wording.said, prefix="scaling_"),
-        CheckKind("reaction", "a base reaction against the base shear", wording.value),
+        CheckKind("scaling", "questions about the scaling", wording.said, prefix="scaling_"),
+        CheckKind("reaction", "a base reaction compared with the base shear", wording.value),
         CheckKind(
             "twist",
             "torsional irregularity from the ends",
@@ -94,18 +96,16 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind(
             "case_missing",
-            "a load case that is not there",
+            "a missing load case",
             wording.said,
             prefix="case_missing_",
             uses=("eccentricity",),
         ),
-        CheckKind("case_open", "what the cases leave to ask", wording.said, prefix="case_open_"),
-        CheckKind(
-            "amplified", "design drifts against the drifts that they are made of", wording.said, prefix="amplified_"
-        ),
+        CheckKind("case_open", "questions about the load cases", wording.said, prefix="case_open_"),
+        CheckKind("amplified", "design drifts compared with the elastic drifts", wording.said, prefix="amplified_"),
         CheckKind(
             "drift",
-            "the design story drift against its limit",
+            "the design story drift compared with its limit",
             wording.said,
             prefix="drift_",
             uses=(
@@ -116,20 +116,20 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind(
             "level",
-            "the story drift of an action level against its limit",
+            "the story drift of an action level compared with its limit",
             wording.said,
             prefix="level_",
             uses=("level_drifts",),
         ),
         CheckKind(
             "drift_consistent",
-            "drifts against the displacements that they are differences of",
+            "drifts compared with the differences of displacements",
             wording.said,
             prefix="consistent_",
         ),
         CheckKind(
             "drift_open",
-            "what the drifts leave to ask",
+            "questions about the drifts",
             wording.said,
             prefix="drift_open_",
             uses=(
@@ -140,7 +140,7 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind(
             "stability",
-            "the greatest stability coefficient against its limit",
+            "the greatest stability coefficient compared with its limit",
             wording.said,
             prefix="stability_",
             step="theta",
@@ -149,14 +149,14 @@ KINDS: dict[str, CheckKind] = {
                 "p_delta_included",
             ),
         ),
-        CheckKind("load", "a load of the weight make-up against what the code counts of it", wording.value),
-        CheckKind("make_up", "a weight against its own make-up", wording.consistent, prefix="make_up_"),
-        CheckKind("own", "a result against that of our own model", wording.said, prefix="own_", step=""),
+        CheckKind("load", "a load of the weight make-up compared with its share in the code", wording.value),
+        CheckKind("make_up", "a weight compared with its make-up", wording.consistent, prefix="make_up_"),
+        CheckKind("own", "a result compared with that of the reference model", wording.said, prefix="own_", step=""),
         CheckKind("declared", "what is declared of the analysis", wording.said, prefix="declared_"),
-        CheckKind("make_up_open", "what the weight make-up leaves to ask", wording.said, prefix="make_up_open_"),
+        CheckKind("make_up_open", "questions about the weight make-up", wording.said, prefix="make_up_open_"),
         CheckKind(
             "combination",
-            "a load combination that the code asks for",
+            "a load combination that the code requires",
             wording.said,
             prefix="combination_",
             uses=(
@@ -166,7 +166,7 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind(
             "process",
-            "what the analysis as a whole leaves to ask",
+            "questions about the analysis as a whole",
             wording.said,
             prefix="process_",
             uses=(
@@ -176,7 +176,7 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind(
             "missing_mode",
-            "a mode of ours that their list lacks",
+            "a mode missing from the submitted list",
             wording.missing_mode,
             prefix="missing_mode_",
             linked_by="none",
@@ -184,7 +184,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind("fact", "a declaration that our own computation contradicts", wording.said, prefix="fact_", step=""),
         CheckKind(
             "permission",
-            "a system or a method against what the code permits",
+            "a system or a method compared with what the code permits",
             wording.said,
             prefix="permission_",
             step="",
@@ -196,7 +196,7 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind(
             "irregularity",
-            "an irregularity of the brief's own tables",
+            "an irregularity found from the tables of the brief",
             wording.said,
             prefix="irregularity_",
             step="",

@@ -34,7 +34,7 @@ def check_of(
     label = " ".join(part for part in (quantity.symbol, key.direction, where, again) if part)
     clause = _clause(context, key)
     if key in context.independent.adopted:
-        note = "taken over from the submission: the brief has no value of its own"
+        note = "from the submission: the brief has no value"
         return Check("value", key, label, claim, place, index, clause=clause, note=note)
     if not_used:
         return Check(
@@ -66,7 +66,7 @@ def check_of(
         limit=limit,
         follows=follows,
         clause=clause,
-        note=f"not stated: the {claim.source.note} stands for it" if isinstance(claim, AddedUp) else "",
+        note=f"not stated: the {claim.source.note} is used" if isinstance(claim, AddedUp) else "",
     )
 
 
@@ -79,7 +79,7 @@ def _is_again(context: Context, key: Key, index: int | None, claim: Subject) -> 
     """Whether the same place has been stated before, by this or by another case."""
     of_key = context.claims.by_key.get(key)
     if of_key is None:
-        # what is made of a base reaction stands for a value that isn't stated
+        # what is made of a base reaction stands for a value that is not stated
         return False
     return claim is not (of_key.single[0] if index is None else of_key.indexed[index])
 

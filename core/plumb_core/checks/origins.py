@@ -18,8 +18,8 @@ from plumb_core.rules import Key
 def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     """The checks, each deviating one with the ids of the origins that it rests on.
 
-    A deviation is inherited from the origins above it in the rules; a sum that doesn't close, from its wrong parts or its
-    wrong total; a total that isn't stated, from the parts that alone put it out; a value that another case repeats, from the
+    A deviation is inherited from the origins above it in the rules; a sum that does not close, from its wrong parts or its
+    wrong total; a total that is not stated, from the parts that alone put it out; a value that another case repeats, from the
     first that states it.
     """
     first = _first_of_repeated(checks, context)

@@ -29,7 +29,7 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.solve import solve
 
 Ask = Callable[[dict[str, Any]], "dict[str, Any] | None"]
-"""Answers a request to the reviewer's own model; None where there is no answer yet."""
+"""Answers a request to the reference model; None where there is no answer yet."""
 Answers = Mapping[str, "dict[str, Any] | None"]
 _ORDER = {name: i for i, name in enumerate(QUANTITIES)}
 
@@ -62,7 +62,7 @@ def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) 
 
 
 def _answer(ask: Ask, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:
-    """The answer of our own model; None where it takes something of the edition that the brief doesn't have yet."""
+    """The answer of our own model; None where it takes something of the edition that the brief does not have yet."""
     try:
         return ask(request)
     except InputRefused:
@@ -78,7 +78,7 @@ MOVEMENTS = ("drift_", "displacement_")
 def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     """What the document's own model has to be asked, by kind: what is claimed that it has something to say to.
 
-    Empty where there is no model, or where it can't stand.
+    Empty where there is no model, or where it cannot stand.
     """
     if document.model is None:
         return {}

@@ -13,7 +13,7 @@ from plumb_core.documents.submission import Case, Claim
 from plumb_core.rules import Array, Key
 
 SEISMIC = ("static", "modal", "time_history", None)
-"""Kinds of cases that hold the seismic action by itself; one whose kind isn't stated is taken for one."""
+"""Kinds of cases that hold the seismic action by itself; one whose kind is not stated is treated as such."""
 
 
 class Ends(NamedTuple):
@@ -109,7 +109,7 @@ class CaseResults:
     def seismic(self, pairs: Iterable[tuple[str, str | None]], level: str = "") -> list[tuple[str, str]]:
         """Those of (case, direction) that hold the seismic action along the direction itself.
 
-        level : of the results; `reduced` takes those whose level isn't stated with it
+        level : of the results; `reduced` takes those whose level is not stated with it
         """
         kept = []
         for case, direction in pairs:

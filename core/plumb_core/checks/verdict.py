@@ -11,14 +11,14 @@ class Verdict(StrEnum):
     AGREES = "agrees"
     DIFFERS = "differs"
     BREACHES = "breaches"
-    """a limit of the code"""
+    """exceeds a limit of the code"""
     QUESTION = "question"
-    """something is there and doubtful"""
+    """a statement that needs an explanation"""
     NOTE = "note"
     GAP = "gap"
-    """something that has to be stated is not"""
+    """a required statement is missing"""
     OPEN = "open"
-    """our side lacks what it takes"""
+    """an input is missing on our side"""
 
 
 class Role(StrEnum):

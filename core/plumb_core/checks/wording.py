@@ -77,8 +77,10 @@ def value(check: Check) -> str:
         return ""
     ours = f"{_given(check, shown)} We find {figures(shown.ours)}{_unit(check)}"
     if check.role is Role.INHERITED:
-        return f"{ours}{_off(shown.deviation)}. It follows from: {', '.join(_SAID.get(i, i) for i in check.rests_on)}."
-    basis = " with your own upstream values" if check.carried is not None else ""
+        return (
+            f"{ours}{_off(shown.deviation)}. It is computed from: {', '.join(_SAID.get(i, i) for i in check.rests_on)}."
+        )
+    basis = " from your own upstream values" if check.carried is not None else ""
     return f"{ours}{basis}{_clause(check)}{_off(shown.deviation)}. Please correct, or state the basis."
 
 
@@ -97,7 +99,7 @@ def target(check: Check) -> str:
     if shown is None:
         return ""
     if check.verdict is Verdict.BREACHES:
-        return f"{_given(check, shown)} Please include more modes, or add what they leave out."
+        return f"{_given(check, shown)} Please include more modes, or add the residual mass."
     ours = f"{_given(check, shown)} We find {figures(shown.ours)}"
     return f"{ours} in {check.note}{_off(shown.deviation)}. Please correct, or state the basis."
 
@@ -109,7 +111,7 @@ def consistent(check: Check) -> str:
         return ""
     unit = _unit(check)
     return (
-        f"{check.label}: {figures(shown.theirs)}{unit} is stated, {figures(shown.ours)}{unit} follows ({check.note}). "
+        f"{check.label}: {figures(shown.theirs)}{unit} is stated, we compute {figures(shown.ours)}{unit} ({check.note}). "
         "Please reconcile."
     )
 
@@ -120,7 +122,7 @@ def mass(check: Check) -> str:
 
 
 def sum(check: Check) -> str:
-    """Story values that don't add up to their total."""
+    """Story values that do not add up to their total."""
     shown = check.shown
     if shown is None:
         return ""
@@ -138,17 +140,17 @@ def gap(check: Check) -> str:
 
 def axes(check: Check) -> str:
     """Axes that are exchanged."""
-    return f"{_sentence(check.note)} Please say which way the axes of the model run, and correct the tables."
+    return f"{_sentence(check.note)} Please say directions of the axes of the model, and correct the tables."
 
 
 def missing_mode(check: Check) -> str:
     """A mode that the list lacks."""
-    return f"{_sentence(check.note)} Please include it, or say why it was left out."
+    return f"{_sentence(check.note)} Please include it, or state why it is omitted."
 
 
 def taken_from(check: Check) -> str:
     """A period that is of no leading mode."""
-    return f"{_sentence(check.note)} Please say which mode it is taken from."
+    return f"{_sentence(check.note)} Please state which mode it is based on."
 
 
 def said(check: Check) -> str:

@@ -143,8 +143,8 @@ TorsionOfStory = TypedDict(
         "consequences": list[str],
     },
 )
-"""Torsion of a story in a case; null where the edition has no such rule, or what it takes isn't given."""
-# `class` can't be the name of a field of a class
+"""Torsion of a story in a case; null where the edition has no such rule, or what it takes is not given."""
+# `class` is not a valid name of a field of a class
 TorsionOfStory.__pydantic_config__ = STRICT  # type: ignore[attr-defined]
 
 
@@ -256,7 +256,7 @@ class PlanIrregularity(TypedDict):
 
 @with_config(STRICT)
 class RegularityTest(TypedDict):
-    """A test of regularity; `met` is null where it couldn't be made."""
+    """A test of regularity; `met` is null where it could not be made."""
 
     words: str
     value: float | None
@@ -434,7 +434,7 @@ class SeparationAnswer(Answer):
 
 @with_config(STRICT)
 class ModelWarning(TypedDict):
-    """A warning about a model; `stops` where it can't be analysed so."""
+    """A warning about a model; `stops` where it cannot be analysed so."""
 
     code: str
     message: str
@@ -525,7 +525,7 @@ class EnoughInBoth(TypedDict):
 
 @with_config(STRICT)
 class ReachedAt(TypedDict):
-    """Number of the mode with which the target is reached; null where it isn't."""
+    """Number of the mode with which the target is reached; null where it is not."""
 
     X: int | None
     Y: int | None

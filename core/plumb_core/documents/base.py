@@ -20,7 +20,7 @@ Finite = Annotated[float, Field(allow_inf_nan=False)]
 
 
 Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
-"""m; what lies further off than 100 km is in another unit."""
+"""m; coordinates beyond 100 km are in another unit."""
 
 
 Point = Annotated[list[Coordinate], Field(min_length=2, max_length=2)]

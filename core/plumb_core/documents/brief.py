@@ -33,7 +33,7 @@ class SiteSpecific(Part):
 
 
 class Own(Part):
-    """The reviewer's own factors and limits (edition `custom`)."""
+    """Factors and limits set by the reviewer (edition `custom`)."""
 
     period_coefficient: Positive | None = None
     period_exponent: Positive | None = None
@@ -52,7 +52,7 @@ class Own(Part):
 
 
 Corrections = Annotated[list[int], AfterValidator(lambda numbers: sorted(set(numbers))), Field(max_length=20)]
-"""Corrections of a code that are declared to hold, by their numbers; None for those that hold where nothing is declared."""
+"""Corrections of a code that are declared to apply, by their numbers; None for the default set."""
 
 
 class Site(Part):
@@ -145,7 +145,7 @@ class Wall(Part):
 class Stacked(Part):
     """Another lateral system from a story upwards.
 
-    exempt : declared as a rooftop structure or as a light supported system, whose factors then don't count below
+    exempt : declared as a rooftop structure or as a light supported system, whose factors then do not count below
         (their conditions are checked where the weights are known).
     """
 
@@ -205,7 +205,7 @@ class Podium(Part):
     from_story : the lowest story of the upper part.  stiffness_ratio : of the lower part over the upper part.
     T_whole, T_upper : periods (s) of the whole structure, and of the upper part on a fixed base.
     R_upper, rho_upper : of the upper part; those of the direction are the lower part's.  T_lower : period of the lower part.
-    period_type : structure type of the upper part, where it isn't that of the direction.
+    period_type : structure type of the upper part, where it is not that of the direction.
     parts_regular : whether both parts are regular by themselves (UBC 1997).
     """
 
@@ -254,7 +254,7 @@ class DiaphragmSpans(Part):
 
 
 class DirectionSystem(Part):
-    """The lateral system in one direction; its factors follow from `lateral_system` where they aren't given.
+    """The lateral system in one direction; its factors follow from `lateral_system` where they are not given.
 
     plane_share : greatest share of the lateral force in one plane of braced frames or walls (ASCE 7, 12.2.5.4).
     frame_share : least share of the base shear that the moment frames of a dual system resist by themselves.
@@ -311,7 +311,7 @@ IrregularityType = Literal[
 class System(Part):
     """What holds for both directions.
 
-    irregularities : type -> whether it is there; a type that isn't named was not tested.
+    irregularities : type -> whether it is there; a type that is not named was not tested.
     shared_columns : whether any column or wall is part of two intersecting systems.
     symmetric_in_plan : stiffness and mass approximately symmetric in plan (EN 1998-1, 4.2.3.2(2)).
     """
@@ -375,7 +375,7 @@ class Story(Part):
     mass (t), inertia (t m2 about the centre of mass), centre and corners (m) of the floor: for the reviewer's own model;
     by default the weight over g, a uniform plan, the middle of the plan, and the corners of `plan` about the centre.
     gravity : vertical load of the floor for P-Delta, kN; by default the mass times g.
-    plan_stiffness : for regularity in plan (EN 1998-1), where it isn't taken from the reviewer's own model.
+    plan_stiffness : for regularity in plan (EN 1998-1), where it is not taken from the reviewer's own model.
     offset : whether the lateral system has an offset in the story, and of which kind (IS 1893:2016).
     """
 
@@ -432,7 +432,7 @@ class Level(Part):
         if self.kind == "design" and given:
             raise PydanticCustomError("level", f"{given[0]}: the spectrum of the design action is that of the site")
         if len(given) > 1:
-            raise PydanticCustomError("level", f"{' and '.join(given)} are both given; one of them makes the spectrum")
+            raise PydanticCustomError("level", f"{' and '.join(given)} are both given; the spectrum needs one of them")
         return self
 
 
@@ -458,8 +458,8 @@ class Comparison(Part):
 class Brief(Part):
     """The reviewer's own side: governing edition, site, occupancy, systems, stories, and editions to compare with.
 
-    drift_at : where the drifts are taken that are compared with their limit, where it isn't as the edition says.
-    second_order : whether second order effects are in the submitted analysis, where the submission doesn't state it.
+    drift_at : where the drifts are taken that are compared with their limit, where it is not as the edition says.
+    second_order : whether second order effects are in the submitted analysis, where the submission does not state it.
     levels : action levels, where there are others than the edition's own.
     """
 

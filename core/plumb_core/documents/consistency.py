@@ -30,7 +30,7 @@ _SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, f
 
 
 def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: bool) -> list[Problem]:
-    """Site values that the edition doesn't know: most likely meant for another one.
+    """Site values that the edition does not know: most likely meant for another one.
 
     What was measured in the ground stands once in a brief, whichever editions it is laid beside.
     """
@@ -43,7 +43,7 @@ def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: b
             problems.append(
                 Problem(
                     f"{prefix}/site/{name}",
-                    f"{name} is no site value of {edition.id}",
+                    f"{name} is not a site value of {edition.id}",
                     f"Leave it out; {edition.id} takes: {', '.join(n for n in Site.model_fields if n in known)}.",
                 )
             )
@@ -51,7 +51,7 @@ def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: b
 
 
 def _not_allowed(part: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
-    """Values that the edition's tables don't hold."""
+    """Values that the edition's tables do not hold."""
     allowed: dict[str, tuple[Any, ...]] = dict(edition.options)
     if edition.period_types:
         allowed["period_type"] = edition.period_types
@@ -76,7 +76,7 @@ def _not_allowed(part: Mapping[str, Any], edition: Edition, prefix: str) -> list
 
 
 def _corrections(site: Mapping[str, Any], edition: Edition, prefix: str) -> list[Problem]:
-    """Sets of corrections to the code of which one builds on another that isn't declared."""
+    """Sets of corrections to the code of which one builds on another that is not declared."""
     problems = []
     for name, choice in edition.choices.items():
         declared = site.get(name)
@@ -84,7 +84,7 @@ def _corrections(site: Mapping[str, Any], edition: Edition, prefix: str) -> list
             continue
         if tuple(sorted(set(declared))) not in choice.sets:
             sets = " or ".join(str([*numbers]) for numbers in choice.sets)
-            message = f"{declared} is no set of {name} of {edition.id}: one builds on another"
+            message = f"{declared} is not a set of {name} of {edition.id}: one builds on another"
             problems.append(Problem(f"{prefix}/site/{name}", message, f"Give {sets}."))
     return problems
 
@@ -109,7 +109,7 @@ def _leaves(part: Mapping[str, Any]) -> Iterator[tuple[str, str, Any]]:
 
 
 def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
-    """Curves whose periods don't rise or whose columns differ in length."""
+    """Curves whose periods do not rise or whose columns differ in length."""
     problems = []
     mce = site.get("mce")
     curves = [(f"{prefix}/site/mce", mce.get("T"), mce.get("S_a"))] if isinstance(mce, dict) else []
@@ -143,7 +143,7 @@ def _curves(site: Mapping[str, Any], prefix: str) -> list[Problem]:
             )
         if all(isinstance(t, int | float) for t in T) and any(b <= a for a, b in pairwise(T)):
             problems.append(
-                Problem(f"{path}/T", "the periods don't rise", "Sort the points by period, each period once.")
+                Problem(f"{path}/T", "the periods do not increase", "Sort the points by period, each period once.")
             )
     return problems
 
@@ -164,7 +164,7 @@ def _story_names(stories: Any, prefix: str) -> list[Problem]:
                 Problem(
                     f"{prefix}/stories/{index}/name",
                     f"the name {name!r} stands for two stories",
-                    "Give each story a name of its own.",
+                    "Give each story a different name.",
                 )
             )
         seen.add(name if isinstance(name, str) else None)
@@ -184,8 +184,8 @@ def _torsion_rows(part: Mapping[str, Any]) -> list[Problem]:
             problems.append(
                 Problem(
                     f"/rows/{i}",
-                    "a row needs max and avg, or ends, or displacement_ends",
-                    "Give one of the three; displacement_ends may stand beside.",
+                    "a row needs max and avg, ends, or displacement_ends",
+                    "Give one of the three; displacement_ends may be given as well.",
                 )
             )
         for name in ("ends", "displacement_ends"):

@@ -47,7 +47,7 @@ def _repeated(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
                     yield Problem(
                         f"{prefix}/{table}/{k}/id",
                         f"the id {name!r} stands for two {word}s",
-                        f"Give each {word} an id of its own.",
+                        f"Give each {word} a different id.",
                     )
                 seen.add(name)
 

@@ -14,7 +14,7 @@ from plumb_core.documents.results import STRICT, Value
 class EditionInput(TypedDict):
     """An input of an edition, and how it is entered.
 
-    computed : a rule of the edition gives it where it isn't given.  shared : the same under every edition.
+    computed : a rule of the edition gives it where it is not given.  shared : the same under every edition.
     """
 
     name: str

@@ -102,7 +102,7 @@ class Support(Part):
 
 
 class Diaphragm(Part):
-    """Nodes of a floor; a floor that isn't `rigid` only gathers what is reported for it."""
+    """Nodes of a floor; a floor that is not `rigid` only gathers what is reported for it."""
 
     id: Id
     nodes: Annotated[list[Id], Field(min_length=1)]
@@ -190,7 +190,7 @@ class Analysis(Part):
 
 
 Thickness = Annotated[float, Field(ge=1e-3, le=100, allow_inf_nan=False)]
-"""m, of something that is built: a millimetre is a slip of the unit, and so is the width of a town."""
+"""m, dimensions of a building: a millimetre or the width of a town is a wrong unit."""
 Span = Annotated[float, Field(ge=0.01, le=1000, allow_inf_nan=False)]
 """m, between two lines of columns."""
 

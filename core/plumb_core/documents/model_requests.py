@@ -42,7 +42,7 @@ class _ModalPart(ModelPart):
 
 
 class ShapeRow(Part):
-    """Movement of a floor in a mode; what isn't stated is left out."""
+    """Movement of a floor in a mode; what is not stated is left out."""
 
     story: Name
     X: Finite | None = None

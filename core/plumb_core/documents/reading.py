@@ -1,4 +1,4 @@
-"""Documents are read whole or not at all; what can't be read is named with its place and its remedy."""
+"""Documents are read whole or not at all; what cannot be read is named with its place and its remedy."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ def _general_remedy(context: Mapping[str, Any]) -> str:
 
 
 _REMEDIES: dict[str, Callable[[Mapping[str, Any]], str]] = {
-    "extra_forbidden": lambda c: "Remove the key, or mend its spelling; `plumb schema` lists the keys.",
+    "extra_forbidden": lambda c: "Remove the key, or correct its spelling; `plumb schema` lists the keys.",
     "missing": lambda c: "Give this value.",
     "greater_than": lambda c: f"Give a number greater than {c.get('gt')}.",
     "greater_than_equal": lambda c: f"Give a number of at least {c.get('ge')}.",

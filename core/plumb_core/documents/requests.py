@@ -90,7 +90,7 @@ StoryForces = Annotated[list[Positive], Field(min_length=1, max_length=300)]
 class DriftRequest(_Request):
     """Elastic displacements of the floors or drifts of the stories (m) under the design forces, bottom to top.
 
-    second_order : whether P-Delta is in the analysis that gave them; unstated it isn't.
+    second_order : whether P-Delta is in the analysis that gave them; unstated it is not.
     """
 
     kind: Literal["drift"]

@@ -241,7 +241,7 @@ class TwoStageByDirection(TypedDict):
 
 @with_config(STRICT)
 class Shares(TypedDict, total=False):
-    """Effective modal masses and inertia as shares, by axis; what isn't stated is left out."""
+    """Effective modal masses and inertia as shares, by axis; what is not stated is left out."""
 
     X: float
     Y: float
@@ -407,7 +407,7 @@ class Threshold(TypedDict):
 
 @with_config(STRICT)
 class Follows(TypedDict):
-    """What follows from an irregularity; `status` is shown, missing, differs, or open where the submission can't tell."""
+    """What follows from an irregularity; `status` is shown, missing, differs, or open where the submission cannot tell."""
 
     words: str
     status: Literal["shown", "missing", "differs", "open"]
@@ -473,8 +473,8 @@ class LevelDrifts(TypedDict):
 class BaseShearForDrift(TypedDict):
     """Base shear that drifts and stability rest on, beside that of the forces; kN, s.
 
-    factor : what modal drifts are multiplied by for it; 1 where the edition doesn't scale drifts, null where it isn't known.
-    governed_by : what gives it where it isn't the base shear of the forces.
+    factor : what modal drifts are multiplied by for it; 1 where the edition does not scale drifts, null where it is not known.
+    governed_by : what gives it where it is not the base shear of the forces.
     """
 
     V: float

@@ -20,7 +20,7 @@ class Source(Part):
 
 
 _NOWHERE = Source()
-"""Of all claims whose place isn't told: sources are never changed, and a table has thousands of claims."""
+"""Of all claims whose place is not told: sources are never changed, and a table has thousands of claims."""
 
 
 # defaults that are models come from a factory: pydantic would copy an instance deeply for every claim
@@ -44,7 +44,7 @@ class Claim(Part):
 
 
 class Case(Part):
-    """A load case of a submission, with its role; what isn't stated is null.
+    """A load case of a submission, with its role; what is not stated is null.
 
     name : as the submission names it; `case` of its claims.
     direction : of the action; XY for both together, Z for the vertical.

@@ -35,7 +35,7 @@ def threads_for(n: int) -> AbstractContextManager[Any]:
 
 
 class NotStable(ValueError):
-    """A stiffness that isn't positive definite.
+    """A stiffness that is not positive definite.
 
     mode : the movement that meets no stiffness, or less than none, shape (n,)
     negative : less than none, which gravity can do to a stiffness
@@ -44,7 +44,7 @@ class NotStable(ValueError):
     def __init__(self, mode: Array, negative: bool):
         self.mode = mode
         self.negative = negative
-        super().__init__("the stiffness isn't positive definite")
+        super().__init__("the stiffness is not positive definite")
 
 
 def _lu(A: sp.csc_array) -> Any:
@@ -89,7 +89,7 @@ class Factor:
         return lu.solve, bool(np.all(lu.U.diagonal() > 0))
 
     def _most_negative(self, least: Array) -> Array:
-        """Movement that the matrix scaled to a unit diagonal drives most, unscaled; `least` where it isn't found."""
+        """Movement that the matrix scaled to a unit diagonal drives most, unscaled; `least` where it is not found."""
         D = sp.diags_array(self._scale)
         start = np.random.default_rng(0).standard_normal(len(self._scale))
         if len(start) < 3:

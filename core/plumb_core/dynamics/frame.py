@@ -266,7 +266,7 @@ def _spring_blocks(tables: Tables, maps: Array) -> tuple[Array, Ints]:
 
 
 def structure_of_frame(frame: Frame) -> Structure:
-    """The frame's equations; raises InputRefused where they can't be set up, with every reason."""
+    """The frame's equations; raises InputRefused where they cannot be set up, with every reason."""
     return assembled(*read_tables(frame))
 
 
@@ -379,7 +379,7 @@ class _Assembly:
         elements = _elements(tables, maps, equations)
         K = self._stiffness(elements, maps, equations)
         mass = self._diagonal(equations)
-        # what has neither stiffness nor mass (a released rotation) isn't a degree of freedom
+        # what has neither stiffness nor mass (a released rotation) is not a degree of freedom
         diagonal = K.diagonal()
         idle = (diagonal <= SINGULAR * np.abs(diagonal).max(initial=0.0)) & (mass <= 0)
         idle[equations.of_floor[equations.of_floor >= 0]] = False
@@ -440,7 +440,7 @@ class _Assembly:
         for k in np.flatnonzero(self.rigid):
             place[equations.of_floor[k]] = self.floors.centre[k]
         mx, my = mass * r[:, 0], mass * r[:, 1]
-        # as for a floor: the axis about which rotation doesn't couple with translation
+        # as for a floor: the axis about which rotation does not couple with translation
         axis = np.array(
             [
                 my @ place[:, 0] / my.sum() if my.any() else place[:, 0].mean(),

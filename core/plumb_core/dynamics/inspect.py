@@ -65,7 +65,7 @@ def _coincident(tables: Tables) -> Iterable[Warning]:
         yield Warning(
             "coincident_nodes",
             f"nodes {_names(ids)} are at one place",
-            "members that end in different ones aren't connected",
+            "members that end in different ones are not connected",
             "Use one node, unless the gap is meant.",
             f"/nodes/{int(np.flatnonzero(which == group)[1])}",
             False,
@@ -125,7 +125,7 @@ def _unsupported(tables: Tables) -> Iterable[Warning]:
             ids = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(mine))
             yield Warning(
                 "unsupported",
-                f"a part of the frame isn't supported: nodes {_names(ids)}",
+                f"a part of the frame is not supported: nodes {_names(ids)}",
                 "no member leads from it to a support",
                 "Connect it, support it, or remove it.",
                 f"/nodes/{int(np.flatnonzero(mine)[0])}",
@@ -157,7 +157,7 @@ def _loose_nodes(tables: Tables) -> Iterable[Warning]:
         yield Warning(
             "loose_node",
             f"nodes {_names(idle)} have neither stiffness nor mass",
-            "no member ends there; they are left out",
+            "no member ends there; they are excluded",
             "Remove them, or connect them.",
             f"/nodes/{place[idle[0]]}",
             False,
@@ -176,8 +176,8 @@ def _floors(tables: Tables) -> Iterable[Warning]:
             yield Warning(
                 "diaphragm_supported",
                 f"nodes {_names(ids)} of diaphragm {diaphragm.id} are supported horizontally",
-                "a rigid floor can't move with one of its nodes held",
-                "Take these nodes out of the diaphragm, or leave it out.",
+                "a rigid floor cannot move if one of its nodes is supported",
+                "Remove these nodes from the diaphragm, or remove the diaphragm.",
                 f"/diaphragms/{k}/nodes",
                 True,
                 ids,
@@ -186,7 +186,7 @@ def _floors(tables: Tables) -> Iterable[Warning]:
         if height > 0.5:
             yield Warning(
                 "diaphragm_not_level",
-                f"the nodes of diaphragm {diaphragm.id} lie up to {height:.3g} m above each other",
+                f"the nodes of diaphragm {diaphragm.id} are up to {height:.3g} m apart in height",
                 "a rigid diaphragm moves in its own plane only",
                 "Check the nodes of this floor.",
                 f"/diaphragms/{k}/nodes",
@@ -208,7 +208,7 @@ def _floors(tables: Tables) -> Iterable[Warning]:
             yield Warning(
                 "no_diaphragm",
                 f"the floor at {z:g} m has no diaphragm",
-                "its nodes move by themselves; story values are averages",
+                "its nodes move independently; story values are averages",
                 "Give a diaphragm for this floor; rigid: false says that it is meant to be flexible.",
                 "/diaphragms",
                 False,
@@ -223,8 +223,8 @@ def _one_plane(tables: Tables) -> Iterable[Warning]:
         yield Warning(
             "one_plane",
             "all nodes lie in one vertical plane",
-            "a plane frame says nothing of the other direction or of torsion",
-            "Model the building in space, or judge one direction only.",
+            "a plane frame does not cover the other direction or torsion",
+            "Model the building in 3D, or assess one direction only.",
             "/nodes",
         )
 
@@ -234,19 +234,19 @@ def _tension_only(tables: Tables) -> Iterable[Warning]:
     if ids:
         how, what = {
             "half": (
-                "act at half their stiffness, in tension and compression",
+                "have half their stiffness, in tension and compression",
                 "right for pairs of diagonals; a single one is too soft",
             ),
             "both": (
-                "act with their whole stiffness in tension and compression",
-                "pairs of diagonals are twice as stiff as they can be",
+                "have their full stiffness in tension and compression",
+                "pairs of diagonals are twice as stiff as in reality",
             ),
-            "none": ("are left out", "the frame is softer than with them"),
+            "none": ("are excluded", "the frame is softer than with them"),
         }[tables.frame.tension_only]
         yield Warning(
             "tension_only",
             f"tension-only members ({len(ids)}) {how}",
-            f"a linear run can't switch members off; {what}",
+            f"a linear analysis cannot switch members off; {what}",
             "Choose half, both or none to fit how they are arranged.",
             "/tension_only",
             False,
@@ -262,7 +262,7 @@ def _member_ends(tables: Tables) -> Iterable[Warning]:
             yield Warning(
                 "released_both_ends",
                 f"member {member.id} is released in {', '.join(sorted(loose & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
-                "it turns or slides freely by itself and carries nothing that way",
+                "it turns or slides freely and transfers no force in this way",
                 "Release one end only.",
                 f"/members/{k}",
                 False,
@@ -312,9 +312,9 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
         warnings.append(
             Warning(
                 "members_beside_floors",
-                f"members bring {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
-                "a floor's mass often holds its beams and columns already",
-                "Leave member_mass off where the floors hold the members.",
+                f"members add {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
+                "the mass of a floor often includes its beams and columns",
+                "Switch member_mass off if the floor masses include the members.",
                 "/member_mass",
             )
         )
@@ -322,7 +322,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
 
 
 def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warning]:
-    """Floors whose mass isn't that of the static method: weights (kN) by floor name."""
+    """Floors whose mass is not that of the static method: weights (kN) by floor name."""
     warnings = []
     for k, name in enumerate(built.floors.names):
         if name in weights:

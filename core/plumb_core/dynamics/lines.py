@@ -15,7 +15,7 @@ from plumb_core.errors import InputRefused, Problem
 
 
 def _floor(story: Story) -> tuple[float | None, float | None, Array | None, Array | None]:
-    """(mass, inertia about the centre, centre, corners) of a story's floor; None for what can't be told."""
+    """(mass, inertia about the centre, centre, corners) of a story's floor; None for what cannot be told."""
     mass = story.mass if story.mass is not None else None if story.weight is None else story.weight / GRAVITY
     corners = None if story.corners is None else np.array(story.corners)
     centre = None if story.centre is None else np.array(story.centre)
@@ -99,7 +99,7 @@ def _shears(floors: Floors, story: Array, at: Array, direction: Array, stiffness
 
 
 def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p_delta: bool = False) -> Structure:
-    """The model of lateral lines; raises InputRefused for lines of stories that don't exist or floors that lack values."""
+    """The model of lateral lines; raises InputRefused for lines of stories that do not exist or floors that lack values."""
     problems = [
         Problem(
             f"/lateral_lines/{i}/story",
@@ -114,7 +114,7 @@ def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p
     floors = floors_of(stories)
     n = len(floors)
     angle = np.radians([line.angle for line in lines])
-    # the sine and cosine of right angles are exact, so that lines along X don't act in Y by rounding
+    # the sine and cosine of right angles are exact, so that lines along X do not act in Y by rounding
     direction = np.where(np.abs(v := np.stack([np.cos(angle), np.sin(angle)], axis=1)) < 1e-12, 0.0, v)
     at = np.array([line.at for line in lines])
     story = np.array([line.story for line in lines])
@@ -170,7 +170,7 @@ def _line_warnings(floors: Floors, story: Array, at: Array, direction: Array, st
                 Warning(
                     "mechanism",
                     f"story {name} has no stiffness {way}",
-                    "its lateral lines leave that movement free",
+                    "its lateral lines do not resist that movement",
                     f"Add lateral lines that resist it {way}.",
                     f"/stories/{i}",
                     True,

@@ -21,7 +21,7 @@ ENOUGH = 3
 class SubmittedMode:
     """A mode of a submission: period (s), shares of mass in X, Y, RZ, and movements of the floors (n_floors, 3).
 
-    What isn't stated is None, or NaN within a shape.
+    What is not stated is None, or NaN within a shape.
     """
 
     T: float | None

@@ -235,9 +235,9 @@ def eigen_modes(structure: Structure, count: int, progress: Progress = quiet, ve
             warnings.append(
                 Warning(
                     "modes_missing",
-                    "the list may lack a mode",
+                    "a mode may be missing from the list",
                     "the count of eigenvalues and the list differ",
-                    "Ask for another number of modes.",
+                    "Request another number of modes.",
                 )
             )
     k = min(count, m)
@@ -247,9 +247,9 @@ def eigen_modes(structure: Structure, count: int, progress: Progress = quiet, ve
         warnings.append(
             Warning(
                 "repeated_cut",
-                f"mode {k} is one of a pair of equal periods and the list ends between them",
-                "the number of modes asked for cuts the pair",
-                "Ask for one mode more.",
+                f"mode {k} is one of two modes with equal periods, and the list ends between them",
+                "the requested number of modes splits the pair",
+                "Request one more mode.",
             )
         )
     return _described(
@@ -400,15 +400,15 @@ def rayleigh_periods(structure: Structure, forces: Array | None = None) -> Array
 
 
 def mechanism(structure: Structure, unstable: NotStable) -> Warning:
-    """What a stiffness that isn't positive definite says about the model: which nodes move freely, and how."""
+    """What a stiffness that is not positive definite says about the model: which nodes move freely, and how."""
     movement = np.abs(unstable.mode)
     most = np.argsort(movement)[::-1]
     nodes = list(dict.fromkeys(structure.node_ids[structure.dof_node[d]] for d in most[:200] if movement[d] > 0.1))[:12]
     if unstable.negative:
         return Warning(
             "unstable",
-            "gravity takes more than the stiffness that is there",
-            "second order effects exceed the lateral stiffness",
+            "the geometric stiffness of gravity exceeds the lateral stiffness",
+            "the building is unstable under gravity",
             "Check the gravity loads and the stiffness of the lateral system.",
             "/",
             True,
@@ -424,7 +424,7 @@ def mechanism(structure: Structure, unstable: NotStable) -> Warning:
     return Warning(
         "mechanism",
         f"the model is a mechanism: {named} can move without resistance",
-        "releases, pinned ends or missing members leave a movement free",
+        "releases, pinned ends or missing members allow a movement without resistance",
         "Fix or connect these nodes, or remove a release.",
         "/",
         True,
@@ -441,7 +441,7 @@ def local_modes_warning(modes: Modes) -> list[Warning]:
         Warning(
             "local_modes",
             f"{len(local)} of {len(modes)} modes are local (first: mode {local[0]})",
-            "masses at nodes away from the floors move by themselves, or vertically",
-            "Take masses to the floors, leave vertical mass out, or count them out when judging the number of modes.",
+            "masses at nodes away from the floors move independently, or vertically",
+            "Assign the masses to the floors, exclude vertical mass, or disregard these modes when judging the number of modes.",
         )
     ]

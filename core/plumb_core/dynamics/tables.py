@@ -54,7 +54,7 @@ class Tables:
         return np.asarray(np.linalg.norm(self.chord, axis=1))
 
     def section(self, name: str, fill: float = np.nan) -> Array:
-        """A value of each member's section, shape (m,); `fill` where it isn't given."""
+        """A value of each member's section, shape (m,); `fill` where it is not given."""
         values = [fill if (v := getattr(s, name)) is None else v for s in self.frame.sections]
         return np.array(values, dtype=float)[self._section_of]
 

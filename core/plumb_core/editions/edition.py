@@ -15,7 +15,7 @@ ASPECTS = ("minimum", "period", "importance", "reduction", "soil")
 
 @dataclass(frozen=True)
 class Choice:
-    """What a brief's site can declare of an edition beside its inputs, and what doesn't lower a force.
+    """What a brief's site can declare of an edition beside its inputs, and what does not lower a force.
 
     Attributes
     ----------
@@ -43,7 +43,7 @@ class Edition:
     ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
     asked_for : what a submission has to state for the static method to be followed
     options : allowed values of an input
-    words : input -> option -> its words on a screen, where they aren't the option itself
+    words : input -> option -> its words on a screen, where they are not the option itself
     walls_with : formulas and period types of the approximate period that ask for the walls of the direction
     choices : what the brief can declare beside the inputs: corrections of the code that hold, ways of reading it
     permissions : what the code permits and what lowers a force, with its words; off unless declared

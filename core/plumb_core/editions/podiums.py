@@ -42,7 +42,7 @@ def two_stage(
 
     Returns
     -------
-    `conditions` (words and whether they are met, null where it isn't known), `permitted`, `T_upper` (s, as used) and
+    `conditions` (words and whether they are met, null where it is not known), `permitted`, `T_upper` (s, as used) and
     `T_upper_limit`, `factor` on the reactions of the upper part, base shears of both parts (kN) and forces by story (kN)
     """
     level = podium.get("level")

@@ -289,7 +289,7 @@ def factor_drift_none() -> float:
 def drift_verdict_alone(
     drift_ratio: Array, drift_limit: float, drift_limits: Sequence[float] | None = None
 ) -> list[bool | None]:
-    """Whether the design drift of each story is within its limit; second order effects don't enter."""
+    """Whether the design drift of each story is within its limit; second order effects do not enter."""
     verdicts: list[bool | None] = drift_verdict.function(drift_ratio, drift_limit, drift_limits)
     return verdicts
 
@@ -347,7 +347,7 @@ TYPES = (
 )
 """Types of irregularity, in plan and then in height, as a brief declares them."""
 GRAVER = {"extreme_torsional": "torsional", "extreme_soft_story": "soft_story", "extreme_weak_story": "weak_story"}
-"""Graver degrees: where the type is not there, the graver degree isn't either."""
+"""Graver degrees: where the type is not there, the graver degree is not either."""
 
 
 def type_of(kind: str) -> str:
@@ -404,7 +404,7 @@ def read_points(T: Array, points: Mapping[str, Any], name: str) -> Array:
 def period_type_note(
     table: Sequence[tuple[str, tuple[str, ...]]], lateral_system: str, period_type: str, clause: str
 ) -> list[str]:
-    """A note where the structure type of the approximate period isn't that of the lateral system.
+    """A note where the structure type of the approximate period is not that of the lateral system.
 
     table : beginnings of ids of systems and the types that fit, the first that matches holds; `other` where none does
     """
@@ -414,12 +414,12 @@ def period_type_note(
     if period_type in fits:
         return []
     return [
-        f"period type {period_type} doesn't fit the lateral system {lateral_system}: {' or '.join(fits)} by {clause}"
+        f"period type {period_type} does not fit the lateral system {lateral_system}: {' or '.join(fits)} by {clause}"
     ]
 
 
 def permission_note(system_permission: str) -> list[str]:
-    """A note where the lateral system isn't permitted here, or is too tall."""
+    """A note where the lateral system is not permitted here, or is too tall."""
     return (
         []
         if not system_permission or system_permission.startswith("permitted")
@@ -503,7 +503,7 @@ def _area(load: Mapping[str, Any]) -> float:
 
 
 def intensity(load: Mapping[str, Any]) -> float:
-    """Intensity of a load, kPa; refused where the share depends on it and it isn't given."""
+    """Intensity of a load, kPa; refused where the share depends on it and it is not given."""
     if load.get("intensity") is None:
         raise RuleRefused(
             "loads",
@@ -561,7 +561,7 @@ def more_than_adjacent(
     """Stories whose value exceeds `limit` times that of a story next to it.
 
     only_below : compare with the story below only.  light_roof_exempt : a roof lighter than the floor below is no trigger.
-    roof_exempt : the roof isn't looked at, light or heavy.
+    roof_exempt : the roof is not looked at, light or heavy.
     """
     irregular: list[Irregularity] = []
     if values is None:

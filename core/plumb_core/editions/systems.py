@@ -68,7 +68,7 @@ def known(systems: Mapping[str, LateralSystem], name: str) -> LateralSystem:
 
 
 def exempt_share(stacked: Mapping[str, Any], w: Array | None) -> str | None:
-    """Why a system higher up that is declared as exempt isn't, None where it is: it weighs no more than 10 % and, as a
+    """Why a system higher up that is declared as exempt is not, None where it is: it weighs no more than 10 % and, as a
     rooftop structure, has no more than two stories."""
     level = stacked.get("level")
     if w is None or level is None:

@@ -210,7 +210,7 @@ class Cell:
     ----------
     formula : whether it holds a formula and no value
     absent : whether its row ended before it, in text with separators
-    at : (row, column) where it stood, 0-based, where that isn't where it is now
+    at : (row, column) where it stood, 0-based, where that is not where it is now
     """
 
     text: str
@@ -231,7 +231,7 @@ class Choice:
 class CellProblem:
     """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None).
 
-    holds_up : whether the table can't be taken in before it is answered; else only the row is left out
+    holds_up : whether the table cannot be taken in before it is answered; else only the row is left out
     choices : answers to it, the likeliest first; none where only the table itself can answer
     """
 

@@ -54,9 +54,9 @@ class Reading:
 
     columns : column name -> 0-based index.  units : column name -> unit label.  cases : case -> direction.
     order : `bottom_up` or `top_down`, how the stories stand in the table.
-    both : values without a direction hold for X and Y.  numbers : `point` or `comma`, how decimals are written.
+    both : values without a direction apply to X and Y.  numbers : `point` or `comma`, how decimals are written.
     stories : name in the table -> name of the story.  case : that all rows belong to, where the table names none.
-    left_out, taken_in : rows that the reviewer leaves out, and those that hold values though they don't look so.
+    left_out, taken_in : rows that the reviewer leaves out, and those that hold values though they do not look so.
     """
 
     header_row: int | None = None
@@ -168,7 +168,7 @@ def find_headings(sheet: Sheet, columns: Sequence[Column], least: int = 2) -> tu
 
 
 def guess_kind(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> str:
-    """The kind whose columns fit a sheet's headings best ('' if none does); headings that a kind doesn't know speak against it."""
+    """The kind whose columns fit a sheet's headings best ('' if none does); headings that a kind does not know speak against it."""
     best, kind = 0.0, ""
     for row in sheet.rows[:HEADING_ROWS]:
         texts = [c.text for c in row]
@@ -241,7 +241,7 @@ _SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
 def _over(given: Reading, proposed: Reading | None) -> Reading:
     """What the reviewer has set, over what is remembered of tables like it: columns, directions of cases, names of stories.
 
-    Units, order and numbers aren't taken from what is remembered: the table says them itself, or they are proposed.
+    Units, order and numbers are not taken from what is remembered: the table says them itself, or they are proposed.
     """
     if proposed is None:
         return given
@@ -278,7 +278,7 @@ class TableReader:
     ):
         self.file, self.given = file, _over(given, proposed)
         self.pointed = bool(given.columns)
-        """whether the reviewer has pointed at the columns, as against what was remembered"""
+        """whether the reviewer has selected the columns, as opposed to a remembered answer"""
         self.proposed_units = dict(proposed.units) if proposed else {}
         self.proposed_order = proposed.order if proposed else ""
         self.by_name = {c.name: c for c in columns}
@@ -313,7 +313,7 @@ class TableReader:
     ) -> None:
         """Note a problem.
 
-        holds_up : whether the table can't be taken in with it; else the row is left out
+        holds_up : whether the table cannot be taken in with it; else the row is left out
         choices : answers to it, each in words and with what it sets of the reading, the likeliest first
         """
         answers = tuple(Choice(label, sets) for label, sets in choices)
@@ -333,7 +333,7 @@ class TableReader:
         for name, index in self.columns.items():
             if name not in self.by_name or not 0 <= index < width:
                 said = f"there is no column {name!r} at place {index + 1}"
-                self.problem(None, None, said, "Point at the column again.")
+                self.problem(None, None, said, "Select the column again.")
         if self.problems:
             return
         if not self.given.columns:
@@ -347,7 +347,7 @@ class TableReader:
                 choices = [
                     (f"it is {self._heading()[i]}", {"columns": self.columns | {column.name: i}}) for i in free[:6]
                 ]
-                self.problem(None, None, said, f"Point at the column that holds it: {column.title}.", choices=choices)
+                self.problem(None, None, said, f"Select its column: {column.title}.", choices=choices)
         for name in self.columns:
             if self.by_name[name].unit is not None:
                 self.find_unit(self.by_name[name])
@@ -377,16 +377,14 @@ class TableReader:
                     self.header,
                     index,
                     said,
-                    f"Point at the column that holds it: {title}.",
+                    f"Select its column: {title}.",
                     choices=[(f"it is {other}", {"columns": dict(self.columns)}), (f"it is {cell.text}", here)],
                 )
 
     def _ask_about_the_vertical(self) -> None:
         """Axes of which another than Z is vertical: nothing of it is read before the reviewer has pointed at the columns."""
         if any(_VERTICAL_Y.search(note) for note in self.sheet.notes):
-            self.problem(
-                None, None, "Y is vertical in this table", "Point at the columns of X and Y as the building has them."
-            )
+            self.problem(None, None, "Y is vertical in this table", "Select the columns of the building's X and Y.")
 
     def find_unit(self, column: Column) -> None:
         """Find the unit of a column of numbers, in what the reviewer has set, its heading, or a row of units."""
@@ -401,7 +399,7 @@ class TableReader:
             self.units[column.name] = label
             return
         self.units.pop(column.name, None)
-        said = f"{written!r} is no unit of {column.title}" if written else f"the unit of {column.title} is missing"
+        said = f"{written!r} is not a unit of {column.title}" if written else f"the unit of {column.title} is missing"
         # columns of the same unit that lack it too are answered with this one
         alike = [
             n for n in self.columns if self.by_name[n].unit == core_unit and not self._stated_unit(self.columns[n])
@@ -430,7 +428,7 @@ class TableReader:
             (self._unit_of_cells(index, core_unit), "in its cells", True),
             (self._unit_of_shares(column, index), "the column adds up to it", False),
             (self._unit_of_notes(core_unit), "from a note on the table", False),
-            (self.proposed_units.get(column.name), "as in the last table like it", False),
+            (self.proposed_units.get(column.name), "as in the last similar table", False),
             ("-" if column.plain else None, "without one, it has none", True),
         )
         for label, why, sure in found:
@@ -494,7 +492,7 @@ class TableReader:
     # rows and cells
 
     def rows(self) -> list[int]:
-        """Rows that hold values; headings (repeated ones too), blank rows and totals are left out."""
+        """Rows that hold values; headings (repeated ones too), blank rows and totals are excluded."""
         kept = []
         first = self.columns.get("story", self.columns.get("name", 0))
         start = -1 if self.header is None else self.header
@@ -525,7 +523,9 @@ class TableReader:
                 short = next((c for c in places if row[c].absent), None)
                 if short is not None:
                     said = "the row has fewer cells than the table has headings"
-                    self.problem(i, short, said, "Give every row as many cells as there are headings, blank ones too.")
+                    self.problem(
+                        i, short, said, "Give every row as many cells as there are headings, including blank cells."
+                    )
         if not kept:
             self.problem(None, None, "there are no rows of values in it", "Paste the table with its rows of values.")
         return kept
@@ -551,7 +551,7 @@ class TableReader:
         """Whether a cell holds a formula, which is noted as a problem."""
         index = self.columns[name]
         if self.sheet.rows[row][index].formula:
-            self.problem(row, index, "this cell holds a formula", "Hand in the value: copy and paste as values.")
+            self.problem(row, index, "this cell holds a formula", "Enter the value: copy and paste as values.")
             return True
         return False
 
@@ -567,8 +567,8 @@ class TableReader:
             texts = [with_unit(_without_mark(row[index].text))[0] for row in below]
             written = style_of(texts, (c.text for row in below for c in row), self._plausible(name, texts))
             if written.style is None:
-                remedy = f"Say how decimals are written: as in {' or '.join(STYLES.values())}."
-                said = f"it isn't clear how the numbers are written: {written.why}"
+                remedy = f"State how decimals are written: as in {' or '.join(STYLES.values())}."
+                said = f"it is not clear how the numbers are written: {written.why}"
                 choices = [(f"as in {example}", {"numbers": style}) for style, example in STYLES.items()]
                 self.problem(self.header, index, said, remedy, choices=choices)
             elif written.style == "comma":
@@ -606,23 +606,23 @@ class TableReader:
         if self.is_formula(row, name):
             return None
         if not text or _states_nothing(text):
-            self.problem(row, index, f"{title} is missing", "Give a number, or leave the whole row out.")
+            self.problem(row, index, f"{title} is missing", "Enter a number, or exclude the row.")
             return None
         style = self.style(name)
         if style is None:
             return None
         text, unit = with_unit(_without_mark(text))
         if unit and not is_unit_text(unit):
-            self.problem(row, index, f"{self.sheet.rows[row][index].text[:40]!r} is no number", "Give a number.")
+            self.problem(row, index, f"{self.sheet.rows[row][index].text[:40]!r} is not a number", "Give a number.")
             return None
         if unit and (label := self.units.get(name)) is not None and known_unit(unit, column.unit or "") != label:
-            said = f"{unit[:20]!r} stands in the cell, and the column is in {label}"
+            said = f"{unit[:20]!r} is in the cell, but the column is in {label}"
             self.problem(row, index, said, "Give all values of a column in one unit.")
             return None
         plain = readings(text).get(style)
         value = float("inf") if plain is None else float(plain)
         if plain is None or abs(value) == float("inf"):
-            self.problem(row, index, f"{text[:40]!r} is no number", "Give a number.")
+            self.problem(row, index, f"{text[:40]!r} is not a number", "Give a number.")
             return None
         if above_zero and value <= 0:
             self.problem(row, index, f"{title} is {plain}; it has to be above zero", "Mend the value.")
@@ -630,7 +630,7 @@ class TableReader:
         return value, plain
 
     def scaled(self, row: int, name: str) -> float | None:
-        """Number of a cell in the core's unit; None where it is bad, or its unit isn't known."""
+        """Number of a cell in the core's unit; None where it is bad, or its unit is not known."""
         number = self.number(row, name)
         unit = self.units.get(name)
         return None if number is None or unit is None else number[0] * factor(unit, self.by_name[name].unit or "")
@@ -642,7 +642,7 @@ class TableReader:
         text = self.text(row, name)
         word = " ".join(text.lower().split())
         if word not in words:
-            said = f"{text[:40]!r} isn't understood as {column.title}"
+            said = f"{text[:40]!r} is not recognised as {column.title}"
             self.problem(row, self.columns[name], said, f"Write one of: {', '.join(words)}.")
         return words.get(word)
 
@@ -655,7 +655,7 @@ class TableReader:
             self.problem(row, index, f"{title} is missing", f"Name the {title}.")
         elif not is_safe_name(text):
             remedy = "Use up to 60 letters, digits, spaces and . , + - / ( ) # &."
-            self.problem(row, index, f"{text[:40]!r} can't be a name", remedy)
+            self.problem(row, index, f"{text[:40]!r} is not a valid name", remedy)
         else:
             return text
         return None

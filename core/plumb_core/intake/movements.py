@@ -29,7 +29,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             case, along = new, ""
         along = reader.text(row, "direction") or along
         if not is_safe_name(case):
-            said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
+            said = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
             reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
             continue
         at = (case, along)
@@ -40,8 +40,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if story is None or direction is None:
             continue
         if (case, direction, story) in seen:
-            said = f"story {story!r} stands twice in case {case!r} along {direction}"
-            reader.problem(row, reader.columns["story"], said, "Leave one of the rows out.")
+            said = f"story {story!r} is listed twice in case {case!r} along {direction}"
+            reader.problem(row, reader.columns["story"], said, "Exclude one of the rows.")
             continue
         seen.add((case, direction, story))
         names[case] = None
@@ -61,7 +61,7 @@ def _direction(reader: ClaimReader, row: int, case: str, along: str) -> str | No
     if not along.strip() and of_case in ("X", "Y"):
         return of_case
     index = reader.columns.get("direction", reader.columns["case"])
-    said = f"{along[:20]!r} is no direction" if along.strip() else f"the direction of case {case!r} isn't clear"
+    said = f"{along[:20]!r} is not a direction" if along.strip() else f"the direction of case {case!r} is not clear"
     choices = [] if along.strip() else [(f"{case} moves along {d}", {"cases": {case: d}}) for d in "XY"]
     reader.problem(row, index, said, "Write X or Y in a column of directions.", choices=choices)
     return None
@@ -86,7 +86,7 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
         if unit in RATIOS and column.unit == "m or share":
             height = reader.heights.get(story)
             if height is None:
-                said = f"the drift is a ratio, and the height of story {story!r} isn't known"
+                said = f"the drift is a ratio, and the height of story {story!r} is not known"
                 reader.problem(
                     row, reader.columns[column.name], said, "Accept the table of stories first, or give lengths."
                 )

@@ -124,7 +124,7 @@ _STEPS = (("before", r"unscaled|before scaling"), ("after", r"\bscaled|after sca
 
 
 def role_of(name: str, direction: str = "", kind: str | None = None) -> Case:
-    """The role of a load case as far as its name tells it; what it doesn't is null.
+    """The role of a load case as far as its name tells it; what it does not is null.
 
     direction, kind : known from elsewhere: the reviewer's answer, or the kind of the table
     """

@@ -109,7 +109,7 @@ class Written:
 
     Attributes
     ----------
-    style : that they are read in; None where that isn't clear
+    style : that they are read in; None where that is not clear
     why : what tells it, or what stands against each other
     """
 
@@ -138,14 +138,14 @@ def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[St
     """
     only, both = _told(column)
     if len(only) == 2:
-        return Written(None, f"{only['point']!r} and {only['comma']!r} can't both be read in one way")
+        return Written(None, f"{only['point']!r} and {only['comma']!r} cannot both be read in one way")
     if only:
         style = next(iter(only))
         return Written(style, f"{only[style]!r} can be read in one way only")
     if not both:
         return Written("point", "")
     if len(plausible) == 1:
-        return Written(plausible[0], "the other way its values would be out of all proportion")
+        return Written(plausible[0], "the other reading would be out of proportion")
     elsewhere, _ = _told(table)
     if len(elsewhere) == 1:
         style = next(iter(elsewhere))

@@ -50,7 +50,7 @@ class PageTable:
 
 
 class PdfRefused(ValueError):
-    """The file can't be read; carries the remedy."""
+    """The file cannot be read; carries the remedy."""
 
     def __init__(self, message: str, remedy: str):
         self.message, self.remedy = message, remedy
@@ -69,16 +69,16 @@ def tables_of(data: bytes) -> list[PageTable]:
             if time.monotonic() - started > MAX_SECONDS:
                 raise PdfRefused(
                     f"the document takes longer than {MAX_SECONDS:.0f} s to read, at page {number}",
-                    "Hand in the pages with the tables.",
+                    "Upload only the pages with the tables.",
                 )
             letters += len(page.chars)
             found += _tables(page, number)
-            # what a page was read into isn't kept while the next ones are
+            # what a page was read into is not kept while the next ones are
             page.close()
     if letters == 0:
         raise PdfRefused(
-            "the pages hold no text: they are pictures of pages",
-            "Hand in the tables as text, as a workbook, or type their values.",
+            "the pages have no text: they are images",
+            "Upload the tables as text or as a workbook, or enter their values.",
         )
     return found
 
@@ -147,7 +147,7 @@ def _opened(data: bytes) -> Iterator[Any]:
             if len(book.pages) > MAX_PAGES:
                 raise PdfRefused(
                     f"the document has {len(book.pages)} pages; at most {MAX_PAGES} are read",
-                    "Hand in the pages with the tables.",
+                    "Upload only the pages with the tables.",
                 )
             yield book
     except PdfRefused:
@@ -156,7 +156,7 @@ def _opened(data: bytes) -> Iterator[Any]:
         if any(isinstance(part, PDFPasswordIncorrect) for part in (error, *error.args)):
             raise PdfRefused("the document is locked with a password", "Save it without a password.") from None
         raise PdfRefused(
-            f"this is no PDF that can be read ({type(error).__name__})", "Save it again, or hand in the tables."
+            f"this is not a readable PDF ({type(error).__name__})", "Save it again, or upload the tables."
         ) from None
 
 

@@ -47,8 +47,8 @@ def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
     except (SheetRefused, PdfRefused) as refused:
         return {"refused": {"message": refused.message, "remedy": refused.remedy}}
     except MemoryError:
-        said = "the file needs more memory to be read than a file may"
-        return {"refused": {"message": said, "remedy": "Hand in the tables alone."}}
+        said = "reading this file exceeds the memory limit"
+        return {"refused": {"message": said, "remedy": "Upload only the tables."}}
 
 
 def _pages(data: bytes) -> dict[str, Any]:
@@ -70,7 +70,7 @@ def _region(data: bytes, label: str) -> dict[str, Any]:
     """What stands in a part of a page: a table, or words that are read as if they were pasted."""
     match = REGION.fullmatch(label)
     if match is None:
-        raise PdfRefused(f"{label!r} is no part of a page", "Drag over the table on its page.")
+        raise PdfRefused(f"{label!r} is not a region of a page", "Drag over the table on its page.")
     number, left, top, right, bottom = map(int, match.groups())
     box = (float(left), float(top), float(right), float(bottom))
     table = table_in(data, number, box)
@@ -81,8 +81,8 @@ def _region(data: bytes, label: str) -> dict[str, Any]:
         try:
             sheet = replace(read_text("\n".join(stated) or words, label), page=number)
         except SheetRefused as refused:
-            said = f"no table is to be seen there, only {words[:80]!r}" if words else "nothing is to be seen there"
-            raise PdfRefused(said, "Drag over a table, or type the value that the page shows.") from refused
+            said = f"no table was found there, only {words[:80]!r}" if words else "nothing was found there"
+            raise PdfRefused(said, "Drag over a table, or enter the value shown on the page.") from refused
         table = PageTable(number, [], [], box)
     else:
         sheet = sheet_of_page(table, label)

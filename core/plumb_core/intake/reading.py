@@ -16,7 +16,7 @@ from plumb_core.intake.tables.kind import Building, ClaimReader, TableKind, Tabl
 from plumb_core.intake.tables.parameters import VALUES
 
 ANY_KIND = "parameters"
-"""What a sheet is read as that looks like no kind of table."""
+"""Kind of a sheet that matches no kind of table."""
 
 
 def kind_of(sheet: Sheet) -> str:
@@ -65,7 +65,7 @@ def _read(
         reader.ask_for_case()
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
         said = f"no column of {table.values} is recognised"
-        reader.problem(None, None, said, "Point at the columns that hold them.")
+        reader.problem(None, None, said, "Select their columns.")
     whole = all(p.row is not None for p in reader.problems)
     numbers = reader.rows() if reader.columns_stand() else []
     rows = table.rows(reader, numbers) if whole and all(p.row is not None for p in reader.problems) else None

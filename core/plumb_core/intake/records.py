@@ -35,7 +35,7 @@ def read_record(data: bytes | str, unit: str = "", dt: float | None = None) -> d
 
     data : text of one column (accelerations, several in a line are read one after the other) or two (time in s, acceleration)
     unit, dt : stated by the reviewer; otherwise read from the lines above the numbers.  Raises InputRefused naming what is
-    missing or can't be read.
+    missing or cannot be read.
     """
     text = data.decode("utf-8", errors="replace") if isinstance(data, bytes) else data
     lines = [line for line in text.splitlines() if line.strip()]
@@ -57,8 +57,8 @@ def read_record(data: bytes | str, unit: str = "", dt: float | None = None) -> d
             problems.append(
                 Problem(
                     f"/lines/{number}",
-                    f"{line.strip()[:40]!r} holds something that is no number",
-                    "Mend the line, or leave it out.",
+                    f"{line.strip()[:40]!r} has an entry that is not a number",
+                    "Correct the line, or remove it.",
                 )
             )
     above = " ".join(heading)
@@ -67,12 +67,12 @@ def read_record(data: bytes | str, unit: str = "", dt: float | None = None) -> d
         problems.append(
             Problem(
                 "/unit",
-                f"{unit!r} is no unit of acceleration" if unit else "the unit of the accelerations is not stated",
+                f"{unit!r} is not a unit of acceleration" if unit else "the unit of the accelerations is not stated",
                 f"Give one of: {', '.join(sorted(set(UNITS.values())))}.",
             )
         )
     if len(rows) < 2:
-        problems.append(Problem("/a", "there are no accelerations in it", "Give one or two columns of numbers."))
+        problems.append(Problem("/a", "it has no accelerations", "Give one or two columns of numbers."))
     if problems:
         raise InputRefused(problems)
     step = _STEP.search(above)

@@ -22,7 +22,7 @@ MAX_COLUMNS = 1_000
 
 
 class SheetRefused(ValueError):
-    """The file can't be read as a table; carries the remedy."""
+    """The file cannot be read as a table; carries the remedy."""
 
     def __init__(self, message: str, remedy: str):
         self.message = message
@@ -73,14 +73,14 @@ _BLANK, _ABSENT = Cell(""), Cell("", absent=True)
 
 def _sheet(name: str, rows: list[list[Cell]], beyond: Cell = _BLANK) -> Sheet:
     """A sheet of rows that may end early; `beyond` stands where they do."""
-    # what only looks empty doesn't count: workbooks often hold formats far below and beside their tables
+    # what only looks empty does not count: workbooks often hold formats far below and beside their tables
     rows = [_without_blanks(r) if not beyond.absent or not any(c.text for c in r) else r for r in rows]
     while rows and not rows[-1]:
         rows.pop()
     if len(rows) > MAX_ROWS or any(len(r) > MAX_COLUMNS for r in rows):
         raise SheetRefused(
             f"the table {name!r} has more than {MAX_ROWS} rows or {MAX_COLUMNS} columns",
-            "Hand in the table alone, without the rest of the sheet.",
+            "Upload only the table, without the rest of the sheet.",
         )
     width = max((len(r) for r in rows), default=0)
     return Sheet(name, tuple(tuple(r) + (beyond,) * (width - len(r)) for r in rows))
@@ -104,9 +104,9 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
     Raises SheetRefused where no table can be made of it.
     """
     if len(text) > MAX_BYTES:
-        raise SheetRefused(f"the text is larger than {MAX_BYTES // 1_000_000} MB", "Hand in one table at a time.")
+        raise SheetRefused(f"the text is larger than {MAX_BYTES // 1_000_000} MB", "Upload one table at a time.")
     if "\x00" in text:
-        raise SheetRefused("the text holds binary data", "Copy the cells of the table and paste them as text.")
+        raise SheetRefused("the text has binary data", "Copy the cells of the table and paste them as text.")
     if not text.strip():
         raise SheetRefused("there is nothing in it", "Copy the table with its headings and paste it.")
     text = text.replace("\r\n", "\n").replace("\r", "\n")
@@ -119,8 +119,8 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
         if rows is None and (rows := _between_blanks(text)) is None:
             if not _LOG.search(name) and not _LOG.fullmatch(lines[0].strip()):
                 raise SheetRefused(
-                    "no columns are to be seen in it",
-                    "Copy the cells of a table, with the headings; name a run log so, or head it with the word Line.",
+                    "no columns were found in it",
+                    "Copy the cells of a table with its headings. For a run log, name the file a log or use the heading Line.",
                 )
             rows = [[_text_cell(line)] for line in text.split("\n")]
         return _sheet(name, rows)
@@ -144,7 +144,7 @@ def _separated(text: str, separator: str) -> list[list[Cell]]:
         return [[cell(c) for c in row] for row in csv.reader(io.StringIO(text), delimiter=separator)]
     except csv.Error as error:
         raise SheetRefused(
-            f"the text can't be read as a table: {error}", "Save it as CSV or paste the cells."
+            f"the text cannot be read as a table: {error}", "Save it as CSV or paste the cells."
         ) from None
 
 
@@ -226,7 +226,7 @@ def _read_pdf(data: bytes) -> list[Sheet]:
     except PdfRefused as refused:
         raise SheetRefused(refused.message, refused.remedy) from None
     if not tables:
-        raise SheetRefused("no tables are to be seen in the document", "Paste the tables, or hand in a workbook.")
+        raise SheetRefused("no tables were found in the document", "Paste the tables, or upload a workbook.")
     return sheets_of_pages(tables)
 
 
@@ -251,7 +251,7 @@ def read_file(data: bytes, name: str) -> list[Sheet]:
     """The sheets of a CSV, text, XLSX or PDF file; raises SheetRefused with the remedy."""
     most = pdf.MAX_BYTES if data[:5] == b"%PDF-" else MAX_BYTES
     if len(data) > most:
-        raise SheetRefused(f"{name} is larger than {most // 1_000_000} MB", "Hand in the tables alone.")
+        raise SheetRefused(f"{name} is larger than {most // 1_000_000} MB", "Upload only the tables.")
     if data[:4] == b"PK\x03\x04":
         return _read_xlsx(data)
     if data[:5] == b"%PDF-":
@@ -263,4 +263,4 @@ def read_file(data: bytes, name: str) -> list[Sheet]:
             return [read_text(data.decode(encoding), name)]
         except UnicodeDecodeError:
             continue
-    raise SheetRefused(f"{name} is neither text nor a workbook", "Hand in CSV, XLSX, PDF or pasted text.")
+    raise SheetRefused(f"{name} is neither text nor a workbook", "Upload CSV, XLSX or PDF, or paste text.")

@@ -43,7 +43,7 @@ _ABOVE = re.compile(r"ph|penthouse|plantroom|lmr|upperroof|mainroof")
 
 @lru_cache(maxsize=20_000)
 def rank_of(name: str) -> float | None:
-    """How high a story stands by its name, as a number that only counts beside others; None where the name doesn't tell."""
+    """How high a story stands by its name, as a number that only counts beside others; None where the name does not tell."""
     level = re.fullmatch(r"\s*([+\-\u2212\u00b1]\s*\d+(?:[.,]\d+)?)\s*m?\s*", name)
     if level:
         text = level.group(1).replace("\u2212", "-").replace("\u00b1", "").replace(" ", "").replace(",", ".")
@@ -94,6 +94,6 @@ BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
 
 
 def likely_story(name: str, known: Sequence[str]) -> str:
-    """The known story that a name that isn't known most likely stands for: the top one for a roof; '' for none."""
+    """The known story that a name that is not known most likely stands for: the top one for a roof; '' for none."""
     rank = rank_of(name)
     return known[-1] if known and rank is not None and rank >= 1e4 else ""

@@ -86,12 +86,12 @@ def remembered_reading(sheet: Sheet, kind: str, remembered: Iterable[Remembered]
 def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Reading | None = None) -> TableRead:
     """Read one sheet as a table of a kind ('' = whatever it looks like).
 
-    What the reviewer hasn't set is proposed as in the last table like it; what the table says itself comes first.  Raises InputRefused for a kind that isn't
+    What the reviewer has not set is proposed as in the last similar table; what the table says itself comes first.  Raises InputRefused for a kind that is not
     there.
     """
     kinds = table_kinds()
     if kind and kind not in kinds:
-        raise InputRefused([Problem("/kind", f"{kind!r} is no kind of table", f"Use one of: {', '.join(kinds)}.")])
+        raise InputRefused([Problem("/kind", f"{kind!r} is not a kind of table", f"Use one of: {', '.join(kinds)}.")])
     chosen = kind or kind_of(sheet) or ANY_KIND
     proposed = remembered_reading(sheet, chosen, known.remembered)
     table = read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
@@ -183,7 +183,7 @@ def read_submission(
 
     Raises
     ------
-    SheetRefused : for a file that can't be read as tables
+    SheetRefused : for a file that cannot be read as tables
     """
     answered = answers or Answers()
     given = {kind: Reading(**vars(a)) for kind, a in answered.tables.items()}
@@ -211,7 +211,7 @@ def read_submission(
         questions = [_question(sheet, p) for p in table.problems]
         twice = claimed_already(table.claims, claimed)[:1]
         questions += [
-            Problem("/table", f"{c.quantity} is stated before, in another table", "Leave one of the two tables out.")
+            Problem("/table", f"{c.quantity} is already stated in another table", "Exclude one of the two tables.")
             for c in twice
         ]
         held_up = bool(twice) or any(p.holds_up for p in table.problems)

@@ -1,4 +1,4 @@
-"""Workbooks as they are seen: what is hidden isn't there, formats that change a value are applied, merged cells are filled.
+"""Workbooks as they are seen: what is hidden is not there, formats that change a value are applied, merged cells are filled.
 
 The parts of an XLSX file are read as a stream, once: the usual library builds every cell twice to tell formulas from values, and
 took half a minute for a hundred thousand rows.
@@ -62,7 +62,7 @@ def read_workbook(data: bytes, limits: Limits) -> list[tuple[str, list[list[Cell
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
             if sum(i.file_size for i in packed.infolist()) > limits.unpacked:
                 raise WorkbookRefused(
-                    f"the workbook unpacks to more than {limits.unpacked // 1_000_000} MB", "Hand in the tables alone."
+                    f"the workbook unpacks to more than {limits.unpacked // 1_000_000} MB", "Upload only the tables."
                 )
             book, sheets = _book(packed)
             return [(name, _rows(packed, part, book, name, limits)) for name, part in sheets]
@@ -70,7 +70,7 @@ def read_workbook(data: bytes, limits: Limits) -> list[tuple[str, list[list[Cell
         raise
     except Exception as error:  # the parsers raise whatever a broken file makes them
         raise WorkbookRefused(
-            f"this is no workbook that can be read ({type(error).__name__})", "Save it again as XLSX, or as CSV."
+            f"this is not a readable workbook ({type(error).__name__})", "Save it again as XLSX, or as CSV."
         ) from None
 
 
@@ -79,7 +79,7 @@ class _BegunError(Exception):
 
 
 def _elements(packed: zipfile.ZipFile, part: str, *names: str) -> Iterator[tuple[str, Any]]:
-    """(name without its namespace, element) of the elements of these names, as they end; what was read isn't kept."""
+    """(name without its namespace, element) of the elements of these names, as they end; what was read is not kept."""
     with packed.open(part) as file:
         _refuse_entities(file)
     wanted = {space + name: name for space in _SPACES for name in names}
@@ -95,7 +95,9 @@ def _refuse_entities(file: IO[bytes]) -> None:
     """Refuse a part with a document type: workbooks have none, and entities that grow or reach out stand in one."""
 
     def refuse(*_: Any) -> None:
-        raise WorkbookRefused("the workbook holds a document type, as no workbook does", "Save it again as XLSX.")
+        raise WorkbookRefused(
+            "the workbook has a document type declaration, which is not allowed", "Save it again as XLSX."
+        )
 
     def begun(*_: Any) -> None:
         raise _BegunError
@@ -180,7 +182,7 @@ def _rows(packed: zipfile.ZipFile, part: str, book: _Book, name: str, limits: Li
             if number > limits.rows or len(cells) > limits.columns:
                 raise WorkbookRefused(
                     f"the table {name!r} has more than {limits.rows} rows or {limits.columns} columns",
-                    "Hand in the table alone, without the rest of the sheet.",
+                    "Upload only the table, without the rest of the sheet.",
                 )
             rows += [[] for _ in range(number - len(rows) - 1)]
             rows.append(cells)
@@ -198,7 +200,7 @@ def _rows(packed: zipfile.ZipFile, part: str, book: _Book, name: str, limits: Li
 
 
 def _cells(row: Any, book: _Book) -> list[Cell]:
-    """The cells of a row up to the last that isn't blank."""
+    """The cells of a row up to the last that is not blank."""
     cells: list[Cell] = []
     for element in row:
         cell = _cell(element, book)
@@ -285,7 +287,7 @@ def _number_shown(value: float, number_format: str, from_1904: bool) -> str:
 
 
 def _column_of(reference: str | None, following: int) -> int:
-    """0-based column of a cell such as C12; the one after the last where it isn't told."""
+    """0-based column of a cell such as C12; the one after the last where it is not told."""
     return _number_of(reference.rstrip("0123456789")) if reference else following
 
 

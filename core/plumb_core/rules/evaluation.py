@@ -2,7 +2,7 @@ r"""The resolver: rules find their inputs by parameter name, and every evaluatio
 
 A rule is a pure function whose parameter names are the quantities it needs.  For each the resolver takes, in this
 order, the pinned value, the input, or the rule of that name.  A quantity belongs to the building, to a direction or to a
-load case (see `quantities`); what isn't stated of a case is looked for in its direction, then in the building.  A
+load case (see `quantities`); what is not stated of a case is looked for in its direction, then in the building.  A
 building's rule that asks for a direction's quantity gets a mapping direction -> value, a rule that asks for a case's
 quantity from outside of it a mapping case -> value (a direction's rule: of the cases of its direction).  Of an optional
 one the mapping holds those that have it.  A rule that needs an input only under some circumstances takes it as optional
@@ -81,7 +81,7 @@ def _usable(value: Any, unlimited: bool) -> bool:
 
 
 def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
-    """Result of a rule; raises RuleRefused where submitted values (a zero, a class that isn't there) give none."""
+    """Result of a rule; raises RuleRefused where submitted values (a zero, a class that is not there) give none."""
     try:
         result = applied.function(**arguments)
         value = result.value if type(result) is Governed else result
@@ -94,7 +94,7 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
         pass
     raise RuleRefused(
         applied.name,
-        f"{QUANTITIES[applied.name].symbol} can't be computed from the values that it rests on",
+        f"{QUANTITIES[applied.name].symbol} cannot be computed from the values it depends on",
         f"Check {', '.join(QUANTITIES[p.name].symbol for p in applied.parameters if p.name in arguments)}.",
     )
 
@@ -103,7 +103,7 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
 class Evaluation:
     """One evaluation of a rule set under one set of assumptions; values are computed when asked for, once.
 
-    Nothing of it changes from outside; `assuming` gives another one that shares every step the change can't reach.
+    Nothing of it changes from outside; `assuming` gives another one that shares every step the change cannot reach.
 
     Parameters
     ----------
@@ -112,7 +112,7 @@ class Evaluation:
     adopted : keys of inputs that were taken over from the submission for want of our own
     pins : values by key that stand in place of inputs and rules
     pin : how a pinned value is taken: called with the key and a function giving the unpinned step (or None where
-        that can't be evaluated), returns the value to use.  By default the value in `pins` as it is.
+        that cannot be evaluated), returns the value to use.  By default the value in `pins` as it is.
     cases : the load cases, each with its direction (None for one without)
     facts : conditions that were resolved from several sources, by key; they precede inputs and rules
     """
@@ -184,7 +184,7 @@ class Evaluation:
         pins: Mapping[Key, Any] | None = None,
         cases: Mapping[str, str | None] | None = None,
     ) -> Evaluation:
-        """This evaluation under another assumption, sharing every step that the change can't reach.
+        """This evaluation under another assumption, sharing every step that the change cannot reach.
 
         Parameters
         ----------
@@ -279,7 +279,7 @@ class Evaluation:
                 continue
             seen.add(key)
             if key.case is None and QUANTITIES[key.name].scope is Scope.CASE:
-                # what isn't stated of a case is taken from here
+                # what is not stated of a case is taken from here
                 todo += self._below(key.name, key)
             for name in dependents.get(key.name, ()):
                 todo += self._below(name, key)
@@ -310,7 +310,7 @@ class Evaluation:
         applied = self.rules.get(key.name)
         if applied is not None:
             return self._apply(applied, key)
-        # what isn't stated of the case holds as it is stated of its direction, then of the building
+        # what is not stated of the case holds as it is stated of its direction, then of the building
         for wider in (Key(key.name, key.direction), Key(key.name)) if key.case is not None else ():
             if wider in self.inputs:
                 return self.at(wider)

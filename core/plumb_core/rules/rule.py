@@ -152,5 +152,5 @@ def rule_set(*rules: Rule) -> dict[str, Rule]:
 
 def written(tex: str, show: Callable[[str], str]) -> str:
     r"""The TeX of a rule with each ``\q{name}`` replaced by ``show(name)`` (its symbol, or its number)."""
-    # in braces, so that a command before it doesn't swallow a letter (\\times W)
+    # in braces, so that a command before it does not swallow a letter (\\times W)
     return _MARK.sub(lambda m: "{" + show(m.group(1)) + "}", tex)

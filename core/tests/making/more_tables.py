@@ -74,7 +74,7 @@ def forces() -> None:
     t("forces-47-per-story-line.tsv", grid([["Case", "Force (kN)", "Shear (kN)"], *[r for n in NAMES for r in ([f"Level {n[1]}", "", ""], *[[c, F[c][n], V[c][n]] for c in F])]]), of_forces(), kind=K)
     three = ["Force (kN)", "Shear (kN)", "Overturning moment (kN m)"]
     t("forces-48-three-in-a-row.tsv", grid([["Story", "Static X", "", "", "Static Y", "", ""], ["", *three, *three], *[[n, *[v for c in F for v in (F[c][n], V[c][n], 10 * V[c][n])]] for n in NAMES]]), [*of_forces(), *[row("M_story", 10 * V[c][n], story=n, case=c, d=c[-1]) for c in F for n in NAMES]], kind=K)
-    t("forces-49-max-not-mirrored.tsv", grid([["Case", "Story", "Extreme", "Shear (kN)"], *[r for n in NAMES for r in (["Static X", n, "Max", V["Static X"][n]], ["Static X", n, "Min", -0.7 * V["Static X"][n]])]]), kind=K, asks=["/rows/\\d+/1: stands twice"])
+    t("forces-49-max-not-mirrored.tsv", grid([["Case", "Story", "Extreme", "Shear (kN)"], *[r for n in NAMES for r in (["Static X", n, "Max", V["Static X"][n]], ["Static X", n, "Min", -0.7 * V["Static X"][n]])]]), kind=K, asks=["/rows/\\d+/1: is listed twice"])
     t("forces-50-percent-sign.tsv", grid([["Case", "Story", "Force (kN)"], ["Static X", "L5", "12 %"], ["Static X", "L4", "8 %"]]), kind=K, asks=["/rows/\\d/2: column is in kN"])
     t("forces-51-case-in-second-line.csv", grid([["Aldermouth Granary", "", ""], ["Static X - equivalent static forces", "", ""], ["", "", ""], head[1:], *[r[1:] for r in rows[:5]]], ";"), of_forces(cases=["Static X"]), kind=K)
     t("forces-52-wide-symbols.tsv", grid([["Story", "V_x Static X (kN)", "V_y Static Y (kN)"], *[[n, V["Static X"][n], V["Static Y"][n]] for n in NAMES]]), of_forces("V_story"), kind=K)
@@ -90,7 +90,7 @@ def drifts() -> None:
     t("drifts-33-corners.tsv", grid([["Case", "Direction", "Storey", "Drift corner A (mm)", "Drift corner B (mm)"], *rows]), of_drifts(), kind=K)
     t("drifts-34-relative-displacement.tsv", grid([["Case", "Direction", "Storey", "Relative displacement end 1 (mm)", "Relative displacement end 2 (mm)"], *rows]), of_drifts(), kind=K)
     t("drifts-35-spanish.csv", grid([["Caso", "Dirección", "Piso", "Deriva máxima (mm)"], *[[c, d, n, comma(b)] for c, d, n, a, b in rows]], ";"), of_drifts("drift_max"), kind=K)
-    t("drifts-36-bad-direction.tsv", grid([head, *[[c, "Z" if n == "L3" else d, n, a, b] for c, d, n, a, b in rows]]), kind=K, asks=["/rows/\\d+/1: no direction"])
+    t("drifts-36-bad-direction.tsv", grid([head, *[[c, "Z" if n == "L3" else d, n, a, b] for c, d, n, a, b in rows]]), kind=K, asks=["/rows/\\d+/1: not a direction"])
     t("drifts-37-allowable-first.tsv", grid([["Case", "Direction", "Story", "Allowable drift (mm)", "Max drift (mm)"], *[[c, d, n, 72.0, b] for c, d, n, a, b in rows]]), of_drifts("drift_max"), kind=K)
     t("drifts-38-units-in-cells.tsv", grid([["Case", "Direction", "Story", "Drift at end 1", "Drift at end 2"], *[[c, d, n, f"{a} mm", f"{b / 10:.3f} cm"] for c, d, n, a, b in rows]]), of_drifts(), kind=K)
     t("drifts-39-side-by-side.xlsx", book([["Static X", None, None, None, "Static Y"], [*head[2:], None, *head[2:]], *[[n, D1["Static X"][n], D2["Static X"][n], None, n, D1["Static Y"][n], D2["Static Y"][n]] for n in NAMES]]), of_drifts(), kind=K, tables=2)
@@ -106,7 +106,7 @@ def modes_and_spectra() -> None:
     t("modes-32-comma-thousandths.csv", grid([["Mode", "Period (s)", "X (%)", "Y (%)"], *[[i, comma(f"{T:.3f}"), comma(f"{x:.3f}"), comma(f"{y:.3f}")] for i, T, x, y in shares]], ";"), of_modes(), kind=K)
     t("modes-33-fixed-width.txt", "Modal properties\n\n" + fixed([["Mode", "Period", "X", "Y"], ["", "(s)", "(%)", "(%)"], *shares]), of_modes(), kind=K)
     t("modes-34-blanks.txt", "Mode T(s) X(%) Y(%)\n" + "".join(" ".join(map(str, s)) + "\n" for s in shares), of_modes(), kind=K)
-    t("modes-35-not-a-number.tsv", grid([["Mode", "Period (s)", "X (%)", "Y (%)"], *shares[:2], ["3a", 0.7, 1.1, 0.5]]), kind=K, asks=["/rows/3/0: no number of a mode"])
+    t("modes-35-not-a-number.tsv", grid([["Mode", "Period (s)", "X (%)", "Y (%)"], *shares[:2], ["3a", 0.7, 1.1, 0.5]]), kind=K, asks=["/rows/3/0: is not a mode number"])
     K = "spectrum"
     t("spectrum-21-words.tsv", grid([["Period T (sec)", "Design spectral acceleration S_a (g)"], *POINTS]), of_points(), kind=K)
     t("spectrum-22-elastic-beside.tsv", grid([["T (s)", "Sa (elastic) (g)", "Sa (design) (g)"], *[[T, 3 * a, a] for T, a in POINTS]]), of_points(), kind=K)
@@ -160,5 +160,5 @@ def titles() -> None:
     t("modes-36-small-twist.tsv", grid([["Mode", "T (sec)", "Share UX", "Share UY", "Share RZ"], *shares]), [r for r in of_modes(shares="X Y RZ") if r[4] < 2], kind="modes")
     items = [["Item", "Symbol", "X", "Y", "Unit"], ["Approximate period", "T_a", 0.62, 0.62, "s"], ["Shear of the base", "V", 2295.0, 2558.6, "kN"]]
     t("parameters-34-names-and-symbols.tsv", grid(items), [row(q, v, d=d) for q, x, y in (("T_a", 0.62, 0.62), ("V", 2295.0, 2558.6)) for d, v in (("X", x), ("Y", y))], kind="parameters")
-    t("parameters-35-name-against-symbol.tsv", grid([["Item", "Symbol", "X", "Y", "Unit"], ["Approximate period", "V", 0.62, 0.62, "s"]]), kind="parameters", asks=["/rows/1/1: stand for different things"])
+    t("parameters-35-name-against-symbol.tsv", grid([["Item", "Symbol", "X", "Y", "Unit"], ["Approximate period", "V", 0.62, 0.62, "s"]]), kind="parameters", asks=["/rows/1/1: are different quantities"])
     t("combinations-05-formula.tsv", grid([["Combination", "Formula"], ["C1", "1.2 D + 1.0 EX"]]), [row("combination_terms", "1.2 D + 1.0 EX", case="C1")], kind="combinations")

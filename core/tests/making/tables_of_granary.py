@@ -237,8 +237,8 @@ def stories_of_granary() -> None:
     inches = {"L5": "11'-2\"", "L4": "11'-2\"", "L3": "11'-10\"", "L2": "11'-10\"", "L1": "13'-9 1/2\""}
     feet = {"L5": 11 + 2 / 12, "L4": 11 + 2 / 12, "L3": 11 + 10 / 12, "L2": 11 + 10 / 12, "L1": 13 + 9.5 / 12}
     t("stories-43-feet-inches.tsv", grid([["Story", "Height", "Weight (kN)"], *story_rows(inches, W)]), [*[row("h", feet[n] * 0.3048, story=n) for n in NAMES], *of_stories("w")], kind=K)
-    t("stories-44-feet-unclear.tsv", grid([["Story", "Height (ft)", "Weight (kN)"], ["L3", "11.5", 4931.5], ["L2", "11'6", 4987.0], ["L1", "13'6", 5213.4]]), kind=K, asks=["/rows/[23]/1: is no number"])
-    t("stories-45-became-a-date.csv", grid([head, ["L5", "3.4", 3912.5], ["L4", "03-Apr", 4931.5], *rows[2:]], ";"), kind=K, asks=["/rows/2/1: is no number"])
+    t("stories-44-feet-unclear.tsv", grid([["Story", "Height (ft)", "Weight (kN)"], ["L3", "11.5", 4931.5], ["L2", "11'6", 4987.0], ["L1", "13'6", 5213.4]]), kind=K, asks=["/rows/[23]/1: is not a number"])
+    t("stories-45-became-a-date.csv", grid([head, ["L5", "3.4", 3912.5], ["L4", "03-Apr", 4931.5], *rows[2:]], ";"), kind=K, asks=["/rows/2/1: is not a number"])
     t("stories-46-split-number.tsv", grid([head, ["L5", 3.4, "3912.5 2"], *rows[1:]]), kind=K, asks=["/rows/1/2: "])
     page = [["Aldermouth Granary", "", "page 1 of 2"], head]
     again = [["Aldermouth Granary", "", "page 2 of 2"], head]
@@ -247,10 +247,10 @@ def stories_of_granary() -> None:
     t("stories-49-units-below.tsv", grid([["Story", "Height", "Weight"], *rows, ["Units: kN, m", "", ""]]), of_stories(), kind=K)
     t("stories-50-masses.tsv", grid([["Story", "Height (m)", "Mass (t)"], *story_rows(H, M)]), of_stories("h", "m"), kind=K)
     t("stories-51-masses-kg.tsv", grid([["Story", "Height (m)", "Mass (kg)"], *[[n, H[n], round(M[n] * 1000)] for n in NAMES]]), of_stories("h", "m"), kind=K)
-    t("stories-52-mass-in-kn.tsv", grid([["Story", "Height (m)", "Mass (kN)"], *rows]), kind=K, asks=["/rows/0/2: no unit"])
+    t("stories-52-mass-in-kn.tsv", grid([["Story", "Height (m)", "Mass (kN)"], *rows]), kind=K, asks=["/rows/0/2: not a unit"])
     t("stories-53-unit-missing.tsv", grid([["Story", "Height (m)", "Weight"], *rows]), of_stories(), kind=K, asks=["/rows/0/2: the unit"], answers={"units": {"w": "kN"}})
     t("stories-54-two-units.tsv", grid([["Story", "Height (m)", "Weight"], *[[n, h, f"{w} {'kip' if n == 'L2' else 'kN'}"] for n, h, w in rows]]), kind=K, asks=["/rows/(0|4)/2: "])
-    t("stories-55-twice.tsv", grid([head, *rows[:2], ["L4", 3.6, 4931.5], *rows[3:]]), kind=K, asks=["/rows/3/0: stands in row"])
+    t("stories-55-twice.tsv", grid([head, *rows[:2], ["L4", 3.6, 4931.5], *rows[3:]]), kind=K, asks=["/rows/3/0: is also in row"])
     t("stories-56-missing.tsv", grid([head, *rows[:2], ["L3", "", 4931.5], *rows[3:]]), kind=K, asks=["/rows/3/1: missing"])
     t("stories-57-dash-is-not-stated.tsv", grid([[*head, "Centre x (m)"], *[[*r, "-"] for r in rows]]), of_stories(), kind=K)
     full = {n: str(H[n]).translate({ord(c): ord(c) + 0xFEE0 for c in "0123456789."}) for n in NAMES}
@@ -263,7 +263,7 @@ def stories_of_granary() -> None:
     t("stories-64-cp1252.csv", grid([["Storey", "Höhe (m)", "Gewicht (kN)"], *rows], ";").encode("cp1252"), of_stories(), kind=K)
     t("stories-65-old-line-ends.csv", grid([head, *rows], ";").replace("\n", "\r").encode(), of_stories(), kind=K)
     t("stories-66-more-columns.tsv", grid([["Story", "Height (m)", "Area (m2)", "Weight (kN)", "Remarks"], *[[n, H[n], 842.0, W[n], "new" if n == "L5" else ""] for n in NAMES]]), of_stories(), kind=K)
-    t("stories-67-error-cell.tsv", grid([head, ["L5", 3.4, "#REF!"], *rows[1:]]), kind=K, asks=["/rows/1/2: is no number"])
+    t("stories-67-error-cell.tsv", grid([head, ["L5", 3.4, "#REF!"], *rows[1:]]), kind=K, asks=["/rows/1/2: is not a number"])
     t("stories-68-symbols.tsv", grid([["Level x", "h_sx (m)", "w_x (kN)"], *rows]), of_stories(), kind=K)
     t("stories-69-short-words.tsv", grid([["Sty.", "Sty ht. (m)", "Seis. wt. (kN)"], *rows]), of_stories(), kind=K)
     t("stories-70-negative-height.tsv", grid([head, ["L5", -3.4, 3912.5], *rows[1:]]), kind=K, asks=["/rows/1/1: above zero"])
@@ -326,7 +326,7 @@ def forces_of_granary() -> None:
     t("forces-25-merged-cases.xlsx", book([head, *once], change=merged), of_forces(), kind=K)
     t("forces-26-story-first.tsv", grid([["Story", "Case", "Force (kN)", "Shear (kN)"], *[[n, c, F[c][n], V[c][n]] for n in NAMES for c in F]]), of_forces(), kind=K)
     t("forces-27-story-once.tsv", grid([["Story", "Case", "Force (kN)", "Shear (kN)"], *[[n if c[-1] == "X" else "", c, F[c][n], V[c][n]] for n in NAMES for c in F]]), of_forces(), kind=K)
-    t("forces-28-twice.tsv", grid([head, *rows[:5], [*rows[0][:2], 999.0, 999.0]]), kind=K, asks=["/rows/6/1: stands twice"])
+    t("forces-28-twice.tsv", grid([head, *rows[:5], [*rows[0][:2], 999.0, 999.0]]), kind=K, asks=["/rows/6/1: is listed twice"])
     t("forces-29-unknown-story.tsv", grid([head, [*rows[0][:1], "Tank", 1.0, 1.0], *rows[1:5]]), kind=K, asks=["/rows/1/1: Tank"])
     t("forces-30-two-forces.tsv", grid([["Case", "Story", "Force (kN)", "Lateral force (kN)"], *[[c, n, f, f] for c, n, f, v in rows]]), kind=K, asks=["/rows/0/[23]: both look like"])
     t("forces-31-level-words.tsv", grid([["Load case", "Floor level", "Lateral force F_x, kN", "Storey shear V_x, kN"], *[r for r in rows if r[0] == "Static X"]]), of_forces(cases=["Static X"]), kind=K)
@@ -369,10 +369,10 @@ def drifts_of_granary() -> None:
     t("drifts-17-base-row.tsv", grid([head, *[r for c in D1 for r in (*[x for x in rows if x[0] == c], [c, c[-1], "Base", 0, 0])]]), of_drifts(), kind=K)
     t("drifts-18-with-limit.tsv", grid([[*head, "Allowable (mm)", "Check"], *[[*r, 0.02 * H[r[2]] * 1000, "OK"] for r in rows]]), of_drifts(), kind=K)
     t("drifts-19-inches.tsv", grid([["Case", "Direction", "Story", "Drift at end 1 (in.)", "Drift at end 2 (in.)"], *[[c, d, n, f"{a / 25.4:.9f}", f"{b / 25.4:.9f}"] for c, d, n, a, b in rows]]), of_drifts(), kind=K)
-    t("drifts-20-vertical-y.tsv", grid([["Axes: Y vertical", "", "", "", ""], ["Case", "Direction", "Story", "Drift at end 1 (mm)", "Drift at end 2 (mm)"], *[[c, "X" if d == "X" else "Z", n, a, b] for c, d, n, a, b in rows]]), kind=K, asks=["/(table|rows/\\d+/\\d): (Y is vertical|no direction)"])
+    t("drifts-20-vertical-y.tsv", grid([["Axes: Y vertical", "", "", "", ""], ["Case", "Direction", "Story", "Drift at end 1 (mm)", "Drift at end 2 (mm)"], *[[c, "X" if d == "X" else "Z", n, a, b] for c, d, n, a, b in rows]]), kind=K, asks=["/(table|rows/\\d+/\\d): (Y is vertical|not a direction)"])
     t("drifts-21-thousandths.tsv", grid([["Case", "Direction", "Story", "Drift end 1 (x10\u207b\u00b3)", "Drift end 2 (x10\u207b\u00b3)"], *[[c, d, n, f"{a / H[n]:.9f}", f"{b / H[n]:.9f}"] for c, d, n, a, b in rows]]), of_drifts(), kind=K)
     t("drifts-22-directions-spelled.tsv", grid([head, *[[c, f"{d}-dir", n, a, b] for c, d, n, a, b in rows]]), of_drifts(), kind=K)
-    t("drifts-23-north-south.tsv", grid([head, *[["Static", "N-S" if d == "Y" else "E-W", n, a, b] for c, d, n, a, b in rows]]), kind=K, asks=["/rows/\\d+/1: no direction"])
+    t("drifts-23-north-south.tsv", grid([head, *[["Static", "N-S" if d == "Y" else "E-W", n, a, b] for c, d, n, a, b in rows]]), kind=K, asks=["/rows/\\d+/1: not a direction"])
     t("drifts-24-german.csv", grid([["Lastfall", "Richtung", "Geschoss", "Stockwerksverschiebung Ende 1 (mm)", "Stockwerksverschiebung Ende 2 (mm)"], *[[c, d, n, comma(a), comma(b)] for c, d, n, a, b in rows]], ";"), of_drifts(), kind=K)
     t("drifts-25-unit-missing.tsv", grid([["Case", "Direction", "Story", "Drift at end 1", "Drift at end 2"], *rows]), of_drifts(), kind=K, asks=["/rows/0/[34]: the unit"], answers={"units": {"drift_end_1": "mm", "drift_end_2": "mm"}})
     t("drifts-26-ratio-without-unit.tsv", grid([["Case", "Direction", "Story", "Drift ratio end 1", "Drift ratio end 2"], *[[c, d, n, f"{a / 1000 / H[n]:.10f}", f"{b / 1000 / H[n]:.10f}"] for c, d, n, a, b in rows]]), of_drifts(), kind=K)
@@ -430,7 +430,7 @@ def modes_of_granary() -> None:
     t("modes-14-percent-format.xlsx", book([["Mode", "Period (s)", "Mass X", "Mass Y"], *[[i, T, x / 100, y / 100] for i, T, x, y in shares]], change=percent), of_modes(), kind=K)
     t("modes-15-percent-twice.xlsx", book([["Mode", "Period (s)", "Mass X (%)", "Mass Y (%)"], *[[i, T, x / 100, y / 100] for i, T, x, y in shares]], change=percent), of_modes(), kind=K)
     t("modes-16-comma.csv", grid([["Mode", "Période (s)", "Masse X (%)", "Masse Y (%)"], *[[i, comma(T), comma(x), comma(y)] for i, T, x, y in shares]], ";"), of_modes(), kind=K)
-    t("modes-17-modal-mass-in-t.tsv", grid([["Mode", "Period (s)", "Effective mass X (t)", "Effective mass Y (t)"], *[[i, T, 24.4 * x, 24.4 * y] for i, T, x, y in shares]]), kind=K, asks=["/rows/0/[23]: no unit"])
+    t("modes-17-modal-mass-in-t.tsv", grid([["Mode", "Period (s)", "Effective mass X (t)", "Effective mass Y (t)"], *[[i, T, 24.4 * x, 24.4 * y] for i, T, x, y in shares]]), kind=K, asks=["/rows/0/[23]: not a unit"])
     t("modes-18-side-by-side.tsv", grid([["Mode", "Period (s)", "Mode", "Period (s)"], *[[i, MODES[i - 1][0], i + 3, MODES[i + 2][0]] for i in (1, 2, 3)]]), of_modes(shares=""), kind=K)
     t("modes-19-across.tsv", grid([["Mode", *range(1, 7)], ["Period (s)", *[m[0] for m in MODES]], ["Share X (%)", *[m[1] for m in MODES]], ["Share Y (%)", *[m[2] for m in MODES]]]), of_modes(), kind=K)
     t("modes-20-shares-add-up.tsv", grid([["Mode", "Period (s)", "Share X", "Share Y"], *shares]), of_modes(), kind=K)
@@ -440,7 +440,7 @@ def modes_of_granary() -> None:
     t("modes-23-direction-words.tsv", grid([["Mode", "Period (sec)", "Mass participation X-direction (%)", "Mass participation Y-direction (%)"], *shares]), of_modes(), kind=K)
     t("modes-24-long-form.tsv", grid([["Mode", "Period (s)", "Direction", "Mass share (%)"], *[r for i, T, x, y in shares for r in ([i, T, "X", x], ["", "", "Y", y])]]), of_modes(), kind=K)
     t("modes-25-spanish.csv", grid([["Modo", "Periodo (s)", "Masa participante X (%)", "Masa participante Y (%)", "Masa acumulada X (%)", "Masa acumulada Y (%)"], *[[i, comma(T), comma(x), comma(y), comma(SUMS[i - 1][0]), comma(SUMS[i - 1][1])] for i, T, x, y in shares]], ";"), of_modes(sums="XY"), kind=K)
-    t("modes-26-twice.tsv", grid([["Mode", "Period (s)", "X (%)", "Y (%)"], *shares[:3], shares[1]]), kind=K, asks=["/rows/4/0: stands in row"])
+    t("modes-26-twice.tsv", grid([["Mode", "Period (s)", "X (%)", "Y (%)"], *shares[:3], shares[1]]), kind=K, asks=["/rows/4/0: is also in row"])
     t("modes-27-over-one.tsv", grid([["Mode", "Period (s)", "X (-)", "Y (-)"], *shares]), of_modes(), kind=K, asks=["/rows/0/[23]: out of proportion"], answers={"units": {"mass_ratio_X": "%", "mass_ratio_Y": "%"}})
 
 
@@ -485,12 +485,12 @@ def parameters_of_granary() -> None:
     t("parameters-05-unit-in-name.tsv", grid([["Item", "X", "Y"], ["Base shear V (kN)", 2295.0, 2558.6], ["T_a (s)", 0.62, 0.62], ["C_s", 0.0957, 0.1067]]), truth, kind=K)
     t("parameters-06-unit-in-cell.tsv", grid([["Item", "X", "Y"], ["V", "2295.0 kN", "2558.6 kN"], ["T_a", "0.62 s", "0.62 s"], ["C_s", 0.0957, 0.1067]]), truth, kind=K)
     t("parameters-07-subscripts.tsv", grid([["Symbol", "X", "Y", "Unit"], ["Tₐ", 0.62, 0.62, "s"], ["Cₛ", 0.0957, 0.1067, "-"], ["V", 2295.0, 2558.6, "kN"]]), truth, kind=K)
-    t("parameters-08-unknown-item.tsv", grid([["Item", "Value", "X", "Y", "Unit"], ["Architect", "Oriel & Sons", "", "", ""], *[[q, "", x, y, u] for q, x, y, u in both]]), truth, kind=K, marks=["/rows/1/0: no parameter"])
+    t("parameters-08-unknown-item.tsv", grid([["Item", "Value", "X", "Y", "Unit"], ["Architect", "Oriel & Sons", "", "", ""], *[[q, "", x, y, u] for q, x, y, u in both]]), truth, kind=K, marks=["/rows/1/0: not a known parameter"])
     t("parameters-09-no-direction.tsv", grid([["Item", "Value", "Unit"], ["S_DS", 0.733, "g"], ["T_a", 0.62, "s"]]), [p("S_DS", 0.733), p("T_a", 0.62, "X"), p("T_a", 0.62, "Y")], kind=K, asks=["/rows/2/0: direction"], answers={"both": True})
     t("parameters-10-kips.tsv", grid([["Item", "X", "Y", "Units"], ["V", f"{2295.0 / 4.4482216152605:.9f}", f"{2558.6 / 4.4482216152605:.9f}", "kips"]]), truth[-2:], kind=K)
     t("parameters-11-modal-is-not-static.tsv", grid([["Item", "X", "Y", "Unit"], ["Base shear (modal)", 1836.0, 2046.9, "kN"]]), [p("V_dynamic", 1836.0, "X"), p("V_dynamic", 2046.9, "Y")], kind=K)
     t("parameters-12-period-of-the-modes.tsv", grid([["Item", "X", "Y", "Unit"], ["T1 (from the modes)", 0.934, 0.871, "s"]]), [p("T_analysis", 0.934, "X"), p("T_analysis", 0.871, "Y")], kind=K)
-    t("parameters-13-twice.tsv", grid([["Item", "X", "Y", "Unit"], ["V", 2295.0, 2558.6, "kN"], ["Base shear", 2295.0, 2558.6, "kN"]]), kind=K, asks=["/rows/2/0: stands twice"])
+    t("parameters-13-twice.tsv", grid([["Item", "X", "Y", "Unit"], ["V", 2295.0, 2558.6, "kN"], ["Base shear", 2295.0, 2558.6, "kN"]]), kind=K, asks=["/rows/2/0: is listed twice"])
     t("parameters-14-words.tsv", grid([["Item", "Value"], ["Site class", "D"], ["Diaphragms", "Rigid"], ["Combination of modes", "CQC"]]), [p("site_class", "D"), p("diaphragms", "rigid"), p("combined_by", "CQC")], kind=K)
     t("parameters-15-percent.tsv", grid([["Item", "Value"], ["Accidental eccentricity", "5 %"], ["Scaling share", "100 %"]]), [p("eccentricity", 0.05), p("scaling_share", 1.0, "X"), p("scaling_share", 1.0, "Y")], kind=K, asks=["/rows/2/0: direction"], answers={"both": True})
     t("parameters-16-comma.csv", grid([["Item", "X", "Y", "Unit"], *[[q, comma(x), comma(y), u] for q, x, y, u in both]], ";"), truth, kind=K)
@@ -512,7 +512,7 @@ def parameters_of_granary() -> None:
         kind=K,
         edition="is1893-2016",
     )
-    t("parameters-23-unit-unknown.tsv", grid([["Item", "X", "Y", "Unit"], ["V", 2295.0, 2558.6, "stone"]]), kind=K, asks=["/rows/1/3: no unit"])
+    t("parameters-23-unit-unknown.tsv", grid([["Item", "X", "Y", "Unit"], ["V", 2295.0, 2558.6, "stone"]]), kind=K, asks=["/rows/1/3: not a unit"])
     t("parameters-24-unit-missing.tsv", grid([["Item", "X", "Y"], ["V", 2295.0, 2558.6]]), kind=K, asks=["/rows/1/0: unit"])
     t(
         "parameters-25-steps.tsv",
@@ -521,8 +521,8 @@ def parameters_of_granary() -> None:
         kind=K,
     )
     t("parameters-26-grouped.tsv", grid([["Item", "Value", "", "Unit"], ["", "X", "Y", ""], *both]), truth, kind=K)
-    t("parameters-27-two-in-a-cell.tsv", grid([["Item", "Value", "Unit"], ["V X", "2295.0 / 2558.6", "kN"]]), kind=K, asks=["/rows/1/1: is no number"])
-    t("parameters-28-remarks.tsv", grid([["Item", "X", "Y", "Unit", "Clause"], ["Ground motion", "", "", "", ""], *[[*b, "12.8"] for b in both]]), truth, kind=K, marks=["/rows/1/0: no parameter"])
+    t("parameters-27-two-in-a-cell.tsv", grid([["Item", "Value", "Unit"], ["V X", "2295.0 / 2558.6", "kN"]]), kind=K, asks=["/rows/1/1: is not a number"])
+    t("parameters-28-remarks.tsv", grid([["Item", "X", "Y", "Unit", "Clause"], ["Ground motion", "", "", "", ""], *[[*b, "12.8"] for b in both]]), truth, kind=K, marks=["/rows/1/0: not a known parameter"])
 
 
 def reactions_of_granary() -> None:
@@ -536,7 +536,7 @@ def reactions_of_granary() -> None:
     t("reactions-04-spaces.csv", grid([head, *[[r[0], *[comma(f"{v:,.1f}".replace(",", " ")) for v in r[1:]]] for r in rows]], ";"), of_reactions(), kind=K)
     t("reactions-05-across.tsv", grid([["", *REACTIONS], *[[h, *[r[i] for r in rows]] for i, h in enumerate(head[1:], 1)]]), of_reactions(), kind=K)
     t("reactions-06-vertical-y.tsv", grid([["Note: Y is up", *[""] * 6], head, *rows]), kind=K, asks=["/(table|rows/\\d/\\d): Y is vertical"])
-    t("reactions-07-twice.tsv", grid([head, *rows, rows[0]]), kind=K, asks=["/rows/4/0: stands in row"])
+    t("reactions-07-twice.tsv", grid([head, *rows, rows[0]]), kind=K, asks=["/rows/4/0: is also in row"])
     t("reactions-08-units-note.tsv", grid([["Base reactions [kN, m]", *[""] * 6], ["Case", "Force X", "Force Y", "Force Z", "Moment X", "Moment Y", "Moment Z"], *rows]), of_reactions(), kind=K)
     t("reactions-09-italian.csv", grid([["Caso di carico", "Forza X (kN)", "Forza Y (kN)", "Forza Z (kN)"], *[[r[0], *map(comma, r[1:4])] for r in rows]], ";"), of_reactions("X", "Y", "Z"), kind=K)
     t(
@@ -552,7 +552,7 @@ def others_of_granary() -> None:
     head = ["Case", "Kind", "Direction", "Eccentricity"]
     t("cases-01-plain.tsv", grid([head, ["Static X", "static", "X", "+5 %"], ["Modal Y", "modal", "Y", "0"]]), [], kind="cases")
     t("cases-02-words.csv", grid([["Load case", "Type", "Dir", "Ecc"], ["EX", "Response spectrum", "X", "0.05"], ["D", "Dead", "", ""]], ";"), [], kind="cases")
-    t("cases-03-unknown-kind.tsv", grid([head, ["Static X", "sideways", "X", "0"]]), kind="cases", asks=["/rows/1/1: isn't understood"])
+    t("cases-03-unknown-kind.tsv", grid([head, ["Static X", "sideways", "X", "0"]]), kind="cases", asks=["/rows/1/1: is not recognised"])
     t("combinations-01-terms.tsv", grid([["Combination", "Terms"], ["C1", "1.2 D + 1.0 L + 1.0 EX + 0.3 EY"], ["C2", "0.9 D + 1.0 EY"]]), [row("combination_terms", "1.2 D + 1.0 L + 1.0 EX + 0.3 EY", case="C1"), row("combination_terms", "0.9 D + 1.0 EY", case="C2")], kind="combinations")
     t("combinations-02-long.tsv", grid([["Combination", "Case", "Factor"], ["C1", "D", 1.2], ["", "EX", "1.0"], ["C2", "D", 0.9], ["", "EY", -1.0]]), [row("combination_terms", "1.2 D + 1.0 EX", case="C1"), row("combination_terms", "0.9 D - 1.0 EY", case="C2")], kind="combinations")
     t("combinations-03-short-words.tsv", grid([["Comb.", "Load case", "Load factor"], ["C1", "D", 1.2], ["C1", "EX", "1.0"]]), [row("combination_terms", "1.2 D + 1.0 EX", case="C1")], kind="combinations")

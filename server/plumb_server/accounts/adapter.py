@@ -19,7 +19,7 @@ class AccountAdapter(DefaultAccountAdapter):
         return str(super().clean_email(email)).lower()
 
     def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
-        """Send, without failing the request where the mail can't be sent: what was done stays done."""
+        """Send, without failing the request where the mail cannot be sent: what was done stays done."""
         message = self.render_mail(template_prefix, email, {"email": email, **context, "request": self.request})
         mail.get_connection(fail_silently=True).send_messages([message])
 

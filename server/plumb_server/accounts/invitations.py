@@ -14,7 +14,7 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 from plumb_server.accounts.models import Invitation, User, digest_of
-from plumb_server.web.problems import Conflict, Unusable
+from plumb_server.web.problems import Conflict, UnprocessableContent
 
 
 def invite(request: HttpRequest, email: str, inviter: User, to: str) -> Invitation:
@@ -34,7 +34,7 @@ def invite(request: HttpRequest, email: str, inviter: User, to: str) -> Invitati
         "accounts/invitation.txt", {"inviter": inviter, "to": to, "link": link, "until": invitation.expires_at}
     )
     subject = f"Vigilant Plumb: {inviter} invites you to {to}".replace("\n", " ")[:200]
-    # sent when what it tells of is kept; a mail that can't be sent undoes nothing, the invitation can be sent again
+    # sent when what it tells of is kept; a mail that cannot be sent undoes nothing, the invitation can be sent again
     message = EmailMessage(subject, text, to=[invitation.email])
     transaction.on_commit(lambda: get_connection(fail_silently=True).send_messages([message]))
     return invitation
@@ -86,5 +86,5 @@ def _new(invitation: Invitation, given: dict[str, Any]) -> User:
             for message in refused.messages
         ]
     if problems:
-        raise Unusable(problems)
+        raise UnprocessableContent(problems)
     return User.objects.create_user(invitation.email, password, name=name, firm=str(given.get("firm", "")).strip())

@@ -10,7 +10,7 @@ from django.contrib.auth import logout
 from django.http import HttpRequest, HttpResponse
 
 NOTED_EVERY = 60
-"""s; a session isn't written with every request."""
+"""s; a session is not written with every request."""
 
 
 class Idle:

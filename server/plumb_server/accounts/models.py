@@ -84,7 +84,7 @@ class ApiToken(models.Model):
 
     @classmethod
     def issue(cls, user: User, name: str, scope: str, days: int) -> tuple[ApiToken, str]:
-        """(the token, the key itself, which is told this once)."""
+        """(the token, the key itself, which is shown only once)."""
         key = cls.BEGINS + secrets.token_urlsafe(32)
         expires = timezone.now() + min(timedelta(days=days), cls.LONGEST)
         return cls.objects.create(user=user, name=name, digest=digest_of(key), scope=scope, expires_at=expires), key

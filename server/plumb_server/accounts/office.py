@@ -97,7 +97,7 @@ class PersonView(OfficeView):
     def patch(self, request: Request, user_id: int) -> Response:
         given = sent(ColleagueChangeSerializer, request)
         with transaction.atomic():
-            # all who administer are locked: two of them can't take the office from each other at once
+            # all who administer are locked: two of them cannot take the office from each other at once
             staff = set(
                 User.objects.select_for_update().filter(is_staff=True, is_active=True).values_list("pk", flat=True)
             )

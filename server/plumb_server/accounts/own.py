@@ -66,7 +66,7 @@ class NewTokenSerializer(serializers.Serializer):
 
 
 class IssuedTokenSerializer(TokenSerializer):
-    key = serializers.CharField(help_text="told this once")
+    key = serializers.CharField(help_text="shown only once")
 
     class Meta(TokenSerializer.Meta):
         fields = [*TokenSerializer.Meta.fields, "key"]
@@ -83,9 +83,9 @@ class TokensView(APIView):
     def post(self, request: Request) -> Response:
         given = sent(NewTokenSerializer, request)
         if request.user.tokens.count() >= MOST_TOKENS:
-            raise Conflict(f"you have {MOST_TOKENS} keys", "Withdraw one that isn't used any more.")
+            raise Conflict(f"you have {MOST_TOKENS} keys", "Withdraw a key that is no longer used.")
         token, key = ApiToken.issue(request.user, given["name"], given["scope"], given["days"])
-        records.note(request, "key made", name=token.name, scope=token.scope)
+        records.note(request, "key created", name=token.name, scope=token.scope)
         token.key = key
         return Response(IssuedTokenSerializer(token).data, status=status.HTTP_201_CREATED)
 

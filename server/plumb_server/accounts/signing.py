@@ -15,11 +15,11 @@ class SignatureAsked(APIException):
     """What is signed asks for the password or a second factor first."""
 
     status_code = status.HTTP_401_UNAUTHORIZED
-    default_detail = "a signature asks for your password or second factor"
+    default_detail = "a signature requires your password or second factor"
 
     def __init__(self) -> None:
         super().__init__(self.default_detail)
-        remedy = "Give it, then sign once more."
+        remedy = "Enter it, then sign again."
         self.errors = [{"path": "/signature", "message": self.default_detail, "remedy": remedy}]
 
 

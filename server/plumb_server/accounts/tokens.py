@@ -45,12 +45,12 @@ class WithinScope(BasePermission):
         if not isinstance(token, ApiToken):
             return True
         if getattr(view, "in_person", False) and request.method not in getattr(view, "by_key", ()):
-            raise PermissionDenied("a key for scripts can't do this; sign in")
+            raise PermissionDenied("an API key cannot do this; sign in")
         if request.path in COMPUTES:
             return True
         enough = (
             (ApiToken.Scope.READ, ApiToken.Scope.WRITE) if request.method in SAFE_METHODS else (ApiToken.Scope.WRITE,)
         )
         if token.scope not in enough:
-            raise PermissionDenied(f"this key is made to {token.get_scope_display()}")
+            raise PermissionDenied(f"the scope of this key is to {token.get_scope_display()}")
         return True

@@ -22,7 +22,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from plumb_server.web.problems import Unusable
+from plumb_server.web.problems import UnprocessableContent
 
 
 class SignInSerializer(serializers.Serializer):
@@ -52,18 +52,18 @@ class ProviderSerializer(serializers.Serializer):
 class SessionSerializer(serializers.Serializer):
     person = PersonSerializer(allow_null=True)
     providers = ProviderSerializer(many=True)
-    mail_is_caught = serializers.BooleanField(help_text="mail goes to a page of the demo instead of to people")
+    mail_is_caught = serializers.BooleanField(help_text="mail is shown on a page of the demo instead of being sent")
 
 
 class SecondFactorAsked(APIException):
     """The password was right, and more is asked for."""
 
     status_code = status.HTTP_401_UNAUTHORIZED
-    default_detail = "a second factor is asked for"
+    default_detail = "a second factor is required"
 
     def __init__(self) -> None:
         super().__init__(self.default_detail)
-        remedy = "Give the code of your authenticator, or use a key made for scripts."
+        remedy = "Give the code of your authenticator, or use a key created for scripts."
         self.errors = [{"path": "/", "message": self.default_detail, "remedy": remedy}]
 
 
@@ -98,7 +98,7 @@ class SessionView(APIView):
         if answer.status_code == status.HTTP_429_TOO_MANY_REQUESTS:
             raise Throttled(300)
         if answer.status_code == status.HTTP_400_BAD_REQUEST:
-            raise Unusable(refused_by_library(json.loads(answer.content)))
+            raise UnprocessableContent(refused_by_library(json.loads(answer.content)))
         if not asked.user.is_authenticated:
             raise SecondFactorAsked
         request.user = asked.user
@@ -119,7 +119,7 @@ def refused_by_library(answer: dict[str, Any]) -> list[dict[str, Any]]:
         if error.get("code") == "too_many_login_attempts":
             raise Throttled(300)
         if error.get("code") == "email_password_mismatch":
-            path, message = "/password", "e-mail address and password don't belong together"
-            remedy = "Check both; a forgotten password can be set anew."
+            path, message = "/password", "the e-mail address and the password do not match"
+            remedy = "Check both. A forgotten password can be reset."
         told.append({"path": path, "message": message, "remedy": remedy})
-    return told or [{"path": "/", "message": "this can't be used", "remedy": "Mend it and send it again."}]
+    return told or [{"path": "/", "message": "this value cannot be used", "remedy": "Mend it and send it again."}]

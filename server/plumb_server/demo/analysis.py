@@ -14,7 +14,7 @@ The Quillon Exchange:
 The Aldermouth Granary Lofts:
 
 | factor_used.Y     | scaled in X only                                                                                      |
-| A_x.X             | made of the story drifts, not of the displacements                                                    |
+| A_x.X             | made of the story drifts, not from the displacements                                                    |
 | A_x.Y             | left at 1.0 though the displacements of the ends give more                                            |
 | theta             | of the base shear at every story, in both directions                                                  |
 
@@ -54,7 +54,7 @@ class Analysis:
     missing : cases that are not handed in
     unscaled : directions that are not scaled though they should be
     without_g : directions whose factor on the spectrum lacks g
-    amplified_by : factor of the drifts given as amplified, by direction; the edition's where it isn't named
+    amplified_by : factor of the drifts given as amplified, by direction; the edition's where it is not named
     irregularity : as stated, by direction
     imperial : whether it is written in feet, inches and kips
     """

@@ -34,7 +34,7 @@ TEAM = {LEAD: Role.LEAD, REVIEWER: Role.REVIEWER, SUBMITTER: Role.SUBMITTER, REA
 
 
 def seed() -> None:
-    """Make whatever of the demo isn't there yet."""
+    """Make whatever of the demo is not there yet."""
     people = {email: _person(email) for email in PEOPLE}
     if not Review.objects.filter(title=GRANARY).exists():
         _review(

@@ -108,7 +108,7 @@ EVIDENCE = TypeAdapter(Evidence)
 
 
 def numbers_held(claims: list[Any]) -> list[Problem]:
-    """What claims say that can't be kept: places and names beyond what any table has."""
+    """What claims say that cannot be kept: places and names beyond what any table has."""
     problems = []
     for i, claim in enumerate(claims):
         for name, held in (
@@ -119,7 +119,7 @@ def numbers_held(claims: list[Any]) -> list[Problem]:
         ):
             if not held:
                 problems.append(
-                    Problem(f"/submission/claims/{i}/{name}", "it can't be kept", "Export the review again.")
+                    Problem(f"/submission/claims/{i}/{name}", "it cannot be stored", "Export the review again.")
                 )
     return problems
 

@@ -38,7 +38,7 @@ from plumb_server.submissions.services import (
 OF_A_FINDING = ("number", "severity", "status", "title", "clause", "text", "checks", "evidence", "origin")
 WITHOUT_A_FILE = "values without a file"
 COMPARED = ("theirs", "carried", "independent", "verdict")
-"""Of the evidence of a finding, what a recheck here has to say as well."""
+"""Parts of the evidence of a finding that a recheck here has to reproduce."""
 
 
 def export_review(review: Review, submission: Submission | None, user: User) -> dict[str, Any]:
@@ -201,7 +201,7 @@ def _without_a_file(submission: Submission, user: User, name: str) -> Exhibit:
 
 
 def _reading(table: TablePart | None) -> dict[str, Any]:
-    """How a table was read, where this version can read tables so; empty where it can't."""
+    """How a table was read, where this version can read tables so; empty where it cannot."""
     stated = (table.reading or table.mapping) if table else {}
     heading = stated.get("heading", [])
     try:
@@ -222,15 +222,15 @@ def _exhibits(submission: Submission, user: User, exhibits: list[dict[str, Any]]
             exhibit = ExhibitPart.model_validate(given)
             data = None if exhibit.content is None else base64.b64decode(exhibit.content, validate=True)
         except (ValidationError, ValueError):
-            said = "the exhibit's name, sha256 or content is missing, or isn't what it should be"
+            said = "the exhibit's name, sha256 or content is missing, or is not as expected"
             raise InputRefused([Problem(path, said, "Export the review again.")]) from None
         if data is None:
             # the export would have become too large to be imported
             kept.append(_without_a_file(submission, user, exhibit.name))
             continue
         if hashlib.sha256(data).hexdigest() != exhibit.sha256:
-            remedy = "Export the review again; this file was changed on the way."
-            raise InputRefused([Problem(f"{path}/content", f"{exhibit.name} isn't what its SHA-256 says", remedy)])
+            remedy = "Export the review again; this file was changed after the export."
+            raise InputRefused([Problem(f"{path}/content", f"{exhibit.name} does not match its SHA-256", remedy)])
         kept.append(add_exhibit(submission, user, name=exhibit.name, data=data, pasted=exhibit.pasted))
     return kept
 

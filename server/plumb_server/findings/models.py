@@ -49,7 +49,7 @@ class Finding(models.Model):
     """Which states follow which."""
     CLOSED = (Status.SETTLED, Status.WITHDRAWN)
     VISIBLE_OUTSIDE = (Status.ISSUED, Status.ANSWERED, Status.SETTLED)
-    """States in which submitter and readers see a finding."""
+    """States in which the submitter and readers see a finding."""
 
     objects = FindingQuerySet.as_manager()
 
@@ -84,10 +84,10 @@ class Finding(models.Model):
         return [str(status) for status in self.NEXT[self.Status(self.status)]]
 
     def move_to(self, status: str) -> None:
-        """Move on to another state, not saved yet; refused where it doesn't follow."""
+        """Move on to another state, not saved yet; refused where it does not follow."""
         if status not in self.next_states:
             raise Conflict(
-                f"a finding that is {self.status} can't become {status}",
+                f"a finding that is {self.status} cannot become {status}",
                 f"It can become: {', '.join(self.next_states)}.",
                 "/status",
             )

@@ -13,18 +13,18 @@ from plumb_server.reviews.access import Access
 from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import Review, Role
 from plumb_server.submissions.models import Submission
-from plumb_server.web.problems import Conflict, Outdated, Unusable
+from plumb_server.web.problems import Conflict, PreconditionFailed, UnprocessableContent
 
 Status = Finding.Status
 
 
 def evidence_of(review: Review, submission: Submission | None, check_ids: list[str]) -> list[dict[str, Any]]:
-    """The checks of a finding, the first with its independent derivation; raises Unusable for unknown ids."""
+    """The checks of a finding, the first with its independent derivation; raises UnprocessableContent for unknown ids."""
     recheck = run_recheck(review, submission)
     by_id = {c["id"]: c for c in recheck.sheet["checks"]}
     unknown = [i for i in check_ids if i not in by_id]
     if unknown:
-        raise Unusable(
+        raise UnprocessableContent(
             [
                 {
                     "path": "/checks",
@@ -83,13 +83,15 @@ def change_finding(finding: Finding, own: Access, changes: dict[str, Any], based
     """
     held = _held(finding)
     if held.revision != based_on:
-        raise Outdated(
+        raise PreconditionFailed(
             meanwhile(held.review, "the finding", detail__finding=held.number, detail__revision__gt=based_on)
         )
     status = changes.pop("status", None)
     changes = {name: value for name, value in changes.items() if getattr(held, name) != value}
     if changes and held.status != Status.DRAFT:
-        raise Conflict("the finding has been issued; its text stays as it is", "Write to its thread, or withdraw it.")
+        raise Conflict(
+            "the finding has been issued; its text cannot be changed", "Write a message in its thread, or withdraw it."
+        )
     for name, value in changes.items():
         setattr(held, name, value)
     columns = list(changes)

@@ -27,7 +27,7 @@ class MessageSerializer(serializers.Serializer):
 
 
 class OriginSerializer(serializers.Serializer):
-    """Where a finding came from that was imported, and what of its evidence a recheck here doesn't say."""
+    """Where a finding came from that was imported, and what of its evidence a recheck here does not say."""
 
     author = serializers.CharField()
     created_at = serializers.CharField(allow_null=True)

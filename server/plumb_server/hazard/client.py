@@ -17,10 +17,10 @@ logger = logging.getLogger(__name__)
 
 
 class HazardUnavailable(exceptions.APIException):
-    """The service doesn't answer; typed values always will do."""
+    """The service does not respond; typed values always will do."""
 
     status_code = status.HTTP_503_SERVICE_UNAVAILABLE
-    default_detail = "the hazard service doesn't answer"
+    default_detail = "the hazard service does not respond"
 
     def __init__(self) -> None:
         super().__init__()
@@ -28,19 +28,19 @@ class HazardUnavailable(exceptions.APIException):
             {
                 "path": "/hazard",
                 "message": self.default_detail,
-                "remedy": "Try again in a while, or type the values in.",
+                "remedy": "Try again later, or enter the values.",
             }
         ]
 
 
 class HazardRefused(exceptions.APIException):
-    """The service can't answer this question (a place outside its area, an edition that it doesn't hold)."""
+    """The service cannot answer this question (a place outside its area, an edition that it does not hold)."""
 
     status_code = status.HTTP_422_UNPROCESSABLE_ENTITY
 
     def __init__(self, detail: str):
         super().__init__(detail)
-        self.errors = [{"path": "/hazard", "message": detail, "remedy": "Mend the question, or type the values in."}]
+        self.errors = [{"path": "/hazard", "message": detail, "remedy": "Correct the request, or enter the values."}]
 
 
 def _get(path: str, **query: Any) -> Any:

@@ -25,7 +25,7 @@ class HazardAnswerSerializer(serializers.Serializer):
     latitude = serializers.FloatField()
     longitude = serializers.FloatField()
     values = serializers.DictField(
-        child=serializers.JSONField(), help_text="site values by name, to be taken over or not"
+        child=serializers.JSONField(), help_text="site values by name, for the reviewer to use or not"
     )
 
 

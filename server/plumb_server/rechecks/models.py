@@ -27,7 +27,7 @@ class Recheck(models.Model):
     submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="rechecks", null=True)
     input_hash = models.CharField(max_length=64)
     state = models.CharField(max_length=64, default="", db_index=True)
-    """hash of which revisions it was asked of: the same state needn't be read to be known"""
+    """hash of which revisions it was asked of: the same state need not be read to be known"""
     engine = models.CharField(max_length=20)
     sheet_gz = models.BinaryField()
     """the core's `Sheet` as JSON, gzip"""

@@ -50,7 +50,7 @@ def _known(review: Review, state: str) -> Recheck | None:
     return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz").first()
 
 
-UNREAD = "none of its tables is accepted yet"
+UNREAD = "none of its tables has been accepted yet"
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:

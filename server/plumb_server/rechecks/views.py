@@ -31,7 +31,7 @@ from plumb_server.reviews.access import Access, access
 from plumb_server.reviews.models import BriefRevision
 from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_submission
 from plumb_server.web.limits import ComputeThrottle
-from plumb_server.web.problems import TooMuch
+from plumb_server.web.problems import ContentTooLarge
 from plumb_server.web.requests import BasedOnSerializer, sent
 from plumb_server.web.responses import stored_json
 from plumb_server.web.schema import BriefField, core_field, core_response
@@ -159,7 +159,7 @@ def _packed(told: Callable[[], Any]) -> bytes:
 
 
 MOST_CLAIMS = 20_000
-"""Claims of a recheck document that is rechecked in the request; more are handed in as tables."""
+"""Claims of a recheck document that is rechecked in the request; larger documents are submitted as tables."""
 
 
 class SolveView(APIView):
@@ -196,11 +196,13 @@ class HeadlessRecheckView(APIView):
 
 
 def _require_size(document: dict[str, Any]) -> None:
-    """Raise TooMuch for a recheck document that takes longer than a request may."""
+    """Raise ContentTooLarge for a recheck document that takes longer than a request may."""
     submission, model = document.get("submission"), document.get("model")
     claims = submission.get("claims") if isinstance(submission, dict) else None
     if isinstance(claims, list) and len(claims) > MOST_CLAIMS:
-        said = f"the document holds {len(claims)} claims; at most {MOST_CLAIMS} are rechecked at once"
-        raise TooMuch(said, "Make a review of it and hand its tables in.", "/submission/claims")
+        said = f"the document has {len(claims)} claims; at most {MOST_CLAIMS} are rechecked at once"
+        raise ContentTooLarge(said, "Create a review and upload its tables.", "/submission/claims")
     if isinstance(model, dict) and too_large(model):
-        raise TooMuch("the model is too large to be solved at once", "Ask a review's own model.", "/model")
+        raise ContentTooLarge(
+            "the model is too large to be solved at once", "Use the reference model of a review.", "/model"
+        )

@@ -22,7 +22,7 @@ class ModelRevision(State):
 class Run(models.Model):
     """A question to a review's own model and its answer, kept under the hash of the question and the engine's version.
 
-    A run that isn't finished when its worker ends is taken up again by the next one; nothing but time is lost.
+    A run that is not finished when its worker ends is taken up again by the next one; nothing but time is lost.
     """
 
     class Status(models.TextChoices):

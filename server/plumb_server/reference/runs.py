@@ -121,7 +121,7 @@ def carry_out(run: Run) -> Run:
     """Solve a run and keep its answer, or why there is none."""
     if run.attempts >= MOST_ATTEMPTS:
         run.status, run.finished_at = Run.Status.FAILED, timezone.now()
-        said = f"the run ended its worker {MOST_ATTEMPTS} times"
+        said = f"the analysis stopped its worker {MOST_ATTEMPTS} times"
         run.problems = [{"path": "/", "message": said, "remedy": "Ask for fewer modes, or use a coarser model."}]
         run.save()
         return run
@@ -150,8 +150,8 @@ def carry_out(run: Run) -> Run:
         run.problems = [
             {
                 "path": "/",
-                "message": "the run failed for a reason of its own",
-                "remedy": "Run it again; if it fails again, tell the operator.",
+                "message": "the analysis failed unexpectedly",
+                "remedy": "Run it again. If it fails again, contact the operator.",
             }
         ]
         run.finished_at = timezone.now()
@@ -163,7 +163,7 @@ def carry_out(run: Run) -> Run:
 
 
 def cancel(run: Run) -> Run:
-    """Ask a run to stop; one that hasn't begun stops at once."""
+    """Ask a run to stop; one that has not begun stops at once."""
     with transaction.atomic():
         held = Run.objects.select_for_update().get(pk=run.pk)
         if held.status == Run.Status.QUEUED:

@@ -43,7 +43,7 @@ def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRe
 
 @transaction.atomic
 def undo_model(review: Review, user: User, based_on: int) -> ModelRevision:
-    """Back to the state before the last change that isn't undone yet; refused where somebody changed it meanwhile."""
+    """Back to the state before the last change that is not undone yet; refused where somebody changed it in the meantime."""
     review.locked()
     saved, restored = undone(ModelRevision, review, user, based_on, "model")
     review.record(user, "model change undone", number=saved.number, restores=restored)
@@ -54,7 +54,7 @@ def undo_model(review: Review, user: User, based_on: int) -> ModelRevision:
 
 
 def built_frame(review: Review, grid: Any) -> dict[str, Any]:
-    """The frame of a grid over the brief's stories; raises InputRefused naming what doesn't fit."""
+    """The frame of a grid over the brief's stories; raises InputRefused naming what does not fit."""
     brief = review.read_brief()
     stories = [(s.name, s.height, w) for s, w in zip(brief.stories, story_weights(brief), strict=True)]
     return frame_of_grid(read(Grid, grid), stories)
@@ -83,8 +83,8 @@ def read_ground(text: str, unit: str, dt: float | None) -> dict[str, Any]:
             [
                 Problem(
                     "/a",
-                    f"the record has {len(record['a'])} values; at most {RECORD_VALUES} are taken",
-                    "Cut it to its strong part, or give every second value.",
+                    f"the record has {len(record['a'])} values; at most {RECORD_VALUES} are accepted",
+                    "Shorten it to its strong part, or give every second value.",
                 )
             ]
         )

@@ -31,7 +31,7 @@ from plumb_server.reference.serializers import (
     RecordSerializer,
 )
 from plumb_server.reviews.access import access
-from plumb_server.web.problems import Unusable
+from plumb_server.web.problems import UnprocessableContent
 from plumb_server.web.requests import BasedOnSerializer, sent
 
 
@@ -87,16 +87,16 @@ class FrameTableView(APIView):
         try:
             data = base64.b64decode(given["content"], validate=True) if "content" in given else given.get("text", "")
         except ValueError:
-            raise Unusable(
-                [{"path": "/content", "message": "the file didn't arrive whole", "remedy": "Choose it again."}]
+            raise UnprocessableContent(
+                [{"path": "/content", "message": "the file arrived incomplete", "remedy": "Choose it again."}]
             ) from None
         how = {k: given[k] for k in ("kind", "columns", "units") if given.get(k)}
         if how.get("kind", "nodes") not in model_table_kinds():
-            raise Unusable(
+            raise UnprocessableContent(
                 [
                     {
                         "path": "/kind",
-                        "message": f"{how['kind']!r} is no table of a frame",
+                        "message": f"{how['kind']!r} is not a table of a frame",
                         "remedy": f"Use one of: {', '.join(model_table_kinds())}.",
                     }
                 ]

@@ -22,7 +22,7 @@ from plumb_server.web.problems import Conflict
 QUEUE, TASK = "reports", "print_report"
 MOST_ATTEMPTS = 3
 KEPT = timedelta(hours=6)
-"""How long a draft is kept for whoever asked for it."""
+"""How long a draft is stored for the person who requested it."""
 
 Status = Printing.Status
 log = logging.getLogger(__name__)
@@ -43,7 +43,7 @@ def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
     Raises Conflict where the review is closed and the report is to be issued.
     """
     if issues and review.status == Review.Status.CLOSED:
-        raise Conflict("the review is closed", "The lead can open it again.")
+        raise Conflict("the review is closed", "The lead can reopen it.")
     basis = basis_of(review)
     with transaction.atomic():
         Printing.objects.filter(asked_at__lt=timezone.now() - KEPT).delete()
@@ -59,7 +59,7 @@ def carry_out(printing: Printing) -> None:
     """Print a report and, where it was signed, issue it; refused where the review is another by then."""
     printing.attempts += 1
     if printing.attempts > MOST_ATTEMPTS:
-        _end(printing, "printing the report ended its worker three times", "Tell the operator.")
+        _end(printing, "printing the report stopped its worker three times", "Contact the operator.")
         return
     printing.status = Status.PRINTING
     printing.save(update_fields=["status", "attempts"])
@@ -73,7 +73,7 @@ def carry_out(printing: Printing) -> None:
         _end(printing, str(conflict.detail), conflict.errors[0]["remedy"])
         return
     except Exception:
-        _end(printing, "the report can't be printed", "Try again; if it stays, tell the operator.")
+        _end(printing, "the report cannot be printed", "Try again. If it fails again, contact the operator.")
         raise
     printing.status = Status.DONE
     printing.save()
@@ -92,7 +92,7 @@ def _issue(printing: Printing, data: bytes) -> Report:
         # nothing of a review changes while its row is locked
         if basis != printing.basis or basis_of(review) != printing.basis:
             raise Conflict(
-                "the review was changed after the report was signed", "Look at the report again, and sign it once more."
+                "the review was changed after the report was signed", "Check the report again, then sign it again."
             )
         digest = hashlib.sha256(data).hexdigest()
         recheck = run_recheck(review, review.submissions.latest_with_values())

@@ -19,34 +19,34 @@ from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reviews.models import Review
 
 EVIDENCE_ROWS = 12
-"""Values of a finding that the report lists; the rest is counted."""
+"""Values of a finding that the report lists; the others are counted."""
 
 NEVER_COVERED = (
-    "weak stories; torsional consequences that the submission doesn't state",
+    "weak stories; torsional consequences that are not stated in the submission",
     "forces of diaphragms, collectors and connections; members and foundations",
 )
-"""What no table of a submission is taken in for; a reader must not take silence for agreement."""
+"""Topics without a table in the submission; the report names them, so that nobody assumes they were checked."""
 
 WHERE_NOTHING_IS_STATED = {
     "scaling": "scaling of the modal to the static base shear",
     "twist": "torsional irregularity and the amplification of torsion",
     "drift": "story drifts and stability coefficients",
 }
-"""Stages that the submission may say nothing of."""
+"""Stages for which the submission may have no values."""
 
 
 def _not_covered(result: dict[str, Any]) -> list[str]:
     """What was not rechecked because the submission states nothing of it, and what never is."""
     told = [
-        f"{words}: the submission states nothing of it"
+        f"{words}: not stated in the submission"
         for stage, words in WHERE_NOTHING_IS_STATED.items()
         if not result["stages"][stage]
     ]
     kinds = {c["kind"] for c in result["checks"]}
     if "load" not in kinds:
-        told.append("the loads that the seismic weight is made of: the submission states nothing of it")
+        told.append("the loads behind the seismic weight: not stated in the submission")
     if "combination" not in kinds:
-        told.append("load combinations: the submission states nothing of it")
+        told.append("load combinations: not stated in the submission")
     return [*told, *NEVER_COVERED]
 
 
@@ -124,7 +124,7 @@ def _plain(value: Any) -> str:
 
 
 def _font(pattern: str) -> str:
-    """A font of the built web application as a data address ('' where it isn't built)."""
+    """A font of the built web application as a data address ('' where it is not built)."""
     files = sorted((settings.WEB / "assets").glob(pattern)) if settings.WEB.is_dir() else []
     return "data:font/woff2;base64," + base64.b64encode(files[0].read_bytes()).decode() if files else ""
 
@@ -141,7 +141,7 @@ def _declared(site: dict[str, Any], edition: Edition) -> list[tuple[str, str]]:
     if edition.permissions:
         # a reader has to see that none was taken as well
         taken = [words for name, words in edition.permissions.items() if site.get(name)]
-        lines.append(("Permissions taken that lower a force", "; ".join(taken) or "none"))
+        lines.append(("Permissions applied that lower a force", "; ".join(taken) or "none"))
     if study := site.get("site_specific"):
         told = [f"spectrum of {len(study['T'])} points"] if study.get("T") else []
         told += [f"{name} {_plain(study[name])} g" for name in ("S_DS", "S_D1") if study.get(name)]
@@ -190,7 +190,7 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
         lines.append(("Building", whole))
     if looked := system.get("irregularities"):
         states = (f"{name.replace('_', ' ')} {'there' if there else 'none'}" for name, there in sorted(looked.items()))
-        lines.append(("Irregularities looked at", ", ".join(states)))
+        lines.append(("Irregularities assessed", ", ".join(states)))
     if brief.get("comparison_editions"):
         lines.append(("Compared with", ", ".join(EDITIONS[e].title for e in brief["comparison_editions"])))
     stories = brief.get("stories", [])

@@ -97,7 +97,7 @@ class ReportsView(APIView):
     @extend_schema(operation_id="report_issue", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
         own = access(request.user, review_id)
-        lead_only(own, "sign off and issue a report")
+        lead_only(own, "sign and issue a report")
         require_signature(request)
         return _asked(printing.ask_for(own.review, request.user, issues=True))
 

@@ -1,4 +1,4 @@
-"""Who may see and do what.  A review that somebody is no member of doesn't exist for them (404, not 403)."""
+"""Who may see and do what.  A review that somebody is no member of does not exist for them (404, not 403)."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ class Access:
 
 
 def access(user: Any, review_id: Any, roles: tuple[Role, ...] = TEAM) -> Access:
-    """Access of `user` to a review; 404 for strangers and for members to whom the thing asked for doesn't exist."""
+    """Access of `user` to a review; 404 for strangers and for members to whom the thing asked for does not exist."""
     membership = user.memberships.select_related("review").filter(review_id=review_id).first()
     if membership is None or membership.role not in roles:
         raise Http404

@@ -8,7 +8,7 @@ from plumb_server.reviews.models import Review
 
 TOLD = 10
 """Entries of the audit trail that are told."""
-REMEDY = "It is shown as it stands now; what you typed is kept."
+REMEDY = "The current state is shown; your input is preserved."
 
 
 def meanwhile(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
@@ -17,10 +17,10 @@ def meanwhile(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
     what : the thing's name in a message.  of : tells the entries that speak of it since it was read.
     """
     told = [
-        {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} meanwhile", "remedy": REMEDY}
+        {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} in the meantime", "remedy": REMEDY}
         for entry in reversed(review.audit.filter(**of).select_related("actor")[:TOLD])
     ]
-    return told or [{"path": "/", "message": f"{what} was changed meanwhile", "remedy": REMEDY}]
+    return told or [{"path": "/", "message": f"{what} was changed in the meantime", "remedy": REMEDY}]
 
 
 def _did(action: str, detail: dict[str, Any]) -> str:

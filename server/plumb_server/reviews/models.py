@@ -57,7 +57,7 @@ class Review(models.Model):
         """
         review = Review.objects.select_for_update().get(pk=self.pk)
         if review.status == Review.Status.CLOSED:
-            raise Conflict("the review is closed", "The lead can open it again.")
+            raise Conflict("the review is closed", "The lead can reopen it.")
         return review
 
     def record(self, actor: User, action: str, **detail: Any) -> None:

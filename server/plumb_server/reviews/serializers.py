@@ -48,7 +48,7 @@ class ReviewSerializer(serializers.ModelSerializer):
     role = serializers.ChoiceField(Role.choices)
     edition = serializers.CharField()
     submission = serializers.SerializerMethodField(help_text="label of the latest submission")
-    open_findings = serializers.IntegerField(help_text="findings that the member sees and that aren't closed")
+    open_findings = serializers.IntegerField(help_text="findings that the member sees and that are not closed")
 
     class Meta:
         model = Review

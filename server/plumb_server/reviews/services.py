@@ -17,7 +17,7 @@ from plumb_server.accounts.models import Invitation, User
 from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import BriefRevision, Membership, Place, Review, Role
 from plumb_server.reviews.states import next_state, undone
-from plumb_server.web.problems import Conflict, Outdated
+from plumb_server.web.problems import Conflict, PreconditionFailed
 
 
 @transaction.atomic
@@ -39,10 +39,10 @@ def change_review(review: Review, user: User, changes: dict[str, Any], based_on:
     """
     held = Review.objects.select_for_update().get(pk=review.pk)
     if held.revision != based_on:
-        raise Outdated(meanwhile(held, "the review", action="review changed", detail__revision__gt=based_on))
+        raise PreconditionFailed(meanwhile(held, "the review", action="review changed", detail__revision__gt=based_on))
     changed = {name: value for name, value in changes.items() if getattr(held, name) != value}
     if held.status == Review.Status.CLOSED and set(changed) - {"status"}:
-        raise Conflict("the review is closed", "The lead can open it again.")
+        raise Conflict("the review is closed", "The lead can reopen it.")
     for name, value in changed.items():
         setattr(held, name, value)
     if changed:
@@ -158,7 +158,7 @@ def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRe
 
 @transaction.atomic
 def undo_brief(review: Review, user: User, based_on: int) -> BriefRevision:
-    """Back to the state before the last change that isn't undone yet; refused where somebody changed it meanwhile."""
+    """Back to the state before the last change that is not undone yet; refused where somebody changed it in the meantime."""
     review.locked()
     saved, restored = undone(BriefRevision, review, user, based_on, "brief")
     review.record(user, "brief change undone", number=saved.number, restores=restored)

@@ -7,7 +7,7 @@ from typing import Any, TypeVar
 from plumb_server.accounts.models import User
 from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import Review, State
-from plumb_server.web.problems import Conflict, Outdated
+from plumb_server.web.problems import Conflict, PreconditionFailed
 
 S = TypeVar("S", bound=State)
 
@@ -30,13 +30,13 @@ def next_state(kind: type[S], review: Review, author: User, document: Any, based
 
 def _require(review: Review, number: int, based_on: int, what: str) -> None:
     if number != based_on:
-        raise Outdated(
+        raise PreconditionFailed(
             meanwhile(review, f"the {what}", action__startswith=f"{what} change", detail__number__gt=based_on)
         )
 
 
 def undone(kind: type[S], review: Review, author: User, based_on: int, what: str) -> tuple[S, int]:
-    """The state that restores the one before the last change that isn't undone yet, and the number of that one.
+    """The state that restores the one before the last change that is not undone yet, and the number of that one.
 
     based_on : number of the state whose change is undone; refused where it is another by now
     """

@@ -85,7 +85,7 @@ def _with(review: Review, **extra: Any) -> Review:
 
 
 LISTED = 100
-"""Reviews of a page of the list, unless it is asked for fewer."""
+"""Reviews on a page of the list, unless fewer are requested."""
 
 
 class ReviewsView(APIView):

@@ -39,17 +39,18 @@ def keep(data: bytes) -> str:
 
 
 def contents(sha256: str) -> bytes:
-    """The bytes of a SHA-256; raises Conflict where they aren't there or are others."""
+    """The bytes of a SHA-256; raises Conflict where they are not there or are others."""
     try:
         with _storage().open(_name(sha256)) as file:
             data: bytes = file.read()
     except OSError:
         raise Conflict(
-            "the file of this exhibit isn't in the storage", "Ask the operator to restore the exhibits from the backup."
+            "the file of this exhibit is missing from the storage",
+            "Ask the operator to restore the exhibits from the backup.",
         ) from None
     if hashlib.sha256(data).hexdigest() != sha256:
         raise Conflict(
-            "the file of this exhibit isn't what was handed in: its SHA-256 differs",
+            "the file of this exhibit differs from the uploaded file: its SHA-256 does not match",
             "Ask the operator to restore the exhibits from the backup.",
         )
     return data
@@ -69,7 +70,7 @@ def keep_read(sha256: str, name: str, document: dict[str, Any]) -> None:
 
 
 def what_was_read(sha256: str, name: str) -> dict[str, Any] | None:
-    """What was read from a file of this name; None where it wasn't read by this engine."""
+    """What was read from a file of this name; None where it was not read by this engine."""
     path = _name_read(sha256, name)
     if not _storage().exists(path):
         return None

@@ -23,7 +23,7 @@ class SubmissionQuerySet(NumberedFromZeroQuerySet):
 
     def told(self) -> list[dict[str, Any]]:
         """As the API tells of them, with exhibits, tables and cases."""
-        # serializers are made of models, so they can't be there before these
+        # serializers are made of models, so they cannot be there before these
         from plumb_server.submissions.serializers import SubmissionSerializer
 
         # exhibits and tables of a submission, and its cases, in a query each
@@ -63,7 +63,7 @@ class Submission(models.Model):
     def require_open(self) -> None:
         """Refuse a change of a submission that is accepted."""
         if self.status == Submission.Status.ACCEPTED:
-            raise Conflict(f"{self.label} is accepted and can't be changed", "Open the next submission.")
+            raise Conflict(f"{self.label} is accepted and cannot be changed", "Open the next submission.")
 
     def heights(self) -> dict[str, float]:
         """Heights of the stories that its own table lists, m, bottom to top."""
@@ -104,7 +104,7 @@ class Exhibit(models.Model):
     sha256 = models.CharField(max_length=64)
     pasted = models.BooleanField(default=False)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="exhibits")
-    """who handed it in; not known of exhibits of earlier versions"""
+    """who uploaded it; not known for exhibits of earlier versions"""
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -162,7 +162,7 @@ LONGEST = 500
 
 
 def _text(claim: core.Claim) -> str:
-    """What was written, or the value where it stands for something that isn't a number as written."""
+    """What was written, or the value where it stands for something that is not a number as written."""
     return (str(claim.value) if isinstance(claim.value, str) else claim.text or str(claim.value))[:LONGEST]
 
 
@@ -311,7 +311,7 @@ class Claim(models.Model):
 
 
 class Case(models.Model):
-    """A load case that a submission speaks of, with its role; what isn't known of it is null."""
+    """A load case that a submission speaks of, with its role; what is not known of it is null."""
 
     submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="cases")
     name = models.CharField(max_length=60)

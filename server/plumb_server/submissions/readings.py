@@ -20,7 +20,7 @@ from procrastinate.contrib.django import app
 
 from plumb_server.submissions import contents
 from plumb_server.submissions.models import Exhibit, ExhibitReading
-from plumb_server.web.problems import Conflict, Unusable
+from plumb_server.web.problems import Conflict, UnprocessableContent
 
 QUEUE, TASK = "readings", "read_exhibit"
 MOST_ATTEMPTS = 3
@@ -49,7 +49,7 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
         reading.message = reading.remedy = ""
         reading.save()
         if not settings.JOBS_AT_ONCE:
-            # one of a member's files at a time: those of others don't wait for a hundred of one
+            # one of a member's files at a time: those of others do not wait for a hundred of one
             app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {exhibit.author_id}").defer(exhibit=exhibit.pk)
     if settings.JOBS_AT_ONCE:
         carry_out(reading, apart=False)
@@ -81,7 +81,7 @@ def carry_out(reading: ExhibitReading, *, apart: bool = True) -> None:
     exhibit = reading.exhibit
     reading.attempts += 1
     if reading.attempts > MOST_ATTEMPTS:
-        _end(reading, Status.REFUSED, "reading the file ended its worker three times", "Hand in the tables alone.")
+        _end(reading, Status.REFUSED, "reading the file stopped its worker three times", "Upload only the tables.")
         return
     reading.status = Status.READING
     reading.save(update_fields=["status", "attempts"])
@@ -149,8 +149,8 @@ def _in_a_process(sha256: str, arguments: list[str], seconds: int, note: _Noter 
         told: dict[str, Any] = json.loads(text)
     except ValueError:
         # it was ended at one of its limits
-        said = "the file takes more time or memory to be read than a file may"
-        return {"refused": {"message": said, "remedy": "Hand in the tables alone, or the pages that hold them."}}
+        said = "reading this file exceeds the limit of time or memory"
+        return {"refused": {"message": said, "remedy": "Upload only the tables, or the pages that have them."}}
     return told
 
 
@@ -169,14 +169,14 @@ class _Place:
 
 
 def read_document(exhibit: Exhibit) -> dict[str, Any]:
-    """What was read from an exhibit; raises where it is still being read, or can't be."""
+    """What was read from an exhibit; raises where it is still being read, or cannot be."""
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
     known = contents.what_was_read(exhibit.sha256, exhibit.name)
     if reading is None or (reading.status == Status.READ and known is None):
         reading = begin(exhibit)
         known = contents.what_was_read(exhibit.sha256, exhibit.name)
     if reading.status == Status.REFUSED:
-        raise Unusable([{"path": "/file", "message": reading.message, "remedy": reading.remedy}])
+        raise UnprocessableContent([{"path": "/file", "message": reading.message, "remedy": reading.remedy}])
     if reading.status == Status.STOPPED:
         raise Conflict(reading.message, reading.remedy)
     if known is None:
@@ -190,10 +190,10 @@ def sheets_read(exhibit: Exhibit) -> list[Sheet]:
 
 
 def region_read(exhibit: Exhibit, label: str) -> Sheet:
-    """What stands in a region of a page, as a table; raises Unusable where there is none."""
+    """What stands in a region of a page, as a table; raises UnprocessableContent where there is none."""
     told = _in_a_process(exhibit.sha256, [exhibit.name, "--region", label], REGION_SECONDS)
     if "kept" not in told:
-        raise Unusable([{"path": "/sheet", **told["refused"]}])
+        raise UnprocessableContent([{"path": "/sheet", **told["refused"]}])
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
     if reading is not None:
         reading.regions = reading.regions | {label: told["kept"]["pages"][0]["tables"][0]}

@@ -89,7 +89,7 @@ class PageSerializer(serializers.Serializer):
 
 
 class CaseSerializer(serializers.ModelSerializer):
-    """A load case with its role; what isn't known of it is null."""
+    """A load case with its role; what is not known of it is null."""
 
     class Meta:
         model = Case
@@ -129,7 +129,7 @@ class SubmissionSerializer(serializers.ModelSerializer):
 
 
 class ReadingSerializer(serializers.Serializer):
-    """How a table is read; what isn't set is recognised."""
+    """How a table is read; what is not set is recognised."""
 
     header_row = serializers.IntegerField(allow_null=True, required=False, min_value=0)
     columns = serializers.DictField(child=serializers.IntegerField(min_value=0), required=False)

@@ -31,7 +31,7 @@ from plumb_server.reviews.meanwhile import meanwhile
 from plumb_server.reviews.models import Review
 from plumb_server.submissions import contents, quotas, readings
 from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, Submission
-from plumb_server.web.problems import Conflict, Outdated, Unusable
+from plumb_server.web.problems import Conflict, PreconditionFailed, UnprocessableContent
 
 REMEMBERED = 20
 """Tables of a review whose readings are proposed for the next ones."""
@@ -56,7 +56,7 @@ def accept_submission(submission: Submission, user: User) -> Submission:
     submission.refresh_from_db()
     submission.require_open()
     if not submission.claims.exists():
-        raise Conflict(f"{submission.label} holds no values yet", "Accept at least one table first.")
+        raise Conflict(f"{submission.label} has no values yet", "Accept at least one table first.")
     submission.status = Submission.Status.ACCEPTED
     submission.accepted_at = timezone.now()
     submission.save(update_fields=["status", "accepted_at"])
@@ -70,7 +70,9 @@ def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, p
     submission.review.locked()
     submission.require_open()
     if not data:
-        raise Unusable([{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}])
+        raise UnprocessableContent(
+            [{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}]
+        )
     quotas.require_room(submission, user, len(data))
     digest = contents.keep(data)
     exhibit, created = Exhibit.objects.get_or_create(
@@ -90,13 +92,13 @@ def remove_exhibit(exhibit: Exhibit, user: User) -> None:
     submission.review.locked()
     submission.require_open()
     if exhibit.tables.exists():
-        raise Conflict(f"values of {exhibit.name} are accepted", "Take its tables out first.")
+        raise Conflict(f"values of {exhibit.name} are accepted", "Remove its tables first.")
     submission.review.record(user, "exhibit removed", submission=submission.label, name=exhibit.name)
     exhibit.delete()
 
 
 def sheets_of(exhibit: Exhibit, label: str = "") -> list[Sheet]:
-    """The tables of an exhibit, or the one of a region of a page; raises Unusable where it holds none that can be read."""
+    """The tables of an exhibit, or the one of a region of a page; raises UnprocessableContent where it holds none that can be read."""
     if REGION.fullmatch(label):
         return [readings.region_read(exhibit, label)]
     known = _sheets_read.get(exhibit.pk)
@@ -117,11 +119,11 @@ _sheets_read: dict[int, list[Sheet]] = {}
 
 
 def sheets_from(text: str, name: str) -> list[Sheet]:
-    """The tables of pasted text; raises Unusable where it holds none that can be read."""
+    """The tables of pasted text; raises UnprocessableContent where it holds none that can be read."""
     try:
         return arranged([read_text(text, name)])
     except SheetRefused as refused:
-        raise Unusable([{"path": "/text", "message": refused.message, "remedy": refused.remedy}]) from None
+        raise UnprocessableContent([{"path": "/text", "message": refused.message, "remedy": refused.remedy}]) from None
 
 
 # tables
@@ -169,7 +171,7 @@ def accept_table(
     given: dict[str, Any] | None,
     replaces: ClaimTable | None = None,
 ) -> ClaimTable:
-    """Turn a table into claims, all of them or none; raises Unusable naming every cell that stands in the way.
+    """Turn a table into claims, all of them or none; raises UnprocessableContent naming every cell that stands in the way.
 
     replaces : the same table as it was accepted before, with other answers
     """
@@ -213,11 +215,11 @@ def _basis(review: Review) -> tuple[Any, ...]:
 
 
 def _understood(review: Review, name: str, sheet: Sheet, kind: str, given: dict[str, Any] | None) -> TableRead:
-    """A table that leaves nothing open; raises Unusable naming every cell that stands in the way."""
+    """A table that leaves nothing open; raises UnprocessableContent naming every cell that stands in the way."""
     result = read_sheet(review, sheet, name, kind, given)
     held_up = [p for p in result.problems if p.holds_up]
     if held_up:
-        raise Unusable(
+        raise UnprocessableContent(
             [
                 {
                     "path": f"/rows/{p.row}/{p.column}" if p.row is not None else "/table",
@@ -269,7 +271,7 @@ def accept_all(exhibit: Exhibit, user: User) -> list[tuple[str, ClaimTable | Non
             continue
         try:
             told[sheet.label] = (sheet.label, accept_table(exhibit, user, sheet, "", None), [])
-        except Unusable as unusable:
+        except UnprocessableContent as unusable:
             told[sheet.label] = (sheet.label, None, [e["message"] for e in unusable.errors])
         except Conflict as conflict:
             told[sheet.label] = (sheet.label, None, [str(conflict.detail)])
@@ -287,7 +289,7 @@ def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.
 
 
 def keep_cases(submission: Submission, cases: Iterable[core.Case]) -> None:
-    """Save load cases; of those that are there already what isn't known of their roles."""
+    """Save load cases; of those that are there already what is not known of their roles."""
     told = {case.name: case for case in cases}
     for known in submission.cases.filter(name__in=told):
         merged = with_role(known.as_core(), told.pop(known.name))
@@ -312,7 +314,7 @@ def remove_table(table: ClaimTable, user: User) -> None:
 
 @transaction.atomic
 def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> Case:
-    """Give a load case another role; refused by the core where it can't be one.
+    """Give a load case another role; refused by the core where it cannot be one.
 
     based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
     """
@@ -320,7 +322,7 @@ def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> 
     review.locked()
     held = Case.objects.select_for_update().select_related("submission").get(pk=case.pk)
     if held.revision != based_on:
-        raise Outdated(
+        raise PreconditionFailed(
             meanwhile(
                 review,
                 f"the case {held.name}",

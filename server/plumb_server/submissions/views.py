@@ -36,7 +36,7 @@ from plumb_server.submissions.serializers import (
     TableReadSerializer,
     TableSerializer,
 )
-from plumb_server.web.problems import Unusable
+from plumb_server.web.problems import UnprocessableContent
 from plumb_server.web.requests import IF_MATCH, based_on, number_asked, sent
 
 HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
@@ -95,11 +95,11 @@ class ExhibitsView(APIView):
         file = request.FILES.get("file")
         if file is None:
             said = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
-            raise Unusable([said])
+            raise UnprocessableContent([said])
         data = file.read()
         if b"\x00" in data[:4000] and data[:4] not in (b"PK\x03\x04", b"%PDF") and data[:2] not in UTF_16:
             said = f"{file.name} is neither text nor a workbook nor a PDF"
-            raise Unusable([{"path": "/file", "message": said, "remedy": "Hand in CSV, text, XLSX or PDF."}])
+            raise UnprocessableContent([{"path": "/file", "message": said, "remedy": "Upload CSV, text, XLSX or PDF."}])
         with transaction.atomic():
             submission = services.open_submission(own.review, request.user)
             exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
@@ -198,13 +198,15 @@ class _TableView(APIView):
             sheets = services.sheets_from(given.get("text", ""), name)
         names = [s.label for s in sheets]
         if not names:
-            said = f"no tables are to be seen in {name}"
+            said = f"no tables were found in {name}"
             remedy = "Drag over a table on its page, or paste the tables."
-            raise Unusable([{"path": "/sheet", "message": said, "remedy": remedy}])
+            raise UnprocessableContent([{"path": "/sheet", "message": said, "remedy": remedy}])
         chosen = given.get("sheet") or names[0]
         if chosen not in names:
             remedy = f"Use one of: {', '.join(names)}."
-            raise Unusable([{"path": "/sheet", "message": f"there is no sheet {chosen!r}", "remedy": remedy}])
+            raise UnprocessableContent(
+                [{"path": "/sheet", "message": f"there is no sheet {chosen!r}", "remedy": remedy}]
+            )
         return given, name, sheets, names.index(chosen)
 
 

@@ -29,7 +29,7 @@ FOR_MONITORS = ("/health/", "/metrics/")
 
 
 class Doorkeeper:
-    """Refuse what comes to a name that isn't ours, and a body that is too large before any of it is read."""
+    """Refuse what comes to a name that is not ours, and a body that is too large before any of it is read."""
 
     def __init__(self, answer: Answer):
         self.answer = answer
@@ -39,17 +39,16 @@ class Doorkeeper:
             try:
                 request.get_host()
             except DisallowedHost:
-                return problem(400, "not understood", "this application doesn't answer to that name")
+                return problem(400, "this application does not serve that host name")
         size = request.headers.get("Content-Length", "0")
         most = getattr(settings, next((own for end, own in MOST.items() if request.path.endswith(end)), "MAX_BODY"))
         if size.isascii() and size.isdigit() and int(size) > most:
             return problem(
                 413,
-                "too large",
-                f"what you send is {int(size) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are taken",
-                [{"path": "/file", "message": "the file is too large", "remedy": "Hand in the tables alone."}],
+                f"the request has {int(size) / 1e6:.0f} MB; the limit is {most / 1e6:.0f} MB",
+                [{"path": "/file", "message": "the file is too large", "remedy": "Upload only the tables."}],
             )
-        # read by the accounts library, which takes any JSON: what can't be kept is refused before
+        # read by the accounts library, which takes any JSON: what cannot be kept is refused before
         of_accounts = request.path.startswith("/_allauth/") or request.path == "/api/session/"
         refused = _unreadable(request) if of_accounts and request.method not in ("GET", "HEAD") else None
         return refused or self.answer(request)
@@ -66,7 +65,7 @@ def _unreadable(request: HttpRequest) -> HttpResponse | None:
     try:
         plain_json(body)
     except ValueError as error:
-        return problem(400, "not understood", str(error))
+        return problem(400, str(error))
     return None
 
 
@@ -83,14 +82,14 @@ class Headers:
         self.answer = answer
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        # a proxy may have numbered the request; what isn't a number of such a kind is none
+        # a proxy may have numbered the request; what is not a number of such a kind is none
         if not REQUEST_ID.fullmatch(request.META.get("HTTP_X_REQUEST_ID", "")):
             request.META["HTTP_X_REQUEST_ID"] = uuid.uuid4().hex
         response = self.answer(request)
         response.headers.setdefault("Content-Security-Policy", POLICY)
         response.headers.setdefault("X-Request-ID", request.META["HTTP_X_REQUEST_ID"])
         if request.path.startswith(OF_PEOPLE):
-            # what was seen by who was signed in isn't there for whoever comes next
+            # what was seen by who was signed in is not there for whoever comes next
             response.headers.setdefault("Cache-Control", "no-store")
         return response
 

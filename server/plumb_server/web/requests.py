@@ -12,7 +12,7 @@ from rest_framework.exceptions import ParseError
 from rest_framework.parsers import JSONParser
 from rest_framework.request import Request
 
-from plumb_server.web.problems import Baseless
+from plumb_server.web.problems import PreconditionRequired
 
 
 class PlainJSONParser(JSONParser):
@@ -26,11 +26,11 @@ class PlainJSONParser(JSONParser):
 
 
 def plain_json(body: bytes) -> Any:
-    """The document of a body; raises ValueError where it can't be read or kept."""
+    """The document of a body; raises ValueError where it cannot be read or kept."""
     try:
         parsed = json.loads(body, parse_constant=_no_constant)
     except RecursionError:
-        raise ValueError("the JSON is nested too deep") from None
+        raise ValueError("the JSON is nested too deeply") from None
     rest = [parsed]
     while rest:
         value = rest.pop()
@@ -39,19 +39,19 @@ def plain_json(body: bytes) -> Any:
         elif isinstance(value, list):
             rest += value
         elif isinstance(value, str) and _NO_TEXT.search(value):
-            raise ValueError("a text holds a character that can't be kept (NUL, or half of a pair)")
+            raise ValueError("a text has a character that cannot be stored (NUL, or half of a surrogate pair)")
     return parsed
 
 
 def _no_constant(name: str) -> Any:
-    raise ValueError(f"{name} is no number of JSON")
+    raise ValueError(f"{name} is not a number of JSON")
 
 
 _NO_TEXT = re.compile("[\x00\ud800-\udfff]")
 
 
 def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str, Any]:
-    """The body of a request as a serializer has it; refused with the fields where it hasn't."""
+    """The body of a request as a serializer has it; refused with the fields where it has not."""
     given = serializer(data=request.data)
     given.is_valid(raise_exception=True)
     return dict(given.validated_data)
@@ -67,10 +67,10 @@ class BasedOnSerializer(serializers.Serializer):
 
 
 def based_on(request: Request) -> int:
-    """The revision that a change was made on, from If-Match; refused where it isn't said."""
+    """The revision that a change was made on, from If-Match; refused where it is not said."""
     match = re.fullmatch(r'(?:W/)?"([0-9]{1,9})"', request.headers.get("If-Match", "").strip(), re.ASCII)
     if match is None:
-        raise Baseless
+        raise PreconditionRequired
     return int(match.group(1))
 
 

@@ -1,4 +1,4 @@
-"""The web application's page, for every address that isn't the API's; and what monitors ask."""
+"""The web application's page, for every address that is not the API's; and what monitors ask."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ def application(request: HttpRequest) -> HttpResponse:
 
 
 def _state() -> dict[str, Any]:
-    """Database, workers, queue and disk as they are; raises DatabaseError where the database doesn't answer."""
+    """Database, workers, queue and disk as they are; raises DatabaseError where the database does not respond."""
     with connection.cursor() as cursor:
         cursor.execute(
             "SELECT (SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)), "
@@ -50,14 +50,16 @@ def _state() -> dict[str, Any]:
 
 
 def health(request: HttpRequest) -> HttpResponse:
-    """For a proxy or monitor: 503 where nothing works; 200 with what is wrong where something doesn't."""
+    """For a proxy or monitor: 503 where nothing works; 200 with what is wrong where something does not."""
     try:
         state = _state()
     except DatabaseError:
-        return JsonResponse({"status": "down", "database": "doesn't answer"}, status=503, headers={"Retry-After": "5"})
+        return JsonResponse(
+            {"status": "down", "database": "does not respond"}, status=503, headers={"Retry-After": "5"}
+        )
     wrong = []
     if not state["workers"]:
-        wrong.append("no worker gives a sign of life: files aren't read, reports aren't printed")
+        wrong.append("no worker is active: files are not read, reports are not printed")
     if state["oldest_s"] > WAITS_TOO_LONG:
         wrong.append(f"a job waits for {state['oldest_s']} s")
     if state["disk_free"] < LEAST_DISK:
@@ -70,7 +72,7 @@ class _State:
 
     def collect(self) -> Any:
         for name, value in _state().items():
-            yield GaugeMetricFamily(f"plumb_{name}", f"{name.replace('_', ' ')}, as /health/ tells it", value=value)
+            yield GaugeMetricFamily(f"plumb_{name}", f"{name.replace('_', ' ')}, as /health/ reports it", value=value)
 
 
 def metrics(request: HttpRequest) -> HttpResponse:

@@ -119,7 +119,7 @@ class Browser:
         return "/reviews/" + str(link.get_attribute("href")).split("/reviews/")[1].split("/")[0]
 
     def send(self, method: str, path: str, body: Any = None) -> Any:
-        """What the page would send; for what a test needs to be there and isn't about."""
+        """What the page would send; for what a test needs to be there and is not about."""
         told = self.driver.execute_async_script(
             "const [method, path, body, done] = arguments;"
             "const token = (document.cookie.match(/csrftoken=([^;]+)/) ?? [])[1] ?? '';"

@@ -12,7 +12,7 @@ from selenium.webdriver.common.keys import Keys
 
 
 def pick(b: Browser, label: str, text: str) -> None:
-    """Pick an option of a select that can't be searched."""
+    """Pick an option of a select that cannot be searched."""
     b.find(f"input[aria-label='{label}']").click()
     time.sleep(0.3)
     option = next(o for o in b.all("[role=option]") if o.is_displayed() and o.text.startswith(text))

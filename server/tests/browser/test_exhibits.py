@@ -76,9 +76,9 @@ def test_several_files_are_read_and_what_is_open_is_answered_by_keys(browser: Br
     b.wait_text(".questions", "the unit of drift at end 1 is missing")
     assert b.texts(".questions .choices button")[0] == "mm"
     b.keys("1")
-    b.wait_text(".questions", "It isn't said which case the rows belong to")
+    b.wait_text(".questions", "It is not said which case the rows belong to")
     b.find("input[aria-label='Name of the case']").send_keys("Sway", Keys.ENTER)
-    b.wait_text(".questions", "the direction of case 'Sway' isn't clear")
+    b.wait_text(".questions", "the direction of case 'Sway' is not clear")
     b.keys("2")
     b.press("Accept 6 values")
     b.wait_text(".read-in li", "6 values")

@@ -149,7 +149,7 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     b.find("nav a[href*=exhibits]").click()
     # what is pasted before the page is there goes nowhere
     b.find(".paste-target textarea")
-    # a table with trouble in it says so in its cells, and can't be accepted
+    # a table with trouble in it says so in its cells, and cannot be accepted
     b.paste("body", STORIES.replace("\t12\t", "\t-12\t").replace("Weight (kip)", "Weight"))
     b.wait_text(".preview .problem", "2 things stand in the way")
     assert len(b.all(".preview td.bad")) == 2
@@ -233,7 +233,7 @@ def test_a_lead_adds_a_member_and_writes_the_scope(browser: Browser) -> None:
     b.sign_in(LEAD, PASSWORD)
     b.open(b.review("Sable Quay Library") + "/brief")
     b.type_into("input[type=email]", "avel.tran@northlight.example\n")
-    # whoever isn't known from a review or the firm is invited, whether there is an account or not
+    # whoever is not known from a review or the firm is invited, whether there is an account or not
     b.wait_text("[role=status]", "avel.tran@northlight.example is invited")
     b.type_into("input[type=email]", "clerk@port-maren.example\n")
     b.wait_text(".problem", "The team has clerk@port-maren.example already")
@@ -262,4 +262,4 @@ def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:
 def test_strangers_are_told_there_is_nothing(browser: Browser) -> None:
     browser.sign_in("avel.tran@northlight.example", PASSWORD)
     browser.open("/reviews/00000000-0000-4000-8000-000000000000/sheet")
-    browser.wait_text(".problem", "There is nothing here, or it isn't yours to see")
+    browser.wait_text(".problem", "There is nothing here, or it is not yours to see")

@@ -166,9 +166,9 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     )
     take_table(b, "Material\tE [MPa]\tDensity [kg/m3]\nS\t210000\t7850\n", "Take 1 row of materials")
     take_table(b, "Node\tFixed\n" + "".join(f"{x}{y}0\tfixed\n" for x, y in corners), "Take 4 rows of supports")
-    # a word that isn't known is marked in its cell
+    # a word that is not known is marked in its cell
     b.paste("textarea", "Floor\tMass [t]\tRigid\nDeck\t30\tsoft\n")
-    b.wait_text(".problem", "'soft' isn't understood")
+    b.wait_text(".problem", "'soft' is not recognised")
     assert b.find("td.bad").text == "soft"
     take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Take 1 row of floors")
     b.named("button", "Use this frame").click()

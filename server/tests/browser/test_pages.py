@@ -85,7 +85,7 @@ def test_the_first_load_is_under_350_kb_of_compressed_script(lead_browser: Brows
         for s in b.driver.find_elements(By.CSS_SELECTOR, "link[rel=modulepreload]")
     ]
     files = [WEB / "dist/assets" / name for name in {*sources, *preloaded}]
-    # what doesn't get smaller isn't compressed
+    # what does not get smaller is not compressed
     packed = [f.with_name(f.name + ".gz") for f in files]
     sizes = {f.name: (p if p.is_file() else f).stat().st_size for f, p in zip(files, packed, strict=True)}
     print("first load:", sizes)

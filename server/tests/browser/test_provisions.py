@@ -112,7 +112,9 @@ def test_an_action_level_is_declared_and_its_drifts_are_compared(browser: Browse
     b.press("Add an action level")
     b.wait_text(".action-level", "Remove Serviceability")
     level = b.find(".action-level")
-    limit = next(x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "required")
+    limit = next(
+        x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "required"
+    )
     limit.send_keys("0.1\n")
     time.sleep(0.7)
     spectrum = level.find_element("xpath", ".//label[text()='Spectrum']/following::input[1]")

@@ -51,7 +51,7 @@ def things(application: Application, lead: Person, clinic: str) -> dict[str, Any
 
 
 def called(person: Person, operation: Any, case: Any, things: dict[str, Any]) -> httpx.Response | None:
-    """What a made-up call is answered; None where it can't even be sent."""
+    """What a made-up call is answered; None where it cannot even be sent."""
     path = operation.path
     for name, value in (case.path_parameters or {}).items():
         # half of the calls are about things that are there

@@ -60,7 +60,7 @@ def test_a_backup_brings_everything_back(
         file.write(b"\x00\x01\x02")
     refused = run([str(ROOT / "bin/restore"), str(folder), "--replace"], elsewhere)
     assert refused.returncode == 1
-    assert "isn't what its sums say" in refused.stderr
+    assert "is not what its sums say" in refused.stderr
 
 
 def test_what_the_release_before_left_is_brought_up(elsewhere: dict[str, str]) -> None:
@@ -116,7 +116,7 @@ def test_a_database_goes_back_to_a_moment(tmp_path: Path) -> None:
     place = Path(shutil.os.environ.get("PLUMB_PITR", "")) if "PLUMB_PITR" in os.environ else tmp_path
     as_postgres = ["runuser", "-u", "postgres", "--"] if os.getuid() == 0 else []
     if as_postgres:
-        # PostgreSQL refuses to be root, and can't look into root's folders
+        # PostgreSQL refuses to be root, and cannot look into root's folders
         place = Path("/tmp") / f"plumb-pitr-{os.getpid()}"
         place.mkdir()
         shutil.chown(place, "postgres")

@@ -45,7 +45,7 @@ export const strings = {
   since2: (moment: string) => `since ${moment}`,
   thisSession: "this session",
   end: "end",
-  endAllOtherSessions: "End all other sessions",
+  endAllOtherSessions: "End other sessions",
   theSessionWasNotEnded: "The session was not ended",
   firefox: "Firefox",
   edge: "Edge",

@@ -170,16 +170,16 @@ it("files the drafted remark with the checks that follow from it", async () => {
   });
 });
 
-it("keeps what was written when it can't be filed, and says why", async () => {
+it("keeps what was written when it cannot be filed, and says why", async () => {
   server({
     "POST /api/reviews/r/findings/": () => [
       409,
-      { errors: [{ path: "/", message: "the review is closed", remedy: "The lead can open it again." }] },
+      { errors: [{ path: "/", message: "the review is closed", remedy: "The lead can reopen it." }] },
     ],
   });
   bench(ORIGIN);
   await userEvent.click(screen.getByRole("button", { name: "File as finding 1" }));
-  expect(await screen.findByRole("alert")).toHaveTextContent("The review is closed. The lead can open it again.");
+  expect(await screen.findByRole("alert")).toHaveTextContent("The review is closed. The lead can reopen it.");
   expect(screen.getByRole("textbox", { name: "Text of the finding" })).toHaveValue(
     "Base shear V in X is given as 400 kN.",
   );

@@ -52,7 +52,7 @@ export function symbolic(step: Step, steps: Steps): string {
   return step.tex.replace(MARK, (_, name: string) => braced(steps.named(name, step)?.symbol_tex ?? `\\text{${name}}`));
 }
 
-/** In braces, so that a command before it doesn't swallow a letter (\times W). */
+/** In braces, so that a command before it does not swallow a letter (\times W). */
 const braced = (tex: string) => `{${tex}}`;
 
 /** The right side of the rule's equation with numbers in place of symbols; null where nothing changes. */

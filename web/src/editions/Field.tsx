@@ -10,7 +10,7 @@ interface Props {
   input: EditionInput;
   direction: "X" | "Y" | null;
   value: unknown;
-  /** a label beside the field, or only for those who can't see it */
+  /** a label beside the field, or only for those who cannot see it */
   bare?: boolean;
   /** what holds where nothing is given */
   standing?: string;

@@ -54,8 +54,8 @@ it("says that the service is down and what to do", async () => {
         errors: [
           {
             path: "/hazard",
-            message: "the hazard service doesn't answer",
-            remedy: "Try again in a while, or type the values in.",
+            message: "the hazard service does not respond",
+            remedy: "Try again later, or enter the values.",
           },
         ],
       },
@@ -66,7 +66,7 @@ it("says that the service is down and what to do", async () => {
   expect(await screen.findByRole("alert")).toHaveTextContent("type the values in");
 });
 
-it("can't be asked without coordinates", () => {
+it("cannot be asked without coordinates", () => {
   lookup();
   expect(screen.getByRole("button", { name: "Look up" })).toBeDisabled();
 });

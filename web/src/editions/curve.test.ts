@@ -17,9 +17,9 @@ describe("a pasted curve", () => {
     expect(pairs("0 0.4\n1 0.3").points).toHaveLength(2);
   });
 
-  it("says which line doesn't fit", () => {
-    expect(pairs("0 0.4\n1 two").problem).toBe("line 2 doesn't hold two numbers");
-    expect(pairs("0 0.4\n0 0.3").problem).toBe("line 2: the periods have to rise");
+  it("says which line does not fit", () => {
+    expect(pairs("0 0.4\n1 two").problem).toBe("line 2 does not hold two numbers");
+    expect(pairs("0 0.4\n0 0.3").problem).toBe("line 2: the periods have to increase");
     expect(pairs("0 0.4").problem).toBe("enter at least two points");
   });
 });

@@ -61,7 +61,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
       {deviation}
     </tspan>
   );
-  // where three numbers don't stand side by side, the deviation takes the place of the unit
+  // where three numbers do not stand side by side, the deviation takes the place of the unit
   const narrow = width < 130;
   return (
     <g>

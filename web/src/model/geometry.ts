@@ -44,7 +44,7 @@ export function drawnFrame(frame: Frame): Drawn {
   };
 }
 
-/** Half the drawn length of a lateral line, m; its stiffness doesn't show in it. */
+/** Half the drawn length of a lateral line, m; its stiffness does not show in it. */
 const HALF = 2;
 
 /** Ends in plan of a lateral line as it is drawn. */

@@ -38,7 +38,7 @@ test("changes one upon the other are saved one after the other, each on the stat
       if (based_on !== number)
         return [
           409,
-          { errors: [{ path: "/", message: "somebody changed the model meanwhile", remedy: "Load it again." }] },
+          { errors: [{ path: "/", message: "somebody changed the model in the meantime", remedy: "Load it again." }] },
         ];
       number += 1;
       return [200, { number, can_undo: true, model }];

@@ -18,7 +18,7 @@ export const strings = {
   searchForAStageAn: "Search for a stage, an action or a quantity",
   search: "Search",
   thisComponentNeedsAReview: "this component needs a review around it",
-  thisReviewCantBeOpened: "This review can't be opened",
+  thisReviewCantBeOpened: "This review cannot be opened",
   toYourReviews: "To your reviews",
   allReviews: "All reviews",
   submission: "Submission",

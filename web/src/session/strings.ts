@@ -1,7 +1,7 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
   signInMustBeConfirmed: "sign-in must be confirmed first",
-  theServerCantBeReached: "The server can't be reached",
+  theServerCantBeReached: "The server cannot be reached",
   checkThatItIsRunning: "Check that it is running, then try again.",
   tooManyAttempts: "Too many attempts",
   waitFiveMinutesAndTry: "Wait five minutes and try again.",

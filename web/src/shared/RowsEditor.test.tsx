@@ -36,7 +36,7 @@ it("keeps a row to itself until it is whole", async () => {
   expect(onChange).toHaveBeenCalledExactlyOnceWith([{ story: "L1", loss: 0.3, share: 0.5 }]);
 });
 
-it("changes and removes rows that are there, and doesn't empty what a row needs", async () => {
+it("changes and removes rows that are there, and does not empty what a row needs", async () => {
   const onChange = editor([
     { story: "L1", share: 0.5 },
     { story: "L2", share: 0.4 },

@@ -8,7 +8,7 @@ export type Row = Record<string, string | number | boolean | null | undefined>;
 export interface Column {
   name: string;
   label: ReactNode;
-  /** the label for those who can't see the heading */
+  /** the label for those who cannot see the heading */
   spoken: string;
   width: number;
   unit?: string;

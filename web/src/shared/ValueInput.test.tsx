@@ -39,7 +39,7 @@ it("counts when Enter is pressed, and only if it changed", async () => {
   expect(commit).toHaveBeenCalledExactlyOnceWith(0.9);
 });
 
-it("says what is no number and keeps it back", async () => {
+it("says what is not a number and keeps it back", async () => {
   const commit = vi.fn();
   const field = show(commit);
   await userEvent.type(field, "x");

@@ -1,4 +1,4 @@
-/** Dates by the reader's locale, the month in letters, so that day and month can't be mistaken for each other. */
+/** Dates by the reader's locale, the month in letters, so that day and month cannot be mistaken for each other. */
 
 const DAY = { day: "numeric", month: "short", year: "numeric" } as const;
 

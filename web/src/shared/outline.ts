@@ -2,7 +2,7 @@
 export const cornersText = (corners: readonly (readonly number[])[]): string =>
   corners.map((c) => `${String(c[0] ?? 0)}, ${String(c[1] ?? 0)}`).join("; ");
 
-/** Corners from what was typed; null where it isn't three or more points of two numbers. */
+/** Corners from what was typed; null where it is not three or more points of two numbers. */
 export function readCorners(text: string): [number, number][] | null {
   const points = text
     .split(/[;\n]/)

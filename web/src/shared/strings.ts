@@ -1,6 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
-  theServerCantBeReached: "The server can't be reached",
+  theServerCantBeReached: "The server cannot be reached",
   checkThatItIsRunning: "Check that it is running, then try again.",
   theServerAnswered: (status: number) => `The server answered ${status}`,
   tryAgainNothingWasSaved: "Try again; nothing was saved.",

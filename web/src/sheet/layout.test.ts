@@ -95,6 +95,6 @@ it("draws the lines in sight, a screenful around them and the chosen one", () =>
   expect(drawn(0, 100, null)).toEqual(Array.from({ length: 10 }, (_, i) => `c${String(i)}`));
   expect(drawn(1000, 100, "c3")).toHaveLength(15);
   expect(drawn(1000, 100, "c3")[0]).toBe("c3");
-  // as long as the height isn't known nothing is left out
+  // as long as the height is not known nothing is left out
   expect(drawn(0, 0, null)).toHaveLength(100);
 });

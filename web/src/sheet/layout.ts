@@ -93,7 +93,7 @@ export function offset(multiples: number): number {
   return Math.sign(multiples) * Math.min(far, REACH);
 }
 
-/** The lines that are in sight or near it, and the chosen one: of thousands the others needn't be there. */
+/** The lines that are in sight or near it, and the chosen one: of thousands the others need not be there. */
 export function near<T extends { y: number; row: SheetRow }>(
   lines: T[],
   sight: { top: number; height: number },

@@ -50,7 +50,7 @@ class Terms:
 
 
 def terms_of(text: str, cases: Mapping[str, Case]) -> dict[str, float] | None:
-    """Factors by name of "1.2 D + 1.0 L - EX"; None where it can't be read.
+    """Factors by name of "1.2 D + 1.0 L - EX"; None where it cannot be read.
 
     Names of cases may hold spaces and signs: of the known ones the longest that fits is taken.
     """
@@ -101,7 +101,7 @@ def action_of(name: str, cases: Mapping[str, Case]) -> str:
 
 
 def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
-    """The combinations with the seismic action, and those that can't be read."""
+    """The combinations with the seismic action, and those that cannot be read."""
     seismic, unread = [], []
     cases = context.claims.cases
     for key, of_key in context.results.values.items():
@@ -137,7 +137,7 @@ def combinations(context: Context) -> Iterator[Check]:
         yield _question(
             context,
             claim.case,
-            f"the terms of combination {claim.case} can't be read: {claim.value}",
+            f"the terms of combination {claim.case} cannot be read: {claim.value}",
             claim,
             place="terms",
         )
@@ -253,7 +253,7 @@ def _is_overstrength(context: Context, combination: Mapping[str, Any]) -> bool:
 
 
 def _listed(context: Context, direction: str) -> list[Any]:
-    """The edition's combinations in a direction; empty where its inputs don't reach that far."""
+    """The edition's combinations in a direction; empty where its inputs do not reach that far."""
     return list(context.independent.get("load_combinations", direction) or [])
 
 

@@ -104,7 +104,7 @@ def vertical(context: Context) -> Iterator[Check]:
 
 @checker("irregularity")
 def consequences(context: Context) -> Iterator[Check]:
-    """What follows from irregularities and can't be decided from the brief: an extreme weak story in a taller building."""
+    """What follows from irregularities and cannot be decided from the brief: an extreme weak story in a taller building."""
     for direction in DIRECTIONS:
         for words in context.independent.get("vertical_consequences", direction) or []:
             if words.startswith("not more than two stories"):

@@ -73,9 +73,13 @@ def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, st
     if name == "modes_count":
         number = len(context.claims.modes.numbers)
         if number and abs(float(value) - number) > 0.5:
-            said = f"{figures(float(value))} modes are said to be taken, their table lists {number}"
+            said = f"{figures(float(value))} modes  are stated, the submitted table lists {number}"
             return Verdict.QUESTION, said, "S48"
-        return Verdict.AGREES, f"their table lists {number} modes" if number else "no table of modes is there", ""
+        return (
+            Verdict.AGREES,
+            f"the submitted table lists {number} modes" if number else "no table of modes is submitted",
+            "",
+        )
     if name in ("damping", "damping_modes"):
         return _damping(context, name, float(value))
     if name == "base_level":
@@ -93,7 +97,7 @@ def _log(context: Context) -> tuple[Verdict, str, str]:
     if not warning:
         return Verdict.NOTE, f"as stated: {'; '.join(lines[:2])}", ""
     more = f", and {len(warning) - 1} more" if len(warning) > 1 else ""
-    return Verdict.QUESTION, f"the log of the run warns, and nothing says what came of it: {warning[0]}{more}", "S91"
+    return Verdict.QUESTION, f"the log of the analysis has a warning without an explanation: {warning[0]}{more}", "S91"
 
 
 def _base(context: Context, stated: str) -> tuple[Verdict, str, str]:
@@ -103,9 +107,7 @@ def _base(context: Context, stated: str) -> tuple[Verdict, str, str]:
     if at is None:
         return Verdict.NOTE, f"as stated: {stated}", ""
     below = ", ".join(stories[: at + 1][:4])
-    said = (
-        f"the base is said to be at {stories[at]}, yet {below} stand among the stories whose weights and heights count"
-    )
+    said = f"the base is stated at {stories[at]}, but {below} are among the stories whose weights and heights are used"
     return Verdict.QUESTION, said, "S40"
 
 
@@ -123,9 +125,9 @@ def _edition(context: Context, stated: str) -> tuple[Verdict, str, str]:
     named = {e.id: _likeness(_plain(stated), e) for e in EDITIONS.values()}
     best = max(named.values())
     if best and named[context.edition.id] == best:
-        return Verdict.AGREES, f"the review is to {context.edition.title}", ""
+        return Verdict.AGREES, f"the review is made to {context.edition.title}", ""
     known = best > 0
-    other = "another edition" if known else "an edition that isn't known here"
+    other = "another edition" if known else "an edition that is not available here"
     return Verdict.QUESTION, f"the submission says it follows {stated}, {other} than {context.edition.title}", "S11"
 
 
@@ -160,7 +162,7 @@ def _damping(context: Context, name: str, value: float) -> tuple[Verdict, str, s
     ]
     if max(both) - min(both) > 1e-6:
         if name == "damping":
-            return Verdict.NOTE, "another damping goes with the modes", ""
+            return Verdict.NOTE, "the damping of the modes differs", ""
         return (
             Verdict.QUESTION,
             f"the spectrum is for {both[0]:.3g} of critical damping, the modes for {both[-1]:.3g}",
@@ -171,7 +173,7 @@ def _damping(context: Context, name: str, value: float) -> tuple[Verdict, str, s
         usual = " or ".join(f"{r:.3g}" for r in sorted(required))
         return (
             Verdict.QUESTION,
-            f"a damping of {value:.3g} is not the {usual} that the code has for the structure",
+            f"a damping of {value:.3g} differs from the {usual} of the code for this structure",
             "S31",
         )
     return Verdict.AGREES, f"{value:.3g} of critical damping", ""

@@ -1,4 +1,4 @@
-"""Drift: the design story drift against its limit, what made it, and the stability coefficient."""
+"""Drift: the design story drift compared with its limit, what made it, and the stability coefficient."""
 
 from __future__ import annotations
 
@@ -25,9 +25,9 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key
 
 SHEAR = ("spectrum_factor", "S_a", "S_a_reduced", "W", "damping")
-"""What a modal base shear depends on beside the modes themselves."""
+"""Quantities of a modal base shear besides the modes."""
 UPSTREAM = ("amplifier", "C_d", "R", "I_e", "q", "mu", "S_p", "nu")
-"""What a design drift rests on beside the drifts themselves."""
+"""Quantities of a design drift besides the elastic drifts."""
 
 
 @checker("drift", "drift_open", "amplified")
@@ -291,7 +291,7 @@ def _questions(context: Context, governing: Governing) -> Iterator[Check]:
         c for c in dict.fromkeys(governing.case) if (e := context.results.drifts(d, c)) and np.all(np.isnan(e.greatest))
     ]
     if governing.at_edges and apart:
-        why = "the building is torsionally irregular" if context.irregular else "the drift counts at the greater end"
+        why = "the building is torsionally irregular" if context.irregular else "the drift at the greater end governs"
         yield Check(
             "drift_open",
             Key("delta_e", d),
@@ -369,7 +369,7 @@ def missing_drifts(context: Context) -> Iterator[Check]:
                 f"Δ/h {direction}",
                 place="factors",
                 level=None,
-                note=f"drifts in {direction} are stated, and can't be brought to design drifts: what amplifies them isn't known on our side",
+                note=f"drifts in {direction} are stated, and cannot be converted to design drifts: our amplification factor is missing",
                 covers=tuple(stated),
             )
         elif direction not in states and not context.claims.awaits(*DRIFTS, "drift_max"):
@@ -419,7 +419,7 @@ def _as_questions(context: Context, direction: str, checks: list[Check]) -> list
             c,
             verdict=Verdict.OPEN,
             role=None,
-            note=f"not decided: the loads of P_x are not known, theirs is {figures(c.independent.theirs / c.independent.ours, 3)} of ours",  # type: ignore[operator]
+            note=f"not decided: the loads of P_x are not known, the submitted value is {figures(c.independent.theirs / c.independent.ours, 3)} of ours",  # type: ignore[operator]
         )
         if c.verdict is Verdict.DIFFERS and c.independent is not None
         else c
@@ -447,8 +447,8 @@ def _slip_of_theta(context: Context, direction: str, checks: list[Check]) -> tup
     if V is None or F is None:
         return "", ""
     for words, other in (
-        ("the base shear in place of the story shear", np.full(len(V), V[0])),
-        ("the force of the level in place of the story shear", F),
+        ("the base shear instead of the story shear", np.full(len(V), V[0])),
+        ("the force at the level instead of the story shear", F),
     ):
         near = [
             abs(float(c.carried.theirs) - float(c.carried.ours) * V[c.index] / other[c.index])
@@ -457,7 +457,7 @@ def _slip_of_theta(context: Context, direction: str, checks: list[Check]) -> tup
             if c.carried is not None and c.index is not None and other[c.index]
         ]
         if near and sum(near) > 0.7 * len(near):
-            return "", f"theirs come from {words}"
+            return "", f"the submitted value follows from {words}"
     return "", ""
 
 
@@ -482,7 +482,7 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     # an edition that multiplies by 1/(1 - theta) has considered them; what is not stated is asked
     asked = not over and significant and (fact is None or fact.source == "assumed")
     clause = own.rules["theta_limit"].clause
-    source = Source(note="ours, from their drifts")
+    source = Source(note="ours, from the submitted drifts")
     subject = Derived("theta_greatest", value, direction=direction, story=story, text=f"{value:.4g}", source=source)
     note = f"the greatest stability coefficient in {direction} is {figures(value, 3)}, at {story}; its limit is {figures(limit, 3)}"
     if asked:
@@ -566,7 +566,7 @@ DIGITS = 0.97
 def soft_stories(context: Context) -> Iterator[Check]:
     """Soft stories by their own story shears over their own drifts, by the edition's ratios (identity 13 of the catalogue).
 
-    Asked about once a direction where the brief doesn't declare the irregularity.
+    Asked about once a direction where the brief does not declare the irregularity.
     """
     if "vertical_irregularities" not in context.independent.rules:
         return
@@ -597,7 +597,7 @@ def soft_stories(context: Context) -> Iterator[Check]:
             verdict=Verdict.NOTE if known else Verdict.QUESTION,
             level=2,
             clause=worst["clause"],
-            note=f"by their own story shears and drifts {story} has {figures(worst['ratio'], 3)} of the stiffness beside it "
+            note=f"by the submitted story shears and drifts {story} has {figures(worst['ratio'], 3)} of the stiffness beside it "
             f"({worst['kind']}){'' if known else '; no soft story is declared'}",
         )
 
@@ -630,7 +630,7 @@ def consistent(context: Context) -> Iterator[Check]:
             verdict=Verdict.DIFFERS if off else Verdict.AGREES,
             role=Role.ORIGIN if off else None,
             level=1,
-            note=f"the drift of {story} in {case} is {figures(1000 * float(compared.theirs))} mm, its displacements part by "
+            note=f"the drift of {story} in {case} is {figures(1000 * float(compared.theirs))} mm, the difference of its displacements is "
             f"{figures(1000 * float(compared.ours))} mm{_by_height(context, compared, i)}",
             slip="S84" if off else "",
         )
@@ -660,4 +660,4 @@ def _by_height(context: Context, compared: Comparison, i: int) -> str:
         return ""
     ratio, above = float(compared.theirs) / float(compared.ours), float(np.sum(h[: i + 1]))
     near = abs(ratio * above / float(h[i]) - 1.0) < 0.03 or abs(ratio * float(h[i]) / above - 1.0) < 0.03
-    return ": the height above the base stands for that of the story" if near and i > 0 else ""
+    return ": this fits the height above the base instead of the story height" if near and i > 0 else ""

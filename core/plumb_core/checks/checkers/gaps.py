@@ -1,4 +1,4 @@
-"""What a submission has to state and doesn't, and values that can't be placed."""
+"""What a submission has to state and does not, and values that cannot be placed."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from plumb_core.rules import Key
 
 @checker("gap")
 def gaps(context: Context) -> Iterator[Check]:
-    """What the edition asks to be shown and the submission doesn't state."""
+    """What the edition asks to be shown and the submission does not state."""
     not_used = context.not_used
     for name in context.edition.asked_for:
         quantity = QUANTITIES[name]
@@ -32,7 +32,7 @@ def gaps(context: Context) -> Iterator[Check]:
                     key,
                     " ".join(part for part in (quantity.symbol, direction) if part),
                     clause=rule.clause if rule else "",
-                    note="submitted, not read: a part of the tables with an unanswered question may state it",
+                    note="not read yet: a table with an unanswered question may state it",
                 )
                 continue
             yield Check(
@@ -46,7 +46,7 @@ def gaps(context: Context) -> Iterator[Check]:
 
 
 def _ours(context: Context, key: Key) -> str:
-    """What we find for a value that isn't stated, in words; empty where there is no single value."""
+    """What we find for a value that is not stated, in words; empty where there is no single value."""
     if QUANTITIES[key.name].kind not in (Kind.NUMBER, Kind.TEXT):
         return ""
     own = context.ours(context.independent, key)
@@ -55,7 +55,7 @@ def _ours(context: Context, key: Key) -> str:
 
 @checker("unplaced")
 def unplaced(context: Context) -> Iterator[Check]:
-    """Values of stories that the brief doesn't know: nothing can be held against them."""
+    """Values of stories that the brief does not know: nothing can be held against them."""
     for claim in context.claims.unplaced:
         symbol = QUANTITIES[claim.quantity].symbol
         yield Check(

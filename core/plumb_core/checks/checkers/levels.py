@@ -44,7 +44,7 @@ def levels(context: Context) -> Iterator[Check]:
 def _stories(context: Context, d: str, level: dict[str, Any]) -> Iterator[Check]:
     symbol, limit = QUANTITIES["drift_ratio"].symbol, level["limit"]
     covered = tuple(k for k in context.results.values if k.case in level["cases"] and k.direction == d)
-    by = "its own cases" if level["cases"] else f"{figures(level['factor'])} times the design drift"
+    by = "separate load cases" if level["cases"] else f"{figures(level['factor'])} times the design drift"
     for i, (ratio, verdict) in enumerate(zip(level["ratio"], level["verdicts"], strict=True)):
         story = context.claims.stories[i]
         check = Check(

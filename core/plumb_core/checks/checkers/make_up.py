@@ -25,10 +25,10 @@ from plumb_core.rules import Array, Key, Step
 
 OF_LOADS = ("load_amount", "load_share", "load_kind", "load_intensity", "load_area", "load_category", "load_occupancy")
 ASKED_KINDS = {"partition": "partitions", "equipment": "permanent equipment", "snow": "snow"}
-"""Kinds of loads that are asked for where a make-up doesn't name them; a row with nothing answers."""
+"""Kinds of loads that a make-up has to name; a row with 0 is an answer."""
 IMPOSED = ("live", "storage", "roof_live")
 PLAUSIBLE = (3.0, 20.0)
-"""Seismic weight over the floor area, kPa, beyond which a cause is asked for (office setting)."""
+"""Seismic weight over the floor area, kPa, beyond which an explanation is required (office setting)."""
 WEIGHT = Key("w")
 
 
@@ -58,7 +58,7 @@ class Row:
 
 
 def rows_of(context: Context) -> list[Row]:
-    """Loads of the make-up, story by story, bottom to top; those without an amount are left out."""
+    """Loads of the make-up, story by story, bottom to top; those without an amount are excluded."""
     parts: dict[tuple[int, str], dict[str, Claim]] = {}
     texts: dict[str, dict[str, Claim]] = {}
     for key, of_key in context.results.values.items():
@@ -126,7 +126,7 @@ def make_up(context: Context) -> Iterator[Check]:
 
 
 def _counted(context: Context, rows: list[Row]) -> list[dict[str, Any]] | str:
-    """What the edition counts of each row, in their order; or why it can't be said."""
+    """What the edition counts of each row, in their order; or why it cannot be said."""
     loads: list[list[dict[str, Any]]] = [[] for _ in context.claims.stories]
     for row in rows:
         if not row.plain["kind"]:
@@ -137,10 +137,10 @@ def _counted(context: Context, rows: list[Row]) -> list[dict[str, Any]] | str:
         counted = context.independent.assuming(inputs={Key("loads"): loads}).value("w_shares")
     except (MissingInput, RuleRefused) as lacking:
         return (
-            f"{lacking.message}. {lacking.remedy}" if isinstance(lacking, RuleRefused) else "the edition asks for more"
+            f"{lacking.message}. {lacking.remedy}" if isinstance(lacking, RuleRefused) else "the edition requires more"
         )
     by_place = {(i, load["name"]): load for i, story in enumerate(counted) for load in story}
-    none = {"share": None, "counted": 0.0, "why": "there is none of it"}
+    none = {"share": None, "counted": 0.0, "why": "there is no such load"}
     return [by_place.get((row.story, row.load), none) for row in rows]
 
 
@@ -219,7 +219,12 @@ def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict
     )
     if not shares:
         return Check(
-            "value", key, label, claim, note="no live load of a make-up tells what its share has to be", clause=clause
+            "value",
+            key,
+            label,
+            claim,
+            note="no live load of the weight make-up shows which share applies",
+            clause=clause,
         )
     value = float(theirs(claim))
     own = min(shares, key=lambda s: abs(s - value))
@@ -265,7 +270,7 @@ def _products(context: Context, rows: list[Row]) -> Iterator[Check]:
                 verdict=Verdict.DIFFERS,
                 role=Role.ORIGIN,
                 level=1,
-                note="their own intensity times their own area",
+                note="submitted intensity times submitted area",
             )
 
 
@@ -309,7 +314,7 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
                 )
                 verdict, role, follows = outcome_of(check.independent, carried)
                 check = replace(check, carried=carried, verdict=verdict, role=role, follows=follows)
-            said = f"their make-up of the story adds up to {figures(float(totals[i]))} kN"
+            said = f"the submitted weight make-up of the story adds up to {figures(float(totals[i]))} kN"
         else:
             stated = Derived(
                 "w",
@@ -317,10 +322,10 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
                 story=context.claims.stories[i],
                 text=f"{totals[i]:.5g}",
                 unit="kN",
-                source=Source(note="sum of their make-up"),
+                source=Source(note="sum of the submitted make-up"),
             )
             check = check_of(context, WEIGHT, i, stated, own, made)
-            said = "not stated: the sum of their make-up stands for it"
+            said = "not stated: the sum of the submitted make-up stands for it"
         check = replace(
             check, note=said, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
         )
@@ -346,7 +351,7 @@ def _own_sums(
         carried = compare(float(totals[i]), float(theirs(check.claim)), tolerance, context.claims.rounding(check.claim))
         if carried.agrees:
             continue
-        source = Source(note="sum of their make-up")
+        source = Source(note="sum of the submitted make-up")
         checks.append(
             Check(
                 "make_up",
@@ -451,7 +456,7 @@ def _not_named(context: Context, rows: list[Row]) -> Iterator[Check]:
             "loads not named",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"the make-up does not say whether there are {' or '.join(missing)}; a row with nothing in it answers",
+            note=f"the weight make-up does not state whether there are {' or '.join(missing)}; a row with 0 is an answer",
             slip="S37",
         )
     area = sum(float(row.plain["area"] or 0.0) for row in rows if row.plain["kind"] == "dead")
@@ -465,6 +470,6 @@ def _not_named(context: Context, rows: list[Row]) -> Iterator[Check]:
             "W over the floor area",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"the make-up comes to {figures(total / area, 3)} kPa over its floor area",
+            note=f"the weight make-up amounts to {figures(total / area, 3)} kPa over its floor area",
             slip="S34",
         )

@@ -27,7 +27,7 @@ def masses(context: Context) -> Iterator[Check]:
         if weight is not None:
             share = floor + context.claims.rounding(weight) / GRAVITY
             carried = context.compared("m", mass, float(theirs(weight)) / GRAVITY, share)
-            note = "mass of the analysis against their own seismic weight over g"
+            note = "mass of the analysis compared with the submitted seismic weight over g"
         own = context.ours(context.independent, WEIGHT, i)
         if isinstance(own.value, float) and not own.rests_on_adopted and WEIGHT not in context.independent.adopted:
             independent = context.compared("m", mass, own.value / GRAVITY, floor)

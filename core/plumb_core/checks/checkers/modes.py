@@ -21,14 +21,14 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
 
 SHARE_FLOOR = 0.03
-"""Difference of shares of the mass that a model of the reviewer's own may have."""
+"""Accepted difference in mass shares between the submission and the reference model."""
 PERIOD, FREQUENCY = Key("T_mode"), Key("f_mode")
 RUNNING = (
     (Key("mass_running", "X"), Key("mass_ratio", "X")),
     (Key("mass_running", "Y"), Key("mass_ratio", "Y")),
     (Key("mass_running_RZ"), Key("mass_ratio_RZ")),
 )
-"""Running sum -> what it is the sum of."""
+"""Running sum -> the quantity that is summed."""
 AXES = Key("mass_ratio")
 
 
@@ -62,7 +62,7 @@ def reciprocals(context: Context) -> Iterator[Check]:
         # half a unit of the period's last digit, as a difference of its reciprocal
         floor = context.claims.rounding(f) + context.claims.rounding(T) / float(T.value) ** 2
         carried = compare(float(f.value), 1.0 / float(T.value), 0.01 * context.tolerance_scale, floor)
-        note = "their own period against their own frequency"
+        note = "submitted period compared with the submitted frequency"
         yield _consistent("reciprocal", FREQUENCY, mode, "f_n = 1/T_n", f, carried, note)
 
 
@@ -84,7 +84,7 @@ def running_sums(context: Context) -> Iterator[Check]:
                 float(stated.value), added, 0.005 * context.tolerance_scale, context.claims.rounding(stated) + floor
             )
             label = f"{QUANTITIES[running.name].symbol} {running.direction or 'RZ'}"
-            note = "their running sum against the sum of their own rows"
+            note = "submitted running sum compared with the sum of its rows"
             yield _consistent("running_sum", running, mode, label, stated, carried, note)
 
 
@@ -92,7 +92,7 @@ def running_sums(context: Context) -> Iterator[Check]:
 def targets(context: Context) -> Iterator[Check]:
     """Sum of the shares of each direction against what the code asks for.
 
-    Where a rule that stands only where the target can't be met is met instead, the check stays open and says so.
+    Where a rule that stands only where the target cannot be met is met instead, the check stays open and says so.
     """
     rule = context.independent.rules.get("mass_target")
     step = context.limit_step("mass_target", None) if rule else None
@@ -146,7 +146,7 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
 
 
 def _other_alternative(context: Context, direction: str, mass_sum: float) -> str:
-    """Words on an alternative of the target that stands only where the target can't be met; empty where there is none."""
+    """Words on an alternative of the target that stands only where the target cannot be met; empty where there is none."""
     table = context.claims.modes
     periods = [T for mode in table.numbers if (T := table.period(mode)) is not None]
     shares = [float(c.value) for _, c in sorted(table.values.get(Key("mass_ratio", direction), {}).items())]
@@ -169,9 +169,13 @@ def modes(context: Context) -> Iterator[Check]:
     for place, mode in enumerate(context.claims.modes.numbers):
         row = rows.get(place + 1)
         own = answer["modes"][row["ours"] - 1] if row and answer else None
-        said = "our own model has not been run" if answer is None else "no mode of our own model is like it"
+        said = (
+            "the reference model has not been analysed"
+            if answer is None
+            else "no mode of the reference model matches it"
+        )
         if own is not None and row is not None:
-            like = "" if row["mac"] is None else f", shapes alike to {row['mac']:.2f}"
+            like = "" if row["mac"] is None else f", shape agreement {row['mac']:.2f}"
             said = f"our mode {row['ours']} ({own['kind']}){like}"
         for axis, key in (("T", PERIOD), *MASS_RATIOS):
             claim = context.claims.modes.claim(key, mode)
@@ -232,14 +236,14 @@ def axes(context: Context) -> Iterator[Check]:
             verdict=Verdict.DIFFERS,
             role=Role.ORIGIN,
             level=3,
-            note=f"their modes fit our model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted "
+            note=f"the submitted modes match the reference model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted "
             f"{like['as_submitted']:.2f})",
         )
 
 
 TAKEN = Key("T_analysis")
 SAME_STATE = 0.02
-"""Difference of the ratios of both periods below which one cause is asked for."""
+"""Difference of the ratios of both periods below which one cause is assumed."""
 ALIKE = 0.5
 """Share of the mass, over that of the dominant mode, from which a mode may be the one that a period was taken from."""
 
@@ -271,7 +275,7 @@ def analysis_periods(context: Context) -> Iterator[Check]:
             verdict=Verdict.DIFFERS,
             role=Role.ORIGIN,
             level=1,
-            note=f"their periods of {periods} are those of the modes that move along the other axis in their own table",
+            note=f"their periods of {periods} are those of the modes along the other axis in the submitted table",
         )
         return
     off = {

@@ -24,7 +24,7 @@ from plumb_core.rules import Array, Key
 ALIKE = 0.10
 """Relative difference between two sound models of a building (office setting)."""
 LEAST = 0.05
-"""Share of a case's greatest movement below which stories aren't held against each other."""
+"""Share of the greatest movement of a case below which stories are not compared."""
 
 
 @checker("own")
@@ -37,9 +37,11 @@ def base_shears(context: Context) -> Iterator[Check]:
         ours = abs(float(answer["base_shear"][d]))
         key = Key("V_dynamic", d)
         compared = compare(float(theirs(claim)), ours, ALIKE, context.claims.rounding(claim))
-        said = f"our own model gives {figures(ours)} kN for the modal base shear in {d}, theirs is {figures(float(theirs(claim)))} kN"
+        said = f"the reference model gives {figures(ours)} kN for the modal base shear in {d}, the submitted value is {figures(float(theirs(claim)))} kN"
         swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
-        yield _judged(context, key, f"V dynamic {d} by our model", claim, compared, said, (key,), swapped=swapped)
+        yield _judged(
+            context, key, f"V dynamic {d} by the reference model", claim, compared, said, (key,), swapped=swapped
+        )
 
 
 def _judged(
@@ -54,7 +56,7 @@ def _judged(
     index: int | None = None,
     swapped: bool = False,
 ) -> Check:
-    """A question where two models part; inherited where the axes of their modes are exchanged, or their value isn't ours."""
+    """A question where two models part; inherited where the axes of their modes are exchanged, or their value is not ours."""
     inherited = not compared.agrees and (swapped or _deviates(context, upstream))
     return Check(
         "own",
@@ -74,7 +76,7 @@ def _judged(
 
 
 def _deviates(context: Context, keys: Sequence[Key]) -> bool:
-    """Whether one of these values of theirs isn't ours."""
+    """Whether one of these values of theirs is not ours."""
     for key in keys:
         stated = context.claims.by_key.get(key)
         claims = [] if stated is None else [*stated.single[:1], *stated.indexed.values()]
@@ -95,7 +97,7 @@ def _deviates(context: Context, keys: Sequence[Key]) -> bool:
 
 @checker("own")
 def movements(context: Context) -> Iterator[Check]:
-    """Drifts and displacements of both ends of the static cases against the edition's forces on our own model.
+    """Drifts and displacements of both ends of the static cases against the edition's forces in the reference model.
 
     Where their forces are others than ours, our movements are taken in the ratio of the story shears.
     """
@@ -113,11 +115,13 @@ def movements(context: Context) -> Iterator[Check]:
             name = context.claims.stories[story]
             claim = _moved(what, d, name, case, value, f"farther end in {case}")
             said = (
-                f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, on our own model "
-                f"{figures(1000 * ours)} mm with their story shears"
+                f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, in the reference model "
+                f"{figures(1000 * ours)} mm under the submitted story shears"
             )
             compared = compare(value, ours, ALIKE, 0.0)
-            yield _judged(context, key, f"{what} {d} {name} by our model", claim, compared, said, (), name, story)
+            yield _judged(
+                context, key, f"{what} {d} {name} by the reference model", claim, compared, said, (), name, story
+            )
         yield from _ratios(context, pairs, d)
 
 
@@ -132,9 +136,11 @@ def histories(context: Context) -> Iterator[Check]:
         claim = context.results.claim(f"reaction_{d}", d, case) or context.results.claim(f"reaction_{d}", None, case)
         if claim is not None:
             value, ours = abs(float(theirs(claim))), abs(float(own["base_shear"][d]))
-            said = f"under {case} our own model has a base shear of {figures(ours)} kN in {d}, theirs is {figures(value)} kN"
+            said = f"under {case} the reference model has a base shear of {figures(ours)} kN in {d}, the submitted value is {figures(value)} kN"
             compared = compare(value, ours, ALIKE, context.claims.rounding(claim))
-            yield _judged(context, Key(claim.quantity, d, case), f"V {case} by our model", claim, compared, said, ())
+            yield _judged(
+                context, Key(claim.quantity, d, case), f"V {case} by the reference model", claim, compared, said, ()
+            )
         for what in ("drift", "displacement"):
             yield from _envelope(context, case, d, what, own)
 
@@ -194,12 +200,12 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
     i = int(np.argmax(off))
     name, value, mine = context.claims.stories[i], float(stated[i]), float(ours[i])
     claim = _moved(what, direction, name, case, value, f"envelope of {case}")
-    said = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, on our own model {figures(1000 * mine)} mm"
+    said = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, in the reference model {figures(1000 * mine)} mm"
     compared = compare(value, mine, ALIKE, 0.0)
     yield _judged(
         context,
         Key(f"{what}_max", direction, case),
-        f"{what} {name} {case} by our model",
+        f"{what} {name} {case} by the reference model",
         claim,
         compared,
         said,
@@ -210,7 +216,7 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
 
 
 def _sheared(context: Context, direction: str) -> Array:
-    """Their story shears over ours; 1 where theirs aren't stated."""
+    """Their story shears over ours; 1 where theirs are not stated."""
     stories = len(context.claims.stories)
     stated = context.claims.by_key.get(Key("V_story", direction))
     ours = context.independent.get("V_story", direction)
@@ -273,12 +279,12 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         text=f"{value_:.4g}",
         source=Source(note=f"of the drifts in {case}"),
     )
-    said = f"{name} turns in {case} to {figures(value_, 3)} of its mean drift, on our own model to {figures(ours_, 3)}"
+    said = f"{name} has in {case} {figures(value_, 3)} times its mean drift at one end, in the reference model to {figures(ours_, 3)}"
     compared = compare(value_, ours_, ALIKE / 2, 0.0)
     yield _judged(
         context,
         Key("torsion_ratio", direction, case),
-        f"turning {direction} {name} by our model",
+        f"turning {direction} {name} by the reference model",
         claim,
         compared,
         said,
@@ -321,8 +327,8 @@ def _against(context: Context, name: str, direction: str, ours: Array, alike: fl
     }
     i = max(sides, key=lambda k: abs(sides[k].multiples))
     claim, symbol = stated.indexed[i], QUANTITIES[name].symbol
-    said = f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, on our own model {figures(sides[i].ours, 3)}"
-    label = f"{symbol} {direction} {claim.story} by our model"
+    said = f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, in the reference model {figures(sides[i].ours, 3)}"
+    label = f"{symbol} {direction} {claim.story} by the reference model"
     yield _judged(context, key, label, claim, sides[i], said, (key,), claim.story or "", i)
 
 
@@ -345,10 +351,10 @@ def _story_shears(context: Context, direction: str) -> Iterator[Check]:
     if best is None:
         return
     side, claim, i = best
-    said = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, on our own model {figures(side.ours)} kN"
+    said = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, in the reference model {figures(side.ours)} kN"
     swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
     key = Key("V_story", direction, claim.case)
-    label = f"V_x {direction} {claim.story} by our model"
+    label = f"V_x {direction} {claim.story} by the reference model"
     upstream = (Key("V_dynamic", direction),)
     yield _judged(context, key, label, claim, side, said, upstream, claim.story or "", i, swapped)
 

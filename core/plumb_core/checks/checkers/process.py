@@ -80,7 +80,7 @@ def one_for_both(context: Context) -> Iterator[Check]:
 
 @checker("permission")
 def method(context: Context) -> Iterator[Check]:
-    """Static forces alone where the code doesn't permit them (S60)."""
+    """Static forces alone where the code does not permit them (S60)."""
     if "static_permitted" not in context.independent.rules or context.claims.modes.numbers:
         return
     if context.claims.awaits("T_mode", "mass_ratio", "V_dynamic", "reaction_X", "reaction_Y"):
@@ -135,7 +135,7 @@ def scaled_drifts(context: Context) -> Iterator[Check]:
             continue
         if required > 1.0 + 1e-9 and steps == {"before"}:
             said = (
-                f"the drifts in {d} are those before scaling, and here the code scales drifts too: they are multiplied by "
+                f"the drifts in {d} are those before scaling, but the code requires scaled drifts: they are multiplied by "
                 f"{figures(required)}"
             )
             yield _question("scaled", d, "drifts", said, "S69", clause=clause)
@@ -163,7 +163,7 @@ def _scaled_by_theirs(context: Context, direction: str) -> bool:
 
 @checker("process")
 def combined_maxima(context: Context) -> Iterator[Check]:
-    """Results of combined modes are greatest values that don't occur together (S88)."""
+    """Results of combined modes are greatest values that do not occur together (S88)."""
     kinds: dict[str, set[str]] = {}
     for key in context.results.values:
         role = context.claims.cases.get(key.case or "")
@@ -186,5 +186,5 @@ def without_modes(context: Context) -> Iterator[Check]:
     stated = [d for d in DIRECTIONS if _single(context, "V_dynamic", d) is not None]
     if of_cases or stated:
         what = ", ".join(sorted(str(c) for c in of_cases)[:3]) or f"the modal base shear in {' and '.join(stated)}"
-        note = f"no table of modes is there, which {what} rests on: neither its share of the mass nor its base shear can be shown"
+        note = f"no table of modes is submitted, which {what} rests on: neither its share of the mass nor its base shear can be shown"
         yield _question("modes_count", None, "run", note, "S90", verdict=Verdict.GAP)

@@ -143,7 +143,7 @@ def _check(
         role=role,
         level=3 if independent is not None else 1,
         follows=follows,
-        note=f"against {said}",
+        note=f"compared with {said}",
         upstream=upstream if role is Role.INHERITED else (),
         slip="S68" if role is Role.ORIGIN else "",
     )

@@ -20,9 +20,9 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Evaluation, Key
 
 PLAUSIBLE = (0.5, 2.0)
-"""Modal over static base shear beyond which a cause is asked for (office setting)."""
+"""Modal over static base shear beyond which an explanation is required (office setting)."""
 CURVE = ("S_a_reduced", "S_a", "spectrum_factor", "W", "damping")
-"""What a modal base shear rests on beside the modes themselves."""
+"""Quantities of a modal base shear besides the modes."""
 GRAVITIES = (
     ("g left out", 1 / 9.80665),
     ("g left out", 1 / 386.09),
@@ -77,8 +77,8 @@ def _before(context: Context, direction: str, claim: Claim) -> Check:
     checks = [check_of(context, key, None, claim, independent, carried) for independent, carried in sides]
     check = min(checks, key=lambda c: abs(c.shown.multiples) if c.shown else 0.0)
     if check.independent is None and check.carried is None:
-        return replace(check, note=f"no modal base shear of our own: {_why(sides[0][0])}", upstream=())
-    said = f"from their own {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
+        return replace(check, note=f"our modal base shear is not available: {_why(sides[0][0])}", upstream=())
+    said = f"from the submitted {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
     if check.role is Role.ORIGIN and _right_once_exchanged(context, key, claim):
         return replace(
             check, note=said, level=2, role=Role.INHERITED, rests_on=(EXCHANGED,), upstream=(Key("mass_ratio"),)
@@ -88,7 +88,9 @@ def _before(context: Context, direction: str, claim: Claim) -> Check:
         ratio = float(check.carried.theirs) / float(check.carried.ours)
         cause = _cause(context, direction, ratio)
         if cause:
-            return replace(check, note=f"{said}; theirs is {figures(ratio)} of it: {cause[1]}", slip=cause[0])
+            return replace(
+                check, note=f"{said}; the submitted value is {figures(ratio)} of it: {cause[1]}", slip=cause[0]
+            )
     return check
 
 
@@ -106,7 +108,7 @@ def _right_once_exchanged(context: Context, key: Key, claim: Claim) -> bool:
 
 
 def _why(step: object) -> str:
-    return step.why if isinstance(step, Ours) else "their table of modes states no shares of the mass"
+    return step.why if isinstance(step, Ours) else "the submitted table of modes has no shares of the mass"
 
 
 def _modes(context: Context) -> int:
@@ -128,10 +130,10 @@ def _cause(context: Context, direction: str, ratio: float) -> tuple[str, str] | 
     if share is None:
         return None
     if abs(ratio * share - 1) < 0.03:
-        return "S02", "the reduction is not in it"
+        return "S02", "the reduction is missing"
     if abs(ratio / share - 1) < 0.03:
-        return "S02", "the reduction is in it twice"
-    for known, words in ((1.5, "the maximum considered motion in place of the design motion"), (2 / 3, "2/3 twice")):
+        return "S02", "the reduction is included twice"
+    for known, words in ((1.5, "the maximum considered motion instead of the design motion"), (2 / 3, "2/3 twice")):
         if abs(ratio / known - 1) < 0.02:
             return "S16", words
     return None
@@ -160,7 +162,7 @@ def _after(context: Context, direction: str, before: Claim, after: Claim, used: 
         clause=context.independent.rules["scaling_share"].clause
         if "scaling_share" in context.independent.rules
         else "",
-        note="their base shear before scaling times their own factor",
+        note="submitted base shear before scaling times the submitted factor",
         slip="S67" if off else "",
     )
 
@@ -261,12 +263,12 @@ def _implied(before: Claim | None, after: Claim | None, direction: str) -> Deriv
     if before is None or after is None or not float(theirs(before)):
         return None
     value = float(theirs(after)) / float(theirs(before))
-    note = "their base shear after scaling over that before"
+    note = "submitted base shear after scaling over that before"
     return Derived("factor_used", value, direction=direction, text=f"{value:.4f}", source=Source(note=note))
 
 
 def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -> Iterator[Check]:
-    """A modal base shear far from the static one asks for a cause where ours doesn't confirm it (S65)."""
+    """A modal base shear far from the static one asks for a cause where ours does not confirm it (S65)."""
     static = context.step(context.carried, Key("V_static", direction))
     if isinstance(static, Ours) or (confirmed and _estimated(context, direction)):
         return

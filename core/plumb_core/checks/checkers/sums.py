@@ -33,7 +33,7 @@ def sums(context: Context) -> Iterator[Check]:
             added = sum(float(theirs(c)) for c in claims)
             whole = stated.single[0]
             floor = sum(context.claims.rounding(c) for c in claims) + context.claims.rounding(whole)
-            source = Source(note=f"sum of their {symbol}")
+            source = Source(note=f"sum of the submitted {symbol}")
             carried = context.compared(total, added, float(theirs(whole)), floor)
             verdict, role, _ = outcome_of(None, carried)
             yield Check(
@@ -46,5 +46,5 @@ def sums(context: Context) -> Iterator[Check]:
                 role=role,
                 level=1,
                 clause=context.independent.rules[part].clause,
-                note=f"their own {total} against the sum of their own {symbol}",
+                note=f"submitted {total} compared with the sum of the submitted {symbol}",
             )

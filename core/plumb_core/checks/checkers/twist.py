@@ -28,7 +28,7 @@ SIDES = {1: "+", -1: "-"}
 def sides(context: Context) -> Iterator[Check]:
     """The required cases, each direction with the mass to either side: which are there, which are not (S70, S77).
 
-    The static cases where any of them moves the mass; combined maxima of modal cases don't stand in for them.
+    The static cases where any of them moves the mass; combined maxima of modal cases do not stand in for them.
     """
     along = context.results.seismic(context.results.with_values(*MOVEMENTS))
     if not along or "eccentricity" not in context.independent.rules:
@@ -195,7 +195,7 @@ def _after_class(check: Check) -> Check:
 
 
 def _unstated(context: Context, direction: str) -> Iterator[Check]:
-    """A_x that isn't shown though it is above 1 somewhere."""
+    """A_x that is not shown though it is above 1 somewhere."""
     key = Key("A_x", direction)
     found = context.independent.get("A_x", direction) if context.irregular else None
     if found is None or context.claims.awaits("A_x"):
@@ -229,7 +229,7 @@ def _slip_of_amplification(context: Context, direction: str, checks: list[Check]
             from_drifts = np.clip((each.drift.greatest / (1.2 * each.drift.mean)) ** 2, 1.0, 3.0)
         near = [abs(v - from_drifts[i]) <= 0.01 * v + 0.005 for i, v in values.items() if i is not None]
         if sum(near) > len(near) / 2:
-            return "S73", f"made of the story drifts of {each.case}, not of the displacements"
+            return "S73", f"computed from the story drifts of {each.case}, not from the displacements"
     return "S74", "not from the displacements of the ends, between 1 and 3"
 
 
@@ -258,7 +258,7 @@ def together(context: Context) -> Iterator[Check]:
 
 @checker("case_open")
 def means(context: Context) -> Iterator[Check]:
-    """Means that aren't those of the two ends of a static case, as where all joints are averaged (S72); told once a direction."""
+    """Means that are not those of the two ends of a static case, as where all joints are averaged (S72); told once a direction."""
     for d in DIRECTIONS:
         for what in ("drift", "displacement"):
             parted = _parted(context, what, d)
@@ -275,7 +275,7 @@ def means(context: Context) -> Iterator[Check]:
                     verdict=Verdict.QUESTION,
                     level=1,
                     note=f"the mean at {context.claims.stories[i]} in {case} is {figures(mean)} m, and that of its two ends "
-                    f"{figures(of_ends)} m; the ratio of torsion is made of the ends",
+                    f"{figures(of_ends)} m; the torsion ratio is computed from the ends",
                     slip="S72",
                 )
 

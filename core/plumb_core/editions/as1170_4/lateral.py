@@ -31,7 +31,7 @@ def T_a(C_t: float, h_n: float) -> Governed:
 
 @rule(clause="6.2.3", tex=r"\q{T} = \q{T_analysis}\ \text{or}\ \q{T_a}")
 def T(T_a: float, T_analysis: float | None = None) -> Governed:
-    """Period used, s: that of analysis, which isn't limited itself (the base shear is), else that of the formula."""
+    """Period used, s: that of analysis, which is not limited itself (the base shear is), else that of the formula."""
     if T_analysis is None:
         return Governed(T_a, "formula", (Candidate("formula", T_a, "base"),))
     return Governed(
@@ -169,7 +169,7 @@ def _notes(static_permitted: str, design_category: str, lateral_system: str, mu:
     standard = next((s for beginning, s in MATERIAL_STANDARDS if lateral_system.startswith(beginning)), "")
     if standard:
         other = (
-            "; it gives walls and frames that aren't detailed for ductility mu = 1.0, S_p = 0.77"
+            "; it gives walls and frames that are not detailed for ductility mu = 1.0, S_p = 0.77"
             if standard.startswith("AS 3600")
             else ""
         )

@@ -25,7 +25,7 @@ def modal_combination(T_modes: Array) -> str:
 def modal_rules() -> list[str]:
     """What the standard asks of the modal analysis."""
     return [
-        "modes for at least 90 % of the mass; in three dimensions modes that aren't part of the seismic system, and those "
+        "modes for at least 90 % of the mass; in three dimensions modes that are not part of the seismic system, and those "
         "under 0.05 T_1, may be left out (7.4.2, 7.4.3)",
         "a recognized combination that minds closely spaced modes (7.4.4)",
         "no rule that scales the dynamic base shear to the static one",
@@ -35,7 +35,7 @@ def modal_rules() -> list[str]:
 
 @rule(clause="7.4", tex=r"\q{factor_required} = 1")
 def factor_required() -> float:
-    """This standard doesn't scale modal results to the static base shear."""
+    """This standard does not scale modal results to the static base shear."""
     return 1.0
 
 

@@ -16,7 +16,7 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
     if kind in ("live", "roof_live"):
         return 0.3, "psi_c = 0.3 for all imposed loads but storage"
     if kind == "snow":
-        return 0.0, "snow isn't named; ice on roofs of alpine regions is permanent load"
+        return 0.0, "snow is not named; ice on roofs of alpine regions is permanent load"
     return 1.0, "permanent load in full"
 
 

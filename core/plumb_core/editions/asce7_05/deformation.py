@@ -26,7 +26,7 @@ def separation(C_d: float, I_e: float, delta_own: float, delta_other: float | No
 def drift_notes(design_category: str = "") -> list[str]:
     """What holds for the forces behind the drifts."""
     return [
-        "the period for drift isn't limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
+        "the period for drift is not limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
         "gravity loads in P_x with no factor above 1.0 (12.8.7)",
     ]
 

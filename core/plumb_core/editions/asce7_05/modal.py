@@ -19,8 +19,8 @@ def modal_rules() -> list[str]:
         "modes for at least 90 % of the mass in each orthogonal direction (12.9.1)",
         "SRSS or CQC; CQC where closely spaced modes couple translation and torsion (12.9.3)",
         "forces divided by R/I, displacements then multiplied by C_d/I (12.9.2)",
-        "forces scaled by 0.85 V/V_t where V_t < 0.85 V; drifts aren't scaled (12.9.4)",
-        "A_x isn't needed where accidental torsion is in the dynamic model (12.9.5)",
+        "forces scaled by 0.85 V/V_t where V_t < 0.85 V; drifts are not scaled (12.9.4)",
+        "A_x is not needed where accidental torsion is in the dynamic model (12.9.5)",
     ]
 
 

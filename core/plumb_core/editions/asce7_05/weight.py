@@ -15,7 +15,7 @@ _SHARE = share_by(SNOW_30_PSF, 0.20, "landscaping of roofs is dead load (3.1)")
 
 @rule(clause="12.7.2")
 def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
-    """Share of each load in the seismic weight; landscaping of roofs isn't listed by itself, it is dead load."""
+    """Share of each load in the seismic weight; landscaping of roofs is not listed by itself, it is dead load."""
     return shared.shares(loads, _SHARE, PARTITIONS)
 
 

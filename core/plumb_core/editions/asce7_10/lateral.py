@@ -54,7 +54,7 @@ CAP_NOT_MET = "11.4.4, conditions of 12.8.1.3 not met"
 
 
 def cap_lacks(T: float, N: int, regular: bool | None) -> list[str]:
-    """Conditions of 12.8.1.3 that aren't met, in words; what isn't stated isn't met."""
+    """Conditions of 12.8.1.3 that are not met, in words; what is not stated is not met."""
     tests = [
         (regular is True, "regular" + (" (not stated)" if regular is None else "")),
         (N <= 5, "at most five stories"),
@@ -65,7 +65,7 @@ def cap_lacks(T: float, N: int, regular: bool | None) -> list[str]:
 
 @rule(clause="11.4.4", tex=r"\q{S_DS_static} = \q{S_DS}")
 def S_DS_static(S_DS: float) -> Governed:
-    """S_DS used for C_s, g: the full one, for 12.8.1.3 is a permission that the brief doesn't declare."""
+    """S_DS used for C_s, g: the full one, for 12.8.1.3 is a permission that the brief does not declare."""
     return Governed(S_DS, "11.4.4", (Candidate("11.4.4", S_DS, "base"),))
 
 
@@ -77,7 +77,7 @@ def S_DS_static(S_DS: float) -> Governed:
 def S_DS_capped(S_DS: float, S_S: float, T: float, N: int, regular: bool | None = None) -> Governed:
     """S_DS used for C_s, g: with S_S not above 1.5, for regular structures of at most five stories with T <= 0.5 s.
 
-    F_a is constant above S_S = 1.25, so S_DS is in proportion to S_S there.  What isn't stated isn't met.
+    F_a is constant above S_S = 1.25, so S_DS is in proportion to S_S there.  What is not stated is not met.
     """
     if cap_lacks(T, N, regular):
         return Governed(S_DS, CAP_NOT_MET, (Candidate(CAP_NOT_MET, S_DS, "base"),))
@@ -86,7 +86,7 @@ def S_DS_capped(S_DS: float, S_S: float, T: float, N: int, regular: bool | None 
 
 
 def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
-    """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions isn't met."""
+    """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions is not met."""
     if S_DS_static.governed_by == CAP_NOT_MET:
         return [f"12.8.1.3 is declared, but not met: {', '.join(lacks)}; the full S_DS is used"]
     return later.plateau_notes(S_DS_static, lacks)

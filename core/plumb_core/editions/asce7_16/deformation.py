@@ -29,7 +29,7 @@ DRIFT_LIMIT = {row[0]: dict(zip(_LINES[0][1:], map(float, row[1:]), strict=True)
 
 @rule(clause="12.3.2.1, Table 12.3-1 types 1a and 1b")
 def torsion_class(torsion_ratio: Array, diaphragm_class: str = "") -> list[str]:
-    """Torsional irregularity of each story: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that aren't flexible."""
+    """Torsional irregularity of each story: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that are not flexible."""
     if diaphragm_class == "flexible":
         return ["regular"] * len(torsion_ratio)
     return shared.torsion_classes(torsion_ratio, 1.2, 1.4)
@@ -65,12 +65,12 @@ FROM_7_16 = (
 
 @rule(clause="12.3.3, 12.3.4.2, 12.7.3, 12.8.4, 12.12.1")
 def torsion_consequences(torsion_class: list[str], design_category: str = "") -> list[list[str]]:
-    """What follows from the irregularity; all of it where the design category isn't known."""
+    """What follows from the irregularity; all of it where the design category is not known."""
     return consequences(torsion_class, design_category, (*BY_DESIGN, *FROM_7_16))
 
 
 def A_x_case_by(light_frames_exempt: bool) -> Rule:
-    """Rule for A_x of a case.  light_frames_exempt : whether light-frame construction isn't amplified (7-05)."""
+    """Rule for A_x of a case.  light_frames_exempt : whether light-frame construction is not amplified (7-05)."""
 
     @rule(clause="12.8.4.3, Eq. 12.8-14", tex=shared.A_X_TEX)
     def A_x_case(
@@ -249,7 +249,7 @@ def drift_notes(design_category: str = "") -> list[str]:
     """What holds for the forces behind the drifts."""
     return [
         "the minimum of Eq. 12.8-5 need not be considered for drift, that of Eq. 12.8-6 has to be (12.8.6.1)",
-        "the period for drift isn't limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
+        "the period for drift is not limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
         "gravity loads in P_x with no factor above 1.0 (12.8.7)",
     ]
 

@@ -22,7 +22,7 @@ def I_e(risk_category: str) -> float:
 
 @rule(clause="11.4.3", tex=r"\q{site_class_used} = \q{site_class}\text{, by default D unless E or F}")
 def site_class_used(site_class: str, class_by_default: bool = False) -> str:
-    """Site class that the coefficients are read for: where the soil isn't known class D, unless class E or F soils are there."""
+    """Site class that the coefficients are read for: where the soil is not known class D, unless class E or F soils are there."""
     return "D" if class_by_default and site_class in ("A", "B", "C") else site_class
 
 
@@ -49,7 +49,7 @@ def F_a(
     if site_class_used == "E" and reaches(S_S, 1.0) and isolated_or_damped:
         raise RuleRefused(
             "site_class",
-            "Table 11.4-1 has no F_a for site class E with S_S >= 1.0, and exception 1 of 11.4.8 isn't for isolated or damped structures",
+            "Table 11.4-1 has no F_a for site class E with S_S >= 1.0, and exception 1 of 11.4.8 is not for isolated or damped structures",
             "Give the design values of a ground motion hazard analysis (21.2).",
         )
     value = tables.interpolated(tables.F_A, site_class_used, S_S)
@@ -168,7 +168,7 @@ def design_category_by_S_DS_alone(
     """Seismic design category from Table 11.6-1 alone where the four conditions of 11.6 hold, else from both tables.
 
     The period for drift (condition 2) is the period used, which is not below it where the analysis period governs.  What
-    isn't known of both directions isn't met.
+    is not known of both directions is not met.
     """
     ways = [(T_a[d], T[d], R[d]) for d in DIRECTIONS if T_a and T and R and d in T_a and d in T and d in R]
     shown = len(ways) == len(DIRECTIONS) and diaphragms_rigid and below(S_1, 0.75)
@@ -198,7 +198,7 @@ def _triggers(
         triggers.append("site class F: site response analysis (21.1) is required by 11.4.8")
     if isolated_or_damped and reaches(S_1, 0.6):
         triggers.append("isolated or damped structure with S_1 >= 0.6: hazard analysis (21.2) is required by 11.4.8")
-    unless = "its exceptions aren't for isolated or damped structures" if isolated_or_damped else "unless {}"
+    unless = "its exceptions are not for isolated or damped structures" if isolated_or_damped else "unless {}"
     if site_class == "E" and reaches(S_S, 1.0):
         exception = "exception 1 (F_a of class C), which these values use"
         of_study = "the declared F_a has to be its result; exception 1 is not used"

@@ -51,7 +51,7 @@ def _reach(text: str, categories: str, design_category: str) -> list[str]:
 
 @rule(clause="12.3.3, 12.5, 12.7.3")
 def regularity_consequences(horizontal_irregularities: list[dict[str, Any]], design_category: str = "") -> list[str]:
-    """What follows from the horizontal types that are there; all of it where the design category isn't known."""
+    """What follows from the horizontal types that are there; all of it where the design category is not known."""
     types = plans.there(horizontal_irregularities)
     consequences: list[str] = []
     if "extreme_torsional" in types:
@@ -126,7 +126,7 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
         design_category: str = "",
         irregularities: Mapping[str, bool] | None = None,
     ) -> list[str]:
-        """What follows from the vertical types that are there; all of it where the design category isn't known."""
+        """What follows from the vertical types that are there; all of it where the design category is not known."""
         kinds = {str(irregularity["kind"]).split()[0] for irregularity in vertical_irregularities}
         said = irregularities or {}
         kinds |= {
@@ -209,7 +209,7 @@ def redundancy_checks(
 ) -> list[dict[str, Any]]:
     """Conditions of 12.3.4.2, one by one.
 
-    a: every story with more than 35 % of the base shear without one of its elements; a story that isn't shown is not
+    a: every story with more than 35 % of the base shear without one of its elements; a story that is not shown is not
     met.  b: two bays of perimeter framing on each side of a building regular in plan.
     """
     rows = []

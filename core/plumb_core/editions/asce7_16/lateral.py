@@ -104,14 +104,14 @@ def T(T_a: float, T_limit: float, T_analysis: float | None = None) -> Governed:
 
 @rule(clause="11.4.5", tex=r"\q{S_DS_static} = \q{S_DS}")
 def S_DS_static(S_DS: float) -> Governed:
-    """S_DS used for C_s, g: the full one, for 12.8.1.3 is a permission that the brief doesn't declare."""
+    """S_DS used for C_s, g: the full one, for 12.8.1.3 is a permission that the brief does not declare."""
     return Governed(S_DS, "11.4.5", (Candidate("11.4.5", S_DS, "base"),))
 
 
 def cap_lacks(
     T: float, N: int, site_class: str, risk_category: str, regular: bool | None, rho: Governed | None
 ) -> list[str]:
-    """Conditions of 12.8.1.3 that aren't met, in words; what isn't stated isn't met."""
+    """Conditions of 12.8.1.3 that are not met, in words; what is not stated is not met."""
     tests = [
         (regular is True, "no irregularity" + (" (not stated)" if regular is None else "")),
         (N <= 5, "at most five stories"),
@@ -144,7 +144,7 @@ def S_DS_capped(
     """S_DS used for C_s, g: 1.0, but not below 0.7 S_DS, where all conditions of 12.8.1.3 hold, else S_DS.
 
     The conditions: no irregularity, at most five stories, T <= 0.5 s, redundancy factor 1.0, not site class E or F,
-    risk category I or II.  What isn't stated isn't met.
+    risk category I or II.  What is not stated is not met.
     """
     if cap_lacks(T, N, site_class_used, risk_category, regular, rho):
         return Governed(S_DS, CAP_NOT_MET, (Candidate(CAP_NOT_MET, S_DS, "base"),))
@@ -220,7 +220,7 @@ def coefficient(C_s: Governed, design_category: str) -> Governed:
 
 @rule(clause="11.7", tex=r"\q{not_used} = \q{C_s},\ \q{k}\ \text{in category A}")
 def not_used(design_category: str) -> dict[str, str]:
-    """Why a value isn't used, by its name: in category A the forces are 0.01 w_x (Eq. 1.4-1)."""
+    """Why a value is not used, by its name: in category A the forces are 0.01 w_x (Eq. 1.4-1)."""
     words = "not used: in design category A the forces are 0.01 w_x, whatever the period"
     return {"C_s": words, "k": words} if design_category == "A" else {}
 
@@ -522,7 +522,7 @@ def static_permitted(
 
 
 def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
-    """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions isn't met."""
+    """A note where 12.8.1.3 is declared: that S_DS for C_s is reduced, or which of its conditions is not met."""
     if S_DS_static.governed_by == CAP:
         return ["S_DS for C_s reduced by 12.8.1.3, as declared; all of its conditions are stated as met"]
     if S_DS_static.governed_by == CAP_NOT_MET:
@@ -531,7 +531,7 @@ def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:
 
 
 def assumed(rho: Governed | None) -> list[str]:
-    """A note where the redundancy factor isn't stated."""
+    """A note where the redundancy factor is not stated."""
     return (
         ["redundancy factor 1.3 assumed: neither stated nor shown by 12.3.4.2"]
         if rho and "assumed" in rho.governed_by

@@ -33,7 +33,7 @@ def modal_rules() -> list[str]:
         "forces divided by R/I_e, displacements then multiplied by C_d/I_e (12.9.1.2)",
         "forces scaled by V/V_t where V_t < V (12.9.1.4.1); drifts by C_s W/V_t only where Eq. 12.8-6 governs C_s "
         "(12.9.1.4.2)",
-        "A_x isn't needed where accidental torsion is in the dynamic model (12.9.1.5)",
+        "A_x is not needed where accidental torsion is in the dynamic model (12.9.1.5)",
     ]
 
 

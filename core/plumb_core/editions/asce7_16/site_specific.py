@@ -181,10 +181,10 @@ def declared(
     curve_rule: Rule = S_a_floored,
     curve: Rule = spectrum.S_a,
 ) -> tuple[Rule, ...]:
-    """Rules that stand in for those of 11.4 where the site declares a study; none where it doesn't.
+    """Rules that stand in for those of 11.4 where the site declares a study; none where it does not.
 
     by_curve : S_DS and S_D1 from the spectrum.  floor : general values that the floor takes.  curve_rule : the floored
-    spectrum where points are given; curve : the general shape by S_DS and S_D1 where they aren't.
+    spectrum where points are given; curve : the general shape by S_DS and S_D1 where they are not.
     """
     study = choices.get("site_specific")
     if study is None:

@@ -28,7 +28,7 @@ def T_S(S_D1: float, S_DS: float) -> float:
 def S_a(T_points: Array, S_DS: float, S_D1: float, T_0: float, T_S: float, T_L: float) -> Array:
     """Design spectral acceleration, g, shape of `T_points` (s); 5 % damping, neither importance nor R in it."""
     T = np.asarray(T_points, dtype=float)
-    # np.select evaluates all branches; short periods would divide by zero in those it doesn't take there
+    # np.select evaluates all branches; short periods would divide by zero in those it does not take there
     safe = np.where(T > T_S, T, 1.0)
     return np.select(
         [T < T_0, T <= T_S, T <= T_L],

@@ -30,7 +30,7 @@ def share_by(
             return 0.0, f"flat roof snow load not above {snow_over:.2f} kPa"
         if kind == "landscaping":
             return 1.0, landscaping
-        return 0.0, "live load of floors and roofs isn't part of the weight"
+        return 0.0, "live load of floors and roofs is not part of the weight"
 
     return share
 
@@ -43,7 +43,7 @@ _SHARE = share_by(SNOW_30_PSF, 0.20, LANDSCAPING)
 def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
     """Share of each load in the seismic weight.
 
-    The exception that leaves out storage adding no more than 5 % to a level is not taken: it permits, it doesn't ask.
+    The exception that leaves out storage adding no more than 5 % to a level is not taken: it permits, it does not ask.
     """
     return shared.shares(loads, _SHARE, PARTITIONS)
 

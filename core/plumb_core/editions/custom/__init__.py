@@ -1,7 +1,7 @@
-"""The reviewer's own spectrum as points, with their own factors and limits.
+"""Spectrum of the reviewer as points, with their own factors and limits.
 
 The curve (`site.T` with `site.S_a` in g or `site.S_d` in m) is read linearly, or logarithmically in both period and
-ordinate; nothing is read outside it.  Factors and limits stand in `site.own`; what isn't given there has the default
+ordinate; nothing is read outside it.  Factors and limits stand in `site.own`; what is not given there has the default
 that `OWN` names.
 """
 

@@ -204,7 +204,7 @@ REFERENCE_RETURN_PERIOD = 475.0
 def study_factor(site_specific: Mapping[str, Any], importance: float, reference: float) -> float:
     """Factor on the ordinates of a study: the importance factor where they are for the reference return period (years).
 
-    Where the return period isn't stated the reference one is assumed, and a factor below 1 is not applied.
+    Where the return period is not stated the reference one is assumed, and a factor below 1 is not applied.
     """
     stated = site_specific.get("return_period")
     if stated is None:

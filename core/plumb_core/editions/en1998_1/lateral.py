@@ -31,11 +31,11 @@ def alpha_u_1(
 ) -> Governed:
     """Overstrength ratio: the default of the system; not regular in plan, the mean of it and 1.0.
 
-    Regularity in plan is asked for where the ratio multiplies the behaviour factor and its default isn't 1.0.
+    Regularity in plan is asked for where the ratio multiplies the behaviour factor and its default is not 1.0.
     """
     row = tables.BEHAVIOUR[_flexible_row(lateral_system, torsionally_flexible)]
     if not row.multiplied[ductility_class]:
-        return Governed(1.0, f"doesn't multiply q in class {ductility_class}")
+        return Governed(1.0, f"does not multiply q in class {ductility_class}")
     if row.ratio is None:
         raise RuleRefused(
             "alpha_u_1", f"no default overstrength ratio is held for {lateral_system}", "Give alpha_u_1 (1.0 is safe)."
@@ -86,7 +86,7 @@ def q_0(lateral_system: str, ductility_class: str, alpha_u_1: float, torsionally
     tex=r"\q{q} = \q{q_0}\,\q{k_w} \ge 1.5,\ \times 0.8\text{ if irregular in elevation}",
 )
 def q(q_0: float, k_w: float, ductility_class: str, regular_in_elevation: bool | None = None) -> Governed:
-    """Behaviour factor in the direction, at least 1.5; regularity in elevation that isn't stated is assumed, and says so."""
+    """Behaviour factor in the direction, at least 1.5; regularity in elevation that is not stated is assumed, and says so."""
     if ductility_class == "DCL":
         return Governed(1.5, "DCL")
     value = q_0 * k_w * (0.8 if regular_in_elevation is False else 1.0)
@@ -140,7 +140,7 @@ def T_a(
 
 @rule(clause="4.3.3.2.2(1)P", tex=r"\q{T} = \q{T_analysis}\ \text{or}\ \q{T_a}")
 def T(T_a: float | None = None, T_analysis: float | None = None) -> Governed:
-    """Fundamental period used, s: that of analysis, which this code doesn't limit, else the approximate one."""
+    """Fundamental period used, s: that of analysis, which this code does not limit, else the approximate one."""
     if T_analysis is None and T_a is None:
         raise MissingInput("period_type")
     approximate = () if T_a is None else (Candidate("T_a", T_a, "base"),)
@@ -279,7 +279,7 @@ def static_notes(
         notes.append("q below 1.5: the recommended lower bound of the behaviour factor is 1.5 (3.2.2.5(3)P)")
     if "assumed" in q.governed_by:
         notes.append(
-            "regularity in elevation isn't stated: q is without the factor 0.8 of irregular buildings (4.2.3.1(7))"
+            "regularity in elevation is not stated: q is without the factor 0.8 of irregular buildings (4.2.3.1(7))"
         )
     return notes + shared.period_type_note(tables.PERIOD_TYPES, lateral_system, period_type, "4.3.3.2.2(3)")
 
@@ -289,7 +289,7 @@ def torsion_effects() -> dict[str, Any]:
     """Factor on the effects in an element at distance x from the centre of mass, L_e between the outermost elements.
 
     For lateral stiffness and mass symmetric in plan and no more exact method; with a separate plane model for each
-    direction of a building that isn't, 0.6 becomes 1.2 (4.3.3.3.3(3)).
+    direction of a building that is not, 0.6 becomes 1.2 (4.3.3.3.3(3)).
     """
     return {"x_over_L_e": 0.6, "x_over_L_e_plane_models": 1.2}
 
@@ -307,10 +307,10 @@ REGULARITY = (
 def regularity_consequences(
     regular_in_plan: bool | None = None, regular_in_elevation: bool | None = None, h_n: float | None = None
 ) -> list[str]:
-    """Model, analysis and behaviour factor that follow from the regularity (Table 4.1), and when plane models may stand in."""
+    """Model, analysis and behaviour factor for this regularity (Table 4.1), and when plane models may stand in."""
     if regular_in_plan is None or regular_in_elevation is None:
         lacks = [n for n, v in (("in plan", regular_in_plan), ("in elevation", regular_in_elevation)) if v is None]
-        return [f"Table 4.1: regularity {' and '.join(lacks)} isn't stated"]
+        return [f"Table 4.1: regularity {' and '.join(lacks)} is not stated"]
     consequences = [
         f"Table 4.1: {next(words for p, e, words in REGULARITY if (p, e) == (regular_in_plan, regular_in_elevation))}"
     ]
@@ -379,14 +379,14 @@ def _test(words: str, value: float | None, limit: float, side: str, clause: str)
 
 
 def _all_met(tests: list[dict[str, Any]]) -> bool | None:
-    """Whether all tests are met; None where one isn't known and none fails."""
+    """Whether all tests are met; None where one is not known and none fails."""
     met = [t["met"] for t in tests]
     return False if False in met else None if None in met else True
 
 
 @rule(clause="4.2.3.2", tex=r"\q{regular_in_plan} = \text{all tests of }\q{plan_regularity}")
 def regular_in_plan(plan_regularity: list[dict[str, Any]]) -> bool:
-    """Regular in plan: all tests met; asked for where one of them couldn't be made and none fails."""
+    """Regular in plan: all tests met; asked for where one of them could not be made and none fails."""
     met = _all_met(plan_regularity)
     if met is None:
         raise MissingInput("regular_in_plan")
@@ -403,7 +403,7 @@ def regular_in_elevation(elevation_regularity: list[dict[str, Any]]) -> bool:
 
 @rule(clause="4.2.3.2(6), 5.2.2.1(4)P", tex=r"\q{torsionally_flexible} = r < l_s")
 def torsionally_flexible(plan_regularity: list[dict[str, Any]]) -> bool:
-    """Whether a torsional radius is below the radius of gyration of the floor mass; not where that wasn't tested."""
+    """Whether a torsional radius is below the radius of gyration of the floor mass; not where that was not tested."""
     return any(t["met"] is False for t in plan_regularity if t["words"].endswith("/ l_s"))
 
 

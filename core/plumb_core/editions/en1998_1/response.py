@@ -31,7 +31,7 @@ def modes_enough(mass_sum: float, mass_target: float) -> bool:
     """Whether 4.3.3.3.1(3) is met: 90 % of the mass, or all modes above 5 % of it.
 
     A list that stops decides the second alternative where what it leaves out is at most 5 % of the mass; then the first
-    is met too.  The rule of (5) stands only where (3) can't be met, so it is never plain "enough" (see `modes_verdict`).
+    is met too.  The rule of (5) stands only where (3) cannot be met, so it is never plain "enough" (see `modes_verdict`).
     """
     return reaches(mass_sum, mass_target) or within(1.0 - mass_sum, 0.05)
 
@@ -63,7 +63,7 @@ def modes_verdict(
     if fallback:
         return {
             "met": None,
-            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) can't be met",
+            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) cannot be met",
         }
     return {"met": False, "words": f"{mass_sum:.1%} of the mass: 90 % not met, nor the fallback of 4.3.3.3.1(5)"}
 
@@ -90,14 +90,14 @@ def modal_rules() -> list[str]:
         "effective modal masses of at least 90 %, or all modes above 5 % of the mass; where neither can be met at least "
         "3 sqrt(n) modes with T_k <= 0.20 s (4.3.3.3.1)",
         "SRSS where T_j <= 0.9 T_i for any two modes, else a more accurate one such as CQC (4.3.3.3.2)",
-        "modal results aren't scaled to the static base shear; the design spectrum has its own lower bound beta a_g",
+        "modal results are not scaled to the static base shear; the design spectrum has its own lower bound beta a_g",
         "accidental torsion as static moments e_a F_i, with both signs (4.3.3.3.3)",
     ]
 
 
 @rule(clause="4.3.3.3", tex=r"\q{factor_required} = 1")
 def factor_required() -> float:
-    """This code doesn't scale modal results to the static base shear."""
+    """This code does not scale modal results to the static base shear."""
     return 1.0
 
 
@@ -115,7 +115,7 @@ def vertical_irregularities() -> list[Irregularity]:
 
 @rule(clause="4.3.4(1)P, Eq. 4.23", tex=r"\q{amplifier} = \q{q}")
 def amplifier(q: float) -> float:
-    """Displacement behaviour factor q_d, taken as q; that d_s need not exceed the elastic spectrum's (2) isn't taken."""
+    """Displacement behaviour factor q_d, taken as q; that d_s need not exceed the elastic spectrum's (2) is not taken."""
     return q
 
 

@@ -81,7 +81,7 @@ masonry_confined            2.0  2.0       n n  1.0   no  confined masonry
 masonry_reinforced          2.5  2.5       n n  1.0   no  reinforced masonry
 """
 # M, H: whether the overstrength ratio multiplies the value in class DCM, DCH; ratio: its default ("-" none is given);
-# "-" for a class: the tables don't list the system there (Table 8.1 gives each timber system one class, or two)
+# "-" for a class: the tables do not list the system there (Table 8.1 gives each timber system one class, or two)
 
 RATIO_MOST = {"rc": 1.5, "steel": 1.6, "composite": 1.6}
 """Greatest overstrength ratio by material, the beginning of a system's id: 5.2.2.2(8), 6.3.2(4), 7.3.2(4)."""

@@ -17,7 +17,7 @@ from plumb_core.rules import Array, Candidate, Governed, cited, rule
 
 
 def base_dimension(d: float | None) -> float:
-    """The base dimension, m; refused where a formula needs it and it isn't given."""
+    """The base dimension, m; refused where a formula needs it and it is not given."""
     if d is None:
         raise RuleRefused(
             "d",
@@ -137,7 +137,7 @@ def static_notes(
     """What a reviewer should know about the static method here."""
     notes = [] if static_permitted == "permitted" else [f"static method: {static_permitted}"]
     if T_analysis is not None:
-        notes.append("the analysis period doesn't enter: the base shear takes the approximate period (7.5.3, 7.6)")
+        notes.append("the analysis period does not enter: the base shear takes the approximate period (7.5.3, 7.6)")
     if not system_permission.startswith("permitted"):
         notes.append(f"lateral system {system_permission}")
     if lateral_system.startswith("steel"):

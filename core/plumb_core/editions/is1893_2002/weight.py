@@ -25,7 +25,7 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
     if kind in ("live", "storage", "roof_live"):
         return imposed(load, top)
     if kind == "snow":
-        return 0.0, "snow isn't named among the seismic weights"
+        return 0.0, "snow is not named among the seismic weights"
     return 1.0, "dead load in full"
 
 

@@ -25,7 +25,7 @@ def modal_rules() -> list[str]:
         "at least 10 % apart (Table 6 vii)",
         "CQC, or SRSS without closely spaced modes, closely spaced ones added absolutely first (7.7.5.3)",
         "force quantities times V_B-bar/V_B in each direction where the modal base shear is below that of the approximate "
-        "period; displacements aren't scaled (7.7.3, 7.11.1)",
+        "period; displacements are not scaled (7.7.3, 7.11.1)",
     ]
 
 
@@ -44,7 +44,7 @@ def torsion_ratio(
 ) -> Array:
     """Greatest over least *displacement* of a floor at its two ends; by story drifts only where no displacement is given.
 
-    Shape (n_stories,).  The least follows from the average.  Infinite where the far end doesn't move, or moves against the near one.
+    Shape (n_stories,).  The least follows from the average.  Infinite where the far end does not move, or moves against the near one.
     """
     greatest, average = displacement_max, displacement_avg
     if greatest is None or average is None:
@@ -69,7 +69,7 @@ def torsion_consequences(torsion_class: list[str]) -> list[list[str]]:
         "regular": [],
         "extreme": ["the configuration has to be revised (Table 5 item i)"],
         "torsional": [
-            "rearranged so that torsion isn't among the first two modes, and three-dimensional dynamic analysis "
+            "rearranged so that torsion is not among the first two modes, and three-dimensional dynamic analysis "
             "(Table 5 item i)"
         ],
     }
@@ -222,7 +222,7 @@ def drift_limits(drift_limit: float, offset_stories: list[Any], zone: str = "") 
     """Limit of the drift of each story over its height, by the offsets of the lateral system.
 
     Out-of-plane, in zones III to V: 0.2 % in the story with the offset and in the one below it (Table 5 iv).  In-plane, in
-    zone II: 0.2 % in the story (Table 6 iv); in zones III to V it is not permitted.  An offset whose kind isn't declared
+    zone II: 0.2 % in the story (Table 6 iv); in zones III to V it is not permitted.  An offset whose kind is not declared
     counts as out-of-plane.
     """
     limits = []
@@ -267,7 +267,7 @@ def separation(R: float, delta_own: float, delta_other: float | None = None, flo
 def drift_notes() -> list[str]:
     """What holds for the drifts."""
     return [
-        "drift under the unfactored design base shear; displacements of the dynamic analysis aren't scaled (7.11.1)",
+        "drift under the unfactored design base shear; displacements of the dynamic analysis are not scaled (7.11.1)",
         "0.002 h in stories with an out-of-plane or in-plane offset (Tables 5 and 6)",
         "the code has no stability coefficient",
     ]

@@ -34,7 +34,7 @@ def soil_by_measurement(v_s30: float | None = None, N_SPT: float | None = None, 
     tex=r"\q{site_class_used} = \q{soil}\text{, by default }S_D\text{ unless }S_E\text{ or }S_F",
 )
 def site_class_used(soil: str, class_by_default: bool = False, zone: str = "", static_method: str = "") -> str:
-    """Soil profile type that the coefficients are read for: S_D where the soil isn't known.
+    """Soil profile type that the coefficients are read for: S_D where the soil is not known.
 
     With the simplified method S_D in zones 3 and 4, S_E in zones 1, 2A and 2B (1630.2.3.2).
     """
@@ -184,7 +184,7 @@ def ground_notes(
     if exceeds(N_a, 1.0):
         notes.append("N_a above 1.0: a site-specific vertical spectrum is required (1631.2 item 5)")
     if zone == "4" and N_a_limited and soil == "S_E":
-        notes.append("N_a isn't limited to 1.1 for soil profile S_E (1629.4.2)")
+        notes.append("N_a is not limited to 1.1 for soil profile S_E (1629.4.2)")
     if soil == "S_F":
         notes.append(
             "soil profile S_F: dynamic analysis with the effects of the soil where T > 0.7 s (1629.8.4 item 4)"

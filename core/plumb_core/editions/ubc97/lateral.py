@@ -286,7 +286,7 @@ DUAL_SHARE, SMRF_MOST = 0.8, 1.25
 def rho(zone: str, r_max: float | None = None, A_B: float | None = None, lateral_system: str = "") -> Governed:
     """Reliability/redundancy factor: by Eq. 30-3 in zones 3 and 4 (80 % for dual systems), 1.0 elsewhere.
 
-    Special moment frames have to be arranged so that it doesn't exceed 1.25; where it does, `governed_by` says so.
+    Special moment frames have to be arranged so that it does not exceed 1.25; where it does, `governed_by` says so.
     """
     if zone not in ("3", "4"):
         return Governed(1.0, "1630.1.1, zones 0 to 2")
@@ -422,7 +422,7 @@ def directions_together(
     shared_columns: bool | None = None,
 ) -> str:
     """Why both directions act together outside zone 1: plan irregularity 5, plan irregularity 1 about both axes, or columns
-    of two intersecting systems.  Begins with "open" where it isn't known whether the torsion is about both axes."""
+    of two intersecting systems.  Begins with "open" where it is not known whether the torsion is about both axes."""
     if zone == "1":
         return ""
     types = irregularities or {}

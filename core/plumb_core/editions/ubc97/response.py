@@ -61,7 +61,7 @@ def torsion_consequences(torsion_class: list[str], zone: str = "") -> list[list[
     words = [
         "accidental torsion amplified by A_x at every level (1630.7)",
         "modal results scaled to 100 % of the static base shear (1631.5.4)",
-        "N_a isn't limited to 1.1 (1629.4.2)",
+        "N_a is not limited to 1.1 (1629.4.2)",
     ]
     if zone != "1":
         words.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
@@ -281,7 +281,7 @@ def drift_notes() -> list[str]:
     """What holds for the forces behind the drifts."""
     return [
         "design forces at strength level with rho = 1.0; Eq. 30-6 and the limit of the period may be left out (1630.10.3)",
-        "I is in the design forces and isn't divided out (1630.9)",
+        "I is in the design forces and is not divided out (1630.9)",
     ]
 
 

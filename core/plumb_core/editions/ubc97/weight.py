@@ -23,7 +23,7 @@ def _share(load: Mapping[str, Any], top: bool) -> tuple[float, str]:
         if exceeds(intensity(load), SNOW_30_PSF):
             return 1.0, "design snow load above 30 psf (1.44 kPa); may be reduced up to 75 % with approval"
         return 0.0, "design snow load of 30 psf (1.44 kPa) or less"
-    return 0.0, "live load of floors and roofs isn't part of the weight"
+    return 0.0, "live load of floors and roofs is not part of the weight"
 
 
 @rule(clause="1630.1.1")

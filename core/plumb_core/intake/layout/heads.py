@@ -224,7 +224,7 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
             continue
         values = [n for n in columns.values() if is_value(kind, n)]
         rest = [in_order(" ".join(parts[c])) for c in stated if c not in columns]
-        # what isn't recognised, and the title, may still say what the table is about
+        # what is not recognised, and the title, may still say what the table is about
         about = 0.06 if kind.about and any(re.search(kind.about, w) for w in rest) else 0.0
         if not about and kind.about and re.search(kind.about, in_order(title)):
             about = 0.03

@@ -31,7 +31,7 @@ MOST_ACROSS = 40
 
 
 def stacked(rows: Rows, start: int) -> Rows | None:
-    """Rows with the same headings again and again beside one another, put below one another; None where they aren't."""
+    """Rows with the same headings again and again beside one another, put below one another; None where they are not."""
     heads = [c.text for c in rows[start]]
     stated = [c for c, t in enumerate(heads) if t]
     if any(c.text for r in rows[max(0, start - 2) : start] for c in r[1:]):
@@ -56,7 +56,7 @@ def stacked(rows: Rows, start: int) -> Rows | None:
 
 
 def turned(rows: Rows, shift: Shift, heads: Heads | None = None) -> tuple[Rows, Heads] | None:
-    """The rows with columns for rows, where that makes a better table than `heads` does; None where it doesn't."""
+    """The rows with columns for rows, where that makes a better table than `heads` does; None where it does not."""
     full = [i for i, r in enumerate(rows[: MOST_ACROSS + 1]) if len(held(r, 2)) > 1]
     if not 2 <= len(full) <= MOST_ACROSS or len(rows) > 2 * MOST_ACROSS or len(rows[0]) > 200:
         return None

@@ -14,7 +14,7 @@ Shift = tuple[int, int]
 
 
 def held(row: Sequence[Cell], most: int = 1_000_000) -> list[str]:
-    """Texts of the cells that aren't blank, the first ones."""
+    """Texts of the cells that are not blank, the first ones."""
     texts: list[str] = []
     for cell in row:
         if cell.text:

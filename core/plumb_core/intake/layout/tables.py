@@ -145,7 +145,7 @@ def _end(rows: Rows, heads: Heads) -> int:
 
 
 def _goes_on(before: Sheet, sheet: Sheet) -> Sheet | None:
-    """A table without headings that goes on from the page before, with the headings of that; None where it doesn't."""
+    """A table without headings that goes on from the page before, with the headings of that; None where it does not."""
     if not before.kind or before.header is None or not sheet.rows:
         return None
     if len(sheet.rows[0]) != len(before.rows[0]) or not is_data(sheet.rows[0]):

@@ -74,12 +74,12 @@ class ModelReader(TableReader):
         if not text:
             if column.required:
                 said = f"{column.title} is missing"
-                self.problem(row, self.columns[name], said, "Give it, or leave the whole row out.")
+                self.problem(row, self.columns[name], said, "Give it, or exclude the row.")
             return None
         if name in self.kind.dofs:
             dofs = dofs_in(text)
             if dofs is None:
-                said = f"{text[:40]!r} names no degrees of freedom"
+                said = f"{text[:40]!r} is not a list of degrees of freedom"
                 self.problem(row, self.columns[name], said, "Write fixed, pinned, or some of ux uy uz rx ry rz.")
             return dofs
         if column.words is not None:

@@ -18,7 +18,7 @@ def fault(values: Values) -> tuple[str, str] | None:
     """A row without a mass."""
     if values.keys() & {"m", "mx", "my", "mz", "iz"}:
         return None
-    return "this node has no mass", "Give its mass, or leave the row out."
+    return "this node has no mass", "Give its mass, or exclude the row."
 
 
 KIND = ModelTableKind(

@@ -24,8 +24,8 @@ def fault(values: Values) -> tuple[str, str] | None:
     if values.get("fixed") or any(c.name in values for c in SPRINGS):
         return None
     return (
-        "this support neither fixes nor springs anything",
-        "Say what is fixed (fixed, pinned, or some of ux uy uz rx ry rz), or give a spring.",
+        "this support has neither a fixed direction nor a spring",
+        "State what is fixed (fixed, pinned, or some of ux uy uz rx ry rz), or give a spring.",
     )
 
 

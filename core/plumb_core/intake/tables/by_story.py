@@ -9,7 +9,7 @@ from plumb_core.intake.tables.stories import STORY
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each story; directions stand in the names of the columns, and a blank isn't stated."""
+    """Claims of each story; directions stand in the names of the columns, and a blank is not stated."""
     claims: list[Claim] = []
     seen: set[str] = set()
     for row in numbers:
@@ -17,7 +17,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if story is None:
             continue
         if story in seen:
-            reader.problem(row, reader.columns["story"], f"story {story!r} stands twice", "Leave one of the rows out.")
+            reader.problem(row, reader.columns["story"], f"story {story!r} is listed twice", "Exclude one of the rows.")
             continue
         seen.add(story)
         for column in reader.stated:

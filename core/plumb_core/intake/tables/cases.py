@@ -29,16 +29,16 @@ NOTHING = ("", "-", "\u2013", "none", "n/a")
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """The role of each case; what a cell leaves blank isn't stated."""
+    """The role of each case; what a cell leaves blank is not stated."""
     cases: dict[str, Case] = {}
     for row in numbers:
         name = reader.text(row, "case")
         if not is_safe_name(name):
-            said = f"{name[:40]!r} can't be the name of a case" if name else "the case is missing"
+            said = f"{name[:40]!r} is not a valid name of a case" if name else "the case is missing"
             reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
             continue
         if name in cases:
-            reader.problem(row, reader.columns["case"], f"case {name!r} stands twice", "Leave one of the rows out.")
+            reader.problem(row, reader.columns["case"], f"case {name!r} is listed twice", "Exclude one of the rows.")
             continue
         role = {
             "name": name,
@@ -64,7 +64,7 @@ def _word(reader: ClaimReader, row: int, column: str, words: dict[str, str]) -> 
         reader.problem(
             row,
             reader.columns[column],
-            f"{text[:40]!r} isn't understood as {title}",
+            f"{text[:40]!r} is not recognised as {title}",
             f"Write one of: {', '.join(words)}.",
         )
     return found
@@ -82,7 +82,7 @@ def _eccentricity(reader: ClaimReader, row: int) -> float | None:
         value = value / 100.0 if percent else value
         if value <= 1.0:
             return -value if match.group(1) == "-" else value
-    said = f"{text[:40]!r} is no share of the plan dimension"
+    said = f"{text[:40]!r} is not a share of the plan dimension"
     reader.problem(row, reader.columns["eccentricity"], said, "Write +0.05, -0.05 or 0, or 5 %.")
     return None
 

@@ -18,14 +18,14 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     for row in numbers:
         name = reader.text(row, "combination") or name
         if not is_safe_name(name):
-            said = f"{name[:40]!r} can't be the name of a combination" if name else "the combination is missing"
+            said = f"{name[:40]!r} is not a valid name of a combination" if name else "the combination is missing"
             reader.problem(row, reader.columns["combination"], said, "Name the combination.")
             continue
         term = _term(reader, row)
         if term is None:
             continue
         if name in terms and "terms" in reader.columns:
-            reader.problem(row, reader.columns["combination"], f"{name!r} stands twice", "Leave one of the rows out.")
+            reader.problem(row, reader.columns["combination"], f"{name!r} is listed twice", "Exclude one of the rows.")
             continue
         sources.setdefault(name, reader.source(row, "combination"))
         terms.setdefault(name, []).append(term)
@@ -47,9 +47,7 @@ def _term(reader: ClaimReader, row: int) -> str | None:
             )
         return text or None
     if "case" not in reader.columns or "factor" not in reader.columns:
-        reader.problem(
-            None, None, "there are neither terms nor cases with factors", "Point at the column of the terms."
-        )
+        reader.problem(None, None, "there are neither terms nor cases with factors", "Select the column of the terms.")
         return None
     case = reader.text(row, "case")
     number = reader.number(row, "factor")

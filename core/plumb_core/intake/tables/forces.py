@@ -30,8 +30,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if (case, story) in seen:
             if reader.says_the_same(row, seen[case, story]):
                 continue
-            said = f"story {story!r} stands twice in case {case!r}"
-            reader.problem(row, reader.columns["story"], said, "Leave one of the rows out.")
+            said = f"story {story!r} is listed twice in case {case!r}"
+            reader.problem(row, reader.columns["story"], said, "Exclude one of the rows.")
             continue
         seen[case, story] = row
         others = [n for n in reader.columns if n in ACROSS and not _belongs(reader, n, direction)]
@@ -54,7 +54,7 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
     """The direction of a case, from the reviewer or from its name; None with the problem noted."""
     index = reader.columns["case"]
     if not case or not is_safe_name(case):
-        said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
+        said = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
         reader.problem(row, index, said, "Name the case, such as Static X.")
         return None
     role = reader.roles.get(case)
@@ -68,7 +68,7 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
         reader.directions[case] = direction_in(case)
     direction = reader.directions.get(case)
     if direction not in ("X", "Y"):
-        said = f"the direction of case {case!r} isn't clear"
+        said = f"the direction of case {case!r} is not clear"
         choices = [(f"{case} acts along {d}", {"cases": {case: d}}) for d in "XY"]
         reader.problem(row, index, said, "Choose X or Y for this case.", choices=choices)
         return None

@@ -18,7 +18,7 @@ from plumb_core.quantities import QUANTITIES
 
 OUT = "out of proportion"
 FAR_OFF = 30.0
-"""What differs by more from the brief is no deviation: it is misread."""
+"""A larger difference from the brief indicates a misread value, not a deviation."""
 
 
 @dataclass(frozen=True)
@@ -96,7 +96,7 @@ class ClaimReader(TableReader):
         if ours and value and not 1 / FAR_OFF < abs(value) / ours < FAR_OFF:
             unit = QUANTITIES[quantity].unit
             said = f"{value:.4g} {unit} where the brief has {ours:.4g} {unit} is {OUT}"
-            remedy = "Look at its unit and its digits."
+            remedy = "Check its unit and its digits."
             self.problem(row, self.columns.get(column, self.columns["story"]), said, remedy, holds_up=False)
             return
         bounds = PLAUSIBLE.get(quantity)
@@ -107,7 +107,7 @@ class ClaimReader(TableReader):
         if own and value and not least <= abs(value) <= most:
             known = QUANTITIES[quantity]
             said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
-            remedy = f"Look at its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
+            remedy = f"Check its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
             self.problem(row, self.columns[column], said, remedy, holds_up=False)
 
     def says_the_same(self, row: int, before: int) -> bool:
@@ -122,9 +122,9 @@ class ClaimReader(TableReader):
         asked = next((p for p in self.problems if p.row is None and "recognised as case" in p.message), None)
         if asked is not None:
             self.problems.remove(asked)
-            said = "it isn't said which case the rows belong to"
+            said = "the load case of these rows is not stated"
             choices = [(name, {"case": name}) for name in self.roles]
-            self.problem(None, None, said, "Name the case, or point at its column.", choices=choices)
+            self.problem(None, None, said, "Name the case, or select its column.", choices=choices)
 
     def unmark(self, column: int) -> None:
         """Take the marks of a column's values back, where one question stands for them."""
@@ -144,9 +144,7 @@ class ClaimReader(TableReader):
             unit = self.units.get(column.name, "-")
             said = f"most values of {column.title} are out of proportion in {unit}"
             likely = self._likely_units(column, index)
-            remedy = (
-                f"Look at the unit; most likely it is {likely[0]}." if likely else "Look at the unit and the digits."
-            )
+            remedy = f"Check the unit; probably it is {likely[0]}." if likely else "Check the unit and the digits."
             units = [*likely, *(u for u in UNITS[column.unit or ""] if u not in likely)]
             choices = [(u, {"units": {column.name: u}}) for u in units]
             self.problem(self.header, index, said, remedy, choices=choices)
@@ -199,7 +197,7 @@ class ClaimReader(TableReader):
         if known is None:
             likely = likely_story(story, self.known)
             said = f"story {story!r} is not among the stories known so far"
-            first = f"Most likely it is {likely}; " if likely else ""
+            first = f"Probably {likely}; " if likely else ""
             remedy = f"{first}use one of: {', '.join(self.known)}; or accept the table of stories first."
             first_ones = sorted(self.known, key=lambda k: k != likely)
             choices = [(f"it is {k}", {"stories": {story: k}}) for k in first_ones]
@@ -257,7 +255,7 @@ class TableRead:
     stories : names of the stories, bottom to top
     cases : roles of the load cases, as far as their names and the reviewer tell them
     why : what tells of each column how it is read
-    unsure : columns of which the table itself doesn't tell all
+    unsure : columns of which the table itself does not tell all
     beside : (row, column, text) of what the brief has where values stand, in the unit of the table
     """
 

@@ -43,7 +43,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             continue
         if (story, load) in seen:
             reader.problem(
-                row, reader.columns["load"], f"{load!r} stands twice at {story!r}", "Leave one of the rows out."
+                row, reader.columns["load"], f"{load!r} is listed twice at {story!r}", "Exclude one of the rows."
             )
             continue
         seen.add((story, load))
@@ -68,7 +68,7 @@ def _kind(reader: ClaimReader, row: int, load: str) -> str:
         kind = _BY_WORD.get(normal(load)) or _BY_WORD.get(normal(load).removesuffix("load"))
     if kind is None:
         index = reader.columns.get("kind", reader.columns["load"])
-        said = f"{(written or load)[:40]!r} is no kind of load"
+        said = f"{(written or load)[:40]!r} is not a kind of load"
         reader.problem(row, index, said, f"Use one of: {', '.join(k.replace('_', ' ') for k in KINDS)}.")
     return kind or ""
 

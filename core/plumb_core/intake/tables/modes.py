@@ -31,12 +31,12 @@ def mode_number(reader: ClaimReader, row: int) -> int | None:
     match = re.fullmatch(r"(?i)(?:mode\s*)?(\d{1,4})(?:\.0+)?", text.strip())
     if match and int(match.group(1)) > 0:
         return int(match.group(1))
-    reader.problem(row, index, f"{text[:40]!r} is no number of a mode", "Number the modes from 1.")
+    reader.problem(row, index, f"{text[:40]!r} is not a mode number", "Number the modes from 1.")
     return None
 
 
 def claims_of_mode(reader: ClaimReader, row: int, mode: int, **place: Any) -> list[Claim]:
-    """Claims of all columns of a row; directions stand in the names of the columns, and a blank isn't stated."""
+    """Claims of all columns of a row; directions stand in the names of the columns, and a blank is not stated."""
     claims = []
     for name in reader.columns:
         column = reader.by_name[name]
@@ -59,8 +59,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if mode is None:
             continue
         if mode in seen:
-            said = f"mode {mode} stands in row {seen[mode] + 1} too"
-            reader.problem(row, reader.columns["mode"], said, "Leave one of the rows out.")
+            said = f"mode {mode} is also in row {seen[mode] + 1}"
+            reader.problem(row, reader.columns["mode"], said, "Exclude one of the rows.")
             continue
         seen[mode] = row
         claims += claims_of_mode(reader, row, mode)

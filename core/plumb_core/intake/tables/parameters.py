@@ -41,8 +41,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         for column, directions in _places(reader, row, quantity, direction):
             for d in directions:
                 if (quantity, d) in seen:
-                    said = f"{reader.text(row, 'name')} stands twice in the table"
-                    reader.problem(row, reader.columns["name"], said, "Leave one of the rows out.")
+                    said = f"{reader.text(row, 'name')} is listed twice in the table"
+                    reader.problem(row, reader.columns["name"], said, "Exclude one of the rows.")
                     continue
                 seen.add((quantity, d))
                 claim = _claim(reader, row, column, quantity, d)
@@ -62,8 +62,8 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
         return None
     named, symbol = _named(reader, text), _named(reader, reader.text(row, "symbol"))
     if named and symbol and named[0] != symbol[0]:
-        said = f"{text!r} and {reader.text(row, 'symbol')!r} stand for different things"
-        reader.problem(row, reader.columns["symbol"], said, "Mend one of them, or leave the column of symbols out.")
+        said = f"{text!r} and {reader.text(row, 'symbol')!r} are different quantities"
+        reader.problem(row, reader.columns["symbol"], said, "Correct one of them, or exclude the column of symbols.")
         return None
     found = named or symbol
     if found is not None:
@@ -71,8 +71,8 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
     reader.problem(
         row,
         reader.columns["name"],
-        f"{text!r} is no parameter that is known here",
-        "The row is left out; name it by its symbol in the code, such as T_a X.",
+        f"{text!r} is not a known parameter",
+        "The row is excluded. To use it, name it by its symbol in the code, such as T_a X.",
         holds_up=False,
     )
     return None
@@ -143,9 +143,9 @@ def _places(
     reader.problem(
         row,
         index,
-        f"the direction of {symbol} isn't given",
-        f"Write {symbol} X and {symbol} Y, use columns X and Y, or say that values without a direction hold for both.",
-        choices=[("values without a direction hold for X and Y", {"both": True})],
+        f"the direction of {symbol} is not given",
+        f"Write {symbol} X and {symbol} Y, use columns X and Y, or state that values without a direction apply to both.",
+        choices=[("values without a direction apply to X and Y", {"both": True})],
     )
     return []
 
@@ -161,7 +161,7 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
     unit = known_unit(written or ("g" if quantity == "spectrum_factor" else "-"), known.unit)
     if unit is None:
         place = reader.columns.get("unit", reader.columns["name"])
-        said = f"{written!r} is no unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
+        said = f"{written!r} is not a unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
         reader.problem(row, place, said, f"Give one of: {', '.join(UNITS[known.unit])}.")
         return None
     return reader.claim(row, column, quantity, number, unit, direction=direction) if number else None
@@ -204,7 +204,7 @@ WORDS: Mapping[str, Mapping[str, str]] = {
         "not needed": r"notneeded|notrequired",
     },
 }
-"""Words that are taken for declarations; any others count as stated and are shown."""
+"""Words that are read as declarations; other words are stored as stated and shown."""
 
 
 def _system(written: str, edition: Edition) -> tuple[str, tuple[str, ...]]:
@@ -239,8 +239,8 @@ def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: 
     if not text and quantity == "lateral_system" and reader.edition is not None:
         text, likely = _system(written, reader.edition)
     if not text:
-        said = f"{written[:40]!r} is no {QUANTITIES[quantity].meaning.lower()}"
-        remedy = f"Use one of: {', '.join(likely or allowed)}." if allowed else "Write it down."
+        said = f"{written[:40]!r} is not a valid {QUANTITIES[quantity].meaning.lower()}"
+        remedy = f"Use one of: {', '.join(likely or allowed)}." if allowed else "Enter it."
         reader.problem(row, reader.columns[column], said, remedy)
         return None
     source = reader.source(row, column)

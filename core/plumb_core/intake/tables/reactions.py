@@ -10,18 +10,18 @@ from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each case, with their signs; a blank isn't stated."""
+    """Claims of each case, with their signs; a blank is not stated."""
     claims: list[Claim] = []
     names: dict[str, int] = {}
     for row in numbers:
         case = reader.text(row, "case")
         if not is_safe_name(case):
-            said = f"{case[:40]!r} can't be the name of a case" if case else "the case is missing"
+            said = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
             reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
             continue
         if case in names:
-            said = f"case {case!r} stands in row {names[case] + 1} too"
-            reader.problem(row, reader.columns["case"], said, "Leave one of the rows out.")
+            said = f"case {case!r} is also in row {names[case] + 1}"
+            reader.problem(row, reader.columns["case"], said, "Exclude one of the rows.")
             continue
         names[case] = row
         for column in reader.stated:

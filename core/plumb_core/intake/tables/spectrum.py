@@ -20,7 +20,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
                 reader.problem(row, reader.columns[column], "it is below zero", "Mend the value.")
             if column == "T_points":
                 if number[0] <= last:
-                    said = "the periods have to rise from row to row"
+                    said = "the periods have to increase from row to row"
                     remedy = "Sort the table by period, without repeats."
                     reader.problem(row, reader.columns[column], said, remedy)
                 last = number[0]

@@ -23,7 +23,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     empty = {c.name for c in reader.stated if not any(reader.text(row, c.name) for row in numbers)}
     if "h" not in reader.columns and "level" not in reader.columns:
         said = "no column is recognised as story height"
-        reader.problem(None, None, said, "Point at the column that holds it: story height, or level.")
+        reader.problem(None, None, said, "Select its column: story height, or level.")
         return Rows()
     for row in numbers:
         if BASE.match(reader.text(row, "story")) and reader.is_bare(row):
@@ -34,8 +34,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         story = reader.name(row, "story", "story")
         story = names.get(story, story) if story else story
         if story in seen:
-            said = f"the name {story!r} stands in row {seen[story] + 1} too"
-            reader.problem(row, reader.columns["story"], said, "Give each story a name of its own.")
+            said = f"the name {story!r} is also in row {seen[story] + 1}"
+            reader.problem(row, reader.columns["story"], said, "Give each story a different name.")
             story = None
         if story:
             seen[story] = row
@@ -54,7 +54,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     if "h" not in reader.columns:
         lowest = float(levels[stories[0]].value) if stories and stories[0] in levels else 0.0
         if base is None and lowest > PLAUSIBLE["h"][1]:
-            said = "the level of the base isn't stated, and the lowest story would be out of proportion"
+            said = "the level of the base is not stated, and the height of the lowest story would be out of proportion"
             reader.problem(reader.header, reader.columns["level"], said, "Add a row Base with its level.")
         flat = [*_heights(reader, stories, seen, levels, base or 0.0), *flat]
     return Rows(flat, stories)
@@ -78,12 +78,12 @@ def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
     places = [reader.known.index(n) if n in reader.known else None for n in names]
     told = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
     if not told and not reader.proposed_order and len(names) > 1:
-        said = "it isn't clear which of the stories is the lowest"
+        said = "it is not clear which of the stories is the lowest"
         reader.problem(
             reader.header,
             reader.columns["story"],
             said,
-            "Say how the stories stand: bottom up or top down.",
+            "State the order of the stories: bottom up or top down.",
             choices=[("top story first", {"order": "top_down"}), ("bottom story first", {"order": "bottom_up"})],
         )
     return told or reader.proposed_order or "bottom_up"
@@ -96,19 +96,19 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     low, high = PLAUSIBLE["h"]
     if len(values) > 2 and max(values) > high and all(low <= step <= high for step in steps):
         reader.unmark(reader.columns["h"])
-        said = "the story heights rise from story to story as levels above the base do"
+        said = "the story heights increase from story to story, like levels above the base"
         others = {name: at for name, at in reader.columns.items() if name != "h"}
         reader.problem(
             reader.header,
             reader.columns["h"],
             said,
-            "Point at the column as the level, or mend the heights.",
+            "Select the column as level, or correct the heights.",
             choices=[("they are levels", {"columns": others | {"level": reader.columns["h"]}})],
         )
 
 
 def _of_row(reader: ClaimReader, row: int, story: str, empty: Collection[str] = ()) -> list[Claim]:
-    """Claims of a row; the height is asked for, what else is blank isn't stated where it needn't be."""
+    """Claims of a row; the height is asked for, what else is blank is not stated where it need not be."""
     claims = []
     for column in reader.stated:
         blank = not reader.text(row, column.name)
@@ -152,7 +152,9 @@ def _heights(
         below = float(claim.value)
         if height <= 0:
             said = f"the level of {name!r} is not above that of the story below"
-            reader.problem(at[name], reader.columns["level"], said, "Mend the levels, or say how the stories stand.")
+            reader.problem(
+                at[name], reader.columns["level"], said, "Correct the levels, or state the order of the stories."
+            )
             continue
         made.append(claim.model_copy(update={"value": height, "text": f"{height / claim.scale:.12g}"}))
     return made

@@ -49,7 +49,7 @@ export interface Problem {
   remedy: string;
 }
 
-/** What the server answers when something can't be done: every problem with its place and its remedy. */
+/** What the server answers when something cannot be done: every problem with its place and its remedy. */
 export class ApiProblem extends Error {
   constructor(
     readonly status: number,
@@ -108,7 +108,7 @@ const MAX_FILE = 20_000_000;
 const MAX_PDF = 100_000_000;
 const megabytes = (bytes: number) => String(Math.round(bytes / 1e6));
 
-/** Upload a file (multipart, which the generated client doesn't write). */
+/** Upload a file (multipart, which the generated client does not write). */
 export async function upload(review: string, file: File): Promise<Exhibit> {
   // the server refuses it unread, which a browser in the middle of sending only sees as a lost connection
   const most = file.name.toLowerCase().endsWith(".pdf") ? MAX_PDF : MAX_FILE;

@@ -44,7 +44,7 @@ test("changes one upon the other are saved in their order, each on the state tha
       if (sent.based_on !== number)
         return [
           409,
-          { errors: [{ path: "/", message: "somebody changed the brief meanwhile", remedy: "Load it again." }] },
+          { errors: [{ path: "/", message: "somebody changed the brief in the meantime", remedy: "Load it again." }] },
         ];
       number += 1;
       return [200, { brief: sent.brief, brief_number: number, can_undo: true, recheck: {} }];
@@ -78,21 +78,21 @@ test("what is refused is taken back, and said", async () => {
   });
 });
 
-test("a change that comes second is put on top of what somebody else changed meanwhile", async () => {
+test("a change that comes second is put on top of what somebody else changed in the meantime", async () => {
   let kept = { ...REVIEW };
   const asked = server({
     "GET /api/reviews/r/": () => [200, kept],
     "PUT /api/reviews/r/brief/": (body) => {
       const sent = body as { brief: Brief; based_on: number };
       if (sent.based_on !== kept.brief_number)
-        return [412, { errors: [{ path: "/", message: "Jonas Reed changed the brief meanwhile", remedy: "" }] }];
+        return [412, { errors: [{ path: "/", message: "Jonas Reed changed the brief in the meantime", remedy: "" }] }];
       kept = { ...kept, brief: sent.brief, brief_number: kept.brief_number + 1 };
       return [200, { brief: kept.brief, brief_number: kept.brief_number, can_undo: true, recheck: {} }];
     },
   });
   show(<Tolerance />);
   await screen.findByText("1 %, state 1");
-  // somebody else's change, which this screen hasn't seen
+  // somebody else's change, which this screen has not seen
   kept = { ...kept, brief: { ...brief(0.05), edition: "theirs" } as unknown as Brief, brief_number: 2 };
   const user = userEvent.setup({ delay: null });
   await user.click(screen.getByText("more"));

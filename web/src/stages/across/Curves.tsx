@@ -36,7 +36,7 @@ export function Curves({ lines, xName, yName, longest, log, scheme, label }: Pro
     if (!instance) return;
     const { colour, font, axis } = chartLooks();
     const scale = log ? ("log" as const) : ("value" as const);
-    // a logarithmic axis can't show zeros
+    // a logarithmic axis cannot show zeros
     const drawn = (p: [number, number]) => !log || (p[0] > 0 && p[1] > 0);
     const smallest = Math.min(...lines.flatMap((l) => l.points.filter(drawn).map((p) => p[0])));
     instance.setOption(

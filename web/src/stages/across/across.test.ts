@@ -25,7 +25,7 @@ describe("the side-by-side table", () => {
     expect(cellOf(cells, "c", "X")).toBeNull();
   });
 
-  it("tells a quantity that an edition hasn't from one that is open and from no limit", () => {
+  it("tells a quantity that an edition has not from one that is open and from no limit", () => {
     expect(shown(null)).toBe("–");
     expect(shown(cell(null, "R is not given"))).toBe("missing input");
     expect(shown(cell(null, "no limit"))).toBe("no limit");

@@ -4,7 +4,7 @@ import { strings } from "./strings";
 
 export type Direction = "X" | "Y";
 
-/** A line style for each edition, the governing one first: own colours, and dashes for those who don't see colours. */
+/** A line style for each edition, the governing one first: own colours, and dashes for those who do not see colours. */
 export const LINES = [
   { colour: "ours", dash: "" },
   { colour: "e1", dash: "7 3" },

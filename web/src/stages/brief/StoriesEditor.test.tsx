@@ -31,12 +31,12 @@ it("takes cells pasted from a spreadsheet", () => {
   expect(change).toHaveBeenCalledExactlyOnceWith(TWO);
 });
 
-it("takes none of a paste with a line that can't be read, and names the line", () => {
+it("takes none of a paste with a line that cannot be read, and names the line", () => {
   const change = editor();
   paste("L1\t4\t1000\nL2\t-3\t900");
   expect(change).not.toHaveBeenCalled();
   expect(screen.getByRole("alert")).toHaveTextContent(
-    "Line 2 isn't a name, a height above zero and a weight above zero",
+    "Line 2 is not a name, a height above zero and a weight above zero",
   );
 });
 
@@ -48,7 +48,7 @@ it("changes one value", async () => {
   expect(change).toHaveBeenCalledExactlyOnceWith([TWO[0], { name: "L2", height: 3.6, weight: 950 }]);
 });
 
-it("doesn't take a name that stands for another story", async () => {
+it("does not take a name that stands for another story", async () => {
   const change = editor();
   const field = screen.getByLabelText("Name of L2");
   await userEvent.clear(field);

@@ -23,7 +23,7 @@ describe("pasted loads", () => {
     expect(read[1]).toEqual(stories[1]);
   });
 
-  it("are refused as a whole where a line can't be read", () => {
+  it("are refused as a whole where a line cannot be read", () => {
     const { stories: read, problems } = pastedLoads(
       "L1;slab;dead;900\nL9;slab;dead;900\nL2;slab;heavy;900\nL2;slab;dead;much",
       stories,

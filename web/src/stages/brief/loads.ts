@@ -32,7 +32,7 @@ const kindOf = (text: string) =>
 /**
  * Loads from cells copied out of a spreadsheet: story, load, kind, amount in kN, and where they count intensity in kPa,
  * area in m2, category of use.  They take the place of the weights of the stories named; nothing is taken where a line
- * can't be read.
+ * cannot be read.
  */
 export function pastedLoads(text: string, stories: Story[]): PastedLoads {
   const found = new Map<string, Load[]>();
@@ -56,7 +56,7 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
         `Line ${String(i + 1)}: ${kind || strings.noKind} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`,
       );
     else if (typeof value !== "number" || value < 0 || more.includes(undefined))
-      problems.push(`Line ${String(i + 1)} doesn't hold an amount in kN: ${line.trim().slice(0, 60)}`);
+      problems.push(`Line ${String(i + 1)} does not hold an amount in kN: ${line.trim().slice(0, 60)}`);
     else {
       const load: Load = { name: name.slice(0, 60), kind: known, amount: value };
       if (typeof more[0] === "number") load.intensity = more[0];

@@ -14,7 +14,7 @@ it("takes stories without weights", () => {
   expect(pastedStories("Ground\t4.2").stories).toEqual([{ name: "Ground", height: 4.2 }]);
 });
 
-it("names every line that can't be read", () => {
+it("names every line that cannot be read", () => {
   const { problems } = pastedStories("L1\t-3\t100\nL2\tx\t100\nL3\t3\t100\nL3\t3\t100");
   expect(problems.map((p) => p.slice(0, 6))).toEqual(["Line 1", "Line 2", "Line 4"]);
 });

@@ -8,7 +8,7 @@ export interface PastedStories {
 
 /**
  * Stories from cells copied out of a spreadsheet: name, height in m, weight in kN, top or bottom first.
- * Nothing is taken where a line can't be read.
+ * Nothing is taken where a line cannot be read.
  */
 export function pastedStories(text: string): PastedStories {
   const stories: Story[] = [];
@@ -22,7 +22,7 @@ export function pastedStories(text: string): PastedStories {
     if (i === 0 && h === undefined && w === undefined) return;
     if (!name || h === undefined || h === null || h <= 0 || w === undefined || (w !== null && w <= 0)) {
       problems.push(
-        `Line ${String(i + 1)} isn't a name, a height above zero and a weight above zero: ${line.trim().slice(0, 60)}`,
+        `Line ${String(i + 1)} is not a name, a height above zero and a weight above zero: ${line.trim().slice(0, 60)}`,
       );
     } else if (stories.some((s) => s.name === name)) {
       problems.push(`Line ${String(i + 1)}: the name ${name} stands for two stories`);

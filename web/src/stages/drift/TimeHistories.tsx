@@ -128,7 +128,7 @@ export function TimeHistories() {
   );
 }
 
-/** The file of a record; what it doesn't say of itself is asked for. */
+/** The file of a record; what it does not say of itself is asked for. */
 function ChooseRecord({ loadCase: loadCase, onRead }: { loadCase: LoadCase; onRead: (record: Record) => void }) {
   const { review } = useReviewContext();
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);

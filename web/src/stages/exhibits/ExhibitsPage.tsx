@@ -88,7 +88,7 @@ export default function ExhibitsPage() {
   }, [waiting, opened, refresh]);
 
   useEffect(() => {
-    // paste anywhere on this screen that isn't a field
+    // paste anywhere on this screen that is not a field
     const onPaste = (e: ClipboardEvent) => {
       const target = e.target as HTMLElement | null;
       const text = e.clipboardData?.getData("text/plain") ?? "";

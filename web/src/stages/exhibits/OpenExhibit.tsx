@@ -395,7 +395,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   );
 }
 
-/** What of a stored reading are answers; columns and units are recognised again where they weren't set. */
+/** What of a stored reading are answers; columns and units are recognised again where they were not set. */
 function answersOf(stored: Record<string, unknown>): Reading {
   const { cases, numbers, both, stories, left_out, taken_in, columns, units, order } = stored as Reading;
   return { cases, numbers, both, stories, left_out, taken_in, columns, units, order };

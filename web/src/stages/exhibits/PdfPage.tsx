@@ -181,7 +181,7 @@ export function Thumbnail({
           canvas.current.height = viewport.height;
           await drawn.render({ canvas: canvas.current, viewport }).promise;
         })
-        // the page itself says why it can't be drawn
+        // the page itself says why it cannot be drawn
         .catch(() => undefined);
     });
     seen.observe(target);

@@ -107,7 +107,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
                 ))}
               </span>
             )}
-            {i === at && question.message.startsWith("it isn't said which case") && (
+            {i === at && question.message.startsWith("it is not said which case") && (
               <form
                 className="choices"
                 onSubmit={(e) => {

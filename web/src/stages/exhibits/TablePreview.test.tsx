@@ -71,9 +71,7 @@ function preview(read: (reading: Reading | null) => TableRead | null, accept: [n
         : [
             422,
             {
-              errors: [
-                { path: "/text", message: "no columns are to be seen in it", remedy: "Copy the cells of a table." },
-              ],
+              errors: [{ path: "/text", message: "no columns were found in it", remedy: "Copy the cells of a table." }],
             },
           ];
     },
@@ -101,7 +99,7 @@ it("marks each problem in its cell and takes nothing", async () => {
   expect(screen.getByRole("button", { name: "Accept 1 value" })).toBeDisabled();
 });
 
-it("shows which rows are left out", async () => {
+it("shows which rows are excluded", async () => {
   preview(() => READ);
   const total = (await screen.findByRole("cell", { name: "Total" })).closest("tr");
   expect(total?.className).toBe("skipped");
@@ -143,7 +141,7 @@ it("accepts with one key", async () => {
   });
 });
 
-it("says why a table isn't accepted and keeps it open", async () => {
+it("says why a table is not accepted and keeps it open", async () => {
   const refused = {
     errors: [
       {
@@ -159,7 +157,7 @@ it("says why a table isn't accepted and keeps it open", async () => {
   expect(on.accepted).not.toHaveBeenCalled();
 });
 
-it("says what can't be read as a table, and leads back", async () => {
+it("says what cannot be read as a table, and leads back", async () => {
   const { on } = preview(() => null);
   expect(await screen.findByRole("alert")).toHaveTextContent(
     "No columns are to be seen in it. Copy the cells of a table.",
@@ -178,8 +176,8 @@ it("asks how decimals are written and which story is the lowest, and reads again
     choices: [],
   });
   const open = [
-    question("it isn't clear how the numbers are written: '3,600' can be 3600 or 3.600"),
-    question("it isn't clear which of the stories is the lowest"),
+    question("it is not clear how the numbers are written: '3,600' can be 3600 or 3.600"),
+    question("it is not clear which of the stories is the lowest"),
   ];
   const { asked } = preview((reading) =>
     reading?.numbers

@@ -130,7 +130,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
   const unclear = [
     ...new Set(
       table.problems
-        .map((p) => /^the direction of case '(.+)' isn't clear/.exec(p.message)?.[1])
+        .map((p) => /^the direction of case '(.+)' is not clear/.exec(p.message)?.[1])
         .filter((c) => c !== undefined),
     ),
   ];
@@ -170,7 +170,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                 w={170}
                 allowDeselect={false}
                 placeholder={strings.whichIsTheLowest}
-                value={asksFor(/^it isn't clear which of the stories is the lowest/) ? null : now.order || "bottom_up"}
+                value={asksFor(/^it is not clear which of the stories is the lowest/) ? null : now.order || "bottom_up"}
                 data={[
                   { value: "top_down", label: strings.topStoryFirst },
                   { value: "bottom_up", label: strings.bottomStoryFirst },
@@ -180,7 +180,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                 }}
               />
             )}
-            {(now.numbers || asksFor(/^it isn't clear how the numbers are written/)) && (
+            {(now.numbers || asksFor(/^it is not clear how the numbers are written/)) && (
               <Select
                 aria-label={strings.howDecimalsAreWritten}
                 w={170}

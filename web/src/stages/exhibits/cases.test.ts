@@ -16,7 +16,7 @@ it.each([
   expect(typedSide(text)).toBe(value);
 });
 
-it("reads sides as people type them, and says what it can't read", () => {
+it("reads sides as people type them, and says what it cannot read", () => {
   expect([typedSide("-5"), typedSide("+ 10 %"), typedSide("2,5"), typedSide(" ")]).toEqual([-0.05, 0.1, 0.025, null]);
   expect([typedSide("left"), typedSide("500")]).toEqual([undefined, undefined]);
 });

@@ -7,7 +7,7 @@ export const sideWritten = (value: number | null): string => {
   return value === 0 ? "0" : `${value > 0 ? "+" : "−"}${percent} %`;
 };
 
-/** A typed side as a share of the plan dimension: null for nothing, undefined for what can't be read. */
+/** A typed side as a share of the plan dimension: null for nothing, undefined for what cannot be read. */
 export function typedSide(text: string): number | null | undefined {
   const plain = text.replace("−", "-").replace("%", "").replace(",", ".").trim();
   if (!plain) return null;
@@ -15,7 +15,7 @@ export function typedSide(text: string): number | null | undefined {
   return Number.isFinite(value) && Math.abs(value) <= 100 ? value / 100 : undefined;
 }
 
-/** What isn't stated of a case though it matters for its kind. */
+/** What is not stated of a case though it matters for its kind. */
 export function unstated(c: LoadCase): string[] {
   if (!c.kind) return ["kind"];
   if (c.kind !== "static" && c.kind !== "modal") return [];

@@ -26,7 +26,7 @@ export function columnOf(letters: string): number {
   return [...letters].reduce((n, letter) => 26 * n + letter.charCodeAt(0) - 64, 0) - 1;
 }
 
-/** Where a cell stands on its page, its row from 1; the table's box where the cell itself isn't known. */
+/** Where a cell stands on its page, its row from 1; the table's box where the cell itself is not known. */
 export function boxOfCell(table: Schemas["PageTable"] | undefined, cell: { row: number; column: string }): Box | null {
   if (!table) return null;
   const box = table.cells[cell.row - 1]?.[columnOf(cell.column)] as Box | null | undefined;

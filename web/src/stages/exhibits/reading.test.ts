@@ -45,14 +45,14 @@ it("asks the same question once, what holds up first", () => {
   expect([0, 25, 26, 701, 702].map(letters)).toEqual(["A", "Z", "AA", "ZZ", "AAA"]);
 });
 
-it("names a part of a page whichever way it was dragged, and a pin where it wasn't", () => {
+it("names a part of a page whichever way it was dragged, and a pin where it was not", () => {
   expect(regionLabel(3, [100.4, 50, 20, 90])).toBe("page 3, region 20 50 100 90");
   expect(regionLabel(3, [100, 50, 102, 51])).toBe("page 3, pin 100 50");
   expect(pageOf("page 41, table 2")).toBe(41);
   expect(pageOf("Floors")).toBeNull();
 });
 
-it("finds a cell on its page, and the table where the cell isn't known", () => {
+it("finds a cell on its page, and the table where the cell is not known", () => {
   const table = { sheet: "page 1, table 1", box: [0, 0, 100, 50], cells: [[[0, 0, 50, 10], null]] };
   expect(boxOfCell(table, { row: 1, column: "A" })).toEqual([0, 0, 50, 10]);
   expect(boxOfCell(table, { row: 1, column: "B" })).toEqual([0, 0, 100, 50]);

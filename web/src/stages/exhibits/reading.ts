@@ -22,7 +22,7 @@ export function withRow(given: Reading | null, row: number, skipped: boolean): R
   const left = were.filter((r) => r !== row);
   const includedRows = (given?.taken_in ?? []).filter((r) => r !== row);
   if (!skipped) return { ...given, left_out: [...left, row], taken_in: includedRows };
-  // one that the reviewer left out comes back by itself; one that doesn't look like values is taken in
+  // one that the reviewer left out comes back by itself; one that does not look like values is taken in
   return { ...given, left_out: left, taken_in: left.length < were.length ? includedRows : [...includedRows, row] };
 }
 

@@ -10,7 +10,7 @@ export function baysText(bays: readonly number[]): string {
   return parts.join(" ");
 }
 
-/** Bays from text; null for what can't be read, at most a hundred of them. */
+/** Bays from text; null for what cannot be read, at most a hundred of them. */
 export function readBays(text: string): number[] | null {
   const bays: number[] = [];
   for (const part of text.trim().split(/[\s;]+/)) {

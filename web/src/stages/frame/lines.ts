@@ -44,7 +44,7 @@ export function centreOfStiffness(lines: readonly LateralLine[]): [number, numbe
   return [x, -minusY];
 }
 
-/** Lines pasted from a spreadsheet: story, x, y, angle, stiffness, name; every row that can't be read is named. */
+/** Lines pasted from a spreadsheet: story, x, y, angle, stiffness, name; every row that cannot be read is named. */
 export function pastedLines(text: string, stories: string[]): { lines: LateralLine[]; problems: string[] } {
   const lines: LateralLine[] = [],
     problems: string[] = [];

@@ -37,7 +37,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
     if (!instance) return;
     const { colour, font, axis } = chartLooks();
     const [xName, yName] = AXES[view];
-    // a logarithmic axis can't show a point at zero
+    // a logarithmic axis cannot show a point at zero
     const drawn = (x: number) => !log || x > 0;
     const line = (values: number[]) => T.map((t, i) => asSeen(view, t, values[i] ?? 0)).filter(([x]) => drawn(x));
     const xAxis = (gridIndex: number, name: string) => ({
@@ -67,7 +67,7 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
           symbolSize: p.check.verdict === "agrees" ? 6 : 11,
         };
       });
-    // the same scale as the plumb sheet's, so that one point far out doesn't flatten the rest
+    // the same scale as the plumb sheet's, so that one point far out does not flatten the rest
     const labelled = new Map(
       [-100, -10, 0, 10, 100].map((m) => [
         Math.round(offset(m) * 1e6),

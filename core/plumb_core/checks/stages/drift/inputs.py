@@ -50,7 +50,7 @@ class Governing:
     at_edges : whether they are the greatest of the two ends, not their mean
     level_stated : whether every case says whether its results are reduced
     pairs : reduced and amplified cases that belong together
-    factors : by which the drifts of a case are brought to those that the code requires, where it isn't 1
+    factors : by which the drifts of a case are brought to those that the code requires, where it is not 1
     """
 
     direction: str
@@ -70,12 +70,12 @@ class Conditions:
     ----------
     at_edges : whether the greatest of the ends counts
     required : scale factor that modal drifts require
-    used : scale factor of their scaled results, None where it isn't known
+    used : scale factor of their scaled results, None where it is not known
     elastic_share : of elastic results in reduced ones
     amplifier : of amplified results over reduced ones
     nu : of drifts that are stated for the damage limitation action; 1 where the edition has none
     with_nu : cases of the declared level of damage limitation, where the edition has a nu
-    apart : cases of other declared action levels, which the design drift doesn't count
+    apart : cases of other declared action levels, which the design drift does not count
     """
 
     at_edges: bool
@@ -234,7 +234,7 @@ def static_mean(results: CaseResults, direction: str, stories: int) -> tuple[Arr
 def shear_with_drifts(
     results: CaseResults, claims: ClaimSet, evaluation: Evaluation, direction: str, case: str
 ) -> Array | None:
-    """Story shears of the static case that gave the drifts, kN, where its base shear isn't that for strength.
+    """Story shears of the static case that gave the drifts, kN, where its base shear is not that for strength.
 
     The story shears of the edition in the ratio of the base reaction of the case; None where they are those for strength.
     """

@@ -125,5 +125,5 @@ def _taken_apart(context: Context, direction: str) -> list[results.Part]:
                 "clause": rule.clause if rule is not None else "",
             }
         )
-    parts.append({"words": "what is left", "symbol": "rest", "value": rest, "unit": "", "clause": ""})
+    parts.append({"words": "remainder", "symbol": "rest", "value": rest, "unit": "", "clause": ""})
     return parts

@@ -26,7 +26,7 @@ class Twist:
     Attributes
     ----------
     case, direction : whose
-    drift, displacement : of the ends; None where they aren't stated
+    drift, displacement : of the ends; None where they are not stated
     ratio : by which the edition judges, shape (n_stories,); NaN where it is none
     tiny : stories whose drifts are too small to say anything
     classes : of the stories; None where the edition has none
@@ -81,7 +81,7 @@ def _judging(twists: Sequence[Twist], cases: Mapping[str, Case]) -> tuple[Twist,
 
 
 def is_static(role: Case | None) -> bool:
-    """Whether a case is a static one at the level of the design forces; one whose kind isn't stated is taken for one."""
+    """Whether a case is a static one at the level of the design forces; one whose kind is not stated is treated as such."""
     return role is None or (role.kind in ("static", None) and role.level != "amplified")
 
 

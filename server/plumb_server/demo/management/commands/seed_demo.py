@@ -7,7 +7,7 @@ from plumb_server.demo.seed import seed
 
 
 class Command(BaseCommand):
-    help = "Make the demo's people and reviews where they aren't there yet."
+    help = "Make the demo's people and reviews where they are not there yet."
 
     @transaction.atomic
     def handle(self, *args: object, **options: object) -> None:

@@ -31,7 +31,7 @@ async def _carry_on() -> None:
     try:
         await app.run_worker_async(
             queues=["runs", "readings", "reports"],
-            # readings wait for processes of their own, one for each member; a run beside them isn't held up
+            # readings wait for processes of their own, one for each member; a run beside them is not held up
             concurrency=3,
             update_heartbeat_interval=SILENT / 4,
             stalled_worker_timeout=10 * SILENT,

@@ -31,7 +31,7 @@ class Command(BaseCommand):
                 wrong.append(f"{name}: {conflict.detail}")
         for report in Report.objects.iterator(chunk_size=20):
             if hashlib.sha256(bytes(report.pdf)).hexdigest() != report.sha256:
-                wrong.append(f"report {report.number} of review {report.review_id} isn't what was signed")
+                wrong.append(f"report {report.number} of review {report.review_id} is not what was signed")
         if wrong:
             raise CommandError("\n".join(wrong))
         self.stdout.write(json.dumps({kind.__name__: kind.objects.count() for kind in COUNTED}, sort_keys=True))

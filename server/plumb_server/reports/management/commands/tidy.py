@@ -19,7 +19,7 @@ INVITATIONS_KEPT = timedelta(days=90)
 
 
 class Command(BaseCommand):
-    help = "Take away what nobody needs any more."
+    help = "Delete data that is no longer needed."
 
     def handle(self, *args: Any, **options: Any) -> None:
         now = timezone.now()
