@@ -19,6 +19,7 @@ from plumb_core.checks.earlier_ids import present_id
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.recheck import checks_of, context_of, recheck
 from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.wording import Basis
 from plumb_core.documents.submission import Claim, Submission
 from plumb_core.errors import InputRefused
 from plumb_core.rules import Key
@@ -124,8 +125,8 @@ def test_every_kind_has_its_wording(kind: str) -> None:
     side = compare(2.0, 1.0, 0.01, 0.0)
     key, note = Key("V", "X"), "what was looked at"
     check = Check(kind, key, "V X", claim, carried=side, verdict=Verdict.DIFFERS, level=1, note=note)
-    assert bool(check.draft) == (kind != "unplaced")
-    assert dataclasses.replace(check, verdict=Verdict.AGREES).draft == ""
+    assert bool(check.draft(Basis())) == (kind != "unplaced")
+    assert dataclasses.replace(check, verdict=Verdict.AGREES).draft(Basis()) == ""
 
 
 def test_results_signed_against_the_axis_are_compared_by_their_size(brief: dict[str, Any]) -> None:

@@ -551,7 +551,7 @@ def test_a_slipped_load_is_the_origin_of_the_weights() -> None:
     assert origins(made) == ["load_amount.Cladding.L2"]
     w = checks_of(made)["w.L2"]
     assert (w["role"], w["rests_on"]) == ("inherited", ["load_amount.Cladding.L2"])
-    assert "It is computed from: load_amount.Cladding.L2" in w["draft"]
+    assert "The deviation results from " in w["draft"]
 
 
 def test_a_make_up_that_is_off_does_not_agree_with_right_weights() -> None:

@@ -40,7 +40,7 @@ def test_a_wrong_password_is_said_without_saying_which_part_is_wrong(demo: None)
 def test_signing_in_without_the_csrf_token_is_refused(demo: None) -> None:
     answer = Api().send("POST", "/api/session/", {"email": LEAD, "password": PASSWORD})
     assert answer.status_code == 403
-    assert "Load the page again" in answer.json()["errors"][0]["remedy"]
+    assert "Reload the page" in answer.json()["errors"][0]["remedy"]
 
 
 def test_passwords_are_kept_with_argon2(demo: None) -> None:

@@ -16,7 +16,7 @@ pytestmark = pytest.mark.django_db
 def test_health_tells_of_database_worker_queue_and_disk(demo: None) -> None:
     told = Api().get("/health/").json()
     assert (told["status"], told["workers"], told["database"]) == ("degraded", 0, "answers")
-    assert "no worker gives a sign of life" in told["wrong"][0]
+    assert "no worker is active" in told["wrong"][0]
     with connection.cursor() as cursor:
         cursor.execute("INSERT INTO procrastinate_workers DEFAULT VALUES")
     assert Api().get("/health/").json()["status"] == "ok"

@@ -375,7 +375,7 @@ def test_a_record_is_read_and_what_it_lacks_is_asked_for(lead: Api, clinic: Revi
     assert [e["path"] for e in lead.send("POST", path, {"text": bare, "unit": "g"}).json()["errors"]] == ["/dt"]
     assert lead.send("POST", path, {"text": bare, "unit": "g", "dt": 0.01}).json()["dt"] == 0.01
     long = lead.send("POST", path, {"text": "0.1\n" * 60_001, "unit": "g", "dt": 0.01})
-    assert "at most 60000 are taken" in long.json()["errors"][0]["message"]
+    assert "at most 60000 are accepted" in long.json()["errors"][0]["message"]
     assert stranger.send("POST", path, {"text": RECORD}).status_code == 404
 
 

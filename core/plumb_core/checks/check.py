@@ -8,6 +8,7 @@ from typing import Literal
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.wording import Basis
 from plumb_core.derivation import key_id
 from plumb_core.documents.results import Limit
 from plumb_core.documents.submission import Claim, Source
@@ -142,12 +143,11 @@ class Check:
         """Whether the subject is a total that is not stated: the sum of its stated parts."""
         return isinstance(self.subject, AddedUp)
 
-    @property
-    def draft(self) -> str:
-        """Text of a remark: what was submitted, what the code gives, what is required; empty where none is needed."""
+    def draft(self, basis: Basis) -> str:
+        """Return the text of a remark; empty where the verdict needs none."""
         if self.verdict not in (Verdict.DIFFERS, Verdict.BREACHES, Verdict.GAP, Verdict.QUESTION):
             return ""
-        return KINDS[self.kind].wording(self)
+        return KINDS[self.kind].wording(self, basis)
 
     @property
     def shown_side(self) -> Literal["carried", "independent"] | None:

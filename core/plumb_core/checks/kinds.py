@@ -28,7 +28,7 @@ class CheckKind:
 
     name: str
     title: str
-    wording: Callable[[Check], str]
+    wording: Callable[[Check, wording.Basis], str]
     prefix: str = ""
     step: str | None = None
     linked_by: Literal["rules", "weights", "total", "none"] = "rules"

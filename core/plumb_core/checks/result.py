@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from plumb_core import DIRECTIONS, ENGINE
 from plumb_core.checks.check import Check
@@ -14,8 +14,10 @@ from plumb_core.checks.facts import facts_shown
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.stages.shown import stages_shown
 from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.wording import Basis, figures
 from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import results
+from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key
 
@@ -27,6 +29,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
     """The result document of a recheck."""
     used_by = Counter(origin for c in checks for origin in c.rests_on)
     verdicts = Counter(c.verdict for c in checks)
+    labels = {c.id: c.label for c in checks}
     if steps:
         _evaluate_what_is_shown(context)
     return {
@@ -34,7 +37,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
         "edition": context.brief.edition,
         "submission": context.submission,
         "stories": list(context.claims.stories),
-        "checks": [_check(c, used_by[c.id]) for c in checks],
+        "checks": [_check(c, used_by[c.id], _basis(context, c, labels)) for c in checks],
         "origins": [c.id for c in checks if c.role is Role.ORIGIN],
         "counts": _counts(verdicts),
         "coverage": coverage(context, checks),
@@ -69,7 +72,36 @@ def _counts(verdicts: Counter[Verdict]) -> results.Counts:
     }
 
 
-def _check(check: Check, used_by: int) -> results.Check:
+def _basis(context: Context, check: Check, labels: Mapping[str, str]) -> Basis:
+    """Return what the remark of a check refers to: the edition, and the inputs of our value."""
+    if check.verdict not in (Verdict.DIFFERS, Verdict.BREACHES, Verdict.GAP, Verdict.QUESTION):
+        return _NO_BASIS
+    evaluation = context.carried if check.shown_side == "carried" else context.independent
+    if check.kind != "value" or evaluation.get(*check.key) is None:
+        return Basis(context.edition.title, labels=labels)
+    try:
+        keys = evaluation.unpinned(check.key).inputs
+    except (MissingInput, RuleRefused):
+        keys = ()
+    inputs = tuple(words for key in keys if (words := _in_words(key, evaluation.get(*key))))
+    return Basis(context.edition.title, inputs, labels, from_rule=bool(keys))
+
+
+def _in_words(key: Key, value: object) -> str:
+    """Return an input of our value as symbol and value; empty for arrays and structured data."""
+    quantity = QUANTITIES[key.name]
+    if isinstance(value, bool) or not isinstance(value, int | float | str):
+        return ""
+    if quantity.kind is Kind.TEXT:
+        return f"{quantity.symbol} {value}"
+    unit = quantity.unit.replace("*", " ")
+    return f"{quantity.symbol} = {figures(value)}{f' {unit}' if unit else ''}"
+
+
+_NO_BASIS = Basis()
+
+
+def _check(check: Check, used_by: int, basis: Basis) -> results.Check:
     quantity = QUANTITIES[check.key.name]
     claim, shown = check.subject, check.shown
     kind = KINDS[check.kind]
@@ -117,7 +149,7 @@ def _check(check: Check, used_by: int) -> results.Check:
         "step": key_id(Key(check.key.name if kind.step is None else kind.step, check.key.direction, check.key.case)),
         "note": check.note,
         "slip": check.slip or None,
-        "draft": check.draft,
+        "draft": check.draft(basis),
     }
 
 
