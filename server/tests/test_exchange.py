@@ -46,7 +46,7 @@ def test_an_honest_finding_is_told_to_say_what_the_recheck_says(lead: Api, expor
     finding = review.findings.get()
     assert (finding.origin["author"], finding.origin["differs"], finding.origin["unknown"]) == ("Jonas Reed", [], [])
     assert review.origin["exported_by"] == "Ilse Varga"
-    assert "The recheck here says the same." in page(review)
+    assert "The recheck here gives the same values." in page(review)
 
 
 def test_forged_evidence_is_replaced_by_the_rechecks_and_marked(lead: Api, exported: dict[str, Any]) -> None:
@@ -58,7 +58,7 @@ def test_forged_evidence_is_replaced_by_the_rechecks_and_marked(lead: Api, expor
     assert finding.origin["differs"] == ["F_v"]
     assert finding.evidence[0]["independent"]["value"] == pytest.approx(1.94)
     html = page(review)
-    assert "stated other numbers than the recheck here" in html
+    assert "differs from the recheck here" in html
     assert "9.99" not in html
 
 

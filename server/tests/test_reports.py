@@ -13,7 +13,7 @@ from plumb_server.findings.services import change_finding
 from plumb_server.reports.equations import picture, symbolic
 from plumb_server.reports.models import Printing
 from plumb_server.reports.printing import basis_of, carry_out
-from plumb_server.reports.services import context, page
+from plumb_server.reports.services import context, evidence_row, page
 from plumb_server.reviews.access import access
 from plumb_server.reviews.models import Review
 from pypdf import PdfReader
@@ -45,7 +45,7 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
         "clinic-S0-parameters.xlsx",
         "site class = D",
         "We used the office's table.",
-        "What was rechecked, and what was not",
+        "Results by stage, and what was not checked",
         "Seismic design category (SDC)",  # the gap
         "weak stories; torsional consequences",
         "the loads behind the seismic weight: not stated in the submission",
@@ -53,9 +53,12 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
     ):
         assert expected in text, expected
     # what has no numbers says in words what it is
-    assert "theirs , ours" not in text
-    # deviations in no finding are not passed over
-    assert "that start in the submission and are in no finding" in text
+    assert "submitted , recomputed" not in text
+    # deviations without a finding are listed as well
+    assert "Origins of deviations without a finding" in text
+    # the scope names the stages, and the terms are defined
+    assert "The recheck covers these stages: ground, spectrum, weight, modes, lateral" in text
+    assert "Independent The rule of the edition applied to the inputs of the reviewer" in text
     assert "w L5" in text
 
 
@@ -128,7 +131,7 @@ def test_what_was_declared_stands_in_the_basis_and_so_does_that_nothing_was(lead
     told = dict(context(clinic)["basis"])
     assert told["Permissions applied that lower a force"].startswith("S_DS for C_s at most 1.0")
     assert told["Site-specific study"] == "S_DS 0.9 g, S_D1 0.7 g"
-    assert told["Irregularities assessed"] == "nonparallel systems none, out of plane offset there"
+    assert told["Irregularities assessed"] == "nonparallel systems none, out of plane offset present"
     assert told["With it in X"] == "two-stage podium below L2"
 
 
@@ -187,3 +190,21 @@ def test_the_foot_of_a_report_has_the_title_as_it_is(lead: Api, clinic: Review) 
     clinic.title = """O'Hara & "Sons" Hall"""
     clinic.save()
     assert """O'Hara & "Sons" Hall · review report""" in text_of(lead.draft(clinic.pk).content)
+
+
+def test_both_values_of_a_row_have_one_unit() -> None:
+    """0.20833 m/s² is 0.02124 g: beside 0.2083 g it must not read as equal."""
+    check = {
+        "id": "spectrum_factor.X",
+        "label": "factor on S_a X",
+        "meaning": "Factor on the ordinates of the spectrum",
+        "unit": "g",
+        "theirs": {"value": 0.20833 / 9.80665, "text": "0.20833", "unit": "m/s2", "source": {}},
+        "carried": None,
+        "independent": {"value": 0.2083, "deviation": -0.898, "multiples": -90.0, "tolerance": 0.01, "agrees": False},
+        **dict.fromkeys(("verdict", "role", "level", "clause", "limit", "note"), ""),
+        "rests_on": [],
+    }
+    row = evidence_row(check)
+    assert (row["theirs"], row["independent"], row["unit"]) == ("0.02124", "0.2083", "g")
+    assert row["as_written"] == "0.20833 m/s2"

@@ -35,33 +35,64 @@ WHERE_NOTHING_IS_STATED = {
 """Stages for which the submission may have no values."""
 
 
+DEFINITIONS = (
+    ("Submitted value", "A value stated in the exhibits of the submission. In the evidence it is called “submitted”."),
+    (
+        "Recomputed value",
+        "The value that the reviewer obtains with the rules of the edition. It is given twice, carried and independent.",
+    ),
+    ("Carried", "The rule of the edition applied to the submitted values that come before it."),
+    ("Independent", "The rule of the edition applied to the inputs of the reviewer, from the first step on."),
+    ("Tolerance", "The relative difference up to which a submitted and a recomputed value count as equal."),
+    ("Origin", "A submitted value that differs from the carried value: the deviation begins with this value."),
+    (
+        "Inherited",
+        "A submitted value that agrees with the carried value and differs from the independent one: "
+        "it is correct in itself and deviates because of an origin before it.",
+    ),
+    ("Limit not met", "A value that exceeds an upper limit of the edition or is below a minimum."),
+    ("Not stated", "A value that the method requires and the submission does not state (gap)."),
+    ("Question", "A statement of the submission that needs an explanation before it can be judged."),
+    ("Missing input", "A check that could not be made because an input of the reviewer is missing."),
+    (
+        "Level of independence",
+        "1, consistent: submitted values are compared with each other. 2, recomputed: our rule uses inputs of the "
+        "submission. 3, independent: all inputs are those of the reviewer.",
+    ),
+    ("Finding", "A remark to the submitter with its evidence. It is followed until it is closed."),
+)
+"""Terms of the report, in the order in which a reader meets them."""
+
+
 def _not_covered(result: dict[str, Any]) -> list[str]:
-    """What was not rechecked because the submission states nothing of it, and what never is."""
-    told = [
+    """Return the topics that were not rechecked: those without submitted values, and those outside the scope."""
+    topics = [
         f"{words}: not stated in the submission"
         for stage, words in WHERE_NOTHING_IS_STATED.items()
         if not result["stages"][stage]
     ]
     kinds = {c["kind"] for c in result["checks"]}
     if "load" not in kinds:
-        told.append("the loads behind the seismic weight: not stated in the submission")
+        topics.append("the loads behind the seismic weight: not stated in the submission")
     if "combination" not in kinds:
-        told.append("load combinations: not stated in the submission")
-    return [*told, *NEVER_COVERED]
+        topics.append("load combinations: not stated in the submission")
+    return [*topics, *NEVER_COVERED]
 
 
 def _percent(deviation: float | None) -> str:
     return "" if deviation is None else f"{100 * deviation:+.1f} %".replace("-", "−")
 
 
-def _row(check: dict[str, Any]) -> dict[str, Any]:
-    """A check as a line of a table."""
+def evidence_row(check: dict[str, Any]) -> dict[str, Any]:
+    """Return a check as a line of a table."""
     theirs, sides = check["theirs"], {}
     for side in ("carried", "independent"):
-        own = check[side]
-        sides[side] = "" if own is None else figures(own["value"])
-        sides[f"{side}_deviation"] = "" if own is None else _percent(own["deviation"])
-    unit, given = (theirs or {}).get("unit", ""), (theirs or {}).get("text", "")
+        ours = check[side]
+        sides[side] = "" if ours is None else figures(ours["value"])
+        sides[f"{side}_deviation"] = "" if ours is None else _percent(ours["deviation"])
+    written, text = (theirs or {}).get("unit", ""), (theirs or {}).get("text", "")
+    unit = check["unit"].replace("*", " ")
+    converted = theirs is not None and written not in ("", unit)
     source = (theirs or {}).get("source", {})
     place = " · ".join(
         str(p)
@@ -77,9 +108,10 @@ def _row(check: dict[str, Any]) -> dict[str, Any]:
         "id": check["id"],
         "label": check["label"],
         "meaning": check["meaning"],
-        "theirs": given or (figures(theirs["value"]) if theirs else ""),
-        "theirs_unit": unit,
-        "unit": check["unit"].replace("*", " "),
+        # both values in one unit; what was written in another one is shown beside
+        "theirs": "" if theirs is None else figures(theirs["value"]) if converted or not text else text,
+        "as_written": f"{text} {written}" if converted else "",
+        "unit": unit,
         "source": place,
         "verdict": check["verdict"],
         "role": check["role"],
@@ -92,7 +124,7 @@ def _row(check: dict[str, Any]) -> dict[str, Any]:
 
 
 def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
-    """The derivation of a check for print: computed steps with equation and value, the last ones in full."""
+    """Return the derivation of a check for print: computed steps with equation and value."""
     computed = [s for s in check.get("derivation", []) if s["source"] == "rule" and s["tex"]]
     values = {s["id"]: s for s in check.get("derivation", [])}
     shown = []
@@ -130,66 +162,72 @@ def _font(pattern: str) -> str:
 
 
 def _declared(site: dict[str, Any], edition: Edition) -> list[tuple[str, str]]:
-    """Corrections to the code that hold, permissions that are taken, and the study of the site."""
+    """Return the corrections of the code that apply, the permissions that are used, and the study of the site."""
     lines = []
     for name, choice in edition.choices.items():
         if choice.sets:
-            held = site.get(name, choice.standing)
-            lines.append((choice.words, ", ".join(map(str, held)) or "none"))
+            chosen = site.get(name, choice.standing)
+            lines.append((choice.words, ", ".join(map(str, chosen)) or "none"))
         elif site.get(name):
             lines.append(("Declared", choice.words))
     if edition.permissions:
-        # a reader has to see that none was taken as well
-        taken = [words for name, words in edition.permissions.items() if site.get(name)]
-        lines.append(("Permissions applied that lower a force", "; ".join(taken) or "none"))
+        # that none is applied is information as well
+        applied = [words for name, words in edition.permissions.items() if site.get(name)]
+        lines.append(("Permissions applied that lower a force", "; ".join(applied) or "none"))
     if study := site.get("site_specific"):
-        told = [f"spectrum of {len(study['T'])} points"] if study.get("T") else []
-        told += [f"{name} {_plain(study[name])} g" for name in ("S_DS", "S_D1") if study.get(name)]
-        lines.append(("Site-specific study", ", ".join(told)))
+        parts = [f"spectrum of {len(study['T'])} points"] if study.get("T") else []
+        parts += [f"{name} {_plain(study[name])} g" for name in ("S_DS", "S_D1") if study.get(name)]
+        lines.append(("Site-specific study", ", ".join(parts)))
     return lines
 
 
 def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
-    """The brief's own inputs, as lines of a table."""
+    """Return the inputs of the brief as lines of a table."""
     lines = []
-    held = EDITIONS[brief["edition"]].inputs
+    edition_inputs = EDITIONS[brief["edition"]].inputs
     names = {name: q for name, q in QUANTITIES.items() if q.part}
     for part in ("site", "occupancy"):
         for name, value in brief.get(part, {}).items():
-            if name in names and isinstance(value, int | float | str) and value is not False and name in held:
+            if name in names and isinstance(value, int | float | str) and value is not False and name in edition_inputs:
                 quantity = names[name]
-                # words that serve as symbol would only say the same twice
+                # a symbol in words would repeat the meaning
                 symbol = quantity.symbol if quantity.kind is Kind.NUMBER else ""
                 lines.append((f"{quantity.meaning} {symbol}".strip(), f"{_plain(value)} {quantity.unit}".strip()))
     lines += _declared(brief.get("site", {}), EDITIONS[brief["edition"]])
     edition = EDITIONS[brief["edition"]]
 
-    def said(name: str, value: Any) -> str:
+    def input_words(name: str, value: Any) -> str:
         if name == "lateral_system" and value in edition.systems:
             return edition.systems[value].title
         return f"{names[name].symbol} {_plain(value).replace('_', ' ')}"
 
-    def told(own: dict[str, Any]) -> str:
-        return ", ".join(said(k, v) for k, v in own.items() if k in names and isinstance(v, int | float | str))
+    def inputs_words(inputs: dict[str, Any]) -> str:
+        return ", ".join(
+            input_words(k, v) for k, v in inputs.items() if k in names and isinstance(v, int | float | str)
+        )
 
     system = brief.get("system", {})
     for direction in ("X", "Y"):
         own = system.get(direction, {})
-        lines.append((f"Lateral system {direction}", told(own) or "not given"))
+        lines.append((f"Lateral system {direction}", inputs_words(own) or "not entered"))
         others = [
-            f"{edition.systems[o['lateral_system']].title} from {o['from_story']} up"
+            f"{edition.systems[o['lateral_system']].title} from {o['from_story']} upward"
             for o in own.get("stacked_systems") or ()
         ]
-        others += [f"{edition.systems[o['lateral_system']].title} beside it" for o in own.get("beside_systems") or ()]
+        others += [
+            f"{edition.systems[o['lateral_system']].title} in the same stories" for o in own.get("beside_systems") or ()
+        ]
         if podium := own.get("podium"):
             others.append(f"two-stage podium below {podium['from_story']}")
         if others:
-            lines.append((f"With it in {direction}", "; ".join(others)))
-    whole = told({k: v for k, v in system.items() if v is not False})
+            lines.append((f"Further systems in {direction}", "; ".join(others)))
+    whole = inputs_words({k: v for k, v in system.items() if v is not False})
     if whole:
         lines.append(("Building", whole))
     if looked := system.get("irregularities"):
-        states = (f"{name.replace('_', ' ')} {'there' if there else 'none'}" for name, there in sorted(looked.items()))
+        states = (
+            f"{name.replace('_', ' ')} {'present' if there else 'none'}" for name, there in sorted(looked.items())
+        )
         lines.append(("Irregularities assessed", ", ".join(states)))
     if brief.get("comparison_editions"):
         lines.append(("Compared with", ", ".join(EDITIONS[e].title for e in brief["comparison_editions"])))
@@ -201,20 +239,20 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
 
 
 def context(review: Review) -> dict[str, Any]:
-    """All that the report says."""
+    """Return the content of the report."""
     submission = review.submissions.latest_with_values()
     brief = review.current_brief().document
     recheck = run_recheck(review, submission)
     result = recheck.sheet
     findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
     filed = {i for f in findings for i in f.checks}
-    checks = [_row(c) for c in result["checks"]]
+    checks = [evidence_row(c) for c in result["checks"]]
     by_stage = []
     for stage in STAGES:
-        own = [c for c in result["checks"] if c["stage"] == stage]
-        if own:
-            counts = {str(verdict): sum(1 for c in own if c["verdict"] == verdict) for verdict in Verdict}
-            by_stage.append({"stage": stage.capitalize(), "total": len(own), **counts})
+        of_stage = [c for c in result["checks"] if c["stage"] == stage]
+        if of_stage:
+            counts = {str(verdict): sum(1 for c in of_stage if c["verdict"] == verdict) for verdict in Verdict}
+            by_stage.append({"stage": stage.capitalize(), "total": len(of_stage), **counts})
     return {
         "review": review,
         "edition": EDITIONS[brief["edition"]],
@@ -233,13 +271,16 @@ def context(review: Review) -> dict[str, Any]:
         "findings": [
             {
                 "finding": f,
-                "rows": [_row(c) for c in f.evidence[:EVIDENCE_ROWS]],
+                "rows": [evidence_row(c) for c in f.evidence[:EVIDENCE_ROWS]],
                 "more": max(0, len(f.evidence) - EVIDENCE_ROWS),
                 "steps": _steps(f.evidence[0]) if f.evidence else [],
             }
             for f in findings
         ],
         "stages": by_stage,
+        "scope": [s["stage"].lower() for s in by_stage if s["total"] > s["gap"] + s["open"]],
+        "not_submitted": [s["stage"].lower() for s in by_stage if s["total"] <= s["gap"] + s["open"]],
+        "definitions": DEFINITIONS,
         "unfiled": [c for c in checks if c["role"] == "origin" and c["id"] not in filed],
         "gaps": [c for c in checks if c["verdict"] == "gap"],
         "open": [c for c in checks if c["verdict"] == "open"],

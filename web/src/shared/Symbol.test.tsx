@@ -12,3 +12,9 @@ it("writes at most and at least as one sign", () => {
   const { container } = render(<SymbolText text="S_S <= 0.15 and S_1 >= 0.6" />);
   expect(container.textContent).toBe("SS ≤ 0.15 and S1 ≥ 0.6");
 });
+
+it("sets the index of a symbol that is a function", () => {
+  const { container } = render(<SymbolText text="factor on S_a(T) X" />);
+  expect(container.querySelector("sub")?.textContent).toBe("a");
+  expect(container.textContent).toBe("factor on Sa(T) X");
+});
