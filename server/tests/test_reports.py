@@ -57,7 +57,7 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
     # deviations without a finding are listed as well
     assert "Origins of deviations without a finding" in text
     # the scope names the stages, and the terms are defined
-    assert "The recheck covers these stages: ground, spectrum, weight, modes, lateral" in text
+    assert "The recheck covers these stages: building data, ground motion, design spectrum, seismic weight, modal analysis" in text
     assert "Independent The rule of the edition applied to the inputs of the reviewer" in text
     assert "w L5" in text
 
@@ -102,7 +102,7 @@ def test_a_finding_with_many_consequences_lists_the_first_and_counts_the_rest(le
     body = {"title": "All of it", "text": "See above.", "severity": "must", "checks": checks}
     assert lead.send("POST", f"/api/reviews/{clinic.pk}/findings/", body).status_code == 201
     text = text_of(lead.draft(clinic.pk).content)
-    assert f"and {len(checks) - 12} more values that follow from it" in text
+    assert f"{len(checks) - 12} more values depend on it." in text
 
 
 def test_the_basis_speaks_the_words_of_the_edition(demo: None) -> None:
@@ -132,7 +132,7 @@ def test_what_was_declared_stands_in_the_basis_and_so_does_that_nothing_was(lead
     assert told["Permissions applied that lower a force"].startswith("S_DS for C_s at most 1.0")
     assert told["Site-specific study"] == "S_DS 0.9 g, S_D1 0.7 g"
     assert told["Irregularities assessed"] == "nonparallel systems none, out of plane offset present"
-    assert told["With it in X"] == "two-stage podium below L2"
+    assert told["Further systems in X"] == "two-stage podium below L2"
 
 
 def test_a_report_names_the_recheck_that_it_rests_on(lead: Api, clinic: Review) -> None:

@@ -35,6 +35,19 @@ WHERE_NOTHING_IS_STATED = {
 """Stages for which the submission may have no values."""
 
 
+STAGE_WORDS = {
+    "brief": "building data",
+    "ground": "ground motion",
+    "spectrum": "design spectrum",
+    "weight": "seismic weight",
+    "modes": "modal analysis",
+    "lateral": "static lateral forces",
+    "scaling": "base shear scaling",
+    "twist": "torsion",
+    "drift": "story drift",
+}
+"""Stages as a reader of the report knows them."""
+
 DEFINITIONS = (
     ("Submitted value", "A value stated in the exhibits of the submission. In the evidence it is called “submitted”."),
     (
@@ -252,7 +265,7 @@ def context(review: Review) -> dict[str, Any]:
         of_stage = [c for c in result["checks"] if c["stage"] == stage]
         if of_stage:
             counts = {str(verdict): sum(1 for c in of_stage if c["verdict"] == verdict) for verdict in Verdict}
-            by_stage.append({"stage": stage.capitalize(), "total": len(of_stage), **counts})
+            by_stage.append({"stage": STAGE_WORDS[stage].capitalize(), "total": len(of_stage), **counts})
     return {
         "review": review,
         "edition": EDITIONS[brief["edition"]],
