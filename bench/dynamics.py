@@ -1,4 +1,4 @@
-"""Speed of the reviewer's own model: the whole solve against the bare factorisation and eigen solution, in one run.
+"""Speed of the reference model: the whole solve against the bare factorisation and eigen solution, in one run.
 
     .venv/bin/python bench/dynamics.py [2000 20000 60000]
 

@@ -2,8 +2,8 @@
 
     .venv/bin/python bench/growth.py [ADDRESS] [--cases 520] [--stories 100]
 
-Against a running `bin/start`. A review with a brief and one table of story drifts (two values for each story and case) is made, taken in,
-rechecked, asked for again and changed; prints the times and the size of the sheet, and closes the review in the end.
+Against a running `bin/start`. A review with a brief and one table of story drifts (two values for each story and case) is made, accepted,
+rechecked, requested again and changed; prints the times and the size of the sheet, and closes the review in the end.
 """
 
 from __future__ import annotations
@@ -64,7 +64,7 @@ def main() -> None:
 
         body = {"text": table(asked.stories, asked.cases), "kind": "drifts"}
         try:
-            timed("taken in", lambda: client.post(base + "tables/", json=body, headers=token))
+            timed("accepted", lambda: client.post(base + "tables/", json=body, headers=token))
             timed("first sheet", lambda: client.get(base + "recheck/"))
             stored = timed("stored", lambda: client.get(base + "recheck/"))
             tag = {"If-None-Match": stored.headers["ETag"]}

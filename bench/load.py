@@ -1,4 +1,4 @@
-"""How quick the application is for many reviewers at once, held against one of them alone.
+"""How quick the application is for many reviewers at once, compared with one of them alone.
 
     .venv/bin/python bench/load.py [ADDRESS] [--people 50] [--seconds 60] [--pause 3] [--reviews 10]
 

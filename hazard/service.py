@@ -1,6 +1,6 @@
 """A simulated hazard service for the invented Hesper Isles: its own process, its own JSON API, documented in README.md.
 
-It stands in for the national services that a real installation would ask; the server talks to it through an adapter
+It replaces the national services that a real installation would ask; the server talks to it through an adapter
 and never needs it.  Run it with any WSGI server: `gunicorn --chdir hazard service:application`.
 """
 

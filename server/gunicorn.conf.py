@@ -10,7 +10,7 @@ threads = int(os.environ.get("PLUMB_THREADS", "4"))
 preload_app = True
 timeout = 120
 graceful_timeout = 10
-# what a process gathers over time goes with it
+# What a process gathers over time belongs to it
 max_requests, max_requests_jitter = 5000, 500
 limit_request_line, limit_request_fields = 8190, 60
 loglevel = "warning"

@@ -14,7 +14,7 @@ VERSION = "0.1.0"
 def _engine() -> str:
     """The version with a digest of the engine's own source.
 
-    Results are stored under the engine that gave them; a rule mended without a new version number must not find its
+    Results are stored under the engine that gave them; a rule corrected without a new version number must not find its
     old results there.
     """
     here = Path(__file__).parent

@@ -53,7 +53,7 @@ ROWS = {
     "theta_limit": "Limit of the stability coefficient",
     "permission": "System or method permitted",
 }
-"""Rows of the side-by-side table; `Edition.side_by_side` says which quantity of an edition stands in which."""
+"""Rows of the side-by-side table; `Edition.side_by_side` says which quantity of an edition is in which."""
 
 GRID = np.unique(np.round(np.concatenate([np.linspace(0.0, 0.2, 9), np.geomspace(0.2, 10.0, 56)]), 4))
 """Periods of the curves, s; the corner periods of an edition are added to it."""
@@ -74,7 +74,7 @@ def _value(evaluation: Evaluation, name: str, direction: str | None = None) -> A
 def needs(brief: Brief, edition: str) -> list[Need]:
     """What an edition needs beyond what is known of the building: inputs by name and direction.
 
-    For the class of the soil with proposals, which nobody takes over silently: `basis` says where they come from.
+    For the class of the soil with proposals, which nobody adopts silently: `basis` says where they come from.
     """
     evaluation = brief_evaluation(brief, edition)
     targets: list[Key] = [Key("S_a"), *(Key("V", d) for d in DIRECTIONS), *(Key("drift_ratio", d) for d in DIRECTIONS)]
@@ -211,7 +211,7 @@ def _against_period(evaluation: Evaluation, direction: str) -> Points | None:
 def _without(
     evaluation: Evaluation, edition: Edition, direction: str, reference: float, aspects: list[str]
 ) -> list[float] | None:
-    """V/W as it is, and with one ingredient after the other taken out."""
+    """V/W as it is, and with one ingredient after the other removed."""
     pins: dict[Key, Any] = {}
     coefficients = [_value(evaluation, "coefficient", direction)]
     for aspect in aspects:
@@ -233,7 +233,7 @@ def _shear_ratios(evaluations: dict[str, Evaluation], governing: str) -> list[Sh
         for identity, evaluation in evaluations.items():
             if identity == governing or not reference:
                 continue
-            # what one of the two cannot take out on its own stays with the hazard
+            # What one of the two cannot remove on its own stays with the hazard
             both = [EDITIONS[governing].aspects, EDITIONS[identity].aspects]
             aspects = [a for a in ASPECTS if a == "period" or all(a in held for held in both)]
             base = _without(ours, EDITIONS[governing], direction, reference, aspects)

@@ -33,7 +33,7 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
     def merged(mine: Any, governing: Any) -> Any:
         given = {n: v for n, v in mine if n in mine.model_fields_set and v is not None}
         shared = {n: v for n, v in governing if n in same and v is not None}
-        # what is the same under every edition stands in the governing part, whatever an earlier one left here
+        # What is the same under every edition is in the governing part, whatever an earlier one left here
         geometry = {n: v for n, v in shared.items() if n in GEOMETRY}
         return type(mine).model_construct(**{**dict(type(mine)()), **shared, **given, **geometry})
 
@@ -46,7 +46,7 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
 def with_governing(brief: Brief, edition: str) -> Brief:
     """The brief with another edition governing; raises InputRefused for one that this engine does not hold.
 
-    What the two define the same way is taken over, what was given under the edition before is kept as a comparison.
+    What the two define the same way is adopted, what was given under the edition before is kept as a comparison.
     """
     if edition not in EDITIONS:
         raise InputRefused(

@@ -35,7 +35,7 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> held.EditionIn
         options = edition.formulas
     return {
         "name": name,
-        # the structure type stands at the top of a brief, though its quantity belongs to drift; the rest is of the site
+        # the structure type is at the top of a brief, though its quantity belongs to drift; the rest is of the site
         "part": "brief" if name == "structure_type" else _PARTS.get(quantity.part, "site"),
         "per_direction": quantity.scope is Scope.DIRECTION and name not in OF_BUILDING,
         "symbol": quantity.symbol,

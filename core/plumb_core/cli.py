@@ -57,7 +57,9 @@ def read_json(text: str) -> Any:
     try:
         return json.loads(text, parse_constant=_not_finite)
     except (ValueError, RecursionError) as error:
-        raise InputRefused([Problem("/", f"this is not JSON: {error}", "Mend the document at that place.")]) from None
+        raise InputRefused(
+            [Problem("/", f"this is not JSON: {error}", "Correct the document at that place.")]
+        ) from None
 
 
 def dump(value: Any) -> str:
@@ -91,7 +93,7 @@ def _solve_lines(text: str) -> None:
 
 
 def _intake(brief: str, files: list[str], answers: str | None) -> int:
-    """Write the recheck document, and a line for each table on stderr; 3 where a table was left out."""
+    """Write the recheck document, and a line for each table on stderr; 3 where a table was excluded."""
     stated = read_json(_read_file(brief))
     whole = isinstance(stated, dict) and "brief" in stated
     own = read_recheck({k: v for k, v in stated.items() if k != "submission"}).brief if whole else read(Brief, stated)

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 class Problem:
     """One thing that is wrong with an input.
 
-    path is a JSON pointer into the document that was handed in (RFC 6901).
+    path is a JSON pointer into the document that was submitted (RFC 6901).
     """
 
     path: str
@@ -30,7 +30,7 @@ class InputRefused(ValueError):
 
 
 class MissingInput(LookupError):
-    """A rule asks for a quantity that nobody has given and no rule of the edition computes.
+    """A rule requires a quantity that nobody has given and no rule of the edition computes.
 
     direction, case : set by the resolver where a rule raises it without one
     """
@@ -45,7 +45,7 @@ class MissingInput(LookupError):
 class RuleRefused(ValueError):
     """A rule cannot be applied to a value that the code excludes.
 
-    name : the quantity to mend.  direction : of the evaluation that refused, set by the resolver.
+    name : the quantity to correct.  direction : of the evaluation that refused, set by the resolver.
     """
 
     direction: str | None = None

@@ -128,7 +128,7 @@ def with_levels(evaluation: Evaluation, levels: Sequence[Level]) -> Evaluation:
 
 
 def declared_torsion(irregularities: Mapping[Any, bool] | None) -> bool | None:
-    """Whether a torsional irregularity is declared by its types; None where neither type was looked at."""
+    """Whether a torsional irregularity is declared by its types; None where neither type was assessed."""
     types = irregularities or {}
     stated = [types[name] for name in ("torsional", "extreme_torsional") if name in types]
     return any(stated) if stated else None

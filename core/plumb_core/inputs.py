@@ -253,7 +253,7 @@ def _stand_ins(name: str, rules: Mapping[str, Rule]) -> set[str]:
 
 
 def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key]) -> bool:
-    """Whether the rule of an input rests on a stand-in that nobody has given, so that the input itself is asked for."""
+    """Whether the rule of an input rests on a stand-in that nobody has given, so that the input itself is required."""
     if not QUANTITIES[key.name].part:
         return False
     needs = _stand_ins(key.name, rules)
@@ -306,8 +306,8 @@ def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: St
 
 
 def missing_in_a_case(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
-    """Inputs that rules ask for, if only in the case at hand, and that nobody has given."""
-    # what a stand-in stands for is named by `lacking`
+    """Inputs that rules request, if only in the case at hand, and that nobody has given."""
+    # What a stand-in represents is named by `lacking`
     return [key for key in missing_keys(evaluation, targets) if key.name not in STAND_INS]
 
 

@@ -1,6 +1,6 @@
 """The vocabulary: every quantity once, with symbol, meaning, unit, scope and how it is compared.
 
-`part` tells where a quantity stands in a request (`site`, `occupancy`, `system`, `period`, `stories`), so that a
+`part` states where a quantity is in a request (`site`, `occupancy`, `system`, `period`, `stories`), so that a
 problem with it can be pointed at; it is empty for quantities that only rules give.
 """
 
@@ -71,7 +71,7 @@ class Quantity:
     meaning : in words
     unit : the core's own unit, '' where it is dimensionless
     scope, kind, stage : whose it is, what it looks like, and where a reviewer looks at it
-    part : where it stands in a request, '' for what only rules give
+    part : where it is in a request, '' for what only rules give
     tolerance : relative
     unlimited : whether infinity is a value ("no limit")
     sized : whether a submission's value is compared by its size, whichever its sign (results signed against the axis)
@@ -329,7 +329,7 @@ _ALL = (
     Quantity("reaction_MZ", "M_Z", "M_Z", "Moment at the base about Z", "kN*m", _C, _N, "lateral", "", 0.01, False, True),
     Quantity("combination_terms", "terms", r"\text{terms}", "Terms of a load combination", "", _C, _T, "lateral"),
     Quantity("log_line", "line of the log", r"\text{line}", "Line of the run log", "", _B, _T, "brief"),
-    # weight make-up: a load stands in place of a case
+    # weight make-up: a load stands instead of a case
     Quantity("load_kind", "kind of load", r"\text{kind}", "Kind of the load", "", _C, _T, "weight"),
     Quantity("load_amount", "load", "Q", "Amount of the load at the story", "kN", _C, _S, "weight"),
     Quantity("load_share", "share", r"\text{share}", "Share of the load in the seismic weight", "", _C, _S, "weight", "", 0.005),
@@ -337,7 +337,7 @@ _ALL = (
     Quantity("load_area", "A", "A", "Area under the load", "m^2", _C, _S, "weight"),
     Quantity("load_category", "category of use", r"\text{category}", "Category of use of the load", "", _C, _T, "weight"),
     Quantity("load_occupancy", "occupancy of the story", r"\text{occupancy}", "How the occupancy of stories is correlated", "", _C, _T, "weight"),
-    # what is declared of the analysis
+    # What is declared of the analysis
     Quantity("live_share", "live load share", r"\text{live load share}", "Share of the live load in the seismic weight", "", _B, _N, "weight", "", 0.005),
     Quantity("diaphragms", "diaphragms", r"\text{diaphragms}", "Diaphragms of the analysis", "", _B, _T, "brief"),
     Quantity("base_level", "base level", r"\text{base level}", "Level of the base of the analysis", "", _B, _T, "weight"),
@@ -348,7 +348,7 @@ _ALL = (
     Quantity("theta_greatest", "θ greatest", r"\theta_\text{greatest}", "Greatest stability coefficient of the direction", "", _D, _N, "drift", "", 0.02),
     Quantity("x_m", "x_m", "x_m", "Centre of mass of the floor", "m", _D, _S, "weight", "", 0.005),
     Quantity("J_m", "J_m", "J_m", "Mass moment of inertia of the floor about the vertical", "t*m^2", _B, _S, "weight", "", 0.02),
-    # Modes of a submission, beside those of the reviewer's own model
+    # Modes of a submission, beside those of the reference model
     Quantity("m", "m", "m_x", "Mass of the floor in the analysis", "t", _B, _S, "weight", "", 0.02),
     Quantity("T_mode", "T_n", "T_n", "Period of the mode", "s", _B, Kind.MODES, "modes", "", 0.05),
     Quantity("f_mode", "f_n", "f_n", "Frequency of the mode", "Hz", _B, Kind.MODES, "modes", "", 0.05),
@@ -381,7 +381,7 @@ _ALL = (
     Quantity("delta_e", "δ_e", r"\delta_{e}", "Elastic story drift under the design forces", "m", _D, _S, "drift", "drift", sized=True),
     Quantity("gravity", "vertical load", r"G_x", "Vertical load at the floor for second order effects", "kN", _B, _S, "drift", "stories"),
     Quantity("P", "P_x", "P_x", "Vertical load at and above the story", "kN", _D, _S, "drift", "drift"),
-    Quantity("V_drift", "V_x drift", r"V_{x,\Delta}", "Story shear that goes with the drifts", "kN", _D, _S, "drift", "drift"),
+    Quantity("V_drift", "V_x drift", r"V_{x,\Delta}", "Story shear that belongs to the drifts", "kN", _D, _S, "drift", "drift"),
     Quantity("shear_ratio", "β shear", r"\beta_V", "Shear demand over capacity of the story", "", _D, _N, "drift", "drift"),
     Quantity("deformation_factor", "factor on deformations", r"\delta/\delta_e\text{ of deformations}", "Factor on displacements for separation and deformation compatibility", "", _D, _N, "drift", "", 0.001),
     Quantity("drift_at", "drift taken at", r"\text{drift taken at}", "Where the story drift is taken that is compared with its limit: centre or edges", "", _B, _T, "drift", "drift"),
@@ -422,7 +422,7 @@ _ALL = (
     Quantity("roof_drift_limit", "roof drift limit", r"\Delta_\text{roof}/h_n", "Limit of the roof's displacement over the height", "", _D, _N, "drift", "", 0.001, True),
     Quantity("delta_own", "δ own", r"\delta_1", "Elastic displacement of the building at the level", "m", _D, _N, "drift", "separation"),
     Quantity("delta_other", "δ other", r"\delta_2", "Design displacement of the other building at the level", "m", _D, _N, "drift", "separation"),
-    Quantity("same_property", "same property", r"\text{same property}", "Both buildings stand on the same property", "", _B, _F, "drift", "separation"),
+    Quantity("same_property", "same property", r"\text{same property}", "Both buildings are on the same property", "", _B, _F, "drift", "separation"),
     Quantity("floors_level", "floors level", r"\text{floors level}", "The floors of both buildings are at the same level", "", _B, _F, "drift", "separation"),
     Quantity("walls_to_base", "walls to the base", r"\text{walls to the base}", "The primary elements are structural walls that go down to the base", "", _B, _F, "drift", "separation"),
     Quantity("separation", "separation", r"\text{separation}", "Least distance to the other building or to the boundary", "m", _D, _N, "drift"),

@@ -1,4 +1,4 @@
-"""Stages, kinds of checks and kinds of tables, with their titles, for whoever shows them."""
+"""Stages, kinds of checks and kinds of tables, with their titles, for anyone who shows them."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from plumb_core.quantities import STAGES
 
 
 def vocabulary() -> Vocabulary:
-    """What this engine calls its stages, its checks and the tables that it takes in."""
+    """What this engine calls its stages, its checks and the tables that it accepts."""
     return {
         "stages": [{"id": stage, "title": stage.capitalize()} for stage in STAGES],
         "check_kinds": [{"id": kind.name, "title": kind.title} for kind in KINDS.values()],

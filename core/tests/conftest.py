@@ -1,4 +1,4 @@
-"""Fixtures that several tests start from; and every answer that any test asks for is held against its schema."""
+"""Fixtures that several tests start from; and every answer that any test requires is compared with its schema."""
 
 from __future__ import annotations
 

@@ -59,7 +59,7 @@ def case(
 
 
 def drifts(name: str, direction: str, *ends: Ends) -> list[dict[str, Any]]:
-    """Drifts of both ends, m, of each story; one pair stands for all."""
+    """Drifts of both ends, m, of each story; one pair represents all."""
     pairs = ends if len(ends) > 1 else ends * len(STORIES)
     return [
         claim(f"drift_end_{k}", value, direction, story, name)

@@ -68,7 +68,7 @@ def answered(document: dict[str, Any]) -> tuple[dict[str, Any], list[Problem]]:
 def stands(document: dict[str, Any]) -> None:
     """Whatever the request is, it is answered with finite numbers or refused with places: never a traceback."""
     with warnings.catch_warnings():
-        # what NumPy warns of would be a silent number
+        # What NumPy warns of would be a silent number
         warnings.simplefilter("error", RuntimeWarning)
         found, problems = answered(document)
     assert finite(found)

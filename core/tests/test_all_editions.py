@@ -308,7 +308,7 @@ def test_no_edition_is_named_outside_the_editions() -> None:
 def test_a_permission_lowers_no_force_unless_it_is_declared_and_never_raises_one(edition: str) -> None:
     def force(**declared: bool) -> float:
         asked = request(edition, "static", building(3))
-        # all that the permissions ask for is stated as met
+        # all that the permissions request is stated as met
         asked["site"] = asked["site"] | declared
         asked["system"]["X"] = asked["system"]["X"] | (
             {"rho": 1.0, "regular": True} if edition.startswith("asce7") else {}
@@ -473,7 +473,7 @@ def test_what_was_measured_in_the_ground_stands_once_for_every_edition_compared(
     soils = {e["id"]: e["measured_soil"] for e in across(read(Brief, compared))["editions"]}
     # more than 10 m of very soft soil is E_e; 25 to 50 kPa is S_E
     assert (soils["as1170.4"], soils["ubc97"]) == ("E_e", "S_E")
-    # an edition that does not ask for it leaves it alone, in a brief; asked for one thing it refuses what it cannot use
+    # an edition that does not request it leaves it alone, in a brief; requested one thing it refuses what it cannot use
     read(Brief, compared | {"comparison_editions": []})
     with pytest.raises(InputRefused, match="rock is not a site value of asce7-16"):
         solve({"kind": "ground", "edition": "asce7-16", "site": site, "occupancy": {"risk_category": "II"}})
@@ -523,7 +523,7 @@ def test_across_lists_the_tests_of_the_building_one_by_one() -> None:
     # 100/170 is 0.588, below 0.6
     assert states["Irregularities in height", "X", "1b extreme soft story"] == "there"
     assert not [t for t in described["tests"] if t["group"] == "Irregularities in height" and t["direction"] == "Y"]
-    # 40 % of the strength goes with one wall
+    # 40 % of the strength belongs to one wall
     assert [t["state"] for t in described["tests"] if t["group"] == "Redundancy"] == ["not met"]
     # twelve times as stiff; 0.56/0.50 is 1.12
     assert [t["state"] for t in described["tests"] if t["group"] == "Two-stage analysis"] == ["met", "not met"]

@@ -60,7 +60,7 @@ def test_ids_do_not_move_when_another_row_goes(brief: dict[str, Any]) -> None:
     for gone in (0, 5, len(claims), len(claims) + 3):
         rest = [c for i, c in enumerate([*claims, *again, strange]) if i != gone]
         left = ids(rest, brief)
-        # what is left keeps its name; what is new is the gap of what is gone
+        # What is left keeps its name; what is new is the gap of what is gone
         assert [i for i in left if i not in whole and not i.startswith("gap_")] == []
         assert len(set(left)) == len(left)
 
@@ -120,10 +120,10 @@ def test_the_side_that_is_shown_is_decided_here() -> None:
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_every_kind_has_its_wording(kind: str) -> None:
-    """One that differs is told, whatever its kind; one that agrees needs no remark."""
+    """One that differs is stated, whatever its kind; one that agrees needs no remark."""
     claim = Claim(quantity="V", direction="X", value=2.0, text="2.0")
     side = compare(2.0, 1.0, 0.01, 0.0)
-    key, note = Key("V", "X"), "what was looked at"
+    key, note = Key("V", "X"), "what was assessed"
     check = Check(kind, key, "V X", claim, carried=side, verdict=Verdict.DIFFERS, level=1, note=note)
     assert bool(check.draft(Basis())) == (kind != "unplaced")
     assert dataclasses.replace(check, verdict=Verdict.AGREES).draft(Basis()) == ""
@@ -157,7 +157,7 @@ def test_a_cases_claim_is_kept_under_its_case_and_the_direction_of_its_role() ->
     submission = Submission.model_validate({"cases": roles, "claims": drifts("EX+") + drifts("other")})
     claims = ClaimSet.of(submission, ["L1"])
     assert set(claims.of_cases) == {Key("drift_max", "X", "EX+"), Key("drift_max", None, "other")}
-    # what a case is that has no role is not guessed
+    # What a case is that has no role is not guessed
     assert (claims.cases["other"].kind, claims.cases["other"].direction) == (None, None)
     assert key_of(submission.claims[0], claims.cases) == Key("drift_max", "X", "EX+")
 

@@ -186,7 +186,7 @@ def test_a_force_at_the_top_may_be_nothing_a_base_shear_may_not() -> None:
 
 
 def test_the_offset_goes_one_way_at_a_time_where_both_directions_act_at_once() -> None:
-    """12.8.4.2 says so from category C on; in A and B each direction acts alone."""
+    """12.8.4.2 distinguishes it from category C on; in A and B each direction acts alone."""
     said = {
         s_s: " ".join(
             system("asce7-16", {"S_S": s_s, "S_1": s_s / 3, "site_class": "C"}, {"risk_category": "II"}, R=5.0)[

@@ -1,4 +1,4 @@
-"""Conditions of systems, diaphragms and infills, and facts of our own model: worked by hand from the clauses."""
+"""Conditions of systems, diaphragms and infills, and facts of the reference model: worked by hand from the clauses."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ ROOF_OF_20 = [{"name": f"L{i}", "height": 3.0, "weight": 3000.0, "plan": [30.0, 
 
 
 def system_of(edition: str, lateral_system: str, *, site: dict[str, Any] | None = None, **more: Any) -> dict[str, Any]:
-    """Answer of `system` in X; what is declared of the direction and of the building told apart by name."""
+    """Answer of `system` in X; what is declared of the direction and of the building distinguished by name."""
     building = {n: more.pop(n) for n in ("infills", "diaphragm_spans", "irregularities") if n in more}
     made = {"lateral_system": lateral_system, "period_type": "other", **more}
     return solve(
@@ -168,7 +168,7 @@ def test_the_simplified_method_of_ubc_takes_soil_s_e_where_nothing_is_known() ->
     assert solve(made)["X"]["V"] == pytest.approx(3.0 * 0.34 / 5.5 * 7200.0, rel=1e-6)
 
 
-# Our own model
+# the reference model
 
 
 def test_damping_of_the_modes_changes_the_ordinates_of_is_1893_2002() -> None:

@@ -1,4 +1,4 @@
-"""Every request that stands in docs/contract.md is one that the core answers."""
+"""Every request that is in docs/contract.md is one that the core answers."""
 
 from __future__ import annotations
 

@@ -34,7 +34,7 @@ def soft(count: int = 4, first: float = 0.5) -> list[dict[str, Any]]:
 @pytest.mark.parametrize("edition", ["asce7-05", "asce7-10", "asce7-16", "asce7-22", "ubc97"])
 def test_steady_drifts_take_soft_stories_away(edition: str) -> None:
     assert irregular(edition, soft())["X"]
-    # no drift ratio exceeds 1.3 times that above; the top two stories are not looked at
+    # no drift ratio exceeds 1.3 times that above; the top two stories are not assessed
     steady = {"X": [0.0065, 0.005, 0.004, 0.001]}
     assert irregular(edition, soft(), drift_ratio=steady)["X"] == []
     assert irregular(edition, soft(), drift_ratio={"X": [0.0066, 0.005, 0.004, 0.001]})["X"]
@@ -207,7 +207,7 @@ def test_regularity_in_plan_of_en_1998_1_as_declared() -> None:
         "system": {"X": {"lateral_system": "rc_walls", "alpha_0": 3.0}, "ductility_class": "DCM"},
     }
     assert solve(request)["X"]["q"] == pytest.approx(2.0)
-    # not known: asked for, never taken as regular
+    # not known: requested, never taken as regular
     assert irregular("en1998-1", stories(3))["regular_in_plan"] is None
 
 
@@ -242,7 +242,7 @@ def test_setbacks_of_en_1998_1(steps: list[tuple[float, float]], met: bool) -> N
 def test_table_4_1(plan: bool, elevation: bool, words: str) -> None:
     found = irregular("en1998-1", stories(3), system={"regular_in_plan": plan, "regular_in_elevation": elevation})
     assert found["regularity_consequences"][0] == f"Table 4.1: {words}"
-    # 10.5 m is above the 10 m up to which plane models may stand in with 1.25
+    # 10.5 m is above the 10 m up to which plane models may be in with 1.25
     assert len(found["regularity_consequences"]) == 1
     low = irregular("en1998-1", stories(2), system={"regular_in_plan": plan, "regular_in_elevation": elevation})
     assert ("1.25" in low["regularity_consequences"][-1]) is not plan
@@ -332,7 +332,7 @@ def test_extreme_torsion_leaves_1_3_in_category_d_from_7_16_on() -> None:
             1.0,
         ),
         ({"r_max": 0.9}, 1.5),
-        # the greatest of the lower two thirds: the top story of three is not looked at
+        # the greatest of the lower two thirds: the top story of three is not assessed
         (
             {
                 "element_shears": [

@@ -1,4 +1,4 @@
-"""Submitted mode tables: read from sheets, checked with themselves, with the target and with our own model."""
+"""Submitted mode tables: read from sheets, checked with themselves, with the target and with the reference model."""
 
 from __future__ import annotations
 
@@ -126,7 +126,7 @@ def taken(X: float, Y: float) -> list[dict[str, Any]]:
 
 
 def of_table(claims: list[dict[str, Any]]) -> dict[str, dict[str, Any]]:
-    """Checks of analysis periods against the table of modes, without a model of our own."""
+    """Checks of analysis periods against the table of modes, without a reference model."""
     checks = recheck(document(BRIEF, claims))["checks"]
     return {c["id"]: c for c in checks if c["kind"] in ("axes", "taken_from")}
 
@@ -140,7 +140,7 @@ def test_exchanged_axes_are_seen_without_a_model_from_the_periods_that_are_used(
     check = of_table([*claims, *taken(Y, X)])["axes_T_analysis"]
     assert (check["verdict"], check["role"], check["level"]) == ("differs", "origin", 1)
     assert "other axis" in check["note"]
-    # said once where our own model says it too
+    # said once where the reference model says it too
     asked = document(BRIEF, [*claims_of(answer, 6), *taken(Y, X)])
     for claim in asked["submission"]["claims"]:
         if claim["quantity"] == "mass_ratio":

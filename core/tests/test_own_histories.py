@@ -1,4 +1,4 @@
-"""Envelopes of their time histories against our own model under the same record."""
+"""Envelopes of their time histories against the reference model under the same record."""
 
 from __future__ import annotations
 

@@ -123,7 +123,7 @@ def test_drifts_have_the_same_verdicts(brief: dict[str, Any], elastic: list[floa
         compared = row.get("ratio_second_order") or row["ratio"]
         if row["ok"] is not None:
             assert check["theirs"]["value"] == pytest.approx(compared, rel=1e-6)
-    # a recheck tells the greatest coefficient of a direction
+    # a recheck states the greatest coefficient of a direction
     breached = {c["story"] for c in found.values() if c["kind"] == "stability" and c["verdict"] == "breaches"}
     unstable = {row["name"] for row in own["stories"] if row["theta_ok"] is False}
     assert bool(breached) is bool(unstable)

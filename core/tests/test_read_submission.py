@@ -1,4 +1,4 @@
-"""A whole submission taken in from its files: what is known, remembered, claimed already, and what stays open."""
+"""A whole submission accepted from its files: what is known, remembered, claimed already, and what stays open."""
 
 from __future__ import annotations
 

@@ -247,7 +247,7 @@ def test_a_second_case_of_a_direction_is_checked_too(brief: dict[str, Any]) -> N
     checks = by_id(result)
     assert checks["F.X.L7.Static X - ecc."]["verdict"] == "agrees"
     assert result["origins"] == ["F.X.L8.Static X - ecc."]
-    # the sum is taken over the first case alone
+    # the sum is adopted the first case alone
     assert checks["sum_F.X"]["verdict"] == "agrees"
 
 
@@ -264,7 +264,7 @@ def test_steps_lead_from_inputs_to_every_computed_value(brief: dict[str, Any]) -
     for steps in result["steps"].values():
         known: set[str] = set()
         for step in steps:
-            # what a step rests on stands before it
+            # What a step rests on stands before it
             assert set(step["inputs"]) <= known, step["id"]
             known.add(step["id"])
     independent = {s["id"]: s for s in result["steps"]["independent"]}

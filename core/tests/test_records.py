@@ -1,4 +1,4 @@
-"""Ground records from files: columns, steps, units; what is not stated is asked for."""
+"""Ground records from files: columns, steps, units; what is not stated is required."""
 
 from __future__ import annotations
 

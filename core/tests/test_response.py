@@ -446,7 +446,7 @@ def test_many_short_modes_are_a_fallback_in_en_1998_1_never_plainly_enough() -> 
     )
     five = six | {"T": [1.0, 0.8, 0.6, 0.4, 0.2], "mass_share": {"X": [0.5, 0, 0, 0, 0]}}
     assert solve(five)["X"]["verdict"].endswith("90 % not met, nor the fallback of 4.3.3.3.1(5)")
-    # what is left out is at most 5 %: no mode above 5 % can be among it
+    # What is excluded is at most 5 %: no mode above 5 % can be among it
     most = solve(six | {"mass_share": {"X": [0.7, 0.26, 0, 0, 0, 0]}})["X"]
     assert most["enough"] is True
     assert "no mode above 5 % is" in most["verdict"]

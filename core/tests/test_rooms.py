@@ -101,7 +101,7 @@ def test_a_new_folders_names_are_read_in_tables(core_with_new_edition: Path) -> 
     assert [(c["quantity"], c["value"]) for c in made["submission"]["claims"]] == [("Z", 0.1)]
 
 
-# What editions say stands in their folders
+# What editions say is in their folders
 
 
 def said_by_editions() -> set[str]:

@@ -158,7 +158,7 @@ def test_a_directions_rule_gets_its_cases_and_the_buildings_all_that_have_it() -
     evaluation = Evaluation(OF_CASES, BY_CASE, cases=CASES)
     assert evaluation.value("A_x", "X") == 15.5
     assert evaluation.value("A_x", "Y") == 20.5
-    # the gravity case has no drifts and is left out; 3/2 is more than 1.2
+    # the gravity case has no drifts and is excluded; 3/2 is more than 1.2
     assert evaluation.value("torsion_irregular") is True
     assert {k.case for k in evaluation.step("torsion_irregular").inputs} == {"EX+", "EX-", "EY+"}
 

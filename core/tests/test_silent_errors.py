@@ -275,7 +275,7 @@ def test_forces_along_both_axes_go_to_the_cases_of_their_own() -> None:
     assert [(c.direction, c.value) for c in table.claims] == [("X", 40.0), ("Y", 50.0)]
 
 
-# what is remembered
+# What is remembered
 
 
 def test_what_the_table_says_comes_before_what_is_remembered() -> None:
@@ -384,7 +384,7 @@ def test_a_group_of_columns_for_each_case_is_read_as_rows() -> None:
     assert told["F", "Static X", "X", "L2"] == 40.0
     assert told["V_story", "Static Y", "Y", "L1"] == 75.0
     assert len(told) == 8
-    # where it stood: row 5, column E
+    # where it was: row 5, column E
     place = next(c.source for c in table.claims if (c.case, c.quantity, c.story) == ("Static Y", "V_story", "L1"))
     assert (place.row, place.column) == (5, "E")
 

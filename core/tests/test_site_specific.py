@@ -303,7 +303,7 @@ def test_ways_of_as_1170_4_that_need_no_period_ask_for_none() -> None:
     )
     assert simple["F"] == pytest.approx([46.2 * k for k in (1.8, 3.6, 5.5)])
     assert simple["T"] is None
-    # category III (level 4 above 12 m) asks for dynamics
+    # category III (level 4 above 12 m) requires dynamics
     with pytest.raises(InputRefused, match="category II"):
         static(
             "as1170.4",

@@ -154,7 +154,7 @@ def test_g_left_out_of_the_factor_of_one_direction_is_one_origin() -> None:
 def test_a_modal_base_shear_that_the_modes_do_not_give_is_one_origin_with_its_known_ratio(by: float, code: str) -> None:
     made = right("asce7-16")
     wrong = modal_times(made, "X", by)
-    # the factor is not stated here: nothing upstream tells
+    # the factor is not stated here: nothing upstream states
     lines = [line for line in wrong.tables["parameters"].splitlines() if not line.startswith("Factor on")]
     wrong = Made(wrong.edition, wrong.brief, wrong.tables | {"parameters": "\n".join(lines) + "\n"})
     origins, questions, gaps = origins_of(wrong)
@@ -516,7 +516,7 @@ def test_what_the_stages_show() -> None:
     assert drift["limit"] == [0.02] * 6
 
 
-# Our own model beside theirs
+# the reference model beside theirs
 
 
 def model_of(made: Made) -> dict[str, Any]:
@@ -594,7 +594,7 @@ def test_our_own_model_agrees_with_a_submission_of_the_same_building() -> None:
     wrong = [c for c in with_theta(document, by=0.4) if c["kind"] == "own" and c["quantity"] == "theta"]
     assert {(c["verdict"], c["role"]) for c in wrong} == {("differs", "inherited")}
     answer = recheck(document)
-    # the model has all six modes where the table has four: the shears are near each other, and stand beside each other
+    # the model has all six modes where the table has four: the shears are near each other, and are next to each other
     shears = answer["stages"]["scaling"]["X"]
     assert shears["before_model"] == pytest.approx(shears["before_theirs"], rel=0.02)
     turned = next(c for c in answer["stages"]["twist"]["cases"] if c["case"] == "X static +")
@@ -801,7 +801,7 @@ def test_a_lateral_system_is_known_by_its_words_and_else_the_likeliest_are_named
 
 
 def test_drifts_that_are_not_the_differences_of_their_displacements_are_one_origin() -> None:
-    """L4 over its height above the base, 4 x 3.5 m, in place of the story's: a quarter of its drift."""
+    """L4 over its height above the base, 4 x 3.5 m, instead of the story's: a quarter of its drift."""
     made = right("asce7-16")
     lines = []
     for line in made.tables["drifts"].splitlines():

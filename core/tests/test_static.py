@@ -266,5 +266,5 @@ def test_what_always_holds(building: dict[str, Any]) -> None:
     heavier = static(**(building | {"weight": building["weight"] * 1.1}))
     assert heavier["V"] == pytest.approx(1.1 * result["V"], rel=1e-9)
     stronger = static(**(building | {"S_S": building["S_S"] * 1.05, "S_1": building["S_1"] * 1.05}))
-    # category A asks for less than the bounds do, so rising out of it is a step up as well
+    # category A requires less than the bounds do, so rising out of it is a step up as well
     assert stronger["V"] >= result["V"] * (1 - 1e-9)

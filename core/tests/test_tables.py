@@ -42,7 +42,7 @@ def told(taken: SubmissionRead) -> dict[tuple[Any, ...], Any]:
 
 
 def differences(taken: SubmissionRead, truth: dict[str, Any]) -> list[str]:
-    """What is read otherwise than it stands in the truth: other values, values too many, and values too few."""
+    """What is read otherwise than it is in the truth: other values, values too many, and values too few."""
     found, due = told(taken), {tuple(v[:-1]): v[-1] for v in truth["values"]}
 
     def same(a: Any, b: Any) -> bool:
@@ -76,7 +76,7 @@ def judged(name: str) -> tuple[str, list[str]]:
     if truth["asks"]:
         if not asked:
             return WRONG, ["nothing is asked", *differences(taken, truth)[:5]]
-        # what the answers give is not there yet; without answers it is what other tables of the file hold
+        # What the answers give is not there yet; without answers it is what other tables of the file hold
         due = truth if truth["answers"] is None else {"values": []}
         wrong = differences(taken, due) or unexpected(asked, truth["asks"])
         if truth["answers"] is not None and not wrong:

@@ -177,7 +177,7 @@ def test_simplified_static_procedure() -> None:
     assert result["exponent"] is None
     with pytest.raises(InputRefused, match="at most two stories"):
         static("ubc97", site(), standard, WALLS, stories(3), static_method="1630.2.3")
-    # 1629.8.2: of occupancy categories 4 and 5 only; without one it is asked for
+    # 1629.8.2: of occupancy categories 4 and 5 only; without one it is required
     with pytest.raises(InputRefused, match="categories 4 and 5"):
         static("ubc97", site(), {"occupancy_category": "1"}, WALLS, floors, static_method="1630.2.3")
     with pytest.raises(InputRefused) as refused:

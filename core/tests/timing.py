@@ -34,10 +34,10 @@ def process_seconds(work: Callable[[], object], repeats: int = 20) -> float:
         some()
         return time.process_time() - start
 
-    # what other tests of the session have left is set aside, or the collector would walk it again and again
+    # What other tests of the session have left is set aside, or the collector would walk it again and again
     gc.collect()
     gc.freeze()
-    # taken in turns, so that both meet the same conditions
+    # accepted turns, so that both meet the same conditions
     try:
         pairs = [(taken(work), taken(_yardstick)) for _ in range(repeats)]
     finally:

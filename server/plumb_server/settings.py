@@ -13,7 +13,7 @@ PLUMB_WEB         folder of the built web application (default ../web/dist)
 PLUMB_PROXIES     proxies of ours in front, whose X-Forwarded-For is believed (default 0)
 PLUMB_EXHIBITS    folder of exhibits; PLUMB_EXHIBIT_STORAGE and PLUMB_EXHIBIT_OPTIONS for another storage
 PLUMB_MAX_EXHIBIT, PLUMB_MAX_REVIEW_BYTES, PLUMB_MAX_MEMBER_BYTES_A_DAY
-                  bytes of a file, of all files of a review, of what a member hands in within a day
+                  bytes of a file, of all files of a review, of what a member submits within a day
 PLUMB_READING_MEMORY, PLUMB_READING_SECONDS
                   what the process that reads a file may take
 PLUMB_SMTP_HOST, PLUMB_SMTP_PORT, PLUMB_SMTP_USER, PLUMB_SMTP_PASSWORD, PLUMB_SMTP_TLS, PLUMB_MAIL_FROM
@@ -97,7 +97,7 @@ TEMPLATES = [
     }
 ]
 
-# ms; none for whoever migrates, restores or works through the queue
+# ms; none for anyone who migrates, restores or works through the queue
 STATEMENT_TIMEOUT = int(os.environ.get("PLUMB_STATEMENT_TIMEOUT", "0"))
 LOCK_TIMEOUT = int(os.environ.get("PLUMB_LOCK_TIMEOUT", "0"))
 DATABASES = {
@@ -171,7 +171,7 @@ SOCIALACCOUNT_EMAIL_AUTHENTICATION_AUTO_CONNECT = True
 SOCIALACCOUNT_PROVIDERS = {"openid_connect": {"APPS": json.loads(os.environ.get("PLUMB_OIDC", "[]"))}}
 
 SIGNING_FRESH = 120
-"""s for which a password or second factor that was asked for again is good for one signature."""
+"""s for which a password or second factor that was requested again is good for one signature."""
 
 # mail: a folder in the demo, whose page shows it; otherwise by SMTP
 MAIL_FOLDER = os.environ.get("PLUMB_MAIL_FOLDER", "")
@@ -190,7 +190,7 @@ HAZARD_URL = os.environ.get("PLUMB_HAZARD_URL", "http://127.0.0.1:8471").rstrip(
 HAZARD_TIMEOUT = 2.0
 """s, for each of two tries"""
 
-# what is counted for limits is counted by all processes together
+# What is counted for limits is counted by all processes together
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "web_counts"}}
 
 USE_TZ = True
@@ -205,7 +205,7 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/"
 
 MAX_BODY = 25_000_000
 MAX_IMPORT = 120_000_000
-"""Bytes of an exported review that is taken in again; no export is larger."""
+"""Bytes of an exported review that is accepted again; no export is larger."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = MAX_IMPORT
 MAX_EXHIBIT = int(os.environ.get("PLUMB_MAX_EXHIBIT", 100_000_000))
 """Bytes of a file that is uploaded."""
@@ -220,7 +220,7 @@ READING_SECONDS = int(os.environ.get("PLUMB_READING_SECONDS", 120))
 """What the process that reads a file may take: bytes, and seconds of processor time."""
 
 JOBS_AT_ONCE = False
-"""Whether jobs are carried out where they are asked for, without the queue; for tests."""
+"""Whether jobs are carried out where they are required, without the queue; for tests."""
 
 # exhibits are files: a folder here, or any other storage by its class and options, such as one that speaks S3
 EXHIBITS = Path(os.environ.get("PLUMB_EXHIBITS", ROOT / ".data" / "exhibits"))
@@ -297,7 +297,7 @@ SPECTACULAR_SETTINGS = {
     },
 }
 METRICS_KEY = os.environ.get("PLUMB_METRICS_KEY", "")
-"""What a monitor shows to be told the metrics; without one nobody is."""
+"""What a monitor shows to be stated the metrics; without one nobody is."""
 PROMETHEUS_EXPORT_MIGRATIONS = False
 
 # one line of JSON for each event, with the id of its request

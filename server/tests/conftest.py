@@ -23,7 +23,7 @@ def quick_passwords() -> None:
 
 @pytest.fixture(scope="session", autouse=True)
 def exhibits(tmp_path_factory: pytest.TempPathFactory) -> None:
-    """A folder of the tests' own for exhibits, which are read where they are handed in."""
+    """A folder of the tests' own for exhibits, which are read where they are submitted."""
     settings.STORAGES["exhibits"]["OPTIONS"] = {"location": str(tmp_path_factory.mktemp("exhibits"))}
     settings.JOBS_AT_ONCE = True
 

@@ -86,7 +86,7 @@ def test_an_account_takes_no_more_attempts_after_ten_failures(demo: None, settin
         return int(client.send("POST", "/api/session/", {"email": email, "password": password}).status_code)
 
     assert [attempt(LEAD, "x") for _ in range(10)] == [422] * 10
-    # not even the right password, and nobody is told whether there is such an account
+    # not even the right password, and nobody is stated whether there is such an account
     assert attempt(LEAD.upper(), PASSWORD) == 429
     assert [attempt("nobody@nowhere.example", "x") for _ in range(11)][-1] == 429
     assert attempt(REVIEWER, PASSWORD) == 200

@@ -31,7 +31,7 @@ def test_another_edition_governs_and_the_one_before_is_kept(demo: None, lead: An
     assert brief["site"]["S_MS"] == 1.02
     assert brief["comparison_editions"] == ["en1998-1", "is1893-2016"]
     assert brief["comparisons"]["en1998-1"]["site"]["a_gR"] == 0.22
-    # what was measured in the ground belongs to the building
+    # What was measured in the ground belongs to the building
     assert brief["site"]["v_s30"] == 265.0
     undone = lead.send("POST", f"{place}/brief/undo/", {"based_on": before["brief_number"] + 1}).json()
     assert undone["brief"] == before["brief"]

@@ -92,7 +92,7 @@ def test_their_comparisons_lack_nothing(demo: None, title: str) -> None:
 
 def test_nothing_of_the_library_deviates(demo: None) -> None:
     found = result("Sable Quay Library")
-    # modes are open where there is no model of our own, declarations are for the record; its brief has weights, no loads
+    # modes are open where there is no reference model, declarations are for the record; its brief has weights, no loads
     assert {(c["verdict"], c["kind"]) for c in found["checks"] if c["verdict"] != "agrees"} == {
         ("open", "mode"),
         ("note", "declared"),

@@ -197,7 +197,7 @@ def test_what_is_handed_in_and_not_read_yet_is_not_missing(lead: Api, new_review
     before = missing()
     assert "gap_S_S" in before
     exhibit = upload(lead, new_review, "more.csv", b"Item,Value,Unit\nS_S,1.0,g\n")
-    # whatever stands in it, nobody has accepted it yet
+    # whatever is in it, nobody has accepted it yet
     assert missing() == set()
     assert lead.send("POST", f"{path}/tables/", {"exhibit": exhibit["id"]}).status_code == 201
     assert missing() == before - {"gap_S_S"}

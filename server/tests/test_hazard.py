@@ -54,7 +54,7 @@ def test_a_node_has_the_value_of_its_grid(service: ModuleType, edition: str) -> 
     found = service.values(edition, latitude, longitude)
     assert found["values"] == {name: field[3][5] for name, field in grid["values"].items()}
     assert (found["version"], found["date"]) == (grid["version"], grid["date"])
-    # every name is an input of the edition, so that it can be taken over
+    # every name is an input of the edition, so that it can be adopted
     assert {*found["values"]} <= {*EDITIONS[edition].inputs}
 
 

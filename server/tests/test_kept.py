@@ -1,4 +1,4 @@
-"""What is kept for good is kept by the database itself, whoever asks it."""
+"""What is kept for good is kept by the database itself, anyone who asks it."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ def test_the_database_refuses(statement: str, clinic: Review) -> None:
     user = User.objects.get(email=LEAD)
     Report.objects.create(review=clinic, number=1, pdf=b"%PDF", sha256="0" * 64, input_hash="0" * 64, issued_by=user)
     with connection.cursor() as cursor:
-        # a table with checks outstanding cannot be emptied, whoever asks
+        # a table with checks outstanding cannot be emptied, anyone who asks
         cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
     with (
         pytest.raises(IntegrityError, match=r"stays|can't be changed"),

@@ -1,4 +1,4 @@
-"""What one may ask for, hand in and keep; and that what is asked often is cheap."""
+"""What one may request, submit and keep; and that what is asked often is cheap."""
 
 from __future__ import annotations
 
@@ -75,7 +75,7 @@ def test_a_person_computes_so_much_a_minute(lead: Api, reviewer: Api, monkeypatc
     cache.clear()
 
 
-# handing in
+# submitting
 
 
 def hands_in(person: Api, review: Any, name: str, data: bytes = b"Story,Height (m)\nL1,4\n") -> Any:
@@ -119,7 +119,7 @@ def test_a_members_files_wait_in_a_line_of_bounded_length(lead: Api, new_review:
     assert hands_in(lead, new_review, "b.csv", b"a,b\n1,2\n").status_code == 201
 
 
-# what is asked often
+# What is asked often
 
 
 def test_the_list_of_reviews_takes_as_many_queries_for_many_as_for_one(lead: Api, clinic: Review) -> None:
@@ -186,7 +186,7 @@ def test_rechecks_that_nobody_asks_for_any_more_are_dropped(lead: Api, clinic: R
         lead.send("PUT", path, {"brief": told["brief"], "based_on": 1 + i})
     assert clinic.rechecks.filter(input_hash=signed).exists()
     assert clinic.rechecks.count() <= 4
-    # what was dropped is computed again
+    # What was dropped is computed again
     assert lead.get(f"/api/reviews/{clinic.pk}/recheck/").status_code == 200
 
 

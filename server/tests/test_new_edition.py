@@ -1,4 +1,4 @@
-"""A folder of an edition laid beside the others appears in the API, though nothing of the server knows of it."""
+"""A folder of an edition laid besides the others appears in the API, though nothing of the server knows of it."""
 
 from __future__ import annotations
 

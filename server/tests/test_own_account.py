@@ -230,7 +230,7 @@ def test_a_changed_address_is_confirmed_before_it_counts() -> None:
 
 def test_a_second_factor_is_asked_for_from_then_on() -> None:
     client, _ = signs_in(LEAD)
-    # it is asked for once more who is at the keyboard
+    # it is required once more who is at the keyboard
     assert client.send("POST", OWN + "authenticators/totp", {"code": "000000"}).status_code in (400, 401)
     assert client.send("POST", AUTH + "reauthenticate", {"password": PASSWORD}).status_code == 200
     secret = client.get(OWN + "authenticators/totp").json()["meta"]["secret"]

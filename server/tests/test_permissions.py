@@ -67,7 +67,7 @@ WHO: dict[str, tuple[set[str], str]] = {
 OPEN = {"session_get", "session_open", "session_close", "invitation_get", "invitation_accept", "mail_list"}
 """Calls that are there for who is not signed in; each has tests of its own."""
 NOTHING_THERE = {"exhibit_page", "table_remove"}
-"""Calls that find nothing, or nothing to do, in the demo's accepted submission: only who may not is looked at."""
+"""Calls that find nothing, or nothing to do, in the demo's accepted submission: only who may not is assessed."""
 
 
 def operations() -> list[tuple[str, str, str]]:

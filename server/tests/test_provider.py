@@ -19,7 +19,7 @@ pytestmark = pytest.mark.django_db
 
 
 class StandIn(BaseHTTPRequestHandler):
-    """Says who it is, gives a token for any code, and tells of one person."""
+    """Says who it is, gives a token for any code, and states of one person."""
 
     person: dict[str, Any]
 

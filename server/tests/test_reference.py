@@ -1,4 +1,4 @@
-"""The reviewer's own model: its states, runs at once and through the queue, cancelling, and workers that end in the middle."""
+"""The reviewer's reference model: its states, runs at once and through the queue, cancelling, and workers that end in the middle."""
 
 from __future__ import annotations
 

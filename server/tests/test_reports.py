@@ -52,12 +52,15 @@ def test_the_pdf_says_what_was_found_on_what_basis_and_what_was_not_checked(lead
         clinic.submissions.get().exhibits.get(name="clinic-S0-forces.csv").sha256[:20],
     ):
         assert expected in text, expected
-    # what has no numbers says in words what it is
+    # What has no numbers says in words what it is
     assert "submitted , recomputed" not in text
     # deviations without a finding are listed as well
     assert "Origins of deviations without a finding" in text
     # the scope names the stages, and the terms are defined
-    assert "The recheck covers these stages: building data, ground motion, design spectrum, seismic weight, modal analysis" in text
+    assert (
+        "The recheck covers these stages: building data, ground motion, design spectrum, seismic weight, modal analysis"
+        in text
+    )
     assert "Independent The rule of the edition applied to the inputs of the reviewer" in text
     assert "w L5" in text
 
@@ -115,7 +118,7 @@ def test_the_basis_speaks_the_words_of_the_edition(demo: None) -> None:
         "ASCE/SEI 7-22, IS 1893 (Part 1):2016",
     ):
         assert expected in html, expected
-    # what belongs to another edition is not told
+    # What belongs to another edition is not stated
     assert "Supplements" not in html
 
 

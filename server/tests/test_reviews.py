@@ -58,7 +58,7 @@ def test_a_review_of_ones_own_from_brief_to_checks(lead: Api, new_review: str) -
     assert checks["V.X"]["independent"]["value"] == pytest.approx(380.0)
     assert result["origins"] == ["V.X"]
     assert checks["V.Y"]["verdict"] == "agrees"
-    # the weights are taken over from the submission: recomputed, not independent
+    # the weights are adopted from the submission: recomputed, not independent
     assert (checks["w.L1"]["verdict"], checks["V.X"]["level"]) == ("open", 2)
 
 
@@ -278,7 +278,7 @@ def test_an_empty_submission_can_not_be_accepted(lead: Api, new_review: str) -> 
     assert lead.send("POST", f"/api/submissions/{submission.pk}/accept/").status_code == 409
 
 
-# what cannot be changed
+# What cannot be changed
 
 
 def test_what_happens_is_in_the_audit_trail(lead: Api, new_review: str) -> None:
@@ -354,7 +354,7 @@ def test_a_stored_recheck_is_sent_as_it_is_kept_without_reading_what_it_rests_on
 
 
 def test_what_changes_a_recheck_is_seen(lead: Api, clinic: Review) -> None:
-    """Each thing that a recheck rests on leads to another answer, and taking it back to the one before."""
+    """Each thing that a recheck rests on leads to another answer, and taking it back to the previous one."""
     path = f"/api/reviews/{clinic.pk}/recheck/"
     tags = [lead.get(path)["ETag"]]
     case = clinic.submissions.first().cases.filter(kind="static").first()
@@ -425,7 +425,7 @@ def test_an_exported_review_imports_to_the_same_result(lead: Api, clinic: Review
 
 
 def test_the_headless_recheck_reads_an_exported_review(lead: Api, clinic: Review) -> None:
-    # headless our own model is asked at once; in a review its response waits until a stage asks for it
+    # headless the reference model is asked at once; in a review its response waits until a stage requires it
     first = lead.get(f"/api/reviews/{clinic.pk}/recheck/").json()
     assert not [c for c in first["checks"] if c["kind"] == "own"]
     for kind in ("static_response", "response_X", "response_Y"):
@@ -461,7 +461,7 @@ def test_another_edition_governs_when_the_brief_says_so(lead: Api, clinic: Revie
     answer = lead.send("PUT", f"/api/reviews/{clinic.pk}/brief/", {"brief": brief, "based_on": 1}).json()
     checks = {c["id"]: c for c in answer["recheck"]["checks"]}
     assert checks["F_v"]["verdict"] == "agrees"
-    # S_M1: theirs 0.907 = 1.5 x 1.68 x 0.36, which 7-10 does not ask for: 0.6048
+    # S_M1: theirs 0.907 = 1.5 x 1.68 x 0.36, which 7-10 does not request: 0.6048
     assert checks["S_M1"]["role"] == "origin"
     assert checks["S_M1"]["independent"]["value"] == pytest.approx(0.6048)
 

@@ -63,7 +63,7 @@ export function App() {
         <BrowserRouter>
           <Suspense fallback={<Loader m="xl" size="sm" />}>
             <Routes>
-              {/* what a link of a mail leads to is there for whoever holds the link */}
+              {/* what a link of a mail leads to is there for anyone who holds the link */}
               <Route path="/account/reset" element={<AskReset />} />
               <Route path="/account/reset/:key" element={<Reset />} />
               <Route path="/account/verify/:key" element={<Verify />} />

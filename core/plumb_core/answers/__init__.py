@@ -1,1 +1,1 @@
-"""What is answered to a request: by a code edition alone, or by the reviewer's own model."""
+"""What is answered to a request: by a code edition alone, or by the reference model."""

@@ -40,7 +40,7 @@ def _irregularity(request: IrregularityRequest) -> Answer:
     result |= {n: _if_known(evaluation, n) or [] for n in names}
     if "plan_regularity" in evaluation.rules:
         result |= {n: _if_known(evaluation, n) for n in ("regular_in_plan", "torsionally_flexible")}
-    # of the model it is told whichever the edition; it can be written into a brief
+    # of the model it is stated whichever the edition; it can be written into a brief
     if "plan_regularity" in evaluation.rules or Key("floors_known") in inputs:
         result["plan_stiffness"] = inputs.get(Key("floors_known"))
     return result, evaluation

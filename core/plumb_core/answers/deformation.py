@@ -133,7 +133,7 @@ def _drift(request: DriftRequest) -> Answer:
     theta_limit = float(steps[Key("theta_limit", d)].value) if theta_keys else None
 
     def beside(name: str) -> list[Any] | None:
-        """Values by story that go with theta, None where the edition has no such rule."""
+        """Values by story that belong to theta, None where the edition has no such rule."""
         return _if_known(evaluation, name, d) if theta_keys and name in evaluation.rules else None
 
     amplification, amplified, words = (

@@ -30,7 +30,7 @@ def _static(request: StaticRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system, request.stories, request.period)
     rules = edition_rules(request.edition, request.site, request.system)
     evaluation = with_declared_facts(Evaluation(rules, inputs))
-    # a direction whose system is left empty is not asked for, unless both are
+    # a direction whose system is left empty is not requested, unless both are
     asked = [d for d in DIRECTIONS if getattr(request.system, d).model_fields_set] or list(DIRECTIONS)
     names = [n for n in STATIC_KEYS if n in evaluation.rules or n == "W"]
     # a period from analysis does without the approximate one where the code does not limit it
@@ -170,6 +170,6 @@ def _system(request: SystemRequest) -> Answer:
     for d in DIRECTIONS:
         names = [n for n in SYSTEM_KEYS if n in evaluation.rules or Key(n, d) in inputs]
         result[d] = {n: _if_known(evaluation, n, d) for n in names}
-        # what could not be said, and why; no limit is said
+        # What could not be said, and why; no limit is said
         result[d]["open"] = {n: why for n in names if result[d][n] is None and (why := why_not(evaluation, n, d))}
     return result, evaluation

@@ -1,4 +1,4 @@
-"""Linear time history of the reviewer's own model."""
+"""Linear time history of the reference model."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Modes of the reviewer's own model, and a submission's modes beside them."""
+"""Modes of the reference model, and a submission's modes beside them."""
 
 from __future__ import annotations
 
@@ -27,11 +27,11 @@ from plumb_core.dynamics.modes import (
 from plumb_core.dynamics.structure import Array, Structure, Warning
 
 NODE_SHAPES = 12
-"""Modes whose movements of all nodes are reported, where they are asked for."""
+"""Modes whose movements of all nodes are reported, where they are required."""
 
 
 def modes_of(request: Any, built: Structure, progress: Progress = quiet) -> Modes:
-    """Modes as a request asks for them: a number, or up to a target; all that there are of lateral lines by default."""
+    """Modes as a request requires them: a number, or up to a target; all that there are of lateral lines by default."""
     if request.target is not None and request.modes is None:
         return modes_to_target(built, request.target, request.target_directions, request.method, progress=progress)
     if request.modes is None and request.frame is not None:

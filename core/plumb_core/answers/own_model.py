@@ -1,4 +1,4 @@
-"""Which answer belongs to which request to the reviewer's own model."""
+"""Which answer belongs to which request to the reference model."""
 
 from __future__ import annotations
 

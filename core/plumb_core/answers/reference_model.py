@@ -1,4 +1,4 @@
-"""From a brief and the reviewer's own model to the requests that ask it."""
+"""From a brief and the reference model to the requests that ask it."""
 
 from __future__ import annotations
 
@@ -123,7 +123,7 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, A
         [
             Problem(
                 "/kind",
-                f"the model cannot be asked for {kind!r}",
+                f"the model cannot be requested {kind!r}",
                 "Use model, modal, response_X, response_Y, static_response or irregularity.",
             )
         ]

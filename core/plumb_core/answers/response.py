@@ -1,4 +1,4 @@
-"""Response spectrum analysis of the reviewer's own model."""
+"""Response spectrum analysis of the reference model."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""An edition's story forces on the reviewer's own model."""
+"""An edition's story forces on the reference model."""
 
 from __future__ import annotations
 

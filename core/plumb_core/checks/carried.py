@@ -28,11 +28,11 @@ NEVER_ADOPTED = (
     "A_x",
     "torsion_stated",
 )
-"""Results of the stages: a submission's own never stand in for ours."""
+"""Results of the stages: a submission's own never replace ours."""
 
 
 def independent_evaluation(own: Evaluation, claims: ClaimSet) -> Evaluation:
-    """The rules over our own inputs; submitted inputs stand in where the brief has none.
+    """The rules over our own inputs; submitted inputs are in where the brief has none.
 
     Our curve is read at the periods of their table, which makes none of it theirs.
     """
@@ -63,7 +63,7 @@ def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
 
 
 def carried_evaluation(brief: Brief, independent: Evaluation, claims: ClaimSet) -> Evaluation:
-    """The same rules with each submitted value pinned in place of its input or rule.
+    """The same rules with each submitted value pinned instead of its input or rule.
 
     A text is carried like a number; one that chooses rules of the edition, such as a zone, chooses theirs.
 
@@ -87,7 +87,7 @@ def carried_evaluation(brief: Brief, independent: Evaluation, claims: ClaimSet) 
 
 
 def _their_rules(brief: Brief, claims: ClaimSet, options: Mapping[str, tuple[Any, ...]]) -> Mapping[str, Rule] | None:
-    """The rules of the edition under the texts that the submission states of the site; None where they are those of the brief."""
+    """The rules of the edition under the texts that the submission describes the site; None where they are those of the brief."""
     stated = {}
     for key, of_key in claims.by_key.items():
         if key.direction is None and key.name in Site.model_fields and of_key.single:

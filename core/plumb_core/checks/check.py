@@ -36,7 +36,7 @@ def limit_of(
 
 
 class AddedUp(Claim):
-    """A total that is not stated: the sum of its stated parts stands for it.
+    """A total that is not stated: the sum of its stated parts represents it.
 
     half : half a unit of the last digit of the parts, added up, in the core's unit
     """
@@ -88,13 +88,13 @@ class Check:
     carried, independent : comparisons with our rule on their upstream values, and with our own value
     verdict, role : what came out, and where the deviation starts (None where there is none)
     level : 1 consistent, 2 recomputed (our rule on inputs of theirs), 3 independent (our own inputs), None unchecked
-    limit : of the code that the value is held to
+    limit : of the code that the value is checked against
     follows : whether the value follows from their own upstream values
     rests_on : ids of the origins that a deviation comes from
     clause, note : of the rule; what has to be known beside
     slip : code of the test in the catalogue that spoke; empty for a plain comparison
     covers : further keys whose submitted values it rechecks
-    upstream : what it rests on where no rule of its own quantity tells
+    upstream : what it rests on where no rule of its own quantity states
     """
 
     kind: str
@@ -166,7 +166,7 @@ _FIELDS = tuple(f.name for f in fields(Check))
 
 
 def check_id(kind: str, key: Key, place: str = "", case: str = "", repeats: str = "") -> str:
-    """Id of a check: of its kind, its key and its place, never of where it stands in a table.
+    """Id of a check: of its kind, its key and its place, never of where it is in a table.
 
     ``V.X``, ``F.X.L3.Static X``, ``gap_T.Y``.  Findings rest on it for years.
     """

@@ -246,7 +246,7 @@ def problems_of(submission: Submission) -> list[Problem]:
             problems.append(
                 Problem(f"/submission/cases/{i}/name", f"case {case.name!r} is listed twice", "Name each case once.")
             )
-    # most claims are of a form that was looked at before
+    # most claims are of a form that was assessed before
     sound: set[tuple[str, str | None, bool, bool, bool, type]] = set()
     for i, claim in enumerate(submission.claims):
         form = (

@@ -39,7 +39,7 @@ class Ours(NamedTuple):
     Attributes
     ----------
     value : number or text; None where there is none
-    rests_on_adopted : whether anything it rests on was taken over from the submission
+    rests_on_adopted : whether anything it rests on was adopted from the submission
     why : why there is none, in words
     step : the step that it was read from
     """
@@ -63,9 +63,9 @@ class Context:
     carried : the same rules with every other submitted value pinned
     results, twists, torsion : results of their load cases, how each of them turns, and what that shows of torsion
     drifts : of each direction that states any, those that are compared with the limit
-    own_modes : the answer of the reviewer's own model to `modal`; None where it has not been run
+    own_modes : the answer of the reference model to `modal`; None where it has not been run
     own : all its answers by kind of request
-    modes_beside_ours : the submitted modes matched with those of our own model; None without either
+    modes_beside_ours : the submitted modes matched with those of the reference model; None without either
     made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
         of checkers whose checks no assumption changes; and by the id of a check, that check as it was linked with its origins
     """
@@ -91,7 +91,7 @@ class Context:
     def of(cls, document: RecheckDocument, own: Mapping[str, Mapping[str, Any]] | None = None) -> Context:
         """The context of a recheck document.
 
-        own : answers of the reviewer's own model by kind of request (modal, static_response, response_X, response_Y)
+        own : answers of the reference model by kind of request (modal, static_response, response_X, response_Y)
         """
         own_modes = (own or {}).get("modal")
         brief = document.brief

@@ -12,13 +12,13 @@ _RENAMED = (
     (re.compile(r"unplaced_\d+\.(.+)"), r"\1"),
 )
 _COUNTED = re.compile(r"(.+)#\d+")
-"""A value stated again was once numbered by where it stood."""
+"""A value stated again was once numbered by where it was."""
 
 
 def present_id(earlier: str, written: str = "") -> str:
     """The id that a check has today, for one that it had earlier; ids that did not change are given back.
 
-    written : what was written for its value, which tells a value stated again from the first one of its place
+    written : what was written for its value, which states a value stated again from the first one of its place
     """
     for pattern, present in _RENAMED:
         if pattern.fullmatch(earlier):
@@ -27,6 +27,6 @@ def present_id(earlier: str, written: str = "") -> str:
     if counted is None:
         return earlier
     plain = counted.group(1)
-    # with a case of its own the place is told already
+    # with a case of its own the place is stated already
     key_of_case = plain.count(".") >= 3 or re.search(r"\.[XY]\.[^.]+\.[^.]+", plain) is not None
     return plain if key_of_case or not written else f"{plain}={written}"

@@ -134,7 +134,7 @@ def _single(claims: ClaimSet, key: Key) -> Any:
     return theirs(of_key.single[0]) if of_key is not None and of_key.single else None
 
 
-# what a recheck shows of its facts
+# What a recheck shows of its facts
 
 _SOURCES: Mapping[str, str] = {
     "input": "declared",
@@ -162,7 +162,7 @@ FOUND = (
     "gravity",
     "P",
 )
-"""Quantities of rules that decide which check applies, beside the inputs, which are all shown."""
+"""Quantities of rules that decide which check applies, besides the inputs, which are all shown."""
 
 
 def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results.Fact]:
@@ -174,7 +174,7 @@ def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results
             if key not in steps and key.name in evaluation.rules and evaluation.get(name, direction) is not None:
                 steps[key] = evaluation.at(key)
     shown = [s for s in steps.values() if _is_fact(s, evaluation)]
-    # what is declared of regularity has its own fact, with what contradicts it
+    # What is declared of regularity has its own fact, with what contradicts it
     declared = {s.key.direction for s in shown if s.key.name == "regular"}
     shown = [s for s in shown if s.key.name != "regular_known" or s.key.direction not in declared]
     known = {s.key for s in shown}

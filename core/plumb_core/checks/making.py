@@ -79,7 +79,7 @@ def _is_again(context: Context, key: Key, index: int | None, claim: Subject) -> 
     """Whether the same place has been stated before, by this or by another case."""
     of_key = context.claims.by_key.get(key)
     if of_key is None:
-        # what is made of a base reaction stands for a value that is not stated
+        # What is made of a base reaction represents a value that is not stated
         return False
     return claim is not (of_key.single[0] if index is None else of_key.indexed[index])
 
@@ -103,7 +103,7 @@ def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterato
     if not off:
         yield from checks
         return
-    # of those that are as far off as their digits tell, the first
+    # of those that are as far off as their digits state, the first
     worst = max(off, key=lambda c: round(abs(c.shown.multiples), 1) if c.shown else 0.0)
     for check in checks:
         if check is worst:

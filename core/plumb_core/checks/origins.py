@@ -107,7 +107,7 @@ def _ratio(check: Check) -> float | None:
 
 
 def _alike(one: Claim, other: Claim, context: Context) -> bool:
-    """Whether two claims state the same value, as far as their digits tell."""
+    """Whether two claims state the same value, as far as their digits state."""
     a, b = theirs(one), theirs(other)
     if isinstance(a, str) or isinstance(b, str):
         return a == b

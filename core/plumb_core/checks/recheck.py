@@ -40,9 +40,9 @@ def recheck(document: Any, ask: Ask = solve, *, answers: Answers | None = None, 
     Parameters
     ----------
     document : a recheck document, as JSON or read
-    ask : how the reviewer's own model is asked; by default it is solved at once
-    answers : of the reviewer's own model by kind of request, where they are known already; then nothing is asked
-    steps : whether the derivations are told
+    ask : how the reference model is asked; by default it is solved at once
+    answers : of the reference model by kind of request, where they are known already; then nothing is asked
+    steps : whether the derivations are stated
     """
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
@@ -51,7 +51,7 @@ def recheck(document: Any, ask: Ask = solve, *, answers: Answers | None = None, 
 
 
 def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) -> Context:
-    """The context of a recheck document, with the answers of its own model to what is claimed."""
+    """The context of a recheck document, with the answers of its reference model to what is claimed."""
     read = document if isinstance(document, RecheckDocument) else read_recheck(document)
     problems = problems_of(read.submission)
     if problems:
@@ -62,7 +62,7 @@ def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) 
 
 
 def _answer(ask: Ask, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:
-    """The answer of our own model; None where it takes something of the edition that the brief does not have yet."""
+    """The answer of the reference model; None where it takes something of the edition that the brief does not have yet."""
     try:
         return ask(request)
     except InputRefused:
@@ -76,7 +76,7 @@ MOVEMENTS = ("drift_", "displacement_")
 
 
 def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
-    """What the document's own model has to be asked, by kind: what is claimed that it has something to say to.
+    """What the document's reference model has to be asked, by kind: what is claimed that it has something to say to.
 
     Empty where there is no model, or where it cannot stand.
     """
@@ -110,7 +110,7 @@ def checks_of(context: Context) -> list[Check]:
 
 
 def _with_ids_of_their_own(checks: Iterable[Check]) -> list[Check]:
-    """The checks; where a value is stated more than once at its place, what was written tells the later ones apart."""
+    """The checks; where a value is stated more than once at its place, what was written states the later ones apart."""
     by_id: dict[str, Check] = {}
     for check in checks:
         if check.id in by_id and check.claim is not None:

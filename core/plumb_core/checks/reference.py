@@ -1,4 +1,4 @@
-"""Results of the reference model beside the submitted load cases."""
+"""Results of the reference model besides the submitted load cases."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
 
 
 def own_history(context: Context, case: str) -> Mapping[str, Any] | None:
-    """Our own model under the record of a case of theirs; None where it has none, or other stories."""
+    """the reference model under the record of a case of theirs; None where it has none, or other stories."""
     own = context.own.get(history_of(case))
     return own if own is not None and len(own["stories"]) == len(context.claims.stories) else None
 

@@ -22,7 +22,7 @@ from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key
 
 BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
-"""What the screens show beside the checks."""
+"""What the screens show besides the checks."""
 
 
 def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
@@ -166,7 +166,7 @@ def _side(comparison: Comparison | None) -> results.Ours | None:
 
 
 def _evaluate_what_is_shown(context: Context) -> None:
-    """Evaluate what the screens show beside the checks, as far as the inputs reach, so that its steps are told."""
+    """Evaluate what the screens show besides the checks, as far as the inputs reach, so that its steps are stated."""
     for name in BESIDE:
         for direction in DIRECTIONS:
             for evaluation in (context.independent, context.carried):

@@ -32,7 +32,7 @@ class Ends(NamedTuple):
 
 @dataclass(frozen=True)
 class CaseResults:
-    """What a submission states of its load cases.
+    """What a submission describes its load cases.
 
     Attributes
     ----------

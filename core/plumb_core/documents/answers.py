@@ -44,7 +44,7 @@ class XYMZ(TypedDict):
 
 @with_config(STRICT)
 class Answer(TypedDict):
-    """What every answer holds; `steps` where the request asks for the derivation."""
+    """What every answer holds; `steps` where the request requires the derivation."""
 
     engine: str
     edition: str | None
@@ -103,7 +103,7 @@ class StaticForces(TypedDict):
 
 @with_config(STRICT)
 class StaticAnswer(Answer):
-    """The static method in the directions asked for."""
+    """The static method in the directions requested."""
 
     kind: Literal["static"]
     X: NotRequired[StaticForces]
@@ -160,7 +160,7 @@ class TorsionAnswer(Answer):
 
 @with_config(STRICT)
 class DriftOfStory(TypedDict):
-    """Drift of a story: m, and over the story height; theta with what goes with it where P and V are given.
+    """Drift of a story: m, and over the story height; theta with what belongs to it where P and V are given.
 
     ok : null where theta exceeds its limit: the drift of an unstable story is not decided.
     """
@@ -429,7 +429,7 @@ class SeparationAnswer(Answer):
     ok: bool | None
 
 
-# by the reviewer's own model
+# by the reference model
 
 
 @with_config(STRICT)
@@ -590,7 +590,7 @@ class Edges(TypedDict):
 
 @with_config(STRICT)
 class EdgesByDirection(TypedDict, total=False):
-    """Edges in the directions that were looked at."""
+    """Edges in the directions that were assessed."""
 
     X: Edges
     Y: Edges

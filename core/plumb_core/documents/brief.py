@@ -135,7 +135,7 @@ class Occupancy(Part):
 
 
 class Wall(Part):
-    """One shear wall in the direction: web area A_i (m2), length D_i (m), height h_i (m) where the edition asks for it."""
+    """One shear wall in the direction: web area A_i (m2), length D_i (m), height h_i (m) where the edition requires it."""
 
     A_i: Positive
     D_i: Positive
@@ -163,7 +163,7 @@ class Beside(Part):
 class RedundancyStory(Part):
     """A story without one of its elements, as the table of the redundancy clause takes it out.
 
-    shear_share : story shear over base shear.  strength_loss : share of the story's strength that goes with the element.
+    shear_share : story shear over base shear.  strength_loss : share of the story's strength that belongs to the element.
     extreme_torsion : whether the story is then extremely irregular in torsion.
     """
 
@@ -372,10 +372,10 @@ class Story(Part):
     """One story: its height below the floor (m), the seismic weight at the floor (kN) or the loads it comes from.
 
     stiffness (kN/m), strength (kN), width (m) of the lateral system: for irregularity in height.
-    mass (t), inertia (t m2 about the centre of mass), centre and corners (m) of the floor: for the reviewer's own model;
+    mass (t), inertia (t m2 about the centre of mass), centre and corners (m) of the floor: for the reference model;
     by default the weight over g, a uniform plan, the middle of the plan, and the corners of `plan` about the centre.
     gravity : vertical load of the floor for P-Delta, kN; by default the mass times g.
-    plan_stiffness : for regularity in plan (EN 1998-1), where it is not taken from the reviewer's own model.
+    plan_stiffness : for regularity in plan (EN 1998-1), where it is not taken from the reference model.
     offset : whether the lateral system has an offset in the story, and of which kind (IS 1893:2016).
     """
 

@@ -44,7 +44,7 @@ def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: b
                 Problem(
                     f"{prefix}/site/{name}",
                     f"{name} is not a site value of {edition.id}",
-                    f"Leave it out; {edition.id} takes: {', '.join(n for n in Site.model_fields if n in known)}.",
+                    f"Exclude it; {edition.id} takes: {', '.join(n for n in Site.model_fields if n in known)}.",
                 )
             )
     return problems
@@ -90,7 +90,7 @@ def _corrections(site: Mapping[str, Any], edition: Edition, prefix: str) -> list
 
 
 def _leaves(part: Mapping[str, Any]) -> Iterator[tuple[str, str, Any]]:
-    """(name, path, value) of what stands in site, occupancy and system."""
+    """(name, path, value) of what is in site, occupancy and system."""
     for place in ("site", "occupancy", "system"):
         inner = part.get(place)
         for name, value in inner.items() if isinstance(inner, dict) else ():
@@ -163,7 +163,7 @@ def _story_names(stories: Any, prefix: str) -> list[Problem]:
             problems.append(
                 Problem(
                     f"{prefix}/stories/{index}/name",
-                    f"the name {name!r} stands for two stories",
+                    f"the name {name!r} represents two stories",
                     "Give each story a different name.",
                 )
             )
@@ -234,7 +234,7 @@ def _drift_lists(part: Mapping[str, Any]) -> list[Problem]:
 
 
 def problems_across(part: Any, prefix: str) -> list[Problem]:
-    """Problems that only show across fields; read off the raw document, so that they stand beside all others."""
+    """Problems that only show across fields; read off the raw document, so that they are next to all others."""
     if not isinstance(part, dict):
         return []
     problems = []

@@ -33,7 +33,7 @@ def _rows(frame: Mapping[str, Any], table: str) -> list[dict[str, Any]]:
 
 
 def _texts(frame: Mapping[str, Any], table: str, key: str) -> set[str]:
-    """What a table names under a key; anything but texts is told by the table's own check."""
+    """What a table names under a key; anything but texts is stated by the table's own check."""
     return {name for row in _rows(frame, table) if isinstance(name := row.get(key), str)}
 
 
@@ -46,7 +46,7 @@ def _repeated(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
                 if name in seen:
                     yield Problem(
                         f"{prefix}/{table}/{k}/id",
-                        f"the id {name!r} stands for two {word}s",
+                        f"the id {name!r} represents two {word}s",
                         f"Give each {word} a different id.",
                     )
                 seen.add(name)
@@ -61,7 +61,7 @@ def _unknown(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
                 yield Problem(
                     f"{prefix}/{table}/{k}/{key}",
                     f"there is no {_TABLES[of]} {name!r}",
-                    f"Mend the id, or add the {_TABLES[of]}.",
+                    f"Correct the id, or add the {_TABLES[of]}.",
                 )
 
 
@@ -75,7 +75,7 @@ def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
                 continue
             path = f"{prefix}/diaphragms/{k}/nodes/{n}"
             if node not in known:
-                yield Problem(path, f"there is no node {node!r}", "Mend the id, or add the node.")
+                yield Problem(path, f"there is no node {node!r}", "Correct the id, or add the node.")
             elif node in taken:
                 yield Problem(
                     path, f"node {node!r} is in diaphragm {taken[node]!r} already", "Name it in one diaphragm, once."
@@ -91,7 +91,7 @@ def _members(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
             yield Problem(
                 f"{prefix}/stiffness_factors/{group}",
                 f"no member is in the group {group!r}",
-                "Mend the name, or leave it out.",
+                "Correct the name, or exclude it.",
             )
 
 

@@ -66,7 +66,7 @@ class Permission(TypedDict):
 class Edition(TypedDict):
     """One edition of one code, as a brief takes it.
 
-    short : the title, short enough for a heading.  walls_with : formulas and period types that ask for walls.  choices : what a brief can declare beside its inputs.
+    short : the title, short enough for a heading.  walls_with : formulas and period types that request walls.  choices : what a brief can declare beside its inputs.
     parts : further parts of a brief that it takes.  longest_period : s, beyond which there is no spectrum.  corner_periods : quantities at whose periods it has corners.
     """
 
@@ -101,7 +101,7 @@ class Named(TypedDict):
 
 @with_config(STRICT)
 class Vocabulary(TypedDict):
-    """Stages in their order, kinds of checks, and kinds of tables that are taken in: of a submission, and of a model."""
+    """Stages in their order, kinds of checks, and kinds of tables that are accepted: of a submission, and of a model."""
 
     stages: list[Named]
     check_kinds: list[Named]

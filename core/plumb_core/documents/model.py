@@ -1,4 +1,4 @@
-"""Documents of the reviewer's own model: lateral lines on rigid diaphragms, or a three-dimensional frame.
+"""Documents of the reference model: lateral lines on rigid diaphragms, or a three-dimensional frame.
 
 As the section "Structural input" of `contract.md` has them, with a few keys beside them, each with a default that leaves
 the contract's meaning alone.  m, kN, t, rad; angles in plan in degrees from +X, counter-clockwise.
@@ -46,7 +46,7 @@ class Material(Part):
 
 
 class Section(Part):
-    """Area and second moments in m2 and m4; Ay, Az: shear areas, without which shear deformation is left out."""
+    """Area and second moments in m2 and m4; Ay, Az: shear areas, without which shear deformation is excluded."""
 
     id: Id
     A: Positive
@@ -123,7 +123,7 @@ class NodeMass(Part):
 class FloorMass(Part):
     """Mass lumped at a diaphragm: t, t m2 about its centre; outline: corners for which a missing centre and inertia are taken.
 
-    gravity : vertical load that goes with P-Delta, kN; by default the mass times g.
+    gravity : vertical load that belongs to P-Delta, kN; by default the mass times g.
     """
 
     diaphragm: Id
@@ -137,7 +137,7 @@ class FloorMass(Part):
 class Frame(Part):
     """A three-dimensional frame.
 
-    tension_only : how members that only take tension act in a linear run: at half stiffness, both ways, or left out.
+    tension_only : how members that only take tension act in a linear run: at half stiffness, both ways, or excluded.
     vertical_mass : whether the mass of members acts vertically too.  concentrate : mass between floors is taken to the
     nearest floor, its first moments in plan kept.
     """
@@ -162,7 +162,7 @@ Lines = Annotated[list[LateralLine], Field(min_length=1, max_length=20_000)]
 
 
 class ModelFloor(Part):
-    """What the model of lateral lines has at a story beside the brief's height and weight; see `Story`."""
+    """What the model of lateral lines has at a story besides the brief's height and weight; see `Story`."""
 
     name: Name
     mass: Positive | None = None
@@ -259,7 +259,7 @@ class GroundRecord(Part):
 
 
 class ReferenceModel(Part):
-    """The reviewer's own model of the building, in one depth or both; `use` says which one answers.
+    """The reviewer's reference model of the building, in one depth or both; `use` says which one answers.
 
     grid : what the frame was built from, where it was built by the grid
     records : ground motions that cases of theirs were run under, each with its case

@@ -1,4 +1,4 @@
-"""Requests that ask the reviewer's own model: modes, spectrum response, static response, time history."""
+"""Requests that ask the reference model: modes, spectrum response, static response, time history."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ class _ModalPart(ModelPart):
 
 
 class ShapeRow(Part):
-    """Movement of a floor in a mode; what is not stated is left out."""
+    """Movement of a floor in a mode; what is not stated is excluded."""
 
     story: Name
     X: Finite | None = None

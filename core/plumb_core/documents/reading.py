@@ -15,7 +15,7 @@ from plumb_core.errors import InputRefused, Problem
 
 
 def _general_remedy(context: Mapping[str, Any]) -> str:
-    return "Mend the value; `plumb schema` describes it."
+    return "Correct the value; `plumb schema` describes it."
 
 
 _REMEDIES: dict[str, Callable[[Mapping[str, Any]], str]] = {

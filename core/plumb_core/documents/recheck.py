@@ -1,4 +1,4 @@
-"""The recheck document: brief, submission and the reviewer's own model, which is a review's export too."""
+"""The recheck document: brief, submission and the reference model, which is a review's export too."""
 
 from __future__ import annotations
 

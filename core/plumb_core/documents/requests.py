@@ -144,7 +144,7 @@ class ModesRequest(_Request):
 
 
 class SystemRequest(_Request):
-    """Factors of a lateral system, its permission here, and the load combinations that go with it."""
+    """Factors of a lateral system, its permission here, and the load combinations that belong to it."""
 
     kind: Literal["system"]
     system: System

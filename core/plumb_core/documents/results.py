@@ -63,7 +63,7 @@ class Step(TypedDict):
 
 @with_config(STRICT)
 class Provenance(TypedDict):
-    """Where a submitted value stood."""
+    """Where a submitted value was."""
 
     file: str
     sheet: str
@@ -149,7 +149,7 @@ class Check(TypedDict):
 
 @with_config(STRICT)
 class Evidence(Check):
-    """A check as it stood when a finding was filed; the first of a finding with its derivation."""
+    """A check as it was when a finding was filed; the first of a finding with its derivation."""
 
     derivation: NotRequired[list[Step]]
 
@@ -241,7 +241,7 @@ class TwoStageByDirection(TypedDict):
 
 @with_config(STRICT)
 class Shares(TypedDict, total=False):
-    """Effective modal masses and inertia as shares, by axis; what is not stated is left out."""
+    """Effective modal masses and inertia as shares, by axis; what is not stated is excluded."""
 
     X: float
     Y: float
@@ -318,7 +318,7 @@ class ModeComparison(TypedDict):
 
 @with_config(STRICT)
 class SubmittedModes(TypedDict):
-    """The submitted modes, and beside ours where our own model has been run."""
+    """The submitted modes, and beside ours where the reference model has been run."""
 
     theirs: list[TheirMode]
     comparison: ModeComparison | None
@@ -341,7 +341,7 @@ class Shears(TypedDict):
     """Base shears of a direction, kN, theirs and ours; null where there is none.
 
     floor : what the modal base shear has to reach.  before_ours : of their own modes with our curve and weight.
-    before_model : of our own model.
+    before_model : of the reference model.
     of_modes : of each mode that it is combined of, in the order of their table.  taken_apart : factors that their factor on
     the spectrum is made of.  checks : ids of the checks of `static`, `before`, `after`, `factor`.
     """
@@ -376,7 +376,7 @@ class CaseMoved(TypedDict):
     """How a case turns: movements of the ends in m and the ratio by which the edition judges, bottom to top.
 
     drift, displacement : of both ends ([] where only the greatest and the mean are stated, which `greatest` and `mean` have).
-    drift_own, displacement_own, ratio_own : of our own model under the edition's forces, [] or null where there is none
+    drift_own, displacement_own, ratio_own : of the reference model under the edition's forces, [] or null where there is none
     tiny : stories whose drifts are too small to say anything.  worst : story of the greatest ratio among the others.
     """
 
@@ -407,7 +407,7 @@ class Threshold(TypedDict):
 
 @with_config(STRICT)
 class Follows(TypedDict):
-    """What follows from an irregularity; `status` is shown, missing, differs, or open where the submission cannot tell."""
+    """What follows from an irregularity; `status` is shown, missing, differs, or open where the submission cannot state."""
 
     words: str
     status: Literal["shown", "missing", "differs", "open"]
@@ -438,7 +438,7 @@ class TwistStage(TypedDict):
 
 @with_config(STRICT)
 class CaseDrift(TypedDict):
-    """Design story drift over the height of a case, as it is held to the limit, bottom to top.
+    """Design story drift over the height of a case, as it is checked against the limit, bottom to top.
 
     stated : as the case states them, m.
     """
@@ -489,7 +489,7 @@ class BaseShearForDrift(TypedDict):
 class DriftsOfDirection(TypedDict):
     """Drifts of a direction: every case, what governs at each story, the limit, and the factors between.
 
-    chain : from the elastic drift of the worst story to what is held to the limit.  notes : what holds for the forces behind.
+    chain : from the elastic drift of the worst story to what is checked against the limit.  notes : what holds for the forces behind.
     """
 
     cases: list[CaseDrift]
@@ -597,7 +597,7 @@ class StepValue(TypedDict):
 
 @with_config(STRICT)
 class Sheet(Outcome):
-    """A recheck as the screens have it: of the steps the values alone, as derivations are asked for one at a time."""
+    """A recheck as the screens have it: of the steps the values alone, as derivations are required one at a time."""
 
     values: list[StepValue]
 

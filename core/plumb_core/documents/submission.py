@@ -1,4 +1,4 @@
-"""The submission: what was handed in, value by value, and the load cases it speaks of."""
+"""The submission: what was submitted, value by value, and the load cases it speaks of."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from plumb_core.documents.base import CaseName, Direction, Finite, Name, Part, P
 
 
 class Source(Part):
-    """Where a submitted value stood."""
+    """Where a submitted value was."""
 
     file: str = ""
     sheet: str = ""
@@ -20,7 +20,7 @@ class Source(Part):
 
 
 _NOWHERE = Source()
-"""Of all claims whose place is not told: sources are never changed, and a table has thousands of claims."""
+"""Of all claims whose place is not stated: sources are never changed, and a table has thousands of claims."""
 
 
 # defaults that are models come from a factory: pydantic would copy an instance deeply for every claim
@@ -63,7 +63,7 @@ class Case(Part):
 
 
 class OpenPart(Part):
-    """A part of a submitted table that is not read yet: nothing is missing that may stand in it.
+    """A part of a submitted table that is not read yet: nothing is missing that may be in it.
 
     rows : as numbered in the file, from 1; empty for the whole table.  kind : of the table, "" where it is not known.
     quantities : that the part may state.  question : that has to be answered first.
@@ -80,7 +80,7 @@ class OpenPart(Part):
 
 
 class Submission(Part):
-    """What was handed in: values, and the load cases that they speak of."""
+    """What was submitted: values, and the load cases that they speak of."""
 
     label: str = "S0"
     cases: Annotated[list[Case], Field(max_length=2000)] = Field(default_factory=list)

@@ -30,7 +30,7 @@ def cqc_coefficients(omega: Array, damping: float) -> Array:
 class ModalRule:
     """Combines values of modes along their first axis.
 
-    rigid : the last value is that of what the modes leave out; it is in no correlation with them (with ABS it adds).
+    rigid : the last value is that of what the modes exclude; it is in no correlation with them (with ABS it adds).
     """
 
     def __init__(self, rule: CombinationRule, omega: Array, damping: float, rigid: bool):

@@ -61,7 +61,7 @@ class Factor:
     def __init__(self, A: sp.csc_array):
         self.A = A
         diagonal = A.diagonal()
-        # what cancels leaves a hair of either sign; a diagonal that is truly negative is gravity's work
+        # What cancels leaves a hair of either sign; a diagonal that is truly negative is gravity's work
         hair = SINGULAR * float(np.abs(diagonal).max(initial=0.0))
         if A.shape[0] == 0 or np.any(diagonal <= hair):
             raise NotStable((diagonal <= hair).astype(float), bool(np.any(diagonal < -1e6 * hair)))

@@ -147,7 +147,7 @@ def _numbered(tables: Tables, rigid_floor_of: Ints, n_floors: int) -> _Equations
 
 
 def _node_maps(tables: Tables, rigid_floor_of: Ints, centre: Array) -> Array:
-    """(n, 6, 6): displacements of a node from those that its equations stand for."""
+    """(n, 6, 6): displacements of a node from those that its equations represent."""
     maps = np.broadcast_to(np.eye(6), (len(tables.at), 6, 6)).copy()
     nodes = np.flatnonzero(rigid_floor_of >= 0)
     arm = tables.at[nodes, :2] - centre[rigid_floor_of[nodes]]
@@ -222,7 +222,7 @@ def _elements(tables: Tables, maps: Array, equations: _Equations) -> _Elements:
 
 
 def _added_up(blocks: Array, dofs: Ints, size: int) -> sp.csc_array:
-    """Blocks (m, d, d) added at their equations (m, d); -1 is left out."""
+    """Blocks (m, d, d) added at their equations (m, d); -1 is excluded."""
     rows = np.broadcast_to(dofs[:, :, None], blocks.shape)
     columns = np.broadcast_to(dofs[:, None, :], blocks.shape)
     at = np.flatnonzero((rows >= 0) & (columns >= 0) & (blocks != 0))
@@ -379,7 +379,7 @@ class _Assembly:
         elements = _elements(tables, maps, equations)
         K = self._stiffness(elements, maps, equations)
         mass = self._diagonal(equations)
-        # what has neither stiffness nor mass (a released rotation) is not a degree of freedom
+        # What has neither stiffness nor mass (a released rotation) is not a degree of freedom
         diagonal = K.diagonal()
         idle = (diagonal <= SINGULAR * np.abs(diagonal).max(initial=0.0)) & (mass <= 0)
         idle[equations.of_floor[equations.of_floor >= 0]] = False
@@ -480,7 +480,7 @@ class _Assembly:
         """Stiffness less what gravity takes: of stories on rigid floors by their loads, of other members by their thrust."""
         K = built.K
         if self.rigid.any():
-            # what stands on flexible floors comes down through the members all the way, below
+            # What is on flexible floors comes down through the members all the way, below
             leaning = replace(self.floors, gravity=np.where(self.rigid, self.floors.gravity, 0.0))
             K = K + leaning_columns(leaning, equations.of_floor, equations.count)
         if not self.rigid.all():
@@ -492,7 +492,7 @@ class _Assembly:
                 try:
                     u = built.factor.solve(loads)
                 except NotStable:
-                    # a mechanism without any gravity; whoever factorises the stiffness finds it and says where
+                    # a mechanism without any gravity; anyone who factorises the stiffness finds it and says where
                     return built
                 padded = np.append(u, 0.0)
                 local = np.einsum("mij,mj->mi", elements.maps, padded[elements.dofs])
@@ -503,7 +503,7 @@ class _Assembly:
         return replace(built, K=K.tocsc())
 
     def _by_floor_and_source(self) -> list[dict[str, object]]:
-        """Mass by floor and source, t: what stands on it and what is between, at the nearest floor."""
+        """Mass by floor and source, t: what is on it and what is between, at the nearest floor."""
         moving = ~self.tables.fixed[:, :2].all(axis=1)
         n = len(self.names)
         by_source: dict[str, Array] = {

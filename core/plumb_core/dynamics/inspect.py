@@ -14,7 +14,7 @@ from plumb_core.dynamics.tables import Tables
 NEAR = 1e-3
 """m, within which two nodes stand at one place."""
 FEW = 12
-"""Ids named in a warning; the count tells how many more there are."""
+"""Ids named in a warning; the count states how many more there are."""
 
 
 def _names(ids: Iterable[str]) -> str:
@@ -312,7 +312,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
         warnings.append(
             Warning(
                 "members_beside_floors",
-                f"members add {counted:.4g} t beside the {floor_sum:.4g} t given for the floors",
+                f"members add {counted:.4g} t besides the {floor_sum:.4g} t given for the floors",
                 "the mass of a floor often includes its beams and columns",
                 "Switch member_mass off if the floor masses include the members.",
                 "/member_mass",
@@ -332,7 +332,7 @@ def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warnin
                     Warning(
                         "weight_differs",
                         f"floor {name} weighs {modal:.5g} kN in the model, {weights[name]:.5g} kN in the static method",
-                        "mass is left out, counted twice, or in another unit",
+                        "mass is excluded, counted twice, or in another unit",
                         "Compare the make-up of both.",
                         f"/floors/{k}",
                     )

@@ -15,7 +15,7 @@ from plumb_core.errors import InputRefused, Problem
 
 
 def _floor(story: Story) -> tuple[float | None, float | None, Array | None, Array | None]:
-    """(mass, inertia about the centre, centre, corners) of a story's floor; None for what cannot be told."""
+    """(mass, inertia about the centre, centre, corners) of a story's floor; None for what cannot be stated."""
     mass = story.mass if story.mass is not None else None if story.weight is None else story.weight / GRAVITY
     corners = None if story.corners is None else np.array(story.corners)
     centre = None if story.centre is None else np.array(story.centre)

@@ -14,7 +14,7 @@ LIKE = 0.6
 """Likeness from which two modes are taken for the same."""
 
 ENOUGH = 3
-"""Periods from which a common ratio can be told."""
+"""Periods from which a common ratio can be stated."""
 
 
 @dataclass(frozen=True)

@@ -189,7 +189,7 @@ class _Krylov:
         self.projected = projected
         remainder = image - self.basis @ columns
         self.block = self._new(image if fresh is None else np.concatenate([image, fresh], axis=1))
-        # what the compliance takes the last block to outside the basis: the residual of the approximations
+        # What the compliance takes the last block to outside the basis: the residual of the approximations
         self.coupling = np.asarray(np.linalg.qr(remainder, mode="r"))
         return True
 
@@ -213,7 +213,7 @@ def eigen_modes(structure: Structure, count: int, progress: Progress = quiet, ve
     Parameters
     ----------
     count : how many
-    progress : told the phase and the share done
+    progress : stated the phase and the share done
     verify : whether they are counted by the signs of the pivots also where that takes long
 
     Raises

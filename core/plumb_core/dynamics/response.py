@@ -1,6 +1,6 @@
 """Response spectrum analysis: every quantity formed mode by mode, then combined.
 
-What the modes leave out can be added as the static response to the inertia that they lack.  Accidental eccentricity is taken
+What the modes exclude can be added as the static response to the inertia that they lack.  Accidental eccentricity is taken
 as static moments at the floors, or as floors whose mass is shifted, whose modes are found in the span of the modes and the
 floors' static displacements.
 """
@@ -32,7 +32,7 @@ class Settings:
     ----------
     combine : rule for the modes of one direction
     damping : ratio to critical, of every mode
-    residual_period : s, at which the ordinate for what the modes leave out is read; None leaves it out
+    residual_period : s, at which the ordinate for what the modes exclude is read; None leaves it out
     eccentricity : share of the plan breadth at right angles to the excitation
     eccentricity_as : as moments at the floors, or as shifted mass
     sign_of : mode (from 1) whose signs the results take; None leaves them without sign
@@ -75,7 +75,7 @@ def reported(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]
     -------
     dict by name
         base : X, Y (kN) and MZ (kN m), shape (k, 3)
-        force, shear : of each floor, and of what stands on the story below it, as `forces`, shape (k, n, 3)
+        force, shear : of each floor, and of what is on the story below it, as `forces`, shape (k, n, 3)
         overturning : under each story from the forces above along X and along Y, kN m, shape (k, n, 2)
         displacement : as `movement`, shape (k, n, 3)
         drift : of the corners against the same points of the floor below, along X and Y, m, shape (k, n, c, 2)
@@ -101,7 +101,7 @@ def reported(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]
 def _modal(
     structure: Structure, modes: Modes, axis: int, spectrum: Spectrum, settings: Settings
 ) -> tuple[Array, Array]:
-    """Peak movements and forces of the floors mode by mode, (k, n_floors, 3), the residual last where it is asked for."""
+    """Peak movements and forces of the floors mode by mode, (k, n_floors, 3), the residual last where it is required."""
     acceleration = spectrum(modes.T) * GRAVITY * modes.gamma[:, axis]
     movement = modes.floors * (acceleration / modes.omega**2)[:, None, None]
     forces = modes.forces * acceleration[:, None, None]
@@ -161,7 +161,7 @@ class Shifted:
         floors = modes.floors.reshape(k, -1)
         held = floors / modes.omega[:, None] ** 2
         rest = flexibility - floors.T @ held
-        # what is left of them, scaled by the energy of the whole, without what is there already but for a hundred millionth
+        # What is left of them, scaled by the energy of the whole, without what is there already but for a hundred millionth
         scale = 1.0 / np.sqrt(np.maximum(np.diag(flexibility), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * rest * scale)
         keep = values > 1e-8
@@ -172,7 +172,7 @@ class Shifted:
         moving = static[at] @ turn - modes.shapes[at] @ (held @ turn)
         heavy = structure.masses[at, None] * moving
         coupling = unit.T @ heavy
-        # a basis orthonormal in stiffness: the modes, then what they leave out
+        # a basis orthonormal in stiffness: the modes, then what they exclude
         self.projected = np.block([[np.diag(1.0 / modes.omega**2), coupling], [coupling.T, moving.T @ heavy]])
         self.floors = np.concatenate([(floors / modes.omega[:, None]).T, rest @ turn], axis=1).reshape(f, 3, -1)
         by_mode = modes.forces.reshape(k, -1) / modes.omega[:, None]
@@ -207,14 +207,14 @@ class Shifted:
         return omega, gamma, movement, forces + self._about_axis(more)
 
     def _about_axis(self, forces: Array) -> Array:
-        """Forces (k, n_floors, 3) with their moments about the building's axis in place of the floors' centres."""
+        """Forces (k, n_floors, 3) with their moments about the building's axis instead of the floors' centres."""
         arm = self.structure.floors.centre - self.structure.axis
         turned = forces.copy()
         turned[:, :, 2] += arm[:, 0] * forces[:, :, 1] - arm[:, 1] * forces[:, :, 0]
         return turned
 
     def remainder(self, shift: Array, axis: int, gamma: Array, forces: Array) -> tuple[Array, Array]:
-        """Movements and forces (1, n_floors, 3) of the inertia that the modes leave out, per unit acceleration, as a static load.
+        """Movements and forces (1, n_floors, 3) of the inertia that the modes exclude, per unit acceleration, as a static load.
 
         gamma, forces : of the modes with this shift, as `modes` gives them
         """
@@ -320,7 +320,7 @@ def by_story(floors: Floors, results: Mapping[str, Array], directions: Sequence[
     Parameters
     ----------
     results : by name as `reported` has them, of one combination, case or envelope (no first axis)
-    directions : whose ends are told
+    directions : whose ends are stated
 
     Returns
     -------

@@ -17,7 +17,7 @@ from plumb_core.dynamics.structure import Array, Structure
 class PlanStiffness:
     """Stiffness of the floors in plan, each of shape (n_floors, 2): along X and Y.
 
-    e_0 : distance between centres of rigidity and mass along the axis, m (it goes with the stiffness at right angles).
+    e_0 : distance between centres of rigidity and mass along the axis, m (it belongs to the stiffness at right angles).
     r : torsional radius, root of torsional over lateral stiffness at right angles to the axis, m.
     l_s : radius of gyration of the floor mass about its centre, m, shape (n_floors,)
     """
@@ -59,7 +59,7 @@ def plan_stiffness(structure: Structure) -> PlanStiffness:
         moments = forces * (-off if axis == 0 else off)
         lateral = flexible[axis::3, axis::3] @ forces + flexible[axis::3, 2::3] @ moments
         turned = flexible[2::3, 2::3] @ forces
-        # forces along X tell the offset along Y, and the radius that goes with it
+        # forces along X state the offset along Y, and the radius that belongs to it
         e_0[:, 1 - axis] = np.abs(off)
         r[:, 1 - axis] = np.sqrt(lateral / turned)
     return PlanStiffness(e_0, r, np.sqrt(floors.inertia / floors.mass.mean(axis=1)))

@@ -23,7 +23,7 @@ GRAVITY = 9.80665
 class Warning:
     """Something a careful analyst would remark on: what, why, what to do about it, and where.
 
-    stops : nothing is computed before it is mended.  path : JSON pointer into the model.
+    stops : nothing is computed before it is corrected.  path : JSON pointer into the model.
     nodes, members : ids of what it is about.
     """
 
@@ -120,7 +120,7 @@ class Structure:
     at_floors : sparse (n, 3 n_floors): floor displacements (X, Y, RZ of each) are its transpose times the displacements,
         and it spreads forces and moments at floors over the degrees of freedom
     floor_of : floor to which the inertia force of a degree of freedom is counted, shape (n,)
-    node_ids, node_at : what moves and where; `spread` and `mass_table` are made when they are asked for
+    node_ids, node_at : what moves and where; `spread` and `mass_table` are made when they are required
     """
 
     K: sp.csc_array

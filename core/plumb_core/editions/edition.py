@@ -1,4 +1,4 @@
-"""What an edition is to the rest of the core: its rules, and what it takes, asks for and limits."""
+"""What an edition is to the rest of the core: its rules, and what it takes, requires and limits."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from plumb_core.editions.systems import LateralSystem
 from plumb_core.rules import Rule
 
 ASPECTS = ("minimum", "period", "importance", "reduction", "soil")
-"""Ingredients of a base shear that are taken out one after the other to say why two editions part, in this order."""
+"""Ingredients of a base shear that are removed one after the other to say why two editions part, in this order."""
 
 
 @dataclass(frozen=True)
@@ -44,8 +44,8 @@ class Edition:
     asked_for : what a submission has to state for the static method to be followed
     options : allowed values of an input
     words : input -> option -> its words on a screen, where they are not the option itself
-    walls_with : formulas and period types of the approximate period that ask for the walls of the direction
-    choices : what the brief can declare beside the inputs: corrections of the code that hold, ways of reading it
+    walls_with : formulas and period types of the approximate period that request the walls of the direction
+    choices : what the brief can declare besides the inputs: corrections of the code that hold, ways of reading it
     permissions : what the code permits and what lowers a force, with its words; off unless declared
     parts : further parts of a brief that it takes: heights of the walls, offsets of the system in a story
     systems : the table of lateral systems by id
@@ -58,7 +58,7 @@ class Edition:
     longest_period : s, beyond which the edition has no spectrum
     rank : place among the editions where they are listed, the smallest first
     parameter_names : quantity -> the words and symbols, without spaces and signs, by which tables of parameters call it
-    may_be_zero : parameters that are nothing where the code says so; all others are above zero
+    may_be_zero : parameters that are nothing where the code states it; all others are above zero
     texts : what texts a quantity can have that a rule gives
     forces_by_weight : equations of the coefficient whose forces follow the weights alone: there is no exponent
     least_live_factor : to which the factor of the imposed load may be reduced in combinations; None where it may not

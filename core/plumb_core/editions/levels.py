@@ -1,4 +1,4 @@
-"""Action levels beside the design action: factors of their spectra, and their drifts against limits of their own.
+"""Action levels besides the design action: factors of their spectra, and their drifts against limits of their own.
 
 The design drifts are those of the edition.  In EN 1998-1 its own check of the drift is that of damage limitation; a declared
 level of that kind gives the factor and the limit of that check, and no second one.

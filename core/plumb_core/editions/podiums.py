@@ -75,7 +75,7 @@ def two_stage(
     limit = None if period_limit is None else period_limit(float(np.sum(h[level:])))
     T = upper if limit is None else min(upper, limit)
     above = _part(w[level:], h[level:], coefficient(T, podium["R_upper"]), exponent(T), top_share(T))
-    # a rigid lower part is on the plateau; its period is asked for only to show otherwise
+    # a rigid lower part is on the plateau; its period is required only to show otherwise
     lower_period = podium["T_lower"] or 1e-3
     below = _part(w[:level], h[:level], coefficient(lower_period, R), exponent(lower_period), 0.0)
     return {
@@ -103,7 +103,7 @@ def _part(w: Array, h: Array, coefficient: Governed, k: float, at_top: float) ->
     return {"coefficient": coefficient.value, "V": V, "F": F.tolist()}
 
 
-# the static forces of both parts in place of those of one structure
+# the static forces of both parts instead of those of one structure
 
 
 def alternatives(rules: Mapping[str, Rule]) -> dict[str, Rule]:

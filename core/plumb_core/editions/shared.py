@@ -110,7 +110,7 @@ def modes_verdict(mass_sum: float, mass_target: float) -> dict[str, Any]:
     met = reaches(mass_sum, mass_target)
     return {
         "met": met,
-        "words": f"{mass_sum:.1%} of the mass, {mass_target:.0%} asked for" + ("" if met else ": not met"),
+        "words": f"{mass_sum:.1%} of the mass, {mass_target:.0%} requested" + ("" if met else ": not met"),
     }
 
 
@@ -496,7 +496,7 @@ def shares(
 
 
 def _area(load: Mapping[str, Any]) -> float:
-    """Area of a load, m2: as given, else from its amount and intensity; 0 where neither tells."""
+    """Area of a load, m2: as given, else from its amount and intensity; 0 where neither states."""
     if load.get("area"):
         return float(load["area"])
     return float(load["amount"] / load["intensity"]) if load.get("intensity") and load["amount"] > 0 else 0.0
@@ -561,7 +561,7 @@ def more_than_adjacent(
     """Stories whose value exceeds `limit` times that of a story next to it.
 
     only_below : compare with the story below only.  light_roof_exempt : a roof lighter than the floor below is no trigger.
-    roof_exempt : the roof is not looked at, light or heavy.
+    roof_exempt : the roof is not assessed, light or heavy.
     """
     irregular: list[Irregularity] = []
     if values is None:
@@ -578,7 +578,7 @@ def more_than_adjacent(
 
 
 def steady_drift(drift_ratio: Array | None, limit: float) -> bool:
-    """Whether no story drift ratio exceeds `limit` times that of the story above; the top two stories are not looked at."""
+    """Whether no story drift ratio exceeds `limit` times that of the story above; the top two stories are not assessed."""
     if drift_ratio is None or len(drift_ratio) < 3:
         return False
     return all(within(lower, limit * upper) for lower, upper in pairwise(drift_ratio[:-1].tolist()))

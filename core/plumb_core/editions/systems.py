@@ -31,7 +31,7 @@ class LateralSystem:
 
 
 def as_printed(metres: float) -> float:
-    """A height that a limit in feet stands for, m: as ASCE/SEI 7 prints it beside (to 0.1 m, so 160 ft are 48.8 m), never less."""
+    """A height that a limit in feet represents, m: as ASCE/SEI 7 prints it beside (to 0.1 m, so 160 ft are 48.8 m), never less."""
     return max(metres, round(metres, 1))
 
 
@@ -168,7 +168,7 @@ def names_of(
 def permission(limit: float, h_n: float, group: str, metric: Callable[[float], float] = lambda limit: limit) -> str:
     """In words, whether a system is permitted up to h_n (m).
 
-    metric : the height that the limit stands for where the code prints it in metres beside
+    metric : the height that the limit represents where the code prints it in metres beside
     """
     if limit == NOT_PERMITTED:
         return f"not permitted in {group}"

@@ -1,4 +1,4 @@
-"""Cells: what stands in them, units that values are written in, and problems at their places."""
+"""Cells: what is in them, units that values are written in, and problems at their places."""
 
 from __future__ import annotations
 
@@ -163,7 +163,7 @@ _SIGNS = str.maketrans(
 
 @lru_cache(maxsize=10_000)
 def known_unit(text: str, core_unit: str) -> str | None:
-    """The label in UNITS that `text` stands for, for a quantity whose core unit is `core_unit`; None if unknown."""
+    """The label in UNITS that `text` represents, for a quantity whose core unit is `core_unit`; None if unknown."""
     text = re.sub(r"^x\s*(?=10)", "", text.strip().strip("[]()").translate(_SIGNS)).strip()
     labels = UNITS[core_unit]
     if text.endswith(".") and text not in labels:
@@ -173,7 +173,7 @@ def known_unit(text: str, core_unit: str) -> str | None:
     alias = _ALIASES.get(text.lower())
     if alias in labels:
         return alias
-    # symbols are told apart by case only where that matters (MN, mN); accept the others in any case
+    # symbols are distinguished by case only where that matters (MN, mN); accept the others in any case
     same = [label for label in labels if label.lower() == text.lower()]
     return same[0] if len(same) == 1 else None
 
@@ -204,13 +204,13 @@ def factor(label: str, core_unit: str) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """Text of a cell as it stood.
+    """Text of a cell as it was.
 
     Attributes
     ----------
     formula : whether it holds a formula and no value
     absent : whether its row ended before it, in text with separators
-    at : (row, column) where it stood, 0-based, where that is not where it is now
+    at : (row, column) where it was, 0-based, where that is not where it is now
     """
 
     text: str
@@ -231,7 +231,7 @@ class Choice:
 class CellProblem:
     """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None).
 
-    holds_up : whether the table cannot be taken in before it is answered; else only the row is left out
+    holds_up : whether the table cannot be accepted before it is answered; else only the row is excluded
     choices : answers to it, the likeliest first; none where only the table itself can answer
     """
 

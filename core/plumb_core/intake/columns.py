@@ -17,7 +17,7 @@ from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.words import in_order
 
 HEADING_ROWS = 12
-"""Headings stand in the first rows of a table, below its title."""
+"""Headings are in the first rows of a table, below its title."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,10 +53,10 @@ class Reading:
     """How a table is read; everything in it can be set by the reviewer.
 
     columns : column name -> 0-based index.  units : column name -> unit label.  cases : case -> direction.
-    order : `bottom_up` or `top_down`, how the stories stand in the table.
+    order : `bottom_up` or `top_down`, how the stories are in the table.
     both : values without a direction apply to X and Y.  numbers : `point` or `comma`, how decimals are written.
     stories : name in the table -> name of the story.  case : that all rows belong to, where the table names none.
-    left_out, taken_in : rows that the reviewer leaves out, and those that hold values though they do not look so.
+    left_out, taken_in : rows that the reviewer excludes, and those that hold values though they do not look so.
     """
 
     header_row: int | None = None
@@ -83,7 +83,7 @@ PLAUSIBLE: Mapping[str, tuple[float, float]] = {
     "mass_ratio_RZ": (0.0, 1.02),
     "mass_running_RZ": (0.0, 1.02),
 }
-"""What values of a quantity can be in the core's unit, where that tells 3.600 from 3600 (office setting)."""
+"""What values of a quantity can be in the core's unit, where that states 3.600 from 3600 (office setting)."""
 
 
 USUAL: Mapping[str, float] = {
@@ -106,7 +106,7 @@ USUAL: Mapping[str, float] = {
     "story_stiffness": 3e5,
     "story_strength": 3000.0,
 }
-"""What values of quantities that begin so are about, in the core's unit: it only tells which unit is offered first."""
+"""What values of quantities that begin so are about, in the core's unit: it only states which unit is offered first."""
 
 
 _BRACKET = re.compile(r"[\[(]\s*(.*?)\s*[\])]")
@@ -152,7 +152,7 @@ def recognised_as(text: str, columns: Sequence[Column]) -> list[str]:
     if not text:
         return []
     forms, measured = _heading(text)
-    # what is measured in metres is no name
+    # What is measured in metres is no name
     fit = (c for c in columns if not (measured and c.unit is None))
     return [c.name for c in fit if any(re.fullmatch(c.headings, form) for form in forms)]
 
@@ -223,7 +223,7 @@ def units_in(note: str) -> list[str]:
     found = []
     for match in _NAMED_UNITS.finditer(note):
         for word in re.split(r"\s*[,;/&]\s*|\s+and\s+|\s+in\s+", match.group(1)):
-            # a unit is the first word of what stands there, or all of it
+            # a unit is the first word of what is there, or all of it
             for unit in (word.strip(), word.strip().split(" ")[0] if word.strip() else ""):
                 if unit and unit not in ("-", "1") and is_unit_text(unit):
                     found.append(unit)
@@ -313,14 +313,14 @@ class TableReader:
     ) -> None:
         """Note a problem.
 
-        holds_up : whether the table cannot be taken in with it; else the row is left out
+        holds_up : whether the table cannot be accepted with it; else the row is excluded
         choices : answers to it, each in words and with what it sets of the reading, the likeliest first
         """
         answers = tuple(Choice(label, sets) for label, sets in choices)
         self.problems.append(CellProblem(row, column, message, remedy, holds_up, answers))
 
     def known_by(self, column: str, why: str, *, sure: bool = True) -> None:
-        """Note why a column is read as it is; `sure` where the table itself says so."""
+        """Note why a column is read as it is; `sure` where the table itself states it."""
         self.why.setdefault(column, []).append(why)
         if not sure:
             self.unsure.add(column)
@@ -393,7 +393,7 @@ class TableReader:
         written = self.units.get(column.name) or self._stated_unit(index)
         label = known_unit(written, core_unit) if written else self._unit_elsewhere(column, index, core_unit)
         if written and label is not None:
-            by = "you say so" if self.given.units.get(column.name) else "stated"
+            by = "you state it" if self.given.units.get(column.name) else "stated"
             self.known_by(column.name, f"unit {label}: {by}")
         if label is not None:
             self.units[column.name] = label
@@ -442,7 +442,7 @@ class TableReader:
         if not column.quantity.startswith(("mass_ratio", "mass_running")):
             return None
         shares = [n for n in self.columns if self.by_name[n].quantity.startswith(("mass_ratio", "mass_running"))]
-        # of a table whose other shares tell theirs, as those about the vertical seldom do
+        # of a table whose other shares state theirs, as those about the vertical seldom do
         told = {self._adds_up(self.by_name[n], self.columns[n]) for n in shares} - {None}
         return self._adds_up(column, index) or (told.pop() if len(told) == 1 else None)
 
@@ -531,7 +531,7 @@ class TableReader:
         return kept
 
     def _ask_about_more_cells(self, row: int, beyond: int) -> None:
-        """A number beyond the last heading: a separator that stands in a number has parted it."""
+        """A number beyond the last heading: a separator that is in a number has parted it."""
         for index, cell in enumerate(self.sheet.rows[row][beyond:], beyond):
             if cell.text and readings(cell.text) and index not in self.sheet.unused:
                 said = "the row has more cells than the table has headings"
@@ -625,7 +625,7 @@ class TableReader:
             self.problem(row, index, f"{text[:40]!r} is not a number", "Give a number.")
             return None
         if above_zero and value <= 0:
-            self.problem(row, index, f"{title} is {plain}; it has to be above zero", "Mend the value.")
+            self.problem(row, index, f"{title} is {plain}; it has to be above zero", "Correct the value.")
             return None
         return value, plain
 
@@ -636,7 +636,7 @@ class TableReader:
         return None if number is None or unit is None else number[0] * factor(unit, self.by_name[name].unit or "")
 
     def word(self, row: int, name: str) -> Any:
-        """What a cell that is one of a few words stands for; None with the problem noted."""
+        """What a cell that is one of a few words represents; None with the problem noted."""
         column = self.by_name[name]
         words = column.words or {}
         text = self.text(row, name)

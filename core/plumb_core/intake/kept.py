@@ -24,7 +24,7 @@ def sheets_kept(document: Kept) -> list[Sheet]:
 
 
 def told_of(document: Kept) -> list[dict[str, Any]]:
-    """What tells one table of a file from the others: label, page, kind, rows that hold values, and its first heading line."""
+    """What states one table of a file from the others: label, page, kind, rows that hold values, and its first heading line."""
     return [
         {
             "label": _label(s),

@@ -1,4 +1,4 @@
-"""Names: which quantity a parameter's name stands for, and what the name of a load case says of its role."""
+"""Names: which quantity a parameter's name represents, and what the name of a load case says of its role."""
 
 from __future__ import annotations
 
@@ -49,15 +49,15 @@ WORDS: Mapping[str, str] = {
     "tension_only": "tensiononlymembers",
     "rho": "redundancyfactor rho",
 }
-"""Words of parameters whichever the edition, beside the symbols of the editions themselves."""
+"""Words of parameters whichever the edition, besides the symbols of the editions themselves."""
 
 
 @cache
 def parameter_names(edition: str = "") -> dict[str, str]:
-    """Names of parameters, as they are normalised, and the quantity that each stands for.
+    """Names of parameters, as they are normalised, and the quantity that each represents.
 
     Under an edition its own words come first, then those of any, then those of the others: a table may state more than the
-    edition asks for.
+    edition requires.
     """
     first = [EDITIONS[edition].parameter_names, WORDS] if edition else [WORDS]
     names: dict[str, str] = {}
@@ -83,7 +83,7 @@ NOTHING = ("live_share", "theta_greatest", "eccentricity")
 
 @cache
 def may_be_zero(quantity: str) -> bool:
-    """Whether a parameter is nothing where a code or an analysis says so."""
+    """Whether a parameter is nothing where a code or an analysis states it."""
     return quantity in NOTHING or any(quantity in e.may_be_zero for e in EDITIONS.values())
 
 
@@ -91,7 +91,7 @@ _AXIS = re.compile(
     r"(?i)(?:e|eq|q|qe|ae|eh|s|sp|spec|rs|v|f|w|th|dyn|modal|static|seis|seismic|quake|lat|el|dir|direction)?([xy])"
     r"\d{0,2}(?:p|n|pos|neg|plus|minus)?"
 )
-"""A word that names an axis: the letter alone, after what stands for the action, or with a number or a side behind it."""
+"""A word that names an axis: the letter alone, after what represents the action, or with a number or a side behind it."""
 
 
 _AXIS_WORD = re.compile(
@@ -124,7 +124,7 @@ _STEPS = (("before", r"unscaled|before scaling"), ("after", r"\bscaled|after sca
 
 
 def role_of(name: str, direction: str = "", kind: str | None = None) -> Case:
-    """The role of a load case as far as its name tells it; what it does not is null.
+    """The role of a load case as far as its name states it; what it does not is null.
 
     direction, kind : known from elsewhere: the reviewer's answer, or the kind of the table
     """

@@ -1,7 +1,7 @@
 """Numbers as people write them: a point or a comma before the decimals, thousands apart in several ways.
 
 A text is read in either style, in both, or in none. What can be read in both, such as 3,600, is decided by the other cells of
-its column, by those of the table, by what its quantity can be, and asked about where none of them tells.
+its column, by those of the table, by what its quantity can be, and asked about where none of them states.
 """
 
 from __future__ import annotations
@@ -89,7 +89,7 @@ _WITH_UNIT = re.compile(r"(?s)(.*?[\d)])\s*([^\d\s.,'+\-()][^\n]*)")
 
 @lru_cache(maxsize=50_000)
 def with_unit(text: str) -> tuple[str, str]:
-    """(number, unit) as they stand in one cell, such as 4931.5 kN; the unit is empty where there is none, or no number."""
+    """(number, unit) as they are in one cell, such as 4931.5 kN; the unit is empty where there is none, or no number."""
     if readings(text):
         return text, ""
     inches = _FEET_INCHES.fullmatch(text.strip())
@@ -110,7 +110,7 @@ class Written:
     Attributes
     ----------
     style : that they are read in; None where that is not clear
-    why : what tells it, or what stands against each other
+    why : what states it, or what stands against each other
     """
 
     style: Style | None

@@ -1,4 +1,4 @@
-"""Tables on the pages of a PDF: ruled ones, and blocks of text that stands in columns. Scanned pages hold none."""
+"""Tables on the pages of a PDF: ruled ones, and blocks of text that is in columns. Scanned pages hold none."""
 
 from __future__ import annotations
 
@@ -20,10 +20,10 @@ LEAST_ROWS = 3
 GAP = 0.6
 """Of the size of the letters: words that stand further apart are in different columns."""
 SAME_LINE = 3.0
-"""pt; what differs less in height stands on one line."""
+"""pt; what differs less in height is on one line."""
 
 ABOVE = 80.0
-"""pt over a table that its title stands in."""
+"""pt over a table that its title is in."""
 
 Box = tuple[float, float, float, float]
 """Left, top, right and bottom on a page, pt from its top left corner."""
@@ -73,7 +73,7 @@ def tables_of(data: bytes) -> list[PageTable]:
                 )
             letters += len(page.chars)
             found += _tables(page, number)
-            # what a page was read into is not kept while the next ones are
+            # What a page was read into is not kept while the next ones are
             page.close()
     if letters == 0:
         raise PdfRefused(
@@ -110,7 +110,7 @@ def page_count(data: bytes) -> int:
 
 
 def table_in(data: bytes, number: int, box: Box) -> PageTable | None:
-    """What stands in a region of a page, as a table; None where no table is to be seen there."""
+    """What is in a region of a page, as a table; None where no table is to be seen there."""
     with _cropped(data, number, box) as page:
         return max(_tables(page, number), key=lambda t: sum(map(len, t.rows)), default=None)
 
@@ -210,7 +210,7 @@ class Phrase:
 
 
 def blocks_of(phrases: Iterable[Phrase]) -> Iterator[PageTable]:
-    """Tables of text that stands in columns: lines of two phrases and more, under one another without a line between."""
+    """Tables of text that is in columns: lines of two phrases and more, under one another without a line between."""
     lines: list[list[Phrase]] = []
     for phrase in sorted(phrases, key=lambda p: (p.top, p.left)):
         if lines and abs(lines[-1][0].top - phrase.top) <= SAME_LINE:

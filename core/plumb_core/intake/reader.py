@@ -2,7 +2,7 @@
 
 A file from outside can be made to take hours and gigabytes. The process that reads it ends at its limits of memory and of time,
 and nothing else with it. What was read goes to standard output as JSON (`kept`, or `refused` with message and remedy); on
-standard error one line after each page tells how far it is: `page 12 of 40`.
+standard error one line after each page states how far it is: `page 12 of 40`.
 """
 
 from __future__ import annotations
@@ -52,7 +52,7 @@ def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
 
 
 def _pages(data: bytes) -> dict[str, Any]:
-    """Pages with their tables; a document without tables is kept too, its pages are there to be looked at."""
+    """Pages with their tables; a document without tables is kept too, its pages are there to be assessed."""
     count = page_count(data)
     pages: list[PageRead] = []
     for page in pages_of(data):
@@ -67,7 +67,7 @@ REGION = re.compile(r"page (\d{1,4}), region (\d{1,5}) (\d{1,5}) (\d{1,5}) (\d{1
 
 
 def _region(data: bytes, label: str) -> dict[str, Any]:
-    """What stands in a part of a page: a table, or words that are read as if they were pasted."""
+    """What is in a part of a page: a table, or words that are read as if they were pasted."""
     match = REGION.fullmatch(label)
     if match is None:
         raise PdfRefused(f"{label!r} is not a region of a page", "Drag over the table on its page.")

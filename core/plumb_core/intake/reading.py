@@ -1,4 +1,4 @@
-"""Sheets become claims, or rows of the reviewer's own model: the kind recognised, its columns and units found or asked for, every problem marked in its cell."""
+"""Sheets become claims, or rows of the reference model: the kind recognised, its columns and units found or requested, every problem marked in its cell."""
 
 from __future__ import annotations
 

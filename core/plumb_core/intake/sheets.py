@@ -36,7 +36,7 @@ class Sheet:
 
     Attributes
     ----------
-    page : of the document that it stands on, from 1; None where it has no pages
+    page : of the document that it is on, from 1; None where it has no pages
     part : number of the table on its sheet, from 1; None where it is the only one
     kind : of table that it looks like, once it is arranged; '' where it looks like none
     header : row of its headings, once they are found
@@ -58,13 +58,13 @@ class Sheet:
     shift: tuple[int, int] = (0, 0)
 
     def place(self, row: int, column: int) -> tuple[int, int]:
-        """Row and column, 0-based, where a cell stands on its sheet."""
+        """Row and column, 0-based, where a cell is on its sheet."""
         at = self.rows[row][column].at if row < len(self.rows) and column < len(self.rows[row]) else None
         return at or (row + self.shift[0], column + self.shift[1])
 
     @property
     def label(self) -> str:
-        """What tells the table from the others of its file."""
+        """What states the table from the others of its file."""
         return self.name if self.part is None else f"{self.name}, table {self.part}"
 
 
@@ -73,7 +73,7 @@ _BLANK, _ABSENT = Cell(""), Cell("", absent=True)
 
 def _sheet(name: str, rows: list[list[Cell]], beyond: Cell = _BLANK) -> Sheet:
     """A sheet of rows that may end early; `beyond` stands where they do."""
-    # what only looks empty does not count: workbooks often hold formats far below and beside their tables
+    # What only looks empty does not count: workbooks often hold formats far below and beside their tables
     rows = [_without_blanks(r) if not beyond.absent or not any(c.text for c in r) else r for r in rows]
     while rows and not rows[-1]:
         rows.pop()
@@ -135,7 +135,7 @@ def _separated(text: str, separator: str) -> list[list[Cell]]:
     made: dict[str, Cell] = {}
 
     def cell(text: str) -> Cell:
-        # the same text stands in many cells of a long table
+        # the same text is in many cells of a long table
         if (known := made.get(text)) is None:
             known = made[text] = _text_cell(text)
         return known

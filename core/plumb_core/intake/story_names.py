@@ -43,7 +43,7 @@ _ABOVE = re.compile(r"ph|penthouse|plantroom|lmr|upperroof|mainroof")
 
 @lru_cache(maxsize=20_000)
 def rank_of(name: str) -> float | None:
-    """How high a story stands by its name, as a number that only counts beside others; None where the name does not tell."""
+    """How high a story stands by its name, as a number that only counts beside others; None where the name does not state."""
     level = re.fullmatch(r"\s*([+\-\u2212\u00b1]\s*\d+(?:[.,]\d+)?)\s*m?\s*", name)
     if level:
         text = level.group(1).replace("\u2212", "-").replace("\u00b1", "").replace(" ", "").replace(",", ".")
@@ -63,7 +63,7 @@ def rank_of(name: str) -> float | None:
 
 
 def order_of(ranks: Iterable[float | None]) -> str:
-    """`bottom_up` or `top_down` where all that is told rises or falls from row to row; '' where too little is told, or it varies."""
+    """`bottom_up` or `top_down` where all that is stated rises or falls from row to row; '' where too little is stated, or it varies."""
     told = [r for r in ranks if r is not None]
     steps = {b > a for a, b in pairwise(told)}
     if len(told) < 2 or len(steps) != 1 or len(set(told)) != len(told):
@@ -72,7 +72,7 @@ def order_of(ranks: Iterable[float | None]) -> str:
 
 
 def matched(name: str, known: Sequence[str]) -> str | None:
-    """The known story that a name stands for: itself, in other letters, or the only one at the same place; None for none."""
+    """The known story that a name represents: itself, in other letters, or the only one at the same place; None for none."""
     if name in known:
         return name
     return _matched(name, tuple(known))
@@ -90,10 +90,10 @@ def _matched(name: str, known: tuple[str, ...]) -> str | None:
 
 
 BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
-"""Names of the base, where it stands in a table of stories."""
+"""Names of the base, where it is in a table of stories."""
 
 
 def likely_story(name: str, known: Sequence[str]) -> str:
-    """The known story that a name that is not known most likely stands for: the top one for a roof; '' for none."""
+    """The known story that a name that is not known most likely represents: the top one for a roof; '' for none."""
     rank = rank_of(name)
     return known[-1] if known and rank is not None and rank >= 1e4 else ""

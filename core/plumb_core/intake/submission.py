@@ -134,7 +134,7 @@ class Answers(Part):
 
 @dataclass
 class TableTaken:
-    """A table of a submission: left out where it leaves a question that holds it up."""
+    """A table of a submission: excluded where it leaves a question that holds it up."""
 
     file: str
     sheet: str
@@ -145,7 +145,7 @@ class TableTaken:
     page: int | None = None
 
     def as_json(self, number: int) -> dict[str, Any]:
-        """As `plumb intake` tells it; `table` is its number in the file, from 1."""
+        """As `plumb intake` states it; `table` is its number in the file, from 1."""
         return {
             "file": self.file,
             "sheet": self.sheet,
@@ -173,7 +173,7 @@ class SubmissionRead:
 def read_submission(
     brief: Brief, files: Iterable[tuple[str, bytes]], answers: Answers | None = None, label: str = "S0"
 ) -> SubmissionRead:
-    """Take a submission in; a table that leaves a question open is left out, never guessed.
+    """Take a submission in; a table that leaves a question open is excluded, never guessed.
 
     Parameters
     ----------
@@ -236,7 +236,7 @@ def read_submission(
 def _open_parts(
     file: str, sheet: Sheet, table: TableRead, held_up: bool, questions: Sequence[Problem]
 ) -> list[OpenPart]:
-    """What is not read of a table: all of it, or the rows that questions leave out."""
+    """What is not read of a table: all of it, or the rows that questions exclude."""
     kind = table_kinds().get(table.kind)
     place: dict[str, Any] = {
         "file": file,
@@ -260,7 +260,7 @@ def turn_of(sheet: Sheet) -> int:
 
 
 def with_role(known: Case | None, told: Case) -> Case:
-    """A role with what another source tells of it; what is known stays."""
+    """A role with what another source describes it; what is known stays."""
     if known is None:
         return told
     more = {k: v for k, v in vars(told).items() if getattr(known, k) is None and v is not None}
@@ -268,7 +268,7 @@ def with_role(known: Case | None, told: Case) -> Case:
 
 
 def _question(sheet: Sheet, problem: CellProblem) -> Problem:
-    """A problem at its place on the sheet as it was handed in."""
+    """A problem at its place on the sheet as it was submitted."""
     path = "/table"
     if problem.row is not None:
         row, column = sheet.place(problem.row, problem.column or 0)

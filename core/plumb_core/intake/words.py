@@ -63,7 +63,7 @@ _SAID: dict[str, str] = {
     "number": "number no num nr id point punto punkt",
     "omega": "ω omega circular angular",
     "theta": "θ theta",
-    # nothing that tells one column from another
+    # nothing that distinguishes one column from another
     "": "of the in at for along about resulting from and de du des d la le les von der die das della dello di del al à to per "
     "each by with",
     "relative": "relative inter relativ relativo relativa",
@@ -124,12 +124,12 @@ def _parted(word: str) -> tuple[str, ...]:
 
 @lru_cache(maxsize=5_000)
 def in_order(text: str) -> str:
-    """The words of a heading in one order and without spaces; units in brackets have to be taken out before."""
+    """The words of a heading in one order and without spaces; units in brackets have to be removed before."""
     plain = unicodedata.normalize("NFKC", text).lower()
     words = [w for w in re.split(r"[^\w%]+|_|(?<=[^\W\d])(?=\d)", plain) if w]
     parts = [p for w in words for p in _parted(w) if p]
     if "relative" in parts:
-        # what moves against the story below is the drift
+        # What moves against the story below is the drift
         parts = ["drift" if p == "displacement" else p for p in parts if p != "relative"]
     axes = [p for p in parts if _AXIS.fullmatch(p)]
     numbers = [p for p in parts if p.isdigit() or p in ("a", "b", "one", "two")]

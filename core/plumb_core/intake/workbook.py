@@ -1,6 +1,6 @@
 """Workbooks as they are seen: what is hidden is not there, formats that change a value are applied, merged cells are filled.
 
-The parts of an XLSX file are read as a stream, once: the usual library builds every cell twice to tell formulas from values, and
+The parts of an XLSX file are read as a stream, once: the usual library builds every cell twice to state formulas from values, and
 took half a minute for a hundred thousand rows.
 """
 
@@ -92,7 +92,7 @@ def _elements(packed: zipfile.ZipFile, part: str, *names: str) -> Iterator[tuple
 
 
 def _refuse_entities(file: IO[bytes]) -> None:
-    """Refuse a part with a document type: workbooks have none, and entities that grow or reach out stand in one."""
+    """Refuse a part with a document type: workbooks have none, and entities that grow or reach out are in one."""
 
     def refuse(*_: Any) -> None:
         raise WorkbookRefused(
@@ -241,7 +241,7 @@ def _cell(element: Any, book: _Book) -> Cell:
 
 
 def _as_seen(kind: str, value: str, style: str, book: _Book) -> Cell:
-    """A value as its format shows it, where the format changes what is read: percent, thousands left out, units, dates."""
+    """A value as its format shows it, where the format changes what is read: percent, thousands excluded, units, dates."""
     shown = book.formats[int(style)] if style and int(style) < len(book.formats) else "General"
     if re.fullmatch(r"\s*;;;?\s*", shown):
         return _BLANK
@@ -268,7 +268,7 @@ def _how_shown(number_format: str) -> tuple[bool, float, str]:
     scaled = re.search(r"[0#?](,+)(?![0#?])", digits)
     factor = (100.0 if "%" in digits else 1.0) / (1000.0 ** len(scaled.group(1)) if scaled else 1.0)
     unit = _SHOWN_UNIT.search(section)
-    # a k behind thousands left out is no kip
+    # a k behind thousands excluded is no kip
     behind = f" {unit.group(1)}" if unit and unit.group(1) != "k" and is_unit_text(unit.group(1)) else ""
     return bool(is_date_format(number_format)), factor, " %" if "%" in digits else behind
 
@@ -287,7 +287,7 @@ def _number_shown(value: float, number_format: str, from_1904: bool) -> str:
 
 
 def _column_of(reference: str | None, following: int) -> int:
-    """0-based column of a cell such as C12; the one after the last where it is not told."""
+    """0-based column of a cell such as C12; the one after the last where it is not stated."""
     return _number_of(reference.rstrip("0123456789")) if reference else following
 
 
@@ -313,7 +313,7 @@ def _fill(rows: list[list[Cell]], block: tuple[int, int, int, int]) -> None:
     cell = rows[top][left] if top < len(rows) and left < len(rows[top]) else _BLANK
     if not cell.text:
         return
-    # what is merged beyond the widest row covers nothing
+    # What is merged beyond the widest row covers nothing
     width = max(map(len, rows))
     for row in rows[top : bottom + 1]:
         last = min(right, width - 1)

@@ -3,7 +3,7 @@ r"""The resolver: rules find their inputs by parameter name, and every evaluatio
 A rule is a pure function whose parameter names are the quantities it needs.  For each the resolver takes, in this
 order, the pinned value, the input, or the rule of that name.  A quantity belongs to the building, to a direction or to a
 load case (see `quantities`); what is not stated of a case is looked for in its direction, then in the building.  A
-building's rule that asks for a direction's quantity gets a mapping direction -> value, a rule that asks for a case's
+building's rule that requires a direction's quantity gets a mapping direction -> value, a rule that requires a case's
 quantity from outside of it a mapping case -> value (a direction's rule: of the cases of its direction).  Of an optional
 one the mapping holds those that have it.  A rule that needs an input only under some circumstances takes it as optional
 and raises MissingInput where it does.  The default that a rule takes for want of an input leaves a step of its own.
@@ -41,12 +41,12 @@ class Step(NamedTuple):
     key : whose value of what
     value : a number, text, flag, array of shape (n_stories,) or (n_points,), or structured data, in the core's units
     source : where it comes from: given by the reviewer (input), adopted from the submission for want of our own
-        (adopted), put in place of the rule (pinned), computed (rule), assumed by a rule for want of anything else
+        (adopted), put instead of the rule (pinned), computed (rule), assumed by a rule for want of anything else
         (assumed); of a fact found, declared, submitted or assumed
     clause, tex : of the rule
     inputs : keys that the rule took
     governed : which of several expressions governed
-    rests_on_adopted : whether anything above was taken over from the submission
+    rests_on_adopted : whether anything above was adopted from the submission
     """
 
     key: Key
@@ -101,7 +101,7 @@ def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
 
 @dataclass(frozen=True)
 class Evaluation:
-    """One evaluation of a rule set under one set of assumptions; values are computed when asked for, once.
+    """One evaluation of a rule set under one set of assumptions; values are computed when requested, once.
 
     Nothing of it changes from outside; `assuming` gives another one that shares every step the change cannot reach.
 
@@ -109,8 +109,8 @@ class Evaluation:
     ----------
     rules : the rule set of an edition
     inputs : values by key
-    adopted : keys of inputs that were taken over from the submission for want of our own
-    pins : values by key that stand in place of inputs and rules
+    adopted : keys of inputs that were adopted from the submission for want of our own
+    pins : values by key that stand instead of inputs and rules
     pin : how a pinned value is taken: called with the key and a function giving the unpinned step (or None where
         that cannot be evaluated), returns the value to use.  By default the value in `pins` as it is.
     cases : the load cases, each with its direction (None for one without)
@@ -124,13 +124,13 @@ class Evaluation:
     pin: PinFunction | None = None
     cases: Mapping[str, str | None] = field(default_factory=dict)
     facts: Mapping[Key, Fact] = field(default_factory=dict)
-    # what has been computed so far; a memory, not a state
+    # What has been computed so far; a memory, not a state
     _steps: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
     _unpinned: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
     _assumed: dict[Key, Step] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     def key(self, name: str, direction: str | None = None, case: str | None = None) -> Key:
-        """The key under which `name` is kept when asked for in a direction or a case."""
+        """The key under which `name` is kept when requested in a direction or a case."""
         scope = QUANTITIES[name].scope
         if scope is Scope.BUILDING:
             return Key(name)
@@ -188,10 +188,10 @@ class Evaluation:
 
         Parameters
         ----------
-        rules : rules by name that stand in place of, or beside, those of the edition
-        inputs : inputs by key that stand in place of the present ones; None takes an input away
-        pins : values by key that stand in place of inputs and rules; those that stand stay
-        cases : load cases beside the present ones
+        rules : rules by name that stand instead of, or beside, those of the edition
+        inputs : inputs by key that stand instead of the present ones; None takes an input away
+        pins : values by key that stand instead of inputs and rules; those that stand stay
+        cases : load cases besides the present ones
         """
         changed = [Key(name) for name in rules or ()]
         changed += [k for k, v in (inputs or {}).items() if not _same(self.inputs.get(k), v)]
@@ -248,7 +248,7 @@ class Evaluation:
         )
 
     def adopting(self, values: Mapping[Key, Any]) -> Evaluation:
-        """This evaluation with values taken over from a submission, where it has no inputs of its own."""
+        """This evaluation with values adopted from a submission, where it has no inputs of its own."""
         taken = {key: value for key, value in values.items() if key not in self.inputs}
         return replace(self, inputs={**taken, **self.inputs}, adopted=self.adopted | taken.keys())
 
@@ -279,7 +279,7 @@ class Evaluation:
                 continue
             seen.add(key)
             if key.case is None and QUANTITIES[key.name].scope is Scope.CASE:
-                # what is not stated of a case is taken from here
+                # What is not stated of a case is taken from here
                 todo += self._below(key.name, key)
             for name in dependents.get(key.name, ()):
                 todo += self._below(name, key)
@@ -290,7 +290,7 @@ class Evaluation:
         return self._below(name, Key(name))
 
     def _below(self, name: str, above: Key) -> list[Key]:
-        """Keys of a quantity whose rule asks for the quantity of `above`."""
+        """Keys of a quantity whose rule requires the quantity of `above`."""
         scope = QUANTITIES[name].scope
         if scope is Scope.BUILDING:
             return [Key(name)]
@@ -310,7 +310,7 @@ class Evaluation:
         applied = self.rules.get(key.name)
         if applied is not None:
             return self._apply(applied, key)
-        # what is not stated of the case holds as it is stated of its direction, then of the building
+        # What is not stated of the case holds as it is stated of its direction, then of the building
         for wider in (Key(key.name, key.direction), Key(key.name)) if key.case is not None else ():
             if wider in self.inputs:
                 return self.at(wider)
@@ -401,7 +401,7 @@ class Evaluation:
             return None
 
     def _narrower(self, parameter: Parameter, direction: str | None) -> dict[str, Step]:
-        """Steps of what is narrower than the rule that asks for it, by direction or by case.
+        """Steps of what is narrower than the rule that requires it, by direction or by case.
 
         Of an optional one those places that have it; empty where none has.  Of cases those that have it: not every case is
         there for every purpose.

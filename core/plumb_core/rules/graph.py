@@ -12,7 +12,7 @@ from plumb_core.rules.values import Key
 
 @dataclass(frozen=True, slots=True)
 class Graph:
-    """What is read off a rule set once: who asks for a quantity, what a key reaches, what keys rest on under given inputs."""
+    """What is read off a rule set once: who requires a quantity, what a key reaches, what keys rest on under given inputs."""
 
     dependents: dict[str, list[str]]
     reached: dict[Key, frozenset[Key]] = field(default_factory=dict)

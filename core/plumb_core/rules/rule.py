@@ -14,7 +14,7 @@ from plumb_core.rules.values import Governed, Key
 
 
 class Parameter(NamedTuple):
-    """What a rule asks for.
+    """What a rule requires.
 
     Attributes
     ----------
@@ -40,7 +40,7 @@ class Asked(NamedTuple):
 
 
 def _asked(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[Asked, ...]:
-    """Where a rule of the building (direction None) or of a direction finds what it asks for."""
+    """Where a rule of the building (direction None) or of a direction finds what it requires."""
     asked = []
     for parameter in parameters:
         if parameter.scope is Scope.BUILDING:
@@ -56,7 +56,7 @@ def _asked(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[As
 class Rule:
     """One definition of a code: a pure function with its clause and its equation.
 
-    In `tex`, ``\\q{name}`` stands for a quantity; it is shown as the quantity's symbol or as its number.
+    In `tex`, ``\\q{name}`` represents a quantity; it is shown as the quantity's symbol or as its number.
     """
 
     name: str
@@ -65,14 +65,14 @@ class Rule:
     tex: str
     parameters: tuple[Parameter, ...]
     asked: Mapping[str | None, tuple[Asked, ...]] = field(init=False, repr=False, compare=False)
-    """what the rule asks for when it is evaluated for the building (None) or for a direction"""
+    """what the rule requires when it is evaluated for the building (None) or for a direction"""
 
     def __post_init__(self) -> None:
         # a rule is asked thousands of times for the same few keys
         object.__setattr__(self, "asked", {d: _asked(self.parameters, d) for d in (None, *DIRECTIONS)})
 
     def asked_of_case(self, key: Key) -> tuple[Asked, ...]:
-        """What the rule asks for when it is evaluated for a load case."""
+        """What the rule requires when it is evaluated for a load case."""
         return tuple(
             Asked(p, Key(p.name, key.direction, key.case)) if p.scope is Scope.CASE else Asked(p, place)
             for p, place in self.asked[key.direction]
@@ -127,7 +127,7 @@ def without(same: Rule, *names: str) -> Rule:
 def renamed(same: Rule, names: Mapping[str, str]) -> Rule:
     """A rule for other quantities of the same kind: of the reduced drift of other cases, of an ordinate at other periods.
 
-    names : quantity of the rule -> quantity that stands in its place
+    names : quantity of the rule -> quantity that is in its place
     """
     function = same.function
     back = {other: name for name, other in names.items()}

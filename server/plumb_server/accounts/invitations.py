@@ -34,7 +34,7 @@ def invite(request: HttpRequest, email: str, inviter: User, to: str) -> Invitati
         "accounts/invitation.txt", {"inviter": inviter, "to": to, "link": link, "until": invitation.expires_at}
     )
     subject = f"Vigilant Plumb: {inviter} invites you to {to}".replace("\n", " ")[:200]
-    # sent when what it tells of is kept; a mail that cannot be sent undoes nothing, the invitation can be sent again
+    # sent when what it states of is kept; a mail that cannot be sent undoes nothing, the invitation can be sent again
     message = EmailMessage(subject, text, to=[invitation.email])
     transaction.on_commit(lambda: get_connection(fail_silently=True).send_messages([message]))
     return invitation

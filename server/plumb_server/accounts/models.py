@@ -91,7 +91,7 @@ class ApiToken(models.Model):
 
 
 class Invitation(models.Model):
-    """Somebody is asked to come in; whoever holds the link reads the mail of that address."""
+    """Somebody is asked to come in; anyone who holds the link reads the mail of that address."""
 
     LASTS = timedelta(days=14)
 

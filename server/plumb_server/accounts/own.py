@@ -179,7 +179,7 @@ class MailSerializer(serializers.Serializer):
 
 
 class MailView(APIView):
-    """Mail that went to a folder instead of to people: there only where the demo asks for it."""
+    """Mail that went to a folder instead of to people: there only where the demo requires it."""
 
     permission_classes = [AllowAny]
 

@@ -12,7 +12,7 @@ from rest_framework.request import Request
 
 
 class SignatureAsked(APIException):
-    """What is signed asks for the password or a second factor first."""
+    """What is signed requires the password or a second factor first."""
 
     status_code = status.HTTP_401_UNAUTHORIZED
     default_detail = "a signature requires your password or second factor"

@@ -56,7 +56,7 @@ class SessionSerializer(serializers.Serializer):
 
 
 class SecondFactorAsked(APIException):
-    """The password was right, and more is asked for."""
+    """The password was right, and more is required."""
 
     status_code = status.HTTP_401_UNAUTHORIZED
     default_detail = "a second factor is required"
@@ -115,11 +115,11 @@ def refused_by_library(answer: dict[str, Any]) -> list[dict[str, Any]]:
     told = []
     for error in answer.get("errors", []):
         path, message = f"/{error.get('param', '')}", str(error.get("message", ""))
-        remedy = "Mend this and send it again."
+        remedy = "Correct this and send it again."
         if error.get("code") == "too_many_login_attempts":
             raise Throttled(300)
         if error.get("code") == "email_password_mismatch":
             path, message = "/password", "the e-mail address and the password do not match"
             remedy = "Check both. A forgotten password can be reset."
         told.append({"path": path, "message": message, "remedy": remedy})
-    return told or [{"path": "/", "message": "this value cannot be used", "remedy": "Mend it and send it again."}]
+    return told or [{"path": "/", "message": "this value cannot be used", "remedy": "Correct it and send it again."}]

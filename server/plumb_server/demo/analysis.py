@@ -2,12 +2,12 @@
 
 The clinic:
 
-| spectrum_factor.X | g left out of the factor on the spectrum of one direction, and out of the modal base shear with it     |
+| spectrum_factor.X | g excluded from the factor on the spectrum of one direction, and out of the modal base shear with it     |
 | case_missing Y-   | no case along Y with the mass to the negative side                                                    |
 
 The Quillon Exchange:
 
-| load_share        | the share of the live load left out of the make-up, and out of the weights with it                    |
+| load_share        | the share of the live load excluded from the make-up, and out of the weights with it                    |
 | amplified.Y       | the drifts given as amplified in Y are the reduced ones                                               |
 | directions        | no combination takes 100 % of one direction with 30 % of the other (a question)                       |
 
@@ -51,7 +51,7 @@ class Analysis:
         by straight line; 1 apart where a building hardly turns
     by_model : drifts of both ends (m, a row for each story) by direction and side, where a model gives them
     eccentricity : share of the plan dimension
-    missing : cases that are not handed in
+    missing : cases that are not submitted
     unscaled : directions that are not scaled though they should be
     without_g : directions whose factor on the spectrum lacks g
     amplified_by : factor of the drifts given as amplified, by direction; the edition's where it is not named
@@ -105,7 +105,7 @@ class Analysis:
         return drifts if what == "drift" else np.cumsum(drifts, axis=0)
 
     def cases(self) -> list[tuple[str, str]]:
-        """(direction, side) of the static cases that are handed in."""
+        """(direction, side) of the static cases that are submitted."""
         return [(d, s) for d in ("X", "Y") for s in ("+", "-") if f"{d}{s}" not in self.missing]
 
 
@@ -261,7 +261,7 @@ def displacements(a: Analysis) -> Table:
 
 
 def _moved(a: Analysis, name: str, direction: str, both: np.ndarray) -> Table:
-    """Rows of a case, top story first; its name and direction stand in the first."""
+    """Rows of a case, top story first; its name and direction are in the first."""
     digits = 5 if a.imperial else 3
     rows: Table = []
     for i in reversed(range(len(a.stories))):

@@ -1,4 +1,4 @@
-"""The Port Maren Clinic in the reviewer's own model, both depths, and the modes that its submission states.
+"""The Port Maren Clinic in the reference model, both depths, and the modes that its submission states.
 
 Seven lines of columns along X by four along Y, walls in X in the middle bay of the two outer lines, moment frames in Y.
 Nothing of it stands anywhere but in the Hesper Isles.
@@ -122,7 +122,7 @@ def frame() -> dict[str, Any]:
 
 
 def clinic_model() -> dict[str, Any]:
-    """The reviewer's own model of the clinic: lateral lines and frame; the frame answers."""
+    """The reviewer's reference model of the clinic: lateral lines and frame; the frame answers."""
     return {
         "use": "frame",
         "lateral_lines": lateral_lines(),
@@ -134,7 +134,7 @@ def clinic_model() -> dict[str, Any]:
 
 @cache
 def submitted_modes() -> dict[str, Any]:
-    """Modes of the submitter's model: part of the mass of one story left out.  Its axes are exchanged when it is written."""
+    """Modes of the submitter's model: part of the mass of one story excluded.  Its axes are exchanged when it is written."""
     theirs = copy.deepcopy(clinic_model())
     for floor in theirs["frame"]["floors"]:
         if floor["diaphragm"] == LEFT_OUT[0]:

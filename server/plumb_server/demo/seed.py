@@ -1,4 +1,4 @@
-"""The demo: people, two reviews and their submissions, taken in from real files the way a reviewer does."""
+"""The demo: people, two reviews and their submissions, accepted from real files the way a reviewer does."""
 
 from __future__ import annotations
 

@@ -12,7 +12,7 @@ The Port Maren Clinic's S0 holds these slips, named as the test of them finds th
 | V.Y        | two digits of the base shear changed places; the forces were distributed from it                     |
 | k.Y        | 1.0 for 1.49: the forces distributed linearly                                                        |
 
-and leaves out the seismic design category.  Its modes (of `clinic_model`) hold
+and excludes the seismic design category.  Its modes (of `clinic_model`) hold
 
 | m.L6       | the mass of one story in part only                                                                     |
 | axes_mass_ratio | X and Y exchanged in the table of modes and in the shapes                                            |
@@ -27,15 +27,15 @@ The Quillon Exchange's S0 (EN 1998-1):
 | lambda_.Y  | 0.85 though T_1 exceeds 2 T_C                                                                          |
 | V.X        | the importance factor a second time, in the base shear                                                 |
 
-and leaves out the importance class.  The Aldermouth Granary Lofts' S0 (UBC 1997):
+and excludes the importance class.  The Aldermouth Granary Lofts' S0 (UBC 1997):
 
 | C_v        | 0.45 for 0.54: the row of soil profile S_C                                                             |
-| w.F1       | the storage load left out of two floors: one cause, w.F2 is gathered under it                            |
+| w.F1       | the storage load excluded from two floors: one cause, w.F2 is gathered under it                            |
 | F_t.Y      | no force at the top though T exceeds 0.7 s                                                             |
 
-and leaves out the zone.
+and excludes the zone.
 
-What they state of modal analysis, twist and drift, and the slips there, stands in `analysis`.
+What they state of modal analysis, twist and drift, and the slips there, is in `analysis`.
 
 `manage.py make_demo_files` writes them to `demo/files/`.
 """

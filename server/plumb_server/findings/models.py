@@ -63,7 +63,7 @@ class Finding(models.Model):
     checks = models.JSONField(default=list)
     """ids of the checks it rests on"""
     evidence = models.JSONField(default=list)
-    """those checks as they stood when the finding was filed, the first with its derivation"""
+    """those checks as they was when the finding was filed, the first with its derivation"""
     submission = models.ForeignKey(Submission, on_delete=models.PROTECT, null=True, related_name="findings")
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)

@@ -36,7 +36,7 @@ def evidence_of(review: Review, submission: Submission | None, check_ids: list[s
         )
     evidence = [by_id[i] for i in check_ids]
     if evidence:
-        # what follows from the first is told by its numbers; fifty derivations would say the same fifty times
+        # What follows from the first is stated by its numbers; fifty derivations would say the same fifty times
         evidence[0] = evidence[0] | {"derivation": recheck.derivation("independent", evidence[0]["step"])}
     return evidence
 

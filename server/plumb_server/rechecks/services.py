@@ -24,7 +24,7 @@ from plumb_server.web.limits import one_at_a_time
 def review_document(
     review: Review, submission: Submission | None, revision: BriefRevision | None = None
 ) -> dict[str, Any]:
-    """The recheck document of a review as it stands: its brief, a submission and, where there is one, its own model."""
+    """The recheck document of a review as it stands: its brief, a submission and, where there is one, its reference model."""
     model = current_model(review)
     return {
         **({"model": model.document} if model else {}),
@@ -38,7 +38,7 @@ def review_document(
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
     """The recheck of a review as it stands, from the store where the same question was asked before."""
     state = _state(review, submission, revision)
-    # what it holds is read when it is asked for: a screen that has it already asks for its name alone
+    # What it holds is read when it is required: a screen that has it already requests its name alone
     if known := _known(review, state):
         return known
     with one_at_a_time(f"recheck {state}"):
@@ -63,7 +63,7 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
         # submitted tables that are not read yet are not missing
         read.open = [core.OpenPart(file=name, question=UNREAD) for name in submission.unread()]
     answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
-    # with the answers of our own model more can be said than without
+    # with the answers of the reference model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
     told = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
     if read.open:
@@ -112,7 +112,7 @@ KEPT = 20
 
 
 def _prune(review: Review) -> None:
-    """Drop what nobody asks for any more: kept are the newest, the last of each submission, and those that reports name."""
+    """Drop what nobody requires any more: kept are the newest, the last of each submission, and those that reports name."""
     newest = list(review.rechecks.order_by("-at").values_list("pk", flat=True)[:KEPT])
     last = review.rechecks.order_by("submission_id", "-at").distinct("submission_id").values_list("pk", flat=True)
     named = review.reports.values("input_hash")

@@ -1,4 +1,4 @@
-"""The reviewer's own model of a building in its states, and the runs that ask it."""
+"""The reviewer's reference model of a building in its states, and the runs that ask it."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from plumb_server.reviews.models import Review, State
 
 
 class ModelRevision(State):
-    """One state of a review's own model."""
+    """One state of a review's reference model."""
 
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="model_revisions")
 
@@ -20,7 +20,7 @@ class ModelRevision(State):
 
 
 class Run(models.Model):
-    """A question to a review's own model and its answer, kept under the hash of the question and the engine's version.
+    """A question to a review's reference model and its answer, kept under the hash of the question and the engine's version.
 
     A run that is not finished when its worker ends is taken up again by the next one; nothing but time is lost.
     """
@@ -46,7 +46,7 @@ class Run(models.Model):
     share = models.FloatField(default=0.0)
     """of the work that is done, 0 to 1"""
     cancel = models.BooleanField(default=False)
-    """somebody asked for it to stop"""
+    """somebody requested it to stop"""
     attempts = models.PositiveIntegerField(default=0)
     result = models.JSONField(null=True)
     problems = models.JSONField(default=list)
@@ -69,5 +69,5 @@ class Run(models.Model):
 
 
 def current_model(review: Review) -> ModelRevision | None:
-    """The reviewer's own model as it stands, None where there is none yet."""
+    """The reviewer's reference model as it stands, None where there is none yet."""
     return review.model_revisions.first()

@@ -1,4 +1,4 @@
-"""Runs of the reviewer's own model: solved at once or through the queue, told of, cancelled, kept."""
+"""Runs of the reference model: solved at once or through the queue, stated of, cancelled, kept."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ from plumb_server.reference.models import Run
 from plumb_server.reviews.models import Review
 
 AT_ONCE = 3_000
-"""Degrees of freedom of a model that is solved within the request; larger ones take over a second and go to the queue."""
+"""Degrees of freedom of a model that is solved within the request; larger ones adopt a second and go to the queue."""
 AT_ONCE_VALUES = 1_000
 """Values of a ground record that cost as much as one solution; a longer one counts as so many models."""
 AT_ONCE_ENDS = timedelta(seconds=60)
@@ -36,7 +36,7 @@ def _length(value: Any) -> int:
 
 
 def _degrees(request: dict[str, Any]) -> int:
-    """Degrees of freedom that a request asks for; it need not have been read yet."""
+    """Degrees of freedom that a request requires; it need not have been read yet."""
     frame = request.get("frame")
     return 6 * _length(frame.get("nodes")) if isinstance(frame, dict) else 3 * _length(request.get("stories"))
 
@@ -96,11 +96,11 @@ def _queue(run: Run) -> None:
 
 
 class Cancelled(Exception):
-    """Somebody asked for the run to stop."""
+    """Somebody requested the run to stop."""
 
 
 class _Teller:
-    """Notes phase and progress of a run now and then, and stops it where somebody asked for that."""
+    """Notes phase and progress of a run now and then, and stops it where somebody requested that."""
 
     def __init__(self, run: Run):
         self.run = run

@@ -1,4 +1,4 @@
-"""What the API of the reviewer's own model takes and gives."""
+"""What the API of the reference model takes and gives."""
 
 from __future__ import annotations
 

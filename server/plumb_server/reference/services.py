@@ -1,4 +1,4 @@
-"""The reviewer's own model: its states, and asking it."""
+"""The reviewer's reference model: its states, and asking it."""
 
 from __future__ import annotations
 
@@ -95,12 +95,12 @@ def read_ground(text: str, unit: str, dt: float | None) -> dict[str, Any]:
 
 
 def _question(review: Review, kind: str) -> dict[str, Any]:
-    """The request of a kind that asks the review's own model as it stands; raises InputRefused where there is none."""
+    """The request of a kind that asks the review's reference model as it stands; raises InputRefused where there is none."""
     current = current_model(review)
     model = read(ReferenceModel, current.document if current else {})
     return request_to(kind, review.read_brief(), model)
 
 
 def ask(review: Review, kind: str) -> Run:
-    """The run that answers a question of a kind to the review's own model."""
+    """The run that answers a question of a kind to the review's reference model."""
     return run_for(review, kind, _question(review, kind))

@@ -1,4 +1,4 @@
-"""The API of the reviewer's own model; thin: who may, what was sent, which service."""
+"""The API of the reference model; thin: who may, what was sent, which service."""
 
 from __future__ import annotations
 
@@ -140,7 +140,7 @@ class RecordView(APIView):
 
 
 class RunsView(APIView):
-    """Ask the model; the answer comes with the run where it is there, else the run is looked at until it is."""
+    """Ask the model; the answer comes with the run where it is there, else the run is assessed until it is."""
 
     @extend_schema(operation_id="run_ask", request=AskSerializer, responses=AnsweredRunSerializer)
     def post(self, request: Request, review_id: str) -> Response:

@@ -43,7 +43,7 @@ class Printing(models.Model):
     asked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
     asked_at = models.DateTimeField(auto_now_add=True)
     basis = models.CharField(max_length=64)
-    """hash of what stood in the review when it was asked for"""
+    """hash of what was in the review when it was requested"""
     issues = models.BooleanField(default=False)
     status = models.CharField(max_length=10, choices=Status, default=Status.QUEUED)
     attempts = models.PositiveIntegerField(default=0)

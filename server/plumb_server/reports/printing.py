@@ -1,4 +1,4 @@
-"""Printing reports: never in the request, as jobs of the queue; signing keeps what was looked at, or refuses."""
+"""Printing reports: never in the request, as jobs of the queue; signing keeps what was assessed, or refuses."""
 
 from __future__ import annotations
 

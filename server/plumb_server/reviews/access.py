@@ -28,7 +28,7 @@ class Access:
 
 
 def access(user: Any, review_id: Any, roles: tuple[Role, ...] = TEAM) -> Access:
-    """Access of `user` to a review; 404 for strangers and for members to whom the thing asked for does not exist."""
+    """Access of `user` to a review; 404 for strangers and for members to whom the thing requested does not exist."""
     membership = user.memberships.select_related("review").filter(review_id=review_id).first()
     if membership is None or membership.role not in roles:
         raise Http404

@@ -7,14 +7,14 @@ from typing import Any
 from plumb_server.reviews.models import Review
 
 TOLD = 10
-"""Entries of the audit trail that are told."""
+"""Entries of the audit trail that are stated."""
 REMEDY = "The current state is shown; your input is preserved."
 
 
 def meanwhile(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
     """Who did what to a thing of a review meanwhile, by the audit trail, as the errors of a refusal.
 
-    what : the thing's name in a message.  of : tells the entries that speak of it since it was read.
+    what : the thing's name in a message.  of : states the entries that speak of it since it was read.
     """
     told = [
         {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} in the meantime", "remedy": REMEDY}

@@ -79,7 +79,7 @@ class NewReviewSerializer(serializers.Serializer):
 
 @extend_schema_field({"type": "array", "items": {"$ref": "#/components/schemas/Submission"}})
 class SubmissionsField(serializers.Field):
-    """The submissions of a review, told by themselves: a review knows of none of what is built upon it."""
+    """The submissions of a review, stated by themselves: a review knows of none of what is built upon it."""
 
     def to_representation(self, submissions):
         return submissions.told()

@@ -22,7 +22,7 @@ from plumb_server.web.problems import Conflict, PreconditionFailed
 
 @transaction.atomic
 def create_review(user: User, *, brief: dict[str, Any], **fields: Any) -> Review:
-    """A new review with its first brief; whoever creates it leads it."""
+    """A new review with its first brief; anyone who creates it leads it."""
     checked = canonical_brief(brief)
     review = Review.objects.create(**fields)
     Membership.objects.create(review=review, user=user, role=Role.LEAD)
@@ -57,7 +57,7 @@ def add_member(review: Review, user: User, email: str, role: str, request: HttpR
     """Take somebody into the team of a review: a colleague at once, anybody else by invitation.
 
     Colleagues are those whom the lead sees anyway: on another review of theirs, or of the same firm. Of others nobody is
-    told whether they have an account.
+    stated whether they have an account.
     """
     review.locked()
     email = email.strip().lower()
@@ -140,7 +140,7 @@ def canonical_brief(brief: Any) -> dict[str, Any]:
 
 
 def govern(review: Review, user: User, edition: str, based_on: int) -> BriefRevision:
-    """Another edition governs; what was given under the one before is kept as its part of the comparison."""
+    """Another edition governs; what was given under the previous one is kept as its part of the comparison."""
     return save_brief(review, user, with_governing(review.read_brief(), edition).model_dump(mode="json"), based_on)
 
 

@@ -1,4 +1,4 @@
-"""A document kept in states (a brief, the reviewer's own model): each change is a new state, and so is an undo."""
+"""A document kept in states (a brief, the reference model): each change is a new state, and so is an undo."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ def _require(review: Review, number: int, based_on: int, what: str) -> None:
 
 
 def undone(kind: type[S], review: Review, author: User, based_on: int, what: str) -> tuple[S, int]:
-    """The state that restores the one before the last change that is not undone yet, and the number of that one.
+    """The state that restores the previous one the last change that is not undone yet, and the number of that one.
 
     based_on : number of the state whose change is undone; refused where it is another by now
     """

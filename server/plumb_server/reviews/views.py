@@ -32,7 +32,7 @@ AUDIT_ENTRIES = 500
 
 
 def _listed(user: Any, words: str) -> QuerySet[Review]:
-    """The reviews of a person with what the list tells of them, the newest first; one query for any number."""
+    """The reviews of a person with what the list describes them, the newest first; one query for any number."""
     latest_brief = BriefRevision.objects.filter(review=OuterRef("pk")).order_by("-number")
     latest_submission = Review.submissions.rel.related_model.objects.filter(review=OuterRef("pk")).order_by("-number")
     own = Membership.objects.filter(review=OuterRef("pk"), user=user)

@@ -18,11 +18,11 @@ from plumb_server.web.problems import Conflict
 
 class SubmissionQuerySet(NumberedFromZeroQuerySet):
     def draft(self) -> Submission | None:
-        """The one that is being taken in, if one is."""
+        """The one that is being accepted, if one is."""
         return self.filter(status=Submission.Status.DRAFT).first()
 
     def told(self) -> list[dict[str, Any]]:
-        """As the API tells of them, with exhibits, tables and cases."""
+        """As the API describes them, with exhibits, tables and cases."""
         # serializers are made of models, so they cannot be there before these
         from plumb_server.submissions.serializers import SubmissionSerializer
 
@@ -37,7 +37,7 @@ class SubmissionQuerySet(NumberedFromZeroQuerySet):
 
 
 class Submission(models.Model):
-    """One revision handed in; immutable once accepted (a trigger of the database sees to it)."""
+    """One revision submitted; immutable once accepted (a trigger of the database sees to it)."""
 
     class Status(models.TextChoices):
         DRAFT = "draft"
@@ -70,7 +70,7 @@ class Submission(models.Model):
         return dict(self.claims.filter(quantity="h").order_by("id").values_list("story", "number"))
 
     def state(self) -> dict[str, Any]:
-        """What tells whether its claims or cases are others now: claims come and go with their tables."""
+        """What states whether its claims or cases are others now: claims come and belong to their tables."""
         tables = ClaimTable.objects.filter(exhibit__submission=self).values_list("pk", flat=True)
         return {
             "submission": self.pk,
@@ -113,7 +113,7 @@ class Exhibit(models.Model):
 
 
 class ExhibitReading(models.Model):
-    """How far the reading of an exhibit is, and what came of it; what was read lies beside the exhibit's bytes."""
+    """How far the reading of an exhibit is, and what came of it; what was read lies besides the exhibit's bytes."""
 
     class Status(models.TextChoices):
         QUEUED = "queued"
@@ -130,7 +130,7 @@ class ExhibitReading(models.Model):
     message = models.CharField(max_length=300, blank=True)
     remedy = models.CharField(max_length=300, blank=True)
     tables = models.JSONField(default=list)
-    """what tells the tables from one another"""
+    """what states the tables from one another"""
     pages = models.PositiveIntegerField(default=0)
     regions = models.JSONField(default=dict)
     """places on pages that the reviewer pointed at, by their label"""
@@ -162,7 +162,7 @@ LONGEST = 500
 
 
 def _text(claim: core.Claim) -> str:
-    """What was written, or the value where it stands for something that is not a number as written."""
+    """What was written, or the value where it represents something that is not a number as written."""
     return (str(claim.value) if isinstance(claim.value, str) else claim.text or str(claim.value))[:LONGEST]
 
 
@@ -196,7 +196,7 @@ class ClaimQuerySet(models.QuerySet):
                 copy.write_row(row)
 
     def as_core(self) -> tuple[list[core.Claim], str]:
-        """As the core's model, not checked again, for they were when they were taken in; and the hash of what they say."""
+        """As the core's model, not checked again, for they were when they were accepted; and the hash of what they say."""
         rows = list(self.order_by("id").values_list(*self.COLUMNS))
         sources: dict[tuple[Any, ...], core.Source] = {}
 

@@ -1,4 +1,4 @@
-"""How much a review and a member may hand in: nobody fills the disk, or the queue, for all others."""
+"""How much a review and a member may submit: nobody fills the disk, or the queue, for all others."""
 
 from __future__ import annotations
 
@@ -15,11 +15,11 @@ from plumb_server.web.problems import ContentTooLarge
 
 A_DAY = timedelta(days=1)
 WAIT = 30
-"""s after which somebody whose files wait may hand in more"""
+"""s after which somebody whose files wait may submit more"""
 
 
 def require_room(submission: Submission, user: User, size: int) -> None:
-    """Raise ContentTooLarge where a file of this size (bytes) is more than the review or the member may still hand in."""
+    """Raise ContentTooLarge where a file of this size (bytes) is more than the review or the member may still submit."""
     held = Exhibit.objects.filter(submission__review=submission.review)
     if _bytes(held) + size > settings.MAX_REVIEW_BYTES:
         most = settings.MAX_REVIEW_BYTES / 1e9

@@ -35,7 +35,7 @@ _PAGE = re.compile(rb"page (\d+) of (\d+)")
 
 
 class Stopped(Exception):
-    """Somebody asked for the reading to stop."""
+    """Somebody requested the reading to stop."""
 
 
 def begin(exhibit: Exhibit) -> ExhibitReading:
@@ -107,7 +107,7 @@ def _end(reading: ExhibitReading, status: ExhibitReading.Status, message: str, r
 
 
 class _Noter:
-    """Notes how far a reading is, now and then, and stops it where somebody asked for that."""
+    """Notes how far a reading is, now and then, and stops it where somebody requested that."""
 
     def __init__(self, reading: ExhibitReading):
         self.reading, self.last = reading, 0.0
@@ -124,7 +124,7 @@ class _Noter:
 
 
 def _in_a_process(sha256: str, arguments: list[str], seconds: int, note: _Noter | None = None) -> dict[str, Any]:
-    """What the reader of the core tells of a file, in a process of its own; ends it where it takes too long or is stopped."""
+    """What the reader of the core describes a file, in a process of its own; ends it where it takes too long or is stopped."""
     command = [sys.executable, "-m", "plumb_core.intake.reader", "--memory", str(settings.READING_MEMORY)]
     command += ["--seconds", str(seconds), *arguments]
     with tempfile.TemporaryFile() as taken, tempfile.TemporaryFile() as out:
@@ -190,7 +190,7 @@ def sheets_read(exhibit: Exhibit) -> list[Sheet]:
 
 
 def region_read(exhibit: Exhibit, label: str) -> Sheet:
-    """What stands in a region of a page, as a table; raises UnprocessableContent where there is none."""
+    """What is in a region of a page, as a table; raises UnprocessableContent where there is none."""
     told = _in_a_process(exhibit.sha256, [exhibit.name, "--region", label], REGION_SECONDS)
     if "kept" not in told:
         raise UnprocessableContent([{"path": "/sheet", **told["refused"]}])

@@ -25,7 +25,7 @@ class TableSerializer(serializers.ModelSerializer):
 
 
 class SheetToldSerializer(serializers.Serializer):
-    """What tells one table of a file from the others."""
+    """What states one table of a file from the others."""
 
     label = serializers.CharField()
     page = serializers.IntegerField(allow_null=True)
@@ -58,7 +58,7 @@ class ExhibitSerializer(serializers.ModelSerializer):
 
 
 class PageTableSerializer(serializers.Serializer):
-    """Where a table and its cells stand on a page, pt from the top left corner."""
+    """Where a table and its cells are on a page, pt from the top left corner."""
 
     sheet = serializers.CharField()
     box = serializers.ListField(child=serializers.FloatField(), min_length=4, max_length=4)
@@ -157,7 +157,7 @@ class ReadTableSerializer(serializers.Serializer):
 
 
 class AllAcceptedSerializer(serializers.Serializer):
-    """What became of each table of an exhibit: accepted, or what stands in its way."""
+    """What became of each table of an exhibit: accepted, or what is in its way."""
 
     label = serializers.CharField()
     table = TableSerializer(allow_null=True)

@@ -39,7 +39,7 @@ REMEMBERED = 20
 
 @transaction.atomic
 def open_submission(review: Review, user: User) -> Submission:
-    """The submission that is being taken in; opened where none is."""
+    """The submission that is being accepted; opened where none is."""
     review.locked()
     draft = review.submissions.draft()
     if draft:
@@ -171,7 +171,7 @@ def accept_table(
     given: dict[str, Any] | None,
     replaces: ClaimTable | None = None,
 ) -> ClaimTable:
-    """Turn a table into claims, all of them or none; raises UnprocessableContent naming every cell that stands in the way.
+    """Turn a table into claims, all of them or none; raises UnprocessableContent naming every cell that is blocking.
 
     replaces : the same table as it was accepted before, with other answers
     """
@@ -208,14 +208,14 @@ def accept_pasted(
 
 
 def _basis(review: Review) -> tuple[Any, ...]:
-    """What the reading of a table rests on beside the table; where it is the same, so is the reading."""
+    """What the reading of a table rests on besides the table; where it is the same, so is the reading."""
     draft = review.submissions.draft()
     state = draft.state() if draft else {}
     return review.current_brief().number, state.get("tables", []), state.get("cases", [])
 
 
 def _understood(review: Review, name: str, sheet: Sheet, kind: str, given: dict[str, Any] | None) -> TableRead:
-    """A table that leaves nothing open; raises UnprocessableContent naming every cell that stands in the way."""
+    """A table that leaves nothing open; raises UnprocessableContent naming every cell that is blocking."""
     result = read_sheet(review, sheet, name, kind, given)
     held_up = [p for p in result.problems if p.holds_up]
     if held_up:
@@ -259,7 +259,7 @@ def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -
 
 
 def accept_all(exhibit: Exhibit, user: User) -> list[tuple[str, ClaimTable | None, list[str]]]:
-    """Accept every table of an exhibit that leaves nothing open: (label, the table or None, what stands in its way) of each.
+    """Accept every table of an exhibit that leaves nothing open: (label, the table or None, what is in its way) of each.
 
     Tables that others refer to come first. A table that is accepted stays, whatever becomes of the next.
     """

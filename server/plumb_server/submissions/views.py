@@ -56,7 +56,7 @@ def chosen_submission(own: Access, number: int | None) -> Submission | None:
 
 
 def asked_submission(request: Request) -> int | None:
-    """The number of the submission that a request asks for."""
+    """The number of the submission that a request requires."""
     return number_asked(request, "submission")
 
 

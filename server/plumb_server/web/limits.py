@@ -1,4 +1,4 @@
-"""How often somebody may ask for what takes long, and that it is computed once where many ask at once."""
+"""How often somebody may request what takes long, and that it is computed once where many ask at once."""
 
 from __future__ import annotations
 

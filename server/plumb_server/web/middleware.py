@@ -73,7 +73,7 @@ REQUEST_ID = re.compile(r"[0-9a-zA-Z-]{8,64}")
 
 
 class Headers:
-    """A number for each request, under which the log tells of it; and nothing kept by browsers that is somebody's own.
+    """A number for each request, under which the log describes it; and nothing kept by browsers that is somebody's own.
 
     Pages load nothing but the application's own files; styles may be inline, scripts may not.
     """
@@ -89,7 +89,7 @@ class Headers:
         response.headers.setdefault("Content-Security-Policy", POLICY)
         response.headers.setdefault("X-Request-ID", request.META["HTTP_X_REQUEST_ID"])
         if request.path.startswith(OF_PEOPLE):
-            # what was seen by who was signed in is not there for whoever comes next
+            # What was seen by who was signed in is not there for anyone who comes next
             response.headers.setdefault("Cache-Control", "no-store")
         return response
 

@@ -17,7 +17,7 @@ from prometheus_client.core import GaugeMetricFamily
 ALIVE_WITHIN = 60
 """s since a worker gave a sign of life."""
 WAITS_TOO_LONG = 300
-"""s that the oldest job may wait before it is told."""
+"""s that the oldest job may wait before it is stated."""
 LEAST_DISK = 1_000_000_000
 """bytes"""
 
@@ -68,7 +68,7 @@ def health(request: HttpRequest) -> HttpResponse:
 
 
 class _State:
-    """What `health` tells, as metrics."""
+    """What `health` states, as metrics."""
 
     def collect(self) -> Any:
         for name, value in _state().items():

@@ -56,7 +56,7 @@ def test_an_edition_to_compare_with_asks_for_what_it_needs(browser: Browser) -> 
     compared.send_keys(Keys.ARROW_DOWN, Keys.ENTER)
     part = "section[aria-label='EN 1998-1:2004']"
     b.wait_text(f"{part} header", "needs")
-    # the class of the soil is proposed, with where the proposal comes from, and only taken over on demand
+    # the class of the soil is proposed, with where the proposal comes from, and only adopted on demand
     b.wait_text(f"{part} .proposals", "C of ASCE/SEI 7-16 means 370 to 760 m/s")
     assert b.find(f"{part} input[aria-label='ground type']").get_attribute("value") == ""
     next(x for x in b.all(f"{part} .proposals button") if "take B" in x.text).click()

@@ -1,4 +1,4 @@
-"""Files that are handed in: read with progress, answered by keys, accepted, read again, and assessed where a value stands."""
+"""Files that are submitted: read with progress, answered by keys, accepted, read again, and assessed where a value stands."""
 
 from __future__ import annotations
 
@@ -68,7 +68,7 @@ def test_several_files_are_read_and_what_is_open_is_answered_by_keys(browser: Br
     b.wait_text(".exhibits td", "2 tables found, none accepted yet")
     b.named("a", "hostel.xlsx").click()
     b.find(".preview-cells")
-    # what the brief has stands beside what they say
+    # What the brief has is next to what they say
     assert "3.4" in b.texts(".preview-cells .beside")
     b.press("Accept all tables without questions")
     b.wait_text("[role=status]", "2 tables accepted; 1 table asks something")
@@ -95,7 +95,7 @@ def test_a_page_is_read_and_theirs_opens_it_with_the_cell_framed(browser: Browse
     b.press("Accept all tables without questions")
     b.wait_text("[role=status]", "2 tables accepted")
     b.wait_text(".pdf-table", "stories · 6 values")
-    # a row is left out when it is read with other answers, and comes back with Undo
+    # a row is excluded when it is read with other answers, and comes back with Undo
     b.wait_text(".read-in li", "modes")
     next(x for x in b.all(".read-in button") if "stories" in x.text).click()
     b.press("Change the answers")

@@ -147,11 +147,11 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
         field.send_keys(text + "\n")
         time.sleep(0.5)
     b.find("nav a[href*=exhibits]").click()
-    # what is pasted before the page is there goes nowhere
+    # What is pasted before the page is there goes nowhere
     b.find(".paste-target textarea")
-    # a table with trouble in it says so in its cells, and cannot be accepted
+    # a table with trouble in it states it in its cells, and cannot be accepted
     b.paste("body", STORIES.replace("\t12\t", "\t-12\t").replace("Weight (kip)", "Weight"))
-    b.wait_text(".preview .problem", "2 things stand in the way")
+    b.wait_text(".preview .problem", "2 things are blocking")
     assert len(b.all(".preview td.bad")) == 2
     accept = next(x for x in b.all(".preview button") if "Accept" in x.text)
     assert accept.get_attribute("disabled")
@@ -233,7 +233,7 @@ def test_a_lead_adds_a_member_and_writes_the_scope(browser: Browser) -> None:
     b.sign_in(LEAD, PASSWORD)
     b.open(b.review("Sable Quay Library") + "/brief")
     b.type_into("input[type=email]", "avel.tran@northlight.example\n")
-    # whoever is not known from a review or the firm is invited, whether there is an account or not
+    # anyone who is not known from a review or the firm is invited, whether there is an account or not
     b.wait_text("[role=status]", "avel.tran@northlight.example is invited")
     b.type_into("input[type=email]", "clerk@port-maren.example\n")
     b.wait_text(".problem", "The team has clerk@port-maren.example already")

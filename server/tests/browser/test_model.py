@@ -1,4 +1,4 @@
-"""The reviewer's own model in the browser: lateral lines, frames, modes, weights, and runs on the queue."""
+"""The reviewer's reference model in the browser: lateral lines, frames, modes, weights, and runs on the queue."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ def test_modes_of_the_clinic_theirs_and_ours(lead_browser: Browser) -> None:
     b.find("table.modes tbody tr button.off").click()
     b.wait_text(".bench-title", "Effective modal mass")
     b.wait_text(".bench", "axes X and Y")
-    b.wait_text(".bench", "Ours is read off our own model")
+    b.wait_text(".bench", "Ours is read off the reference model")
     # the viewer: another mode, paused, stepped, seen in plan
     b.find("canvas")
     b.find("button[aria-label='Next mode']").click()
@@ -72,7 +72,7 @@ def test_ten_minutes_of_lateral_lines(browser: Browser) -> None:
     b.sign_in(LEAD, PASSWORD)
     path = b.review("Sable Quay Library")
     b.open(path + "/modes")
-    b.wait_text(".empty", "There is no model of our own yet")
+    b.wait_text(".empty", "There is no reference model yet")
     b.named("a", "Create one from lateral lines").click()
     b.wait_text(".lines", "No lines in Ground yet")
     # a bad row is named and nothing is taken; then the right ones
@@ -173,7 +173,7 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Take 1 row of floors")
     b.named("button", "Use this frame").click()
     b.wait_text(".page", "The model is stable: 15 degrees of freedom, 1 floor, 30.00 t on them")
-    # what it counts can be set, and undone
+    # What it counts can be set, and undone
     b.type_into("input[aria-label='Factor on EI about y of columns']", "0.5" + Keys.ENTER)
     b.wait_text(".page", "1 member for tension only")
     b.named("button", "Undo").click()

@@ -42,7 +42,7 @@ def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Bro
     )
     b.find(".bench-title, .stage-title, .sheet")
     time.sleep(1.2)
-    # what is folded away is assessed too
+    # What is folded away is assessed too
     b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
     for scheme in ("light", "dark"):
         b.driver.execute_script(
@@ -85,7 +85,7 @@ def test_the_first_load_is_under_350_kb_of_compressed_script(lead_browser: Brows
         for s in b.driver.find_elements(By.CSS_SELECTOR, "link[rel=modulepreload]")
     ]
     files = [WEB / "dist/assets" / name for name in {*sources, *preloaded}]
-    # what does not get smaller is not compressed
+    # What does not get smaller is not compressed
     packed = [f.with_name(f.name + ".gz") for f in files]
     sizes = {f.name: (p if p.is_file() else f).stat().st_size for f, p in zip(files, packed, strict=True)}
     print("first load:", sizes)

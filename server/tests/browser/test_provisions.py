@@ -60,7 +60,7 @@ def test_irregularities_and_a_podium_are_declared_and_followed(browser: Browser)
     give(b, "Corners of Roof", "0,0; 30,0; 30,18; 22,18; 22,27; 0,27")
     assert b.find("input[aria-label='Corners of Roof']").get_attribute("value").startswith("0, 0; 30, 0")
 
-    # a podium is kept once it has what it needs, and the lateral page tells what is handed down
+    # a podium is kept once it has what it needs, and the lateral page states what is handed down
     unfold(b, "Systems above and beside each other")
     next(x for x in b.all("button") if x.text == "add a two-stage podium in X").click()
     b.wait_text(".rows-editor", "Saved once it has period of the upper part, R of the upper part")

@@ -36,8 +36,8 @@ def test_twist_names_the_case_that_is_missing_and_draws_the_one_that_is_chosen(l
     b.wait_text(".turning", "Static Y +e")
     next(f for f in b.all("button.matrix-field") if "Static X +e" in f.text).click()
     b.wait_text(".turning", "Static X +e")
-    b.wait_text(".stage", "No story is torsionally irregular in any case that is handed in")
-    # our own model has answered: its ends stand beside theirs
+    b.wait_text(".stage", "No story is torsionally irregular in any case that is submitted")
+    # the reference model has answered: its ends are next to theirs
     b.find(".turning .ours")
 
 
@@ -95,7 +95,7 @@ def test_a_time_history_of_theirs_stands_beside_ours_under_the_same_record(brows
         b.send("POST", f"/api/reviews/{review}/tables/", {"text": text})
     b.open(f"/reviews/{review}/drift")
     b.wait_text("section[aria-label='Time histories']", "none yet")
-    # the file says nothing of its unit: it is asked for, and the same file is read again
+    # the file says nothing of its unit: it is required, and the same file is read again
     record = tmp_path / "vessel-point.txt"
     record.write_text("\n".join(f"{2.0 * math.sin(i / 4):.5f}" for i in range(600)))
     b.driver.find_element(By.CSS_SELECTOR, "section[aria-label='Time histories'] input[type=file]").send_keys(

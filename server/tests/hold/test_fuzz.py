@@ -28,7 +28,7 @@ ROLES = {
     "office": OFFICE,
     "nobody": None,
 }
-# what ends the session that calls, or another role's account, is left to tests of their own
+# What ends the session that calls, or another role's account, is left to tests of their own
 LEFT_OUT = {"session_close", "session_open", "office_change", "office_end_sessions", "office_reset_factors"}
 
 

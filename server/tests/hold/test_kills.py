@@ -15,7 +15,7 @@ import httpx
 from living import Application, Person, as_owner, at_once, wait_until
 
 ANSWERED_WITHIN = 3
-"""s, beside the browsers' tests; one slow sender or bomb in a request would hold everybody up for ten times as long."""
+"""s, besides the browsers' tests; one slow sender or bomb in a request would hold everybody up for ten times as long."""
 
 SHEET = (
     '<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>{}'

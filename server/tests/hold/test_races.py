@@ -1,4 +1,4 @@
-"""Two people at once: nothing is lost, nothing is done twice, and who comes second is told."""
+"""Two people at once: nothing is lost, nothing is done twice, and who comes second is stated."""
 
 from __future__ import annotations
 

@@ -22,7 +22,7 @@ interface Factor {
 
 const PATH = "account/authenticators";
 
-/** What is asked for beside the password: an authenticator, passkeys, and the codes for when both are lost. */
+/** What is required besides the password: an authenticator, passkeys, and the codes for when both are lost. */
 export function Factors({ doing }: { doing: Doing }) {
   const client = useQueryClient();
   const factors = useQuery({ queryKey: ["factors"], queryFn: () => accounts<Factor[]>("GET", PATH) });

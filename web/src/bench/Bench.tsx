@@ -27,7 +27,7 @@ function place(check: Check): string {
   return [source.file, sheet, source.row ? strings.row(source.row) : "", source.column].filter(Boolean).join(" · ");
 }
 
-/** Where a submitted value is looked at: its exhibit, opened at its page or its table, with the cell framed. */
+/** Where a submitted value is assessed: its exhibit, opened at its page or its table, with the cell framed. */
 function placeLink(check: Check, submissions: Review["submissions"], number: number | undefined): string {
   const source = check.theirs?.source;
   const handedIn = submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0);
@@ -55,9 +55,9 @@ function Row({ name, side, check, where }: { name: string; side: Check["carried"
 }
 
 interface Props {
-  /** what is looked at where nothing is selected */
+  /** What is assessed where nothing is selected */
   check?: Check;
-  /** the stage whose deviations are listed where nothing is looked at */
+  /** the stage whose deviations are listed where nothing is assessed */
   stage?: string;
 }
 
@@ -66,7 +66,7 @@ export function Bench({ check: first, stage }: Props) {
   const { review, submission, recheck, recheckedAt, selected, findings, select, stepDeviation } = useReviewContext();
   const check = selected ?? first;
   const [side, setSide] = useState<Side>("independent");
-  // what has no rule of a code behind it but our own model has no derivation either
+  // what has no rule of a code behind it but the reference model has no derivation either
   const fromModel = check?.stage === "modes" || check?.kind === "mass";
   const derivation = useQuery({
     ...derivationQuery(review.id, submission, recheckedAt, side, check?.step ?? ""),
@@ -99,7 +99,7 @@ export function Bench({ check: first, stage }: Props) {
   const facts = factsOf(recheck.facts, check.id);
   const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
-  // a sum that is held to a limit has no value of ours beside it
+  // a sum that is checked against a limit has no value of ours beside it
   const summed = check.kind === "target";
   return (
     <aside className="bench" aria-label={strings.bench}>

@@ -55,7 +55,7 @@ export function symbolic(step: Step, steps: Steps): string {
 /** In braces, so that a command before it does not swallow a letter (\times W). */
 const braced = (tex: string) => `{${tex}}`;
 
-/** The right side of the rule's equation with numbers in place of symbols; null where nothing changes. */
+/** The right side of the rule's equation with numbers instead of symbols; null where nothing changes. */
 export function substituted(step: Step, steps: Steps): string | null {
   const right = step.tex.slice(step.tex.indexOf("=") + 1);
   let changed = false;

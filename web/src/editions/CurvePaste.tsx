@@ -8,11 +8,11 @@ interface Props {
   points: [number, number][];
   placeholder: string;
   onTake: (points: [number, number][]) => void;
-  /** what takes the curve out again, where that can be done */
+  /** What takes the curve out again, where that can be done */
   onLeave?: () => void;
 }
 
-/** A curve pasted as two columns; taken over only when the reviewer says so. */
+/** A curve pasted as two columns; adopted only when the reviewer states it. */
 export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Props) {
   const [text, setText] = useState<string | null>(null);
   const read = pairs(text ?? "");

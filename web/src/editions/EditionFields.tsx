@@ -13,7 +13,7 @@ interface Props {
   brief: Brief;
   change: Change;
   needs: Need[];
-  /** our derivation under this edition: what the code gives stands in the fields that are left empty */
+  /** our derivation under this edition: what the code gives is in the fields that are left empty */
   steps?: Step[] | undefined;
   /** which inputs to show, in their order */
   wanted: (input: EditionInput) => boolean;
@@ -157,7 +157,7 @@ export function EditionFields({ edition, brief, change, needs, steps, wanted, on
   );
 }
 
-/** Classes that a value under another edition suggests; taken over only when the reviewer says so. */
+/** Classes that a value under another edition suggests; adopted only when the reviewer states it. */
 function Proposals({ need, onTake }: { need: Need | undefined; onTake: (value: string) => void }) {
   if (!need?.basis) return null;
   return (

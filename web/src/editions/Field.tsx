@@ -10,9 +10,9 @@ interface Props {
   input: EditionInput;
   direction: "X" | "Y" | null;
   value: unknown;
-  /** a label beside the field, or only for those who cannot see it */
+  /** a label besides the field, or only for those who cannot see it */
   bare?: boolean;
-  /** what holds where nothing is given */
+  /** What holds where nothing is given */
   standing?: string;
   onCommit: (value: number | string | boolean | null) => void;
 }

@@ -9,7 +9,7 @@ import { ValueInput } from "../shared/ValueInput";
 import { give, given, type Change } from "./places";
 import { strings } from "./strings";
 
-/** Values by coordinates from the hazard service: shown with version and date, taken over only on demand. */
+/** Values by coordinates from the hazard service: shown with version and date, adopted only on demand. */
 export function HazardLookup({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
   const [latitude, setLatitude] = useState<number | null>(null);
   const [longitude, setLongitude] = useState<number | null>(null);

@@ -14,7 +14,7 @@ interface Values {
 
 const STUDY = { name: "site_specific", part: "site" } as const;
 
-/** Values of a site-specific study: they stand in for the general ones, and the code's floor is held against them. */
+/** Values of a site-specific study: they replace the general ones, and the code's floor is compared with them. */
 export function SiteStudy({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
   const study = (given(brief, edition.id, STUDY, null) as Values | null | undefined) ?? {};
   const set = (to: Values) => {

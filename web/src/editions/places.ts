@@ -48,7 +48,7 @@ export function give(
   target[input.name] = value === "" ? null : value;
 }
 
-/** Take an edition into the comparison, or out of it; what was given for it stays until it is taken out. */
+/** Take an edition into the comparison, or out of it; what was given for it stays until it is removed. */
 export function compareWith(brief: Brief, editions: string[]) {
   brief.comparison_editions = editions;
   brief.comparisons = Object.fromEntries(

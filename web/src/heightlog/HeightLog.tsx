@@ -16,7 +16,7 @@ interface Props {
   recheck: Recheck;
   brief: Brief;
   tracks: Track[];
-  /** the direction the tracks hold in; left out where they hold for the building */
+  /** the direction the tracks hold in; excluded where they hold for the building */
   direction?: "X" | "Y";
   onDirection?: (direction: "X" | "Y") => void;
   onSelect: (id: string) => void;
@@ -257,7 +257,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
   );
 }
 
-/** Tracks taken out, put in again and moved. */
+/** Tracks removed, put in again and moved. */
 function TrackChips({
   titles,
   known,

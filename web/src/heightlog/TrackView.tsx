@@ -31,7 +31,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
     ) * 1.06;
   const from = track.from ?? 0;
   const at = (v: number) => x + (Math.max(v - from, 0) / most) * width;
-  // an edge that is the same all the way up is told at its foot
+  // an edge that is the same all the way up is stated at its foot
   const edges = (track.limits ?? []).flatMap((l) => (new Set(l.values).size === 1 && l.values[0] ? [l.values[0]] : []));
   const rows = track.ours.map((ours, i) => ({
     i,
@@ -192,7 +192,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
   );
 }
 
-/** An edge that values are held to: a line over the height, hatched on the side that is out. */
+/** An edge that values are checked against: a line over the height, hatched on the side that is out. */
 function Edge({
   rows,
   values,

@@ -17,13 +17,13 @@ export interface Track {
   checks: (Check | undefined)[];
   /** whether the stories add up to something */
   adds: boolean;
-  /** another quantity of ours that this one is held against, as ticks */
+  /** another quantity of ours that this one is compared with, as ticks */
   against?: { title: string; values: (number | null)[] };
-  /** edges that values are held to, each with its words; one value for each story */
+  /** edges that values are checked against, each with its words; one value for each story */
   limits?: { words: string; values: (number | null)[] }[];
-  /** a second line of theirs beside the first */
+  /** a second line of theirs besides the first */
   also?: (number | null)[];
-  /** where the axis starts, 0 if left out */
+  /** where the axis starts, 0 if excluded */
   from?: number;
   /** stories whose values say nothing, shown greyed */
   faint?: boolean[];
@@ -77,7 +77,7 @@ export function levelsOf(recheck: Recheck): number[] {
   return heights.reduce<number[]>((levels, h) => [...levels, (levels.at(-1) ?? 0) + (h ?? 1)], [0]);
 }
 
-/** Which floors are named beside the building: as many as have room, from the top down, and the one pointed at. */
+/** Which floors are named besides the building: as many as have room, from the top down, and the one pointed at. */
 export function namedFloors(heights: number[], pointedAt: number | null, room = 12): Set<number> {
   const named = new Set<number>(pointedAt === null ? [] : [pointedAt]);
   for (let i = heights.length - 1; i >= 0; i--) {

@@ -14,7 +14,7 @@ interface Props {
   answered: boolean;
 }
 
-/** Asks the reviewer's own model what a stage holds theirs against; the recheck is made anew once it answers. */
+/** Requests the results of the reference model that a stage compares; the recheck is made anew once it answers. */
 export function ReferenceResponse({ kinds, answered }: Props) {
   const { review } = useReviewContext();
   const client = useQueryClient();

@@ -1,5 +1,5 @@
 /**
- * The core's answers about the reviewer's own model, as the API describes them: its lists of two and three numbers,
+ * The core's answers about the reference model, as the API describes them: its lists of two and three numbers,
  * whose lengths its document states, are pairs and triples here.
  */
 import type { components } from "../shared/api/schema";
@@ -20,5 +20,5 @@ export type ModalAnswer = With<
   { modes: Mode[]; floors: ModelFloor[]; centre: Pair; nodes?: { ids: string[]; shapes: Triple[][] } }
 >;
 export type TheirMode = Schemas["TheirMode"];
-/** Of a recheck: the submitted modes, and beside ours where our own model has been run. */
+/** Of a recheck: the submitted modes, and beside ours where the reference model has been run. */
 export type SubmittedModes = Schemas["SubmittedModes"];

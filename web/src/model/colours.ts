@@ -1,4 +1,4 @@
-/** How the model is looked at and which colour a group of members has; apart from three.js, which is loaded later. */
+/** How the model is assessed and which colour a group of members has; apart from three.js, which is loaded later. */
 
 export type View = "turn" | "plan" | "along X" | "along Y";
 

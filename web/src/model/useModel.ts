@@ -11,7 +11,7 @@ interface Kept {
 
 const ofReview = (id: string) => ({ params: { path: { review_id: id } } });
 
-/** The review's own model and a way to change it: `change` gets a copy to write into. */
+/** The review's reference model and a way to change it: `change` gets a copy to write into. */
 export function useModel(id: string) {
   const client = useQueryClient();
   const key = modelQuery(id).queryKey;
@@ -26,7 +26,7 @@ export function useModel(id: string) {
   // what the server has, while changes of it that are seen already are on their way
   const savedKey = ["kept model", id];
   const states = () => client.getQueryData(key);
-  // saves of one model go one after the other, each on the state that the one before it left
+  // saves of one model go one after the other, each on the state that the previous one it left
   const save = useMutation({
     mutationKey: ["save", ...key],
     scope: { id: key.join(" ") },
@@ -92,7 +92,7 @@ export function useModel(id: string) {
   };
 }
 
-/** The run that answers a question to the model as it stands; looked at again and again until it has its answer. */
+/** The run that answers a question to the model as it stands; assessed again and again until it has its answer. */
 export function useRun<Answer>(id: string, kind: RunKind, model: number, brief: number, enabled = true) {
   const client = useQueryClient();
   const key = runQuery(id, kind, model, brief).queryKey;

@@ -6,11 +6,11 @@ import { strings } from "./strings";
 /** What every screen of a review starts from. */
 export interface ReviewContext {
   review: Review;
-  /** of the submission that is looked at; absent for members who see no recheck */
+  /** of the submission that is assessed; absent for members who see no recheck */
   recheck: Recheck | undefined;
-  /** when the recheck came, ms; what is asked for beside it belongs to the same one */
+  /** when the recheck came, ms; what is required beside it belongs to the same one */
   recheckedAt: number;
-  /** number of the submission that is looked at, where one was chosen */
+  /** number of the submission that is assessed, where one was chosen */
   submission: number | undefined;
   findings: Finding[];
   selected: Check | undefined;

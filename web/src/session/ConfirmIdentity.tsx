@@ -11,7 +11,7 @@ interface Request {
   resolve: (shown: boolean) => void;
 }
 
-/** Ask who is at the keyboard: `ask` is resolved when they showed it, and `dialog` stands in the page. */
+/** Ask who is at the keyboard: `ask` is resolved when they showed it, and `dialog` is in the page. */
 export function useConfirmIdentity() {
   const [request, setRequest] = useState<Request | null>(null);
   const ask = useCallback(

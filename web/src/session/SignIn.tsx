@@ -17,7 +17,7 @@ export function SignIn() {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
   const [code, setCode] = useState("");
-  // kinds of second factors that are asked for, once the password was right
+  // kinds of second factors that are required, once the password was right
   const [factors, setFactors] = useState<string[] | null>(null);
   const session = useSession();
   const client = useQueryClient();

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 
-/** What stands before the reviews: the line with its bob, and what is asked of whoever comes. */
+/** What stands before the reviews: the line with its bob, and what is asked of anyone who comes. */
 export function SignedOutPage({ title, children }: { title: string; children: ReactNode }) {
   return (
     <main className="sign-in">

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { strings } from "./strings";
 
-/** A stage that nothing was handed in for: what it takes, and where to. */
+/** A stage that nothing was submitted for: what it takes, and where to. */
 export function EmptyStage({ what, needed: needed }: { what: string; needed: string }) {
   return (
     <div className="empty">

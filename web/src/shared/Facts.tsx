@@ -8,9 +8,9 @@ import { strings } from "./strings";
 
 interface Props {
   facts: Fact[];
-  /** position of the story that is looked at */
+  /** position of the story that is assessed */
   index?: number | null;
-  /** how many are shown before the rest is asked for */
+  /** how many are shown before the rest is required */
   most?: number;
 }
 

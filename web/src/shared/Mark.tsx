@@ -4,7 +4,7 @@ import { strings } from "./strings";
 
 type Judged = Pick<Check, "verdict" | "role" | "follows"> & Partial<Pick<Check, "limit" | "unit">>;
 
-/** The words beside the shapes, so that a verdict can be read without colour. */
+/** The words besides the shapes, so that a verdict can be read without colour. */
 export function verdictWords(check: Judged): string {
   if (check.verdict === "agrees") return check.follows ? "agrees" : strings.agreesButNotWithTheir;
   if (check.verdict === "gap") return strings.gapNotStated;

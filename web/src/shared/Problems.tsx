@@ -14,7 +14,7 @@ export function problemsOf(error: unknown): Problem[] {
     : [];
 }
 
-/** What is wrong and how to mend it, where it arises. */
+/** What is wrong and how to correct it, where it arises. */
 export function Problems({ error, title }: { error: unknown; title?: string }) {
   const problems = problemsOf(error);
   if (problems.length === 0) return null;

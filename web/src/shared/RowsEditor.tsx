@@ -21,7 +21,7 @@ export interface Column {
 }
 
 interface Props {
-  /** what a row is, for names and for the button that adds one */
+  /** What a row is, for names and for the button that adds one */
   what: string;
   rows: Row[];
   columns: Column[];

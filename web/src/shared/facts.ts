@@ -2,7 +2,7 @@ import type { Fact } from "./api/client";
 import { trimmed, unitLabel } from "./numbers";
 import { strings } from "./strings";
 
-/** What a fact's value comes to in words; of values by story, that of the one looked at. */
+/** What a fact's value comes to in words; of values by story, that of the one assessed. */
 export function factValue(value: Fact["value"], index: number | null, unit = ""): string {
   if (value === null) return strings.notKnown;
   if (typeof value === "boolean") return value ? "yes" : "no";

@@ -28,7 +28,7 @@ export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewConte
   };
 }
 
-/** Render with everything that the application stands in. */
+/** Render with everything that the application is in. */
 export function show(children: ReactNode, path = "/reviews/r/sheet", context = reviewContext()) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
   return render(

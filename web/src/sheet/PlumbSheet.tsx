@@ -27,7 +27,7 @@ interface Props {
 
 const lineId = (check: string) => `line-${check.replace(/\W/g, "-")}`;
 
-/** Where lines and stages stand on the sheet, top down. */
+/** Where lines and stages are on the sheet, top down. */
 function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow[], folded: string[]) {
   let y = 0;
   return stages

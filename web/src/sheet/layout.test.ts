@@ -83,7 +83,7 @@ it("names the stages that nothing was handed in for", () => {
     check({ id: "d", stage: "drift", theirs }),
   ];
   const stages = { scaling: null, twist: { cases: [] } as unknown as Recheck["stages"]["twist"], drift: null };
-  // the ends of a case tell of twist though an edition has no class of it
+  // the ends of a case state of twist though an edition has no class of it
   expect(bareStages({ checks, stages })).toEqual(["ground", "spectrum", "weight", "modes", "scaling"]);
 });
 
@@ -95,6 +95,6 @@ it("draws the lines in sight, a screenful around them and the chosen one", () =>
   expect(drawn(0, 100, null)).toEqual(Array.from({ length: 10 }, (_, i) => `c${String(i)}`));
   expect(drawn(1000, 100, "c3")).toHaveLength(15);
   expect(drawn(1000, 100, "c3")[0]).toBe("c3");
-  // as long as the height is not known nothing is left out
+  // as long as the height is not known nothing is excluded
   expect(drawn(0, 0, null)).toHaveLength(100);
 });

@@ -1,11 +1,11 @@
 import type { Check, Recheck } from "../shared/api/client";
 import { strings } from "./strings";
 
-/** One line of the sheet: a check, or the story or point checks of one quantity that tell the same. */
+/** One line of the sheet: a check, or the story or point checks of one quantity that state the same. */
 export interface SheetRow {
   /** the check that the line shows and selects */
   check: Check;
-  /** all checks that the line stands for */
+  /** all checks that the line represents */
   all: Check[];
   label: string;
   stage: string;
@@ -85,7 +85,7 @@ export const REACH = 10;
 
 /**
  * Offset of a deviation on the sheet, from its multiples of the tolerance: linear up to 3, logarithmic beyond, so that
- * 10 times stands at 5.4 and 100 times at the edge.
+ * 10 times is at 5.4 and 100 times at the edge.
  */
 export function offset(multiples: number): number {
   const size = Math.abs(multiples);
@@ -126,7 +126,7 @@ export function countsOf(checks: Check[]): StageCounts {
 /** Stages that a submission has values for sooner or later; the brief is the reviewer's own. */
 const HANDED_IN = ["ground", "spectrum", "weight", "modes", "lateral", "scaling", "twist", "drift"];
 
-/** Stages that nothing was handed in for: no value of theirs stands in them. */
+/** Stages that nothing was submitted for: no value of theirs is in them. */
 export const bareStages = (recheck: Pick<Recheck, "checks" | "stages">): string[] =>
   HANDED_IN.filter(
     (stage) =>

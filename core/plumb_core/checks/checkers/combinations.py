@@ -1,4 +1,4 @@
-"""Load combinations, read from their terms, against those that the edition asks for."""
+"""Load combinations, read from their terms, against those that the edition requires."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ DEAD, SEISMIC = ("D", "G", "DL"), ("Q_E", "E_h", "A_Ed", "EL", "E_u")
 LIVE, SNOW = ("L", "IL", "Q"), ("S",)
 """What the editions call permanent load, the horizontal seismic action, imposed load and snow."""
 TOGETHER = (0.25, 0.40)
-"""Share of one direction that goes with the whole of the other: 30 %, with what people round it to."""
+"""Share of one direction that belongs to the whole of the other: 30 %, with what people round it to."""
 NEAR = 0.02
 _TERM = re.compile(r"\s*([+\-\u2212])?\s*(\d+(?:[.,]\d+)?|\.\d+)?\s*[*x\u00d7\u00b7]?\s*")
 
@@ -128,7 +128,7 @@ def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
 
 @checker("combination")
 def combinations(context: Context) -> Iterator[Check]:
-    """What the edition asks for of the combinations: there, or missing (S86)."""
+    """What the edition requires of the combinations: there, or missing (S86)."""
     stated = sum(k.name == "combination_terms" for k in context.results.values)
     if not stated:
         return
@@ -188,7 +188,7 @@ def _question(
 
 
 def _directions(context: Context, seismic: list[Terms]) -> Iterator[Check]:
-    """100 % of each direction with 30 % of the other, where the edition asks for both (S86)."""
+    """100 % of each direction with 30 % of the other, where the edition requires both (S86)."""
     if "directions_together" not in context.independent.rules:
         return
     why = str(context.independent.get("directions_together") or "")
@@ -229,7 +229,7 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         for each in _listed(context, direction):
             if not _is_overstrength(context, each):
                 dead, action = _factor(each, DEAD), _factor(each, SEISMIC)
-                # sets that stand beside each other (for concrete, for steel) are told by their clause
+                # sets that are next to each other (for concrete, for steel) are stated by their clause
                 families.setdefault(each["name"].split(" ")[0], []).append((each["name"], dead, action, direction))
     wholes = []
     for asked in families.values():
@@ -266,7 +266,7 @@ def _follows(context: Context) -> list[str]:
 
 
 def _overstrength(context: Context, seismic: list[Terms]) -> Iterator[Check]:
-    """Where an irregularity asks for the overstrength, a combination that takes it in each direction (S86)."""
+    """Where an irregularity requires the overstrength, a combination that takes it in each direction (S86)."""
     why = next((said for said in _follows(context) if "Omega_0" in said and "elements" in said), "")
     if not why:
         return
@@ -289,7 +289,7 @@ def _loads_beside(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         present = (kinds | claimed) & known
         asked = any(_factor(each, names) > 0 for d in DIRECTIONS for each in _listed(context, d))
         if present and asked and seismic and not any(kind in t.beside for t in seismic):
-            said = f"no combination has the {word} beside the seismic action"
+            said = f"no combination has the {word} besides the seismic action"
             yield replace(_question(context, word, said, place=word, slip="S86"), verdict=verdict)
     yield from _live_factors(context, seismic)
 
@@ -337,7 +337,7 @@ def _live_of(context: Context, combination: Mapping[str, Any]) -> list[float]:
 
 
 def _beside(families: Mapping[str, list[Any]]) -> bool:
-    """Whether the sets stand beside each other: the clauses end alike (one for concrete, one for steel)."""
+    """Whether the sets are next to each other: the clauses end alike (one for concrete, one for steel)."""
     return (
         len({clause.rsplit(".", 1)[0] for clause in families}) == 1
         and len(families) == 2
@@ -353,7 +353,7 @@ def _factor(combination: Mapping[str, Any], names: tuple[str, ...]) -> float:
 def _has(terms: Terms, dead: float, action: float, direction: str) -> bool:
     """Whether a combination takes this much of the permanent load and at least this much of the action along a direction."""
     enough = abs(terms.along[direction]) >= action * (1 - NEAR)
-    # a vertical case of its own stands in for what the permanent load is raised or lowered by
+    # a vertical case of its own replaces what the permanent load is raised or lowered by
     base = abs(terms.dead - dead) <= NEAR * max(dead, 1.0) + 0.005
     return enough and (base or (terms.vertical and any(abs(terms.dead - b) <= 0.015 for b in (1.2, 0.9, 1.0))))
 

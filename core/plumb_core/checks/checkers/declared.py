@@ -1,4 +1,4 @@
-"""What the submission declares of its analysis, held against the rest of it and against the edition."""
+"""What the submission declares of its analysis, compared with the rest of it and against the edition."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ USUAL_DAMPING = 0.05
 WARNING = re.compile(
     r"warn|error|negative|singular|unstable|instabilit|ill-?conditioned|not converge|zero stiffness", re.I
 )
-"""Words of a line of the log that tell of something doubtful."""
+"""Words of a line of the log that state of something doubtful."""
 NO_WARNING = re.compile(
     r"\b(no|0|without|zero) (\w+ )?(warning|error)s?\b|(warning|error)s?\s*[:=]\s*(0|none|no|nil)\b", re.I
 )
@@ -56,7 +56,7 @@ def declared(context: Context) -> Iterator[Check]:
 
 
 def _first(name: str, of_key: ClaimsOfKey | None) -> list[Claim]:
-    """The claim that a declaration is told at; of a log that is its first line."""
+    """The claim that a declaration is stated at; of a log that is its first line."""
     if of_key is None:
         return []
     return (of_key.all if name == "log_line" else of_key.single)[:1]
@@ -132,17 +132,17 @@ def _edition(context: Context, stated: str) -> tuple[Verdict, str, str]:
 
 
 def _target(context: Context, stated: float) -> tuple[Verdict, str, str]:
-    """A target on modes that is below the code's (S12); one that asks for more is no fault."""
+    """A target on modes that is below the code's (S12); one that requires more is no fault."""
     step = context.limit_step("mass_target", None) if "mass_target" in context.independent.rules else None
     if step is None:
         return Verdict.NOTE, "the edition has no target on modes", ""
     if stated < float(step.value) - 1e-6:
-        return Verdict.DIFFERS, f"a target of {stated:.3g} is stated, {float(step.value):.3g} is asked for", "S12"
-    return Verdict.AGREES, f"{float(step.value):.3g} is asked for", ""
+        return Verdict.DIFFERS, f"a target of {stated:.3g} is stated, {float(step.value):.3g} is required", "S12"
+    return Verdict.AGREES, f"{float(step.value):.3g} is required", ""
 
 
 def _combination(context: Context, stated: str) -> tuple[Verdict, str, str]:
-    """A combination of modes that is not the one that closely spaced periods ask for (S52)."""
+    """A combination of modes that is not the one that closely spaced periods request (S52)."""
     table = context.claims.modes
     periods = [T for m in table.numbers if (T := table.period(m)) is not None]
     if "modal_combination" in context.independent.rules and len(periods) > 1:

@@ -191,7 +191,7 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
         ratios += ratio[kept].tolist()
         weights += pair.small[kept].tolist()
     implied = float(np.median(ratios))
-    # what the digits of the drifts leave of the factor
+    # What the digits of the drifts leave of the factor
     floor = float(np.median([_digits(context, p, d) for p in governing.pairs]))
     own = context.step(context.independent, key)
     stated = context.claims.by_key.get(key)
@@ -340,7 +340,7 @@ def _subtracted(context: Context, direction: str, case: str) -> bool:
     off = np.abs(a - np.diff(b, prepend=0.0))[1:]
     if np.any(off > COARSE):
         return False
-    # the farthest off first: most cases are told by one story
+    # the farthest off first: most cases are stated by one story
     return all(
         off[k] <= 1e-9 + 1e-4 * a[k + 1]
         or off[k]
@@ -654,7 +654,7 @@ def _parting(context: Context, case: str, direction: str, end: str) -> tuple[Com
 
 
 def _by_height(context: Context, compared: Comparison, i: int) -> str:
-    """Words where the height above the base stands for that of the story: a ratio that was taken over the wrong height."""
+    """Words where the height above the base represents that of the story: a ratio that was adopted the wrong height."""
     h = context.independent.inputs.get(Key("h"))
     if compared.agrees or h is None or not float(compared.ours):
         return ""

@@ -55,7 +55,7 @@ def _ours(context: Context, key: Key) -> str:
 
 @checker("unplaced")
 def unplaced(context: Context) -> Iterator[Check]:
-    """Values of stories that the brief does not know: nothing can be held against them."""
+    """Values of stories that the brief does not know: nothing can be compared with them."""
     for claim in context.claims.unplaced:
         symbol = QUANTITIES[claim.quantity].symbol
         yield Check(

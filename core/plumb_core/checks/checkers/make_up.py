@@ -325,7 +325,7 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
                 source=Source(note="sum of the submitted make-up"),
             )
             check = check_of(context, WEIGHT, i, stated, own, made)
-            said = "not stated: the sum of the submitted make-up stands for it"
+            said = "not stated: the sum of the submitted make-up represents it"
         check = replace(
             check, note=said, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
         )
@@ -412,7 +412,7 @@ def _slipped_load(context: Context, rows: list[Row], totals: Array, ours: Array,
                 verdict=Verdict.DIFFERS,
                 role=Role.ORIGIN,
                 level=3,
-                note=f"the weight of {place} would agree with {figures(amount)} kN of {load} in place of {figures(row.amount)} kN",
+                note=f"the weight of {place} would agree with {figures(amount)} kN of {load} instead of {figures(row.amount)} kN",
                 slip="S43",
             )
         )

@@ -1,4 +1,4 @@
-"""Submitted modes: with themselves, with the code's target, and with the reviewer's own model."""
+"""Submitted modes: with themselves, with the code's target, and with the reference model."""
 
 from __future__ import annotations
 
@@ -90,9 +90,9 @@ def running_sums(context: Context) -> Iterator[Check]:
 
 @checker("target", "gap")
 def targets(context: Context) -> Iterator[Check]:
-    """Sum of the shares of each direction against what the code asks for.
+    """Sum of the shares of each direction against what the code requires.
 
-    Where a rule that stands only where the target cannot be met is met instead, the check stays open and says so.
+    Where a rule that stands only where the target cannot be met is met instead, the check stays open and states it.
     """
     rule = context.independent.rules.get("mass_target")
     step = context.limit_step("mass_target", None) if rule else None
@@ -162,7 +162,7 @@ def _other_alternative(context: Context, direction: str, mass_sum: float) -> str
 
 @checker_of_claims("mode")
 def modes(context: Context) -> Iterator[Check]:
-    """Periods and shares against the modes of our own model that they were matched with."""
+    """Periods and shares against the modes of the reference model that they were matched with."""
     matched = context.modes_beside_ours
     answer = context.own_modes
     rows = {row["theirs"]: row for row in matched["rows"] if row["theirs"]} if matched else {}
@@ -252,7 +252,7 @@ ALIKE = 0.5
 def analysis_periods(context: Context) -> Iterator[Check]:
     """The period stated for each direction against the mode of their own table that mostly moves along it (level 1).
 
-    Each direction with the period of the other one speaks for exchanged axes, also where we have no model of our own.
+    Each direction with the period of the other one speaks for exchanged axes, also where we have no reference model.
     """
     matched = context.modes_beside_ours
     if matched and matched["swapped"]:

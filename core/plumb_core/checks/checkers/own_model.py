@@ -1,4 +1,4 @@
-"""What our own model says to their base shears, drifts, displacements and twist (level 3, model against model)."""
+"""What the reference model says to their base shears, drifts, displacements and twist (level 3, model against model)."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ LEAST = 0.05
 
 @checker("own")
 def base_shears(context: Context) -> Iterator[Check]:
-    """The modal base shear before scaling against the response of our own model."""
+    """The modal base shear before scaling against the response of the reference model."""
     for d in DIRECTIONS:
         answer, claim = context.own.get(f"response_{d}"), context.modal_shear(d, "before")
         if answer is None or claim is None:
@@ -99,7 +99,7 @@ def _deviates(context: Context, keys: Sequence[Key]) -> bool:
 def movements(context: Context) -> Iterator[Check]:
     """Drifts and displacements of both ends of the static cases against the edition's forces in the reference model.
 
-    Where their forces are others than ours, our movements are taken in the ratio of the story shears.
+    Where their forces are others than ours, our movements are accepted the ratio of the story shears.
     """
     answer = context.own.get("static_response")
     if answer is None or len(answer["cases"][0]["stories"]) != len(context.claims.stories):
@@ -147,7 +147,7 @@ def histories(context: Context) -> Iterator[Check]:
 
 @checker("own")
 def modal_displacements(context: Context) -> Iterator[Check]:
-    """Displacements of modal cases before scaling against the response of our own model, at the centre of the floors."""
+    """Displacements of modal cases before scaling against the response of the reference model, at the centre of the floors."""
     for case, role in context.claims.cases.items():
         d = role.direction
         if (
@@ -177,7 +177,7 @@ def _envelope(context: Context, case: str, direction: str, what: str, own: Mappi
 
 
 def _moved(what: str, direction: str, story: str, case: str, value: float, note: str) -> Derived:
-    """The greatest drift or displacement of theirs at a story (value in m), as it is held against ours."""
+    """The greatest drift or displacement of theirs at a story (value in m), as it is compared with ours."""
     return Derived(
         quantity=f"{what}_max",
         direction=direction,
@@ -253,7 +253,7 @@ def _worst(
 
 
 def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direction: str) -> Iterator[Check]:
-    """How far the building turns: the greatest over the mean of the ends, theirs against our model's."""
+    """How far the building turns: the greatest over the mean of the ends, theirs against the reference model's."""
     best: tuple[float, str, int, float, float] | None = None
     for case, own in pairs:
         ends = context.results.drifts(direction, case)
@@ -296,7 +296,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
 
 @checker("own")
 def of_stories(context: Context) -> Iterator[Check]:
-    """Story shears of their modal cases, A_x and stability coefficients against those of our own model."""
+    """Story shears of their modal cases, A_x and stability coefficients against those of the reference model."""
     static = context.own.get("static_response")
     for d in DIRECTIONS:
         yield from _story_shears(context, d)
@@ -314,7 +314,7 @@ def of_stories(context: Context) -> Iterator[Check]:
 
 
 def _against(context: Context, name: str, direction: str, ours: Array, alike: float) -> Iterator[Check]:
-    """The story where a stated quantity parts the most from our model's."""
+    """The story where a stated quantity parts the most from the reference model's."""
     key = Key(name, direction)
     stated = context.claims.by_key.get(key)
     if stated is None or not stated.indexed:

@@ -24,10 +24,10 @@ PLAUSIBLE = (0.5, 2.0)
 CURVE = ("S_a_reduced", "S_a", "spectrum_factor", "W", "damping")
 """Quantities of a modal base shear besides the modes."""
 GRAVITIES = (
-    ("g left out", 1 / 9.80665),
-    ("g left out", 1 / 386.09),
-    ("g left out", 1 / 32.174),
-    ("g left out", 1 / 9806.65),
+    ("g omitted", 1 / 9.80665),
+    ("g omitted", 1 / 386.09),
+    ("g omitted", 1 / 32.174),
+    ("g omitted", 1 / 9806.65),
     ("g counted twice", 9.80665),
     ("g counted twice", 386.09),
     ("g counted twice", 32.174),
@@ -65,7 +65,7 @@ def _stated(context: Context, name: str, direction: str) -> Claim | None:
 def _before(context: Context, direction: str, claim: Claim) -> Check:
     """V_dynamic against share of the mass x weight x ordinate, combined over their own modes."""
     key = Key("V_dynamic", direction)
-    # without a combination stated the nearer of the two is held against theirs
+    # without a combination stated the nearer of the two is compared with theirs
     by = [_combination(context)] if _combination(context) else ["CQC", "SRSS"]
     sides = [
         [
@@ -140,7 +140,7 @@ def _cause(context: Context, direction: str, ratio: float) -> tuple[str, str] | 
 
 
 def _after(context: Context, direction: str, before: Claim, after: Claim, used: Claim) -> Check:
-    """After = before x factor, within what their digits tell."""
+    """After = before x factor, within what their digits state."""
     key = Key("V_scaled", direction)
     product = float(theirs(before)) * float(theirs(used))
     floor = (
@@ -212,7 +212,7 @@ def _factors(
         return
     value, floor = float(theirs(factor)), max(context.claims.rounding(factor), PRINTED)
     limit = limit_of("factor_required", ours, "min", clause)
-    # what the digits of their base shears leave of the factor
+    # What the digits of their base shears leave of the factor
     slack = sum(
         context.claims.rounding(c) / float(theirs(c))
         for c in (before, _stated(context, "V_static", direction))
@@ -243,7 +243,7 @@ def _factors(
 
 
 def _shared(context: Context, direction: str, factor: float) -> bool:
-    """Whether one factor stands for both directions; no scaling at all is another slip."""
+    """Whether one factor represents both directions; no scaling at all is another slip."""
     other = _stated(context, "factor_used", "Y" if direction == "X" else "X")
     return other is not None and factor > 1.0 and abs(float(theirs(other)) - factor) < PRINTED
 
@@ -253,7 +253,7 @@ def _estimated(context: Context, direction: str) -> bool:
 
 
 def _carried_from(context: Context, direction: str, before: Claim | None) -> Evaluation:
-    """Their side with their modal base shear, which may stand in a table of reactions alone."""
+    """Their side with their modal base shear, which may be in a table of reactions alone."""
     if before is None or Key("V_dynamic", direction) in context.claims.by_key:
         return context.carried
     return context.carried.assuming(inputs={Key("V_dynamic", direction): float(theirs(before))})
@@ -268,7 +268,7 @@ def _implied(before: Claim | None, after: Claim | None, direction: str) -> Deriv
 
 
 def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -> Iterator[Check]:
-    """A modal base shear far from the static one asks for a cause where ours does not confirm it (S65)."""
+    """A modal base shear far from the static one requires a cause where ours does not confirm it (S65)."""
     static = context.step(context.carried, Key("V_static", direction))
     if isinstance(static, Ours) or (confirmed and _estimated(context, direction)):
         return

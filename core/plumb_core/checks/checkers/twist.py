@@ -28,7 +28,7 @@ SIDES = {1: "+", -1: "-"}
 def sides(context: Context) -> Iterator[Check]:
     """The required cases, each direction with the mass to either side: which are there, which are not (S70, S77).
 
-    The static cases where any of them moves the mass; combined maxima of modal cases do not stand in for them.
+    The static cases where any of them moves the mass; combined maxima of modal cases do not be in for them.
     """
     along = context.results.seismic(context.results.with_values(*MOVEMENTS))
     if not along or "eccentricity" not in context.independent.rules:
@@ -258,7 +258,7 @@ def together(context: Context) -> Iterator[Check]:
 
 @checker("case_open")
 def means(context: Context) -> Iterator[Check]:
-    """Means that are not those of the two ends of a static case, as where all joints are averaged (S72); told once a direction."""
+    """Means that are not those of the two ends of a static case, as where all joints are averaged (S72); stated once a direction."""
     for d in DIRECTIONS:
         for what in ("drift", "displacement"):
             parted = _parted(context, what, d)

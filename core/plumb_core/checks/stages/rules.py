@@ -83,7 +83,7 @@ def P(gravity: Array | None = None, w: Array | None = None) -> Array:
 
 @rule(clause="", tex=r"\q{V_drift} = \q{V_story}")
 def V_drift(V_story: Array) -> Array:
-    """Story shear that goes with the static drifts, kN, shape (n_stories,)."""
+    """Story shear that belongs to the static drifts, kN, shape (n_stories,)."""
     return V_story
 
 

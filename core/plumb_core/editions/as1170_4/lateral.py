@@ -137,7 +137,7 @@ def eccentricity() -> float:
 def static_permitted(design_category: str) -> str:
     """Whether the equivalent static method is permitted in the category."""
     if design_category == "III":
-        return "not permitted: category III asks for dynamic analysis (5.5)"
+        return "not permitted: category III requires dynamic analysis (5.5)"
     return "not needed: importance level 1 needs no earthquake design" if design_category == "none" else "permitted"
 
 
@@ -251,4 +251,4 @@ BY_METHOD = {
     TENTH: (_WITH_PERIOD, (coefficient_tenth, F_tenth, static_notes_without_period)),
     SIMPLIFIED: (_WITH_PERIOD, (coefficient_simplified, F_simplified, static_notes_without_period)),
 }
-"""Static method -> rules that fall away, for no period enters, and those that stand in for others."""
+"""Static method -> rules that fall away, for no period enters, and those that replace others."""

@@ -26,7 +26,7 @@ def modal_rules() -> list[str]:
     """What the standard asks of the modal analysis."""
     return [
         "modes for at least 90 % of the mass; in three dimensions modes that are not part of the seismic system, and those "
-        "under 0.05 T_1, may be left out (7.4.2, 7.4.3)",
+        "under 0.05 T_1, may be excluded (7.4.2, 7.4.3)",
         "a recognized combination that minds closely spaced modes (7.4.4)",
         "no rule that scales the dynamic base shear to the static one",
         "torsion by an eccentricity of 0.1 b with both signs (6.6)",
@@ -93,7 +93,7 @@ def theta_amplification(theta: Array, p_delta_included: bool = False) -> list[fl
 
 @rule(clause="6.7.3")
 def second_order(theta: Array, p_delta_included: bool = False) -> list[str]:
-    """What 6.7.3 asks for at each story."""
+    """What 6.7.3 requires at each story."""
     amplified = "in the model" if p_delta_included else "forces and deflections multiplied by 0.9/(1 - m)"
     words = ((0.1, "need not be considered"), (0.2, amplified))
     return [

@@ -38,6 +38,6 @@ RULES = (
     C_s_drift_by("12.8.6.2", True, "12.8-6"),
     cited(shared.factor_drift_none, "12.9.4"),
     drift_notes,
-    # the clause asks for a sufficient distance; the root of the sum of squares is the later editions' measure
+    # the clause requires a sufficient distance; the root of the sum of squares is the later editions' measure
     separation,
 )

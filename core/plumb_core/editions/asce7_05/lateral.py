@@ -19,7 +19,7 @@ from plumb_core.rules import Array, Candidate, Governed, cited, rule
 def T_a(
     h_n: float, h: Array, C_t: float, x: float, period_type: str, T_a_formula: str = "12.8-7", C_w: float | None = None
 ) -> Governed:
-    """Approximate fundamental period, s, by the declared equation; 12.8-8 asks for 10 ft of *every* story."""
+    """Approximate fundamental period, s, by the declared equation; 12.8-8 requires 10 ft of *every* story."""
     if T_a_formula == "12.8-8":
         return later.tenth_of_stories(h, period_type, float(np.min(h)))
     if T_a_formula == "12.8-9":
@@ -89,7 +89,7 @@ def static_notes(
     period_type: str = "",
     rho: Governed | None = None,
 ) -> list[str]:
-    """What a reviewer should know about the static method here; Table 12.6-1 of this edition asks for T < 3.5 T_S."""
+    """What a reviewer should know about the static method here; Table 12.6-1 of this edition requires T < 3.5 T_S."""
     notes = next_edition.plateau_notes(S_DS_static, next_edition.cap_lacks(T, N, regular))
     notes += shared.permission_note(system_permission)
     notes += shared.period_type_note(PERIOD_TYPES, lateral_system, period_type, "Table 12.8-2")

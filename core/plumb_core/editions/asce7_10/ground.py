@@ -37,7 +37,7 @@ def _triggers(site_class: str, S_1: float, isolated_or_damped: bool) -> list[str
 
 @rule(clause="11.4.7")
 def site_specific_required(site_class_used: str, S_1: float, isolated_or_damped: bool = False) -> bool:
-    """Whether 11.4.7 asks for a site-specific study."""
+    """Whether 11.4.7 requires a site-specific study."""
     return bool(_triggers(site_class_used, S_1, isolated_or_damped))
 
 

@@ -21,7 +21,7 @@ from plumb_core.rules import Array, Candidate, Governed, bounded, cited, rule
 def C_w(walls: list[dict[str, float]], A_B: float, h_n: float) -> float:
     """Effective wall area coefficient, %, from web areas A_i (m2), lengths D_i and heights h_i (m) of the walls.
 
-    A wall without h_i is taken over the full height.
+    A wall without h_i is adopted the full height.
     """
     heights = [wall.get("h_i") or h_n for wall in walls]
     return (
@@ -40,7 +40,7 @@ def T_a(
 ) -> Governed:
     """Approximate fundamental period, s, by the declared equation.
 
-    12.8-8 asks for an *average* story height of at least 10 ft; 12.8-9 has no limit of height.
+    12.8-8 requires an *average* story height of at least 10 ft; 12.8-9 has no limit of height.
     """
     if T_a_formula == "12.8-8":
         return later.tenth_of_stories(h, period_type, float(np.mean(h)))

@@ -49,5 +49,5 @@ _FLOOR = (
 
 
 def declared(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
-    """Rules that stand in for those of 11.4 where the site declares a study."""
+    """Rules that replace those of 11.4 where the site declares a study."""
     return later.declared(choices, (S_DS_21_4, S_D1_21_4), _FLOOR, curve=S_a)

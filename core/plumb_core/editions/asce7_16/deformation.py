@@ -126,7 +126,7 @@ FOR_DRIFT = {
     "C_s_plateau": "C_s_plateau_drift",
     "C_s_upper": "C_s_upper_drift",
 }
-"""Quantities of the base shear for drift in place of those for strength."""
+"""Quantities of the base shear for drift instead of those for strength."""
 
 
 @rule(clause="12.8.6, 12.12.1")
@@ -197,7 +197,7 @@ def theta_limit(C_d: float, shear_ratio: float = 1.0) -> float:
     tex=r"\q{theta_checked} = \q{theta}\text{, or }\frac{\q{theta}}{1+\q{theta}}\text{ with }P\Delta\text{ in the model}",
 )
 def theta_checked(theta: Array, p_delta_included: bool = False) -> Array:
-    """Coefficient as it is held to its limit: theta/(1 + theta) is permitted where P-Delta is declared to be in the model."""
+    """Coefficient as it is checked against its limit: theta/(1 + theta) is permitted where P-Delta is declared to be in the model."""
     return theta / (1.0 + theta) if p_delta_included else theta
 
 
@@ -214,7 +214,7 @@ def theta_amplification(theta: Array, theta_limit: float, p_delta_included: bool
 
 @rule(clause="12.8.7")
 def second_order(theta: Array, theta_checked: Array, theta_limit: float, p_delta_included: bool = False) -> list[str]:
-    """What 12.8.7 asks for at each story."""
+    """What 12.8.7 requires at each story."""
     words = []
     for t, checked in zip(theta.tolist(), theta_checked.tolist(), strict=True):
         if exceeds(checked, theta_limit):

@@ -11,7 +11,7 @@ from plumb_core.errors import RuleRefused
 from plumb_core.limits import below, reaches, within
 from plumb_core.rules import Rule, rule
 
-SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or mend the site class."
+SITE_RESPONSE = "Give F_a and F_v from the site response analysis (21.1), or correct the site class."
 
 
 @rule(clause="Table 1.5-2", tex=r"\q{I_e} = \text{Table 1.5-2}(\q{risk_category})")
@@ -91,7 +91,7 @@ def S_MS(F_a: float, S_S: float) -> float:
 
 
 def exception_2(site_class: str, S_1: float, isolated_or_damped: bool) -> bool:
-    """Whether exception 2 of 11.4.8 stands in for the hazard analysis."""
+    """Whether exception 2 of 11.4.8 replaces the hazard analysis."""
     return site_class == "D" and reaches(S_1, 0.2) and not isolated_or_damped
 
 
@@ -217,7 +217,7 @@ def _triggers(
 
 @rule(clause="11.4.8")
 def site_specific_required(site_class_used: str, S_S: float, S_1: float, isolated_or_damped: bool = False) -> bool:
-    """Whether an item of 11.4.8 asks for a site-specific study (an exception may stand in for it; see the notes)."""
+    """Whether an item of 11.4.8 requires a site-specific study (an exception may be in for it; see the notes)."""
     return bool(_triggers(site_class_used, S_S, S_1, isolated_or_damped))
 
 

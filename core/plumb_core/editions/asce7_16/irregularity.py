@@ -174,9 +174,9 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
 # Redundancy
 
 ELEMENTS = {
-    "brace": "a brace or its connection taken out",
+    "brace": "a brace or its connection removed",
     "moment_frame": "moment resistance lost at both ends of one beam",
-    "wall": "a wall or pier with h/l > 1.0, or a collector connection, taken out",
+    "wall": "a wall or pier with h/l > 1.0, or a collector connection, removed",
     "cantilever_column": "moment resistance lost at the base of one cantilever column",
     "other": "no requirement",
 }
@@ -290,7 +290,7 @@ def rho_by(extreme_torsion: bool) -> Rule:
     ) -> Governed:
         """Redundancy factor: 1.0 in category A to C; above 1.3, or 1.0 where a condition of 12.3.4.2 is shown.
 
-        What was assumed for want of a statement says so in `governed_by`.
+        What was assumed for want of a statement states it in `governed_by`.
         """
         if design_category not in ("D", "E", "F"):
             return Governed(1.0, "12.3.4.1")

@@ -183,7 +183,7 @@ def C_s_upper_as_printed(
 ) -> Governed:
     """Upper bound before Supplement 3: exception 2 of 11.4.8 raises it by half for class D with S_1 >= 0.2.
 
-    For T <= 1.5 T_S the exception asks for Eq. 12.8-2, which a bound raised by half does not undercut.
+    For T <= 1.5 T_S the exception requires Eq. 12.8-2, which a bound raised by half does not undercut.
     """
     bound: Governed = C_s_upper.function(S_D1, T, T_L, R, I_e)
     if ground.exception_2(site_class_used, S_1, isolated_or_damped):
@@ -257,7 +257,7 @@ def combinations(
 
     vertical : S_DS of the vertical action, 0 where there is none.  names : of the combination with gravity acting
     against, of that with gravity helping, and the same with overstrength.  In category A the forces are 0.01 of the
-    weight (1.4 or 11.7): neither vertical action nor overstrength goes with them.
+    weight (1.4 or 11.7): neither vertical action nor overstrength belongs to them.
     """
     if category == "A":
         vertical, rho, Omega_0 = 0.0, 1.0, None
@@ -430,7 +430,7 @@ def direction_rule(design_category: str) -> list[str]:
 def directions_together(
     design_category: str, irregularities: Mapping[str, bool] | None = None, shared_columns: bool | None = None
 ) -> str:
-    """Why 100 % of one direction goes with 30 % of the other: nonparallel systems in C to F, columns of two systems in D to F.
+    """Why 100 % of one direction belongs to 30 % of the other: nonparallel systems in C to F, columns of two systems in D to F.
 
     Begins with "open" where it is not known whether any column or wall is part of two intersecting systems.
     """
@@ -574,7 +574,7 @@ def static_notes(
         and site_specific is None
         and not isolated_or_damped
     ):
-        notes.append("11.4.8 exception 3 asks for T <= T_S; a ground motion hazard analysis is required here")
+        notes.append("11.4.8 exception 3 requires T <= T_S; a ground motion hazard analysis is required here")
     return notes
 
 

@@ -1,6 +1,6 @@
 """Site-specific ground motion of ASCE/SEI 7, chapter 21: the design spectrum with its floor (21.3), design values (21.4).
 
-The rules stand in for those of 11.4 where the brief declares `site.site_specific`: a design spectrum (T, S_a), or S_DS and
+The rules replace those of 11.4 where the brief declares `site.site_specific`: a design spectrum (T, S_a), or S_DS and
 S_D1 of the study.  `declared` gives the rules of an edition by how it words 21.3 and 21.4.
 """
 
@@ -140,7 +140,7 @@ def site_specific_notes(
     T_L: float,
 ) -> list[str]:
     """Where the values come from, and where the floor of 80 % governs."""
-    notes = ["design values of a site-specific study (chapter 21); what 11.4 asks for is taken as met by it"]
+    notes = ["design values of a site-specific study (chapter 21); what 11.4 requires is taken as met by it"]
     notes += [
         f"the study's {name} is below 80 % of the general value, which governs (21.4)"
         for name, value in (("S_DS", S_DS), ("S_D1", S_D1))
@@ -181,7 +181,7 @@ def declared(
     curve_rule: Rule = S_a_floored,
     curve: Rule = spectrum.S_a,
 ) -> tuple[Rule, ...]:
-    """Rules that stand in for those of 11.4 where the site declares a study; none where it does not.
+    """Rules that replace those of 11.4 where the site declares a study; none where it does not.
 
     by_curve : S_DS and S_D1 from the spectrum.  floor : general values that the floor takes.  curve_rule : the floored
     spectrum where points are given; curve : the general shape by S_DS and S_D1 where they are not.

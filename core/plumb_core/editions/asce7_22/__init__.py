@@ -84,6 +84,6 @@ EDITION = replace(
             "E": (60, 150),
         },
     ),
-    # the values hold the soil; there is no coefficient to take out
+    # the values hold the soil; there is no coefficient to remove
     aspects={name: pins for name, pins in asce7_16.ASPECTS.items() if name != "soil"},
 )

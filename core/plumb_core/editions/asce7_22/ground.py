@@ -46,7 +46,7 @@ def S_M1(mce: Mapping[str, Sequence[float]], site_class: str) -> float:
 
 @rule(clause="11.4.7")
 def site_specific_required(site_class: str, S_1: float, isolated_or_damped: bool = False) -> bool:
-    """Whether a site response or hazard analysis is asked for."""
+    """Whether a site response or hazard analysis is required."""
     return site_class == "F" or (isolated_or_damped and reaches(S_1, 0.6))
 
 

@@ -42,6 +42,6 @@ def S_a_floored_multi_period(
 
 
 def declared(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
-    """Rules that stand in for those of 11.4 where the site declares a study."""
+    """Rules that replace those of 11.4 where the site declares a study."""
     curve = S_a_floored_multi_period if choices.get("mce") else earlier.S_a_floored
     return earlier.declared(choices, (earlier.S_DS_21_4, S_D1_21_4), (S_DS_general, S_D1_general), curve)

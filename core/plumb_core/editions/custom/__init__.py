@@ -1,7 +1,7 @@
 """Spectrum of the reviewer as points, with their own factors and limits.
 
 The curve (`site.T` with `site.S_a` in g or `site.S_d` in m) is read linearly, or logarithmically in both period and
-ordinate; nothing is read outside it.  Factors and limits stand in `site.own`; what is not given there has the default
+ordinate; nothing is read outside it.  Factors and limits are in `site.own`; what is not given there has the default
 that `OWN` names.
 """
 
@@ -62,7 +62,7 @@ def read_curve(T: Array, curve: Mapping[str, Any]) -> Array:
             "curve",
             f"{bad:g} s is outside the curve, which goes from {periods[0]:g} to {periods[-1]:g} s"
             + (" (a displacement says nothing of the acceleration at 0 s)" if displacement and bad == 0 else ""),
-            "Add points to the curve, or ask for periods inside it.",
+            "Add points to the curve, or request periods inside it.",
         )
     ordinates = np.interp(T, periods, values)
     if curve.get("read", "linear") == "log":

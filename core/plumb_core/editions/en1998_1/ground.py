@@ -44,7 +44,7 @@ def _parameter(name: str, column: int) -> Rule:
             raise RuleRefused(
                 "ground_type",
                 f"ground type {ground_type} has no tabulated {name}: a special study is required (3.1.2(4)P)",
-                "Give S, T_B, T_C and T_D from that study, or mend the ground type.",
+                "Give S, T_B, T_C and T_D from that study, or correct the ground type.",
             )
         return tables.GROUND[int(spectrum_type)][ground_type][column]
 

@@ -31,7 +31,7 @@ def alpha_u_1(
 ) -> Governed:
     """Overstrength ratio: the default of the system; not regular in plan, the mean of it and 1.0.
 
-    Regularity in plan is asked for where the ratio multiplies the behaviour factor and its default is not 1.0.
+    Regularity in plan is required where the ratio multiplies the behaviour factor and its default is not 1.0.
     """
     row = tables.BEHAVIOUR[_flexible_row(lateral_system, torsionally_flexible)]
     if not row.multiplied[ductility_class]:
@@ -86,7 +86,7 @@ def q_0(lateral_system: str, ductility_class: str, alpha_u_1: float, torsionally
     tex=r"\q{q} = \q{q_0}\,\q{k_w} \ge 1.5,\ \times 0.8\text{ if irregular in elevation}",
 )
 def q(q_0: float, k_w: float, ductility_class: str, regular_in_elevation: bool | None = None) -> Governed:
-    """Behaviour factor in the direction, at least 1.5; regularity in elevation that is not stated is assumed, and says so."""
+    """Behaviour factor in the direction, at least 1.5; regularity in elevation that is not stated is assumed, and states it."""
     if ductility_class == "DCL":
         return Governed(1.5, "DCL")
     value = q_0 * k_w * (0.8 if regular_in_elevation is False else 1.0)
@@ -307,7 +307,7 @@ REGULARITY = (
 def regularity_consequences(
     regular_in_plan: bool | None = None, regular_in_elevation: bool | None = None, h_n: float | None = None
 ) -> list[str]:
-    """Model, analysis and behaviour factor for this regularity (Table 4.1), and when plane models may stand in."""
+    """Model, analysis and behaviour factor for this regularity (Table 4.1), and when plane models may be in."""
     if regular_in_plan is None or regular_in_elevation is None:
         lacks = [n for n, v in (("in plan", regular_in_plan), ("in elevation", regular_in_elevation)) if v is None]
         return [f"Table 4.1: regularity {' and '.join(lacks)} is not stated"]
@@ -336,7 +336,7 @@ def plan_regularity(
     """Tests of regularity in plan, each met, not met or not tested: symmetry and stiffness of the floors as declared,
     slenderness, set-backs, eccentricity, torsional radius.
 
-    e_0 and r of a floor along X go with its stiffness in Y; l_s is that of the floor mass, of a rectangle where only its plan is known.
+    e_0 and r of a floor along X belong to its stiffness in Y; l_s is that of the floor mass, of a rectangle where only its plan is known.
     """
     rows: list[dict[str, Any]] = []
     slender = max((plans.slenderness(extent) for extent in setbacks), default=None) if setbacks else None
@@ -386,7 +386,7 @@ def _all_met(tests: list[dict[str, Any]]) -> bool | None:
 
 @rule(clause="4.2.3.2", tex=r"\q{regular_in_plan} = \text{all tests of }\q{plan_regularity}")
 def regular_in_plan(plan_regularity: list[dict[str, Any]]) -> bool:
-    """Regular in plan: all tests met; asked for where one of them could not be made and none fails."""
+    """Regular in plan: all tests met; requested where one of them could not be made and none fails."""
     met = _all_met(plan_regularity)
     if met is None:
         raise MissingInput("regular_in_plan")

@@ -30,7 +30,7 @@ def mass_target() -> float:
 def modes_enough(mass_sum: float, mass_target: float) -> bool:
     """Whether 4.3.3.3.1(3) is met: 90 % of the mass, or all modes above 5 % of it.
 
-    A list that stops decides the second alternative where what it leaves out is at most 5 % of the mass; then the first
+    A list that stops decides the second alternative where what it excludes is at most 5 % of the mass; then the first
     is met too.  The rule of (5) stands only where (3) cannot be met, so it is never plain "enough" (see `modes_verdict`).
     """
     return reaches(mass_sum, mass_target) or within(1.0 - mass_sum, 0.05)
@@ -45,7 +45,7 @@ def modes_verdict(
     mass_share: Array | None = None,
 ) -> dict[str, Any]:
     """Which alternative is met: 90 %, all modes above 5 % where the list decides it, or at least 3 sqrt(n) modes to 0.20 s."""
-    left = f"; {1.0 - mass_sum:.1%} is left out" + (", so no mode above 5 % is" if within(1.0 - mass_sum, 0.05) else "")
+    left = f"; {1.0 - mass_sum:.1%} is excluded" + (", so no mode above 5 % is" if within(1.0 - mass_sum, 0.05) else "")
     if modes_enough.function(mass_sum, mass_target):
         return {"met": True, "words": f"{mass_sum:.1%} of the mass: 4.3.3.3.1(3) is met{left}"}
     if mass_share is not None and _fallen(mass_share):
@@ -180,7 +180,7 @@ def theta_amplification(theta: Array, p_delta_included: bool = False) -> list[fl
 
 @rule(clause="4.4.2.2(2) to (4)")
 def second_order(theta: Array, p_delta_included: bool = False) -> list[str]:
-    """What 4.4.2.2 asks for at each story."""
+    """What 4.4.2.2 requires at each story."""
     analysis = "second order analysis, which is in the model" if p_delta_included else "second order analysis required"
     words = ((0.1, "need not be considered"), (0.2, "action effects multiplied by 1/(1 - theta)"), (0.3, analysis))
     return [next((w for limit, w in words if within(t, limit)), "not permitted: above 0.3") for t in theta.tolist()]

@@ -71,7 +71,7 @@ def vertical_irregularities(
 ) -> list[Irregularity]:
     """Soft, extreme soft, mass, geometric and weak stories, from the story tables that are given.
 
-    Roofs are not looked at for mass, light or heavy.
+    Roofs are not assessed for mass, light or heavy.
     """
     irregular = shared.less_than_above(
         story_stiffness, [("extreme soft story", 0.6, 0.7), ("soft story", 0.7, 0.8)], "Table 5"

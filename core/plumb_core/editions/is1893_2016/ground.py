@@ -83,11 +83,11 @@ def ground_notes(
         triggers.append("an irregular structure")
     if soil == "III":
         triggers.append("soft soil")
-    words = "long spans and large horizontal overhangs ask for it too"
+    words = "long spans and large horizontal overhangs request it too"
     if triggers:
         notes.append(f"vertical shaking has to be considered: {', '.join(triggers)} (6.3.3.1); {words}")
     else:
-        notes.append(f"vertical shaking: neither zone nor soil asks for it; irregularities, {words} (6.3.3.1)")
+        notes.append(f"vertical shaking: neither zone nor soil requires it; irregularities, {words} (6.3.3.1)")
     return notes
 
 

@@ -94,8 +94,8 @@ def static_permitted(zone: str, h_n: float, T_a: float, regular_known: str = "")
     if by_period and by_height:
         return "permitted" if regular_known else "open: irregularities are not stated"
     if by_period:
-        return "open: 6.4.3 permits it (T_a < 0.4 s), 7.7.1 asks for dynamic analysis but below 15 m in zone II"
-    return "open: 7.7.1 permits it (below 15 m in zone II), 6.4.3 asks for T_a < 0.4 s"
+        return "open: 6.4.3 permits it (T_a < 0.4 s), 7.7.1 requires dynamic analysis but below 15 m in zone II"
+    return "open: 7.7.1 permits it (below 15 m in zone II), 6.4.3 requires T_a < 0.4 s"
 
 
 @rule(clause="6.3.2, 6.3.4", tex=earlier.load_combinations.tex)

@@ -86,7 +86,7 @@ def _coefficient(table: dict[str, dict[str, float]], soil: str, zone: str, name:
         raise RuleRefused(
             "soil",
             "soil profile type S_F has no seismic coefficients",
-            f"Give {name} from a site-specific investigation (1629.3.1), or mend the soil profile type.",
+            f"Give {name} from a site-specific investigation (1629.3.1), or correct the soil profile type.",
         )
     return table[soil][zone]
 
@@ -154,7 +154,7 @@ def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:
 
 @rule(clause="1631.2 item 5", tex=r"\q{S_a_vertical} = \tfrac{2}{3}\,S_a")
 def S_a_vertical(S_a: Array) -> Array:
-    """Vertical design spectral acceleration, g; where N_a exceeds 1.0 the code asks for a site-specific one."""
+    """Vertical design spectral acceleration, g; where N_a exceeds 1.0 the code requires a site-specific one."""
     return 2.0 / 3.0 * np.asarray(S_a, dtype=float)
 
 

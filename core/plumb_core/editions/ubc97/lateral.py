@@ -157,7 +157,7 @@ def static_permitted(
     stacked_systems: Sequence[Mapping[str, Any]] = (),
     podium: Mapping[str, Any] | None = None,
 ) -> str:
-    """Whether the static force procedure is permitted, by the items of 1629.8.3 and those of 1629.8.4 that ask for dynamics."""
+    """Whether the static force procedure is permitted, by the items of 1629.8.3 and those of 1629.8.4 that request dynamics."""
     if site_class_used == "S_F" and exceeds(T, 0.7):
         return "not permitted: soil profile S_F with a period above 0.7 s (1629.8.4 item 4)"
     if zone == "1" or (zone in ("2A", "2B") and occupancy_category in ("4", "5")):
@@ -286,7 +286,7 @@ DUAL_SHARE, SMRF_MOST = 0.8, 1.25
 def rho(zone: str, r_max: float | None = None, A_B: float | None = None, lateral_system: str = "") -> Governed:
     """Reliability/redundancy factor: by Eq. 30-3 in zones 3 and 4 (80 % for dual systems), 1.0 elsewhere.
 
-    Special moment frames have to be arranged so that it does not exceed 1.25; where it does, `governed_by` says so.
+    Special moment frames have to be arranged so that it does not exceed 1.25; where it does, `governed_by` states it.
     """
     if zone not in ("3", "4"):
         return Governed(1.0, "1630.1.1, zones 0 to 2")

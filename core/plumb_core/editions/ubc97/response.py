@@ -43,7 +43,7 @@ def scaling_share(regular_known: str, site_spectrum: bool = False) -> float:
 
 @rule(clause="1631.5.4, 1630.10.3")
 def scaled() -> list[str]:
-    """Responses that the scale factor applies to; for drifts the static shear may leave out Eq. 30-6 and the period limit."""
+    """Responses that the scale factor applies to; for drifts the static shear may exclude Eq. 30-6 and the period limit."""
     return ["forces", "drifts"]
 
 
@@ -175,7 +175,7 @@ def theta_exempt(delta_e: Array, h: Array, R: float, zone: str = "") -> Sequence
 
 @rule(clause="1630.1.3")
 def second_order(theta: Array, theta_exempt: Sequence[bool], p_delta_included: bool = False) -> list[str]:
-    """What 1630.1.3 asks for at each story; the code names no factor and no greatest value."""
+    """What 1630.1.3 requires at each story; the code names no factor and no greatest value."""
     return [
         "need not be considered"
         if within(t, 0.10) or exempt
@@ -280,7 +280,7 @@ def vertical_consequences(
 def drift_notes() -> list[str]:
     """What holds for the forces behind the drifts."""
     return [
-        "design forces at strength level with rho = 1.0; Eq. 30-6 and the limit of the period may be left out (1630.10.3)",
+        "design forces at strength level with rho = 1.0; Eq. 30-6 and the limit of the period may be excluded (1630.10.3)",
         "I is in the design forces and is not divided out (1630.9)",
     ]
 

@@ -118,7 +118,7 @@ def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, P
     own = {c.name for c in kind.columns}
     if not own & set(CONTEXT):
         return None
-    # what stands in the upper rows is a case, a direction or a mode, and the rest is a heading
+    # What is in the upper rows is a case, a direction or a mode, and the rest is a heading
     for cut in range(len(parts) - 1, 0, -1):
         for over, rest in ((parts[:cut], parts[cut:]), (parts[cut:], parts[:cut])):
             fits = fits_of(kind_id, " ".join(rest))
@@ -224,7 +224,7 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
             continue
         values = [n for n in columns.values() if is_value(kind, n)]
         rest = [in_order(" ".join(parts[c])) for c in stated if c not in columns]
-        # what is not recognised, and the title, may still say what the table is about
+        # What is not recognised, and the title, may still say what the table is about
         about = 0.06 if kind.about and any(re.search(kind.about, w) for w in rest) else 0.0
         if not about and kind.about and re.search(kind.about, in_order(title)):
             about = 0.03

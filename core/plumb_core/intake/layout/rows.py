@@ -30,7 +30,7 @@ def texts_of(row: Sequence[Cell]) -> tuple[str, ...]:
 
 
 def is_blank(row: Sequence[Cell]) -> bool:
-    """Whether nothing stands in a row."""
+    """Whether nothing is in a row."""
     return not held(row, 1)
 
 
@@ -40,7 +40,7 @@ def is_number(text: str) -> bool:
 
 
 def is_data(row: Sequence[Cell]) -> bool:
-    """Whether a number stands in a row."""
+    """Whether a number is in a row."""
     return any(c.text and is_number(c.text) for c in row)
 
 
@@ -59,7 +59,7 @@ def is_units(row: Sequence[Cell]) -> bool:
 
 
 def placed(row: Sequence[Cell], i: int, shift: Shift = (0, 0)) -> list[Cell]:
-    """The cells of the row i with the places where they stand on their sheet."""
+    """The cells of the row i with the places where they are on their sheet."""
     return [c if c.at is not None else replace(c, at=(i + shift[0], k + shift[1])) for k, c in enumerate(row)]
 
 

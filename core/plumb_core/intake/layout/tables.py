@@ -211,7 +211,7 @@ def _repeats(row: Sequence[Cell], heading: list[str]) -> bool:
 
 
 def _unnamed(kind: TableKind, texts: Sequence[str]) -> str:
-    """A heading for a first column without one, by what stands in it."""
+    """A heading for a first column without one, by what is in it."""
     stated = [t for t in texts if t]
     names = {c.name for c in kind.columns}
     if "story" in names and stated and sum(1 for t in stated if rank_of(t) is not None) >= 0.7 * len(stated):

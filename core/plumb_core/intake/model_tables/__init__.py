@@ -1,4 +1,4 @@
-"""Tables of the reviewer's own model: one module for each kind, found by its `KIND`."""
+"""Tables of the reference model: one module for each kind, found by its `KIND`."""
 
 from __future__ import annotations
 

@@ -38,7 +38,7 @@ def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any
     """A frame document from the rows of its tables; floors take the nodes of their level, into a rigid diaphragm unless they say no.
 
     Floors without a level are those of the levels of the nodes above the base, bottom to top.  Members without a material take the first.
-    Raises InputRefused for rows of nodes, supports and floors that cannot be read; the others are told when the frame is.
+    Raises InputRefused for rows of nodes, supports and floors that cannot be read; the others are stated when the frame is.
     """
     stated = read(_Levels, {kind: tables.get(kind, []) for kind in ("nodes", "supports", "floors")})
     frame: dict[str, Any] = {
@@ -58,7 +58,7 @@ def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any
         diaphragms.append({"id": floor.diaphragm, "nodes": own, "rigid": floor.rigid})
         if floor.mass is not None:
             floors.append({key: row[key] for key in ("diaphragm", "mass", "inertia", "centre") if key in row})
-    # masses at nodes that are not equipment stand for what members weigh as well
+    # masses at nodes that are not equipment represent what members weigh as well
     told = floors or any(m.get("source", "point") == "point" for m in frame["masses"])
     frame |= {"diaphragms": diaphragms, "floors": floors, "member_mass": not told}
     return frame

@@ -9,7 +9,7 @@ from plumb_core.intake.tables.stories import STORY
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each story; directions stand in the names of the columns, and a blank is not stated."""
+    """Claims of each story; directions are in the names of the columns, and a blank is not stated."""
     claims: list[Claim] = []
     seen: set[str] = set()
     for row in numbers:

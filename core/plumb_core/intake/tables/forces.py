@@ -25,7 +25,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         story_above = story or ""
         along = axis_named(reader.text(row, "direction"))
         if story is None or (along and direction and along != direction):
-            # what acts across the direction of its case
+            # What acts across the direction of its case
             continue
         if (case, story) in seen:
             if reader.says_the_same(row, seen[case, story]):

@@ -71,7 +71,7 @@ class ClaimReader(TableReader):
 
     @cached_property
     def stated(self) -> list[Column]:
-        """The columns that state quantities, as far as the table has them; asked for once the columns are known."""
+        """The columns that state quantities, as far as the table has them; requested once the columns are known."""
         return [c for c in self.by_name.values() if c.quantity and c.name in self.columns]
 
     def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
@@ -127,7 +127,7 @@ class ClaimReader(TableReader):
             self.problem(None, None, said, "Name the case, or select its column.", choices=choices)
 
     def unmark(self, column: int) -> None:
-        """Take the marks of a column's values back, where one question stands for them."""
+        """Take the marks of a column's values back, where one question represents them."""
         self.problems = [p for p in self.problems if p.holds_up or p.column != column or p.row is None]
 
     def ask_about_units(self) -> None:
@@ -184,12 +184,12 @@ class ClaimReader(TableReader):
         story = self.name(row, "story", "story")
         found = self.matched_story(row, story) if story else None
         if found and self.known:
-            # the same name stands in thousands of rows
+            # the same name is in thousands of rows
             self._stories[written] = found
         return found
 
     def matched_story(self, row: int, story: str) -> str | None:
-        """The known story that a name stands for, as the reviewer says or by its place; None with the question noted."""
+        """The known story that a name represents, as the reviewer says or by its place; None with the question noted."""
         told = self.given.stories.get(story, "")
         if is_safe_name(told):
             return told
@@ -230,8 +230,8 @@ class TableKind:
     rows : makes claims of the rows that hold values; problems are noted on the reader
     rank : place where kinds are offered, the smallest first
     values : what its columns of values are called, where it needs one of them at least
-    across : column of the values that may stand under a heading for each case
-    about : pattern of words that say that a table is of this kind, where no column tells
+    across : column of the values that may be under a heading for each case
+    about : pattern of words that say that a table is of this kind, where no column states
     """
 
     id: str
@@ -251,11 +251,11 @@ class TableRead:
     Attributes
     ----------
     reading : how it was read
-    skipped : rows left out: headings, blank rows, totals
+    skipped : rows excluded: headings, blank rows, totals
     stories : names of the stories, bottom to top
-    cases : roles of the load cases, as far as their names and the reviewer tell them
-    why : what tells of each column how it is read
-    unsure : columns of which the table itself does not tell all
+    cases : roles of the load cases, as far as their names and the reviewer state them
+    why : what describes each column how it is read
+    unsure : columns of which the table itself does not state all
     beside : (row, column, text) of what the brief has where values stand, in the unit of the table
     """
 

@@ -36,7 +36,7 @@ def mode_number(reader: ClaimReader, row: int) -> int | None:
 
 
 def claims_of_mode(reader: ClaimReader, row: int, mode: int, **place: Any) -> list[Claim]:
-    """Claims of all columns of a row; directions stand in the names of the columns, and a blank is not stated."""
+    """Claims of all columns of a row; directions are in the names of the columns, and a blank is not stated."""
     claims = []
     for name in reader.columns:
         column = reader.by_name[name]

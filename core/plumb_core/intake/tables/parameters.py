@@ -56,7 +56,7 @@ def _direction(letter: str) -> Literal["X", "Y"]:
 
 
 def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | None:
-    """(quantity, direction) that the name in a row stands for."""
+    """(quantity, direction) that the name in a row represents."""
     text = reader.name(row, "name", "parameter")
     if text is None:
         return None
@@ -79,7 +79,7 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
 
 
 def _named(reader: ClaimReader, text: str) -> tuple[str, Direction | None] | None:
-    """(quantity, direction) that a name or a symbol stands for; None where it is none that is known."""
+    """(quantity, direction) that a name or a symbol represents; None where it is none that is known."""
     if not text:
         return None
     names = parameter_names(reader.edition.id if reader.edition else "")
@@ -173,7 +173,7 @@ def _unit_written(reader: ClaimReader, row: int, column: str) -> str | None:
     stated = (reader.text(row, "unit"), with_unit(reader.text(row, column))[1], behind if is_unit_text(behind) else "")
     told = [u for u in stated if u and u not in ("-", "\u2013")]
     if len(set(told)) > 1:
-        said = f"the unit is {told[0]!r} in one place and {told[1]!r} in another"
+        said = f"the unit is {stated[0]!r} in one place and {stated[1]!r} in another"
         reader.problem(row, reader.columns[column], said, "Give one unit.")
         return None
     return told[0] if told else ""
@@ -208,7 +208,7 @@ WORDS: Mapping[str, Mapping[str, str]] = {
 
 
 def _system(written: str, edition: Edition) -> tuple[str, tuple[str, ...]]:
-    """Id of the lateral system that words stand for ('' where none does, or several), and ids of the likeliest ones."""
+    """Id of the lateral system that words represent ('' where none does, or several), and ids of the likeliest ones."""
 
     def words(text: str) -> str:
         return " ".join(re.findall(r"[a-z]+", text.lower()))
@@ -257,7 +257,7 @@ KIND = TableKind(
             r"parameter|name|item|symbol|quantity|coefficient|description|variable",
             required=True,
         ),
-        Column("symbol", "symbol, beside the name", r"symbol|notation|variable"),
+        Column("symbol", "symbol, besides the name", r"symbol|notation|variable"),
         Column("value", "value, no direction or both", r"value|amount|result|used|adopted"),
         Column("value_X", "value in X", r"x|valuex|xdirection|directionx|alongx|xdir|xx"),
         Column("value_Y", "value in Y", r"y|valuey|ydirection|directiony|alongy|ydir|yy"),

@@ -17,7 +17,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             if number is None or column not in reader.units:
                 continue
             if number[0] < 0:
-                reader.problem(row, reader.columns[column], "it is below zero", "Mend the value.")
+                reader.problem(row, reader.columns[column], "it is below zero", "Correct the value.")
             if column == "T_points":
                 if number[0] <= last:
                     said = "the periods have to increase from row to row"

@@ -61,7 +61,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
 
 
 def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
-    """The brief's name of each story; a name that may stand for a story that no other row names is asked about."""
+    """The brief's name of each story; a name that may represent a story that no other row names is asked about."""
     rows = {reader.text(row, "story"): row for row in numbers if reader.text(row, "story")}
     found = {name: reader.given.stories.get(name) or matched(name, reader.known) for name in rows}
     left = [k for k in reader.known if k not in found.values()]
@@ -74,7 +74,7 @@ def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
 
 
 def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
-    """How the stories stand by their names, or by those of the brief; where neither tells, it is asked."""
+    """How the stories stand by their names, or by those of the brief; where neither states, it is asked."""
     places = [reader.known.index(n) if n in reader.known else None for n in names]
     told = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
     if not told and not reader.proposed_order and len(names) > 1:
@@ -108,13 +108,13 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
 
 
 def _of_row(reader: ClaimReader, row: int, story: str, empty: Collection[str] = ()) -> list[Claim]:
-    """Claims of a row; the height is asked for, what else is blank is not stated where it need not be."""
+    """Claims of a row; the height is required, what else is blank is not stated where it need not be."""
     claims = []
     for column in reader.stated:
         blank = not reader.text(row, column.name)
         held = reader.sheet.rows[row][reader.columns[column.name]].text
         if blank and (column.name in MAY_BE_BLANK or column.name in empty or (held and column.name != "h")):
-            # nothing in the whole column, or a sign that says so
+            # nothing in the whole column, or a sign that states it
             continue
         number = reader.number(row, column.name)
         if number and column.name in reader.units and story:

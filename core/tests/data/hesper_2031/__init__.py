@@ -1,6 +1,6 @@
 """Building Rules of the Hesper Isles, 2031: an edition that nothing else in the project knows of.
 
-The tests lay this folder beside the other editions and change nothing else.
+The tests lay this folder besides the other editions and change nothing else.
 """
 
 from __future__ import annotations

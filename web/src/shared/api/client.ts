@@ -15,7 +15,7 @@ export type Site = Schemas["Site"];
 export type Submission = Schemas["Submission"];
 export type LoadCase = Schemas["Case"];
 export type Exhibit = Schemas["Exhibit"];
-/** A recheck as the screens have it: derivations are asked for one at a time. */
+/** A recheck as the screens have it: derivations are required one at a time. */
 export type Recheck = Schemas["Sheet"];
 export type Check = Schemas["Check"];
 export type Step = Schemas["Step"];

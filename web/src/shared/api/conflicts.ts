@@ -9,7 +9,7 @@ interface State<D> {
 
 /**
  * Save a change of a document that others change too: on the state it was made on, or, where somebody changed it
- * meanwhile, once more on top of what they made of it, and say so.
+ * meanwhile, once more on top of what they made of it, and state it.
  */
 export async function applyAgainOnConflict<D, S>(
   state: State<D>,

@@ -26,7 +26,7 @@ const recheckRequest = (id: string, submission: number | undefined) => ({
   params: { path: { review_id: id }, query: submission === undefined ? {} : { submission } },
 });
 
-// what is asked for, once: its key and how it is fetched; what changes it refers to its key
+// what is required, once: its key and how it is fetched; what changes it refers to its key
 
 export const sessionQuery = queryOptions({
   queryKey: ["session"],
@@ -52,7 +52,7 @@ const PAGE = 100;
 export const reviewsQuery = queryOptions({
   queryKey: ["reviews"],
   queryFn: async () => {
-    // told in pages of a hundred; an office has a few of them at most
+    // stated in pages of a hundred; an office has a few of them at most
     const all: ReviewSummary[] = [];
     for (;;) {
       const page = await answered(api.GET("/api/reviews/", { params: { query: { offset: all.length, limit: PAGE } } }));
@@ -91,7 +91,7 @@ export const derivationQuery = (id: string, submission: number | undefined, at: 
           },
         }),
       ),
-    // of the step that was looked at the old numbers stay until the new ones are there
+    // of the step that was assessed the old numbers stay until the new ones are there
     placeholderData: (before, query) => (query?.queryKey[5] === step ? before : undefined),
   });
 
@@ -115,7 +115,7 @@ export const reportsQuery = (id: string) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/reports/", ofReview(id))),
   });
 
-/** The printing of a report; asked for again until it is done. */
+/** The printing of a report; requested again until it is done. */
 export const printingQuery = (id: string) =>
   queryOptions({
     queryKey: ["printing", id],
@@ -126,7 +126,7 @@ export const printingQuery = (id: string) =>
     },
   });
 
-/** The review's own model as it stands. */
+/** The review's reference model as it stands. */
 export const modelQuery = (id: string) =>
   queryOptions({
     queryKey: ["model", id],
@@ -146,7 +146,7 @@ export const runQuery = (id: string, kind: RunKind, model: number, brief: number
 
 export const isOpen = (run: Run | undefined) => run?.status === "queued" || run?.status === "running";
 
-/** A run that is looked at again and again until it has its answer. */
+/** A run that is assessed again and again until it has its answer. */
 export const watchedRunQuery = (run: string) =>
   queryOptions({
     queryKey: ["watched", run],
@@ -172,7 +172,7 @@ export const tableQuery = (id: string, body: ReadTable) =>
     gcTime: 0,
   });
 
-/** An exhibit; asked for again while it is being read. */
+/** An exhibit; requested again while it is being read. */
 export const exhibitQuery = (id: number) =>
   queryOptions({
     queryKey: ["exhibit", id],
@@ -218,7 +218,7 @@ export const useAcross = (id: string) => useQuery(acrossQuery(id));
 export const useFindings = (id: string) => useQuery(findingsQuery(id));
 export const useReports = (id: string, enabled = true) => useQuery({ ...reportsQuery(id), enabled });
 
-/** Take another person's session: nothing of the one before stays in memory. */
+/** Take another person's session: nothing of the previous one stays in memory. */
 export function takeSession(client: QueryClient, session: Session) {
   client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
   client.setQueryData(sessionQuery.queryKey, session);
@@ -246,7 +246,7 @@ export function useBriefChange(id: string, submission: number | undefined) {
   const key = reviewQuery(id).queryKey;
   const cached = () => client.getQueryData(key);
   const mutationKey = ["change brief", id];
-  // changes of one brief go one after the other, each on the state that the one before it left
+  // changes of one brief go one after the other, each on the state that the previous one it left
   const scope = { id: mutationKey.join(" ") };
   const basedOn = () => cached()?.brief_number ?? 0;
   // what the server has, while changes of it that are seen already are on their way

@@ -11,7 +11,7 @@ interface Props {
 
 const WIDTH = 150;
 
-/** Why the base shears part: one ingredient after the other taken out of both; the factors multiply to the ratio. */
+/** Why the base shears part: one ingredient after the other removed of both; the factors multiply to the ratio. */
 export function ShearRatios({ across, direction, titleOf }: Props) {
   const ratios = across.shear_ratios.filter((p) => p.direction === direction);
   if (ratios.length === 0) return null;

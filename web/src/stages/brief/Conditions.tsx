@@ -34,7 +34,7 @@ const CONSTRUCTIONS = [
 ];
 const filled = (part: object) => Object.values(part).some((v) => v !== null && v !== undefined);
 
-/** Conditions that decide which checks apply: declared here, whichever edition asks for them. */
+/** Conditions that decide which checks apply: declared here, whichever edition requires them. */
 export function Conditions({ brief, change, inputs }: Props) {
   const system = brief.system;
   const building = (edit: Partial<System>) => {

@@ -13,7 +13,7 @@ interface Props {
   briefNumber: number;
   stories: Story[];
   onChange: (stories: Story[]) => void;
-  /** whether an edition asks for the stiffness in plan, for offsets of the system */
+  /** whether an edition requires the stiffness in plan, for offsets of the system */
   stiffness: boolean;
   offsets: boolean;
 }
@@ -37,7 +37,7 @@ const OFFSETS = [
 const offsetOf = (s: Story) => (typeof s.offset === "string" ? s.offset : s.offset ? "there" : "none");
 const rounded = (value: number) => Number(value.toPrecision(4));
 
-/** The floors in plan: dimensions, outlines, and where an edition asks for it their stiffness against twisting. */
+/** The floors in plan: dimensions, outlines, and where an edition requires it their stiffness against twisting. */
 export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, offsets }: Props) {
   // stiffness is kept whole or not at all; what is typed of it waits here
   const [typed, setTyped] = useState<Record<string, Record<string, number | null>>>({});
@@ -204,7 +204,7 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
   );
 }
 
-/** Stiffness in plan of the reviewer's own model, written into the stories when asked. */
+/** Stiffness in plan of the reference model, written into the stories when asked. */
 function FromModel({
   reviewId,
   briefNumber,

@@ -34,7 +34,7 @@ interface Props {
   across: Across | undefined;
 }
 
-/** Types of irregularity as the reviewer found them; "not tested" is not "none". What outlines show stands beside. */
+/** Types of irregularity as the reviewer found them; "not tested" is not "none". What outlines show is next to. */
 export function Irregularities({ brief, change, across }: Props) {
   const declared: Types = brief.system?.irregularities ?? {};
   const state = (type: string) => (declared[type] === undefined ? "open" : declared[type] ? "there" : "none");

@@ -33,7 +33,7 @@ const EMPTY: Record<Spectrum, Partial<Level>> = {
 const spectrumOf = (level: Level): Spectrum | null =>
   SPECTRA.find((s) => level[s.value] !== null && level[s.value] !== undefined)?.value ?? null;
 
-/** Action levels beside the design action: spectrum, drift limit, and the load cases with results of each. */
+/** Action levels besides the design action: spectrum, drift limit, and the load cases with results of each. */
 export function Levels({ brief, change, cases }: Props) {
   const levels = brief.levels ?? [];
   const set = (next: Level[]) => {

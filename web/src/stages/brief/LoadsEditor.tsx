@@ -9,7 +9,7 @@ import { strings } from "./strings";
 interface Props {
   stories: Story[];
   onChange: (stories: Story[]) => void;
-  /** what each edition counts of each load */
+  /** What each edition counts of each load */
   weights: Across["weights"] | undefined;
   editions: { id: string; title: string }[];
 }

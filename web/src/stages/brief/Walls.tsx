@@ -7,13 +7,13 @@ interface Props {
   brief: Brief;
   change: (edit: (brief: Brief) => void) => void;
   directions: ("X" | "Y")[];
-  /** whether the edition asks for the height of each wall */
+  /** whether the edition requires the height of each wall */
   heights: boolean;
-  /** whether an edition asks for the area of the base */
+  /** whether an edition requires the area of the base */
   area: boolean;
 }
 
-/** What periods of wall buildings rest on: web area, length and, where asked for, height of each wall by direction. */
+/** What periods of wall buildings rest on: web area, length and, where requested, height of each wall by direction. */
 export function Walls({ brief, change, directions, heights, area }: Props) {
   return (
     <>

@@ -5,7 +5,7 @@ import { strings } from "./strings";
 
 type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
 
-/** From the elastic drift of the worst story to what is held to the limit, each factor with its clause. */
+/** From the elastic drift of the worst story to what is checked against the limit, each factor with its clause. */
 export function Chain({ drifts }: { drifts: Drifts }) {
   if (drifts.chain.length === 0) return null;
   const limit = drifts.limit.find((v) => v !== null);

@@ -21,7 +21,7 @@ import { strings } from "./strings";
 type Drifts = NonNullable<NonNullable<Recheck["stages"]["drift"]>["X"]>;
 const ENVELOPE = strings.envelopeOfTheGoverningDrifts;
 
-/** Does it drift too far, in which case, and how does the design drift come about? */
+/** Does it drift too far, in which case, and how does the design drift arise? */
 export default function DriftPage() {
   const { review, recheck, selected, select } = useReviewContext();
   const [direction, setDirection] = useState<"X" | "Y">(selected?.direction === "Y" ? "Y" : "X");

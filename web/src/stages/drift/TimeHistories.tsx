@@ -18,7 +18,7 @@ type History = Schemas["TimeHistoryAnswer"];
 type Record = Schemas["GroundRecord"];
 const UNITS = ["g", "m/s2", "cm/s2", "mm/s2"];
 
-/** Time histories of theirs against our own model under the same record, and one story over time. */
+/** Time histories of theirs against the reference model under the same record, and one story over time. */
 export function TimeHistories() {
   const { review, submission, recheck } = useReviewContext();
   const model = useModel(review.id);
@@ -128,7 +128,7 @@ export function TimeHistories() {
   );
 }
 
-/** The file of a record; what it does not say of itself is asked for. */
+/** The file of a record; what it does not say of itself is required. */
 function ChooseRecord({ loadCase: loadCase, onRead }: { loadCase: LoadCase; onRead: (record: Record) => void }) {
   const { review } = useReviewContext();
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
@@ -211,7 +211,7 @@ function ChooseRecord({ loadCase: loadCase, onRead }: { loadCase: LoadCase; onRe
   );
 }
 
-/** One story over time on our model, their envelope as the edge it should just reach. */
+/** One story over time on the reference model, their envelope as the edge it should just reach. */
 function SpotCheck({ loadCase: loadCase, model }: { loadCase: LoadCase; model: number }) {
   const { review, recheck, select } = useReviewContext();
   const { ref, width } = useElementSize();

@@ -17,7 +17,7 @@ const STEPS = { before: strings.beforeScaling, after: strings.afterScaling };
 const LEVELS = { reduced: "reduced", elastic: "elastic", amplified: "amplified" };
 const SHOWN = 6;
 
-/** All load cases of a submission with their roles, corrected in place; what a correction changes is told at once. */
+/** All load cases of a submission with their roles, corrected in place; what a correction changes is stated at once. */
 export function CasesTable({ submission }: { submission: Submission }) {
   const { review, recheck, select } = useReviewContext();
   const refresh = useRefresh(review.id);

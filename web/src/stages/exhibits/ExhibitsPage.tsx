@@ -16,7 +16,7 @@ import { strings } from "./strings";
 
 const PASTE_HERE = strings.pasteATableHereWith;
 
-/** What did they hand in? Files are kept as they are; tables become values once accepted. */
+/** What did they submit? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
   const { review } = useReviewContext();
   const refresh = useRefresh(review.id);
@@ -75,7 +75,7 @@ export default function ExhibitsPage() {
     });
   };
 
-  // what is being read tells how far it is
+  // what is being read states how far it is
   const waiting = review.submissions.some((s) =>
     s.exhibits.some((e) => e.reading?.status === "queued" || e.reading?.status === "reading"),
   );

@@ -16,7 +16,7 @@ interface Props {
   review: string;
   submission: Submission;
   exhibit: number;
-  /** whether tables can be accepted and taken out */
+  /** whether tables can be accepted and removed */
   open: boolean;
   titled: (kind: string) => string;
   refresh: () => Promise<unknown>;
@@ -25,7 +25,7 @@ interface Props {
 
 const PAGE_WIDTH = 560;
 
-/** A file that is looked at: its pages where it has some, its tables one after the other, and what became of each. */
+/** A file that is assessed: its pages where it has some, its tables one after the other, and what became of each. */
 export function OpenExhibit({ review, submission, exhibit, open, titled, refresh, onClose }: Props) {
   const [search, setSearch] = useSearchParams();
   const client = useQueryClient();
@@ -147,7 +147,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     const rest = [...tables.slice(at + 1), ...tables.slice(0, at)].find((t) => t.kind && !of(t.label));
     if (rest) look(rest.label);
   };
-  // what was pointed at on pages stands beside what was found
+  // what was pointed at on pages is next to what was found
   const pointed = accepted
     .filter((a) => !tables.some((t) => t.label === a.sheet))
     .map((a) => ({ label: a.sheet, page: pageOf(a.sheet), kind: a.kind, rows: 0, title: "" }));

@@ -12,7 +12,7 @@ interface Props {
   exhibit: number;
   page: number;
   width: number;
-  /** the table that is looked at, and a cell of it, from 1 */
+  /** the table that is assessed, and a cell of it, from 1 */
   sheet?: string;
   cell?: { row: number; column: string };
   titled: (kind: string) => string;
@@ -21,7 +21,7 @@ interface Props {
   onPin?: (label: string) => void;
 }
 
-/** A page as it was handed in: its tables outlined, the one that is read and the cell that is looked at framed. */
+/** A page as it was submitted: its tables outlined, the one that is read and the cell that is assessed framed. */
 export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, onRegion, onPin }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pageData = useQuery(pageQuery(exhibit, page));

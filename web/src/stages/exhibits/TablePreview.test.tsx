@@ -121,7 +121,7 @@ it("points at another column", async () => {
   const { asked } = preview((reading) => ({ ...READ, reading: { ...READ.reading, ...reading } }));
   await userEvent.click(await screen.findByRole("combobox", { name: "Column C contains" }));
   await userEvent.click(within(screen.getByRole("listbox")).getByText("story height"));
-  // a column holds one thing, and one thing stands in one column
+  // a column holds one thing, and one thing is in one column
   await waitFor(() => {
     expect(asked.at(-1)?.body).toMatchObject({ reading: { columns: { story: 0, h: 2 } } });
   });

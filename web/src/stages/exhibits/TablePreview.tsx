@@ -27,13 +27,13 @@ interface Props {
   source: TableSource;
   onClose: () => void;
   onAccepted: () => void;
-  /** a cell that is looked at, from 0, on its sheet */
+  /** a cell that is assessed, from 0, on its sheet */
   framed?: { row: number; column: number };
-  /** whether it is only looked at */
+  /** whether it is only assessed */
   seen?: boolean;
 }
 
-/** A table as it is understood, to be corrected by pointing at columns; problems stand in their cells. */
+/** A table as it is understood, to be corrected by pointing at columns; problems are in their cells. */
 export function TablePreview({ source, onClose, onAccepted, framed, seen = false }: Props) {
   const [sheet, setSheet] = useState(source.sheet ?? "");
   const [kind, setKind] = useState(source.kind ?? "");

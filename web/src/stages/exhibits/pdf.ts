@@ -3,7 +3,7 @@ import worker from "pdfjs-dist/build/pdf.worker.min.mjs?url";
 
 const opened = new Map<number, Promise<PDFDocumentProxy>>();
 
-/** The document of an exhibit, fetched in pieces as its pages are looked at; once for all pages. */
+/** The document of an exhibit, fetched in pieces as its pages are assessed; once for all pages. */
 export function documentOf(exhibit: number): Promise<PDFDocumentProxy> {
   let document = opened.get(exhibit);
   if (!document) {

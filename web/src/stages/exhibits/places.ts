@@ -15,7 +15,7 @@ export function regionLabel(page: number, [x1, y1, x2, y2]: Box): string {
   return `page ${String(page)}, region ${box.map(whole).join(" ")}`;
 }
 
-/** The page that a table stands on, by its label; null where its file has no pages. */
+/** The page that a table is on, by its label; null where its file has no pages. */
 export function pageOf(sheet: string): number | null {
   const match = /^page (\d+),/.exec(sheet);
   return match ? Number(match[1]) : null;
@@ -26,7 +26,7 @@ export function columnOf(letters: string): number {
   return [...letters].reduce((n, letter) => 26 * n + letter.charCodeAt(0) - 64, 0) - 1;
 }
 
-/** Where a cell stands on its page, its row from 1; the table's box where the cell itself is not known. */
+/** Where a cell is on its page, its row from 1; the table's box where the cell itself is not known. */
 export function boxOfCell(table: Schemas["PageTable"] | undefined, cell: { row: number; column: string }): Box | null {
   if (!table) return null;
   const box = table.cells[cell.row - 1]?.[columnOf(cell.column)] as Box | null | undefined;

@@ -16,13 +16,13 @@ export function withAnswer(given: Reading | null, sets: Choice["sets"]): Reading
   return next as Reading;
 }
 
-/** What the reviewer has set, with a row left out, or taken back where it was. */
+/** What the reviewer has set, with a row excluded, or taken back where it was. */
 export function withRow(given: Reading | null, row: number, skipped: boolean): Reading {
   const were = given?.left_out ?? [];
   const left = were.filter((r) => r !== row);
   const includedRows = (given?.taken_in ?? []).filter((r) => r !== row);
   if (!skipped) return { ...given, left_out: [...left, row], taken_in: includedRows };
-  // one that the reviewer left out comes back by itself; one that does not look like values is taken in
+  // one that the reviewer excluded comes back by itself; one that does not look like values is accepted
   return { ...given, left_out: left, taken_in: left.length < were.length ? includedRows : [...includedRows, row] };
 }
 

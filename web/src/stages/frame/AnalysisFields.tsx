@@ -10,7 +10,7 @@ interface Props {
 
 type Analysis = NonNullable<ReferenceModel["analysis"]>;
 
-/** How our model is solved and its modes are combined. */
+/** How the reference model is solved and its modes are combined. */
 export function AnalysisFields({ model, change }: Props) {
   const a: Partial<Analysis> = model.analysis ?? {};
   const set = (edit: Partial<Analysis>) => {

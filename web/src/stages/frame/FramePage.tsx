@@ -19,7 +19,7 @@ import { strings } from "./strings";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
-/** What would I get? Our own model, in one of two depths. */
+/** What would I get? the reference model, in one of two depths. */
 export default function FramePage() {
   const { review } = useReviewContext();
   const scheme = useComputedColorScheme("light");

@@ -13,7 +13,7 @@ interface Props {
   onTake: (frame: Frame) => void;
 }
 
-/** Tables that a frame can do without, and what stands in for them. */
+/** Tables that a frame can do without, and what replaces them. */
 const OPTIONAL: Partial<Record<string, string>> = {
   floors: strings.noneNoRigidFloors,
   masses: strings.noneMassFromFloorsOr,
@@ -29,7 +29,7 @@ interface Source {
   units?: Record<string, string>;
 }
 
-/** A frame from pasted or uploaded tables, one after the other; columns are recognised, units asked for. */
+/** A frame from pasted or uploaded tables, one after the other; columns are recognised, units requested. */
 export function FrameTables({ reviewId, frame, onTake }: Props) {
   const [tables, setTables] = useState<Record<string, Row[]>>({});
   const [source, setSource] = useState<Source | null>(null);

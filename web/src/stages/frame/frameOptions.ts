@@ -20,7 +20,7 @@ export function groupsOf(frame: Frame): { name: string; count: number }[] {
 export const factorOf = (frame: Frame, group: string, of: Reduced): number =>
   frame.stiffness_factors?.[group]?.[of] ?? 1;
 
-/** The frame's factors with one of them changed; a group whose factors are all 1 is left out. */
+/** The frame's factors with one of them changed; a group whose factors are all 1 is excluded. */
 export function withFactor(
   frame: Frame,
   group: string,

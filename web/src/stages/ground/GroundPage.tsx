@@ -36,7 +36,7 @@ export default function GroundPage() {
     editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])),
   );
   const measured = MEASURED.flatMap((n) => shared.get(n) ?? []);
-  // those of a direction stand under Lateral
+  // those of a direction are under Lateral
   const notes = recheck.notes.filter((n) => !/^[XY]: /.test(n));
   const ownSoil = given(brief, edition.id, { name: edition.soil_input, part: "site" }, null) as
     string | null | undefined;

@@ -79,7 +79,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
         return m ? [...rigid(c, f.centre, m), 0] : [0, 0, 0];
       }),
     );
-    // floors and nodes are told in scales of their own; each is brought to the same size on the screen
+    // floors and nodes are stated in scales of their own; each is brought to the same size on the screen
     const nodeScale = scaleOf(drawn.points, raw),
       floorScale = scaleOf(drawn.points, floorMoves);
     const sense = senseOf(drawn.points, raw, floors, shape);

@@ -110,7 +110,7 @@ interface Printed {
   error: Error | null;
 }
 
-/** A report that is printed by a worker: begun, and looked at until it is there. */
+/** A report that is printed by a worker: begun, and assessed until it is there. */
 function usePrinting(ask: () => Promise<Printing>, onDone?: () => unknown): Printed {
   const begin = useMutation({ mutationFn: ask });
   const watched = useQuery({ ...printingQuery(begin.data?.id ?? ""), enabled: begin.data !== undefined });

@@ -17,7 +17,7 @@ interface Props {
   onSelect: (id: string) => void;
 }
 
-/** The base shears of a direction on one scale, the share that is asked for as an edge. */
+/** The base shears of a direction on one scale, the share that is required as an edge. */
 export function Ladder({ direction, shears, checks, onSelect }: Props) {
   const { ref, width } = useElementSize();
   const rows = rungs(shears, checks);

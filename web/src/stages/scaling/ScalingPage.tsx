@@ -7,7 +7,7 @@ import { Ladder } from "./Ladder";
 import "./scaling.css";
 import { strings } from "./strings";
 
-/** Is the modal base shear what the modes give, and is it brought up to what the code asks for? */
+/** Is the modal base shear what the modes give, and is it brought up to what the code requires? */
 export default function ScalingPage() {
   const { recheck, selected, select } = useReviewContext();
   if (!recheck) return null;

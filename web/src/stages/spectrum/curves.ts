@@ -27,7 +27,7 @@ export interface Submitted {
   check: Check;
 }
 
-/** Submitted points with the period that each stands at; points without a period of their own are excluded. */
+/** Submitted points with the period that each is at; points without a period of their own are excluded. */
 export function submittedPoints(checks: Check[], periods: number[]): Submitted[] {
   return checks.flatMap((check) => {
     const T = check.point === null ? undefined : periods[check.point];

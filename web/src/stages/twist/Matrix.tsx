@@ -7,7 +7,7 @@ interface Props {
   cases: CaseMoved[];
   chosen: string;
   onChoose: (name: string) => void;
-  /** whether the edition asks for both sides */
+  /** whether the edition requires both sides */
   asked: boolean;
 }
 
@@ -19,7 +19,7 @@ const HEADS: Record<Field["side"], string> = {
 };
 const SHAPES = { regular: "dot", torsional: "origin", extreme: "breach" } as const;
 
-/** The cases asked for, direction by side of the eccentricity: which are there, and how much each turns. */
+/** The cases requested, direction by side of the eccentricity: which are there, and how much each turns. */
 export function Matrix({ cases, chosen, onChoose, asked }: Props) {
   const fields = matrix(cases);
   const sides = (["+", "-", "0", "?"] as const).filter((s) => fields.some((f) => f.side === s));

@@ -15,7 +15,7 @@ interface Props {
 
 type Pair = [number | null, number | null];
 
-/** One or two digits that a picture's scale is told in. */
+/** One or two digits that a picture's scale is stated in. */
 const round = (value: number): number => {
   const power = 10 ** Math.floor(Math.log10(value));
   return Math.max(1, Math.round(value / power) * power);
@@ -27,7 +27,7 @@ export function PlanTorsion({ moved, story, name, plan }: Props) {
   const what = moved.displacement.length ? "displacements" : strings.storyDrifts;
   const [one, two] = [ends[0]?.[story] ?? null, ends[1]?.[story] ?? null];
   const mine = moved.displacement.length ? moved.displacement_own : moved.drift_own;
-  // the ends of ours stand in the order in which theirs fit them better
+  // the ends of ours are in the order in which theirs fit them better
   const [a, b] = [mine[0]?.[story] ?? null, mine[1]?.[story] ?? null];
   const far = (p: number | null, q: number | null) => Math.abs((p ?? 0) - (one ?? 0)) + Math.abs((q ?? 0) - (two ?? 0));
   const ordered: Pair | null = a === null || b === null ? null : far(a, b) <= far(b, a) ? [a, b] : [b, a];

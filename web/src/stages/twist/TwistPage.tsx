@@ -143,7 +143,7 @@ function tracks(recheck: Recheck, stage: TwistStage, chosen: CaseMoved): Track[]
       shape: "bars",
       theirs: chosen.ratio_own ? chosen.ratio : nothing,
       texts: chosen.ratio.map((r) => (r === null || !chosen.ratio_own ? "–" : figures(r, 3))),
-      // without a model of our own the ratio is ours, made of their ends
+      // without a reference model the ratio is ours, made of their ends
       ours: chosen.ratio_own ?? chosen.ratio,
       out: recheck.stories.map(() => false),
       checks: recheck.stories.map(() =>

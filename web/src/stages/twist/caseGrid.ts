@@ -13,7 +13,7 @@ export interface Field {
 const sideOf = (c: CaseMoved): Field["side"] =>
   c.eccentricity === null ? "?" : c.eccentricity > 0 ? "+" : c.eccentricity < 0 ? "-" : "0";
 
-/** What is asked for, each direction with the mass to either side, and what else is there. */
+/** What is required, each direction with the mass to either side, and what else is there. */
 export function matrix(cases: CaseMoved[]): Field[] {
   const sides: Field["side"][] = ["+", "-", "0", "?"];
   return (["X", "Y"] as const).flatMap((direction) =>

@@ -213,7 +213,7 @@ const SOURCES = [
   ["equipment", "equipment"],
 ] as const;
 
-/** Where the mass of our model comes from: each source in a column of its own, so that none counts twice unseen. */
+/** Sources of the mass of the reference model, each in a separate column, so that none counts twice. */
 function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
   const used = SOURCES.filter(([key]) => rows.some((r) => typeof r[key] === "number" && r[key] !== 0));
   return (

@@ -27,7 +27,7 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
     limits = own.get("drift_limits", d)
     stories = len(context.claims.stories)
     ratios = None if ratio is None else np.asarray(ratio, dtype=float)
-    # what a unit of elastic drift comes to over the height at each story
+    # What a unit of elastic drift comes to over the height at each story
     with np.errstate(divide="ignore", invalid="ignore"):
         per = None if ratios is None else np.where(governing.elastic > 0, ratios / governing.elastic, np.nan)
     worst = None if ratios is None else int(np.nanargmax(ratios))

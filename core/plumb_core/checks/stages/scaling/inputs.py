@@ -107,7 +107,7 @@ def _their_curve(carried: Evaluation, claims: ClaimSet, T: Array) -> Array | Non
     at = np.array([float(points.indexed[i].value) for i in order])
     with np.errstate(divide="ignore", invalid="ignore"):
         off = np.where(np.asarray(ours) > 0, stated / np.asarray(ours), 1.0)
-    # what is ours rounded is ours
+    # What is ours rounded is ours
     off = np.where(np.abs(off - 1.0) <= 0.005, 1.0, off)
     if len(at) < 2 or np.all(off == 1.0):
         return None

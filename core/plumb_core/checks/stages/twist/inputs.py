@@ -44,7 +44,7 @@ class Twist:
 
     @property
     def worst(self) -> tuple[int, str] | None:
-        """Story that turns the most and its class, stories of tiny drifts left out; None where none is usable."""
+        """Story that turns the most and its class, stories of tiny drifts excluded; None where none is usable."""
         usable = np.where(self.tiny | np.isnan(self.ratio), -np.inf, self.ratio)
         story = int(np.argmax(usable))
         if usable[story] == -np.inf:
@@ -53,7 +53,7 @@ class Twist:
 
     @property
     def degree(self) -> int:
-        """Degree of the gravest class of its stories, stories of tiny drifts left out."""
+        """Degree of the gravest class of its stories, stories of tiny drifts excluded."""
         return max((DEGREES[c] for c, tiny in zip(self.classes or (), self.tiny, strict=False) if not tiny), default=0)
 
 

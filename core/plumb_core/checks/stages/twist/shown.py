@@ -97,7 +97,7 @@ def thresholds(evaluation: Evaluation) -> list[results.Threshold]:
         if above[i] != (above[i - 1] if i else "regular")
     ]
     if len(rule.parameters) == 1:
-        # nothing but the ratio tells the class
+        # nothing but the ratio states the class
         _THRESHOLDS[id(rule)] = rule, found
     return found
 
