@@ -89,8 +89,8 @@ def all_responses(structure: Any, modes: Any, how: Any) -> None:
         return np.minimum(1.0, 0.6 / np.maximum(T, 0.01))
 
     spectra = {"X": curve, "Y": curve}
-    own = Settings(residual_period=0.0, eccentricity=0.05, eccentricity_as=how)
-    spectrum_response(structure, modes, spectra, own, "SRSS")
+    entry = Settings(residual_period=0.0, eccentricity=0.05, eccentricity_as=how)
+    spectrum_response(structure, modes, spectra, entry, "SRSS")
 
 
 def one_round(document: dict[str, Any]) -> dict[str, float]:
@@ -102,19 +102,19 @@ def one_round(document: dict[str, Any]) -> dict[str, float]:
     response = max(seconds(lambda how=how: all_responses(structure, modes, how))[0] for how in ("moments", "mass"))
     f, e, T = bare(structure.K, structure.masses)
     assert np.allclose(T, modes.T, rtol=1e-6), "the bare solution has other periods"
-    whole = read + assemble + factored + solved
+    complete = read + assemble + factored + solved
     return {
         "dof": structure.n,
         "read": read,
         "assemble": assemble,
         "factor": factored,
         "modes": solved,
-        "whole": whole,
+        "whole": complete,
         "splu": f,
         "eigsh": e,
         "bare": f + e,
-        "whole/bare": whole / (f + e),
-        "assembly": assemble / whole,
+        "whole/bare": complete / (f + e),
+        "assembly": assemble / complete,
         "response": response,
         "of modal": response / (factored + solved),
     }

@@ -40,14 +40,14 @@ HEIGHT = 2.0
 
 
 def requests(edition: str, stories: int, steps: bool) -> list[dict[str, Any]]:
-    own = SYSTEM | ({} if edition == "custom" else {"period_type": "rc_mrf"})
+    computed = SYSTEM | ({} if edition == "custom" else {"period_type": "rc_mrf"})
     common = {"edition": edition, "site": SITES[edition], "occupancy": OCCUPANCY[edition], "steps": steps}
-    system = {"X": own, "Y": own}
+    system = {"X": computed, "Y": computed}
     floors = [{"name": f"L{i}", "height": HEIGHT, "weight": 4000.0} for i in range(stories)]
     period = {"X": {"analysis": 1.5}, "Y": {"analysis": 1.2}}
     if edition.startswith("is1893"):
         # the approximate period of a frame 400 m high is beyond 4 s
-        system = {d: {**own, "period_type": "other", "d": 100.0} for d in ("X", "Y")}
+        system = {d: {**computed, "period_type": "other", "d": 100.0} for d in ("X", "Y")}
     return [
         {"kind": "ground", **common},
         {"kind": "spectrum", **common, "T": PERIODS, "system": system},

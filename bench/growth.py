@@ -34,8 +34,8 @@ def main() -> None:
     parser.add_argument("address", nargs="?", default="http://127.0.0.1:8470")
     parser.add_argument("--cases", type=int, default=520)
     parser.add_argument("--stories", type=int, default=100)
-    asked = parser.parse_args()
-    with httpx.Client(base_url=asked.address, timeout=600) as client:
+    requested = parser.parse_args()
+    with httpx.Client(base_url=requested.address, timeout=600) as client:
         client.get("/api/session/")
         token = {"X-CSRFToken": client.cookies["csrftoken"]}
         client.post("/api/session/", json={"email": EMAIL, "password": PASSWORD}, headers=token).raise_for_status()
@@ -46,7 +46,7 @@ def main() -> None:
             "site": {"S_S": 1.2, "S_1": 0.36, "site_class": "C"},
             "occupancy": {"risk_category": "II"},
             "system": {d: {k: v for k, v in system.items() if k != "lateral_system"} for d in "XY"},
-            "stories": [{"name": f"L{i + 1}", "height": 3.5, "weight": 5000.0} for i in range(asked.stories)],
+            "stories": [{"name": f"L{i + 1}", "height": 3.5, "weight": 5000.0} for i in range(requested.stories)],
         }
         made = client.post("/api/reviews/", json={"title": "Growth", "brief": brief}, headers=token)
         made.raise_for_status()
@@ -62,7 +62,7 @@ def main() -> None:
             assert answer.status_code < 400, answer.text
             return answer
 
-        body = {"text": table(asked.stories, asked.cases), "kind": "drifts"}
+        body = {"text": table(requested.stories, requested.cases), "kind": "drifts"}
         try:
             timed("accepted", lambda: client.post(base + "tables/", json=body, headers=token))
             timed("first sheet", lambda: client.get(base + "recheck/"))

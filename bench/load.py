@@ -60,8 +60,8 @@ class Reviewer:
 
     async def opens(self) -> None:
         await self.ask("list", "GET", "/api/reviews/")
-        told = await self.ask("review", "GET", self.base)
-        self.number = told["brief_number"] if told else self.number
+        reported = await self.ask("review", "GET", self.base)
+        self.number = reported["brief_number"] if reported else self.number
         await self.ask("sheet", "GET", self.base + "recheck/")
         await self.ask("findings", "GET", self.base + "findings/")
         await self.ask("editions", "GET", "/api/editions/")
@@ -70,12 +70,12 @@ class Reviewer:
         await self.ask("derivation", "GET", self.base + "derivation/?side=independent&step=F_v")
 
     async def changes(self) -> None:
-        told = await self.ask("review", "GET", self.base)
-        if told is None:
+        reported = await self.ask("review", "GET", self.base)
+        if reported is None:
             return
-        brief = told["brief"]
+        brief = reported["brief"]
         brief["site"]["S_S"] = round(1.1 + 0.3 * random.random(), 4)
-        body = {"brief": brief, "based_on": told["brief_number"]}
+        body = {"brief": brief, "based_on": reported["brief_number"]}
         await self.ask("brief change", "PUT", self.base + "brief/", body)
 
     async def compares(self) -> None:
@@ -97,15 +97,15 @@ class Reviewer:
 
 def told(name: str, times: dict[str, list[float]]) -> tuple[float, float]:
     """Print the times of a run; (p50, p95) of all of them, s."""
-    everything = sorted(t for own in times.values() for t in own)
+    everything = sorted(t for entry in times.values() for t in entry)
     p50, p95 = statistics.median(everything), everything[int(0.95 * (len(everything) - 1))]
     print(
         f"{name}: {len(everything)} requests, p50 {p50 * 1e3:.0f} ms, p95 {p95 * 1e3:.0f} ms, longest {everything[-1]:.2f} s"
     )
-    for what, own in sorted(times.items()):
-        own.sort()
+    for what, entry in sorted(times.items()):
+        entry.sort()
         print(
-            f"    {what:<13} {len(own):>5}  p50 {statistics.median(own) * 1e3:>5.0f} ms  p95 {own[int(0.95 * (len(own) - 1))] * 1e3:>5.0f} ms"
+            f"    {what:<13} {len(entry):>5}  p50 {statistics.median(entry) * 1e3:>5.0f} ms  p95 {entry[int(0.95 * (len(entry) - 1))] * 1e3:>5.0f} ms"
         )
     return p50, p95
 
@@ -143,9 +143,9 @@ async def main() -> int:
     parser.add_argument("--seconds", type=float, default=60)
     parser.add_argument("--pause", type=float, default=3)
     parser.add_argument("--reviews", type=int, default=10)
-    asked = parser.parse_args()
+    requested = parser.parse_args()
     async with httpx.AsyncClient(
-        base_url=asked.address, timeout=60, limits=httpx.Limits(max_connections=200)
+        base_url=requested.address, timeout=60, limits=httpx.Limits(max_connections=200)
     ) as client:
         await client.get("/api/session/")
         token = {"X-CSRFToken": client.cookies["csrftoken"]}
@@ -155,24 +155,24 @@ async def main() -> int:
         listed = (await client.get("/api/reviews/", params={"words": "Port Maren Clinic"})).json()
         exported = (await client.get(f"/api/reviews/{listed[-1]['id']}/export/")).json()
         reviews = []
-        for i in range(asked.reviews):
+        for i in range(requested.reviews):
             exported["review"]["title"] = f"Load {i + 1}"
             made = await client.post("/api/reviews/import/", json=exported, headers=token)
             made.raise_for_status()
             reviews.append(made.json()["id"])
         try:
-            alone, failed = await run(client, reviews, 1, min(asked.seconds, 20), 0.2)
+            alone, failed = await run(client, reviews, 1, min(requested.seconds, 20), 0.2)
             one = told("one reviewer", alone)
-            together, more = await run(client, reviews, asked.people, asked.seconds, asked.pause)
+            together, more = await run(client, reviews, requested.people, requested.seconds, requested.pause)
             failed += more
-            many = told(f"{asked.people} reviewers, {asked.pause:g} s pause", together)
+            many = told(f"{requested.people} reviewers, {requested.pause:g} s pause", together)
         finally:
             for review in reviews:
                 revision = (await client.get(f"/api/reviews/{review}/")).json()["revision"]
                 closing = {"If-Match": f'"{revision}"', **token}
                 await client.patch(f"/api/reviews/{review}/", json={"status": "closed"}, headers=closing)
     print(
-        f"ratio of many to one: p50 {many[0] / one[0]:.1f}, p95 {many[1] / one[1]:.1f}; server processes {memory(asked.address):.0f} MB"
+        f"ratio of many to one: p50 {many[0] / one[0]:.1f}, p95 {many[1] / one[1]:.1f}; server processes {memory(requested.address):.0f} MB"
     )
     for line in failed[:10]:
         print("failed:", line)

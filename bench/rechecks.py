@@ -62,9 +62,9 @@ def main() -> None:
     }
     times = shortest(works, 30)
     print(f"{full}: {1e3 * times[full]:.1f} ms")
-    for name, taken in times.items():
+    for name, used in times.items():
         if name != full:
-            print(f"{name}: {taken / times[full]:.2f} of it ({1e3 * taken:.1f} ms)")
+            print(f"{name}: {used / times[full]:.2f} of it ({1e3 * used:.1f} ms)")
     print(f"{ASSUMPTIONS} assumptions: {times[name] / (ASSUMPTIONS * times[full]):.3f} of {ASSUMPTIONS} full rechecks")
 
 

@@ -84,14 +84,14 @@ def needs(brief: Brief, edition: str) -> list[Need]:
         for k in dict.fromkeys([*lacking(evaluation, targets), *missing_in_a_case(evaluation, targets)])
         if k not in known and QUANTITIES[k.name].part not in ("stories", "period")
     ]
-    held = EDITIONS[edition]
+    stored = EDITIONS[edition]
     governing = brief_evaluation(brief)
     result = []
     for name, direction, _ in open_keys:
         entry: Need = {"name": name, "direction": direction}  # type: ignore[typeddict-item]
-        if name == held.soil[0]:
-            entry["proposals"], entry["basis"] = _soil_proposals(brief, held, evaluation)
-        elif name in held.inputs and (value := governing.inputs.get(Key(name, direction))) is not None:
+        if name == stored.soil[0]:
+            entry["proposals"], entry["basis"] = _soil_proposals(brief, stored, evaluation)
+        elif name in stored.inputs and (value := governing.inputs.get(Key(name, direction))) is not None:
             # the same symbol, but defined (or mapped) otherwise
             entry["basis"] = f"{QUANTITIES[name].symbol} of {EDITIONS[brief.edition].title} is {value}"
         result.append(entry)
@@ -235,7 +235,7 @@ def _shear_ratios(evaluations: dict[str, Evaluation], governing: str) -> list[Sh
                 continue
             # What one of the two cannot remove on its own stays with the hazard
             both = [EDITIONS[governing].aspects, EDITIONS[identity].aspects]
-            aspects = [a for a in ASPECTS if a == "period" or all(a in held for held in both)]
+            aspects = [a for a in ASPECTS if a == "period" or all(a in stored for stored in both)]
             base = _without(ours, EDITIONS[governing], direction, reference, aspects)
             other = _without(evaluation, EDITIONS[identity], direction, reference, aspects)
             weights = _value(evaluation, "W"), _value(ours, "W")
@@ -295,8 +295,8 @@ def _words(evaluation: Evaluation) -> Words:
         if value:
             by_name[name] = value
     words: Any = by_name
-    told: Words = words
-    return told
+    reported: Words = words
+    return reported
 
 
 _STATES = {True: "met", False: "not met", None: "not tested"}
@@ -304,8 +304,8 @@ _STATES = {True: "met", False: "not met", None: "not tested"}
 
 def _test(group: str, direction: str | None, words: str, state: str, **more: Any) -> BuildingTest:
     empty = {"value": None, "limit": None, "basis": "", "clause": ""}
-    told: Any = {"group": group, "direction": direction, "words": words, "state": state, **empty, **more}
-    test: BuildingTest = told
+    reported: Any = {"group": group, "direction": direction, "words": words, "state": state, **empty, **more}
+    test: BuildingTest = reported
     return test
 
 

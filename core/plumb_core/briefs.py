@@ -27,7 +27,7 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
     """
     if edition == brief.edition:
         return brief.site, brief.occupancy, brief.system
-    own = brief.comparisons.get(edition) or Comparison()
+    entry = brief.comparisons.get(edition) or Comparison()
     same = {*GEOMETRY, *_carried_over(brief, edition, brief.edition)}
 
     def merged(mine: Any, governing: Any) -> Any:
@@ -37,10 +37,10 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
         geometry = {n: v for n, v in shared.items() if n in GEOMETRY}
         return type(mine).model_construct(**{**dict(type(mine)()), **shared, **given, **geometry})
 
-    system = merged(own.system, brief.system)
+    system = merged(entry.system, brief.system)
     for direction in DIRECTIONS:
-        setattr(system, direction, merged(getattr(own.system, direction), getattr(brief.system, direction)))
-    return merged(own.site, brief.site), merged(own.occupancy, brief.occupancy), system
+        setattr(system, direction, merged(getattr(entry.system, direction), getattr(brief.system, direction)))
+    return merged(entry.site, brief.site), merged(entry.occupancy, brief.occupancy), system
 
 
 def with_governing(brief: Brief, edition: str) -> Brief:
@@ -81,8 +81,8 @@ def brief_evaluation(brief: Brief, edition: str = "") -> Evaluation:
     edition : a comparison edition, by default the governing one
     """
     site, occupancy, system = brief_parts(brief, edition or brief.edition)
-    own = inputs_of(site, occupancy, system, brief.stories, brief.period)
+    entry = inputs_of(site, occupancy, system, brief.stories, brief.period)
     part = brief if edition in ("", brief.edition) else brief.comparisons.get(edition)
     if part is not None and part.structure_type is not None:
-        own[Key("structure_type")] = part.structure_type
-    return Evaluation(edition_rules(edition or brief.edition, site, system), own)
+        entry[Key("structure_type")] = part.structure_type
+    return Evaluation(edition_rules(edition or brief.edition, site, system), entry)

@@ -95,20 +95,20 @@ def _solve_lines(text: str) -> None:
 def _intake(brief: str, files: list[str], answers: str | None) -> int:
     """Write the recheck document, and a line for each table on stderr; 3 where a table was excluded."""
     stated = read_json(_read_file(brief))
-    whole = isinstance(stated, dict) and "brief" in stated
-    own = read_recheck({k: v for k, v in stated.items() if k != "submission"}).brief if whole else read(Brief, stated)
+    full = isinstance(stated, dict) and "brief" in stated
+    entry = read_recheck({k: v for k, v in stated.items() if k != "submission"}).brief if full else read(Brief, stated)
     given = None if answers is None else read_answers(read_json(_read_file(answers)))
     try:
-        taken = read_submission(own, [(Path(f).name, _read_bytes(f)) for f in files], given)
+        used = read_submission(entry, [(Path(f).name, _read_bytes(f)) for f in files], given)
     except SheetRefused as refused:
         raise InputRefused([Problem("/", refused.message, refused.remedy)]) from None
     numbers: Counter[tuple[str, str]] = Counter()
-    for table in taken.tables:
+    for table in used.tables:
         numbers[table.file, table.sheet] += 1
         print(dump(table.as_json(numbers[table.file, table.sheet])), file=sys.stderr)
-    document = taken.document.model_dump(mode="json", exclude_none=True)
-    print(dump({**stated, **document} if whole else document))
-    return 0 if taken.complete else 3
+    document = used.document.model_dump(mode="json", exclude_none=True)
+    print(dump({**stated, **document} if full else document))
+    return 0 if used.complete else 3
 
 
 def main(arguments: list[str] | None = None) -> int:

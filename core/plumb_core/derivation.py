@@ -65,7 +65,7 @@ def steps_json(evaluation: Evaluation) -> list[results.Step]:
     return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key.name].kind is not Kind.DATA]
 
 
-def derivation_of(steps: list[results.Step], wanted: str) -> list[results.Step]:
+def derivation_of(steps: list[results.Step], expected: str) -> list[results.Step]:
     """The steps that a value rests on, inputs first, itself last; empty where there is no such step."""
     by_id = {step["id"]: step for step in steps}
     found: dict[str, None] = {}
@@ -76,5 +76,5 @@ def derivation_of(steps: list[results.Step], wanted: str) -> list[results.Step]:
                 visit(above)
             found[step_id] = None
 
-    visit(wanted)
+    visit(expected)
     return [by_id[step_id] for step_id in found]

@@ -33,7 +33,7 @@ CONSEQUENCES = {
 def changed_by(evaluation: Evaluation, key: Key) -> str:
     """What depends on a fact, in words; empty where none of it does."""
     reached = {other.name for other in evaluation.reached([key])} - {key.name}
-    words = [said for name, said in CONSEQUENCES.items() if name in reached and name in evaluation.rules]
+    words = [statement for name, statement in CONSEQUENCES.items() if name in reached and name in evaluation.rules]
     if not words:
         return ""
     return (
@@ -111,11 +111,11 @@ def with_levels(evaluation: Evaluation, levels: Sequence[Level]) -> Evaluation:
     """
     if not levels:
         return evaluation
-    own = [level for level in levels if _of_edition(level, evaluation)]
+    entry = [level for level in levels if _of_edition(level, evaluation)]
     rules = rules_of_levels(evaluation.rules)
     every = evaluation.with_(rules=rules, inputs={Key("levels"): [level.model_dump() for level in levels]})
     facts: dict[Key, Fact] = {}
-    for level in own:
+    for level in entry:
         for d in DIRECTIONS:
             factor = (every.get("level_factors", d) or {}).get(level.name)
             if factor is not None and level.kind == "damage_limitation":
@@ -123,7 +123,7 @@ def with_levels(evaluation: Evaluation, levels: Sequence[Level]) -> Evaluation:
             limit, declared = every.get("drift_limit", d), level.drift_limit
             if limit is not None and declared is not None and declared < limit:
                 facts[Key("drift_limit", d)] = Fact(Key("drift_limit", d), declared, "declared", level.name)
-    apart = [level.model_dump() for level in levels if level not in own]
+    apart = [level.model_dump() for level in levels if level not in entry]
     return evaluation.with_(rules=rules if apart else {}, inputs={Key("levels"): apart} if apart else {}, facts=facts)
 
 

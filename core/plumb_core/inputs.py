@@ -202,17 +202,17 @@ def inputs_of(
             given[key] = getattr(system, name)
         for name in _BUILDING_PARTS:
             part = getattr(system, name)
-            held = None if part is None else part.model_dump()
-            given[Key(name)] = held if held is None or name != "infills" else _with_open_story(held, levels)
+            stored = None if part is None else part.model_dump()
+            given[Key(name)] = stored if stored is None or name != "infills" else _with_open_story(stored, levels)
         for direction in DIRECTIONS:
-            own = getattr(system, direction)
-            for name in own.model_fields_set:
-                given[Key(name, direction)] = getattr(own, name)
-            for name in _LISTS & own.model_fields_set:
-                items = [item.model_dump() for item in getattr(own, name) or ()]
+            entry = getattr(system, direction)
+            for name in entry.model_fields_set:
+                given[Key(name, direction)] = getattr(entry, name)
+            for name in _LISTS & entry.model_fields_set:
+                items = [item.model_dump() for item in getattr(entry, name) or ()]
                 given[Key(name, direction)] = _with_levels(items, levels) or None
-            for name in _PARTS & own.model_fields_set:
-                part = getattr(own, name)
+            for name in _PARTS & entry.model_fields_set:
+                part = getattr(entry, name)
                 given[Key(name, direction)] = _with_levels(part.model_dump(), levels) if part is not None else None
     for direction in DIRECTIONS if period is not None else ():
         given[Key("T_analysis", direction)] = getattr(period, direction).analysis

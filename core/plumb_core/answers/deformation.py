@@ -46,11 +46,11 @@ def _torsion(request: TorsionRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system)
     rules = edition_rules(request.edition, request.site, request.system)
     cases = _cases(request.rows)
-    directions = {name: request.rows[own[0]].direction for name, own in cases.items()}
-    for name, own in cases.items():
+    directions = {name: request.rows[entry[0]].direction for name, entry in cases.items()}
+    for name, entry in cases.items():
         pairs = {
-            "drift": [_drifts(request.rows[i]) for i in own],
-            "displacement": [_ends(request.rows[i].displacement_ends) for i in own],
+            "drift": [_drifts(request.rows[i]) for i in entry],
+            "displacement": [_ends(request.rows[i].displacement_ends) for i in entry],
         }
         for quantity, ends in pairs.items():
             for k, which in enumerate(("max", "avg")):
@@ -68,11 +68,11 @@ def _torsion(request: TorsionRequest) -> Answer:
     irregular = fact is not None and bool(fact.value)
     if fact is not None and fact.value != found:
         evaluation = evaluation.with_(facts={key: fact})
-    for name, own in cases.items():
+    for name, entry in cases.items():
         ratio = _if_known(evaluation, "torsion_ratio", case=name)
         consequences = _if_known(evaluation, "torsion_consequences", case=name)
-        amplification = _amplification(evaluation, name, len(own), irregular, own[0])
-        for k, i in enumerate(own):
+        amplification = _amplification(evaluation, name, len(entry), irregular, entry[0])
+        for k, i in enumerate(entry):
             row = request.rows[i]
             rows[i] = {
                 "story": row.story,

@@ -31,16 +31,16 @@ def _static(request: StaticRequest) -> Answer:
     rules = edition_rules(request.edition, request.site, request.system)
     evaluation = with_declared_facts(Evaluation(rules, inputs))
     # a direction whose system is left empty is not requested, unless both are
-    asked = [d for d in DIRECTIONS if getattr(request.system, d).model_fields_set] or list(DIRECTIONS)
+    requested = [d for d in DIRECTIONS if getattr(request.system, d).model_fields_set] or list(DIRECTIONS)
     names = [n for n in STATIC_KEYS if n in evaluation.rules or n == "W"]
     # a period from analysis does without the approximate one where the code does not limit it
-    if "T_limit" not in evaluation.rules and all(Key("T_analysis", d) in inputs for d in asked):
-        names = [n for n in names if n != "T_a" or all(evaluation.get("T_a", d) is not None for d in asked)]
-    targets = [evaluation.key(n, d) for d in asked for n in names]
+    if "T_limit" not in evaluation.rules and all(Key("T_analysis", d) in inputs for d in requested):
+        names = [n for n in names if n != "T_a" or all(evaluation.get("T_a", d) is not None for d in requested)]
+    targets = [evaluation.key(n, d) for d in requested for n in names]
     steps = evaluated(evaluation, [*targets, Key("ground_notes")], request.stories)
     result: dict[str, Any] = {}
     notes: list[str] = list(steps[Key("ground_notes")].value)
-    for d in asked:
+    for d in requested:
         at = {n: steps[evaluation.key(n, d)] for n in names}
         governed = at["coefficient"].governed
         by_weight = "k" not in at or (
@@ -66,10 +66,10 @@ def _static(request: StaticRequest) -> Answer:
 def _scaling(request: ScalingRequest) -> Answer:
     inputs = inputs_of(request.site, request.occupancy, request.system)
     inputs[Key("site_spectrum")] = request.site_spectrum
-    asked = [d for d in DIRECTIONS if getattr(request, d) is not None]
-    if not asked:
+    requested = [d for d in DIRECTIONS if getattr(request, d) is not None]
+    if not requested:
         raise InputRefused([Problem("/X", "no base shears are given", "Give static and dynamic for X, Y or both.")])
-    for d in asked:
+    for d in requested:
         shears = getattr(request, d)
         inputs |= {Key("V_static", d): shears.static, Key("V_dynamic", d): shears.dynamic}
         if request.regular is not None:
@@ -79,10 +79,10 @@ def _scaling(request: ScalingRequest) -> Answer:
     rules = edition_rules(request.edition, request.site, request.system)
     evaluation = with_declared_facts(Evaluation(rules, inputs))
     share = _first(evaluation.rules, ("scaling_share",))
-    targets: list[Key] = [Key(n, d) for d in asked for n in (*(k.name for k in share), "factor_required", "scaled")]
+    targets: list[Key] = [Key(n, d) for d in requested for n in (*(k.name for k in share), "factor_required", "scaled")]
     steps = evaluated(evaluation, targets)
     result: dict[str, Any] = {}
-    for d in asked:
+    for d in requested:
         required = float(steps[Key("factor_required", d)].value)
         used = getattr(request, d).factor_used or 1.0
         result[d] = {
@@ -122,9 +122,9 @@ def _modes(request: ModesRequest) -> Answer:
             )
         inputs[Key("mass_share_RZ") if d == "RZ" else Key("mass_share", d)] = np.array(share)
     evaluation = Evaluation(edition_rules(request.edition, request.site), inputs)
-    asked = [d for d in DIRECTIONS if d in request.mass_share]
+    requested = [d for d in DIRECTIONS if d in request.mass_share]
     names = [n for n in ("mass_sum", "mass_target", "modes_enough", "modes_verdict") if n in evaluation.rules]
-    steps = evaluated(evaluation, [evaluation.key(n, d) for d in asked for n in names])
+    steps = evaluated(evaluation, [evaluation.key(n, d) for d in requested for n in names])
     result: dict[str, Any] = {
         d: {
             "sum": steps[Key("mass_sum", d)].value,
@@ -132,7 +132,7 @@ def _modes(request: ModesRequest) -> Answer:
             "enough": bool(steps[Key("modes_enough", d)].value),
             "verdict": steps[Key("modes_verdict", d)].value["words"],
         }
-        for d in asked
+        for d in requested
     }
     result["combination"] = _if_known(evaluation, "modal_combination")
     if "modal_tests" in evaluation.rules:

@@ -47,8 +47,8 @@ def _spectrum(request: SpectrumRequest) -> Answer:
     direction = request.direction
     # without a system there is nothing to reduce by; with one, what it lacks is required
     reduced: list[Key] = [Key("S_a_reduced", direction)] if "system" in request.model_fields_set else []
-    wanted = [Key("S_a_damped")] if request.damping is not None and "S_a_damped" in rules else []
-    steps = evaluated(evaluation, [Key("S_a"), Key("ground_notes"), *reduced, *wanted])
+    expected = [Key("S_a_damped")] if request.damping is not None and "S_a_damped" in rules else []
+    steps = evaluated(evaluation, [Key("S_a"), Key("ground_notes"), *reduced, *expected])
     T = np.array(request.T)
     result = {
         "T": request.T,
@@ -60,6 +60,6 @@ def _spectrum(request: SpectrumRequest) -> Answer:
         if reduced and "S_a_vertical_reduced" in rules
         else None,
     }
-    if wanted:
+    if expected:
         result["damped"] = plain(steps[Key("S_a_damped")].value)
     return result | {"notes": steps[Key("ground_notes")].value}, evaluation

@@ -83,13 +83,13 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
     built = usable_structure(request)
     dt, acceleration = _record(request)
     modes = modes_of(request, built, progress)
-    kept = len(acceleration) * max(len(modes), 3 * len(built.floors))
-    if kept > MOST_VALUES:
+    retained = len(acceleration) * max(len(modes), 3 * len(built.floors))
+    if retained > MOST_VALUES:
         raise InputRefused(
             [
                 Problem(
                     "/modes",
-                    f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are {kept:.3g} values",
+                    f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are {retained:.3g} values",
                     "Use a shorter or coarser record, or fewer modes.",
                 )
             ]
@@ -124,9 +124,9 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
             )
         )
     motion = time_history(built, modes, axis, dt, acceleration, damping, method, progress)
-    own = _own_spectrum(modes, dt, acceleration, damping)
+    entry = _own_spectrum(modes, dt, acceleration, damping)
     by_spectrum = spectrum_response(
-        built, modes, {request.direction: own}, Settings(combine="CQC", damping=request.damping)
+        built, modes, {request.direction: entry}, Settings(combine="CQC", damping=request.damping)
     )
     result: dict[str, Any] = {
         "dt": dt,

@@ -23,13 +23,13 @@ def story_weights(brief: Brief) -> list[float | None]:
 
 def _stories(brief: Brief, model: ReferenceModel) -> list[dict[str, Any]]:
     """Stories of the brief with what the model adds to them."""
-    own = {f.name: f.model_dump(exclude_none=True) for f in model.floors}
+    entry = {f.name: f.model_dump(exclude_none=True) for f in model.floors}
     rows = []
     for story, weight in zip(brief.stories, story_weights(brief), strict=True):
         row = story.model_dump(mode="json", exclude_none=True, include={"name", "height", "plan", "corners"})
         if weight is not None and weight > 0:
             row["weight"] = weight
-        rows.append(row | own.get(story.name, {}))
+        rows.append(row | entry.get(story.name, {}))
     return rows
 
 

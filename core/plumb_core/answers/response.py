@@ -114,14 +114,14 @@ def _spectrum(
         return _by_edition(part, path, direction, request.damping, vertical)
     if request.edition is not None:
         sent = request.model_fields_set
-        own = SpectrumPart(
+        entry = SpectrumPart(
             edition=request.edition,
             site=request.site,
             occupancy=request.occupancy,
             system=request.system if "system" in sent else None,
             ordinates=part.ordinates if part else None,
         )
-        return _by_edition(own, "", direction, request.damping, vertical)
+        return _by_edition(entry, "", direction, request.damping, vertical)
     raise InputRefused(
         [Problem(path, "no spectrum is given", "Give T and S_a, or an edition with site and occupancy.")]
     )

@@ -44,9 +44,9 @@ def _edition_forces(request: StaticResponseRequest, built: Structure) -> tuple[d
     evaluation = Evaluation(edition_rules(request.edition, request.site, request.system), inputs)
     if request.forces is not None:
         return {d: np.array(f, dtype=float) for d, f in request.forces.items()}, evaluation
-    asked: tuple[Direction, ...] = ("X", "Y") if request.direction == "both" else (request.direction,)
-    steps = evaluated(evaluation, [Key("F", d) for d in asked], request.stories)
-    return {d: np.asarray(steps[Key("F", d)].value, dtype=float) for d in asked}, evaluation
+    requested: tuple[Direction, ...] = ("X", "Y") if request.direction == "both" else (request.direction,)
+    steps = evaluated(evaluation, [Key("F", d) for d in requested], request.stories)
+    return {d: np.asarray(steps[Key("F", d)].value, dtype=float) for d in requested}, evaluation
 
 
 def static(request: StaticResponseRequest, progress: Progress = quiet) -> dict[str, Any]:

@@ -31,13 +31,13 @@ NEVER_ADOPTED = (
 """Results of the stages: a submission's own never replace ours."""
 
 
-def independent_evaluation(own: Evaluation, claims: ClaimSet) -> Evaluation:
+def independent_evaluation(ours: Evaluation, claims: ClaimSet) -> Evaluation:
     """The rules over our own inputs; submitted inputs are in where the brief has none.
 
     Our curve is read at the periods of their table, which makes none of it theirs.
     """
-    adopted = _adopted(own, claims)
-    evaluation = own.adopting(adopted) if adopted else own
+    adopted = _adopted(ours, claims)
+    evaluation = ours.adopting(adopted) if adopted else ours
     inputs: dict[Key, Any] = {}
     points = claims.by_key.get(Key("T_points"))
     if points:
@@ -45,14 +45,14 @@ def independent_evaluation(own: Evaluation, claims: ClaimSet) -> Evaluation:
     return evaluation.assuming(inputs=inputs)
 
 
-def _adopted(own: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
+def _adopted(ours: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
     adopted: dict[Key, Any] = {}
-    given = {*own.inputs, *claims.by_key}
+    given = {*ours.inputs, *claims.by_key}
     for key, of_key in claims.by_key.items():
         kind = QUANTITIES[key.name].kind
-        if key in own.inputs or kind is Kind.POINTS or key.name in NEVER_ADOPTED:
+        if key in ours.inputs or kind is Kind.POINTS or key.name in NEVER_ADOPTED:
             continue
-        if key.name in own.rules and not rests_on_lacking(key, own.rules, given):
+        if key.name in ours.rules and not rests_on_lacking(key, ours.rules, given):
             continue
         if kind is not Kind.STORIES:
             adopted[key] = theirs(of_key.single[0])
@@ -105,9 +105,9 @@ def as_option(value: float | str, options: Iterable[Any]) -> float | str:
         return value
     plain = value.strip().casefold()
     last = plain.split()[-1] if plain else ""
-    for wanted in (plain, last):
+    for expected in (plain, last):
         for option in options:
-            if str(option).casefold() == wanted:
+            if str(option).casefold() == expected:
                 return str(option)
     return value
 

@@ -106,17 +106,19 @@ class ClaimSet:
                 at.indexed[claim.point or 0] = claim
             else:
                 at.single.append(claim)
-        held = {key: c for key, c in by_key.items() if c.single or c.indexed}
+        stored = {key: c for key, c in by_key.items() if c.single or c.indexed}
         for part, total in (sums or {}).items():
             for direction in DIRECTIONS:
-                parts = held.get(Key(part, direction))
-                if parts and len(parts.indexed) == len(named) and Key(total, direction) not in held:
-                    held[Key(total, direction)] = ClaimsOfKey(
+                parts = stored.get(Key(part, direction))
+                if parts and len(parts.indexed) == len(named) and Key(total, direction) not in stored:
+                    stored[Key(total, direction)] = ClaimsOfKey(
                         [_added_up(total, direction, parts.indexed.values(), rounded)]
                     )
         named_cases = {key.case for key in of_cases if key.case is not None and not key.name.startswith("load_")}
         cases |= {name: Case(name=name) for name in sorted(named_cases - cases.keys())}
-        return cls(tuple(submission.claims), cases, named, held, of_cases, tuple(unplaced), tuple(open_parts), rounded)
+        return cls(
+            tuple(submission.claims), cases, named, stored, of_cases, tuple(unplaced), tuple(open_parts), rounded
+        )
 
     def rounding(self, claim: Subject) -> float:
         """Half a unit of the last digit that was written, in the core's unit; 0 for a text and for an exact number."""
@@ -271,13 +273,13 @@ def _problems_of_claim(claim: Claim, path: str) -> list[Problem]:
     quantity = QUANTITIES.get(claim.quantity)
     if quantity is None or not quantity.checked:
         known = ", ".join(n for n, q in QUANTITIES.items() if q.checked)
-        said = f"quantity {claim.quantity!r} is not in the vocabulary"
-        return [Problem(f"{path}/quantity", said, f"Use one of: {known}.")]
+        words = f"quantity {claim.quantity!r} is not in the vocabulary"
+        return [Problem(f"{path}/quantity", words, f"Use one of: {known}.")]
     problems = []
     if quantity.scope is Scope.CASE:
         if not claim.case:
-            said = f"{quantity.symbol} is a load case's value"
-            problems.append(Problem(f"{path}/case", said, "Name the case."))
+            words = f"{quantity.symbol} is a load case's value"
+            problems.append(Problem(f"{path}/case", words, "Name the case."))
     elif (quantity.scope is Scope.DIRECTION) != (claim.direction is not None):
         wants = "X or Y" if quantity.scope is Scope.DIRECTION else "no direction"
         problems.append(Problem(f"{path}/direction", f"{quantity.symbol} takes {wants}", f"Give {wants}."))
@@ -288,8 +290,8 @@ def _problems_of_claim(claim: Claim, path: str) -> list[Problem]:
         problems.append(Problem(f"{path}/story", f"{quantity.symbol} is a story's value", "Name the story."))
     numbered = {Kind.POINTS: "point", Kind.MODES: "mode", Kind.SHAPES: "mode"}.get(quantity.kind)
     if numbered and claim.point is None:
-        said = f"{quantity.symbol} is a {numbered}'s value"
-        problems.append(Problem(f"{path}/point", said, f"Number the {numbered} in `point`."))
+        words = f"{quantity.symbol} is a {numbered}'s value"
+        problems.append(Problem(f"{path}/point", words, f"Number the {numbered} in `point`."))
     return problems
 
 

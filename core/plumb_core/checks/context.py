@@ -88,12 +88,12 @@ class Context:
     linked: dict[int, tuple[Check, Check]] = field(default_factory=dict, repr=False, compare=False)
 
     @classmethod
-    def of(cls, document: RecheckDocument, own: Mapping[str, Mapping[str, Any]] | None = None) -> Context:
+    def of(cls, document: RecheckDocument, ours: Mapping[str, Mapping[str, Any]] | None = None) -> Context:
         """The context of a recheck document.
 
         own : answers of the reference model by kind of request (modal, static_response, response_X, response_Y)
         """
-        own_modes = (own or {}).get("modal")
+        own_modes = (ours or {}).get("modal")
         brief = document.brief
         claims = ClaimSet.of(
             document.submission, (s.name for s in brief.stories), EDITIONS[brief.edition].sums, document.open
@@ -103,9 +103,9 @@ class Context:
         results = CaseResults(claims.of_cases, claims.cases, len(claims.stories), claims.rounded)
         stages = staged(brief, independent, carried, claims, results)
         independent, carried = stages.independent, stages.carried
-        beside = None
+        adjacent = None
         if own_modes is not None and claims.modes.numbers:
-            beside = compare_modes(claims.modes.submitted(), own_modes)
+            adjacent = compare_modes(claims.modes.submitted(), own_modes)
         return cls(
             brief,
             EDITIONS[brief.edition],
@@ -118,8 +118,8 @@ class Context:
             stages.torsion,
             stages.drifts,
             own_modes,
-            beside,
-            own or {},
+            adjacent,
+            ours or {},
         )
 
     def assuming(

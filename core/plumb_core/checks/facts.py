@@ -70,15 +70,15 @@ def _torsion(independent: Evaluation, claims: ClaimSet, torsion: TorsionFound) -
                 clause,
                 changes,
             )
-    said = declared_torsion(declared)
-    if said is None and all(independent.inputs.get(Key("regular", d)) is True for d in DIRECTIONS):
-        said = False
+    words = declared_torsion(declared)
+    if words is None and all(independent.inputs.get(Key("regular", d)) is True for d in DIRECTIONS):
+        words = False
     stated = [_single(claims, Key("torsion_stated", d)) for d in DIRECTIONS]
     known = [s for s in stated if s in ("none", "torsional", "extreme")]
     yield resolved(
         Key("torsion_irregular"),
         found=found,
-        declared=said,
+        declared=words,
         submitted=any(s != "none" for s in known) if known else None,
         assumed=False,
         where=where,

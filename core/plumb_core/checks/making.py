@@ -41,12 +41,12 @@ def check_of(
             "value", key, label, claim, place, index, verdict=Verdict.NOTE, level=3, clause=clause, note=not_used
         )
     value, floor = theirs(claim), context.claims.rounding(claim)
-    own = read_off(independent_step, index)
+    ours = read_off(independent_step, index)
     recomputed = None if carried_step is None else read_off(carried_step, index).value
-    independent = None if own.value is None else context.compared(key.name, value, own.value, floor)
+    independent = None if ours.value is None else context.compared(key.name, value, ours.value, floor)
     carried = None if recomputed is None else context.compared(key.name, value, recomputed, floor)
     if independent is None and carried is None:
-        return Check("value", key, label, claim, place, index, clause=clause, note=own.why)
+        return Check("value", key, label, claim, place, index, clause=clause, note=ours.why)
     verdict, role, follows = outcome_of(independent, carried)
     limit, breached = _limit(context, key, value, floor, limit_step)
     if breached:
@@ -62,7 +62,7 @@ def check_of(
         independent=independent,
         verdict=verdict,
         role=role,
-        level=2 if own.value is None or own.rests_on_adopted else 3,
+        level=2 if ours.value is None or ours.rests_on_adopted else 3,
         limit=limit,
         follows=follows,
         clause=clause,
@@ -71,8 +71,8 @@ def check_of(
 
 
 def _clause(context: Context, key: Key) -> str:
-    own = context.independent
-    return own.rules[key.name].clause if key.name in own.rules and key not in own.inputs else ""
+    ours = context.independent
+    return ours.rules[key.name].clause if key.name in ours.rules and key not in ours.inputs else ""
 
 
 def _is_again(context: Context, key: Key, index: int | None, claim: Subject) -> bool:
@@ -93,8 +93,8 @@ def _limit(
     name, side = context.edition.limits[key.name]
     governed_by = bound.governed.governed_by if bound.governed else None
     limit = limit_of(name, float(bound.value), side, context.independent.rules[name].clause, governed_by)
-    held = context.compared(key.name, value, limit["value"], floor)
-    return limit, not held.agrees and (held.multiples > 0) == (side == "max")
+    stored = context.compared(key.name, value, limit["value"], floor)
+    return limit, not stored.agrees and (stored.multiples > 0) == (side == "max")
 
 
 def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterator[Check]:
@@ -107,8 +107,8 @@ def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterato
     worst = max(off, key=lambda c: round(abs(c.shown.multiples), 1) if c.shown else 0.0)
     for check in checks:
         if check is worst:
-            said = "; ".join(p for p in (check.note, slip[1]) if p)
-            yield replace(check, slip=slip[0], note=said)
+            words = "; ".join(p for p in (check.note, slip[1]) if p)
+            yield replace(check, slip=slip[0], note=words)
         elif check.role is Role.ORIGIN:
             yield replace(check, role=Role.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
         else:

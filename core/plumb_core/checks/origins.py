@@ -32,7 +32,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     for check, _ in added_up.values():
         origins.pop(check.key)
     above: dict[Key, tuple[str, ...]] = {}
-    beside = _beside(checks)
+    adjacent = _beside(checks)
     linked = []
     for check in checks:
         if id(check) in first:
@@ -40,7 +40,7 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
         elif id(check) in added_up:
             linked.append(_resting_on(check, added_up[id(check)][1], Role.INHERITED, context))
         else:
-            linked.append(_linked(check, origins, above, beside, context))
+            linked.append(_linked(check, origins, above, adjacent, context))
     return linked
 
 
@@ -141,19 +141,19 @@ def _put_out_by_parts(
 
 def _beside(checks: Sequence[Check]) -> dict[Key, tuple[Key, ...]]:
     """What values rest on beside their own rule: those that inherit from a table of the submission."""
-    beside: dict[Key, tuple[Key, ...]] = {}
+    adjacent: dict[Key, tuple[Key, ...]] = {}
     for check in checks:
         if check.upstream and check.role is Role.INHERITED:
-            beside[check.key] = tuple(dict.fromkeys((*beside.get(check.key, ()), *check.upstream)))
-    return beside
+            adjacent[check.key] = tuple(dict.fromkeys((*adjacent.get(check.key, ()), *check.upstream)))
+    return adjacent
 
 
-def _all_above(key: Key, beside: Mapping[Key, tuple[Key, ...]], context: Context) -> frozenset[Key]:
+def _all_above(key: Key, adjacent: Mapping[Key, tuple[Key, ...]], context: Context) -> frozenset[Key]:
     """Everything that a value rests on, by rules and beside them."""
     seen = context.carried.ancestors(key)
-    if not beside:
+    if not adjacent:
         return seen
-    todo = [u for k in (key, *seen) for u in beside.get(k, ())]
+    todo = [u for k in (key, *seen) for u in adjacent.get(k, ())]
     found = set(seen)
     while todo:
         new = todo.pop()
@@ -162,7 +162,7 @@ def _all_above(key: Key, beside: Mapping[Key, tuple[Key, ...]], context: Context
         for each in (new, *context.carried.ancestors(new)):
             if each not in found:
                 found.add(each)
-                todo += beside.get(each, ())
+                todo += adjacent.get(each, ())
     return frozenset(found)
 
 
@@ -170,7 +170,7 @@ def _linked(
     check: Check,
     origins: dict[Key, list[str]],
     above: dict[Key, tuple[str, ...]],
-    beside: Mapping[Key, tuple[Key, ...]],
+    adjacent: Mapping[Key, tuple[Key, ...]],
     context: Context,
 ) -> Check:
     linked_by = KINDS[check.kind].linked_by
@@ -182,10 +182,10 @@ def _linked(
     if linked_by == "total":
         return _sum(check, origins, context) if check.role is Role.ORIGIN else check
     if check.upstream and check.role is not None:
-        return check if check.role is Role.ORIGIN else _from_upstream(check, origins, beside, context)
+        return check if check.role is Role.ORIGIN else _from_upstream(check, origins, adjacent, context)
     if check.role is Role.INHERITED or not check.follows:
         if check.key not in above:
-            ancestors = _all_above(check.key, beside, context)
+            ancestors = _all_above(check.key, adjacent, context)
             starts = [i for key, ids in origins.items() if key in ancestors and key != check.key for i in ids]
             above[check.key] = tuple(starts)
         return _resting_on(check, above[check.key], check.role, context)
@@ -193,10 +193,10 @@ def _linked(
 
 
 def _from_upstream(
-    check: Check, origins: dict[Key, list[str]], beside: Mapping[Key, tuple[Key, ...]], context: Context
+    check: Check, origins: dict[Key, list[str]], adjacent: Mapping[Key, tuple[Key, ...]], context: Context
 ) -> Check:
     """A check without a rule of its own: what it rests on, and everything above that."""
-    above = {a for key in check.upstream for a in (key, *_all_above(key, beside, context))}
+    above = {a for key in check.upstream for a in (key, *_all_above(key, adjacent, context))}
     starts = [i for key, ids in origins.items() if key in above for i in ids if i != check.id]
     return _resting_on(check, tuple(dict.fromkeys((*check.rests_on, *starts))), Role.INHERITED, context)
 

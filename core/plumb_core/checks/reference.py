@@ -18,8 +18,8 @@ MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
 
 def own_history(context: Context, case: str) -> Mapping[str, Any] | None:
     """the reference model under the record of a case of theirs; None where it has none, or other stories."""
-    own = context.own.get(history_of(case))
-    return own if own is not None and len(own["stories"]) == len(context.claims.stories) else None
+    ours = context.own.get(history_of(case))
+    return ours if ours is not None and len(ours["stories"]) == len(context.claims.stories) else None
 
 
 def matched_cases(context: Context, answer: Mapping[str, Any], direction: str) -> list[tuple[str, Mapping[str, Any]]]:
@@ -30,14 +30,14 @@ def matched_cases(context: Context, answer: Mapping[str, Any], direction: str) -
         if along != direction or role.kind != "static" or role.eccentricity is None:
             continue
         side = np.sign(role.eccentricity)
-        own = next(
+        ours = next(
             (c for c in answer["cases"] if c["direction"] == direction and np.sign(c["eccentricity"]) == side), None
         )
-        if own is not None:
-            found.append((case, own))
+        if ours is not None:
+            found.append((case, ours))
     return found
 
 
-def own_ends(own: Mapping[str, Any], what: str, direction: str) -> Array:
+def own_ends(ours: Mapping[str, Any], what: str, direction: str) -> Array:
     """Movements of both ends of the stories of a case of ours, m, shape (n_stories, 2)."""
-    return np.asarray(np.abs(np.array([row["edges"][direction][what] for row in own["stories"]], dtype=float)))
+    return np.asarray(np.abs(np.array([row["edges"][direction][what] for row in ours["stories"]], dtype=float)))

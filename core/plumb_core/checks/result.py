@@ -55,9 +55,9 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
 
 def sheet_of(recheck: results.Recheck) -> results.Sheet:
     """A recheck as the screens have it, without its derivations."""
-    kept = {part: content for part, content in recheck.items() if part != "steps"}
+    retained = {part: content for part, content in recheck.items() if part != "steps"}
     values = [{part: step[part] for part in ("id", "value", "source")} for step in recheck["steps"]["independent"]]
-    return {**kept, "values": values}  # type: ignore[typeddict-item]
+    return {**retained, "values": values}  # type: ignore[typeddict-item]
 
 
 def _counts(verdicts: Counter[Verdict]) -> results.Counts:

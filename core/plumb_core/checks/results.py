@@ -111,11 +111,11 @@ class CaseResults:
 
         level : of the results; `reduced` takes those whose level is not stated with it
         """
-        kept = []
+        retained = []
         for case, direction in pairs:
             role = self.cases.get(case) or Case(name=case)
             along = role.direction in (None, direction, "XY")
             levels = (role.level or "reduced") == level if level else True
             if direction in ("X", "Y") and role.kind in SEISMIC and along and levels:
-                kept.append((case, direction))
-        return kept
+                retained.append((case, direction))
+        return retained

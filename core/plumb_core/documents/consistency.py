@@ -95,13 +95,15 @@ def _leaves(part: Mapping[str, Any]) -> Iterator[tuple[str, str, Any]]:
         inner = part.get(place)
         for name, value in inner.items() if isinstance(inner, dict) else ():
             if place == "system" and name in ("X", "Y") and isinstance(value, dict):
-                for own, given in value.items():
-                    yield own, f"/system/{name}/{own}", given
-                    for i, stacked in enumerate(given if own == "stacked_systems" and isinstance(given, list) else ()):
+                for entry, given in value.items():
+                    yield entry, f"/system/{name}/{entry}", given
+                    for i, stacked in enumerate(
+                        given if entry == "stacked_systems" and isinstance(given, list) else ()
+                    ):
                         if isinstance(stacked, dict):
                             yield (
                                 "lateral_system",
-                                f"/system/{name}/{own}/{i}/lateral_system",
+                                f"/system/{name}/{entry}/{i}/lateral_system",
                                 stacked.get("lateral_system"),
                             )
             else:
@@ -248,9 +250,9 @@ def problems_across(part: Any, prefix: str) -> list[Problem]:
     if isinstance(site, dict):
         problems += _curves(site, prefix)
     comparisons = part.get("comparisons")
-    for name, own in comparisons.items() if isinstance(comparisons, dict) else ():
-        if isinstance(own, dict):
-            problems += problems_across({**own, "edition": name}, f"{prefix}/comparisons/{name}")
+    for name, entry in comparisons.items() if isinstance(comparisons, dict) else ():
+        if isinstance(entry, dict):
+            problems += problems_across({**entry, "edition": name}, f"{prefix}/comparisons/{name}")
     return [
         *problems,
         *_story_names(part.get("stories"), prefix),

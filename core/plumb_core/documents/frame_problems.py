@@ -67,7 +67,7 @@ def _unknown(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
 
 def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
     known = _texts(frame, "nodes", "id")
-    taken: dict[str, str] = {}
+    used: dict[str, str] = {}
     for k, diaphragm in enumerate(_rows(frame, "diaphragms")):
         nodes = diaphragm.get("nodes")
         for n, node in enumerate(nodes if isinstance(nodes, list) else ()):
@@ -76,11 +76,11 @@ def _diaphragms(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
             path = f"{prefix}/diaphragms/{k}/nodes/{n}"
             if node not in known:
                 yield Problem(path, f"there is no node {node!r}", "Correct the id, or add the node.")
-            elif node in taken:
+            elif node in used:
                 yield Problem(
-                    path, f"node {node!r} is in diaphragm {taken[node]!r} already", "Name it in one diaphragm, once."
+                    path, f"node {node!r} is in diaphragm {used[node]!r} already", "Name it in one diaphragm, once."
                 )
-            taken.setdefault(node, str(diaphragm.get("id")))
+            used.setdefault(node, str(diaphragm.get("id")))
 
 
 def _members(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:

@@ -47,8 +47,8 @@ def node_masses(tables: Tables) -> dict[str, Array]:
             share = np.bincount(tables.i, mass / 2, n) + np.bincount(tables.j, mass / 2, n)
             masses[source][:, :3] = share[:, None] * (1.0, 1.0, vertical)
     place = {node.id: k for k, node in enumerate(frame.nodes)}
-    for own in frame.masses:
-        masses[own.source][place[own.node]] += (own.mx, own.my, own.mz, own.iz)
+    for entry in frame.masses:
+        masses[entry.source][place[entry.node]] += (entry.mx, entry.my, entry.mz, entry.iz)
     return masses
 
 
@@ -258,8 +258,8 @@ def _nodes_of(equations: _Equations) -> Ints:
 
 def _spring_blocks(tables: Tables, maps: Array) -> tuple[Array, Ints]:
     nodes = np.flatnonzero((tables.springs > 0).any(axis=1))
-    own = maps[nodes]
-    return own.transpose(0, 2, 1) @ (tables.springs[nodes][:, :, None] * own), nodes
+    entry = maps[nodes]
+    return entry.transpose(0, 2, 1) @ (tables.springs[nodes][:, :, None] * entry), nodes
 
 
 # The whole
@@ -317,12 +317,12 @@ class _Assembly:
 
     def _spread_flexible_floors(self) -> None:
         """A mass given for a flexible floor goes to its nodes in equal parts."""
-        own = np.zeros_like(self.masses)
+        entry = np.zeros_like(self.masses)
         for k in np.flatnonzero(~self.rigid):
             given = sum(f.mass for f in self.tables.frame.floors if f.diaphragm == self.names[k])
-            own[self.levels[k], :2] += given / len(self.levels[k])
-        self.sources["floors"] = own
-        self.masses = self.masses + own
+            entry[self.levels[k], :2] += given / len(self.levels[k])
+        self.sources["floors"] = entry
+        self.masses = self.masses + entry
 
     def _concentrate(self) -> None:
         """Horizontal mass of nodes between rigid floors goes to the nearest of them; its place in plan is kept."""
@@ -338,9 +338,9 @@ class _Assembly:
         n = len(self.names)
         corners = _boxes(at, self.levels)
         # everything with mass in plan: nodes on the floors, what is lifted to them, what is given for the floors themselves
-        own, extra = np.concatenate(self.levels), np.flatnonzero((lifted[:, :2] > 0).any(axis=1))
+        entry, extra = np.concatenate(self.levels), np.flatnonzero((lifted[:, :2] > 0).any(axis=1))
         of = [np.repeat(np.arange(n), [len(nodes) for nodes in self.levels]), self.nearest[extra]]
-        points, m = [at[own, :2], at[extra, :2]], [self.masses[own], lifted[extra]]
+        points, m = [at[entry, :2], at[extra, :2]], [self.masses[entry], lifted[extra]]
         turning = [values[:, 3] for values in m]
         gravity, self.floor_own = np.zeros(n), np.zeros(n)
         place_of = {name: k for k, name in enumerate(self.names) if self.rigid[k]}
@@ -486,8 +486,8 @@ class _Assembly:
         if not self.rigid.all():
             loads = np.zeros(equations.count)
             numbers = equations.of_node[:, 2]
-            loose = ~self.rigid[self.nearest] & (numbers >= 0)
-            loads[numbers[loose]] = -GRAVITY * self.masses[loose, :2].mean(axis=1)
+            unmatched = ~self.rigid[self.nearest] & (numbers >= 0)
+            loads[numbers[unmatched]] = -GRAVITY * self.masses[unmatched, :2].mean(axis=1)
             if loads.any():
                 try:
                     u = built.factor.solve(loads)

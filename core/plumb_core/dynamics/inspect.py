@@ -137,11 +137,11 @@ def _unsupported(tables: Tables) -> Iterable[Warning]:
 def _loose_nodes(tables: Tables) -> Iterable[Warning]:
     n = len(tables.at)
     joined = np.bincount(np.concatenate([tables.i, tables.j]), minlength=n) > 0
-    held = joined | (tables.springs > 0).any(axis=1) | (tables.rigid_of >= 0) | tables.fixed.all(axis=1)
+    stored = joined | (tables.springs > 0).any(axis=1) | (tables.rigid_of >= 0) | tables.fixed.all(axis=1)
     place = {node.id: k for k, node in enumerate(tables.frame.nodes)}
     massive = np.zeros(n, dtype=bool)
     massive[[place[m.node] for m in tables.frame.masses if m.mx + m.my + m.mz > 0]] = True
-    heavy = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~held & massive))
+    heavy = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~stored & massive))
     if heavy:
         yield Warning(
             "mass_without_stiffness",
@@ -152,7 +152,7 @@ def _loose_nodes(tables: Tables) -> Iterable[Warning]:
             True,
             heavy,
         )
-    idle = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~held & ~massive))
+    idle = tuple(tables.frame.nodes[k].id for k in np.flatnonzero(~stored & ~massive))
     if idle:
         yield Warning(
             "loose_node",
@@ -257,11 +257,11 @@ def _tension_only(tables: Tables) -> Iterable[Warning]:
 
 def _member_ends(tables: Tables) -> Iterable[Warning]:
     for k, member in enumerate(tables.frame.members):
-        loose = set(member.release_i) & set(member.release_j)
-        if loose & {"ux", "uy", "uz", "rx"}:
+        free_at_both = set(member.release_i) & set(member.release_j)
+        if free_at_both & {"ux", "uy", "uz", "rx"}:
             yield Warning(
                 "released_both_ends",
-                f"member {member.id} is released in {', '.join(sorted(loose & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
+                f"member {member.id} is released in {', '.join(sorted(free_at_both & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
                 "it turns or slides freely and transfers no force in this way",
                 "Release one end only.",
                 f"/members/{k}",

@@ -25,12 +25,12 @@ def _floor(story: Story) -> tuple[float | None, float | None, Array | None, Arra
         corners = middle + half * np.array([(-1, -1), (1, -1), (1, 1), (-1, 1)])
     inertia = story.inertia
     if corners is not None:
-        own, square = outline_properties(corners)
+        entry, square = outline_properties(corners)
         if centre is None:
-            centre = own
+            centre = entry
         if inertia is None and mass is not None:
             # a uniform plan; with a centre of mass elsewhere, its inertia about that point
-            inertia = mass * (square + float(np.sum((own - centre) ** 2)))
+            inertia = mass * (square + float(np.sum((entry - centre) ** 2)))
     return mass, inertia, centre, corners
 
 

@@ -123,13 +123,13 @@ def _agreement(theirs: Sequence[SubmittedMode], T: Array, likeness: Array, pairs
     Masses or stiffnesses that are wrong throughout make all periods longer or shorter alike: one ratio that the periods have in
     common is no disagreement.
     """
-    ratios = {(i, j): float(np.log(own / T[j])) for i, j in pairs if (own := theirs[i].T) is not None}
+    ratios = {(i, j): float(np.log(entry / T[j])) for i, j in pairs if (entry := theirs[i].T) is not None}
     common = float(np.median(list(ratios.values()))) if len(ratios) >= ENOUGH else 0.0
-    told = [
+    reported = [
         likeness[i, j] * (float(np.exp(-4.0 * abs(ratios[i, j] - common))) if (i, j) in ratios else 1.0)
         for i, j in pairs
     ]
-    return float(np.mean(told)) if told else 0.0
+    return float(np.mean(reported)) if reported else 0.0
 
 
 def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes: Array, weights: Array) -> Matching:

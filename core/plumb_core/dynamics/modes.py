@@ -170,9 +170,9 @@ class _Krylov:
         for _ in range(2):
             block = block - self.basis @ (self.basis.T @ block)
         q, r = np.linalg.qr(block)
-        kept = np.abs(np.diag(r)) > 1e-10 * np.maximum(before, 1e-300)
+        retained = np.abs(np.diag(r)) > 1e-10 * np.maximum(before, 1e-300)
         # columns that hang on earlier ones spoil the rest of q: taken again without them
-        return q if kept.all() else np.linalg.qr(block[:, kept])[0]
+        return q if retained.all() else np.linalg.qr(block[:, retained])[0]
 
     def extend(self, fresh: Array | None = None) -> bool:
         """Take the block into the basis and form the next; False when nothing new is left.  fresh : vectors to add to it."""
@@ -280,7 +280,7 @@ def _lowest(
         compliance, np.concatenate([loads, random.standard_normal((compliance.m, BLOCK - loads.shape[1]))], axis=1)
     )
     by_pivots = verify or structure.n <= COUNTED
-    wanted, tries, look_at = count + 1, 0, 2 * (count + 1)
+    expected, tries, look_at = count + 1, 0, 2 * (count + 1)
     while True:
         grows = krylov.extend() and krylov.size < compliance.m
         if grows and krylov.basis.shape[1] < look_at:
@@ -288,22 +288,22 @@ def _lowest(
         # looking costs as the cube of the basis: a tenth more of it each time
         look_at = int(1.1 * krylov.basis.shape[1])
         values, vectors, residuals = krylov.approximations()
-        settled = residuals[:wanted] < 1e-9 * values[:wanted]
+        settled = residuals[:expected] < 1e-9 * values[:expected]
         progress("modes", 0.2 + 0.5 * float(settled.mean()))
         if grows and not settled.all():
             continue
         if not by_pivots:
-            return values[:wanted], krylov.basis @ vectors[:, :wanted], "block iteration from random starts"
+            return values[:expected], krylov.basis @ vectors[:, :expected], "block iteration from random starts"
         progress("counting modes", 0.75)
         # between the last mode and the next, or just above a group of equal ones
         shift = float(1.0 / values[count - 1]) * (1.0 - 1e-7)
         if negative_eigenvalues(structure.K, structure.masses, shift) == int(
-            np.count_nonzero(1.0 / values[:wanted] < shift)
+            np.count_nonzero(1.0 / values[:expected] < shift)
         ):
-            return values[:wanted], krylov.basis @ vectors[:, :wanted], "signs of the pivots"
+            return values[:expected], krylov.basis @ vectors[:, :expected], "signs of the pivots"
         tries += 1
         if tries == 3 or not grows:
-            return values[:wanted], krylov.basis @ vectors[:, :wanted], ""
+            return values[:expected], krylov.basis @ vectors[:, :expected], ""
         krylov.extend(random.standard_normal((compliance.m, BLOCK)))
 
 

@@ -159,8 +159,8 @@ class Shifted:
         flexibility = np.asarray(structure.at_floors.T @ static)
         # K static = unit loads, so that no product with K is needed to see what of the static movements the modes hold
         floors = modes.floors.reshape(k, -1)
-        held = floors / modes.omega[:, None] ** 2
-        rest = flexibility - floors.T @ held
+        stored = floors / modes.omega[:, None] ** 2
+        rest = flexibility - floors.T @ stored
         # What is left of them, scaled by the energy of the whole, without what is there already but for a hundred millionth
         scale = 1.0 / np.sqrt(np.maximum(np.diag(flexibility), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * rest * scale)
@@ -169,7 +169,7 @@ class Shifted:
         # products with the mass need the massive degrees of freedom only
         at = structure.massive
         unit = modes.shapes[at] / modes.omega
-        moving = static[at] @ turn - modes.shapes[at] @ (held @ turn)
+        moving = static[at] @ turn - modes.shapes[at] @ (stored @ turn)
         heavy = structure.masses[at, None] * moving
         coupling = unit.T @ heavy
         # a basis orthonormal in stiffness: the modes, then what they exclude

@@ -12,8 +12,8 @@ __all__ = ["EDITIONS", "Edition"]
 
 def _editions() -> dict[str, Edition]:
     packages = [m.name for m in pkgutil.iter_modules(__path__) if m.ispkg]
-    held: list[Edition] = [importlib.import_module(f"{__name__}.{name}").EDITION for name in packages]
-    return {edition.id: edition for edition in sorted(held, key=lambda e: (e.rank, e.id))}
+    stored: list[Edition] = [importlib.import_module(f"{__name__}.{name}").EDITION for name in packages]
+    return {edition.id: edition for edition in sorted(stored, key=lambda e: (e.rank, e.id))}
 
 
 EDITIONS: dict[str, Edition] = _editions()

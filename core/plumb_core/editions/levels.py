@@ -71,8 +71,8 @@ def level_drifts(
     """
     found = []
     for level in levels:
-        factor, own = level_factors[level["name"]], (level_results or {}).get(level["name"])
-        drift = own if own is not None else None if factor is None or Delta is None else factor * Delta
+        factor, computed = level_factors[level["name"]], (level_results or {}).get(level["name"])
+        drift = computed if computed is not None else None if factor is None or Delta is None else factor * Delta
         limit = level["drift_limit"]
         ratio = None if drift is None else (drift / h).tolist()
         needs = "its drift limit" if limit is None else "its factor or spectrum" if factor is None else "design drifts"
@@ -81,7 +81,7 @@ def level_drifts(
                 "name": level["name"],
                 "kind": level["kind"],
                 "factor": factor,
-                "cases": list(level["cases"]) if own is not None else [],
+                "cases": list(level["cases"]) if computed is not None else [],
                 "ratio": ratio,
                 "limit": limit,
                 "verdicts": None if ratio is None or limit is None else [within(r, limit) for r in ratio],

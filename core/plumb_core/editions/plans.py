@@ -100,12 +100,12 @@ def declared(
     """
     rows = []
     for name, words in types:
-        said = (irregularities or {}).get(name)
+        statement = (irregularities or {}).get(name)
         shown = outline.get(name)
-        present = shown["present"] if shown else said
-        basis = shown["basis"] if shown else "as declared" if said is not None else ""
-        if shown and said is not None and said != shown["present"]:
-            basis += f"; declared as {'there' if said else 'none'}"
+        present = shown["present"] if shown else statement
+        basis = shown["basis"] if shown else "as declared" if statement is not None else ""
+        if shown and statement is not None and statement != shown["present"]:
+            basis += f"; declared as {'there' if statement else 'none'}"
         rows.append(
             {
                 "type": name,

@@ -52,7 +52,7 @@ def two_stage(
             "the upper part starts at no story of the building, or leaves nothing below it",
             "Name in `from_story` the lowest story of the upper part.",
         )
-    ratio, whole, upper = podium["stiffness_ratio"], podium["T_whole"], podium["T_upper"]
+    ratio, complete, upper = podium["stiffness_ratio"], podium["T_whole"], podium["T_upper"]
     conditions = [
         {
             "words": f"the lower part at least 10 times as stiff as the upper part ({clause} a)",
@@ -62,8 +62,8 @@ def two_stage(
         },
         {
             "words": f"period of the whole at most 1.1 times that of the upper part on a fixed base ({clause} b)",
-            "met": None if whole is None else within(whole, 1.1 * upper),
-            "value": None if whole is None else whole / upper,
+            "met": None if complete is None else within(complete, 1.1 * upper),
+            "value": None if complete is None else complete / upper,
             "limit": 1.1,
         },
     ]
@@ -139,13 +139,13 @@ ADDED = ("two_stage_used", "two_stage", "podium")
 def _either(single: Rule, of_parts: Callable[[Mapping[str, Any], Mapping[str, Any]], Any]) -> Rule:
     """The rule of one structure, or that of both parts where the two-stage analysis is used."""
     function = single.function
-    own = {p.name for p in single.parameters}
+    computed = {p.name for p in single.parameters}
 
     def applied(**arguments: Any) -> Any:
         if arguments.get("two_stage_used") and "two_stage" in arguments and "podium" in arguments:
             return of_parts(arguments["two_stage"], arguments["podium"])
-        return function(**{name: value for name, value in arguments.items() if name in own})
+        return function(**{name: value for name, value in arguments.items() if name in computed})
 
     applied.__doc__ = function.__doc__
-    more = tuple(Parameter(n, QUANTITIES[n].scope, True, None, False) for n in ADDED if n not in own)
+    more = tuple(Parameter(n, QUANTITIES[n].scope, True, None, False) for n in ADDED if n not in computed)
     return replace(single, function=applied, parameters=(*single.parameters, *more))

@@ -568,10 +568,10 @@ def more_than_adjacent(
         return irregular
     top = len(values) - 1
     for i in range(len(values) - roof_exempt):
-        beside = [values[i - 1]] if i else []
+        adjacent = [values[i - 1]] if i else []
         if not only_below and i < top and not ((roof_exempt or light_roof_exempt) and i + 1 == top):
-            beside.append(values[i + 1])
-        ratio = max((values[i] / other for other in beside), default=0.0)
+            adjacent.append(values[i + 1])
+        ratio = max((values[i] / other for other in adjacent), default=0.0)
         if exceeds(ratio, limit):
             irregular.append(_found(i, kind, ratio, limit, clause))
     return irregular

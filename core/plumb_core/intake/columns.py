@@ -332,8 +332,8 @@ class TableReader:
         width = len(self.sheet.rows[0]) if self.sheet.rows else 0
         for name, index in self.columns.items():
             if name not in self.by_name or not 0 <= index < width:
-                said = f"there is no column {name!r} at place {index + 1}"
-                self.problem(None, None, said, "Select the column again.")
+                words = f"there is no column {name!r} at place {index + 1}"
+                self.problem(None, None, words, "Select the column again.")
         if self.problems:
             return
         if not self.given.columns:
@@ -342,12 +342,12 @@ class TableReader:
             self._ask_about_the_vertical()
         for column in self.by_name.values():
             if column.required and column.name not in self.columns:
-                said = f"no column is recognised as {column.title}"
+                words = f"no column is recognised as {column.title}"
                 free = [i for i, c in enumerate(self._heading()) if c and i not in self.columns.values()]
                 choices = [
                     (f"it is {self._heading()[i]}", {"columns": self.columns | {column.name: i}}) for i in free[:6]
                 ]
-                self.problem(None, None, said, f"Select its column: {column.title}.", choices=choices)
+                self.problem(None, None, words, f"Select its column: {column.title}.", choices=choices)
         for name in self.columns:
             if self.by_name[name].unit is not None:
                 self.find_unit(self.by_name[name])
@@ -364,19 +364,19 @@ class TableReader:
         """A heading that fits a column which another heading was taken for: which of the two is meant is asked."""
         if self.header is None:
             return
-        taken = {index: name for name, index in self.columns.items()}
+        used = {index: name for name, index in self.columns.items()}
         for index, cell in enumerate(self.sheet.rows[self.header]):
-            if index in taken or not cell.text:
+            if index in used or not cell.text:
                 continue
             name = next(iter(recognised([cell.text], list(self.by_name.values()))), "")
             if name in self.columns:
                 title, other = self.by_name[name].title, self.sheet.rows[self.header][self.columns[name]].text
-                said = f"{other!r} and {cell.text!r} both look like {title}"
+                words = f"{other!r} and {cell.text!r} both look like {title}"
                 here = {"columns": self.columns | {name: index}}
                 self.problem(
                     self.header,
                     index,
-                    said,
+                    words,
                     f"Select its column: {title}.",
                     choices=[(f"it is {other}", {"columns": dict(self.columns)}), (f"it is {cell.text}", here)],
                 )
@@ -399,13 +399,13 @@ class TableReader:
             self.units[column.name] = label
             return
         self.units.pop(column.name, None)
-        said = f"{written!r} is not a unit of {column.title}" if written else f"the unit of {column.title} is missing"
+        words = f"{written!r} is not a unit of {column.title}" if written else f"the unit of {column.title} is missing"
         # columns of the same unit that lack it too are answered with this one
         alike = [
             n for n in self.columns if self.by_name[n].unit == core_unit and not self._stated_unit(self.columns[n])
         ]
         choices = [(unit, {"units": dict.fromkeys([column.name, *alike], unit)}) for unit in self._likely(column)]
-        self.problem(self.header, index, said, f"Choose the unit: {', '.join(UNITS[core_unit])}.", choices=choices)
+        self.problem(self.header, index, words, f"Choose the unit: {', '.join(UNITS[core_unit])}.", choices=choices)
 
     def _likely(self, column: Column) -> list[str]:
         """Units of a column, the one first in which its values are most like what its quantity usually is."""
@@ -443,8 +443,8 @@ class TableReader:
             return None
         shares = [n for n in self.columns if self.by_name[n].quantity.startswith(("mass_ratio", "mass_running"))]
         # of a table whose other shares state theirs, as those about the vertical seldom do
-        told = {self._adds_up(self.by_name[n], self.columns[n]) for n in shares} - {None}
-        return self._adds_up(column, index) or (told.pop() if len(told) == 1 else None)
+        reported = {self._adds_up(self.by_name[n], self.columns[n]) for n in shares} - {None}
+        return self._adds_up(column, index) or (reported.pop() if len(reported) == 1 else None)
 
     def _adds_up(self, column: Column, index: int) -> str | None:
         below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
@@ -452,8 +452,8 @@ class TableReader:
         values = [
             float(v) for row in below if (v := readings(row[index].text).get("point" if "point" in styles else "comma"))
         ]
-        whole = max(values, default=0.0) if column.quantity.startswith("mass_running") else sum(values)
-        return "-" if 0.5 <= whole <= 1.02 else "%" if 50.0 <= whole <= 102.0 else None
+        complete = max(values, default=0.0) if column.quantity.startswith("mass_running") else sum(values)
+        return "-" if 0.5 <= complete <= 1.02 else "%" if 50.0 <= complete <= 102.0 else None
 
     def _unit_of_notes(self, core_unit: str) -> str | None:
         """The one unit of a quantity that the lines over and under the table name; None for none, or several."""
@@ -493,7 +493,7 @@ class TableReader:
 
     def rows(self) -> list[int]:
         """Rows that hold values; headings (repeated ones too), blank rows and totals are excluded."""
-        kept = []
+        retained = []
         first = self.columns.get("story", self.columns.get("name", 0))
         start = -1 if self.header is None else self.header
         heading = [c.text for c in self.sheet.rows[self.header]] if self.header is not None else None
@@ -506,37 +506,37 @@ class TableReader:
             + 1
         )
         for i, row in enumerate(self.sheet.rows):
-            wanted = i in self.given.taken_in
-            if i <= start or i in self.given.left_out or (i in self.sheet.lines and not wanted):
+            expected = i in self.given.taken_in
+            if i <= start or i in self.given.left_out or (i in self.sheet.lines and not expected):
                 self.skipped.append(i)
                 continue
             blank = not any(row[c].text for c in places)
             total = _is_total(row[first].text) or _is_total(row[0].text)
             again = heading is not None and row[first].text == heading[first] and [c.text for c in row] == heading
             unit_row = i == start + 1 and self.header is not None and self.is_unit_row(i)
-            if (blank or again or total or unit_row) and not wanted:
+            if (blank or again or total or unit_row) and not expected:
                 self.skipped.append(i)
             else:
-                kept.append(i)
+                retained.append(i)
                 if len(row) > beyond:
                     self._ask_about_more_cells(i, beyond)
                 short = next((c for c in places if row[c].absent), None)
                 if short is not None:
-                    said = "the row has fewer cells than the table has headings"
+                    words = "the row has fewer cells than the table has headings"
                     self.problem(
-                        i, short, said, "Give every row as many cells as there are headings, including blank cells."
+                        i, short, words, "Give every row as many cells as there are headings, including blank cells."
                     )
-        if not kept:
+        if not retained:
             self.problem(None, None, "there are no rows of values in it", "Paste the table with its rows of values.")
-        return kept
+        return retained
 
     def _ask_about_more_cells(self, row: int, beyond: int) -> None:
         """A number beyond the last heading: a separator that is in a number has parted it."""
         for index, cell in enumerate(self.sheet.rows[row][beyond:], beyond):
             if cell.text and readings(cell.text) and index not in self.sheet.unused:
-                said = "the row has more cells than the table has headings"
+                words = "the row has more cells than the table has headings"
                 remedy = "Save the table with another separator, or with quotes around its cells."
-                self.problem(row, index, said, remedy)
+                self.problem(row, index, words, remedy)
                 return
 
     def text(self, row: int, name: str) -> str:
@@ -568,9 +568,9 @@ class TableReader:
             written = style_of(texts, (c.text for row in below for c in row), self._plausible(name, texts))
             if written.style is None:
                 remedy = f"State how decimals are written: as in {' or '.join(STYLES.values())}."
-                said = f"it is not clear how the numbers are written: {written.why}"
+                words = f"it is not clear how the numbers are written: {written.why}"
                 choices = [(f"as in {example}", {"numbers": style}) for style, example in STYLES.items()]
-                self.problem(self.header, index, said, remedy, choices=choices)
+                self.problem(self.header, index, words, remedy, choices=choices)
             elif written.style == "comma":
                 self.known_by(name, f"decimals with a comma: {written.why}")
             self._styles[name] = written.style
@@ -616,8 +616,8 @@ class TableReader:
             self.problem(row, index, f"{self.sheet.rows[row][index].text[:40]!r} is not a number", "Give a number.")
             return None
         if unit and (label := self.units.get(name)) is not None and known_unit(unit, column.unit or "") != label:
-            said = f"{unit[:20]!r} is in the cell, but the column is in {label}"
-            self.problem(row, index, said, "Give all values of a column in one unit.")
+            words = f"{unit[:20]!r} is in the cell, but the column is in {label}"
+            self.problem(row, index, words, "Give all values of a column in one unit.")
             return None
         plain = readings(text).get(style)
         value = float("inf") if plain is None else float(plain)
@@ -642,8 +642,8 @@ class TableReader:
         text = self.text(row, name)
         word = " ".join(text.lower().split())
         if word not in words:
-            said = f"{text[:40]!r} is not recognised as {column.title}"
-            self.problem(row, self.columns[name], said, f"Write one of: {', '.join(words)}.")
+            statement = f"{text[:40]!r} is not recognised as {column.title}"
+            self.problem(row, self.columns[name], statement, f"Write one of: {', '.join(words)}.")
         return words.get(word)
 
     def name(self, row: int, column: str, title: str) -> str | None:

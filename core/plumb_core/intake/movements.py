@@ -29,8 +29,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             case, along = new, ""
         along = reader.text(row, "direction") or along
         if not is_safe_name(case):
-            said = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
-            reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
+            words = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
+            reader.problem(row, reader.columns["case"], words, "Name the case, such as Static X.")
             continue
         at = (case, along)
         direction = known.get(at) or _direction(reader, row, case, along)
@@ -40,8 +40,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if story is None or direction is None:
             continue
         if (case, direction, story) in seen:
-            said = f"story {story!r} is listed twice in case {case!r} along {direction}"
-            reader.problem(row, reader.columns["story"], said, "Exclude one of the rows.")
+            words = f"story {story!r} is listed twice in case {case!r} along {direction}"
+            reader.problem(row, reader.columns["story"], words, "Exclude one of the rows.")
             continue
         seen.add((case, direction, story))
         names[case] = None
@@ -53,17 +53,17 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
 
 def _direction(reader: ClaimReader, row: int, case: str, along: str) -> str | None:
     """The direction of a row: its own, else that of its case; None with the problem noted."""
-    own = axis_named(along)
-    if own:
-        return own
+    entry = axis_named(along)
+    if entry:
+        return entry
     role = reader.roles.get(case)
     of_case = reader.directions.get(case) or (role.direction if role is not None else None) or direction_in(case)
     if not along.strip() and of_case in ("X", "Y"):
         return of_case
     index = reader.columns.get("direction", reader.columns["case"])
-    said = f"{along[:20]!r} is not a direction" if along.strip() else f"the direction of case {case!r} is not clear"
+    words = f"{along[:20]!r} is not a direction" if along.strip() else f"the direction of case {case!r} is not clear"
     choices = [] if along.strip() else [(f"{case} moves along {d}", {"cases": {case: d}}) for d in "XY"]
-    reader.problem(row, index, said, "Write X or Y in a column of directions.", choices=choices)
+    reader.problem(row, index, words, "Write X or Y in a column of directions.", choices=choices)
     return None
 
 
@@ -73,9 +73,9 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
         unit = reader.units.get(column.name)
         if unit is None:
             continue
-        held = reader.sheet.rows[row][reader.columns[column.name]].text
+        stored = reader.sheet.rows[row][reader.columns[column.name]].text
         # short texts can be signs that nothing is stated
-        if not held or (len(held) <= 4 and not reader.text(row, column.name)):
+        if not stored or (len(stored) <= 4 and not reader.text(row, column.name)):
             continue
         number = reader.number(row, column.name)
         if number is None:
@@ -86,9 +86,9 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
         if unit in RATIOS and column.unit == "m or share":
             height = reader.heights.get(story)
             if height is None:
-                said = f"the drift is a ratio, and the height of story {story!r} is not known"
+                words = f"the drift is a ratio, and the height of story {story!r} is not known"
                 reader.problem(
-                    row, reader.columns[column.name], said, "Accept the table of stories first, or give lengths."
+                    row, reader.columns[column.name], words, "Accept the table of stories first, or give lengths."
                 )
                 continue
             claim = claim.model_copy(update={"value": float(claim.value) * height, "scale": claim.scale * height})

@@ -71,9 +71,13 @@ def parameter_names(edition: str = "") -> dict[str, str]:
 def allowed_texts(quantity: str, edition: Edition | None) -> tuple[str, ...]:
     """Texts that a quantity can have under an edition, or under any; () where any will do."""
     texts: dict[str, None] = {}
-    for held in [edition] if edition else EDITIONS.values():
-        own = held.systems if quantity == "lateral_system" else held.options.get(quantity, held.texts.get(quantity, ()))
-        texts.update(dict.fromkeys(str(o) for o in own))
+    for stored in [edition] if edition else EDITIONS.values():
+        entry = (
+            stored.systems
+            if quantity == "lateral_system"
+            else stored.options.get(quantity, stored.texts.get(quantity, ()))
+        )
+        texts.update(dict.fromkeys(str(o) for o in entry))
     return tuple(texts)
 
 
@@ -129,12 +133,12 @@ def role_of(name: str, direction: str = "", kind: str | None = None) -> Case:
     direction, kind : known from elsewhere: the reviewer's answer, or the kind of the table
     """
     words = name.lower()
-    told = [k for k, pattern in _KINDS if re.search(pattern, words)]
+    reported = [k for k, pattern in _KINDS if re.search(pattern, words)]
     step = [s for s, pattern in _STEPS if re.search(pattern, words)]
     known = direction or direction_in(name)
     role = {
         "name": name,
-        "kind": told[0] if len(told) == 1 else kind,
+        "kind": reported[0] if len(reported) == 1 else kind,
         "direction": known or None,
         "step": step[0] if len(step) == 1 else None,
     }

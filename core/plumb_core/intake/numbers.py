@@ -42,9 +42,9 @@ _PLAIN = re.compile(r"[+-]?\d+")
 def readings(text: str) -> dict[Style, str]:
     """The text as a plain number with a decimal point, in each style that it can be read in; empty where it is no number."""
     if simple := _SIMPLE.fullmatch(text):
-        whole, decimals = simple.groups()
+        complete, decimals = simple.groups()
         # three decimals can be thousands where a comma stands before the decimals
-        thousands = len(decimals) == 3 and len(whole) <= 3 and whole[0] != "0"
+        thousands = len(decimals) == 3 and len(complete) <= 3 and complete[0] != "0"
         return {"point": text, "comma": text.replace(".", "")} if thousands else {"point": text}
     body = (
         unicodedata.normalize("NFKC", text.strip().translate(_SIGNS))
@@ -94,8 +94,8 @@ def with_unit(text: str) -> tuple[str, str]:
         return text, ""
     inches = _FEET_INCHES.fullmatch(text.strip())
     if inches:
-        whole, inch, part, of = inches.groups()
-        return f"{float(whole) + (float(inch) + (float(part) / float(of) if of else 0.0)) / 12:.12g}", "ft"
+        complete, inch, part, of = inches.groups()
+        return f"{float(complete) + (float(inch) + (float(part) / float(of) if of else 0.0)) / 12:.12g}", "ft"
     one_over = _ONE_OVER.fullmatch(text.strip())
     if one_over and float(one_over.group(1)):
         return f"{1.0 / float(one_over.group(1)):.12g}", "-"

@@ -250,10 +250,10 @@ def _columns(block: list[list[Phrase]]) -> PageTable:
             boxes[at] = _around(boxes[at], (phrase.left, phrase.top, phrase.right, phrase.bottom))
         rows.append(row)
         cells.append(boxes)
-    whole: Box | None = None
+    complete: Box | None = None
     for box in (b for boxes in cells for b in boxes if b):
-        whole = _around(whole, box)
-    return PageTable(0, rows, cells, whole or (0.0, 0.0, 0.0, 0.0))
+        complete = _around(complete, box)
+    return PageTable(0, rows, cells, complete or (0.0, 0.0, 0.0, 0.0))
 
 
 def _around(one: Box | None, other: Box) -> Box:

@@ -31,9 +31,9 @@ def main(arguments: list[str] | None = None) -> int:
     chosen = parser.parse_args(arguments)
     resource.setrlimit(resource.RLIMIT_AS, (chosen.memory, chosen.memory))
     resource.setrlimit(resource.RLIMIT_CPU, (chosen.seconds, chosen.seconds + 5))
-    told = read_whole(sys.stdin.buffer.read(), chosen.name, chosen.region)
-    json.dump(told, sys.stdout, ensure_ascii=False, separators=(",", ":"))
-    return 0 if "kept" in told else 1
+    reported = read_whole(sys.stdin.buffer.read(), chosen.name, chosen.region)
+    json.dump(reported, sys.stdout, ensure_ascii=False, separators=(",", ":"))
+    return 0 if "kept" in reported else 1
 
 
 def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
@@ -47,8 +47,8 @@ def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
     except (SheetRefused, PdfRefused) as refused:
         return {"refused": {"message": refused.message, "remedy": refused.remedy}}
     except MemoryError:
-        said = "reading this file exceeds the memory limit"
-        return {"refused": {"message": said, "remedy": "Upload only the tables."}}
+        words = "reading this file exceeds the memory limit"
+        return {"refused": {"message": words, "remedy": "Upload only the tables."}}
 
 
 def _pages(data: bytes) -> dict[str, Any]:
@@ -81,8 +81,8 @@ def _region(data: bytes, label: str) -> dict[str, Any]:
         try:
             sheet = replace(read_text("\n".join(stated) or words, label), page=number)
         except SheetRefused as refused:
-            said = f"no table was found there, only {words[:80]!r}" if words else "nothing was found there"
-            raise PdfRefused(said, "Drag over a table, or enter the value shown on the page.") from refused
+            statement = f"no table was found there, only {words[:80]!r}" if words else "nothing was found there"
+            raise PdfRefused(statement, "Drag over a table, or enter the value shown on the page.") from refused
         table = PageTable(number, [], [], box)
     else:
         sheet = sheet_of_page(table, label)

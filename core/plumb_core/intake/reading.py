@@ -64,11 +64,11 @@ def _read(
     if "case" in reader.by_name and "case" not in reader.columns:
         reader.ask_for_case()
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
-        said = f"no column of {table.values} is recognised"
-        reader.problem(None, None, said, "Select their columns.")
-    whole = all(p.row is not None for p in reader.problems)
+        words = f"no column of {table.values} is recognised"
+        reader.problem(None, None, words, "Select their columns.")
+    complete = all(p.row is not None for p in reader.problems)
     numbers = reader.rows() if reader.columns_stand() else []
-    rows = table.rows(reader, numbers) if whole and all(p.row is not None for p in reader.problems) else None
+    rows = table.rows(reader, numbers) if complete and all(p.row is not None for p in reader.problems) else None
     reader.ask_about_units()
     used = replace(
         reader.given,

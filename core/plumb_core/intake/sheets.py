@@ -198,8 +198,8 @@ def _equations(lines: list[str]) -> list[list[Cell]] | None:
     pairs = [m for line in lines if (m := _EQUATION.fullmatch(line)) and re.match(r"[-+]?[\d.]", m.group(2))]
     if len(pairs) < 1 or len(pairs) < 0.8 * len(lines):
         return None
-    told = [m for line in lines if (m := _EQUATION.fullmatch(line))]
-    return [[Cell("Item"), Cell("Value")], *([_text_cell(m.group(1)), _text_cell(m.group(2))] for m in told)]
+    reported = [m for line in lines if (m := _EQUATION.fullmatch(line))]
+    return [[Cell("Item"), Cell("Value")], *([_text_cell(m.group(1)), _text_cell(m.group(2))] for m in reported)]
 
 
 def _between_blanks(text: str) -> list[list[Cell]] | None:

@@ -64,9 +64,9 @@ def rank_of(name: str) -> float | None:
 
 def order_of(ranks: Iterable[float | None]) -> str:
     """`bottom_up` or `top_down` where all that is stated rises or falls from row to row; '' where too little is stated, or it varies."""
-    told = [r for r in ranks if r is not None]
-    steps = {b > a for a, b in pairwise(told)}
-    if len(told) < 2 or len(steps) != 1 or len(set(told)) != len(told):
+    reported = [r for r in ranks if r is not None]
+    steps = {b > a for a, b in pairwise(reported)}
+    if len(reported) < 2 or len(steps) != 1 or len(set(reported)) != len(reported):
         return ""
     return "bottom_up" if steps.pop() else "top_down"
 
@@ -85,8 +85,8 @@ def _matched(name: str, known: tuple[str, ...]) -> str | None:
     if len(same) == 1:
         return same[0]
     rank = rank_of(name)
-    beside = [k for k in known if rank is not None and rank_of(k) == rank]
-    return beside[0] if len(beside) == 1 else None
+    adjacent = [k for k in known if rank is not None and rank_of(k) == rank]
+    return adjacent[0] if len(adjacent) == 1 else None
 
 
 BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")

@@ -198,15 +198,15 @@ def read_submission(
     weights = {s.name: s.weight for s in brief.stories if s.weight}
     claims: list[Claim] = []
     cases: dict[str, Case] = {c.name: c for c in answered.cases}
-    taken: dict[int, TableTaken] = {}
+    used: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
     open_parts: list[OpenPart] = []
     claimed: set[Identity] = set()
-    said: dict[Identity, str] = {}
+    words: dict[Identity, str] = {}
     for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
         file, sheet = sheets[i]
         kind = kind_of(sheet) or ANY_KIND
-        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, said)
+        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, words)
         table = read_in(sheet, file, known, kind, given.get(kind))
         questions = [_question(sheet, p) for p in table.problems]
         twice = claimed_already(table.claims, claimed)[:1]
@@ -215,7 +215,7 @@ def read_submission(
             for c in twice
         ]
         held_up = bool(twice) or any(p.holds_up for p in table.problems)
-        taken[i] = TableTaken(
+        used[i] = TableTaken(
             file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, held_up, sheet.page
         )
         open_parts += _open_parts(file, sheet, table, held_up, questions)
@@ -223,14 +223,14 @@ def read_submission(
             continue
         claims += table.claims
         claimed |= {identity(c) for c in table.claims}
-        said |= {identity(c): str(c.value) for c in table.claims if c.quantity in SAID_AGAIN}
+        words |= {identity(c): str(c.value) for c in table.claims if c.quantity in SAID_AGAIN}
         cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
         heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}
         remembered.insert(0, Remembered(table.kind, heading_of(sheet, table.reading.header_row), table.reading))
     submission = Submission(label=label, cases=list(cases.values()), claims=claims)
     document = RecheckDocument(brief=brief, submission=submission, open=open_parts)
-    return SubmissionRead(document, [taken[i] for i in range(len(sheets))])
+    return SubmissionRead(document, [used[i] for i in range(len(sheets))])
 
 
 def _open_parts(
@@ -259,11 +259,11 @@ def turn_of(sheet: Sheet) -> int:
     return {"stories": 0, "cases": 1}.get(kind_of(sheet), 2)
 
 
-def with_role(known: Case | None, told: Case) -> Case:
+def with_role(known: Case | None, reported: Case) -> Case:
     """A role with what another source describes it; what is known stays."""
     if known is None:
-        return told
-    more = {k: v for k, v in vars(told).items() if getattr(known, k) is None and v is not None}
+        return reported
+    more = {k: v for k, v in vars(reported).items() if getattr(known, k) is None and v is not None}
     return known.model_copy(update=more) if more else known
 
 

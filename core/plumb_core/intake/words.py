@@ -93,7 +93,7 @@ _SYMBOLS = {
 
 @cache
 def _vocabulary() -> dict[str, str]:
-    return {said: word for word, all_said in _SAID.items() for said in all_said.split()}
+    return {words: word for word, all_said in _SAID.items() for words in all_said.split()}
 
 
 @lru_cache(maxsize=5_000)

@@ -82,10 +82,10 @@ def _elements(packed: zipfile.ZipFile, part: str, *names: str) -> Iterator[tuple
     """(name without its namespace, element) of the elements of these names, as they end; what was read is not kept."""
     with packed.open(part) as file:
         _refuse_entities(file)
-    wanted = {space + name: name for space in _SPACES for name in names}
+    expected = {space + name: name for space in _SPACES for name in names}
     with packed.open(part) as file:
         for _, element in iterparse(file, events=("end",)):
-            name = wanted.get(element.tag)
+            name = expected.get(element.tag)
             if name is not None:
                 yield name, element
                 element.clear()
@@ -152,14 +152,14 @@ def _formats(packed: zipfile.ZipFile) -> list[str]:
     """The number format of each cell style."""
     from openpyxl.styles.numbers import BUILTIN_FORMATS  # type: ignore[import-untyped]
 
-    own: dict[int, str] = {}
+    entry: dict[int, str] = {}
     used: list[int] = []
     for name, element in _elements(packed, "xl/styles.xml", "numFmt", "cellXfs"):
         if name == "numFmt":
-            own[int(element.get("numFmtId"))] = element.get("formatCode", "")
+            entry[int(element.get("numFmtId"))] = element.get("formatCode", "")
         else:
             used = [int(xf.get("numFmtId", 0)) for xf in element]
-    return [own.get(i, BUILTIN_FORMATS.get(i, "General")) for i in used]
+    return [entry.get(i, BUILTIN_FORMATS.get(i, "General")) for i in used]
 
 
 def _rows(packed: zipfile.ZipFile, part: str, book: _Book, name: str, limits: Limits) -> list[list[Cell]]:

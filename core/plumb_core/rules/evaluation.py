@@ -249,8 +249,8 @@ class Evaluation:
 
     def adopting(self, values: Mapping[Key, Any]) -> Evaluation:
         """This evaluation with values adopted from a submission, where it has no inputs of its own."""
-        taken = {key: value for key, value in values.items() if key not in self.inputs}
-        return replace(self, inputs={**taken, **self.inputs}, adopted=self.adopted | taken.keys())
+        used = {key: value for key, value in values.items() if key not in self.inputs}
+        return replace(self, inputs={**used, **self.inputs}, adopted=self.adopted | used.keys())
 
     def reached(self, changed: Iterable[Key], every_direction: Container[str] = ()) -> set[Key]:
         """Keys whose values may differ when those of `changed` do, these included.
@@ -332,35 +332,35 @@ class Evaluation:
         arguments: dict[str, Any] = {}
         used: list[Key] = []
         adopted = False
-        taken, rules, inputs, pins, facts = self._steps, self.rules, self.inputs, self.pins, self.facts
-        for parameter, wanted in applied.asked[key.direction] if key.case is None else applied.asked_of_case(key):
+        accepted, rules, inputs, pins, facts = self._steps, self.rules, self.inputs, self.pins, self.facts
+        for parameter, expected in applied.asked[key.direction] if key.case is None else applied.asked_of_case(key):
             name, _, optional, default, wants_governed = parameter
-            if wanted is None:
+            if expected is None:
                 steps = self._narrower(parameter, key.direction)
                 if steps:
                     used += [s.key for s in steps.values()]
                     adopted = adopted or any(s.rests_on_adopted for s in steps.values())
                     arguments[name] = {place: s.value for place, s in steps.items()}
                 continue
-            step = taken.get(wanted)
+            step = accepted.get(expected)
             if step is None:
                 if not optional:
-                    step = self.at(wanted)
+                    step = self.at(expected)
                 # most optional inputs are absent; to see that is much quicker than to fail
                 elif (
                     name in rules
-                    or wanted in inputs
-                    or (pins and wanted in pins)
-                    or (facts and wanted in facts)
-                    or wanted.case is not None
+                    or expected in inputs
+                    or (pins and expected in pins)
+                    or (facts and expected in facts)
+                    or expected.case is not None
                 ):
-                    step = self._wanted(parameter, wanted)
+                    step = self._wanted(parameter, expected)
                 if step is None:
                     if default is not None and default != "":
-                        self._assume(wanted, default)
-                        used.append(wanted)
+                        self._assume(expected, default)
+                        used.append(expected)
                     continue
-            used.append(wanted)
+            used.append(expected)
             if step.rests_on_adopted:
                 adopted = True
             arguments[name] = (step.governed or Governed(step.value, "submitted")) if wants_governed else step.value
@@ -417,11 +417,11 @@ class Evaluation:
                 if step is not None:
                     steps[d] = step
             return steps
-        for case, own in self.cases.items():
-            if direction is not None and own != direction:
+        for case, entry in self.cases.items():
+            if direction is not None and entry != direction:
                 continue
             try:
-                steps[case] = self.at(Key(parameter.name, own, case))
+                steps[case] = self.at(Key(parameter.name, entry, case))
             except MissingInput:
                 continue
         if not steps and not parameter.optional:
@@ -441,10 +441,10 @@ class Evaluation:
         """What keys rest on, kept with the rule set for all evaluations that have the same inputs and cases given."""
         if self.cases:
             return {}
-        kept = graph_of_rules(self.rules).ancestors
-        if len(kept) > KEPT:
-            kept.clear()
-        return kept.setdefault(frozenset((*self.inputs, *self.facts)), {})
+        retained = graph_of_rules(self.rules).ancestors
+        if len(retained) > KEPT:
+            retained.clear()
+        return retained.setdefault(frozenset((*self.inputs, *self.facts)), {})
 
     def required(self, key: Key) -> set[Key]:
         """As `ancestors`, without what rules can do without."""

@@ -41,15 +41,15 @@ class Asked(NamedTuple):
 
 def _asked(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[Asked, ...]:
     """Where a rule of the building (direction None) or of a direction finds what it requires."""
-    asked = []
+    requested = []
     for parameter in parameters:
         if parameter.scope is Scope.BUILDING:
-            asked.append(Asked(parameter, Key(parameter.name)))
+            requested.append(Asked(parameter, Key(parameter.name)))
         elif parameter.scope is Scope.DIRECTION and direction is not None:
-            asked.append(Asked(parameter, Key(parameter.name, direction)))
+            requested.append(Asked(parameter, Key(parameter.name, direction)))
         else:
-            asked.append(Asked(parameter, None))
-    return tuple(asked)
+            requested.append(Asked(parameter, None))
+    return tuple(requested)
 
 
 @dataclass(frozen=True, slots=True)

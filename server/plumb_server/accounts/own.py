@@ -188,18 +188,18 @@ class MailView(APIView):
         if not settings.MAIL_FOLDER:
             raise Http404
         files = sorted(Path(settings.MAIL_FOLDER).glob("*.log"), key=lambda f: f.stat().st_mtime, reverse=True)
-        return Response(MailSerializer([told for f in files[:MAILS] for told in _mails(f)], many=True).data)
+        return Response(MailSerializer([reported for f in files[:MAILS] for reported in _mails(f)], many=True).data)
 
 
 def _mails(file: Path) -> list[dict[str, Any]]:
     """The messages of a file of Django's file backend, the newest first."""
-    told = []
+    reported = []
     for part in file.read_bytes().split(b"\n" + b"-" * 79 + b"\n"):
         if not part.strip():
             continue
         message = message_from_bytes(part.lstrip(b"\n"), policy=policy.default)
         body = message.get_body(("plain",))
-        told.append(
+        reported.append(
             {
                 "to": str(message["To"]),
                 "subject": str(message["Subject"]),
@@ -207,4 +207,4 @@ def _mails(file: Path) -> list[dict[str, Any]]:
                 "text": body.get_content() if body else "",
             }
         )
-    return told[::-1]
+    return reported[::-1]

@@ -25,9 +25,9 @@ class SignatureAsked(APIException):
 
 def require_signature(request: Request) -> None:
     """Raise SignatureAsked unless who signs was asked just now; what was given is good for one signature."""
-    asked = request._request
-    times = [r["at"] for r in get_authentication_records(asked, request.user) if r.get("reauthenticated")]
+    requested = request._request
+    times = [r["at"] for r in get_authentication_records(requested, request.user) if r.get("reauthenticated")]
     last = max(times, default=0.0)
-    if time.time() - last > settings.SIGNING_FRESH or asked.session.get("signed_with") == last:
+    if time.time() - last > settings.SIGNING_FRESH or requested.session.get("signed_with") == last:
         raise SignatureAsked
-    asked.session["signed_with"] = last
+    requested.session["signed_with"] = last

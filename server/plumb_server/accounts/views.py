@@ -93,15 +93,15 @@ class SessionView(APIView):
     @extend_schema(operation_id="session_open", request=SignInSerializer, responses=SessionSerializer)
     def post(self, request: Request) -> Response:
         # the library's own door: with its limits, its second factors, its records
-        asked = request._request
-        answer = _sign_in(asked)
+        requested = request._request
+        answer = _sign_in(requested)
         if answer.status_code == status.HTTP_429_TOO_MANY_REQUESTS:
             raise Throttled(300)
         if answer.status_code == status.HTTP_400_BAD_REQUEST:
             raise UnprocessableContent(refused_by_library(json.loads(answer.content)))
-        if not asked.user.is_authenticated:
+        if not requested.user.is_authenticated:
             raise SecondFactorAsked
-        request.user = asked.user
+        request.user = requested.user
         return Response(session_told(request))
 
     @extend_schema(operation_id="session_close", responses={204: None})
@@ -112,7 +112,7 @@ class SessionView(APIView):
 
 def refused_by_library(answer: dict[str, Any]) -> list[dict[str, Any]]:
     """The accounts library's errors as ours have it."""
-    told = []
+    reported = []
     for error in answer.get("errors", []):
         path, message = f"/{error.get('param', '')}", str(error.get("message", ""))
         remedy = "Correct this and send it again."
@@ -121,5 +121,7 @@ def refused_by_library(answer: dict[str, Any]) -> list[dict[str, Any]]:
         if error.get("code") == "email_password_mismatch":
             path, message = "/password", "the e-mail address and the password do not match"
             remedy = "Check both. A forgotten password can be reset."
-        told.append({"path": path, "message": message, "remedy": remedy})
-    return told or [{"path": "/", "message": "this value cannot be used", "remedy": "Correct it and send it again."}]
+        reported.append({"path": path, "message": message, "remedy": remedy})
+    return reported or [
+        {"path": "/", "message": "this value cannot be used", "remedy": "Correct it and send it again."}
+    ]

@@ -174,7 +174,7 @@ def scaled(a: Analysis, rows: list[tuple[float, float, float]], direction: str) 
 
 def parameters(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
     """Parameters of the modal analysis, twist and drift."""
-    own = {d: scaled(a, rows, d) for d in ("X", "Y")}
+    entry = {d: scaled(a, rows, d) for d in ("X", "Y")}
     amplifier = {d: float(a.run.value("amplifier", d)) for d in ("X", "Y")}
     table: Table = [["Item", "Value", "X", "Y", "Unit"]]
     for title, pick in (
@@ -182,8 +182,8 @@ def parameters(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
         ("Dynamic base shear before scaling", lambda s: s.before),
         ("Dynamic base shear after scaling", lambda s: s.after),
     ):
-        table.append([title, "", *(a.written(pick(own[d]), "kN", 1) for d in ("X", "Y")), a.force])
-    table.append(["Scale factor", "", *(f"{own[d].factor:.4f}" for d in ("X", "Y")), ""])
+        table.append([title, "", *(a.written(pick(entry[d]), "kN", 1) for d in ("X", "Y")), a.force])
+    table.append(["Scale factor", "", *(f"{entry[d].factor:.4f}" for d in ("X", "Y")), ""])
     if "spectrum_factor" in a.run.rules:
         values = [float(a.run.value("spectrum_factor", d)) * (1.0 if d in a.without_g else G) for d in ("X", "Y")]
         table.append(["Factor on the spectrum", "", *(f"{v:.5f}" for v in values), "m/s2"])
@@ -222,7 +222,7 @@ def reactions(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
     heads = [*(f"Force {x} ({a.force})" for x in "XYZ"), *(f"Moment {x} ({moment})" for x in "XYZ")]
     table: Table = [["Case", *heads]]
     for d in ("X", "Y"):
-        own, M = scaled(a, rows, d), float(a.run.value("M_story", d)[0])
+        entry, M = scaled(a, rows, d), float(a.run.value("M_story", d)[0])
 
         def row(name: str, V: float, M: float | None, twist: float = 0.0, d: str = d) -> list[str]:
             force = a.written(V, "kN", 1)
@@ -233,12 +233,12 @@ def reactions(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
             turn = "" if M is None else a.written(twist, "kN*m", 0)
             return [name, *along, a.written(0.0, "kN", 1), *about, turn]
 
-        table.append(row(f"Static {d}", -own.static, -M if d == "X" else M))
+        table.append(row(f"Static {d}", -entry.static, -M if d == "X" else M))
         for s in [side for along, side in a.cases() if along == d]:
-            twist = (1 if s == "+" else -1) * own.static * a.eccentricity * a.plan[1 if d == "X" else 0]
-            table.append(row(f"Static {d} {s}e", -own.static, -M if d == "X" else M, twist))
-        table.append(row(f"Modal {d}", own.before, None))
-        table.append(row(f"Modal {d} scaled", own.after, None))
+            twist = (1 if s == "+" else -1) * entry.static * a.eccentricity * a.plan[1 if d == "X" else 0]
+            table.append(row(f"Static {d} {s}e", -entry.static, -M if d == "X" else M, twist))
+        table.append(row(f"Modal {d}", entry.before, None))
+        table.append(row(f"Modal {d} scaled", entry.after, None))
     return table
 
 
@@ -282,8 +282,8 @@ def thetas_of_base_shear(a: Analysis) -> Table:
     """Stability coefficients with the base shear at every story."""
     P = np.cumsum(np.asarray(a.run.value("w"))[::-1])[::-1]
     h = np.asarray(a.run.value("h"))
-    own = {d: P * a.drift(d) / (float(a.run.value("V", d)) * h) for d in ("X", "Y")}
-    rows: Table = [[s, *(f"{own[d][i]:.4f}" for d in ("X", "Y"))] for i, s in enumerate(a.stories)]
+    entry = {d: P * a.drift(d) / (float(a.run.value("V", d)) * h) for d in ("X", "Y")}
+    rows: Table = [[s, *(f"{entry[d][i]:.4f}" for d in ("X", "Y"))] for i, s in enumerate(a.stories)]
     return [["Story", "Theta X", "Theta Y"], *reversed(rows)]
 
 

@@ -312,7 +312,7 @@ EXCHANGE_LIVE = 3.0
 def exchange_run() -> Evaluation:
     stories = EXCHANGE_BRIEF["stories"]
     live = [EXCHANGE_LIVE * s["plan"][0] * s["plan"][1] for s in stories[:-1]] + [0.0]
-    weights = np.array([s["weight"] - 0.15 * own for s, own in zip(stories, live, strict=True)])
+    weights = np.array([s["weight"] - 0.15 * entry for s, entry in zip(stories, live, strict=True)])
     pins: dict[Key, Any] = {Key("S"): 1.20, Key("q", "Y"): 6.5, Key("lambda_", "Y"): 0.85, Key("w"): weights}
     before = evaluation_of(EXCHANGE_BRIEF, pins)
     return evaluation_of(EXCHANGE_BRIEF, pins | {Key("V", "X"): round(1.2 * before.value("V", "X"))})
@@ -346,8 +346,8 @@ def parameters(run: Evaluation, building: str, imperial: bool) -> Table:
         shown = "kip" if imperial and unit == "kN" else unit
         label = NAMES.get(name, name)
         if name in TWO_WAYS:
-            own = [_written(name, run.value(name, d), unit, imperial) for d in ("X", "Y")]
-            rows.append([label, "", *own, shown])
+            entry = [_written(name, run.value(name, d), unit, imperial) for d in ("X", "Y")]
+            rows.append([label, "", *entry, shown])
         else:
             rows.append([label, _written(name, run.value(name), unit, imperial), "", "", shown])
     return rows
@@ -398,10 +398,10 @@ def forces(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
     force, moment = ("kip", "kip ft") if imperial else ("kN", "kN m")
     rows: Table = [["Case", "Story", f"Force ({force})", f"Shear ({force})", f"Overturning ({moment})"]]
     for direction in ("X", "Y"):
-        own = [run.value(n, direction) for n in ("F", "V_story", "M_story")]
+        entry = [run.value(n, direction) for n in ("F", "V_story", "M_story")]
         for i in reversed(range(len(brief["stories"]))):
             case = f"Static {direction}" if i == len(brief["stories"]) - 1 else ""
-            F, V, M = (values[i] for values in own)
+            F, V, M = (values[i] for values in entry)
             digits = 1 if imperial else 0
             rows.append(
                 [

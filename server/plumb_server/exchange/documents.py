@@ -111,13 +111,13 @@ def numbers_held(claims: list[Any]) -> list[Problem]:
     """What claims say that cannot be kept: places and names beyond what any table has."""
     problems = []
     for i, claim in enumerate(claims):
-        for name, held in (
+        for name, stored in (
             ("point", claim.point is None or claim.point <= WHOLE),
             ("source/row", claim.source.row is None or 0 <= claim.source.row <= WHOLE),
             ("unit", len(claim.unit) <= 20),
             ("quantity", len(claim.quantity) <= 30),
         ):
-            if not held:
+            if not stored:
                 problems.append(
                     Problem(f"/submission/claims/{i}/{name}", "it cannot be stored", "Export the review again.")
                 )

@@ -46,13 +46,13 @@ def export_review(review: Review, submission: Submission | None, user: User) -> 
     document = review_document(review, submission)
     exhibits = list(submission.exhibits.all()) if submission else []
     tables = ClaimTable.objects.filter(exhibit__submission=submission).select_related("exhibit") if submission else []
-    held = _with_contents(exhibits)
+    stored = _with_contents(exhibits)
     document["submission"]["exhibits"] = [
         {
             "name": e.name,
             "sha256": e.sha256,
             "pasted": e.pasted,
-            "content": base64.b64encode(contents(e.sha256)).decode() if e.pk in held else None,
+            "content": base64.b64encode(contents(e.sha256)).decode() if e.pk in stored else None,
         }
         for e in exhibits
     ]
@@ -92,19 +92,19 @@ def export_review(review: Review, submission: Submission | None, user: User) -> 
 
 def _with_contents(exhibits: list[Exhibit]) -> set[int]:
     """Keys of the exhibits whose files an export holds: the small ones first, as many as can be imported again."""
-    room, held = settings.MAX_IMPORT // 2, set()
+    room, stored = settings.MAX_IMPORT // 2, set()
     for exhibit in sorted(exhibits, key=lambda e: e.size):
         room -= exhibit.size * 4 // 3
         if room >= 0:
-            held.add(exhibit.pk)
-    return held
+            stored.add(exhibit.pk)
+    return stored
 
 
 def _finding(finding: Finding) -> dict[str, Any]:
     thread = [{"author": m.author.name, "at": m.at.isoformat(), "text": m.text} for m in finding.thread.all()]
-    told = {"author": str(finding.author), "created_at": finding.created_at.isoformat()}
-    told["changed_at"] = finding.changed_at.isoformat()
-    return {name: getattr(finding, name) for name in OF_A_FINDING} | {"thread": thread} | told
+    reported = {"author": str(finding.author), "created_at": finding.created_at.isoformat()}
+    reported["changed_at"] = finding.changed_at.isoformat()
+    return {name: getattr(finding, name) for name in OF_A_FINDING} | {"thread": thread} | reported
 
 
 @transaction.atomic
@@ -156,8 +156,8 @@ def _about(review: dict[str, Any]) -> ReviewPart:
     seen: set[int] = set()
     for i, finding in enumerate(about.findings):
         if finding.number in seen:
-            said = f"there are two findings {finding.number}"
-            raise InputRefused([Problem(f"/review/findings/{i}/number", said, "Export the review again.")])
+            words = f"there are two findings {finding.number}"
+            raise InputRefused([Problem(f"/review/findings/{i}/number", words, "Export the review again.")])
         seen.add(finding.number)
     return about
 
@@ -215,24 +215,24 @@ READING, HEADING = TypeAdapter(Reading), TypeAdapter(list[str])
 
 
 def _exhibits(submission: Submission, user: User, exhibits: list[dict[str, Any]]) -> list[Exhibit]:
-    kept = []
+    retained = []
     for i, given in enumerate(exhibits):
         path = f"/submission/exhibits/{i}"
         try:
             exhibit = ExhibitPart.model_validate(given)
             data = None if exhibit.content is None else base64.b64decode(exhibit.content, validate=True)
         except (ValidationError, ValueError):
-            said = "the exhibit's name, sha256 or content is missing, or is not as expected"
-            raise InputRefused([Problem(path, said, "Export the review again.")]) from None
+            words = "the exhibit's name, sha256 or content is missing, or is not as expected"
+            raise InputRefused([Problem(path, words, "Export the review again.")]) from None
         if data is None:
             # the export would have become too large to be imported
-            kept.append(_without_a_file(submission, user, exhibit.name))
+            retained.append(_without_a_file(submission, user, exhibit.name))
             continue
         if hashlib.sha256(data).hexdigest() != exhibit.sha256:
             remedy = "Export the review again; this file was changed after the export."
             raise InputRefused([Problem(f"{path}/content", f"{exhibit.name} does not match its SHA-256", remedy)])
-        kept.append(add_exhibit(submission, user, name=exhibit.name, data=data, pasted=exhibit.pasted))
-    return kept
+        retained.append(add_exhibit(submission, user, name=exhibit.name, data=data, pasted=exhibit.pasted))
+    return retained
 
 
 def _import_findings(review: Review, user: User, about: ReviewPart, recheck: Recheck) -> None:
@@ -241,16 +241,16 @@ def _import_findings(review: Review, user: User, about: ReviewPart, recheck: Rec
     submission = review.submissions.latest_with_values()
     for given in about.findings:
         evidence, differs, unknown = [], [], []
-        for said in given.evidence:
-            name = str(said.get("id", ""))[:200]
-            own, stated = by_id.get(present_id(name)), evidence_read(said)
-            label = (own or stated or {"label": name or "a check without a name"})["label"]
-            if own is None:
+        for words in given.evidence:
+            name = str(words.get("id", ""))[:200]
+            entry, stated = by_id.get(present_id(name)), evidence_read(words)
+            label = (entry or stated or {"label": name or "a check without a name"})["label"]
+            if entry is None:
                 unknown.append(label)
-            elif stated is None or any(own[part] != stated[part] for part in COMPARED):
+            elif stated is None or any(entry[part] != stated[part] for part in COMPARED):
                 differs.append(label)
-            if own or stated:
-                evidence.append(own or stated)
+            if entry or stated:
+                evidence.append(entry or stated)
         if evidence and evidence[0]["id"] in by_id:
             evidence[0] = evidence[0] | {"derivation": recheck.derivation("independent", evidence[0]["step"])}
         finding = Finding.objects.create(

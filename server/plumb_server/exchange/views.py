@@ -31,10 +31,10 @@ class ReviewImportView(APIView):
 class ExportView(APIView):
     @extend_schema(operation_id="review_export", parameters=[SUBMISSION], responses=OpenApiTypes.OBJECT)
     def get(self, request: Request, review_id: str) -> HttpResponse:
-        own = access(request.user, review_id)
-        note(request, "exported", review=str(own.review.pk), title=own.review.title)
-        document = export_review(own.review, chosen_submission(own, asked_submission(request)), request.user)
+        entry = access(request.user, review_id)
+        note(request, "exported", review=str(entry.review.pk), title=entry.review.title)
+        document = export_review(entry.review, chosen_submission(entry, asked_submission(request)), request.user)
         answer = HttpResponse(json.dumps(document, ensure_ascii=False, indent=1), content_type="application/json")
-        name = quote(f"{own.review.title}.plumb.json", safe="")
+        name = quote(f"{entry.review.title}.plumb.json", safe="")
         answer.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{name}"
         return answer

@@ -17,9 +17,9 @@ if TYPE_CHECKING:
 
 
 class FindingQuerySet(NumberedQuerySet):
-    def visible_to(self, own: Access) -> FindingQuerySet:
+    def visible_to(self, entry: Access) -> FindingQuerySet:
         """Those that a member sees; outside of the team nobody sees a draft, or what was withdrawn."""
-        return self if own.on_team else self.filter(status__in=Finding.VISIBLE_OUTSIDE)
+        return self if entry.on_team else self.filter(status__in=Finding.VISIBLE_OUTSIDE)
 
     def unsettled(self) -> FindingQuerySet:
         """Those that still wait for something."""

@@ -76,50 +76,50 @@ def _kept(finding: Finding, *columns: str) -> None:
 
 
 @transaction.atomic
-def change_finding(finding: Finding, own: Access, changes: dict[str, Any], based_on: int) -> Finding:
+def change_finding(finding: Finding, entry: Access, changes: dict[str, Any], based_on: int) -> Finding:
     """Edit the text of a draft, or move the finding on to another state.
 
     based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
     """
-    held = _held(finding)
-    if held.revision != based_on:
+    stored = _held(finding)
+    if stored.revision != based_on:
         raise PreconditionFailed(
-            meanwhile(held.review, "the finding", detail__finding=held.number, detail__revision__gt=based_on)
+            meanwhile(stored.review, "the finding", detail__finding=stored.number, detail__revision__gt=based_on)
         )
     status = changes.pop("status", None)
-    changes = {name: value for name, value in changes.items() if getattr(held, name) != value}
-    if changes and held.status != Status.DRAFT:
+    changes = {name: value for name, value in changes.items() if getattr(stored, name) != value}
+    if changes and stored.status != Status.DRAFT:
         raise Conflict(
             "the finding has been issued; its text cannot be changed", "Write a message in its thread, or withdraw it."
         )
     for name, value in changes.items():
-        setattr(held, name, value)
+        setattr(stored, name, value)
     columns = list(changes)
-    if status and status != held.status:
-        before = held.status
-        held.move_to(status)
+    if status and status != stored.status:
+        before = stored.status
+        stored.move_to(status)
         columns.append("status")
-        held.review.record(
-            own.user, f"finding {status}", finding=held.number, before=before, revision=held.revision + 1
+        stored.review.record(
+            entry.user, f"finding {status}", finding=stored.number, before=before, revision=stored.revision + 1
         )
     if changes:
-        held.review.record(
-            own.user, "finding changed", finding=held.number, fields=sorted(changes), revision=held.revision + 1
+        stored.review.record(
+            entry.user, "finding changed", finding=stored.number, fields=sorted(changes), revision=stored.revision + 1
         )
     if columns:
-        _kept(held, *columns)
-    return held
+        _kept(stored, *columns)
+    return stored
 
 
 @transaction.atomic
-def write_message(finding: Finding, own: Access, text: str) -> Message:
+def write_message(finding: Finding, entry: Access, text: str) -> Message:
     """Add to the thread; a submitter's message answers an issued finding."""
-    held = _held(finding)
-    message = Message.objects.create(finding=held, author=own.user, text=text)
-    detail: dict[str, Any] = {"finding": held.number}
-    if own.role == Role.SUBMITTER and held.status == Status.ISSUED:
-        held.status = Status.ANSWERED
-        _kept(held, "status")
-        detail["revision"] = held.revision
-    held.review.record(own.user, "message written", **detail)
+    stored = _held(finding)
+    message = Message.objects.create(finding=stored, author=entry.user, text=text)
+    detail: dict[str, Any] = {"finding": stored.number}
+    if entry.role == Role.SUBMITTER and stored.status == Status.ISSUED:
+        stored.status = Status.ANSWERED
+        _kept(stored, "status")
+        detail["revision"] = stored.revision
+    stored.review.record(entry.user, "message written", **detail)
     return message

@@ -86,35 +86,39 @@ class NewMessageSerializer(serializers.Serializer):
     text = serializers.CharField(max_length=5000)
 
 
-def _visible(own: Access) -> FindingQuerySet:
-    return own.review.findings.visible_to(own).select_related("author", "submission").prefetch_related("thread__author")
+def _visible(entry: Access) -> FindingQuerySet:
+    return (
+        entry.review.findings.visible_to(entry)
+        .select_related("author", "submission")
+        .prefetch_related("thread__author")
+    )
 
 
-def finding_data(own: Access, finding: Finding) -> dict[str, Any]:
+def finding_data(entry: Access, finding: Finding) -> dict[str, Any]:
     """A finding as a member sees it; what changes its state is the team's."""
     data = FindingSerializer(finding).data
-    return data if own.on_team else data | {"next_states": []}
+    return data if entry.on_team else data | {"next_states": []}
 
 
 class FindingsView(APIView):
     @extend_schema(operation_id="findings_list", responses=FindingSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id, EVERYBODY)
-        return Response([finding_data(own, f) for f in _visible(own)])
+        entry = access(request.user, review_id, EVERYBODY)
+        return Response([finding_data(entry, f) for f in _visible(entry)])
 
     @extend_schema(operation_id="finding_file", request=NewFindingSerializer, responses={201: FindingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id, TEAM)
+        entry = access(request.user, review_id, TEAM)
         given = sent(NewFindingSerializer, request)
-        given["submission"] = chosen_submission(own, given.get("submission"))
-        finding = services.file_finding(own.review, request.user, **given)
-        return Response(finding_data(own, finding), status=status.HTTP_201_CREATED)
+        given["submission"] = chosen_submission(entry, given.get("submission"))
+        finding = services.file_finding(entry.review, request.user, **given)
+        return Response(finding_data(entry, finding), status=status.HTTP_201_CREATED)
 
 
 def _finding(request: Request, finding_id: int, roles: tuple[Role, ...]) -> tuple[Access, Finding]:
     finding = get_object_or_404(Finding, pk=finding_id)
-    own = access(request.user, finding.review_id, roles)
-    return own, get_object_or_404(_visible(own), pk=finding_id)
+    entry = access(request.user, finding.review_id, roles)
+    return entry, get_object_or_404(_visible(entry), pk=finding_id)
 
 
 class FindingView(APIView):
@@ -125,16 +129,16 @@ class FindingView(APIView):
         parameters=[IF_MATCH],
     )
     def patch(self, request: Request, finding_id: int) -> Response:
-        own, finding = _finding(request, finding_id, TEAM)
+        entry, finding = _finding(request, finding_id, TEAM)
         given = FindingChangeSerializer(data=request.data, partial=True)
         given.is_valid(raise_exception=True)
-        services.change_finding(finding, own, dict(given.validated_data), based_on(request))
-        return Response(finding_data(own, _finding(request, finding_id, TEAM)[1]))
+        services.change_finding(finding, entry, dict(given.validated_data), based_on(request))
+        return Response(finding_data(entry, _finding(request, finding_id, TEAM)[1]))
 
 
 class MessagesView(APIView):
     @extend_schema(operation_id="message_write", request=NewMessageSerializer, responses={201: MessageSerializer})
     def post(self, request: Request, finding_id: int) -> Response:
-        own, finding = _finding(request, finding_id, (*TEAM, Role.SUBMITTER))
-        message = services.write_message(finding, own, sent(NewMessageSerializer, request)["text"])
+        entry, finding = _finding(request, finding_id, (*TEAM, Role.SUBMITTER))
+        message = services.write_message(finding, entry, sent(NewMessageSerializer, request)["text"])
         return Response(MessageSerializer(message).data, status=status.HTTP_201_CREATED)

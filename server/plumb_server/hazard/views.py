@@ -34,6 +34,6 @@ class HazardView(APIView):
         operation_id="hazard_values", parameters=[HazardQuestionSerializer], responses=HazardAnswerSerializer
     )
     def get(self, request: Request) -> Response:
-        asked = HazardQuestionSerializer(data=request.query_params)
-        asked.is_valid(raise_exception=True)
-        return Response(client.values(**asked.validated_data))
+        requested = HazardQuestionSerializer(data=request.query_params)
+        requested.is_valid(raise_exception=True)
+        return Response(client.values(**requested.validated_data))

@@ -54,21 +54,21 @@ UNREAD = "none of its tables has been accepted yet"
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
-    held = _held(submission) if submission else None
+    current = _held(submission) if submission else None
     document = review_document(review, None, revision)
     read = read_recheck(document)
-    if submission and held:
+    if submission and current:
         cases = [case.as_core() for case in submission.cases.all()]
-        read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=held.claims)
+        read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=current.claims)
         # submitted tables that are not read yet are not missing
         read.open = [core.OpenPart(file=name, question=UNREAD) for name in submission.unread()]
     answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
     # with the answers of the reference model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
-    told = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
+    reported = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
     if read.open:
-        told["open"] = [part.file for part in read.open]
-    digest = input_hash(document | {"answered": answered, "submission": told, "claims": held and held.digest})
+        reported["open"] = [part.file for part in read.open]
+    digest = input_hash(document | {"answered": answered, "submission": reported, "claims": current and current.digest})
     # an answer that was found on the way is a state of its own
     state = _state(review, submission, revision)
     stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz").first()
@@ -98,13 +98,13 @@ _submissions_held: dict[tuple[int, tuple[int, ...]], _Held] = {}
 
 def _held(submission: Submission) -> _Held:
     key = (submission.pk, tuple(submission.state()["tables"]))
-    held = _submissions_held.pop(key, None)
-    if held is None:
-        held = _Held(*submission.claims.as_core())
-    _submissions_held[key] = held
+    stored = _submissions_held.pop(key, None)
+    if stored is None:
+        stored = _Held(*submission.claims.as_core())
+    _submissions_held[key] = stored
     while sum(len(h.claims) for h in list(_submissions_held.values())) > HELD and len(_submissions_held) > 1:
         _submissions_held.pop(next(iter(_submissions_held)), None)
-    return held
+    return stored
 
 
 KEPT = 20

@@ -56,13 +56,13 @@ class BriefStateSerializer(serializers.Serializer):
     recheck = core_field("Sheet")()
 
 
-def _brief_state(own: Access, revision: BriefRevision, submission: int | None) -> HttpResponse:
+def _brief_state(entry: Access, revision: BriefRevision, submission: int | None) -> HttpResponse:
     state = {
         "brief": revision.document,
         "brief_number": revision.number,
         "can_undo": revision.undo_to is not None,
     }
-    sheet = run_recheck(own.review, chosen_submission(own, submission), revision).sheet_json
+    sheet = run_recheck(entry.review, chosen_submission(entry, submission), revision).sheet_json
     # the sheet is put in as it is stored, not read and written anew
     body = b'%b,"recheck":%b}' % (orjson.dumps(state)[:-1], sheet)
     return HttpResponse(body, content_type="application/json")
@@ -76,11 +76,11 @@ class BriefView(APIView):
         responses=BriefStateSerializer,
     )
     def put(self, request: Request, review_id: str) -> HttpResponse:
-        own = access(request.user, review_id)
+        entry = access(request.user, review_id)
         given = sent(BriefChangeSerializer, request)
-        revision = reviews.save_brief(own.review, request.user, given["brief"], given["based_on"])
+        revision = reviews.save_brief(entry.review, request.user, given["brief"], given["based_on"])
         # computed when the change is kept and the review's row is free again
-        return _brief_state(own, revision, asked_submission(request))
+        return _brief_state(entry, revision, asked_submission(request))
 
 
 class BriefGovernView(APIView):
@@ -88,10 +88,10 @@ class BriefGovernView(APIView):
         operation_id="brief_govern", parameters=[SUBMISSION], request=GovernSerializer, responses=BriefStateSerializer
     )
     def post(self, request: Request, review_id: str) -> HttpResponse:
-        own = access(request.user, review_id)
+        entry = access(request.user, review_id)
         given = sent(GovernSerializer, request)
-        revision = reviews.govern(own.review, request.user, given["edition"], given["based_on"])
-        return _brief_state(own, revision, asked_submission(request))
+        revision = reviews.govern(entry.review, request.user, given["edition"], given["based_on"])
+        return _brief_state(entry, revision, asked_submission(request))
 
 
 class BriefUndoView(APIView):
@@ -99,16 +99,16 @@ class BriefUndoView(APIView):
         operation_id="brief_undo", parameters=[SUBMISSION], request=BasedOnSerializer, responses=BriefStateSerializer
     )
     def post(self, request: Request, review_id: str) -> HttpResponse:
-        own = access(request.user, review_id)
-        revision = reviews.undo_brief(own.review, request.user, sent(BasedOnSerializer, request)["based_on"])
-        return _brief_state(own, revision, asked_submission(request))
+        entry = access(request.user, review_id)
+        revision = reviews.undo_brief(entry.review, request.user, sent(BasedOnSerializer, request)["based_on"])
+        return _brief_state(entry, revision, asked_submission(request))
 
 
 class RecheckView(APIView):
     @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=core_response("Sheet"))
     def get(self, request: Request, review_id: str) -> HttpResponse:
-        own = access(request.user, review_id)
-        recheck = run_recheck(own.review, chosen_submission(own, asked_submission(request)))
+        entry = access(request.user, review_id)
+        recheck = run_recheck(entry.review, chosen_submission(entry, asked_submission(request)))
         return stored_json(request, lambda: bytes(recheck.sheet_gz), recheck.input_hash)
 
 
@@ -123,8 +123,8 @@ class DerivationView(APIView):
         operation_id="derivation_get", parameters=[SUBMISSION, SIDE, STEP], responses=core_response("Step", many=True)
     )
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        recheck = run_recheck(own.review, chosen_submission(own, asked_submission(request)))
+        entry = access(request.user, review_id)
+        recheck = run_recheck(entry.review, chosen_submission(entry, asked_submission(request)))
         side = "carried" if request.query_params.get("side") == "carried" else "independent"
         return Response(recheck.derivation(side, request.query_params.get("step", "")))
 
@@ -134,8 +134,8 @@ class AcrossView(APIView):
 
     @extend_schema(operation_id="across_get", responses=core_response("Across"))
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        return Response(core_across(own.review.read_brief()))
+        entry = access(request.user, review_id)
+        return Response(core_across(entry.review.read_brief()))
 
 
 class EditionsView(APIView):
@@ -153,9 +153,9 @@ class VocabularyView(APIView):
 
 
 @cache
-def _packed(told: Callable[[], Any]) -> bytes:
+def _packed(reported: Callable[[], Any]) -> bytes:
     """What never changes while the engine is the same, as it is sent."""
-    return gzip.compress(orjson.dumps(told()), mtime=0)
+    return gzip.compress(orjson.dumps(reported()), mtime=0)
 
 
 MOST_CLAIMS = 20_000
@@ -178,8 +178,8 @@ class SolveView(APIView):
             return Response(core_solve(document))
         read_request(document)
         run = run_for(None, str(document["kind"]), document, asked_by=request.user)
-        told = status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
-        return Response(AnsweredRunSerializer(run).data if run.result is None else run.result, status=told)
+        reported = status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
+        return Response(AnsweredRunSerializer(run).data if run.result is None else run.result, status=reported)
 
 
 class HeadlessRecheckView(APIView):
@@ -200,8 +200,8 @@ def _require_size(document: dict[str, Any]) -> None:
     submission, model = document.get("submission"), document.get("model")
     claims = submission.get("claims") if isinstance(submission, dict) else None
     if isinstance(claims, list) and len(claims) > MOST_CLAIMS:
-        said = f"the document has {len(claims)} claims; at most {MOST_CLAIMS} are rechecked at once"
-        raise ContentTooLarge(said, "Create a review and upload its tables.", "/submission/claims")
+        words = f"the document has {len(claims)} claims; at most {MOST_CLAIMS} are rechecked at once"
+        raise ContentTooLarge(words, "Create a review and upload its tables.", "/submission/claims")
     if isinstance(model, dict) and too_large(model):
         raise ContentTooLarge(
             "the model is too large to be solved at once", "Use the reference model of a review.", "/model"

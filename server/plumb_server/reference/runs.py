@@ -121,8 +121,8 @@ def carry_out(run: Run) -> Run:
     """Solve a run and keep its answer, or why there is none."""
     if run.attempts >= MOST_ATTEMPTS:
         run.status, run.finished_at = Run.Status.FAILED, timezone.now()
-        said = f"the analysis stopped its worker {MOST_ATTEMPTS} times"
-        run.problems = [{"path": "/", "message": said, "remedy": "Ask for fewer modes, or use a coarser model."}]
+        words = f"the analysis stopped its worker {MOST_ATTEMPTS} times"
+        run.problems = [{"path": "/", "message": words, "remedy": "Ask for fewer modes, or use a coarser model."}]
         run.save()
         return run
     run.status, run.attempts = Run.Status.RUNNING, run.attempts + 1
@@ -165,12 +165,12 @@ def carry_out(run: Run) -> Run:
 def cancel(run: Run) -> Run:
     """Ask a run to stop; one that has not begun stops at once."""
     with transaction.atomic():
-        held = Run.objects.select_for_update().get(pk=run.pk)
-        if held.status == Run.Status.QUEUED:
-            held.status, held.finished_at = Run.Status.CANCELLED, timezone.now()
-        held.cancel = held.open or held.cancel
-        held.save(update_fields=["status", "finished_at", "cancel"])
-    return held
+        stored = Run.objects.select_for_update().get(pk=run.pk)
+        if stored.status == Run.Status.QUEUED:
+            stored.status, stored.finished_at = Run.Status.CANCELLED, timezone.now()
+        stored.cancel = stored.open or stored.cancel
+        stored.save(update_fields=["status", "finished_at", "cancel"])
+    return stored
 
 
 def stored_answer(review: Review, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:

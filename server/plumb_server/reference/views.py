@@ -44,22 +44,22 @@ def _state(revision: ModelRevision | None) -> dict[str, Any]:
 class ModelView(APIView):
     @extend_schema(operation_id="model_get", responses=ModelStateSerializer)
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        return Response(_state(current_model(own.review)))
+        entry = access(request.user, review_id)
+        return Response(_state(current_model(entry.review)))
 
     @extend_schema(operation_id="model_change", request=ModelChangeSerializer, responses=ModelStateSerializer)
     def put(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
+        entry = access(request.user, review_id)
         given = sent(ModelChangeSerializer, request)
-        return Response(_state(services.save_model(own.review, request.user, given["model"], given["based_on"])))
+        return Response(_state(services.save_model(entry.review, request.user, given["model"], given["based_on"])))
 
 
 class ModelUndoView(APIView):
     @extend_schema(operation_id="model_undo", request=BasedOnSerializer, responses=ModelStateSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
+        entry = access(request.user, review_id)
         based_on = sent(BasedOnSerializer, request)["based_on"]
-        return Response(_state(services.undo_model(own.review, request.user, based_on)))
+        return Response(_state(services.undo_model(entry.review, request.user, based_on)))
 
 
 class FrameView(APIView):
@@ -67,10 +67,10 @@ class FrameView(APIView):
 
     @extend_schema(operation_id="frame_build", request=BuildFrameSerializer, responses=BuiltFrameSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
+        entry = access(request.user, review_id)
         given = sent(BuildFrameSerializer, request)
         if "grid" in given:
-            return Response({"frame": services.built_frame(own.review, given["grid"])})
+            return Response({"frame": services.built_frame(entry.review, given["grid"])})
         return Response({"frame": frame_of_tables(given.get("tables", {}))})
 
 
@@ -144,8 +144,8 @@ class RunsView(APIView):
 
     @extend_schema(operation_id="run_ask", request=AskSerializer, responses=AnsweredRunSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        run = services.ask(own.review, sent(AskSerializer, request)["kind"])
+        entry = access(request.user, review_id)
+        run = services.ask(entry.review, sent(AskSerializer, request)["kind"])
         return Response(
             AnsweredRunSerializer(run).data, status=status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
         )

@@ -221,22 +221,23 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
 
     system = brief.get("system", {})
     for direction in ("X", "Y"):
-        own = system.get(direction, {})
-        lines.append((f"Lateral system {direction}", inputs_words(own) or "not entered"))
+        entry = system.get(direction, {})
+        lines.append((f"Lateral system {direction}", inputs_words(entry) or "not entered"))
         others = [
             f"{edition.systems[o['lateral_system']].title} from {o['from_story']} upward"
-            for o in own.get("stacked_systems") or ()
+            for o in entry.get("stacked_systems") or ()
         ]
         others += [
-            f"{edition.systems[o['lateral_system']].title} in the same stories" for o in own.get("beside_systems") or ()
+            f"{edition.systems[o['lateral_system']].title} in the same stories"
+            for o in entry.get("beside_systems") or ()
         ]
-        if podium := own.get("podium"):
+        if podium := entry.get("podium"):
             others.append(f"two-stage podium below {podium['from_story']}")
         if others:
             lines.append((f"Further systems in {direction}", "; ".join(others)))
-    whole = inputs_words({k: v for k, v in system.items() if v is not False})
-    if whole:
-        lines.append(("Building", whole))
+    complete = inputs_words({k: v for k, v in system.items() if v is not False})
+    if complete:
+        lines.append(("Building", complete))
     if looked := system.get("irregularities"):
         states = (
             f"{name.replace('_', ' ')} {'present' if there else 'none'}" for name, there in sorted(looked.items())

@@ -46,15 +46,15 @@ def _pdf(data: bytes, name: str) -> HttpResponse:
 class PreviewView(APIView):
     @extend_schema(operation_id="report_preview", responses={(200, "text/html"): OpenApiTypes.STR})
     def get(self, request: Request, review_id: str) -> HttpResponse:
-        own = access(request.user, review_id)
-        return HttpResponse(services.page(own.review), content_type="text/html; charset=utf-8")
+        entry = access(request.user, review_id)
+        return HttpResponse(services.page(entry.review), content_type="text/html; charset=utf-8")
 
 
 class DraftView(APIView):
     @extend_schema(operation_id="report_draft", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        return _asked(printing.ask_for(own.review, request.user, issues=False))
+        entry = access(request.user, review_id)
+        return _asked(printing.ask_for(entry.review, request.user, issues=False))
 
 
 def _asked(printing: Printing) -> Response:
@@ -91,15 +91,15 @@ class ReportsView(APIView):
 
     @extend_schema(operation_id="reports_list", responses=ReportSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id, MAY_READ)
-        return Response(ReportSerializer(own.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
+        entry = access(request.user, review_id, MAY_READ)
+        return Response(ReportSerializer(entry.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
 
     @extend_schema(operation_id="report_issue", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        lead_only(own, "sign and issue a report")
+        entry = access(request.user, review_id)
+        lead_only(entry, "sign and issue a report")
         require_signature(request)
-        return _asked(printing.ask_for(own.review, request.user, issues=True))
+        return _asked(printing.ask_for(entry.review, request.user, issues=True))
 
 
 class ReportFileView(APIView):

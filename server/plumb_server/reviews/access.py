@@ -35,7 +35,7 @@ def access(user: Any, review_id: Any, roles: tuple[Role, ...] = TEAM) -> Access:
     return Access(membership.review, user, Role(membership.role))
 
 
-def lead_only(own: Access, what: str) -> None:
+def lead_only(entry: Access, what: str) -> None:
     """Refuse to a reviewer what only a lead does; both see that it exists."""
-    if own.role != Role.LEAD:
+    if entry.role != Role.LEAD:
         raise PermissionDenied(f"only the lead of the review can {what}")

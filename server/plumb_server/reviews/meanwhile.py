@@ -16,11 +16,11 @@ def meanwhile(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
 
     what : the thing's name in a message.  of : states the entries that speak of it since it was read.
     """
-    told = [
+    reported = [
         {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} in the meantime", "remedy": REMEDY}
         for entry in reversed(review.audit.filter(**of).select_related("actor")[:TOLD])
     ]
-    return told or [{"path": "/", "message": f"{what} was changed in the meantime", "remedy": REMEDY}]
+    return reported or [{"path": "/", "message": f"{what} was changed in the meantime", "remedy": REMEDY}]
 
 
 def _did(action: str, detail: dict[str, Any]) -> str:

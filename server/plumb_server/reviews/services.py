@@ -37,19 +37,21 @@ def change_review(review: Review, user: User, changes: dict[str, Any], based_on:
 
     based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
     """
-    held = Review.objects.select_for_update().get(pk=review.pk)
-    if held.revision != based_on:
-        raise PreconditionFailed(meanwhile(held, "the review", action="review changed", detail__revision__gt=based_on))
-    changed = {name: value for name, value in changes.items() if getattr(held, name) != value}
-    if held.status == Review.Status.CLOSED and set(changed) - {"status"}:
+    stored = Review.objects.select_for_update().get(pk=review.pk)
+    if stored.revision != based_on:
+        raise PreconditionFailed(
+            meanwhile(stored, "the review", action="review changed", detail__revision__gt=based_on)
+        )
+    changed = {name: value for name, value in changes.items() if getattr(stored, name) != value}
+    if stored.status == Review.Status.CLOSED and set(changed) - {"status"}:
         raise Conflict("the review is closed", "The lead can reopen it.")
     for name, value in changed.items():
-        setattr(held, name, value)
+        setattr(stored, name, value)
     if changed:
-        held.revision += 1
-        held.save(update_fields=[*changed, "revision"])
-        held.record(user, "review changed", fields=sorted(changed), **changed, revision=held.revision)
-    return held
+        stored.revision += 1
+        stored.save(update_fields=[*changed, "revision"])
+        stored.record(user, "review changed", fields=sorted(changed), **changed, revision=stored.revision)
+    return stored
 
 
 @transaction.atomic
@@ -129,9 +131,9 @@ def remove_member(review: Review, user: User, member: int) -> None:
 def withdraw_place(review: Review, user: User, place: int) -> None:
     """Make an invitation void."""
     review.locked()
-    held = get_object_or_404(Place.objects.select_related("invitation"), review=review, pk=place)
-    review.record(user, "invitation withdrawn", member=held.invitation.email, role=held.role)
-    held.invitation.delete()
+    stored = get_object_or_404(Place.objects.select_related("invitation"), review=review, pk=place)
+    review.record(user, "invitation withdrawn", member=stored.invitation.email, role=stored.role)
+    stored.invitation.delete()
 
 
 def canonical_brief(brief: Any) -> dict[str, Any]:

@@ -35,7 +35,7 @@ def _listed(user: Any, words: str) -> QuerySet[Review]:
     """The reviews of a person with what the list describes them, the newest first; one query for any number."""
     latest_brief = BriefRevision.objects.filter(review=OuterRef("pk")).order_by("-number")
     latest_submission = Review.submissions.rel.related_model.objects.filter(review=OuterRef("pk")).order_by("-number")
-    own = Membership.objects.filter(review=OuterRef("pk"), user=user)
+    entry = Membership.objects.filter(review=OuterRef("pk"), user=user)
     findings = Review.findings.rel.related_model
     unsettled = Q(review=OuterRef("pk")) & ~Q(status__in=findings.CLOSED)
     seen = unsettled & Q(status__in=findings.VISIBLE_OUTSIDE)
@@ -46,7 +46,7 @@ def _listed(user: Any, words: str) -> QuerySet[Review]:
         for name, which in (("unsettled", unsettled), ("seen", seen))
     }
     reviews = Review.objects.filter(team__user=user).annotate(
-        role=Subquery(own.values("role")[:1]),
+        role=Subquery(entry.values("role")[:1]),
         edition=Subquery(latest_brief.values("document__edition")[:1]),
         submission_number=Subquery(latest_submission.values("number")[:1]),
         open_findings=Case(When(role__in=TEAM, then=counted["unsettled"]), default=counted["seen"]),
@@ -56,25 +56,25 @@ def _listed(user: Any, words: str) -> QuerySet[Review]:
     return reviews.order_by("-created_at", "pk")
 
 
-def review_told(own: Access) -> dict[str, Any]:
+def review_told(entry: Access) -> dict[str, Any]:
     """A review with all that its screens start from, as a member sees it."""
-    revision = own.review.current_brief()
-    prefetch_related_objects([own.review], Prefetch("team", Membership.objects.select_related("user")))
+    revision = entry.review.current_brief()
+    prefetch_related_objects([entry.review], Prefetch("team", Membership.objects.select_related("user")))
     shown = _with(
-        own.review,
-        role=own.role,
+        entry.review,
+        role=entry.role,
         brief=revision.document,
         brief_number=revision.number,
-        invited=own.review.places.filter(invitation__accepted_at=None).select_related("invitation")
-        if own.role == Role.LEAD
+        invited=entry.review.places.filter(invitation__accepted_at=None).select_related("invitation")
+        if entry.role == Role.LEAD
         else [],
         can_undo=revision.undo_to is not None,
     )
     data = ReviewDetailSerializer(shown).data
-    if not own.on_team:
+    if not entry.on_team:
         # others see that the review is there and who is on it, not what is rechecked
         data |= {"brief": {"edition": revision.document["edition"]}, "can_undo": False}
-        data["submissions"] = data["submissions"] if own.role == Role.SUBMITTER else []
+        data["submissions"] = data["submissions"] if entry.role == Role.SUBMITTER else []
     return data
 
 
@@ -129,12 +129,12 @@ class ReviewView(APIView):
         parameters=[IF_MATCH],
     )
     def patch(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        given = ReviewChangeSerializer(own.review, data=request.data, partial=True)
+        entry = access(request.user, review_id)
+        given = ReviewChangeSerializer(entry.review, data=request.data, partial=True)
         given.is_valid(raise_exception=True)
         if "status" in given.validated_data:
-            lead_only(own, "close or open a review")
-        services.change_review(own.review, request.user, dict(given.validated_data), based_on(request))
+            lead_only(entry, "close or open a review")
+        services.change_review(entry.review, request.user, dict(given.validated_data), based_on(request))
         return Response(review_told(access(request.user, review_id)))
 
 
@@ -143,10 +143,10 @@ class TeamView(APIView):
 
     @extend_schema(operation_id="team_add", request=NewMemberSerializer, responses={201: AddedSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        lead_only(own, "add members")
+        entry = access(request.user, review_id)
+        lead_only(entry, "add members")
         given = sent(NewMemberSerializer, request)
-        added = services.add_member(own.review, request.user, given["email"], given["role"], request._request)
+        added = services.add_member(entry.review, request.user, given["email"], given["role"], request._request)
         key = "member" if isinstance(added, Membership) else "invited"
         return Response(
             AddedSerializer({"member": None, "invited": None, key: added}).data, status=status.HTTP_201_CREATED
@@ -154,9 +154,9 @@ class TeamView(APIView):
 
 
 def _led(request: Request, review_id: str) -> Access:
-    own = access(request.user, review_id)
-    lead_only(own, "change the team")
-    return own
+    entry = access(request.user, review_id)
+    lead_only(entry, "change the team")
+    return entry
 
 
 class MemberView(APIView):
@@ -164,8 +164,8 @@ class MemberView(APIView):
 
     @extend_schema(operation_id="team_change", request=RoleSerializer, responses=MemberSerializer)
     def patch(self, request: Request, review_id: str, user_id: int) -> Response:
-        own = _led(request, review_id)
-        changed = services.change_role(own.review, request.user, user_id, sent(RoleSerializer, request)["role"])
+        entry = _led(request, review_id)
+        changed = services.change_role(entry.review, request.user, user_id, sent(RoleSerializer, request)["role"])
         return Response(MemberSerializer(changed).data)
 
     @extend_schema(operation_id="team_remove", responses={204: None})
@@ -195,5 +195,5 @@ class PlaceView(APIView):
 class AuditView(APIView):
     @extend_schema(operation_id="audit_list", responses=AuditSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        return Response(AuditSerializer(own.review.audit.select_related("actor")[:AUDIT_ENTRIES], many=True).data)
+        entry = access(request.user, review_id)
+        return Response(AuditSerializer(entry.review.audit.select_related("actor")[:AUDIT_ENTRIES], many=True).data)

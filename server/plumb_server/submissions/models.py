@@ -21,15 +21,17 @@ class SubmissionQuerySet(NumberedFromZeroQuerySet):
         """The one that is being accepted, if one is."""
         return self.filter(status=Submission.Status.DRAFT).first()
 
-    def told(self) -> list[dict[str, Any]]:
+    def reported(self) -> list[dict[str, Any]]:
         """As the API describes them, with exhibits, tables and cases."""
         # serializers are made of models, so they cannot be there before these
         from plumb_server.submissions.serializers import SubmissionSerializer
 
         # exhibits and tables of a submission, and its cases, in a query each
         tables = ClaimTable.objects.order_by("id")
-        told = self.prefetch_related("exhibits__reading", "cases", models.Prefetch("exhibits__tables", queryset=tables))
-        return SubmissionSerializer(told, many=True).data
+        reported = self.prefetch_related(
+            "exhibits__reading", "cases", models.Prefetch("exhibits__tables", queryset=tables)
+        )
+        return SubmissionSerializer(reported, many=True).data
 
     def latest_with_values(self) -> Submission | None:
         """The latest that holds values, else the latest."""

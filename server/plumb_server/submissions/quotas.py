@@ -20,15 +20,15 @@ WAIT = 30
 
 def require_room(submission: Submission, user: User, size: int) -> None:
     """Raise ContentTooLarge where a file of this size (bytes) is more than the review or the member may still submit."""
-    held = Exhibit.objects.filter(submission__review=submission.review)
-    if _bytes(held) + size > settings.MAX_REVIEW_BYTES:
+    stored = Exhibit.objects.filter(submission__review=submission.review)
+    if _bytes(stored) + size > settings.MAX_REVIEW_BYTES:
         most = settings.MAX_REVIEW_BYTES / 1e9
         raise ContentTooLarge(f"the exhibits of this review would exceed {most:g} GB", "Upload only the tables.")
     lately = Exhibit.objects.filter(author=user, created_at__gt=timezone.now() - A_DAY)
     if _bytes(lately) + size > settings.MAX_MEMBER_BYTES_A_DAY:
         most = settings.MAX_MEMBER_BYTES_A_DAY / 1e9
         raise ContentTooLarge(f"your uploads would exceed {most:g} GB within a day", "Upload the rest tomorrow.")
-    if held.filter(submission=submission).count() >= settings.MAX_EXHIBITS:
+    if stored.filter(submission=submission).count() >= settings.MAX_EXHIBITS:
         most = settings.MAX_EXHIBITS
         raise ContentTooLarge(f"{submission.label} has {most} exhibits, the maximum", "Remove some of them first.")
 

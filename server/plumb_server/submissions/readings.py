@@ -87,16 +87,16 @@ def carry_out(reading: ExhibitReading, *, apart: bool = True) -> None:
     reading.save(update_fields=["status", "attempts"])
     try:
         if apart:
-            told = _in_a_process(exhibit.sha256, [exhibit.name], settings.READING_SECONDS, _Noter(reading))
+            reported = _in_a_process(exhibit.sha256, [exhibit.name], settings.READING_SECONDS, _Noter(reading))
         else:
-            told = read_whole(contents.contents(exhibit.sha256), exhibit.name)
+            reported = read_whole(contents.contents(exhibit.sha256), exhibit.name)
     except Stopped:
         return
-    if "kept" not in told:
-        _end(reading, Status.REFUSED, told["refused"]["message"], told["refused"]["remedy"])
+    if "kept" not in reported:
+        _end(reading, Status.REFUSED, reported["refused"]["message"], reported["refused"]["remedy"])
         return
-    contents.keep_read(exhibit.sha256, exhibit.name, told["kept"])
-    reading.tables, reading.pages = told_of(told["kept"]), len(told["kept"]["pages"])
+    contents.keep_read(exhibit.sha256, exhibit.name, reported["kept"])
+    reading.tables, reading.pages = told_of(reported["kept"]), len(reported["kept"]["pages"])
     _end(reading, Status.READ, "", "")
 
 
@@ -127,10 +127,10 @@ def _in_a_process(sha256: str, arguments: list[str], seconds: int, note: _Noter 
     """What the reader of the core describes a file, in a process of its own; ends it where it takes too long or is stopped."""
     command = [sys.executable, "-m", "plumb_core.intake.reader", "--memory", str(settings.READING_MEMORY)]
     command += ["--seconds", str(seconds), *arguments]
-    with tempfile.TemporaryFile() as taken, tempfile.TemporaryFile() as out:
-        taken.write(contents.contents(sha256))
-        taken.seek(0)
-        with subprocess.Popen(command, stdin=taken, stdout=out, stderr=subprocess.PIPE) as process:
+    with tempfile.TemporaryFile() as used, tempfile.TemporaryFile() as out:
+        used.write(contents.contents(sha256))
+        used.seek(0)
+        with subprocess.Popen(command, stdin=used, stdout=out, stderr=subprocess.PIPE) as process:
             at = _Place(process.stderr)
             deadline = time.monotonic() + 2 * seconds
             try:
@@ -146,12 +146,12 @@ def _in_a_process(sha256: str, arguments: list[str], seconds: int, note: _Noter 
         out.seek(0)
         text = out.read()
     try:
-        told: dict[str, Any] = json.loads(text)
+        reported: dict[str, Any] = json.loads(text)
     except ValueError:
         # it was ended at one of its limits
-        said = "reading this file exceeds the limit of time or memory"
-        return {"refused": {"message": said, "remedy": "Upload only the tables, or the pages that have them."}}
-    return told
+        words = "reading this file exceeds the limit of time or memory"
+        return {"refused": {"message": words, "remedy": "Upload only the tables, or the pages that have them."}}
+    return reported
 
 
 class _Place:
@@ -191,11 +191,11 @@ def sheets_read(exhibit: Exhibit) -> list[Sheet]:
 
 def region_read(exhibit: Exhibit, label: str) -> Sheet:
     """What is in a region of a page, as a table; raises UnprocessableContent where there is none."""
-    told = _in_a_process(exhibit.sha256, [exhibit.name, "--region", label], REGION_SECONDS)
-    if "kept" not in told:
-        raise UnprocessableContent([{"path": "/sheet", **told["refused"]}])
+    reported = _in_a_process(exhibit.sha256, [exhibit.name, "--region", label], REGION_SECONDS)
+    if "kept" not in reported:
+        raise UnprocessableContent([{"path": "/sheet", **reported["refused"]}])
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
     if reading is not None:
-        reading.regions = reading.regions | {label: told["kept"]["pages"][0]["tables"][0]}
+        reading.regions = reading.regions | {label: reported["kept"]["pages"][0]["tables"][0]}
         reading.save(update_fields=["regions"])
-    return sheets_kept(told["kept"])[0]
+    return sheets_kept(reported["kept"])[0]

@@ -151,11 +151,11 @@ def known_of(review: Review) -> Known:
     cases = {c.name: c.as_core() for c in draft.cases.all()} if draft else {}
     weights = {s["name"]: s["weight"] for s in brief.get("stories", []) if s.get("weight")}
     building = Building(list(heights), heights, cases, weights)
-    said: dict[Identity, str] = {}
+    words: dict[Identity, str] = {}
     if draft:
         loads = draft.claims.filter(quantity__in=SAID_AGAIN).values_list("quantity", "case", "text")
-        said = {(quantity, None, None, None, case): text for quantity, case, text in loads}
-    return Known(EDITIONS[brief["edition"]], building, _remembered(review), said=said)
+        words = {(quantity, None, None, None, case): text for quantity, case, text in loads}
+    return Known(EDITIONS[brief["edition"]], building, _remembered(review), said=words)
 
 
 def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[str, Any] | None) -> TableRead:
@@ -264,18 +264,18 @@ def accept_all(exhibit: Exhibit, user: User) -> list[tuple[str, ClaimTable | Non
     Tables that others refer to come first. A table that is accepted stays, whatever becomes of the next.
     """
     accepted = set(exhibit.tables.values_list("sheet", flat=True))
-    told: dict[str, tuple[str, ClaimTable | None, list[str]]] = {}
+    reported: dict[str, tuple[str, ClaimTable | None, list[str]]] = {}
     sheets = sheets_of(exhibit)
     for sheet in sorted(sheets, key=turn_of):
         if sheet.label in accepted or not sheet.kind:
             continue
         try:
-            told[sheet.label] = (sheet.label, accept_table(exhibit, user, sheet, "", None), [])
+            reported[sheet.label] = (sheet.label, accept_table(exhibit, user, sheet, "", None), [])
         except UnprocessableContent as unusable:
-            told[sheet.label] = (sheet.label, None, [e["message"] for e in unusable.errors])
+            reported[sheet.label] = (sheet.label, None, [e["message"] for e in unusable.errors])
         except Conflict as conflict:
-            told[sheet.label] = (sheet.label, None, [str(conflict.detail)])
-    return [told[s.label] for s in sheets if s.label in told]
+            reported[sheet.label] = (sheet.label, None, [str(conflict.detail)])
+    return [reported[s.label] for s in sheets if s.label in reported]
 
 
 def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.Claim]]) -> bool:
@@ -290,13 +290,13 @@ def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.
 
 def keep_cases(submission: Submission, cases: Iterable[core.Case]) -> None:
     """Save load cases; of those that are there already what is not known of their roles."""
-    told = {case.name: case for case in cases}
-    for known in submission.cases.filter(name__in=told):
-        merged = with_role(known.as_core(), told.pop(known.name))
+    reported = {case.name: case for case in cases}
+    for known in submission.cases.filter(name__in=reported):
+        merged = with_role(known.as_core(), reported.pop(known.name))
         for part in Case.ROLE:
             setattr(known, part, getattr(merged, part))
         known.save()
-    Case.objects.bulk_create([Case.of(submission, case) for case in told.values()])
+    Case.objects.bulk_create([Case.of(submission, case) for case in reported.values()])
 
 
 @transaction.atomic
@@ -320,23 +320,28 @@ def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> 
     """
     review = case.submission.review
     review.locked()
-    held = Case.objects.select_for_update().select_related("submission").get(pk=case.pk)
-    if held.revision != based_on:
+    stored = Case.objects.select_for_update().select_related("submission").get(pk=case.pk)
+    if stored.revision != based_on:
         raise PreconditionFailed(
             meanwhile(
                 review,
-                f"the case {held.name}",
+                f"the case {stored.name}",
                 action="case changed",
-                detail__case=held.name,
-                detail__submission=held.submission.label,
+                detail__case=stored.name,
+                detail__submission=stored.submission.label,
                 detail__revision__gt=based_on,
             )
         )
-    checked = read(core.Case, held.as_document() | role)
+    checked = read(core.Case, stored.as_document() | role)
     for part in Case.ROLE:
-        setattr(held, part, getattr(checked, part))
-    held.revision += 1
-    held.save()
-    said = {"submission": held.submission.label, "case": held.name, "fields": sorted(role), "revision": held.revision}
-    review.record(user, "case changed", **said, **role)
-    return held
+        setattr(stored, part, getattr(checked, part))
+    stored.revision += 1
+    stored.save()
+    words = {
+        "submission": stored.submission.label,
+        "case": stored.name,
+        "fields": sorted(role),
+        "revision": stored.revision,
+    }
+    review.record(user, "case changed", **words, **role)
+    return stored

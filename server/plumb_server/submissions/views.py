@@ -48,11 +48,11 @@ PIN = re.compile(r"page (\d{1,4}), pin \d{1,5} \d{1,5}")
 """Label of a place on a page: from the left and from the top, pt."""
 
 
-def chosen_submission(own: Access, number: int | None) -> Submission | None:
+def chosen_submission(entry: Access, number: int | None) -> Submission | None:
     """The submission of a number, or the latest."""
     if number is None:
-        return own.review.submissions.latest_with_values()
-    return get_object_or_404(own.review.submissions, number=number)
+        return entry.review.submissions.latest_with_values()
+    return get_object_or_404(entry.review.submissions, number=number)
 
 
 def asked_submission(request: Request) -> int | None:
@@ -90,18 +90,20 @@ class ExhibitsView(APIView):
         responses={201: ExhibitSerializer},
     )
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id, HANDS_IN)
+        entry = access(request.user, review_id, HANDS_IN)
         quotas.require_turn(request.user)
         file = request.FILES.get("file")
         if file is None:
-            said = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
-            raise UnprocessableContent([said])
+            words = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
+            raise UnprocessableContent([words])
         data = file.read()
         if b"\x00" in data[:4000] and data[:4] not in (b"PK\x03\x04", b"%PDF") and data[:2] not in UTF_16:
-            said = f"{file.name} is neither text nor a workbook nor a PDF"
-            raise UnprocessableContent([{"path": "/file", "message": said, "remedy": "Upload CSV, text, XLSX or PDF."}])
+            words = f"{file.name} is neither text nor a workbook nor a PDF"
+            raise UnprocessableContent(
+                [{"path": "/file", "message": words, "remedy": "Upload CSV, text, XLSX or PDF."}]
+            )
         with transaction.atomic():
-            submission = services.open_submission(own.review, request.user)
+            submission = services.open_submission(entry.review, request.user)
             exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
             readings.begin(exhibit)
         return Response(ExhibitSerializer(exhibit).data, status=status.HTTP_201_CREATED)
@@ -163,10 +165,10 @@ class ExhibitPageView(APIView):
         if found is None:
             raise Http404
         regions = exhibit.reading.regions
-        own = [t for label, t in regions.items() if label.startswith(f"page {page},")]
+        entry = [t for label, t in regions.items() if label.startswith(f"page {page},")]
         accepted = exhibit.tables.filter(sheet__startswith=f"page {page},")
-        told = [{"sheet": t.sheet, "kind": t.kind, "claims": t.count} for t in accepted]
-        return Response(PageSerializer(found | {"tables": found["tables"] + own, "accepted": told}).data)
+        reported = [{"sheet": t.sheet, "kind": t.kind, "claims": t.count} for t in accepted]
+        return Response(PageSerializer(found | {"tables": found["tables"] + entry, "accepted": reported}).data)
 
 
 def column_told(column: Column) -> dict[str, Any]:
@@ -178,11 +180,11 @@ def column_told(column: Column) -> dict[str, Any]:
 class _TableView(APIView):
     """What reading and accepting a table share."""
 
-    def table(self, request: Request, own: Access) -> tuple[dict[str, Any], str, list[Any], int]:
+    def table(self, request: Request, entry: Access) -> tuple[dict[str, Any], str, list[Any], int]:
         """(what was sent, file name, sheets, index of the chosen sheet)."""
         given = sent(ReadTableSerializer, request)
         if given.get("exhibit") is not None:
-            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
+            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=entry.review)
             label = given.get("sheet", "")
             if given.get("text") and (pinned := PIN.fullmatch(label)):
                 # values that the page shows and nobody could read: typed, with a pin where they stand
@@ -198,9 +200,9 @@ class _TableView(APIView):
             sheets = services.sheets_from(given.get("text", ""), name)
         names = [s.label for s in sheets]
         if not names:
-            said = f"no tables were found in {name}"
+            words = f"no tables were found in {name}"
             remedy = "Drag over a table on its page, or paste the tables."
-            raise UnprocessableContent([{"path": "/sheet", "message": said, "remedy": remedy}])
+            raise UnprocessableContent([{"path": "/sheet", "message": words, "remedy": remedy}])
         chosen = given.get("sheet") or names[0]
         if chosen not in names:
             remedy = f"Use one of: {', '.join(names)}."
@@ -213,11 +215,11 @@ class _TableView(APIView):
 class TableReadView(_TableView):
     @extend_schema(operation_id="table_read", request=ReadTableSerializer, responses=TableReadSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        given, name, sheets, index = self.table(request, own)
+        entry = access(request.user, review_id)
+        given, name, sheets, index = self.table(request, entry)
         sheet = sheets[index]
-        read = services.read_sheet(own.review, sheet, name, given.get("kind", ""), given.get("reading"))
-        told = {
+        read = services.read_sheet(entry.review, sheet, name, given.get("kind", ""), given.get("reading"))
+        reported = {
             "kind": read.kind,
             "sheet": sheet.label,
             "sheets": [s.label for s in sheets],
@@ -236,19 +238,19 @@ class TableReadView(_TableView):
             "claims": len(read.claims),
             "cases": len(read.cases),
         }
-        return Response(TableReadSerializer(told).data)
+        return Response(TableReadSerializer(reported).data)
 
 
 class TableAcceptView(_TableView):
     @extend_schema(operation_id="table_accept", request=ReadTableSerializer, responses={201: TableSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        own = access(request.user, review_id)
-        given, name, sheets, index = self.table(request, own)
+        entry = access(request.user, review_id)
+        given, name, sheets, index = self.table(request, entry)
         how = sheets[index], given.get("kind", ""), given.get("reading")
         if given.get("exhibit") is None:
-            table = services.accept_pasted(own.review, request.user, name, given["text"], *how)
+            table = services.accept_pasted(entry.review, request.user, name, given["text"], *how)
         else:
-            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=own.review)
+            exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=entry.review)
             replaces = None
             if given.get("replaces") is not None:
                 replaces = get_object_or_404(exhibit.tables, pk=given["replaces"])
@@ -259,8 +261,8 @@ class TableAcceptView(_TableView):
 class ExhibitTablesView(APIView):
     @extend_schema(operation_id="exhibit_accept_all", request=None, responses=AllAcceptedSerializer(many=True))
     def post(self, request: Request, exhibit_id: int) -> Response:
-        told = services.accept_all(_exhibit(request, exhibit_id), request.user)
-        rows = [{"label": label, "table": table, "open": left} for label, table, left in told]
+        reported = services.accept_all(_exhibit(request, exhibit_id), request.user)
+        rows = [{"label": label, "table": table, "open": left} for label, table, left in reported]
         return Response(AllAcceptedSerializer(rows, many=True).data)
 
 

@@ -41,7 +41,7 @@ class Doorkeeper:
             except DisallowedHost:
                 return problem(400, "this application does not serve that host name")
         size = request.headers.get("Content-Length", "0")
-        most = getattr(settings, next((own for end, own in MOST.items() if request.path.endswith(end)), "MAX_BODY"))
+        most = getattr(settings, next((entry for end, entry in MOST.items() if request.path.endswith(end)), "MAX_BODY"))
         if size.isascii() and size.isdigit() and int(size) > most:
             return problem(
                 413,

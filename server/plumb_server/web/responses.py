@@ -19,17 +19,17 @@ class PlainRenderer(JSONRenderer):
         return b"" if data is None else orjson.dumps(data, default=str)
 
 
-def stored_json(request: Request, kept: Callable[[], bytes], tag: str) -> HttpResponse:
+def stored_json(request: Request, retained: Callable[[], bytes], tag: str) -> HttpResponse:
     """JSON that is kept as gzip; nothing but its tag, and not even read, where the asker has it already."""
     named = f'"{tag}"'
-    asked = request.headers.get("If-None-Match", "")
+    requested = request.headers.get("If-None-Match", "")
     response: HttpResponse
-    if named in (part.strip().removeprefix("W/") for part in asked.split(",")):
+    if named in (part.strip().removeprefix("W/") for part in requested.split(",")):
         response = HttpResponseNotModified()
     elif "gzip" in request.headers.get("Accept-Encoding", ""):
-        response = HttpResponse(kept(), content_type="application/json", headers={"Content-Encoding": "gzip"})
+        response = HttpResponse(retained(), content_type="application/json", headers={"Content-Encoding": "gzip"})
     else:
-        response = HttpResponse(gzip.decompress(kept()), content_type="application/json")
+        response = HttpResponse(gzip.decompress(retained()), content_type="application/json")
     response["ETag"] = named
     # it may be kept, and is asked after each time: who may see it can change
     response["Cache-Control"] = "private, no-cache"

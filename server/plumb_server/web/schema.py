@@ -90,7 +90,7 @@ def add_core_documents(result: dict[str, Any], **kwargs: Any) -> dict[str, Any]:
     for name, kind in CORE_TYPES.items():
         schema = TypeAdapter(kind).json_schema(ref_template=REF)
         parts = schema.pop("$defs", {}) | ({} if "$ref" in schema else {name: schema})
-        clash = [part for part, own in parts.items() if components.get(part, own) != own]
+        clash = [part for part, entry in parts.items() if components.get(part, entry) != entry]
         if clash:
             raise ImproperlyConfigured(f"several types of the core or the server are called: {', '.join(clash)}")
         components |= parts

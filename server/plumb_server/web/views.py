@@ -84,6 +84,6 @@ def metrics(request: HttpRequest) -> HttpResponse:
     if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
         registry = CollectorRegistry()
         multiprocess.MultiProcessCollector(registry)
-    own = CollectorRegistry()
-    own.register(_State())
-    return HttpResponse(generate_latest(registry) + generate_latest(own), content_type=CONTENT_TYPE_LATEST)
+    entry = CollectorRegistry()
+    entry.register(_State())
+    return HttpResponse(generate_latest(registry) + generate_latest(entry), content_type=CONTENT_TYPE_LATEST)

@@ -120,9 +120,9 @@ def _read(context: Context) -> tuple[list[Terms], list[Claim]]:
                 along[acts[name]] = factor
         if any(along.values()):
             dead = max((f for n, f in factors.items() if acts[n] == "dead"), default=0.0)
-            beside = frozenset(acts[n] for n, factor in factors.items() if factor > 0) & {"live", "snow"}
+            adjacent = frozenset(acts[n] for n, factor in factors.items() if factor > 0) & {"live", "snow"}
             live = max((f for n, f in factors.items() if acts[n] == "live"), default=0.0)
-            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), live, beside, along))
+            seismic.append(Terms(key.case, claim, factors, dead, "Z" in acts.values(), live, adjacent, along))
     return seismic, unread
 
 
@@ -195,19 +195,21 @@ def _directions(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     by = context.claims.by_key.get(Key("directions_by"))
     if not why or (by is not None and by.single and str(by.single[0].value) == "SRSS"):
         return
-    lacking = [d for d in DIRECTIONS if not any(_with_other(t, d) for t in seismic)]
-    if lacking and why.startswith("open: "):
+    missing = [d for d in DIRECTIONS if not any(_with_other(t, d) for t in seismic)]
+    if missing and why.startswith("open: "):
         yield _question(
             context,
             "100 % + 30 %",
             f"are there {why.removeprefix('open: ')}? They require 1.0 of one direction with 0.3 of the other, which no "
-            f"combination has for {' and '.join(lacking)}; declare it in the brief",
+            f"combination has for {' and '.join(missing)}; declare it in the brief",
             place="directions",
             slip="S86",
         )
-    elif lacking:
-        wanted = ", ".join(f"1.0 {d} with 0.3 {_other(d)}" for d in lacking)
-        yield _question(context, "100 % + 30 %", f"no combination has {wanted}: {why}", place="directions", slip="S86")
+    elif missing:
+        expected = ", ".join(f"1.0 {d} with 0.3 {_other(d)}" for d in missing)
+        yield _question(
+            context, "100 % + 30 %", f"no combination has {expected}: {why}", place="directions", slip="S86"
+        )
 
 
 def _other(direction: str) -> str:
@@ -232,16 +234,16 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
                 # sets that are next to each other (for concrete, for steel) are stated by their clause
                 families.setdefault(each["name"].split(" ")[0], []).append((each["name"], dead, action, direction))
     wholes = []
-    for asked in families.values():
-        wholes.append([a for a in asked if not any(_has(t, *a[1:]) for t in seismic)])
+    for requested in families.values():
+        wholes.append([a for a in requested if not any(_has(t, *a[1:]) for t in seismic)])
     alternatives = len(families) > 1 and len({len(f) for f in families.values()}) > 0 and _beside(families)
-    missing = min(wholes, key=len) if alternatives else [m for whole in wholes for m in whole]
+    missing = min(wholes, key=len) if alternatives else [m for complete in wholes for m in complete]
     for name, dead, action, direction in dict.fromkeys(missing):
-        said = f"{figures(dead)} of the permanent load with {figures(action)} of the seismic action along {direction}"
+        words = f"{figures(dead)} of the permanent load with {figures(action)} of the seismic action along {direction}"
         yield _question(
             context,
             f"{name} {direction}",
-            f"no combination has {said} ({name})",
+            f"no combination has {words} ({name})",
             place=f"{name} {direction}",
             slip="S86",
         )
@@ -259,22 +261,22 @@ def _listed(context: Context, direction: str) -> list[Any]:
 
 def _follows(context: Context) -> list[str]:
     """What follows from the irregularities that the brief declares, in plan and in height."""
-    said: list[str] = []
+    words: list[str] = []
     for name, direction in (("regularity_consequences", None), *(("vertical_consequences", d) for d in DIRECTIONS)):
-        said += context.independent.get(name, direction) or []
-    return said
+        words += context.independent.get(name, direction) or []
+    return words
 
 
 def _overstrength(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     """Where an irregularity requires the overstrength, a combination that takes it in each direction (S86)."""
-    why = next((said for said in _follows(context) if "Omega_0" in said and "elements" in said), "")
+    why = next((words for words in _follows(context) if "Omega_0" in words and "elements" in words), "")
     if not why:
         return
     for direction in DIRECTIONS:
-        asked = [_factor(each, SEISMIC) for each in _listed(context, direction) if _is_overstrength(context, each)]
-        if asked and not any(abs(t.along[direction]) >= min(asked) * (1 - NEAR) for t in seismic):
-            said = f"no combination has {figures(min(asked))} of the seismic action along {direction}: {why}"
-            yield _question(context, f"overstrength {direction}", said, place=f"overstrength {direction}", slip="S86")
+        requested = [_factor(each, SEISMIC) for each in _listed(context, direction) if _is_overstrength(context, each)]
+        if requested and not any(abs(t.along[direction]) >= min(requested) * (1 - NEAR) for t in seismic):
+            words = f"no combination has {figures(min(requested))} of the seismic action along {direction}: {why}"
+            yield _question(context, f"overstrength {direction}", words, place=f"overstrength {direction}", slip="S86")
 
 
 def _loads_beside(context: Context, seismic: list[Terms]) -> Iterator[Check]:
@@ -287,10 +289,10 @@ def _loads_beside(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         ("snow", "snow", SNOW, {"snow"}, Verdict.NOTE),
     ):
         present = (kinds | claimed) & known
-        asked = any(_factor(each, names) > 0 for d in DIRECTIONS for each in _listed(context, d))
-        if present and asked and seismic and not any(kind in t.beside for t in seismic):
-            said = f"no combination has the {word} besides the seismic action"
-            yield replace(_question(context, word, said, place=word, slip="S86"), verdict=verdict)
+        requested = any(_factor(each, names) > 0 for d in DIRECTIONS for each in _listed(context, d))
+        if present and requested and seismic and not any(kind in t.beside for t in seismic):
+            words = f"no combination has the {word} besides the seismic action"
+            yield replace(_question(context, word, words, place=word, slip="S86"), verdict=verdict)
     yield from _live_factors(context, seismic)
 
 
@@ -311,11 +313,11 @@ def _live_factors(context: Context, seismic: list[Terms]) -> Iterator[Check]:
             for factor in _live_of(context, each)
         ]
         if required and terms.live < min(required) * (1.0 - NEAR) - 0.005:
-            said = (
+            words = (
                 f"combination {terms.name} has {figures(terms.live)} of the imposed load; at least {figures(min(required))} is "
                 "required"
             )
-            yield _question(context, f"{terms.name} imposed load", said, terms.claim, place="live factor", slip="S86")
+            yield _question(context, f"{terms.name} imposed load", words, terms.claim, place="live factor", slip="S86")
             return
 
 

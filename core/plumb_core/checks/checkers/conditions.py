@@ -60,9 +60,9 @@ def system(context: Context) -> Iterator[Check]:
     if rule is None:
         return
     for direction in DIRECTIONS:
-        said = str(context.independent.get("system_permission", direction) or "")
-        refused = "not permitted" in said or said.startswith("too tall") or "is declared exempt" in said
-        if not said or not (refused or said.startswith("open")):
+        words = str(context.independent.get("system_permission", direction) or "")
+        refused = "not permitted" in words or words.startswith("too tall") or "is declared exempt" in words
+        if not words or not (refused or words.startswith("open")):
             continue
         yield Check(
             "permission",
@@ -72,7 +72,7 @@ def system(context: Context) -> Iterator[Check]:
             role=Role.ORIGIN if refused else None,
             level=3,
             clause=rule.clause,
-            note=f"the lateral system in {direction} is {said.removeprefix('open: ')}{'' if '(' in said else f' ({rule.clause})'}",
+            note=f"the lateral system in {direction} is {words.removeprefix('open: ')}{'' if '(' in words else f' ({rule.clause})'}",
             slip="S23",
         )
 
@@ -84,7 +84,7 @@ def vertical(context: Context) -> Iterator[Check]:
     for direction in DIRECTIONS:
         for found in context.independent.get("vertical_irregularities", direction) or []:
             words = str(found["kind"])
-            said = any(
+            statement = any(
                 there and name.split("_")[-2 if "story" in name else 0] in words for name, there in declared.items()
             )
             tabled = "soft" in words or "weak" in words
@@ -94,11 +94,11 @@ def vertical(context: Context) -> Iterator[Check]:
                 Key("vertical_irregularities", direction),
                 f"{words} {direction} {story}",
                 place=f"{story}.{words.split()[0]}",
-                verdict=Verdict.QUESTION if tabled and not said else Verdict.NOTE,
+                verdict=Verdict.QUESTION if tabled and not statement else Verdict.NOTE,
                 level=3,
                 clause=str(found["clause"]),
                 note=f"by the tables of the brief {story} has {figures(found['ratio'], 3)} of the story beside it in {direction}, the limit "
-                f"is {figures(found['limit'], 3)}: {words}{'' if said else ', which is not declared'}",
+                f"is {figures(found['limit'], 3)}: {words}{'' if statement else ', which is not declared'}",
             )
 
 

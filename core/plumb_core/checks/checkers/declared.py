@@ -73,8 +73,8 @@ def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, st
     if name == "modes_count":
         number = len(context.claims.modes.numbers)
         if number and abs(float(value) - number) > 0.5:
-            said = f"{figures(float(value))} modes  are stated, the submitted table lists {number}"
-            return Verdict.QUESTION, said, "S48"
+            words = f"{figures(float(value))} modes  are stated, the submitted table lists {number}"
+            return Verdict.QUESTION, words, "S48"
         return (
             Verdict.AGREES,
             f"the submitted table lists {number} modes" if number else "no table of modes is submitted",
@@ -107,8 +107,8 @@ def _base(context: Context, stated: str) -> tuple[Verdict, str, str]:
     if at is None:
         return Verdict.NOTE, f"as stated: {stated}", ""
     below = ", ".join(stories[: at + 1][:4])
-    said = f"the base is stated at {stories[at]}, but {below} are among the stories whose weights and heights are used"
-    return Verdict.QUESTION, said, "S40"
+    words = f"the base is stated at {stories[at]}, but {below} are among the stories whose weights and heights are used"
+    return Verdict.QUESTION, words, "S40"
 
 
 def _plain(title: str) -> str:
@@ -147,8 +147,8 @@ def _combination(context: Context, stated: str) -> tuple[Verdict, str, str]:
     periods = [T for m in table.numbers if (T := table.period(m)) is not None]
     if "modal_combination" in context.independent.rules and len(periods) > 1:
         under = context.independent.assuming(inputs={Key("T_modes"): np.array(periods)})
-        asked = str(under.get("modal_combination") or "")
-        if asked == "CQC" and stated == "SRSS":
+        requested = str(under.get("modal_combination") or "")
+        if requested == "CQC" and stated == "SRSS":
             return Verdict.QUESTION, "modes are combined by SRSS, and some periods are closely spaced", "S52"
     return Verdict.AGREES, f"modes combined by {stated}", ""
 

@@ -42,25 +42,25 @@ def drifts(context: Context) -> Iterator[Check]:
 
 def _against_limit(context: Context, governing: Governing) -> Iterator[Check]:
     d = governing.direction
-    own = context.independent
-    step = context.step(own, Key("drift_ratio", d))
+    ours = context.independent
+    step = context.step(ours, Key("drift_ratio", d))
     bound = context.limit_step("drift_limit", d)
     covered = tuple(key for key in context.results.values if key.name.startswith("drift_") and key.direction == d)
     if isinstance(step, Ours) or bound is None:
-        lacking = step.why if isinstance(step, Ours) else "the limit of the drift is not known"
+        missing = step.why if isinstance(step, Ours) else "the limit of the drift is not known"
         yield Check(
             "drift_open",
             Key("drift_ratio", d),
             f"Δ/h {d}",
-            note=f"not compared with its limit: {lacking}",
+            note=f"not compared with its limit: {missing}",
             level=None,
         )
         return
-    verdicts = own.get("drift_verdict", d)
+    verdicts = ours.get("drift_verdict", d)
     if verdicts is None:
         verdicts = [within(float(r), float(bound.value)) for r in step.value]
-    limits = own.get("drift_limits", d) or [float(bound.value)] * len(verdicts)
-    amplified = own.get("drift_second_order", d)
+    limits = ours.get("drift_limits", d) or [float(bound.value)] * len(verdicts)
+    amplified = ours.get("drift_second_order", d)
     ratios = [
         float(r) if amplified is None or amplified[i] is None else float(amplified[i]) for i, r in enumerate(step.value)
     ]
@@ -187,25 +187,25 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
     for pair in governing.pairs:
         with np.errstate(divide="ignore", invalid="ignore"):
             ratio = pair.large / pair.small
-        kept = pair.small > 0.2 * np.max(pair.small)
-        ratios += ratio[kept].tolist()
-        weights += pair.small[kept].tolist()
+        retained = pair.small > 0.2 * np.max(pair.small)
+        ratios += ratio[retained].tolist()
+        weights += pair.small[retained].tolist()
     implied = float(np.median(ratios))
     # What the digits of the drifts leave of the factor
     floor = float(np.median([_digits(context, p, d) for p in governing.pairs]))
-    own = context.step(context.independent, key)
+    our_step = context.step(context.independent, key)
     stated = context.claims.by_key.get(key)
-    ours = None if isinstance(own, Ours) else float(own.value)
-    said = float(theirs(stated.single[0])) if stated is not None and stated.single else _carried(context, d)
+    ours = None if isinstance(our_step, Ours) else float(our_step.value)
+    statement = float(theirs(stated.single[0])) if stated is not None and stated.single else _carried(context, d)
     source = Source(note=f"{governing.pairs[0].amplified} over {governing.pairs[0].reduced}")
     claim = Derived("amplifier", implied, direction=d, text=f"{implied:.4g}", source=source)
     nu = context.independent.get("nu")
     other = nu * ours if nu and ours else context.independent.get("deformation_factor", d)
     if other and compare(implied, other, 0.005, floor).agrees:
         # stated for the damage limitation action, as its limit is worded, or as deformations for separation
-        ours, said = float(other), None
+        ours, statement = float(other), None
     independent = None if ours is None else compare(implied, ours, 0.005, floor)
-    carried = None if said is None else compare(implied, said, 0.005, floor)
+    carried = None if statement is None else compare(implied, statement, 0.005, floor)
     if independent is not None or carried is not None:
         verdict, role, _ = outcome_of(independent, carried)
         words = f"the drifts given as amplified are {figures(implied, 3)} times the reduced ones"
@@ -466,28 +466,28 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     if bound is None:
         return
     i = int(np.argmax(theta))
-    own = context.independent
+    ours = context.independent
     value, limit = float(theta[i]), float(bound.value)
     story = context.claims.stories[i]
-    checked, verdicts = own.get("theta_checked", direction), own.get("theta_verdict", direction)
-    exempt = own.get("theta_exempt", direction)
+    checked, verdicts = ours.get("theta_checked", direction), ours.get("theta_verdict", direction)
+    exempt = ours.get("theta_exempt", direction)
     compared = value if checked is None else float(checked[i])
     over = exceeds(compared, limit) if verdicts is None else not verdicts[i]
-    words = own.get("second_order", direction)
+    words = ours.get("second_order", direction)
     if over and words is not None and words[i] == "in the model":
         # the limit of this edition is that of consideration, and they are considered
         over = False
-    significant = exceeds(value, 0.10) and not own.get("p_delta_included") and not (exempt is not None and exempt[i])
-    fact = own.facts.get(Key("p_delta_included"))
+    significant = exceeds(value, 0.10) and not ours.get("p_delta_included") and not (exempt is not None and exempt[i])
+    fact = ours.facts.get(Key("p_delta_included"))
     # an edition that multiplies by 1/(1 - theta) has considered them; what is not stated is asked
-    asked = not over and significant and (fact is None or fact.source == "assumed")
-    clause = own.rules["theta_limit"].clause
+    requested = not over and significant and (fact is None or fact.source == "assumed")
+    clause = ours.rules["theta_limit"].clause
     source = Source(note="ours, from the submitted drifts")
     subject = Derived("theta_greatest", value, direction=direction, story=story, text=f"{value:.4g}", source=source)
     note = f"the greatest stability coefficient in {direction} is {figures(value, 3)}, at {story}; its limit is {figures(limit, 3)}"
-    if asked:
+    if requested:
         note += "; second order effects are above 0.10 and not said to be in the analysis"
-    if over and "drift_second_order" in own.rules:
+    if over and "drift_second_order" in ours.rules:
         note += "; unstable: the drift of the story is not decided"
     yield Check(
         "stability",
@@ -497,7 +497,7 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
         story,
         i,
         independent=compare(compared, limit if over else compared, 0.001, 0.0),
-        verdict=Verdict.BREACHES if over else Verdict.QUESTION if asked else Verdict.AGREES,
+        verdict=Verdict.BREACHES if over else Verdict.QUESTION if requested else Verdict.AGREES,
         role=Role.ORIGIN if over else None,
         level=2,
         limit=limit_of("theta_limit", limit, "max", clause),
@@ -512,11 +512,11 @@ def vertical_load(context: Context) -> Iterator[Check]:
 
     A question where coefficients are stated that another vertical load explains.
     """
-    own = context.independent
-    if "gravity" not in own.rules or own.get("gravity") is not None:
+    ours = context.independent
+    if "gravity" not in ours.rules or ours.get("gravity") is not None:
         return
     for direction in DIRECTIONS:
-        if own.get("theta", direction) is None:
+        if ours.get("theta", direction) is None:
             continue
         yield Check(
             "drift_open",
@@ -525,7 +525,7 @@ def vertical_load(context: Context) -> Iterator[Check]:
             place="loads",
             verdict=Verdict.QUESTION if explained_by_load(context, direction) else Verdict.NOTE,
             level=2,
-            clause=own.rules["gravity"].clause,
+            clause=ours.rules["gravity"].clause,
             note=f"P_x in {direction}: the loads of the stories are not known, and the seismic weight is assumed for the "
             "unfactored dead and live load; give the loads in the brief",
         )

@@ -49,8 +49,8 @@ def _ours(context: Context, key: Key) -> str:
     """What we find for a value that is not stated, in words; empty where there is no single value."""
     if QUANTITIES[key.name].kind not in (Kind.NUMBER, Kind.TEXT):
         return ""
-    own = context.ours(context.independent, key)
-    return "" if own.value is None else f"; ours is {figures(own.value)} {QUANTITIES[key.name].unit}".rstrip()
+    our_step = context.ours(context.independent, key)
+    return "" if our_step.value is None else f"; ours is {figures(our_step.value)} {QUANTITIES[key.name].unit}".rstrip()
 
 
 @checker("unplaced")

@@ -70,10 +70,10 @@ def rows_of(context: Context) -> list[Row]:
             texts.setdefault(key.case, {})[key.name] = claim
     rows = []
     for (story, load), stated in sorted(parts.items(), key=lambda item: item[0][0]):
-        whole = {**texts.get(load, {}), **stated}
-        plain = _plain(load, whole)
+        complete = {**texts.get(load, {}), **stated}
+        plain = _plain(load, complete)
         if plain is not None:
-            rows.append(Row(story, load, whole, plain))
+            rows.append(Row(story, load, complete, plain))
     return rows
 
 
@@ -156,15 +156,15 @@ def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str 
             (row.load, float(row.share.value), None if counted is None else _share(row, counted)), []
         ).append(number)
     first: dict[str, str] = {}
-    for (load, stated, own), members in groups.items():
+    for (load, stated, our_step), members in groups.items():
         row = rows[members[0]]
         claim, place = row.share, context.claims.stories[row.story]
         key, label = Key("load_share", None, load), f"share of {load} {place}"
-        if own is None or claim is None:
-            said = ours if isinstance(ours, str) else "the edition has no shares of loads"
-            yield Check("load", key, label, claim, place, row.story, note=said, clause=clause)
+        if our_step is None or claim is None:
+            words = ours if isinstance(ours, str) else "the edition has no shares of loads"
+            yield Check("load", key, label, claim, place, row.story, note=words, clause=clause)
             continue
-        independent = context.compared("load_share", stated, own, context.claims.rounding(claim))
+        independent = context.compared("load_share", stated, our_step, context.claims.rounding(claim))
         off = not independent.agrees
         follows = off and (load in first or _live_stated(context, stated))
         check = Check(
@@ -227,8 +227,8 @@ def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict
             clause=clause,
         )
     value = float(theirs(claim))
-    own = min(shares, key=lambda s: abs(s - value))
-    independent = context.compared("live_share", value, own, context.claims.rounding(claim))
+    our_step = min(shares, key=lambda s: abs(s - value))
+    independent = context.compared("live_share", value, our_step, context.claims.rounding(claim))
     verdict, role, _ = outcome_of(independent)
     slip = "S35" if role is Role.ORIGIN else ""
     return Check(
@@ -291,19 +291,19 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
         floors[row.story] += context.claims.rounding(claim) * abs(row.amount) if claim is not None else 0.0
         named.add(row.story)
     weights = context.claims.by_key.get(WEIGHT)
-    own = context.step(context.independent, WEIGHT)
+    ours = context.step(context.independent, WEIGHT)
     upstream = tuple(dict.fromkeys(Key(n, None, row.load) for row in rows for n in ("load_share", "load_amount")))
     checks = []
     for i in range(len(context.claims.stories)):
         claim = weights.indexed.get(i) if weights is not None else None
         if i not in named:
-            checks += [] if claim is None else [check_of(context, WEIGHT, i, claim, own, None)]
+            checks += [] if claim is None else [check_of(context, WEIGHT, i, claim, ours, None)]
             continue
-        if claim is None and isinstance(own, Ours):
+        if claim is None and isinstance(ours, Ours):
             continue
         made = Step(WEIGHT, totals, "rule")
         if claim is not None:
-            check = check_of(context, WEIGHT, i, claim, own, made)
+            check = check_of(context, WEIGHT, i, claim, ours, made)
             if check.carried is not None and not check.carried.agrees:
                 value = float(theirs(claim))
                 carried = compare(
@@ -314,7 +314,7 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
                 )
                 verdict, role, follows = outcome_of(check.independent, carried)
                 check = replace(check, carried=carried, verdict=verdict, role=role, follows=follows)
-            said = f"the submitted weight make-up of the story adds up to {figures(float(totals[i]))} kN"
+            words = f"the submitted weight make-up of the story adds up to {figures(float(totals[i]))} kN"
         else:
             stated = Derived(
                 "w",
@@ -324,16 +324,16 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
                 unit="kN",
                 source=Source(note="sum of the submitted make-up"),
             )
-            check = check_of(context, WEIGHT, i, stated, own, made)
-            said = "not stated: the sum of the submitted make-up represents it"
+            check = check_of(context, WEIGHT, i, stated, ours, made)
+            words = "not stated: the sum of the submitted make-up represents it"
         check = replace(
-            check, note=said, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
+            check, note=words, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
         )
         checks.append(check)
     yield from _own_sums(context, checks, totals, named, shares)
     inherited = [c for c in checks if c.role is Role.INHERITED and c.index is not None]
-    if inherited and not any(c.role is Role.ORIGIN for c in shares) and not isinstance(own, Ours):
-        yield from _slipped_load(context, rows, totals, np.asarray(own.value, dtype=float), named)
+    if inherited and not any(c.role is Role.ORIGIN for c in shares) and not isinstance(ours, Ours):
+        yield from _slipped_load(context, rows, totals, np.asarray(ours.value, dtype=float), named)
     yield from one_origin(checks, ("S43", "")) if _all_off(checks) else checks
 
 

@@ -28,9 +28,13 @@ def masses(context: Context) -> Iterator[Check]:
             share = floor + context.claims.rounding(weight) / GRAVITY
             carried = context.compared("m", mass, float(theirs(weight)) / GRAVITY, share)
             note = "mass of the analysis compared with the submitted seismic weight over g"
-        own = context.ours(context.independent, WEIGHT, i)
-        if isinstance(own.value, float) and not own.rests_on_adopted and WEIGHT not in context.independent.adopted:
-            independent = context.compared("m", mass, own.value / GRAVITY, floor)
+        our_step = context.ours(context.independent, WEIGHT, i)
+        if (
+            isinstance(our_step.value, float)
+            and not our_step.rests_on_adopted
+            and WEIGHT not in context.independent.adopted
+        ):
+            independent = context.compared("m", mass, our_step.value / GRAVITY, floor)
         unchecked = carried is None and independent is None
         verdict, role, follows = OPEN if unchecked else outcome_of(independent, carried)
         yield Check(
@@ -46,5 +50,5 @@ def masses(context: Context) -> Iterator[Check]:
             role=role,
             level=None if unchecked else 3 if independent is not None else 1,
             follows=follows,
-            note=own.why if unchecked else note,
+            note=our_step.why if unchecked else note,
         )

@@ -73,10 +73,10 @@ def running_sums(context: Context) -> Iterator[Check]:
     for running, part in RUNNING:
         added, floor = 0.0, 0.0
         for mode in table.numbers:
-            own = table.claim(part, mode)
-            if own is None:
+            ours = table.claim(part, mode)
+            if ours is None:
                 break
-            added, floor = added + float(own.value), floor + context.claims.rounding(own)
+            added, floor = added + float(ours.value), floor + context.claims.rounding(ours)
             stated = table.claim(running, mode)
             if stated is None:
                 continue
@@ -141,8 +141,8 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
     other = _other_alternative(context, direction, total)
     if other:
         return replace(check, note=other, verdict=Verdict.QUESTION if "second dash" in other else Verdict.OPEN)
-    said = f"{len(rows)} modes reach {total:.1%} of the mass in {direction}; {target:.0%} is required"
-    return replace(check, verdict=Verdict.BREACHES, role=Role.ORIGIN, note=said)
+    words = f"{len(rows)} modes reach {total:.1%} of the mass in {direction}; {target:.0%} is required"
+    return replace(check, verdict=Verdict.BREACHES, role=Role.ORIGIN, note=words)
 
 
 def _other_alternative(context: Context, direction: str, mass_sum: float) -> str:
@@ -168,36 +168,36 @@ def modes(context: Context) -> Iterator[Check]:
     rows = {row["theirs"]: row for row in matched["rows"] if row["theirs"]} if matched else {}
     for place, mode in enumerate(context.claims.modes.numbers):
         row = rows.get(place + 1)
-        own = answer["modes"][row["ours"] - 1] if row and answer else None
-        said = (
+        our_step = answer["modes"][row["ours"] - 1] if row and answer else None
+        words = (
             "the reference model has not been analysed"
             if answer is None
             else "no mode of the reference model matches it"
         )
-        if own is not None and row is not None:
+        if our_step is not None and row is not None:
             like = "" if row["mac"] is None else f", shape agreement {row['mac']:.2f}"
-            said = f"our mode {row['ours']} ({own['kind']}){like}"
+            words = f"our mode {row['ours']} ({our_step['kind']}){like}"
         for axis, key in (("T", PERIOD), *MASS_RATIOS):
             claim = context.claims.modes.claim(key, mode)
             if claim is None:
                 continue
-            yield _against_ours(context, axis, key, mode, claim, own, said)
+            yield _against_ours(context, axis, key, mode, claim, our_step, words)
 
 
 def _against_ours(
-    context: Context, axis: str, key: Key, mode: int, claim: Claim, own: Mapping[str, Any] | None, said: str
+    context: Context, axis: str, key: Key, mode: int, claim: Claim, ours: Mapping[str, Any] | None, said: str
 ) -> Check:
     """A period or a share of a submitted mode against that of a mode of ours; open without one."""
     where = str(mode + 1)
     label = " ".join(p for p in (QUANTITIES[key.name].symbol, "" if axis == "T" else axis, "mode", where) if p)
-    if own is None:
+    if ours is None:
         return Check("mode", key, label, claim, where, mode, note=said)
-    value = float(own["T"] if axis == "T" else own["mass_ratio"][axis])
+    value = float(ours["T"] if axis == "T" else ours["mass_ratio"][axis])
     floor = context.claims.rounding(claim) if axis == "T" else max(context.claims.rounding(claim), SHARE_FLOOR)
     independent = context.compared(key.name, float(claim.value), value, floor)
     verdict, role, _ = outcome_of(independent)
     rests_on: tuple[str, ...] = ()
-    if role is Role.ORIGIN and _right_once_exchanged(context, key, claim, own["mass_ratio"], floor):
+    if role is Role.ORIGIN and _right_once_exchanged(context, key, claim, ours["mass_ratio"], floor):
         role, rests_on = Role.INHERITED, (EXCHANGED,)
     return Check(
         "mode",

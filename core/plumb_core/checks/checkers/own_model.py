@@ -37,10 +37,10 @@ def base_shears(context: Context) -> Iterator[Check]:
         ours = abs(float(answer["base_shear"][d]))
         key = Key("V_dynamic", d)
         compared = compare(float(theirs(claim)), ours, ALIKE, context.claims.rounding(claim))
-        said = f"the reference model gives {figures(ours)} kN for the modal base shear in {d}, the submitted value is {figures(float(theirs(claim)))} kN"
+        words = f"the reference model gives {figures(ours)} kN for the modal base shear in {d}, the submitted value is {figures(float(theirs(claim)))} kN"
         swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
         yield _judged(
-            context, key, f"V dynamic {d} by the reference model", claim, compared, said, (key,), swapped=swapped
+            context, key, f"V dynamic {d} by the reference model", claim, compared, words, (key,), swapped=swapped
         )
 
 
@@ -114,13 +114,13 @@ def movements(context: Context) -> Iterator[Check]:
             key = Key(f"{what}_max", d, case)
             name = context.claims.stories[story]
             claim = _moved(what, d, name, case, value, f"farther end in {case}")
-            said = (
+            words = (
                 f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, in the reference model "
                 f"{figures(1000 * ours)} mm under the submitted story shears"
             )
             compared = compare(value, ours, ALIKE, 0.0)
             yield _judged(
-                context, key, f"{what} {d} {name} by the reference model", claim, compared, said, (), name, story
+                context, key, f"{what} {d} {name} by the reference model", claim, compared, words, (), name, story
             )
         yield from _ratios(context, pairs, d)
 
@@ -129,20 +129,20 @@ def movements(context: Context) -> Iterator[Check]:
 def histories(context: Context) -> Iterator[Check]:
     """Envelopes of their time histories against ours under the same record: base shear, drift and displacement (linear)."""
     for case, role in context.claims.cases.items():
-        own = own_history(context, case)
-        if role.kind != "time_history" or own is None or role.direction not in DIRECTIONS:
+        our_step = own_history(context, case)
+        if role.kind != "time_history" or our_step is None or role.direction not in DIRECTIONS:
             continue
         d = role.direction
         claim = context.results.claim(f"reaction_{d}", d, case) or context.results.claim(f"reaction_{d}", None, case)
         if claim is not None:
-            value, ours = abs(float(theirs(claim))), abs(float(own["base_shear"][d]))
-            said = f"under {case} the reference model has a base shear of {figures(ours)} kN in {d}, the submitted value is {figures(value)} kN"
+            value, ours = abs(float(theirs(claim))), abs(float(our_step["base_shear"][d]))
+            words = f"under {case} the reference model has a base shear of {figures(ours)} kN in {d}, the submitted value is {figures(value)} kN"
             compared = compare(value, ours, ALIKE, context.claims.rounding(claim))
             yield _judged(
-                context, Key(claim.quantity, d, case), f"V {case} by the reference model", claim, compared, said, ()
+                context, Key(claim.quantity, d, case), f"V {case} by the reference model", claim, compared, words, ()
             )
         for what in ("drift", "displacement"):
-            yield from _envelope(context, case, d, what, own)
+            yield from _envelope(context, case, d, what, our_step)
 
 
 @checker("own")
@@ -164,15 +164,15 @@ def modal_displacements(context: Context) -> Iterator[Check]:
         yield from _parted(context, case, d, "displacement", ends.mean, ours)
 
 
-def _envelope(context: Context, case: str, direction: str, what: str, own: Mapping[str, Any]) -> Iterator[Check]:
+def _envelope(context: Context, case: str, direction: str, what: str, our_step: Mapping[str, Any]) -> Iterator[Check]:
     """The story where the farther ends part the most; one check for a case."""
     ends = context.results.ends(what, direction, case)
     if ends is None:
         return
-    stated, ours = ends.greatest, own_ends(own, what, direction).max(axis=1)
+    stated, ours = ends.greatest, own_ends(our_step, what, direction).max(axis=1)
     if np.all(np.isnan(stated)):
         # only the centre is stated
-        stated, ours = ends.mean, own_ends(own, what, direction).mean(axis=1)
+        stated, ours = ends.mean, own_ends(our_step, what, direction).mean(axis=1)
     yield from _parted(context, case, direction, what, stated, ours)
 
 
@@ -200,7 +200,7 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
     i = int(np.argmax(off))
     name, value, mine = context.claims.stories[i], float(stated[i]), float(ours[i])
     claim = _moved(what, direction, name, case, value, f"envelope of {case}")
-    said = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, in the reference model {figures(1000 * mine)} mm"
+    words = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, in the reference model {figures(1000 * mine)} mm"
     compared = compare(value, mine, ALIKE, 0.0)
     yield _judged(
         context,
@@ -208,7 +208,7 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
         f"{what} {name} {case} by the reference model",
         claim,
         compared,
-        said,
+        words,
         (),
         name,
         i,
@@ -234,13 +234,13 @@ def _worst(
     """(case, story, theirs, ours) of the farther end where the two part the most, in m."""
     best: tuple[float, tuple[str, int, float, float]] | None = None
     ratio = _sheared(context, direction)
-    for case, own in pairs:
+    for case, our_step in pairs:
         ends = context.results.ends(what, direction, case)
         if ends is None or np.all(np.isnan(ends.greatest)):
             continue
-        ours = own_ends(own, "drift", direction).max(axis=1) * ratio
+        ours = own_ends(our_step, "drift", direction).max(axis=1) * ratio
         if what == "displacement":
-            both = own_ends(own, "drift", direction) * ratio[:, None]
+            both = own_ends(our_step, "drift", direction) * ratio[:, None]
             ours = np.cumsum(both, axis=0).max(axis=1)
         for i in range(len(ours)):
             value = float(ends.greatest[i])
@@ -255,11 +255,11 @@ def _worst(
 def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direction: str) -> Iterator[Check]:
     """How far the building turns: the greatest over the mean of the ends, theirs against the reference model's."""
     best: tuple[float, str, int, float, float] | None = None
-    for case, own in pairs:
+    for case, our_step in pairs:
         ends = context.results.drifts(direction, case)
         if ends is None or np.any(np.isnan(ends.greatest)):
             continue
-        value, ours = _turning(ends), own_ends(own, "drift", direction)
+        value, ours = _turning(ends), own_ends(our_step, "drift", direction)
         by_model = ours.max(axis=1) / ours.mean(axis=1)
         for i in range(len(value)):
             if ends.greatest[i] >= LEAST * ends.greatest.max() and np.isfinite(value[i]):
@@ -279,7 +279,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         text=f"{value_:.4g}",
         source=Source(note=f"of the drifts in {case}"),
     )
-    said = f"{name} has in {case} {figures(value_, 3)} times its mean drift at one end, in the reference model to {figures(ours_, 3)}"
+    words = f"{name} has in {case} {figures(value_, 3)} times its mean drift at one end, in the reference model to {figures(ours_, 3)}"
     compared = compare(value_, ours_, ALIKE / 2, 0.0)
     yield _judged(
         context,
@@ -287,7 +287,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         f"turning {direction} {name} by the reference model",
         claim,
         compared,
-        said,
+        words,
         (),
         name,
         i,
@@ -327,9 +327,9 @@ def _against(context: Context, name: str, direction: str, ours: Array, alike: fl
     }
     i = max(sides, key=lambda k: abs(sides[k].multiples))
     claim, symbol = stated.indexed[i], QUANTITIES[name].symbol
-    said = f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, in the reference model {figures(sides[i].ours, 3)}"
+    words = f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, in the reference model {figures(sides[i].ours, 3)}"
     label = f"{symbol} {direction} {claim.story} by the reference model"
-    yield _judged(context, key, label, claim, sides[i], said, (key,), claim.story or "", i)
+    yield _judged(context, key, label, claim, sides[i], words, (key,), claim.story or "", i)
 
 
 def _story_shears(context: Context, direction: str) -> Iterator[Check]:
@@ -351,12 +351,12 @@ def _story_shears(context: Context, direction: str) -> Iterator[Check]:
     if best is None:
         return
     side, claim, i = best
-    said = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, in the reference model {figures(side.ours)} kN"
+    words = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, in the reference model {figures(side.ours)} kN"
     swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
     key = Key("V_story", direction, claim.case)
     label = f"V_x {direction} {claim.story} by the reference model"
     upstream = (Key("V_dynamic", direction),)
-    yield _judged(context, key, label, claim, side, said, upstream, claim.story or "", i, swapped)
+    yield _judged(context, key, label, claim, side, words, upstream, claim.story or "", i, swapped)
 
 
 def _turning(ends: Ends) -> Array:

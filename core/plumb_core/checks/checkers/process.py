@@ -90,8 +90,8 @@ def method(context: Context) -> Iterator[Check]:
         stated = _static_result(context, d)
         if stated is None or _single(context, "V_dynamic", d) is not None or modal & {d, "XY", None}:
             continue
-        said = str(context.independent.get("static_permitted", d) or "")
-        if said.startswith("not permitted"):
+        words = str(context.independent.get("static_permitted", d) or "")
+        if words.startswith("not permitted"):
             yield Check(
                 "permission",
                 Key("static_permitted", d),
@@ -101,7 +101,7 @@ def method(context: Context) -> Iterator[Check]:
                 role=Role.ORIGIN,
                 level=2,
                 clause=context.independent.rules["static_permitted"].clause,
-                note=f"the static method is {said}; no modal analysis is submitted for {d}",
+                note=f"the static method is {words}; no modal analysis is submitted for {d}",
                 slip="S60",
             )
 
@@ -134,14 +134,14 @@ def scaled_drifts(context: Context) -> Iterator[Check]:
         if required is None:
             continue
         if required > 1.0 + 1e-9 and steps == {"before"}:
-            said = (
+            words = (
                 f"the drifts in {d} are those before scaling, but the code requires scaled drifts: they are multiplied by "
                 f"{figures(required)}"
             )
-            yield _question("scaled", d, "drifts", said, "S69", clause=clause)
+            yield _question("scaled", d, "drifts", words, "S69", clause=clause)
         elif required <= 1.0 + 1e-9 and steps == {"after"} and _scaled_by_theirs(context, d):
-            said = f"the drifts in {d} are those of scaled results, which the code does not require: on the safe side"
-            yield _question("scaled", d, "drifts", said, "S69", clause=clause, verdict=Verdict.NOTE)
+            words = f"the drifts in {d} are those of scaled results, which the code does not require: on the safe side"
+            yield _question("scaled", d, "drifts", words, "S69", clause=clause, verdict=Verdict.NOTE)
 
 
 def _factor_of_drifts(context: Context, direction: str) -> float | None:
@@ -171,8 +171,8 @@ def combined_maxima(context: Context) -> Iterator[Check]:
             kinds.setdefault(role.name, set()).add(f"{key.name}{key.direction or ''}")
     several = [case for case, names in kinds.items() if len(names) > 1]
     if several:
-        said = ", ".join(several[:3]) + (" and others" if len(several) > 3 else "")
-        note = f"the results of {said} are combined over the modes: greatest values, which need not occur together"
+        words = ", ".join(several[:3]) + (" and others" if len(several) > 3 else "")
+        note = f"the results of {words} are combined over the modes: greatest values, which need not occur together"
         yield _question("modal_combination", None, "maxima", note, "S88", verdict=Verdict.NOTE)
 
 

@@ -63,9 +63,9 @@ def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
         stated = context.modal_shear(direction, role.step)
         name = "V_dynamic" if role.step == "before" else "V_scaled"
         if stated is not None and Key(name, direction) in context.claims.by_key:
-            said = f"the modal base shear {role.step} scaling"
+            words = f"the modal base shear {role.step} scaling"
             value = _nearest(context, direction, role.step, float(theirs(shear)), float(theirs(stated)))
-            yield _check(context, shear, case, direction, (None, value), (Key(name, direction),), said)
+            yield _check(context, shear, case, direction, (None, value), (Key(name, direction),), words)
 
 
 def _of_forces(context: Context, shear: Claim, case: str, direction: str) -> tuple[float | None, tuple[Key, ...]]:

@@ -78,18 +78,18 @@ def _before(context: Context, direction: str, claim: Claim) -> Check:
     check = min(checks, key=lambda c: abs(c.shown.multiples) if c.shown else 0.0)
     if check.independent is None and check.carried is None:
         return replace(check, note=f"our modal base shear is not available: {_why(sides[0][0])}", upstream=())
-    said = f"from the submitted {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
+    words = f"from the submitted {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
     if check.role is Role.ORIGIN and _right_once_exchanged(context, key, claim):
         return replace(
-            check, note=said, level=2, role=Role.INHERITED, rests_on=(EXCHANGED,), upstream=(Key("mass_ratio"),)
+            check, note=words, level=2, role=Role.INHERITED, rests_on=(EXCHANGED,), upstream=(Key("mass_ratio"),)
         )
-    check = replace(check, note=said, level=2, upstream=tuple(Key(n, d) for n in CURVE for d in (direction, None)))
+    check = replace(check, note=words, level=2, upstream=tuple(Key(n, d) for n in CURVE for d in (direction, None)))
     if check.role is Role.ORIGIN and check.carried is not None:
         ratio = float(check.carried.theirs) / float(check.carried.ours)
         cause = _cause(context, direction, ratio)
         if cause:
             return replace(
-                check, note=f"{said}; the submitted value is {figures(ratio)} of it: {cause[1]}", slip=cause[0]
+                check, note=f"{words}; the submitted value is {figures(ratio)} of it: {cause[1]}", slip=cause[0]
             )
     return check
 
@@ -191,7 +191,7 @@ def _factors(
             check, upstream=(Key("V_static", direction), Key("V_dynamic", direction), Key("scaling_share", direction))
         )
     values = [None if isinstance(s, Ours) else float(s.value) for s in steps]
-    ours, own = values[0] if values[0] is not None else values[1], values[1]
+    ours, our_step = values[0] if values[0] is not None else values[1], values[1]
     if ours is None:
         return
     factor: Subject | None = used or _implied(before, after, direction)
@@ -221,7 +221,7 @@ def _factors(
     # the static base shear that it is computed from agrees within its own tolerance
     slack += QUANTITIES["V_static"].tolerance * context.tolerance_scale
     enough = enough_factor((value + floor) * (1 + slack), ours)
-    by_theirs = own is None or enough_factor((value + floor) * (1 + slack), own)
+    by_theirs = our_step is None or enough_factor((value + floor) * (1 + slack), our_step)
     note = f"{figures(value)} is used, {figures(ours)} is required" + (
         "" if enough else ", by our static base shear" if by_theirs else ""
     )

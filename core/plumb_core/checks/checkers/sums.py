@@ -31,10 +31,10 @@ def sums(context: Context) -> Iterator[Check]:
                 continue
             symbol, claims = QUANTITIES[part].symbol, parts.indexed.values()
             added = sum(float(theirs(c)) for c in claims)
-            whole = stated.single[0]
-            floor = sum(context.claims.rounding(c) for c in claims) + context.claims.rounding(whole)
+            complete = stated.single[0]
+            floor = sum(context.claims.rounding(c) for c in claims) + context.claims.rounding(complete)
             source = Source(note=f"sum of the submitted {symbol}")
-            carried = context.compared(total, added, float(theirs(whole)), floor)
+            carried = context.compared(total, added, float(theirs(complete)), floor)
             verdict, role, _ = outcome_of(None, carried)
             yield Check(
                 "sum",

@@ -42,8 +42,8 @@ def sides(context: Context) -> Iterator[Check]:
             of_kind[direction].add(1 if role.eccentricity > 0 else -1)
     unsaid = sorted({case for case, _ in along if roles[case].eccentricity is None})
     clause = context.independent.rules["eccentricity"].clause
-    asked = [d for d in DIRECTIONS if context.independent.get("torsion_applies", d) is not False]
-    if not present and asked:
+    requested = [d for d in DIRECTIONS if context.independent.get("torsion_applies", d) is not False]
+    if not present and requested:
         if unsaid:
             yield Check(
                 "case_open",
@@ -61,7 +61,7 @@ def sides(context: Context) -> Iterator[Check]:
     required = present.get("static") or max(
         present.values(), key=lambda of_kind: sum(map(len, of_kind.values())), default=none
     )
-    for direction in asked:
+    for direction in requested:
         for sign, word in SIDES.items():
             if sign not in required[direction] and not context.claims.awaits("drift_end_1", "displacement_end_1"):
                 yield Check(
@@ -127,41 +127,41 @@ def _class(context: Context, direction: str, claim: Claim | None, turning: list[
     rule = context.independent.rules.get("torsion_class")
     worst = worst_of(t for t in turning if t.judged)
     if rule is None or worst is None or worst[0].classes is None:
-        said = (
+        words = (
             "the edition has no class of torsional irregularity"
             if rule is None
             else "no case states both ends of its stories"
         )
         verdict = Verdict.OPEN if claim is not None else Verdict.NOTE
-        return Check("twist", key, label, claim, verdict=verdict, note=said, clause=rule.clause if rule else "")
+        return Check("twist", key, label, claim, verdict=verdict, note=words, clause=rule.clause if rule else "")
     case, story, ours = worst
     ratio = figures(float(case.ratio[story])) if np.isfinite(case.ratio[story]) else "no average"
     verified = case.drift is not None and case.drift.by_ends
-    said = f"{ours}: ratio {ratio} at {context.claims.stories[story]} in {case.case}" + (
+    words = f"{ours}: ratio {ratio} at {context.claims.stories[story]} in {case.case}" + (
         "" if verified else ", from greatest and mean as given: the mean is not verified"
     )
     static = is_static(context.claims.cases.get(case.case))
     if not static:
-        said += "; no static case states both ends, and the ends of a modal case are combined maxima"
+        words += "; no static case states both ends, and the ends of a modal case are combined maxima"
     made = partial(Check, "twist", key, label, clause=rule.clause, level=2)
     if claim is None:
         acknowledged = ours == "regular" or any(k.name == "A_x" for k in context.claims.by_key)
         verdict = Verdict.NOTE if acknowledged or not static else Verdict.QUESTION
         more = "" if acknowledged else "; the submission does not say whether the building is irregular"
-        return made(verdict=verdict, note=said + more, slip="S76" if acknowledged else "S26")
+        return made(verdict=verdict, note=words + more, slip="S76" if acknowledged else "S26")
     theirs = str(claim.value)
     if theirs == "not tested":
         more = "stated as not tested" + ("" if ours == "regular" else f", and it is {ours}")
-        return made(claim, verdict=Verdict.QUESTION, note=f"{said}; {more}", slip="S26")
+        return made(claim, verdict=Verdict.QUESTION, note=f"{words}; {more}", slip="S26")
     same = min(DEGREES.get(theirs, 0), _gravest(context)) == DEGREES[ours]
     if not same and not static:
-        return made(claim, verdict=Verdict.QUESTION, note=said, slip="S72")
+        return made(claim, verdict=Verdict.QUESTION, note=words, slip="S72")
     return made(
         claim,
         independent=compare(theirs, theirs if same else "none" if ours == "regular" else ours, 0.0, 0.0),
         verdict=Verdict.AGREES if same else Verdict.DIFFERS,
         role=None if same else Role.ORIGIN,
-        note=said,
+        note=words,
         slip="" if same else "S71",
     )
 
@@ -242,8 +242,8 @@ def together(context: Context) -> Iterator[Check]:
         for case, _ in results
         if context.claims.cases[case].kind in ("static", "modal")
     }
-    lacking = [d for d in DIRECTIONS if d not in acting]
-    if "XY" in acting and lacking:
+    missing = [d for d in DIRECTIONS if d not in acting]
+    if "XY" in acting and missing:
         both = [case for case, _ in results if context.claims.cases[case].direction == "XY"]
         yield Check(
             "case_open",
@@ -251,7 +251,7 @@ def together(context: Context) -> Iterator[Check]:
             "both directions in one case",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"both directions act at once in {', '.join(dict.fromkeys(both))}, and nothing is stated of {' and '.join(lacking)} alone",
+            note=f"both directions act at once in {', '.join(dict.fromkeys(both))}, and nothing is stated of {' and '.join(missing)} alone",
             slip="S87",
         )
 
@@ -288,8 +288,8 @@ def _parted(context: Context, what: str, direction: str) -> tuple[str, int, floa
         ends, mean = context.results.ends(what, d, case), context.results.array(f"{what}_avg", d, case)
         if ends is None or not ends.by_ends or mean is None:
             continue
-        for i, (stated, own) in enumerate(zip(np.abs(mean).tolist(), ends.mean.tolist(), strict=True)):
-            allowed = context.results.rounding(what, d, case, i) + 0.005 * own
-            if np.isfinite(stated) and np.isfinite(own) and abs(stated - own) > allowed:
-                return case, i, stated, own
+        for i, (stated, ours) in enumerate(zip(np.abs(mean).tolist(), ends.mean.tolist(), strict=True)):
+            allowed = context.results.rounding(what, d, case, i) + 0.005 * ours
+            if np.isfinite(stated) and np.isfinite(ours) and abs(stated - ours) > allowed:
+                return case, i, stated, ours
     return None

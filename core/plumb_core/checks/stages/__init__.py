@@ -115,9 +115,9 @@ def _drifts(
         under = independent.assuming(inputs=on_theirs) if on_theirs else independent
         conditions = conditions_of(under, claims, direction, levels)
         governing = governing_drifts(results, direction, conditions)
-        own = drifts_of_levels(results, direction, conditions, levels)
-        if own:
-            adopted[Key("level_results", direction)] = own
+        ours = drifts_of_levels(results, direction, conditions, levels)
+        if ours:
+            adopted[Key("level_results", direction)] = ours
         if governing is not None:
             drifts.append(governing)
             adopted[Key("delta_e", direction)] = governing.elastic

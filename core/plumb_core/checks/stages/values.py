@@ -68,6 +68,6 @@ def reference_case(context: Context, case: str, direction: str) -> Mapping[str, 
     return dict(matched_cases(context, answer, direction)).get(case)
 
 
-def reference_ends(own: Mapping[str, Any] | None, what: str, direction: str) -> list[list[float | None]]:
+def reference_ends(ours: Mapping[str, Any] | None, what: str, direction: str) -> list[list[float | None]]:
     """Movements of both ends of the reference model; empty where there are none."""
-    return [] if own is None else [listed(end) for end in own_ends(own, what, direction).T]
+    return [] if ours is None else [listed(end) for end in own_ends(ours, what, direction).T]

@@ -25,8 +25,8 @@ _BASE = rule_set(
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set; `site_specific`, values of a study, and the permissions of `asce7_10.PERMISSIONS` are its choices."""
-    own = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
-    return _BASE | rule_set(*site_specific.declared(choices), *asce7_10.permitted(choices), *own)
+    computed = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
+    return _BASE | rule_set(*site_specific.declared(choices), *asce7_10.permitted(choices), *computed)
 
 
 EDITION = replace(

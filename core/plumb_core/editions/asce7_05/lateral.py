@@ -68,8 +68,8 @@ def static_permitted(
     light_frame: bool = False,
 ) -> str:
     """Whether the static method is permitted."""
-    said = permission(design_category, T, T_S, N, risk_category, regular_known, irregular_types, light_frame)
-    return later.said_of_method(said)
+    words = permission(design_category, T, T_S, N, risk_category, regular_known, irregular_types, light_frame)
+    return later.said_of_method(words)
 
 
 @rule(clause="12.2.1, 12.6, 12.8.1.3")

@@ -24,7 +24,7 @@ PERMISSIONS = {
 
 def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
     """Rules that take a permission which the brief declares."""
-    own = tuple(
+    computed = tuple(
         rule
         for name, rule in (
             ("short_period_cap", lateral.S_DS_capped),
@@ -33,7 +33,7 @@ def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
         if choices.get(name, False)
     )
     same = {name: choices.get(name) for name in ("category_by_S_DS_alone", "category_A_by_map")}
-    return (*asce7_16.permitted(same), *own)
+    return (*asce7_16.permitted(same), *computed)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:

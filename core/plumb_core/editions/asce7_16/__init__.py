@@ -194,16 +194,16 @@ _BY_SUPPLEMENTS: dict[tuple[int, ...], dict[str, Rule]] = {
 
 def permitted(choices: Mapping[str, Any]) -> tuple[Rule, ...]:
     """Rules that take a permission which the brief declares."""
-    taken: list[Rule] = []
+    used: list[Rule] = []
     if choices.get("category_by_S_DS_alone", False):
-        taken.append(ground.design_category_by_S_DS_alone)
+        used.append(ground.design_category_by_S_DS_alone)
     if choices.get("category_A_by_map", False):
-        taken.append(ground.design_category_A_by_map)
+        used.append(ground.design_category_A_by_map)
     if choices.get("short_period_cap", False):
-        taken.append(lateral.S_DS_capped)
+        used.append(lateral.S_DS_capped)
     if choices.get("low_vertical_effect", False):
-        taken.append(lateral.load_combinations_low)
-    return tuple(taken)
+        used.append(lateral.load_combinations_low)
+    return tuple(used)
 
 
 PERMISSIONS = {

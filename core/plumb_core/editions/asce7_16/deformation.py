@@ -43,9 +43,11 @@ def consequences(
         [
             words
             for categories, degree, words in rows
-            if own != "regular" and degree in ("", own) and (not design_category or design_category in categories)
+            if computed != "regular"
+            and degree in ("", computed)
+            and (not design_category or design_category in categories)
         ]
-        for own in torsion_class
+        for computed in torsion_class
     ]
 
 
@@ -238,10 +240,10 @@ def drift_second_order(drift_ratio: Array, theta_amplification: list[float | Non
 )
 def separation(C_d: float, I_e: float, delta_own: float, delta_other: float | None = None) -> Governed:
     """Least separation, m: of adjacent structures the root of the sum of squares, else the own displacement to the boundary."""
-    own = C_d * delta_own / I_e
+    computed = C_d * delta_own / I_e
     if delta_other is None:
-        return Governed(own, "12.12.3, property line")
-    return Governed(math.hypot(own, delta_other), "12.12-2")
+        return Governed(computed, "12.12.3, property line")
+    return Governed(math.hypot(computed, delta_other), "12.12-2")
 
 
 @rule(clause="12.8.6.1, 12.8.6.2, 12.8.7")

@@ -128,7 +128,7 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
     ) -> list[str]:
         """What follows from the vertical types that are there; all of it where the design category is not known."""
         kinds = {str(irregularity["kind"]).split()[0] for irregularity in vertical_irregularities}
-        said = irregularities or {}
+        words = irregularities or {}
         kinds |= {
             number
             for name, number in (
@@ -137,7 +137,7 @@ def vertical_by(weak: str, extreme_weak: str, in_plane: str) -> Rule:
                 ("extreme_weak_story", extreme_weak),
                 ("in_plane_discontinuity", in_plane),
             )
-            if said.get(name)
+            if words.get(name)
         }
         consequences: list[str] = []
         banned = sorted(kinds & {"1b", weak, extreme_weak})

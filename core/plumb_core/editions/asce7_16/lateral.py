@@ -517,8 +517,8 @@ def static_permitted(
     light_frame: bool = False,
 ) -> str:
     """Whether the static method is permitted."""
-    said = permission(design_category, T, T_S, h_n, N, risk_category, regular_known, irregular_types, light_frame)
-    return said_of_method(said)
+    words = permission(design_category, T, T_S, h_n, N, risk_category, regular_known, irregular_types, light_frame)
+    return said_of_method(words)
 
 
 def plateau_notes(S_DS_static: Governed, lacks: list[str]) -> list[str]:

@@ -115,14 +115,14 @@ def _of_study(name: str, by_curve: DesignValue, floor: str) -> Rule:
         if site_specific.get("T") is not None:
             T = _dense(site_specific)
             S_a = S_a_floored.function(T, site_specific, S_DS_general, S_D1_general, T_L)
-            own = Governed(by_curve(T, S_a, site_class_used), "21.4")
+            computed = Governed(by_curve(T, S_a, site_class_used), "21.4")
         elif given is not None:
-            own = Governed(given, "study")
+            computed = Governed(given, "study")
         else:
             # the study gives the other value only: the general one stands, as 11.4 has it
             general_value = S_DS_general if name == "S_DS" else S_D1_general
             return Governed(general_value, "general", (Candidate("general", general_value, "base"),))
-        return bounded(own, lower=Governed(least, f"21.4, 80 % of the general value ({floor})"))
+        return bounded(computed, lower=Governed(least, f"21.4, 80 % of the general value ({floor})"))
 
     read.__doc__ = f"{name} of the study, g, not below 80 % of the general procedure's."
     return rule(
@@ -149,7 +149,7 @@ def site_specific_notes(
     if site_specific.get("T") is not None:
         T = np.asarray(site_specific["T"], dtype=float)
         floor = FLOOR * general(T, S_DS_general, S_D1_general, T_L)
-        low = [t for t, own, least in zip(T, site_specific["S_a"], floor, strict=True) if exceeds(least, own)]
+        low = [t for t, computed, least in zip(T, site_specific["S_a"], floor, strict=True) if exceeds(least, computed)]
         if low:
             notes.append(
                 f"the study's spectrum is below 80 % of the general one at {len(low)} of its {len(T)} points "

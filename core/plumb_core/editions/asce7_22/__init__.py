@@ -20,10 +20,10 @@ def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set: multi-period where the site holds `mce` and no study; `site_specific`, and the permissions of 7-16."""
     study = site_specific.declared(choices)
     chosen = _MULTI_PERIOD if choices.get("mce") and not study else _TWO_PERIOD
-    own = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
+    computed = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
     spans = choices.get("diaphragm_spans")
     alternative = (asce7_16.lateral.F_px_alternative,) if spans is not None and spans.R_s is not None else ()
-    return chosen | rule_set(*study, *asce7_16.permitted(choices), *own, *alternative)
+    return chosen | rule_set(*study, *asce7_16.permitted(choices), *computed, *alternative)
 
 
 EDITION = replace(

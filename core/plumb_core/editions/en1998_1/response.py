@@ -201,13 +201,13 @@ def separation(
 
     With floors at the same level 0.7 of it.
     """
-    own = q * delta_own
+    computed = q * delta_own
     if delta_other is not None and same_property is None:
         raise MissingInput("same_property")
     if delta_other is None or not same_property:
-        value, words = own, "4.4.2.7(2) a, property line"
+        value, words = computed, "4.4.2.7(2) a, property line"
     else:
-        value, words = math.hypot(own, delta_other), "4.4.2.7(2) b"
+        value, words = math.hypot(computed, delta_other), "4.4.2.7(2) b"
     return Governed(0.7 * value, f"{words}, (3) floors level") if floors_level else Governed(value, words)
 
 

@@ -59,7 +59,7 @@ def torsion_consequences(torsion_class: list[str], zone: str = "") -> list[list[
     """What follows from the irregularity of each story."""
     limit = {"IV": "12 m", "V": "12 m", "II": "40 m", "III": "40 m"}.get(zone, "12 m (zones IV, V) or 40 m (II, III)")
     words = f"irregular building: dynamic analysis above {limit} (7.8.1)"
-    return [[] if own == "regular" else [words] for own in torsion_class]
+    return [[] if computed == "regular" else [words] for computed in torsion_class]
 
 
 @rule(clause="7.1, Table 5")

@@ -52,15 +52,15 @@ def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:
 @rule(clause="6.4.7", tex=r"\q{S_a} = \max(\text{study},\ S_{a,\text{code}})", defines="S_a")
 def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any], Z: float, soil: str) -> Array:
     """Elastic spectrum of a site-specific study, g, shape of `T_points` (s): its effects not below those of the code's."""
-    own = shared.read_points(T_points, site_specific, "site_specific")
-    return np.maximum(own, Z / 2.0 * shape(np.asarray(T_points, dtype=float), soil, True))
+    computed = shared.read_points(T_points, site_specific, "site_specific")
+    return np.maximum(computed, Z / 2.0 * shape(np.asarray(T_points, dtype=float), soil, True))
 
 
 @rule(clause="6.4.7", tex=r"\q{S_a_T} = \max(S_{a,\text{study}}/(\q{Z}/2),\ S_a/g)", defines="S_a_T")
 def S_a_T_of_study(T: float, site_specific: Mapping[str, Any], Z: float, soil: str) -> float:
     """Coefficient of the static method from the spectrum of a study, not below the code's."""
-    own = float(shared.read_points(np.array([T]), site_specific, "site_specific")[0]) / (Z / 2.0)
-    return max(own, float(shape(np.array([T]), soil, False)[0]))
+    computed = float(shared.read_points(np.array([T]), site_specific, "site_specific")[0]) / (Z / 2.0)
+    return max(computed, float(shape(np.array([T]), soil, False)[0]))
 
 
 OF_STUDY = (S_a_of_study, S_a_T_of_study)

@@ -73,7 +73,7 @@ def torsion_consequences(torsion_class: list[str]) -> list[list[str]]:
             "(Table 5 item i)"
         ],
     }
-    return [words[own] for own in torsion_class]
+    return [words[computed] for computed in torsion_class]
 
 
 def _vertical(stiffness_share: float, strength_share: float, clause: str) -> Rule:
@@ -226,9 +226,9 @@ def drift_limits(drift_limit: float, offset_stories: list[Any], zone: str = "") 
     counts as out-of-plane.
     """
     limits = []
-    for own, above in zip(offset_stories, [*offset_stories[1:], False], strict=True):
-        out_of_plane = zone != "II" and any(o and o != "in_plane" for o in (own, above))
-        in_plane = zone in ("", "II") and own == "in_plane"
+    for computed, above in zip(offset_stories, [*offset_stories[1:], False], strict=True):
+        out_of_plane = zone != "II" and any(o and o != "in_plane" for o in (computed, above))
+        in_plane = zone in ("", "II") and computed == "in_plane"
         limits.append(min(drift_limit, 0.002) if out_of_plane or in_plane else drift_limit)
     return limits
 

@@ -243,8 +243,8 @@ def R_bearing(
 @rule(clause="1629.6, 1630.4.3, Table 16-N", tex=r"\q{R} = \min(\q{R_table},\ \q{R_bearing})")
 def R(R_table: float, R_bearing: float) -> Governed:
     """Response modification factor: that of the system, not above the bearing wall system's in the other direction."""
-    own = Governed(R_table, "Table 16-N")
-    return own if math.isinf(R_bearing) else bounded(own, upper=Governed(R_bearing, "1630.4.3"))
+    computed = Governed(R_table, "Table 16-N")
+    return computed if math.isinf(R_bearing) else bounded(computed, upper=Governed(R_bearing, "1630.4.3"))
 
 
 @rule(clause="1630.1.1", tex=r"\q{r_max} = \max r_i\text{ up to two thirds of the height}")

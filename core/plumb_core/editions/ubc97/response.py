@@ -67,7 +67,7 @@ def torsion_consequences(torsion_class: list[str], zone: str = "") -> list[list[
         words.append("where it holds about both axes: 100 % with 30 % of the other direction (1633.1)")
     if zone in ("", "3", "4"):
         words.append("no one-third increase for connections of diaphragms and collectors (1633.2.9 item 6)")
-    return [[] if own == "regular" else words for own in torsion_class]
+    return [[] if computed == "regular" else words for computed in torsion_class]
 
 
 @rule(clause="1629.5.3, Table 16-L")
@@ -192,11 +192,11 @@ def second_order(theta: Array, theta_exempt: Sequence[bool], p_delta_included: b
 )
 def separation(R: float, delta_own: float, delta_other: float | None = None) -> Governed:
     """Least separation, m: of adjacent buildings the root of the sum of squares, else the own displacement to the property line."""
-    own = 0.7 * R * delta_own
+    computed = 0.7 * R * delta_own
     return (
-        Governed(own, "1633.2.11, property line")
+        Governed(computed, "1633.2.11, property line")
         if delta_other is None
-        else Governed(math.hypot(own, delta_other), "33-2")
+        else Governed(math.hypot(computed, delta_other), "33-2")
     )
 
 
@@ -249,7 +249,7 @@ def vertical_consequences(
 ) -> list[str]:
     """What follows from the vertical irregularities that are there."""
     kinds = {str(irregularity["kind"])[0] for irregularity in vertical_irregularities}
-    said = irregularities or {}
+    words = irregularities or {}
     kinds |= {
         n
         for name, n in (
@@ -259,12 +259,12 @@ def vertical_consequences(
             ("in_plane_discontinuity", "4"),
             ("weak_story", "5"),
         )
-        if said.get(name)
+        if words.get(name)
     }
     consequences = []
     if kinds & {"1", "2", "3"}:
         consequences.append("dynamic analysis above five stories or 65 ft (1629.8.4 item 2)")
-    severe = said.get("extreme_weak_story") or any("below 65 %" in str(f["kind"]) for f in vertical_irregularities)
+    severe = words.get("extreme_weak_story") or any("below 65 %" in str(f["kind"]) for f in vertical_irregularities)
     if severe and (N > 2 or exceeds(h_n, 30 * FOOT)):
         consequences.append(
             "not more than two stories or 30 ft, unless the weak story resists Omega_0 times the design force (1629.9.1)"

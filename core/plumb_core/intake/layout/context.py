@@ -30,31 +30,33 @@ def with_context(
     start : first row below the headings and units.  shift : where the headings stand.  Also given: the rows that are such lines.
     """
     kind = heads.kind
-    lacking = [n for n in IN_LINES if any(c.name == n for c in kind.columns) and n not in heads.names]
-    wanted = [n for n in lacking if n != "direction" or kind.id != "forces"]
-    if not wanted or not kind.values or kind.id == "parameters":
+    missing = [n for n in IN_LINES if any(c.name == n for c in kind.columns) and n not in heads.names]
+    expected = [n for n in missing if n != "direction" or kind.id != "forces"]
+    if not expected or not kind.values or kind.id == "parameters":
         return table, set()
     stands: dict[str, Cell] = {}
     named = "" if re.search(r"\.\w{2,4}$|^page \d", sheet.name) else sheet.name
     for text in [named, *sheet.notes, *notes]:
-        stands |= {n: Cell(t) for n, t in _said_by_line(kind, text, wanted, loose=False).items()}
-    beside: list[dict[str, Cell]] = []
+        stands |= {n: Cell(t) for n, t in _said_by_line(kind, text, expected, loose=False).items()}
+    adjacent: list[dict[str, Cell]] = []
     lines: set[int] = set()
     for i, row in enumerate(table):
         if i >= start and is_line(row):
             k, line = next((k, c) for k, c in enumerate(row) if c.text)
-            said = _said_by_line(kind, line.text, wanted, loose=True)
-            if said:
+            words = _said_by_line(kind, line.text, expected, loose=True)
+            if words:
                 at = line.at or (i + shift[0], k + shift[1])
-                stands = stands | {n: Cell(t, at=at) for n, t in said.items()}
+                stands = stands | {n: Cell(t, at=at) for n, t in words.items()}
                 lines.add(i)
-        beside.append({} if i < start or is_blank(row) or is_line(row) else stands)
-    told = [n for n in wanted if any(n in b for b in beside)]
-    if not told:
+        adjacent.append({} if i < start or is_blank(row) or is_line(row) else stands)
+    reported = [n for n in expected if any(n in b for b in adjacent)]
+    if not reported:
         return table, lines
     blank = Cell("")
-    head = [[*table[0], *(Cell(TITLES[n]) for n in told)]]
-    return head + [[*r, *(b.get(n, blank) for n in told)] for r, b in zip(table[1:], beside[1:], strict=True)], lines
+    head = [[*table[0], *(Cell(TITLES[n]) for n in reported)]]
+    return head + [
+        [*r, *(b.get(n, blank) for n in reported)] for r, b in zip(table[1:], adjacent[1:], strict=True)
+    ], lines
 
 
 @lru_cache(maxsize=5_000)
@@ -87,26 +89,26 @@ def _names_an_action(text: str) -> bool:
     return all(_ACTION.fullmatch(w) or direction_in(w) for w in words)
 
 
-def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: bool) -> dict[str, str]:
+def _said_by_line(kind: TableKind, text: str, expected: Sequence[str], *, loose: bool) -> dict[str, str]:
     """What a line says of the case, the mode and the direction of what stands below it.
 
     loose : whether a name of its own is enough; else it has to name an axis, as a sheet's name must
     """
-    said: dict[str, str] = {}
-    if "story" in wanted and loose and rank_of(text) is not None:
+    words: dict[str, str] = {}
+    if "story" in expected and loose and rank_of(text) is not None:
         return {"story": text}
-    if "mode" in wanted and (mode := MODE_LINE.fullmatch(text.split(",")[-1])):
-        said["mode"] = mode.group(1)
-    if "direction" in wanted:
+    if "mode" in expected and (mode := MODE_LINE.fullmatch(text.split(",")[-1])):
+        words["mode"] = mode.group(1)
+    if "direction" in expected:
         axes = {g.upper() for m in _ALONG.finditer(text) for g in m.groups() if g}
         # a title that names both says nothing of either
         if len(axes) == 1 and not _BOTH_AXES.search(text):
-            said["direction"] = axes.pop()
-    if "case" in wanted:
+            words["direction"] = axes.pop()
+    if "case" in expected:
         if match := CASE_WORD.search(text):
             name = re.split(r"[,;()\u2013]|\s-\s", CONTINUED.sub("", match.group(1)))[0].strip()
             if 0 < len(name) <= 60 and _is_name(name):
-                said["case"] = name
+                words["case"] = name
         elif not _NOTE.match(text) and len(text) <= 60:
             text = CONTINUED.sub("", text)
             pieces = [
@@ -123,8 +125,8 @@ def _said_by_line(kind: TableKind, text: str, wanted: Sequence[str], *, loose: b
                     or (loose and len(pieces) == 1 and len(left[0].split()) <= 2 and kind.id != "reactions")
                 )
             ):
-                said["case"] = left[0]
-    return said
+                words["case"] = left[0]
+    return words
 
 
 _NOTE = re.compile(

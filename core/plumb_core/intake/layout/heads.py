@@ -112,11 +112,11 @@ CONTINUED = re.compile(r"(?i)[\s,]*\(?\b(continued|cont\.?|cont'd|contd\.?)\)?\s
 def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, Place, str] | None:
     """(column, what stands over it, the heading that is left) for heading rows over one another; None where they are none."""
     kind = table_kinds()[kind_id]
-    whole = " ".join(parts)
-    if fits := fits_of(kind_id, whole):
-        return fits[0], (), whole
-    own = {c.name for c in kind.columns}
-    if not own & set(CONTEXT):
+    complete = " ".join(parts)
+    if fits := fits_of(kind_id, complete):
+        return fits[0], (), complete
+    entry = {c.name for c in kind.columns}
+    if not entry & set(CONTEXT):
         return None
     # What is in the upper rows is a case, a direction or a mode, and the rest is a heading
     for cut in range(len(parts) - 1, 0, -1):
@@ -126,8 +126,8 @@ def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, P
             if place and fits[0] not in CONTEXT and fits[0] != "story":
                 return fits[0], place, _joined(rest)
     # or in the words of the heading itself
-    unit = heading_unit(whole)
-    words = re.sub(r"[\[(].*?[\])]", " ", whole).replace(",", " ").split()
+    unit = heading_unit(complete)
+    words = re.sub(r"[\[(].*?[\])]", " ", complete).replace(",", " ").split()
     for length in range(min(4, len(words) - 1), 0, -1):
         for i in range(len(words) - length + 1):
             left = _with_unit(" ".join(words[:i] + words[i + length :]), unit)
@@ -136,11 +136,11 @@ def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, P
             if place and is_value(kind, fits[0]):
                 return fits[0], place, left
     # or the title says what the values are, and the heading where they are
-    said = re.sub(r"[\[(].*?[\])]", " ", title).strip()
-    fits = fits_of(kind_id, title) if said else ()
-    place = _what_stands_over(kind, [re.sub(r"[\[(].*?[\])]", " ", whole).strip()], alone=True) if fits else None
+    statement = re.sub(r"[\[(].*?[\])]", " ", title).strip()
+    fits = fits_of(kind_id, title) if statement else ()
+    place = _what_stands_over(kind, [re.sub(r"[\[(].*?[\])]", " ", complete).strip()], alone=True) if fits else None
     if place and is_value(kind, fits[0]):
-        return fits[0], place, _with_unit(said, unit or heading_unit(title))
+        return fits[0], place, _with_unit(statement, unit or heading_unit(title))
     return None
 
 
@@ -157,11 +157,11 @@ def _parts(rows: Rows, first: int, last: int) -> list[tuple[str, ...]]:
     """For each column the texts over one another; what stands over several columns holds for each of them."""
     span = [[c.text for c in rows[i]] for i in range(first, last + 1)]
     for i, upper in enumerate(span[:-1]):
-        held = ""
+        stored = ""
         for c, text in enumerate(upper):
             below = any(r[c] for r in span[i + 1 :])
-            held = text or (held if below else "")
-            upper[c] = held
+            stored = text or (stored if below else "")
+            upper[c] = stored
     columns = []
     for c in range(len(span[0])):
         texts = [r[c] for r in span if r[c]]
@@ -198,18 +198,18 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
         columns: dict[int, str] = {}
         over: dict[int, Place] = {}
         left: dict[int, str] = {}
-        taken: set[tuple[str, Place]] = set()
+        used: set[tuple[str, Place]] = set()
         for c in stated:
             found = _column_of(kind.id, parts[c], title)
             if found is None:
                 continue
-            if found[:2] in taken:
+            if found[:2] in used:
                 # the second best of what it could be, where the first is taken
-                others = [n for n in fits_of(kind.id, " ".join(parts[c])) if (n, ()) not in taken]
+                others = [n for n in fits_of(kind.id, " ".join(parts[c])) if (n, ()) not in used]
                 if not others:
                     continue
                 found = (others[0], (), found[2])
-            taken.add(found[:2])
+            used.add(found[:2])
             columns[c] = found[0]
             if found[1]:
                 over[c], left[c] = found[1:]

@@ -89,7 +89,7 @@ def one_in_a_row(head: list[Cell], units: Rows, body: Rows, heads: Heads) -> Row
     groups: dict[Place, list[int]] = {}
     for c, place in heads.over.items():
         groups.setdefault(place, []).append(c)
-    kept = [
+    retained = [
         c
         for c in range(len(head))
         if c not in heads.over and c not in heads.blank and (head[c].text or any(r[c].text for r in body))
@@ -98,20 +98,20 @@ def one_in_a_row(head: list[Cell], units: Rows, body: Rows, heads: Heads) -> Row
     places = list(dict.fromkeys(name for place in groups for name, _ in place))
     first = {v: next(c for c in heads.over if heads.columns[c] == v) for v in values}
     shown = [replace(head[first[v]], text=heads.left[first[v]]) for v in values]
-    result = [[*(head[c] for c in kept), *(Cell(TITLES[p], at=head[first[values[0]]].at) for p in places), *shown]]
-    result += [[*(u[c] for c in kept), *[Cell("")] * len(places), *(u[first[v]] for v in values)] for u in units]
-    for place, own in groups.items():
-        said, at = dict(place), {heads.columns[c]: c for c in own}
-        stands = head[own[0]].at
+    result = [[*(head[c] for c in retained), *(Cell(TITLES[p], at=head[first[values[0]]].at) for p in places), *shown]]
+    result += [[*(u[c] for c in retained), *[Cell("")] * len(places), *(u[first[v]] for v in values)] for u in units]
+    for place, entry in groups.items():
+        words, at = dict(place), {heads.columns[c]: c for c in entry}
+        stands = head[entry[0]].at
         for row in body:
             if is_blank(row) or is_line(row):
                 if place == next(iter(groups)):
-                    result.append([*(row[c] for c in kept), *[Cell("")] * (len(places) + len(values))])
-            elif any(row[c].text for c in own):
+                    result.append([*(row[c] for c in retained), *[Cell("")] * (len(places) + len(values))])
+            elif any(row[c].text for c in entry):
                 result.append(
                     [
-                        *(row[c] for c in kept),
-                        *(Cell(said.get(p, ""), at=stands) for p in places),
+                        *(row[c] for c in retained),
+                        *(Cell(words.get(p, ""), at=stands) for p in places),
                         *(row[at[v]] if v in at else Cell("") for v in values),
                     ]
                 )
@@ -128,11 +128,11 @@ def spread(table: Rows, start: int, kind: TableKind, shift: Shift) -> Rows | Non
     """Values of both directions, or both ends, in rows below one another: put beside one another; None where there are none."""
     head = [c.text for c in table[0]]
     names = {c: fits_of(kind.id, t) for c, t in enumerate(head) if t}
-    own = {c.name for c in kind.columns}
+    entry = {c.name for c in kind.columns}
     for key, text in enumerate(head):
         word = in_order(text)
         sort = "direction" if word in ("direction", "axis") else "end" if word in ("end", "endnumber") else ""
-        if not sort or (sort == "direction" and "direction" in own):
+        if not sort or (sort == "direction" and "direction" in entry):
             continue
         pattern = _KEYS[sort]
         body = [placed(r, i, shift) for i, r in enumerate(table) if i >= start and not is_blank(r)]

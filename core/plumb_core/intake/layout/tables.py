@@ -91,8 +91,8 @@ def _one_below_the_other(rows: Rows, shift: Shift, sheet: Sheet) -> list[Sheet]:
             break
         stop = _end(rows, heads)
         part, below = rows[start:stop], (shift[0] + start, shift[1])
-        for own in [heads, *_also(rows, heads, title)]:
-            tables.append(_finished(part, own.moved(-start), sheet, below))
+        for entry in [heads, *_also(rows, heads, title)]:
+            tables.append(_finished(part, entry.moved(-start), sheet, below))
         start = stop
     return tables
 
@@ -122,7 +122,7 @@ def _also(rows: Rows, heads: Heads, title: str) -> list[Heads]:
 
 def _end(rows: Rows, heads: Heads) -> int:
     """The row where the next table begins: its lines, or its headings, where those are others than of this one."""
-    own = texts_of(rows[heads.last])
+    entry = texts_of(rows[heads.last])
     shown = {heads.texts[c] for c in heads.columns}
     after_line = False
     for i in range(heads.last + 1, len(rows)):
@@ -131,7 +131,7 @@ def _end(rows: Rows, heads: Heads) -> int:
         if len(first) < 2 or (first[0] == first[1] and is_line(row)):
             after_line = True
             continue
-        if after_line and not is_data(row) and texts_of(row) != own and not is_units(row):
+        if after_line and not is_data(row) and texts_of(row) != entry and not is_units(row):
             other = find_heads(rows, i, min(i + MOST_HEADING_ROWS, len(rows)), "")
             known = len(other.columns) if other is not None else 0
             new = other is not None and not {other.texts[c] for c in other.columns} <= shown
@@ -168,21 +168,21 @@ def _finished(rows: Rows, heads: Heads, sheet: Sheet, shift: Shift) -> Sheet:
         table = one_in_a_row(head, set_out[: len(units)], set_out[len(units) :], heads)
     else:
         table = [head, *body]
-    table, said = with_context(table, start, heads, notes, sheet, (shift[0] + heads.last, shift[1]))
-    beside = spread(table, start, heads.kind, (shift[0] + heads.last, shift[1]))
-    table = beside or table
+    table, words = with_context(table, start, heads, notes, sheet, (shift[0] + heads.last, shift[1]))
+    adjacent = spread(table, start, heads.kind, (shift[0] + heads.last, shift[1]))
+    table = adjacent or table
     mirrored = mirrored_rows(table, start)
-    own = held(rows[heads.last])
-    lines = {i for i in range(start, len(table)) if is_note(table[i], heads.kind) or _repeats(table[i], own)}
-    notes += [held(table[i], 1)[0] for i in sorted(lines | said) if len(held(table[i], 3)) < 3]
-    whole = even(top + table)
+    entry = held(rows[heads.last])
+    lines = {i for i in range(start, len(table)) if is_note(table[i], heads.kind) or _repeats(table[i], entry)}
+    notes += [held(table[i], 1)[0] for i in sorted(lines | words) if len(held(table[i], 3)) < 3]
+    complete = even(top + table)
     return replace(
         sheet,
-        rows=tuple(tuple(r) for r in whole),
+        rows=tuple(tuple(r) for r in complete),
         kind=heads.kind.id,
         header=len(top),
         notes=tuple(dict.fromkeys([*sheet.notes, *notes])),
-        lines=frozenset({i + len(top) for i in lines | said | mirrored} | set(range(len(top)))),
+        lines=frozenset({i + len(top) for i in lines | words | mirrored} | set(range(len(top)))),
         unused=frozenset() if heads.over else heads.blank,
         shift=shift,
     )

@@ -48,17 +48,17 @@ def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any
     if frame["materials"]:
         for member in frame["members"]:
             member.setdefault("material", frame["materials"][0].get("id"))
-    held = {s.node for s in stated.supports}
-    free = [n for n in stated.nodes if n.id not in held]
+    stored = {s.node for s in stated.supports}
+    free = [n for n in stated.nodes if n.id not in stored]
     levels = sorted({round(n.at[2], 2) for n in free})
     diaphragms, floors = [], []
     for k, (floor, row) in enumerate(zip(stated.floors, tables.get("floors", []), strict=True)):
         z = floor.z if floor.z is not None else levels[k] if k < len(levels) else None
-        own = [n.id for n in free if z is not None and abs(n.at[2] - z) < LEVEL]
-        diaphragms.append({"id": floor.diaphragm, "nodes": own, "rigid": floor.rigid})
+        entry = [n.id for n in free if z is not None and abs(n.at[2] - z) < LEVEL]
+        diaphragms.append({"id": floor.diaphragm, "nodes": entry, "rigid": floor.rigid})
         if floor.mass is not None:
             floors.append({key: row[key] for key in ("diaphragm", "mass", "inertia", "centre") if key in row})
     # masses at nodes that are not equipment represent what members weigh as well
-    told = floors or any(m.get("source", "point") == "point" for m in frame["masses"])
-    frame |= {"diaphragms": diaphragms, "floors": floors, "member_mass": not told}
+    reported = floors or any(m.get("source", "point") == "point" for m in frame["masses"])
+    frame |= {"diaphragms": diaphragms, "floors": floors, "member_mass": not reported}
     return frame

@@ -73,14 +73,14 @@ class ModelReader(TableReader):
             return None
         if not text:
             if column.required:
-                said = f"{column.title} is missing"
-                self.problem(row, self.columns[name], said, "Give it, or exclude the row.")
+                statement = f"{column.title} is missing"
+                self.problem(row, self.columns[name], statement, "Give it, or exclude the row.")
             return None
         if name in self.kind.dofs:
             dofs = dofs_in(text)
             if dofs is None:
-                said = f"{text[:40]!r} is not a list of degrees of freedom"
-                self.problem(row, self.columns[name], said, "Write fixed, pinned, or some of ux uy uz rx ry rz.")
+                statement = f"{text[:40]!r} is not a list of degrees of freedom"
+                self.problem(row, self.columns[name], statement, "Write fixed, pinned, or some of ux uy uz rx ry rz.")
             return dofs
         if column.words is not None:
             return self.word(row, name)

@@ -34,8 +34,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     for row in numbers:
         name = reader.text(row, "case")
         if not is_safe_name(name):
-            said = f"{name[:40]!r} is not a valid name of a case" if name else "the case is missing"
-            reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
+            words = f"{name[:40]!r} is not a valid name of a case" if name else "the case is missing"
+            reader.problem(row, reader.columns["case"], words, "Name the case, such as Static X.")
             continue
         if name in cases:
             reader.problem(row, reader.columns["case"], f"case {name!r} is listed twice", "Exclude one of the rows.")
@@ -82,8 +82,8 @@ def _eccentricity(reader: ClaimReader, row: int) -> float | None:
         value = value / 100.0 if percent else value
         if value <= 1.0:
             return -value if match.group(1) == "-" else value
-    said = f"{text[:40]!r} is not a share of the plan dimension"
-    reader.problem(row, reader.columns["eccentricity"], said, "Write +0.05, -0.05 or 0, or 5 %.")
+    words = f"{text[:40]!r} is not a share of the plan dimension"
+    reader.problem(row, reader.columns["eccentricity"], words, "Write +0.05, -0.05 or 0, or 5 %.")
     return None
 
 

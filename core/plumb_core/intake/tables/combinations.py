@@ -18,8 +18,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     for row in numbers:
         name = reader.text(row, "combination") or name
         if not is_safe_name(name):
-            said = f"{name[:40]!r} is not a valid name of a combination" if name else "the combination is missing"
-            reader.problem(row, reader.columns["combination"], said, "Name the combination.")
+            words = f"{name[:40]!r} is not a valid name of a combination" if name else "the combination is missing"
+            reader.problem(row, reader.columns["combination"], words, "Name the combination.")
             continue
         term = _term(reader, row)
         if term is None:

@@ -30,13 +30,13 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if (case, story) in seen:
             if reader.says_the_same(row, seen[case, story]):
                 continue
-            said = f"story {story!r} is listed twice in case {case!r}"
-            reader.problem(row, reader.columns["story"], said, "Exclude one of the rows.")
+            words = f"story {story!r} is listed twice in case {case!r}"
+            reader.problem(row, reader.columns["story"], words, "Exclude one of the rows.")
             continue
         seen[case, story] = row
         others = [n for n in reader.columns if n in ACROSS and not _belongs(reader, n, direction)]
-        own = story if direction else ""
-        claims += reader.claims_of(row, own, leave_out=others, direction=direction, case=case)
+        entry = story if direction else ""
+        claims += reader.claims_of(row, entry, leave_out=others, direction=direction, case=case)
     cases = [role_of(name, direction) for name, direction in reader.directions.items() if name not in reader.roles]
     return Rows(claims, cases=cases)
 
@@ -54,23 +54,23 @@ def direction_of(reader: ClaimReader, row: int, case: str) -> str | None:
     """The direction of a case, from the reviewer or from its name; None with the problem noted."""
     index = reader.columns["case"]
     if not case or not is_safe_name(case):
-        said = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
-        reader.problem(row, index, said, "Name the case, such as Static X.")
+        words = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
+        reader.problem(row, index, words, "Name the case, such as Static X.")
         return None
     role = reader.roles.get(case)
     if role is not None and role.direction in ("X", "Y"):
         return role.direction
-    own = axis_named(reader.text(row, "direction"))
-    if own and not direction_in(case):
-        reader.directions.setdefault(case, own)
-        return own
+    entry = axis_named(reader.text(row, "direction"))
+    if entry and not direction_in(case):
+        reader.directions.setdefault(case, entry)
+        return entry
     if case not in reader.directions and direction_in(case):
         reader.directions[case] = direction_in(case)
     direction = reader.directions.get(case)
     if direction not in ("X", "Y"):
-        said = f"the direction of case {case!r} is not clear"
+        words = f"the direction of case {case!r} is not clear"
         choices = [(f"{case} acts along {d}", {"cases": {case: d}}) for d in "XY"]
-        reader.problem(row, index, said, "Choose X or Y for this case.", choices=choices)
+        reader.problem(row, index, words, "Choose X or Y for this case.", choices=choices)
         return None
     return direction
 

@@ -95,20 +95,20 @@ class ClaimReader(TableReader):
             self.beside.append((row, self.columns[column], f"{ours / scale:.5g}"))
         if ours and value and not 1 / FAR_OFF < abs(value) / ours < FAR_OFF:
             unit = QUANTITIES[quantity].unit
-            said = f"{value:.4g} {unit} where the brief has {ours:.4g} {unit} is {OUT}"
+            words = f"{value:.4g} {unit} where the brief has {ours:.4g} {unit} is {OUT}"
             remedy = "Check its unit and its digits."
-            self.problem(row, self.columns.get(column, self.columns["story"]), said, remedy, holds_up=False)
+            self.problem(row, self.columns.get(column, self.columns["story"]), words, remedy, holds_up=False)
             return
         bounds = PLAUSIBLE.get(quantity)
         if bounds is None:
             return
-        own = self.by_name[column].quantity == quantity and column in self.columns
+        entry = self.by_name[column].quantity == quantity and column in self.columns
         least, most = bounds
-        if own and value and not least <= abs(value) <= most:
+        if entry and value and not least <= abs(value) <= most:
             known = QUANTITIES[quantity]
-            said = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
+            words = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
             remedy = f"Check its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
-            self.problem(row, self.columns[column], said, remedy, holds_up=False)
+            self.problem(row, self.columns[column], words, remedy, holds_up=False)
 
     def says_the_same(self, row: int, before: int) -> bool:
         """Whether two rows state the same in all columns: at the top and at the bottom of a story, said twice."""
@@ -119,12 +119,12 @@ class ClaimReader(TableReader):
 
     def ask_for_case(self) -> None:
         """Offer the cases that are known as answers to the question which case the rows belong to."""
-        asked = next((p for p in self.problems if p.row is None and "recognised as case" in p.message), None)
-        if asked is not None:
-            self.problems.remove(asked)
-            said = "the load case of these rows is not stated"
+        requested = next((p for p in self.problems if p.row is None and "recognised as case" in p.message), None)
+        if requested is not None:
+            self.problems.remove(requested)
+            words = "the load case of these rows is not stated"
             choices = [(name, {"case": name}) for name in self.roles]
-            self.problem(None, None, said, "Name the case, or select its column.", choices=choices)
+            self.problem(None, None, words, "Name the case, or select its column.", choices=choices)
 
     def unmark(self, column: int) -> None:
         """Take the marks of a column's values back, where one question represents them."""
@@ -135,19 +135,19 @@ class ClaimReader(TableReader):
         for column in self.stated:
             index = self.columns[column.name]
             marks = [p for p in self.problems if not p.holds_up and p.column == index and p.message.endswith(OUT)]
-            held = sum(1 for row in self.sheet.rows[(self.header or 0) + 1 :] if row[index].text)
+            stored = sum(1 for row in self.sheet.rows[(self.header or 0) + 1 :] if row[index].text)
             # a share far above the whole is one in percent, even where the others are small
             share = column.quantity.startswith("mass_r") and marks
-            if (not share and (len(marks) < 2 or 2 * len(marks) <= held)) or column.name in self.given.units:
+            if (not share and (len(marks) < 2 or 2 * len(marks) <= stored)) or column.name in self.given.units:
                 continue
             self.unmark(index)
             unit = self.units.get(column.name, "-")
-            said = f"most values of {column.title} are out of proportion in {unit}"
+            words = f"most values of {column.title} are out of proportion in {unit}"
             likely = self._likely_units(column, index)
             remedy = f"Check the unit; probably it is {likely[0]}." if likely else "Check the unit and the digits."
             units = [*likely, *(u for u in UNITS[column.unit or ""] if u not in likely)]
             choices = [(u, {"units": {column.name: u}}) for u in units]
-            self.problem(self.header, index, said, remedy, choices=choices)
+            self.problem(self.header, index, words, remedy, choices=choices)
 
     def _likely_units(self, column: Column, index: int) -> list[str]:
         """Units in which all values of a column are such as its quantity can have."""
@@ -190,18 +190,18 @@ class ClaimReader(TableReader):
 
     def matched_story(self, row: int, story: str) -> str | None:
         """The known story that a name represents, as the reviewer says or by its place; None with the question noted."""
-        told = self.given.stories.get(story, "")
-        if is_safe_name(told):
-            return told
+        reported = self.given.stories.get(story, "")
+        if is_safe_name(reported):
+            return reported
         known = matched(story, self.known) if self.known else story
         if known is None:
             likely = likely_story(story, self.known)
-            said = f"story {story!r} is not among the stories known so far"
+            words = f"story {story!r} is not among the stories known so far"
             first = f"Probably {likely}; " if likely else ""
             remedy = f"{first}use one of: {', '.join(self.known)}; or accept the table of stories first."
             first_ones = sorted(self.known, key=lambda k: k != likely)
             choices = [(f"it is {k}", {"stories": {story: k}}) for k in first_ones]
-            self.problem(row, self.columns["story"], said, remedy[0].upper() + remedy[1:], choices=choices)
+            self.problem(row, self.columns["story"], words, remedy[0].upper() + remedy[1:], choices=choices)
         return known
 
     def is_bare(self, row: int) -> bool:

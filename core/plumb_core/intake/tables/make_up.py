@@ -26,7 +26,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     claims: list[Claim] = []
     story = ""
     kinds: dict[str, str] = {}
-    told: set[tuple[str, str]] = set()
+    reported: set[tuple[str, str]] = set()
     seen: set[tuple[str, str]] = set()
     for row in numbers:
         written = reader.text(row, "story")
@@ -36,9 +36,9 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
                 continue
         load = reader.text(row, "load") or reader.text(row, "kind")
         if not story or not is_safe_name(load):
-            said = "the story is missing" if not story else "the load is missing"
+            words = "the story is missing" if not story else "the load is missing"
             reader.problem(
-                row, reader.columns["story" if not story else "load"], said, "Name both the story and the load."
+                row, reader.columns["story" if not story else "load"], words, "Name both the story and the load."
             )
             continue
         if (story, load) in seen:
@@ -49,13 +49,13 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         seen.add((story, load))
         kind = _kind(reader, row, load)
         if kind and kinds.setdefault(load, kind) != kind:
-            said = f"{load!r} is {kinds[load]} in another row"
-            reader.problem(row, reader.columns.get("kind", 0), said, "Give loads of two kinds two names.")
+            words = f"{load!r} is {kinds[load]} in another row"
+            reader.problem(row, reader.columns.get("kind", 0), words, "Give loads of two kinds two names.")
         claims += _of_row(reader, row, story, load)
         claims += [
             c
             for c in _texts(reader, row, load, kind)
-            if (c.quantity, load) not in told and not told.add((c.quantity, load))  # type: ignore[func-returns-value]
+            if (c.quantity, load) not in reported and not reported.add((c.quantity, load))  # type: ignore[func-returns-value]
         ]
     return Rows(claims)
 
@@ -68,8 +68,8 @@ def _kind(reader: ClaimReader, row: int, load: str) -> str:
         kind = _BY_WORD.get(normal(load)) or _BY_WORD.get(normal(load).removesuffix("load"))
     if kind is None:
         index = reader.columns.get("kind", reader.columns["load"])
-        said = f"{(written or load)[:40]!r} is not a kind of load"
-        reader.problem(row, index, said, f"Use one of: {', '.join(k.replace('_', ' ') for k in KINDS)}.")
+        words = f"{(written or load)[:40]!r} is not a kind of load"
+        reader.problem(row, index, words, f"Use one of: {', '.join(k.replace('_', ' ') for k in KINDS)}.")
     return kind or ""
 
 
@@ -95,13 +95,15 @@ def _of_row(reader: ClaimReader, row: int, story: str, load: str) -> list[Claim]
 
 def _texts(reader: ClaimReader, row: int, load: str, kind: str) -> list[Claim]:
     column = "kind" if "kind" in reader.columns else "load"
-    told = [("load_kind", kind, column)] if kind else []
-    told += [
+    reported = [("load_kind", kind, column)] if kind else []
+    reported += [
         (q, text, c)
         for q, c in (("load_category", "category"), ("load_occupancy", "occupancy"))
         if (text := reader.text(row, c))
     ]
-    return [Claim(quantity=q, case=load, value=text, text=text, source=reader.source(row, c)) for q, text, c in told]
+    return [
+        Claim(quantity=q, case=load, value=text, text=text, source=reader.source(row, c)) for q, text, c in reported
+    ]
 
 
 KIND = TableKind(

@@ -59,8 +59,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if mode is None:
             continue
         if mode in seen:
-            said = f"mode {mode} is also in row {seen[mode] + 1}"
-            reader.problem(row, reader.columns["mode"], said, "Exclude one of the rows.")
+            words = f"mode {mode} is also in row {seen[mode] + 1}"
+            reader.problem(row, reader.columns["mode"], words, "Exclude one of the rows.")
             continue
         seen[mode] = row
         claims += claims_of_mode(reader, row, mode)

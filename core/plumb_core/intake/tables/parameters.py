@@ -41,8 +41,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         for column, directions in _places(reader, row, quantity, direction):
             for d in directions:
                 if (quantity, d) in seen:
-                    said = f"{reader.text(row, 'name')} is listed twice in the table"
-                    reader.problem(row, reader.columns["name"], said, "Exclude one of the rows.")
+                    words = f"{reader.text(row, 'name')} is listed twice in the table"
+                    reader.problem(row, reader.columns["name"], words, "Exclude one of the rows.")
                     continue
                 seen.add((quantity, d))
                 claim = _claim(reader, row, column, quantity, d)
@@ -62,8 +62,8 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
         return None
     named, symbol = _named(reader, text), _named(reader, reader.text(row, "symbol"))
     if named and symbol and named[0] != symbol[0]:
-        said = f"{text!r} and {reader.text(row, 'symbol')!r} are different quantities"
-        reader.problem(row, reader.columns["symbol"], said, "Correct one of them, or exclude the column of symbols.")
+        words = f"{text!r} and {reader.text(row, 'symbol')!r} are different quantities"
+        reader.problem(row, reader.columns["symbol"], words, "Correct one of them, or exclude the column of symbols.")
         return None
     found = named or symbol
     if found is not None:
@@ -115,8 +115,8 @@ _SAID_ANYWAY = {
 
 def _says_the_same(words: str, quantity: str) -> bool:
     """Whether words before a symbol say nothing but what the quantity is: Approximate period T_a."""
-    said = set(re.findall(r"[a-z]+", words.lower())) - _SAID_ANYWAY
-    return said <= set(re.findall(r"[a-z]+", QUANTITIES[quantity].meaning.lower()))
+    statement = set(re.findall(r"[a-z]+", words.lower())) - _SAID_ANYWAY
+    return statement <= set(re.findall(r"[a-z]+", QUANTITIES[quantity].meaning.lower()))
 
 
 def _places(
@@ -161,8 +161,8 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
     unit = known_unit(written or ("g" if quantity == "spectrum_factor" else "-"), known.unit)
     if unit is None:
         place = reader.columns.get("unit", reader.columns["name"])
-        said = f"{written!r} is not a unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
-        reader.problem(row, place, said, f"Give one of: {', '.join(UNITS[known.unit])}.")
+        words = f"{written!r} is not a unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
+        reader.problem(row, place, words, f"Give one of: {', '.join(UNITS[known.unit])}.")
         return None
     return reader.claim(row, column, quantity, number, unit, direction=direction) if number else None
 
@@ -171,12 +171,12 @@ def _unit_written(reader: ClaimReader, row: int, column: str) -> str | None:
     """The unit of a value: of its column, behind the number, or behind the name; None where they say different things."""
     behind = heading_unit(reader.text(row, "name"))
     stated = (reader.text(row, "unit"), with_unit(reader.text(row, column))[1], behind if is_unit_text(behind) else "")
-    told = [u for u in stated if u and u not in ("-", "\u2013")]
-    if len(set(told)) > 1:
-        said = f"the unit is {stated[0]!r} in one place and {stated[1]!r} in another"
-        reader.problem(row, reader.columns[column], said, "Give one unit.")
+    reported = [u for u in stated if u and u not in ("-", "\u2013")]
+    if len(set(reported)) > 1:
+        words = f"the unit is {stated[0]!r} in one place and {stated[1]!r} in another"
+        reader.problem(row, reader.columns[column], words, "Give one unit.")
         return None
-    return told[0] if told else ""
+    return reported[0] if reported else ""
 
 
 WORDS: Mapping[str, Mapping[str, str]] = {
@@ -239,9 +239,9 @@ def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: 
     if not text and quantity == "lateral_system" and reader.edition is not None:
         text, likely = _system(written, reader.edition)
     if not text:
-        said = f"{written[:40]!r} is not a valid {QUANTITIES[quantity].meaning.lower()}"
+        words = f"{written[:40]!r} is not a valid {QUANTITIES[quantity].meaning.lower()}"
         remedy = f"Use one of: {', '.join(likely or allowed)}." if allowed else "Enter it."
-        reader.problem(row, reader.columns[column], said, remedy)
+        reader.problem(row, reader.columns[column], words, remedy)
         return None
     source = reader.source(row, column)
     return Claim(quantity=quantity, direction=direction, value=text, text=text, source=source)

@@ -16,12 +16,12 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     for row in numbers:
         case = reader.text(row, "case")
         if not is_safe_name(case):
-            said = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
-            reader.problem(row, reader.columns["case"], said, "Name the case, such as Static X.")
+            words = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
+            reader.problem(row, reader.columns["case"], words, "Name the case, such as Static X.")
             continue
         if case in names:
-            said = f"case {case!r} is also in row {names[case] + 1}"
-            reader.problem(row, reader.columns["case"], said, "Exclude one of the rows.")
+            words = f"case {case!r} is also in row {names[case] + 1}"
+            reader.problem(row, reader.columns["case"], words, "Exclude one of the rows.")
             continue
         names[case] = row
         for column in reader.stated:

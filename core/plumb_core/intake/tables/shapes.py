@@ -21,8 +21,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if mode is None or story is None:
             continue
         if (mode, story) in seen:
-            said = f"story {story!r} is listed twice in mode {mode}"
-            reader.problem(row, reader.columns["story"], said, "Exclude one of the rows.")
+            words = f"story {story!r} is listed twice in mode {mode}"
+            reader.problem(row, reader.columns["story"], words, "Exclude one of the rows.")
             continue
         seen.add((mode, story))
         claims += claims_of_mode(reader, row, mode, story=story)

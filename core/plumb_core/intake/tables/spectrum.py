@@ -20,9 +20,9 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
                 reader.problem(row, reader.columns[column], "it is below zero", "Correct the value.")
             if column == "T_points":
                 if number[0] <= last:
-                    said = "the periods have to increase from row to row"
+                    words = "the periods have to increase from row to row"
                     remedy = "Sort the table by period, without repeats."
-                    reader.problem(row, reader.columns[column], said, remedy)
+                    reader.problem(row, reader.columns[column], words, remedy)
                 last = number[0]
             claims.append(reader.claim(row, column, column, number, reader.units[column], point=point))
     return Rows(claims)

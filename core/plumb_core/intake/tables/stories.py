@@ -22,8 +22,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     names = _matched(reader, numbers)
     empty = {c.name for c in reader.stated if not any(reader.text(row, c.name) for row in numbers)}
     if "h" not in reader.columns and "level" not in reader.columns:
-        said = "no column is recognised as story height"
-        reader.problem(None, None, said, "Select its column: story height, or level.")
+        words = "no column is recognised as story height"
+        reader.problem(None, None, words, "Select its column: story height, or level.")
         return Rows()
     for row in numbers:
         if BASE.match(reader.text(row, "story")) and reader.is_bare(row):
@@ -34,8 +34,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         story = reader.name(row, "story", "story")
         story = names.get(story, story) if story else story
         if story in seen:
-            said = f"the name {story!r} is also in row {seen[story] + 1}"
-            reader.problem(row, reader.columns["story"], said, "Give each story a different name.")
+            words = f"the name {story!r} is also in row {seen[story] + 1}"
+            reader.problem(row, reader.columns["story"], words, "Give each story a different name.")
             story = None
         if story:
             seen[story] = row
@@ -54,8 +54,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     if "h" not in reader.columns:
         lowest = float(levels[stories[0]].value) if stories and stories[0] in levels else 0.0
         if base is None and lowest > PLAUSIBLE["h"][1]:
-            said = "the level of the base is not stated, and the height of the lowest story would be out of proportion"
-            reader.problem(reader.header, reader.columns["level"], said, "Add a row Base with its level.")
+            words = "the level of the base is not stated, and the height of the lowest story would be out of proportion"
+            reader.problem(reader.header, reader.columns["level"], words, "Add a row Base with its level.")
         flat = [*_heights(reader, stories, seen, levels, base or 0.0), *flat]
     return Rows(flat, stories)
 
@@ -76,17 +76,17 @@ def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
 def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
     """How the stories stand by their names, or by those of the brief; where neither states, it is asked."""
     places = [reader.known.index(n) if n in reader.known else None for n in names]
-    told = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
-    if not told and not reader.proposed_order and len(names) > 1:
-        said = "it is not clear which of the stories is the lowest"
+    reported = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
+    if not reported and not reader.proposed_order and len(names) > 1:
+        words = "it is not clear which of the stories is the lowest"
         reader.problem(
             reader.header,
             reader.columns["story"],
-            said,
+            words,
             "State the order of the stories: bottom up or top down.",
             choices=[("top story first", {"order": "top_down"}), ("bottom story first", {"order": "bottom_up"})],
         )
-    return told or reader.proposed_order or "bottom_up"
+    return reported or reader.proposed_order or "bottom_up"
 
 
 def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
@@ -96,12 +96,12 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     low, high = PLAUSIBLE["h"]
     if len(values) > 2 and max(values) > high and all(low <= step <= high for step in steps):
         reader.unmark(reader.columns["h"])
-        said = "the story heights increase from story to story, like levels above the base"
+        words = "the story heights increase from story to story, like levels above the base"
         others = {name: at for name, at in reader.columns.items() if name != "h"}
         reader.problem(
             reader.header,
             reader.columns["h"],
-            said,
+            words,
             "Select the column as level, or correct the heights.",
             choices=[("they are levels", {"columns": others | {"level": reader.columns["h"]}})],
         )
@@ -112,8 +112,8 @@ def _of_row(reader: ClaimReader, row: int, story: str, empty: Collection[str] = 
     claims = []
     for column in reader.stated:
         blank = not reader.text(row, column.name)
-        held = reader.sheet.rows[row][reader.columns[column.name]].text
-        if blank and (column.name in MAY_BE_BLANK or column.name in empty or (held and column.name != "h")):
+        stored = reader.sheet.rows[row][reader.columns[column.name]].text
+        if blank and (column.name in MAY_BE_BLANK or column.name in empty or (stored and column.name != "h")):
             # nothing in the whole column, or a sign that states it
             continue
         number = reader.number(row, column.name)
@@ -151,9 +151,9 @@ def _heights(
         height = round(float(claim.value) - below, 9)
         below = float(claim.value)
         if height <= 0:
-            said = f"the level of {name!r} is not above that of the story below"
+            words = f"the level of {name!r} is not above that of the story below"
             reader.problem(
-                at[name], reader.columns["level"], said, "Correct the levels, or state the order of the stories."
+                at[name], reader.columns["level"], words, "Correct the levels, or state the order of the stories."
             )
             continue
         made.append(claim.model_copy(update={"value": height, "text": f"{height / claim.scale:.12g}"}))

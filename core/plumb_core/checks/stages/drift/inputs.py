@@ -143,16 +143,16 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
     }
     modal = [c for c in reduced if roles[c].kind in ("modal", "time_history")]
     # a case before scaling needs no division
-    kept = [c for c in modal if roles[c].step in ("before", None)] or modal or list(reduced)
-    if not kept:
+    retained = [c for c in modal if roles[c].step in ("before", None)] or modal or list(reduced)
+    if not retained:
         return None
-    factors = {c: f for c in kept if (f := _scaled_by(roles[c], conditions)) != 1.0}
-    values = np.array([reduced[c] * factors.get(c, 1.0) for c in kept])
+    factors = {c: f for c in retained if (f := _scaled_by(roles[c], conditions)) != 1.0}
+    values = np.array([reduced[c] * factors.get(c, 1.0) for c in retained])
     worst = np.argmax(values, axis=0)
     return Governing(
         direction,
         values[worst, np.arange(values.shape[1])],
-        tuple(kept[i] for i in worst),
+        tuple(retained[i] for i in worst),
         conditions.at_edges,
         all(roles[c].level is not None for c in drawn),
         pairs,
@@ -219,16 +219,16 @@ def alike(one: Case, other: Case) -> bool:
 
 def static_mean(results: CaseResults, direction: str, stories: int) -> tuple[Array, str] | None:
     """Greatest over the static cases of the reduced drift at the mean of the ends, m, and the case that it is of."""
-    whole = []
+    complete = []
     for case, d in results.seismic(results.with_values(*DRIFTS), "reduced"):
         if d != direction or (results.cases.get(case) or Case(name=case)).kind not in ("static", None):
             continue
         drift = results.drifts(d, case)
         if drift is not None and len(drift.mean) == stories and not np.any(np.isnan(drift.mean)):
-            whole.append((drift.mean, case))
-    if not whole:
+            complete.append((drift.mean, case))
+    if not complete:
         return None
-    return np.max([mean for mean, _ in whole], axis=0), max(whole, key=lambda w: float(np.max(w[0])))[1]
+    return np.max([mean for mean, _ in complete], axis=0), max(complete, key=lambda w: float(np.max(w[0])))[1]
 
 
 def shear_with_drifts(

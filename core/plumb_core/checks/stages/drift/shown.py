@@ -21,10 +21,10 @@ def drift_shown(context: Context) -> results.DriftStage | None:
 
 
 def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDirection:
-    d, own = governing.direction, context.independent
-    ratio = own.get("drift_ratio", d)
-    limit = number(own, "drift_limit", d)
-    limits = own.get("drift_limits", d)
+    d, ours = governing.direction, context.independent
+    ratio = ours.get("drift_ratio", d)
+    limit = number(ours, "drift_limit", d)
+    limits = ours.get("drift_limits", d)
     stories = len(context.claims.stories)
     ratios = None if ratio is None else np.asarray(ratio, dtype=float)
     # What a unit of elastic drift comes to over the height at each story
@@ -32,8 +32,8 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         per = None if ratios is None else np.where(governing.elastic > 0, ratios / governing.elastic, np.nan)
     worst = None if ratios is None else int(np.nanargmax(ratios))
     by_story = limits if limits is not None else [limit] * stories
-    theta_limit = number(own, "theta_limit", d)
-    theta = own.get("theta", d)
+    theta_limit = number(ours, "theta_limit", d)
+    theta = ours.get("theta", d)
     stated = stated_by_story(context, "theta", d)
     return {
         "cases": _case_drifts(context, governing, per),
@@ -47,9 +47,9 @@ def _of_direction(context: Context, governing: Governing) -> results.DriftsOfDir
         "theta": None if theta is None else listed(np.asarray(theta)),
         "theta_theirs": None if stated is None else listed(stated),
         "theta_limit": theta_limit,
-        "levels": list(own.get("level_drifts", d) or []),
-        "base_shear": _base_shear(own, d),
-        "notes": list(own.get("drift_notes", d) or []),
+        "levels": list(ours.get("level_drifts", d) or []),
+        "base_shear": _base_shear(ours, d),
+        "notes": list(ours.get("drift_notes", d) or []),
     }
 
 

@@ -52,15 +52,15 @@ def inputs_of_modes(claims: ClaimSet) -> dict[Key, Any]:
     table = claims.modes
     inputs: dict[Key, Any] = {}
     periods = {m: T for m in table.numbers if (T := table.period(m)) is not None}
-    kept = [m for m in periods if any(table.claim(Key("mass_ratio", d), m) is not None for d in DIRECTIONS)]
-    if not kept:
+    retained = [m for m in periods if any(table.claim(Key("mass_ratio", d), m) is not None for d in DIRECTIONS)]
+    if not retained:
         return {}
-    inputs[Key("T_modes")] = np.array([periods[m] for m in kept])
+    inputs[Key("T_modes")] = np.array([periods[m] for m in retained])
     for d in DIRECTIONS:
-        shares = [table.claim(Key("mass_ratio", d), m) for m in kept]
+        shares = [table.claim(Key("mass_ratio", d), m) for m in retained]
         if all(s is not None for s in shares):
             inputs[Key("mass_share", d)] = np.array([max(float(s.value), 0.0) for s in shares if s is not None])
-    twist = [table.claim(Key("mass_ratio_RZ"), m) for m in kept]
+    twist = [table.claim(Key("mass_ratio_RZ"), m) for m in retained]
     if all(s is not None for s in twist):
         inputs[Key("mass_share_RZ")] = np.array([max(float(s.value), 0.0) for s in twist if s is not None])
     return inputs

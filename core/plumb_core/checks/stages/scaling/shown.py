@@ -37,12 +37,12 @@ def _shears(context: Context, d: str, checks: Sequence[Check]) -> results.Shears
     given = {n: stated(context, n, d) for n in ("factor_used", "factor_required", "spectrum_factor", "V_static", "V")}
     if before is None and after is None and given["factor_used"] is None:
         return None
-    own = context.independent
-    static, share = number(own, "V", d), number(own, "scaling_share", d)
-    estimate = number(own, "V_dynamic", d)
+    ours = context.independent
+    static, share = number(ours, "V", d), number(ours, "scaling_share", d)
+    estimate = number(ours, "V_dynamic", d)
     floor = static * share if static is not None and share is not None else None
-    held = float(theirs(before)) if before is not None else estimate
-    required = max(1.0, floor / held) if floor is not None and held else None
+    stored = float(theirs(before)) if before is not None else estimate
+    required = max(1.0, floor / stored) if floor is not None and stored else None
     used = given["factor_used"]
     if used is None and before is not None and after is not None and float(theirs(before)):
         used = float(theirs(after)) / float(theirs(before))
@@ -65,7 +65,7 @@ def _shears(context: Context, d: str, checks: Sequence[Check]) -> results.Shears
         "floor": floor,
         "factor_required": required,
         "factor_used": used,
-        "of_modes": _of_modes(own, d),
+        "of_modes": _of_modes(ours, d),
         "taken_apart": _taken_apart(context, d),
         "checks": {name: i for name, i in named.items() if i is not None},
     }

@@ -143,16 +143,16 @@ def twists_of(results: CaseResults, evaluation: Evaluation) -> tuple[Twist, ...]
     ratio, classes = _judged(evaluation, columns)
     found = []
     for number, (case, d, drift, displacement) in enumerate(usable):
-        own = slice(number * results.stories, (number + 1) * results.stories)
+        ours = slice(number * results.stories, (number + 1) * results.stories)
         found.append(
             Twist(
                 case,
                 d,
                 drift,
                 displacement,
-                ratio[own],
+                ratio[ours],
                 _tiny(drift, h, results.stories),
-                tuple(classes[own]) if classes is not None else None,
+                tuple(classes[ours]) if classes is not None else None,
             )
         )
     return _judging(found, results.cases)
@@ -171,10 +171,10 @@ def _judged(evaluation: Evaluation, columns: Mapping[str, Array]) -> tuple[Array
             continue
         known = ~np.isnan(by_rows[pair[0]]) & ~np.isnan(by_rows[pair[1]]) & (by_rows[pair[0]] > 0) & np.isnan(ratio)
         if known.any():
-            own = Evaluation(
+            ours = Evaluation(
                 evaluation.rules, {Key(n, "X", "all"): by_rows[n][known] for n in pair}, cases={"all": "X"}
             )
-            ratio[known] = own.value("torsion_ratio", "X", "all")
+            ratio[known] = ours.value("torsion_ratio", "X", "all")
     if "torsion_class" not in evaluation.rules:
         return ratio, None
     classes = np.full(length, "regular", dtype=object)

@@ -28,24 +28,24 @@ from plumb_core.rules import Evaluation, Key, Rule
 def twist_shown(context: Context, checks: Sequence[Check]) -> results.TwistStage | None:
     if not context.twists:
         return None
-    own = context.independent
-    rules = own.rules
+    ours = context.independent
+    rules = ours.rules
     return {
         "cases": [_moved(context, t) for t in context.twists],
-        "thresholds": thresholds(own),
+        "thresholds": thresholds(ours),
         "irregular": context.irregular,
-        "A_x_ours": by_direction(lambda d: own.get("A_x", d) if "A_x" in rules else None),
+        "A_x_ours": by_direction(lambda d: ours.get("A_x", d) if "A_x" in rules else None),
         "A_x_theirs": by_direction(lambda d: stated_by_story(context, "A_x", d)),
         "follows": _follows(context, checks),
-        "eccentricity": number(own, "eccentricity"),
+        "eccentricity": number(ours, "eccentricity"),
         "clause": rules["torsion_class"].clause if "torsion_class" in rules else "",
     }
 
 
 def _moved(context: Context, twist: Twist) -> results.CaseMoved:
     role = context.claims.cases[twist.case]
-    own = reference_case(context, twist.case, twist.direction)
-    ends = None if own is None else own_ends(own, "drift", twist.direction)
+    ours = reference_case(context, twist.case, twist.direction)
+    ends = None if ours is None else own_ends(ours, "drift", twist.direction)
     judged = twist.drift if twist.drift is not None else twist.displacement
     usable = np.where(twist.tiny | ~np.isfinite(twist.ratio), -np.inf, twist.ratio)
     worst = int(np.argmax(usable))
@@ -56,8 +56,8 @@ def _moved(context: Context, twist: Twist) -> results.CaseMoved:
         "eccentricity": role.eccentricity,
         "drift": _ends(context, "drift", twist, twist.drift),
         "displacement": _ends(context, "displacement", twist, twist.displacement),
-        "drift_own": reference_ends(own, "drift", twist.direction),
-        "displacement_own": reference_ends(own, "displacement", twist.direction),
+        "drift_own": reference_ends(ours, "drift", twist.direction),
+        "displacement_own": reference_ends(ours, "displacement", twist.direction),
         "greatest": listed(None if judged is None else judged.greatest),
         "mean": listed(None if judged is None else judged.mean),
         "ratio": listed(twist.ratio),
@@ -119,10 +119,10 @@ def _follows(context: Context, checks: Sequence[Check]) -> list[results.Follows]
 def _shown(context: Context, words: str, checks: Sequence[Check]) -> dict[str, str]:
     """What the submission shows of something that follows."""
     if re.search(r"A_x|amplif", words):
-        own = [c for c in checks if c.key.name == "A_x"]
-        if any(c.verdict is Verdict.GAP for c in own) or not own:
+        ours = [c for c in checks if c.key.name == "A_x"]
+        if any(c.verdict is Verdict.GAP for c in ours) or not ours:
             return {"status": "missing", "why": "no A_x is submitted"}
-        off = [c for c in own if c.verdict is Verdict.DIFFERS]
+        off = [c for c in ours if c.verdict is Verdict.DIFFERS]
         return {"status": "differs", "why": off[0].note} if off else {"status": "shown", "why": "their A_x is ours"}
     if "edge" in words:
         both = all(t.drift is not None and not np.all(np.isnan(t.drift.greatest)) for t in context.twists)
