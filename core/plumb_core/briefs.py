@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_core import DIRECTIONS
-from plumb_core.documents.brief import Brief, Comparison, Occupancy, Site, System
+from plumb_core.documents.brief import Brief, ComparisonEdition, Occupancy, Site, System
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import edition_rules, inputs_of
@@ -27,7 +27,7 @@ def brief_parts(brief: Brief, edition: str) -> tuple[Site, Occupancy, System]:
     """
     if edition == brief.edition:
         return brief.site, brief.occupancy, brief.system
-    entry = brief.comparisons.get(edition) or Comparison()
+    entry = brief.comparisons.get(edition) or ComparisonEdition()
     same = {*GEOMETRY, *_carried_over(brief, edition, brief.edition)}
 
     def merged(mine: Any, governing: Any) -> Any:
@@ -56,7 +56,7 @@ def with_governing(brief: Brief, edition: str) -> Brief:
         return brief
     site, occupancy, system = brief_parts(brief, edition)
     mine = brief.comparisons.get(edition)
-    before = Comparison(
+    before = ComparisonEdition(
         site=brief.site, occupancy=brief.occupancy, system=brief.system, structure_type=brief.structure_type
     )
     return brief.model_copy(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from plumb_core.derivation import plain
-from plumb_core.documents import held
+from plumb_core.documents import listings
 from plumb_core.documents.brief import Site, System
 from plumb_core.documents.requests import KINDS
 from plumb_core.editions import EDITIONS
@@ -26,7 +26,7 @@ def _form(quantity: Quantity) -> Form:
     return _FORMS[quantity.kind]
 
 
-def _input(name: str, edition: Edition, ruled: frozenset[str]) -> held.EditionInput:
+def _input(name: str, edition: Edition, ruled: frozenset[str]) -> listings.EditionInput:
     quantity = QUANTITIES[name]
     options: tuple[Any, ...] = edition.options.get(name, ())
     if name == "period_type":
@@ -52,9 +52,9 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> held.EditionIn
     }
 
 
-def editions() -> list[held.Edition]:
+def editions() -> list[listings.ListedEdition]:
     """The editions of this engine: id, title, year, request kinds, inputs, structure types, systems, choices and permissions."""
-    listed: list[held.Edition] = []
+    listed: list[listings.ListedEdition] = []
     for e in EDITIONS.values():
         ruled = frozenset(e.rules({}))
         listed.append(

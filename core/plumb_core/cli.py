@@ -16,7 +16,7 @@ from plumb_core.catalogue import editions
 from plumb_core.checks.recheck import recheck
 from plumb_core.documents.answers import SOLVED
 from plumb_core.documents.brief import Brief
-from plumb_core.documents.held import EDITION_LIST
+from plumb_core.documents.listings import EDITION_LIST
 from plumb_core.documents.reading import read, read_recheck
 from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.requests import Request

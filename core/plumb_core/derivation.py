@@ -34,7 +34,7 @@ def key_id(key: Key) -> str:
     return name if case is None else f"{name}.{case}"
 
 
-def step_json(step: Step) -> results.Step:
+def step_json(step: Step) -> results.StepResult:
     """A step of a derivation as JSON."""
     quantity = QUANTITIES[step.key.name]
     governed = step.governed
@@ -60,12 +60,12 @@ def step_json(step: Step) -> results.Step:
     }
 
 
-def steps_json(evaluation: Evaluation) -> list[results.Step]:
+def steps_json(evaluation: Evaluation) -> list[results.StepResult]:
     """All steps of an evaluation that a person may want to read, inputs first."""
     return [step_json(s) for s in evaluation.steps() if QUANTITIES[s.key.name].kind is not Kind.DATA]
 
 
-def derivation_of(steps: list[results.Step], expected: str) -> list[results.Step]:
+def derivation_of(steps: list[results.StepResult], expected: str) -> list[results.StepResult]:
     """The steps that a value rests on, inputs first, itself last; empty where there is no such step."""
     by_id = {step["id"]: step for step in steps}
     found: dict[str, None] = {}

@@ -301,7 +301,7 @@ def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: St
                 if s.plan is None
             ]
         else:
-            problems.append(_asked(key))
+            problems.append(_missing_input(key))
     return list(dict.fromkeys(problems))
 
 
@@ -324,7 +324,7 @@ def missing_keys(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
     return list(missed)
 
 
-def _asked(key: Key) -> Problem:
+def _missing_input(key: Key) -> Problem:
     quantity = QUANTITIES[key.name]
     unit = f" in {quantity.unit}" if quantity.unit else ""
     return Problem(
@@ -352,10 +352,10 @@ def evaluated(evaluation: Evaluation, targets: list[Key], stories: Stories | Non
         places = {p.path for p in problems}
         problems += [
             p
-            for p in map(_asked, missing_in_a_case(evaluation, targets))
+            for p in map(_missing_input, missing_in_a_case(evaluation, targets))
             if p.path not in places and not any(q.startswith(f"{p.path}/") for q in places)
         ]
-        raise InputRefused(problems or [_asked(key) for key in missing_keys(evaluation, targets)]) from None
+        raise InputRefused(problems or [_missing_input(key) for key in missing_keys(evaluation, targets)]) from None
     except RuleRefused as refused:
         direction = None if QUANTITIES[refused.name].scope is Scope.BUILDING else refused.direction or "X"
         raise InputRefused([Problem(path_of(Key(refused.name, direction)), refused.message, refused.remedy)]) from None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from plumb_core.checks.kinds import KINDS
-from plumb_core.documents.held import Vocabulary
+from plumb_core.documents.listings import Vocabulary
 from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.tables import table_kinds
 from plumb_core.quantities import STAGES

@@ -18,7 +18,7 @@ from plumb_core.checks.difference import Flip, difference
 from plumb_core.checks.earlier_ids import present_id
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.recheck import checks_of, context_of, recheck
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import Basis
 from plumb_core.documents.submission import Claim, Submission
 from plumb_core.errors import InputRefused
@@ -111,8 +111,8 @@ def test_a_check_cannot_be_changed() -> None:
 
 def test_the_side_that_is_shown_is_decided_here() -> None:
     off, on = compare(2.0, 1.0, 0.01, 0.0), compare(1.0, 1.0, 0.01, 0.0)
-    starts = Check("value", Key("V", "X"), "V X", carried=off, independent=off, role=Role.ORIGIN)
-    follows = Check("value", Key("V", "X"), "V X", carried=on, independent=off, role=Role.INHERITED)
+    starts = Check("value", Key("V", "X"), "V X", carried=off, independent=off, role=DeviationRole.ORIGIN)
+    follows = Check("value", Key("V", "X"), "V X", carried=on, independent=off, role=DeviationRole.INHERITED)
     assert (starts.shown_side, follows.shown_side) == ("carried", "independent")
     assert Check("value", Key("V", "X"), "V X", carried=on).shown is on
     assert Check("gap", Key("V", "X"), "V X").shown_side is None

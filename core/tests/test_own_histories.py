@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 import pytest
 from canonical import STORIES, WEIGHT, G, cqc, shear_building
-from plumb_core.checks.recheck import own_requests, recheck
+from plumb_core.checks.recheck import recheck, reference_requests
 from plumb_core.documents.reading import read_recheck
 from plumb_core.solve import solve
 from test_stages import model_of, right
@@ -100,7 +100,7 @@ def test_an_envelope_of_the_same_building_under_the_same_record_agrees(factor: f
 
 def test_our_model_has_what_the_convolution_gives() -> None:
     asked = document()
-    answer = solve(own_requests(read_recheck(asked))["history TH 1"])
+    answer = solve(reference_requests(read_recheck(asked))["history TH 1"])
     V, drift = shear_history(right("asce7-16").values["modal"]["X"]["k"], ground())
     assert answer["base_shear"]["X"] == pytest.approx(V, rel=2e-3)
     ours = [max(map(abs, s["edges"]["X"]["drift"])) for s in answer["stories"]]
@@ -130,7 +130,7 @@ def test_their_drift_stands_beside_ours_on_the_stage() -> None:
 def test_a_record_without_results_of_its_case_is_not_run() -> None:
     asked = document()
     asked["submission"]["claims"] = []
-    assert not [k for k in own_requests(read_recheck(asked)) if k.startswith("history")]
+    assert not [k for k in reference_requests(read_recheck(asked)) if k.startswith("history")]
 
 
 def test_elastic_drifts_of_a_case_are_reduced_and_amplified_by_the_edition() -> None:

@@ -15,7 +15,7 @@ from plumb_core.intake.columns import Reading
 from plumb_core.intake.sheets import Sheet, read_file, read_text
 from plumb_core.intake.submission import (
     Answers,
-    Known,
+    EarlierTables,
     Remembered,
     SubmissionRead,
     claimed_already,
@@ -99,22 +99,22 @@ def test_signs_are_kept_as_they_were_written() -> None:
 
 def test_a_table_is_read_as_the_last_one_with_its_headings() -> None:
     bare = sheet("Case;Level;Fx\nStatic X;L2;80\nStatic X;L1;40\n")
-    assert read_in(bare, "a.csv", Known(building=Building(["L1", "L2"]))).problems
+    assert read_in(bare, "a.csv", EarlierTables(building=Building(["L1", "L2"]))).problems
     reading = Reading(header_row=0, columns={"case": 0, "story": 1, "F": 2}, units={"F": "kN"}, cases={"Static X": "X"})
-    own = read_in(bare, "a.csv", Known(building=Building(["L1", "L2"])), given=None)
+    own = read_in(bare, "a.csv", EarlierTables(building=Building(["L1", "L2"])), given=None)
     remembered = Remembered(own.kind, heading_of(bare, 0), reading)
     other = Remembered("stories", heading_of(bare, 0), Reading(header_row=0))
     with_title = sheet("Lateral forces;;\nCase;Level;Fx\nStatic X;L2;81\n")
     for table in (bare, with_title):
-        read = read_in(table, "b.csv", Known(building=Building(["L1", "L2"]), remembered=[other, remembered]))
+        read = read_in(table, "b.csv", EarlierTables(building=Building(["L1", "L2"]), remembered=[other, remembered]))
         assert read.reading.units.get("F") == "kN" or not read.problems
     new = sheet("Case;Level;Fy\nStatic Y;L2;81\n")
-    assert read_in(new, "c.csv", Known(building=Building(["L1", "L2"]), remembered=[remembered])).problems
+    assert read_in(new, "c.csv", EarlierTables(building=Building(["L1", "L2"]), remembered=[remembered])).problems
 
 
 def test_a_kind_that_is_not_there_is_refused() -> None:
     with pytest.raises(InputRefused, match="not a kind of table"):
-        read_in(sheet(STORIES), "a.csv", Known(), kind="roofs")
+        read_in(sheet(STORIES), "a.csv", EarlierTables(), kind="roofs")
 
 
 def test_what_is_claimed_already_is_known_by_what_it_states() -> None:
@@ -131,7 +131,7 @@ def test_what_is_claimed_already_is_known_by_what_it_states() -> None:
 def test_parameters_are_known_by_the_names_of_their_edition(edition: str, quantity: str) -> None:
     """Each code has its own importance factor."""
     table = sheet("Quantity;Value\nImportance factor;1.25\n")
-    (claim,) = read_in(table, "p.csv", Known(EDITIONS[edition]), "parameters").claims
+    (claim,) = read_in(table, "p.csv", EarlierTables(EDITIONS[edition]), "parameters").claims
     assert (claim.quantity, claim.value) == (quantity, 1.25)
 
 

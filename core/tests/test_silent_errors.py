@@ -18,7 +18,7 @@ from plumb_core.intake.numbers import readings, style_of, with_unit
 from plumb_core.intake.reading import kind_of, read_table
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
 from plumb_core.intake.story_names import matched, rank_of
-from plumb_core.intake.submission import Known, Remembered, heading_of, read_in
+from plumb_core.intake.submission import EarlierTables, Remembered, heading_of, read_in
 from plumb_core.intake.tables.kind import Building, TableRead
 
 
@@ -280,16 +280,19 @@ def test_forces_along_both_axes_go_to_the_cases_of_their_own() -> None:
 
 def test_what_the_table_says_comes_before_what_is_remembered() -> None:
     first = read_text("Story\tHeight\tWeight\n-\tm\tkN\nL2\t3.5\t900\nL1\t4.0\t950\n")
-    known = Known(EDITIONS["asce7-16"], Building())
+    known = EarlierTables(EDITIONS["asce7-16"], Building())
     before = read_in(first, "S0.csv", known)
     remembered = Remembered("stories", heading_of(first, 0), before.reading)
     then = read_text("Story\tHeight\tWeight\n-\tft\tkip\nL1\t12\t220\nL2\t12\t200\n")
-    after = read_in(then, "S1.csv", Known(EDITIONS["asce7-16"], Building(), [remembered]))
+    after = read_in(then, "S1.csv", EarlierTables(EDITIONS["asce7-16"], Building(), [remembered]))
     assert after.stories == ["L1", "L2"]
     assert values(after, "w") == pytest.approx([220 * 4.4482216, 200 * 4.4482216])
     # where it says nothing of them, what is remembered stands
     bare = read_text("Story\tHeight\tWeight\nL2\t3.5\t900\nL1\t4.0\t950\n")
-    assert values(read_in(bare, "S2.csv", Known(EDITIONS["asce7-16"], Building(), [remembered])), "w") == [950.0, 900.0]
+    assert values(read_in(bare, "S2.csv", EarlierTables(EDITIONS["asce7-16"], Building(), [remembered])), "w") == [
+        950.0,
+        900.0,
+    ]
 
 
 # workbooks as they are seen

@@ -11,10 +11,10 @@ import numpy as np
 import pytest
 from canonical import Made, submission
 from plumb_core.checks.checkers.combinations import terms_of
-from plumb_core.checks.recheck import own_requests, recheck
+from plumb_core.checks.recheck import recheck, reference_requests
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read, read_recheck
-from plumb_core.documents.submission import Case
+from plumb_core.documents.submission import LoadCase
 from plumb_core.intake.submission import SubmissionRead, read_submission
 from plumb_core.solve import solve
 from timing import process_seconds
@@ -542,7 +542,7 @@ def with_model(made: Made, drifts_by: float = 1.0) -> dict[str, Any]:
     ]
     document = taken.model_dump(exclude_none=True) | {"model": model_of(made)}
     read_document = read_recheck(document | {"submission": {"claims": [moved_claim("X static +", "X", "L1", 0.001)]}})
-    answer = solve(own_requests(read_document)["static_response"])
+    answer = solve(reference_requests(read_document)["static_response"])
     for case in answer["cases"]:
         d, e = case["direction"], case["eccentricity"]
         if not e:
@@ -662,7 +662,7 @@ def long_combinations(made: Made) -> Made:
     rows = ["Combination;Case;Factor"]
     for line in made.tables["combinations"].splitlines()[1:]:
         name, terms = line.split(";")
-        read_terms = terms_of(terms, {c: Case(name=c) for c in ("X static +", "Y static +")})
+        read_terms = terms_of(terms, {c: LoadCase(name=c) for c in ("X static +", "Y static +")})
         assert read_terms is not None
         for number, (case, factor) in enumerate(read_terms.items()):
             rows.append(f"{'' if number else name};{case};{factor:g}")
@@ -683,7 +683,7 @@ def modal_alone(made: Made) -> Made:
     for line in tables["displacements"].splitlines():
         cells = line.split(";")
         lines.append(
-            ";".join((*cells[:3], *(f"{float(c) * 0.97:.4f}" for c in cells[3:]))) if cells[0] != "Case" else line
+            ";".join((*cells[:3], *(f"{float(c) * 0.97:.4f}" for c in cells[3:]))) if cells[0] != "LoadCase" else line
         )
     tables["displacements"] = "\n".join(lines) + "\n"
     e = "0.10" if made.edition == "as1170.4" else "0.05"

@@ -15,7 +15,7 @@ from plumb_core.documents.reading import read
 from plumb_core.editions import EDITIONS
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.sheets import read_file
-from plumb_core.intake.submission import Known, SubmissionRead, read_answers, read_in, read_submission
+from plumb_core.intake.submission import EarlierTables, SubmissionRead, read_answers, read_in, read_submission
 from plumb_core.intake.tables.kind import Building
 from timing import process_seconds
 
@@ -103,7 +103,7 @@ def test_a_hundred_thousand_rows_are_read_in_seconds() -> None:
         for n in names
     ]
     data = "\n".join(["Case;Direction;Story;Drift at end 1 (mm);Drift at end 2 (mm)", *lines]).encode()
-    known = Known(EDITIONS["asce7-16"], Building(names, dict.fromkeys(names, 3.5)))
+    known = EarlierTables(EDITIONS["asce7-16"], Building(names, dict.fromkeys(names, 3.5)))
 
     def reading() -> None:
         assert len(read_in(arranged(read_file(data, "long.csv"))[0], "long.csv", known).claims) == 200_000

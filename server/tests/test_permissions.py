@@ -24,8 +24,8 @@ KEYS = ("compute", "read", "write")
 
 SIGNED_IN = set(PEOPLE)
 TEAM = {"lead", "reviewer"}
-HANDS_IN = TEAM | {"submitter"}
-MEMBERS = HANDS_IN | {"reader"}
+SUBMITTING_ROLES = TEAM | {"submitter"}
+MEMBERS = SUBMITTING_ROLES | {"reader"}
 REPORTS = TEAM | {"reader"}
 LEADS, OFFICES = {"lead"}, {"office"}
 IN_PERSON = "in person"
@@ -38,7 +38,7 @@ WHO: dict[str, tuple[set[str], str]] = {
     "token_withdraw": (LEADS, IN_PERSON),
     **dict.fromkeys(("printing_get", "printing_file"), (LEADS, "")),
     **dict.fromkeys(("review_get", "findings_list"), (MEMBERS, "")),
-    **dict.fromkeys(("exhibit", "exhibit_file", "exhibit_add", "message_write"), (HANDS_IN, "")),
+    **dict.fromkeys(("exhibit", "exhibit_file", "exhibit_add", "message_write"), (SUBMITTING_ROLES, "")),
     "reports_list": (REPORTS, ""),
     "report_file": (REPORTS, ""),
     "report_issue": (LEADS, IN_PERSON),

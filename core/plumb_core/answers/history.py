@@ -124,7 +124,7 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
             )
         )
     motion = time_history(built, modes, axis, dt, acceleration, damping, method, progress)
-    entry = _own_spectrum(modes, dt, acceleration, damping)
+    entry = _duhamel_spectrum(modes, dt, acceleration, damping)
     by_spectrum = spectrum_response(
         built, modes, {request.direction: entry}, Settings(combine="CQC", damping=request.damping)
     )
@@ -154,7 +154,7 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
     return result
 
 
-def _own_spectrum(modes: Modes, dt: float, acceleration: Array, damping: Array) -> Spectrum:
+def _duhamel_spectrum(modes: Modes, dt: float, acceleration: Array, damping: Array) -> Spectrum:
     """The record's pseudo-acceleration spectrum (g) at the periods of the modes, by the exact method."""
     by_damping: Mapping[float, float] = dict(zip(modes.T.tolist(), damping.tolist(), strict=True))
 

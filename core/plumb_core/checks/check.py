@@ -7,7 +7,7 @@ from typing import Literal
 
 from plumb_core.checks.compare import Comparison
 from plumb_core.checks.kinds import KINDS
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import Basis
 from plumb_core.derivation import key_id
 from plumb_core.documents.results import Limit
@@ -107,7 +107,7 @@ class Check:
     carried: Comparison | None = None
     independent: Comparison | None = None
     verdict: Verdict = Verdict.OPEN
-    role: Role | None = None
+    role: DeviationRole | None = None
     level: int | None = None
     limit: Limit | None = None
     follows: bool = True
@@ -123,7 +123,7 @@ class Check:
         case = self.subject.case if self.subject is not None else ""
         object.__setattr__(self, "id", check_id(self.kind, self.key, self.place, case, self.repeats))
 
-    def resting_on(self, origins: tuple[str, ...], role: Role | None) -> Check:
+    def resting_on(self, origins: tuple[str, ...], role: DeviationRole | None) -> Check:
         """This check with the origins that it rests on, and its role in view of them."""
         # all fields but two as they are; `replace` would make the id again and takes ten times as long
         linked = object.__new__(Check)
@@ -152,7 +152,7 @@ class Check:
     @property
     def shown_side(self) -> Literal["carried", "independent"] | None:
         """The side whose offset the screens and the report show: the carried one where the deviation starts here."""
-        if self.carried is not None and (self.role is Role.ORIGIN or self.independent is None):
+        if self.carried is not None and (self.role is DeviationRole.ORIGIN or self.independent is None):
             return "carried"
         return "independent" if self.independent is not None else None
 

@@ -12,7 +12,7 @@ from plumb_core.checks.check import AddedUp, Subject, is_of_modes
 from plumb_core.checks.compare import half_unit
 from plumb_core.checks.modes import ModeTable
 from plumb_core.documents.base import Direction
-from plumb_core.documents.submission import Case, Claim, OpenPart, Source, Submission
+from plumb_core.documents.submission import Claim, LoadCase, OpenPart, Source, Submission
 from plumb_core.errors import Problem
 from plumb_core.quantities import QUANTITIES, Kind, Scope
 from plumb_core.rules import Key
@@ -56,7 +56,7 @@ class ClaimSet:
     """
 
     claims: tuple[Claim, ...]
-    cases: Mapping[str, Case]
+    cases: Mapping[str, LoadCase]
     stories: tuple[str, ...]
     by_key: Mapping[Key, ClaimsOfKey]
     of_cases: Mapping[Key, ClaimsOfKey]
@@ -115,7 +115,7 @@ class ClaimSet:
                         [_added_up(total, direction, parts.indexed.values(), rounded)]
                     )
         named_cases = {key.case for key in of_cases if key.case is not None and not key.name.startswith("load_")}
-        cases |= {name: Case(name=name) for name in sorted(named_cases - cases.keys())}
+        cases |= {name: LoadCase(name=name) for name in sorted(named_cases - cases.keys())}
         return cls(
             tuple(submission.claims), cases, named, stored, of_cases, tuple(unplaced), tuple(open_parts), rounded
         )
@@ -211,7 +211,7 @@ NOT_STATIC = ("modal", "gravity", "combination", "time_history", "other")
 """Kinds of cases whose story forces are results of an analysis, not forces of the static method."""
 
 
-def key_of(claim: Claim, cases: Mapping[str, Case]) -> Key:
+def key_of(claim: Claim, cases: Mapping[str, LoadCase]) -> Key:
     """Whose value of what a claim is.
 
     Forces of a static case are those of the static method in its direction; those of any other case are its results.

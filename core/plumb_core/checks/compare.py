@@ -46,7 +46,7 @@ class Comparison(NamedTuple):
 
 FARTHEST = 1e9
 """What is further off than this many times is all the same, and an infinity would be no JSON."""
-TEXT_APART = 10.0
+TEXT_MULTIPLES = 10.0
 """Multiples of the tolerance that two different texts are taken to be apart."""
 
 
@@ -59,7 +59,7 @@ def compare(theirs: float | str, ours: float | str, relative: float, floor: floa
     """Compare with a tolerance of `relative` x |ours|, not below `floor` (half a unit of the last digit given)."""
     if isinstance(theirs, str) or isinstance(ours, str):
         same = str(theirs).strip().casefold() == str(ours).strip().casefold()
-        apart = 0.0 if same else TEXT_APART if str(theirs) > str(ours) else -TEXT_APART
+        apart = 0.0 if same else TEXT_MULTIPLES if str(theirs) > str(ours) else -TEXT_MULTIPLES
         return Comparison(str(theirs), str(ours), 0.0, None, apart)
     size = abs(ours)
     # a rounded value may lie half a unit off plus the noise of binary fractions

@@ -33,7 +33,7 @@ USUAL_TOLERANCE = 0.01
 """Relative tolerance that the tolerances of the vocabulary are meant for."""
 
 
-class Ours(NamedTuple):
+class OurValue(NamedTuple):
     """Our value beside a submitted one.
 
     Attributes
@@ -64,7 +64,7 @@ class Context:
     results, twists, torsion : results of their load cases, how each of them turns, and what that shows of torsion
     drifts : of each direction that states any, those that are compared with the limit
     own_modes : the answer of the reference model to `modal`; None where it has not been run
-    own : all its answers by kind of request
+    reference : all its answers by kind of request
     modes_beside_ours : the submitted modes matched with those of the reference model; None without either
     made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
         of checkers whose checks no assumption changes; and by the id of a check, that check as it was linked with its origins
@@ -81,8 +81,8 @@ class Context:
     torsion: TorsionFound = field(default_factory=lambda: TorsionFound(None, False, {}, ""))
     drifts: tuple[Governing, ...] = ()
     own_modes: Mapping[str, Any] | None = None
-    modes_beside_ours: documents.ModeComparison | None = None
-    own: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
+    modes_compared: documents.ModeComparison | None = None
+    reference: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
     made: dict[Key, tuple[tuple[Any, ...], list[Check]]] = field(default_factory=dict, repr=False, compare=False)
     made_of_claims: dict[Any, list[Check]] = field(default_factory=dict, repr=False, compare=False)
     linked: dict[int, tuple[Check, Check]] = field(default_factory=dict, repr=False, compare=False)
@@ -91,7 +91,7 @@ class Context:
     def of(cls, document: RecheckDocument, ours: Mapping[str, Mapping[str, Any]] | None = None) -> Context:
         """The context of a recheck document.
 
-        own : answers of the reference model by kind of request (modal, static_response, response_X, response_Y)
+        reference : answers of the reference model by kind of request (modal, static_response, response_X, response_Y)
         """
         own_modes = (ours or {}).get("modal")
         brief = document.brief
@@ -157,17 +157,17 @@ class Context:
             value = as_option(value, self.edition.options.get(name, ()))
         return compare(value, ours, QUANTITIES[name].tolerance * self.tolerance_scale, floor)
 
-    def step(self, evaluation: Evaluation, key: Key) -> Step | Ours:
+    def step(self, evaluation: Evaluation, key: Key) -> Step | OurValue:
         """The step of a key, on the carried side that of its rule on their upstream values; or why there is none."""
         try:
             # of the independent side nothing is pinned but by an assumption
             return evaluation.unpinned(key) if evaluation.pin is not None else evaluation.at(key)
         except MissingInput as missing:
-            return Ours(None, False, f"{QUANTITIES[missing.name].symbol} is missing on our side")
+            return OurValue(None, False, f"{QUANTITIES[missing.name].symbol} is missing on our side")
         except RuleRefused as refused:
-            return Ours(None, False, f"{refused.message}. {refused.remedy}")
+            return OurValue(None, False, f"{refused.message}. {refused.remedy}")
 
-    def ours(self, evaluation: Evaluation, key: Key, index: int | None = None) -> Ours:
+    def ours(self, evaluation: Evaluation, key: Key, index: int | None = None) -> OurValue:
         """Our value of a key, of a story or point of it where `index` is given."""
         return read_off(self.step(evaluation, key), index)
 
@@ -192,11 +192,11 @@ class Context:
         return None
 
 
-def read_off(step: Step | Ours, index: int | None) -> Ours:
+def read_off(step: Step | OurValue, index: int | None) -> OurValue:
     """Our value as a step has it, of a story or point where `index` is given."""
-    if isinstance(step, Ours):
+    if isinstance(step, OurValue):
         return step
     value = step.value if index is None else step.value[index]
     if isinstance(value, float) and math.isinf(value):
-        return Ours(None, False, "by our values there is no limit", step)
-    return Ours(value if isinstance(value, str) else float(value), step.rests_on_adopted, "", step)
+        return OurValue(None, False, "by our values there is no limit", step)
+    return OurValue(value if isinstance(value, str) else float(value), step.rests_on_adopted, "", step)

@@ -49,7 +49,7 @@ def _why(context: Context, claim: Claim) -> str:
     """Why nothing rechecks a value that no check names."""
     if claim.point is None or claim.quantity in ("T_points", "S_a"):
         return NO_CHECK
-    return BY_SHAPE if context.modes_beside_ours is not None else BY_MODEL
+    return BY_SHAPE if context.modes_compared is not None else BY_MODEL
 
 
 def _place(claim: Claim, why: str) -> results.NotRechecked:

@@ -165,7 +165,7 @@ FOUND = (
 """Quantities of rules that decide which check applies, besides the inputs, which are all shown."""
 
 
-def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results.Fact]:
+def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results.FactResult]:
     """Every fact of the independent side with its source, what contradicts it, and the checks that use it."""
     steps = {step.key: step for step in evaluation.steps()}
     for name in FOUND:
@@ -211,7 +211,7 @@ def _users(evaluation: Evaluation, checks: Iterable[Check], keys: set[Key]) -> d
     return users
 
 
-def _shown(step: Step, fact: Fact | None, used_by: list[str], gravity_known: bool) -> results.Fact:
+def _shown(step: Step, fact: Fact | None, used_by: list[str], gravity_known: bool) -> results.FactResult:
     quantity = QUANTITIES[step.key.name]
     against = fact.contradicted_by if fact is not None else None
     return {

@@ -5,31 +5,31 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from plumb_core.checks.compare import Comparison
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 
 
-class Outcome(NamedTuple):
+class Judgement(NamedTuple):
     """What a check comes to: its verdict, where its deviation starts, and whether it follows from their own values."""
 
     verdict: Verdict
-    role: Role | None = None
+    role: DeviationRole | None = None
     follows: bool = True
 
 
-AGREES = Outcome(Verdict.AGREES)
-OPEN = Outcome(Verdict.OPEN)
-STARTS_HERE = Outcome(Verdict.DIFFERS, Role.ORIGIN)
-INHERITED = Outcome(Verdict.DIFFERS, Role.INHERITED)
+AGREES = Judgement(Verdict.AGREES)
+OPEN = Judgement(Verdict.OPEN)
+STARTS_HERE = Judgement(Verdict.DIFFERS, DeviationRole.ORIGIN)
+INHERITED = Judgement(Verdict.DIFFERS, DeviationRole.INHERITED)
 
 
-def outcome_of(independent: Comparison | None, carried: Comparison | None = None) -> Outcome:
+def outcome_of(independent: Comparison | None, carried: Comparison | None = None) -> Judgement:
     """What the two comparisons come to.
 
     A value that agrees with ours agrees, also where their own upstream values would lead elsewhere (`follows` is then
     false).  Where the carried value agrees and ours does not, the deviation is inherited; where neither does it starts here.
     """
     if independent is not None and independent.agrees:
-        return Outcome(Verdict.AGREES, None, carried is None or carried.agrees)
+        return Judgement(Verdict.AGREES, None, carried is None or carried.agrees)
     if carried is not None and carried.agrees:
         return AGREES if independent is None else INHERITED
     return STARTS_HERE

@@ -66,7 +66,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "factor",
             "the scale factor compared with the required factor",
-            wording.said,
+            wording.from_note,
             prefix="scaled_by_",
             step="factor_required",
             uses=(
@@ -74,12 +74,12 @@ KINDS: dict[str, CheckKind] = {
                 "scaled",
             ),
         ),
-        CheckKind("scaling", "questions about the scaling", wording.said, prefix="scaling_"),
+        CheckKind("scaling", "questions about the scaling", wording.from_note, prefix="scaling_"),
         CheckKind("reaction", "a base reaction compared with the base shear", wording.value),
         CheckKind(
             "twist",
             "torsional irregularity from the ends",
-            wording.said,
+            wording.from_note,
             prefix="twist_",
             step="",
             uses=(
@@ -90,23 +90,25 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "side",
             "the side of the accidental eccentricity in a case",
-            wording.said,
+            wording.from_note,
             prefix="side_",
             step="eccentricity",
         ),
         CheckKind(
             "case_missing",
             "a missing load case",
-            wording.said,
+            wording.from_note,
             prefix="case_missing_",
             uses=("eccentricity",),
         ),
-        CheckKind("case_open", "questions about the load cases", wording.said, prefix="case_open_"),
-        CheckKind("amplified", "design drifts compared with the elastic drifts", wording.said, prefix="amplified_"),
+        CheckKind("case_open", "questions about the load cases", wording.from_note, prefix="case_open_"),
+        CheckKind(
+            "amplified", "design drifts compared with the elastic drifts", wording.from_note, prefix="amplified_"
+        ),
         CheckKind(
             "drift",
             "the design story drift compared with its limit",
-            wording.said,
+            wording.from_note,
             prefix="drift_",
             uses=(
                 "drift_verdict",
@@ -117,20 +119,20 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "level",
             "the story drift of an action level compared with its limit",
-            wording.said,
+            wording.from_note,
             prefix="level_",
             uses=("level_drifts",),
         ),
         CheckKind(
             "drift_consistent",
             "drifts compared with the differences of displacements",
-            wording.said,
+            wording.from_note,
             prefix="consistent_",
         ),
         CheckKind(
             "drift_open",
             "questions about the drifts",
-            wording.said,
+            wording.from_note,
             prefix="drift_open_",
             uses=(
                 "drift_at",
@@ -141,7 +143,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "stability",
             "the greatest stability coefficient compared with its limit",
-            wording.said,
+            wording.from_note,
             prefix="stability_",
             step="theta",
             uses=(
@@ -151,13 +153,15 @@ KINDS: dict[str, CheckKind] = {
         ),
         CheckKind("load", "a load of the weight make-up compared with its share in the code", wording.value),
         CheckKind("make_up", "a weight compared with its make-up", wording.consistent, prefix="make_up_"),
-        CheckKind("own", "a result compared with that of the reference model", wording.said, prefix="own_", step=""),
-        CheckKind("declared", "what is declared of the analysis", wording.said, prefix="declared_"),
-        CheckKind("make_up_open", "questions about the weight make-up", wording.said, prefix="make_up_open_"),
+        CheckKind(
+            "own", "a result compared with that of the reference model", wording.from_note, prefix="own_", step=""
+        ),
+        CheckKind("declared", "what is declared of the analysis", wording.from_note, prefix="declared_"),
+        CheckKind("make_up_open", "questions about the weight make-up", wording.from_note, prefix="make_up_open_"),
         CheckKind(
             "combination",
             "a load combination that the code requires",
-            wording.said,
+            wording.from_note,
             prefix="combination_",
             uses=(
                 "load_combinations",
@@ -167,7 +171,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "process",
             "questions about the analysis as a whole",
-            wording.said,
+            wording.from_note,
             prefix="process_",
             uses=(
                 "static_permitted",
@@ -181,11 +185,13 @@ KINDS: dict[str, CheckKind] = {
             prefix="missing_mode_",
             linked_by="none",
         ),
-        CheckKind("fact", "a declaration that our own computation contradicts", wording.said, prefix="fact_", step=""),
+        CheckKind(
+            "fact", "a declaration that our own computation contradicts", wording.from_note, prefix="fact_", step=""
+        ),
         CheckKind(
             "permission",
             "a system or a method compared with what the code permits",
-            wording.said,
+            wording.from_note,
             prefix="permission_",
             step="",
             uses=(
@@ -197,7 +203,7 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "irregularity",
             "an irregularity found from the tables of the brief",
-            wording.said,
+            wording.from_note,
             prefix="irregularity_",
             step="",
             uses=(
@@ -208,12 +214,14 @@ KINDS: dict[str, CheckKind] = {
         CheckKind(
             "system",
             "a condition of the lateral system",
-            wording.said,
+            wording.from_note,
             prefix="system_",
             step="",
             uses=("system_checks",),
         ),
-        CheckKind("mode_test", "what the code requires of the first modes", wording.said, prefix="mode_test_", step=""),
+        CheckKind(
+            "mode_test", "what the code requires of the first modes", wording.from_note, prefix="mode_test_", step=""
+        ),
     )
 }
 """Kinds of checks; a checker registers those that it makes."""

@@ -8,9 +8,9 @@ from dataclasses import replace
 
 from plumb_core.checks.check import AddedUp, Check, Subject, limit_of
 from plumb_core.checks.claims import theirs
-from plumb_core.checks.context import Context, Ours, read_off
+from plumb_core.checks.context import Context, OurValue, read_off
 from plumb_core.checks.judging import outcome_of
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.documents.results import Limit
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key, Step
@@ -21,8 +21,8 @@ def check_of(
     key: Key,
     index: int | None,
     claim: Subject,
-    independent_step: Step | Ours,
-    carried_step: Step | Ours | None,
+    independent_step: Step | OurValue,
+    carried_step: Step | OurValue | None,
     limit_step: Step | None = None,
     not_used: str = "",
 ) -> Check:
@@ -30,7 +30,7 @@ def check_of(
     quantity = QUANTITIES[key.name]
     place = (claim.story or "") if quantity.kind is Kind.STORIES else "" if index is None else str(index + 1)
     where = f"point {place}" if quantity.kind is Kind.POINTS else place
-    again = (claim.case or "again") if _is_again(context, key, index, claim) else ""
+    again = (claim.case or "again") if _is_repeated(context, key, index, claim) else ""
     label = " ".join(part for part in (quantity.symbol, key.direction, where, again) if part)
     clause = _clause(context, key)
     if key in context.independent.adopted:
@@ -50,7 +50,7 @@ def check_of(
     verdict, role, follows = outcome_of(independent, carried)
     limit, breached = _limit(context, key, value, floor, limit_step)
     if breached:
-        verdict, role = Verdict.BREACHES, role or Role.ORIGIN
+        verdict, role = Verdict.BREACHES, role or DeviationRole.ORIGIN
     return Check(
         "value",
         key,
@@ -75,7 +75,7 @@ def _clause(context: Context, key: Key) -> str:
     return ours.rules[key.name].clause if key.name in ours.rules and key not in ours.inputs else ""
 
 
-def _is_again(context: Context, key: Key, index: int | None, claim: Subject) -> bool:
+def _is_repeated(context: Context, key: Key, index: int | None, claim: Subject) -> bool:
     """Whether the same place has been stated before, by this or by another case."""
     of_key = context.claims.by_key.get(key)
     if of_key is None:
@@ -99,7 +99,7 @@ def _limit(
 
 def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterator[Check]:
     """Checks of one quantity along the height: those that deviate follow from the worst of them."""
-    off = [c for c in checks if c.role is Role.ORIGIN]
+    off = [c for c in checks if c.role is DeviationRole.ORIGIN]
     if not off:
         yield from checks
         return
@@ -109,7 +109,7 @@ def one_origin(checks: list[Check], slip: tuple[str, str] = ("", "")) -> Iterato
         if check is worst:
             words = "; ".join(p for p in (check.note, slip[1]) if p)
             yield replace(check, slip=slip[0], note=words)
-        elif check.role is Role.ORIGIN:
-            yield replace(check, role=Role.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
+        elif check.role is DeviationRole.ORIGIN:
+            yield replace(check, role=DeviationRole.INHERITED, rests_on=(worst.id,), upstream=(check.key,))
         else:
             yield check

@@ -9,7 +9,7 @@ from plumb_core.checks.check import AddedUp, Check
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.kinds import KINDS
-from plumb_core.checks.verdict import Role
+from plumb_core.checks.verdict import DeviationRole
 from plumb_core.documents.submission import Claim
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
@@ -26,19 +26,19 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     first |= _gathered(checks, first)
     origins: dict[Key, list[str]] = {}
     for check in checks:
-        if check.role is Role.ORIGIN and check.level != 1 and id(check) not in first:
+        if check.role is DeviationRole.ORIGIN and check.level != 1 and id(check) not in first:
             origins.setdefault(check.key, []).append(check.id)
     added_up = _put_out_by_parts(checks, first, context)
     for check, _ in added_up.values():
         origins.pop(check.key)
     above: dict[Key, tuple[str, ...]] = {}
-    adjacent = _beside(checks)
+    adjacent = _related(checks)
     linked = []
     for check in checks:
         if id(check) in first:
-            linked.append(_resting_on(check, (first[id(check)],), Role.INHERITED, context))
+            linked.append(_resting_on(check, (first[id(check)],), DeviationRole.INHERITED, context))
         elif id(check) in added_up:
-            linked.append(_resting_on(check, added_up[id(check)][1], Role.INHERITED, context))
+            linked.append(_resting_on(check, added_up[id(check)][1], DeviationRole.INHERITED, context))
         else:
             linked.append(_linked(check, origins, above, adjacent, context))
     return linked
@@ -49,10 +49,10 @@ def _first_of_repeated(checks: Sequence[Check], context: Context) -> dict[int, s
     places: dict[tuple[Key, int | None], list[Check]] = {}
     repeated: dict[int, str] = {}
     for check in checks:
-        if check.role is not Role.ORIGIN or check.kind != "value" or check.claim is None:
+        if check.role is not DeviationRole.ORIGIN or check.kind != "value" or check.claim is None:
             continue
         earlier = places.setdefault((check.key, check.index), [])
-        same = next((e for e in earlier if e.claim is not None and _alike(e.claim, check.claim, context)), None)
+        same = next((e for e in earlier if e.claim is not None and _same_value(e.claim, check.claim, context)), None)
         if same is not None:
             repeated[id(check)] = same.id
         earlier.append(check)
@@ -98,7 +98,11 @@ def _gathered(checks: Sequence[Check], repeated: Mapping[int, str]) -> dict[int,
 def _ratio(check: Check) -> float | None:
     """Theirs over ours of an origin, None where it is no ratio of two numbers."""
     shown = check.shown
-    if check.role is not Role.ORIGIN or check.kind not in ("value", "reaction", "mass", "load") or shown is None:
+    if (
+        check.role is not DeviationRole.ORIGIN
+        or check.kind not in ("value", "reaction", "mass", "load")
+        or shown is None
+    ):
         return None
     if isinstance(shown.theirs, str) or isinstance(shown.ours, str) or not shown.ours or not shown.theirs:
         return None
@@ -106,7 +110,7 @@ def _ratio(check: Check) -> float | None:
     return ratio if ratio > 0 else None
 
 
-def _alike(one: Claim, other: Claim, context: Context) -> bool:
+def _same_value(one: Claim, other: Claim, context: Context) -> bool:
     """Whether two claims state the same value, as far as their digits state."""
     a, b = theirs(one), theirs(other)
     if isinstance(a, str) or isinstance(b, str):
@@ -118,7 +122,11 @@ def _put_out_by_parts(
     checks: Sequence[Check], repeated: Mapping[int, str], context: Context
 ) -> dict[int, tuple[Check, tuple[str, ...]]]:
     """Totals that are added up and that wrong parts alone put out: id() of the check -> it, and the ids of those parts."""
-    totals = [c for c in checks if isinstance(c.claim, AddedUp) and c.role is Role.ORIGIN and c.independent is not None]
+    totals = [
+        c
+        for c in checks
+        if isinstance(c.claim, AddedUp) and c.role is DeviationRole.ORIGIN and c.independent is not None
+    ]
     if not totals:
         return {}
     put_out: dict[int, tuple[Check, tuple[str, ...]]] = {}
@@ -128,7 +136,7 @@ def _put_out_by_parts(
             c
             for c in checks
             if c.key == Key(part, total.key.direction)
-            and c.role is Role.ORIGIN
+            and c.role is DeviationRole.ORIGIN
             and c.independent is not None
             and id(c) not in repeated
         ]
@@ -139,11 +147,11 @@ def _put_out_by_parts(
     return put_out
 
 
-def _beside(checks: Sequence[Check]) -> dict[Key, tuple[Key, ...]]:
+def _related(checks: Sequence[Check]) -> dict[Key, tuple[Key, ...]]:
     """What values rest on beside their own rule: those that inherit from a table of the submission."""
     adjacent: dict[Key, tuple[Key, ...]] = {}
     for check in checks:
-        if check.upstream and check.role is Role.INHERITED:
+        if check.upstream and check.role is DeviationRole.INHERITED:
             adjacent[check.key] = tuple(dict.fromkeys((*adjacent.get(check.key, ()), *check.upstream)))
     return adjacent
 
@@ -177,13 +185,13 @@ def _linked(
     if (check.role is None and check.follows) or linked_by == "none":
         return check
     if linked_by == "weights":
-        weights = tuple(origins.get(Key("w"), ())) if check.role is Role.INHERITED else ()
+        weights = tuple(origins.get(Key("w"), ())) if check.role is DeviationRole.INHERITED else ()
         return _resting_on(check, weights, check.role, context)
     if linked_by == "total":
-        return _sum(check, origins, context) if check.role is Role.ORIGIN else check
+        return _sum(check, origins, context) if check.role is DeviationRole.ORIGIN else check
     if check.upstream and check.role is not None:
-        return check if check.role is Role.ORIGIN else _from_upstream(check, origins, adjacent, context)
-    if check.role is Role.INHERITED or not check.follows:
+        return check if check.role is DeviationRole.ORIGIN else _from_upstream(check, origins, adjacent, context)
+    if check.role is DeviationRole.INHERITED or not check.follows:
         if check.key not in above:
             ancestors = _all_above(check.key, adjacent, context)
             starts = [i for key, ids in origins.items() if key in ancestors and key != check.key for i in ids]
@@ -198,16 +206,16 @@ def _from_upstream(
     """A check without a rule of its own: what it rests on, and everything above that."""
     above = {a for key in check.upstream for a in (key, *_all_above(key, adjacent, context))}
     starts = [i for key, ids in origins.items() if key in above for i in ids if i != check.id]
-    return _resting_on(check, tuple(dict.fromkeys((*check.rests_on, *starts))), Role.INHERITED, context)
+    return _resting_on(check, tuple(dict.fromkeys((*check.rests_on, *starts))), DeviationRole.INHERITED, context)
 
 
 def _sum(check: Check, origins: dict[Key, list[str]], context: Context) -> Check:
     total = Key(context.edition.sums[check.key.name], check.key.direction)
     rests_on = (*origins.get(check.key, ()), *origins.get(total, ()))
-    return _resting_on(check, rests_on, Role.INHERITED if rests_on else Role.ORIGIN, context)
+    return _resting_on(check, rests_on, DeviationRole.INHERITED if rests_on else DeviationRole.ORIGIN, context)
 
 
-def _resting_on(check: Check, origins: tuple[str, ...], role: Role | None, context: Context) -> Check:
+def _resting_on(check: Check, origins: tuple[str, ...], role: DeviationRole | None, context: Context) -> Check:
     """The check with the origins that it rests on; the same check with the same origins is the same one again."""
     if origins == check.rests_on and role is check.role:
         return check

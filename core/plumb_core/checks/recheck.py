@@ -34,7 +34,9 @@ Answers = Mapping[str, "dict[str, Any] | None"]
 _ORDER = {name: i for i, name in enumerate(QUANTITIES)}
 
 
-def recheck(document: Any, ask: Ask = solve, *, answers: Answers | None = None, steps: bool = True) -> results.Recheck:
+def recheck(
+    document: Any, ask: Ask = solve, *, answers: Answers | None = None, steps: bool = True
+) -> results.RecheckResult:
     """Recheck a document; raises InputRefused naming every problem.
 
     Parameters
@@ -57,7 +59,7 @@ def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) 
     if problems:
         raise InputRefused(problems)
     if answers is None:
-        answers = {kind: _answer(ask, kind, request) for kind, request in own_requests(read).items()}
+        answers = {kind: _answer(ask, kind, request) for kind, request in reference_requests(read).items()}
     return Context.of(read, {kind: answer for kind, answer in answers.items() if answer is not None})
 
 
@@ -75,7 +77,7 @@ def _answer(ask: Ask, kind: str, request: dict[str, Any]) -> dict[str, Any] | No
 MOVEMENTS = ("drift_", "displacement_")
 
 
-def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
+def reference_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     """What the document's reference model has to be asked, by kind: what is claimed that it has something to say to.
 
     Empty where there is no model, or where it cannot stand.
@@ -104,12 +106,12 @@ def own_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
 
 def checks_of(context: Context) -> list[Check]:
     """All checks of a context, in the order of the vocabulary, with the origins of their deviations."""
-    checks = _with_ids_of_their_own(check for checker in checkers() for check in checker.checks(context))
+    checks = _with_unique_ids(check for checker in checkers() for check in checker.checks(context))
     checks.sort(key=lambda c: (_ORDER[c.key.name], c.key.direction or "", c.index or 0))
     return with_origins(checks, context)
 
 
-def _with_ids_of_their_own(checks: Iterable[Check]) -> list[Check]:
+def _with_unique_ids(checks: Iterable[Check]) -> list[Check]:
     """The checks; where a value is stated more than once at its place, what was written states the later ones apart."""
     by_id: dict[str, Check] = {}
     for check in checks:

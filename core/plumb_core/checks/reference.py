@@ -16,9 +16,9 @@ MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
 """Quantities of the movements of load cases."""
 
 
-def own_history(context: Context, case: str) -> Mapping[str, Any] | None:
+def history_answer(context: Context, case: str) -> Mapping[str, Any] | None:
     """the reference model under the record of a case of theirs; None where it has none, or other stories."""
-    ours = context.own.get(history_of(case))
+    ours = context.reference.get(history_of(case))
     return ours if ours is not None and len(ours["stories"]) == len(context.claims.stories) else None
 
 
@@ -38,6 +38,6 @@ def matched_cases(context: Context, answer: Mapping[str, Any], direction: str) -
     return found
 
 
-def own_ends(ours: Mapping[str, Any], what: str, direction: str) -> Array:
+def floor_ends(ours: Mapping[str, Any], what: str, direction: str) -> Array:
     """Movements of both ends of the stories of a case of ours, m, shape (n_stories, 2)."""
     return np.asarray(np.abs(np.array([row["edges"][direction][what] for row in ours["stories"]], dtype=float)))

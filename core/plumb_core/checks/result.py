@@ -13,7 +13,7 @@ from plumb_core.checks.coverage import coverage
 from plumb_core.checks.facts import facts_shown
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.stages.shown import stages_shown
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import Basis, figures
 from plumb_core.derivation import key_id, steps_json
 from plumb_core.documents import results
@@ -21,11 +21,11 @@ from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key
 
-BESIDE = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
+SHOWN_QUANTITIES = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
 """What the screens show besides the checks."""
 
 
-def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) -> results.Recheck:
+def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) -> results.RecheckResult:
     """The result document of a recheck."""
     used_by = Counter(origin for c in checks for origin in c.rests_on)
     verdicts = Counter(c.verdict for c in checks)
@@ -38,7 +38,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
         "submission": context.submission,
         "stories": list(context.claims.stories),
         "checks": [_check(c, used_by[c.id], _basis(context, c, labels)) for c in checks],
-        "origins": [c.id for c in checks if c.role is Role.ORIGIN],
+        "origins": [c.id for c in checks if c.role is DeviationRole.ORIGIN],
         "counts": _counts(verdicts),
         "coverage": coverage(context, checks),
         "steps": {
@@ -53,7 +53,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
     }
 
 
-def sheet_of(recheck: results.Recheck) -> results.Sheet:
+def sheet_of(recheck: results.RecheckResult) -> results.RecheckSheet:
     """A recheck as the screens have it, without its derivations."""
     retained = {part: content for part, content in recheck.items() if part != "steps"}
     values = [{part: step[part] for part in ("id", "value", "source")} for step in recheck["steps"]["independent"]]
@@ -101,7 +101,7 @@ def _in_words(key: Key, value: object) -> str:
 _NO_BASIS = Basis()
 
 
-def _check(check: Check, used_by: int, basis: Basis) -> results.Check:
+def _check(check: Check, used_by: int, basis: Basis) -> results.CheckResult:
     quantity = QUANTITIES[check.key.name]
     claim, shown = check.subject, check.shown
     kind = KINDS[check.kind]
@@ -153,7 +153,7 @@ def _check(check: Check, used_by: int, basis: Basis) -> results.Check:
     }
 
 
-def _side(comparison: Comparison | None) -> results.Ours | None:
+def _side(comparison: Comparison | None) -> results.ComparisonResult | None:
     if comparison is None:
         return None
     return {
@@ -167,7 +167,7 @@ def _side(comparison: Comparison | None) -> results.Ours | None:
 
 def _evaluate_what_is_shown(context: Context) -> None:
     """Evaluate what the screens show besides the checks, as far as the inputs reach, so that its steps are stated."""
-    for name in BESIDE:
+    for name in SHOWN_QUANTITIES:
         for direction in DIRECTIONS:
             for evaluation in (context.independent, context.carried):
                 evaluation.get(name, direction)
@@ -202,6 +202,6 @@ def _modes(context: Context) -> results.SubmittedModes | None:
     ]
     return {
         "theirs": theirs,
-        "comparison": context.modes_beside_ours,
+        "comparison": context.modes_compared,
         "target": None if target is None else float(target.value),
     }

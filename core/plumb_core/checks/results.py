@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from plumb_core.checks.claims import ClaimsOfKey, half_of_last_digit
-from plumb_core.documents.submission import Case, Claim
+from plumb_core.documents.submission import Claim, LoadCase
 from plumb_core.rules import Array, Key
 
 SEISMIC = ("static", "modal", "time_history", None)
@@ -43,7 +43,7 @@ class CaseResults:
     """
 
     values: Mapping[Key, ClaimsOfKey]
-    cases: Mapping[str, Case]
+    cases: Mapping[str, LoadCase]
     stories: int
     rounded: frozenset[int] = frozenset()
     _arrays: dict[Key, Array | None] = field(default_factory=dict, repr=False, compare=False)
@@ -113,7 +113,7 @@ class CaseResults:
         """
         retained = []
         for case, direction in pairs:
-            role = self.cases.get(case) or Case(name=case)
+            role = self.cases.get(case) or LoadCase(name=case)
             along = role.direction in (None, direction, "XY")
             levels = (role.level or "reduced") == level if level else True
             if direction in ("X", "Y") and role.kind in SEISMIC and along and levels:

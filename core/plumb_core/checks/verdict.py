@@ -21,7 +21,7 @@ class Verdict(StrEnum):
     """an input is missing on our side"""
 
 
-class Role(StrEnum):
+class DeviationRole(StrEnum):
     """Where a deviation starts."""
 
     ORIGIN = "origin"

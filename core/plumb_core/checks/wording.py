@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 from plumb_core.checks.compare import Comparison
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.quantities import QUANTITIES, Kind
 
 if TYPE_CHECKING:
@@ -132,7 +132,7 @@ def value(check: Check, basis: Basis) -> str:
     if shown is None:
         return ""
     words = f"{_submitted(check, shown)} {_computed(check, shown, basis)}{_deviation(shown)}."
-    if check.role is Role.INHERITED:
+    if check.role is DeviationRole.INHERITED:
         origins = ", ".join(_EXCHANGED_AXES.get(i) or basis.labels.get(i, i) for i in check.rests_on)
         return f"{words} The deviation results from {origins}. Please update the value when this is corrected."
     return f"{words} {_CORRECT}"
@@ -141,7 +141,7 @@ def value(check: Check, basis: Basis) -> str:
 def mode(check: Check, basis: Basis) -> str:
     """Return the remark on a value of a mode that differs from the reference model."""
     shown = check.shown
-    if shown is None or check.role is Role.INHERITED:
+    if shown is None or check.role is DeviationRole.INHERITED:
         return value(check, basis)
     ours = f"{_submitted(check, shown)} The reference model gives {figures(shown.ours)}{_unit(check)}"
     return f"{ours} in {check.note}{_deviation(shown)}. {_CORRECT}"
@@ -209,7 +209,7 @@ def taken_from(check: Check, basis: Basis) -> str:
     return f"{_sentence(check.note)} Please state which mode it is based on."
 
 
-def said(check: Check, basis: Basis) -> str:
+def from_note(check: Check, basis: Basis) -> str:
     """Return the note of the check as a sentence, its reference, and the request."""
     gap_ = check.verdict is Verdict.GAP
     request = "Please provide it with its basis." if gap_ else "Please correct it, or state its basis."

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal, NotRequired
 from pydantic import ConfigDict, Field, TypeAdapter, with_config
 from typing_extensions import TypedDict
 
-from plumb_core.documents.results import STRICT, Direction, LevelDrifts, ModeComparison, Step, TwoStage
+from plumb_core.documents.results import STRICT, Direction, LevelDrifts, ModeComparison, StepResult, TwoStage
 
 Axis = Literal["X", "Y", "RZ"]
 PointInPlan = Annotated[list[float], Field(min_length=2, max_length=2)]
@@ -48,7 +48,7 @@ class Answer(TypedDict):
 
     engine: str
     edition: str | None
-    steps: NotRequired[list[Step]]
+    steps: NotRequired[list[StepResult]]
 
 
 # by an edition alone
@@ -112,7 +112,7 @@ class StaticAnswer(Answer):
 
 
 @with_config(STRICT)
-class Scaled(TypedDict):
+class ScaledAnswer(TypedDict):
     """Scaling of modal results in one direction."""
 
     share: float | None
@@ -126,8 +126,8 @@ class ScalingAnswer(Answer):
     """Scaling of modal results to the static base shear."""
 
     kind: Literal["scaling"]
-    X: NotRequired[Scaled]
-    Y: NotRequired[Scaled]
+    X: NotRequired[ScaledAnswer]
+    Y: NotRequired[ScaledAnswer]
     notes: list[str]
 
 
@@ -267,7 +267,7 @@ class RegularityTest(TypedDict):
 
 
 @with_config(STRICT)
-class PlanStiffness(TypedDict):
+class PlanStiffnessAnswer(TypedDict):
     """Stiffness of a floor in plan, m: distance of the centres across each direction, torsional radius, radius of gyration."""
 
     story: str
@@ -299,7 +299,7 @@ class IrregularityAnswer(Answer):
     regularity_consequences: NotRequired[list[str]]
     regular_in_plan: NotRequired[bool | None]
     torsionally_flexible: NotRequired[bool | None]
-    plan_stiffness: NotRequired[list[PlanStiffness] | None]
+    plan_stiffness: NotRequired[list[PlanStiffnessAnswer] | None]
 
 
 @with_config(STRICT)
@@ -650,7 +650,7 @@ class AmplifiedStory(MovedStory):
 
 
 @with_config(STRICT)
-class StaticCase(TypedDict):
+class StaticCaseAnswer(TypedDict):
     """One direction with one sense of the eccentricity (share of the plan dimension)."""
 
     direction: Direction
@@ -677,7 +677,7 @@ class StaticResponseAnswer(Answer):
     eccentricity_factor: float
     torsion_irregular: bool | None
     forces: ForcesByDirection
-    cases: list[StaticCase]
+    cases: list[StaticCaseAnswer]
     warnings: list[ModelWarning]
 
 

@@ -32,7 +32,7 @@ class SiteSpecific(Part):
     S_D1: Positive | None = None
 
 
-class Own(Part):
+class CustomFactors(Part):
     """Factors and limits set by the reviewer (edition `custom`)."""
 
     period_coefficient: Positive | None = None
@@ -118,7 +118,7 @@ class Site(Part):
     S_a: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
     S_d: Annotated[list[NotNegative], Field(min_length=2, max_length=10_000)] | None = None
     read: Literal["linear", "log"] = "linear"
-    own: Own | None = None
+    own: CustomFactors | None = None
 
 
 class Occupancy(Part):
@@ -154,7 +154,7 @@ class Stacked(Part):
     exempt: Literal["rooftop", "supported"] | None = None
 
 
-class Beside(Part):
+class SystemBeside(Part):
     """Another lateral system side by side with the first in the same direction."""
 
     lateral_system: str
@@ -264,7 +264,7 @@ class DirectionSystem(Part):
 
     lateral_system: str | None = None
     stacked_systems: list[Stacked] | None = None
-    beside_systems: list[Beside] | None = None
+    beside_systems: list[SystemBeside] | None = None
     podium: Podium | None = None
     redundancy: Redundancy | None = None
     element_shears: Annotated[list[ElementShear], Field(max_length=300)] | None = None
@@ -446,7 +446,7 @@ def _names_differ(levels: list[Level]) -> list[Level]:
 Levels = Annotated[list[Level], Field(max_length=10), AfterValidator(_names_differ)]
 
 
-class Comparison(Part):
+class ComparisonEdition(Part):
     """What a comparison edition needs beyond what is known of the building."""
 
     site: Site = Field(default_factory=Site)
@@ -465,7 +465,7 @@ class Brief(Part):
 
     edition: EditionId
     comparison_editions: list[EditionId] = Field(default_factory=list)
-    comparisons: dict[EditionId, Comparison] = Field(default_factory=dict)
+    comparisons: dict[EditionId, ComparisonEdition] = Field(default_factory=dict)
     site: Site = Field(default_factory=Site)
     occupancy: Occupancy = Field(default_factory=Occupancy)
     system: System = Field(default_factory=System)

@@ -20,7 +20,7 @@ STRICT = ConfigDict(extra="forbid", strict=True)
 
 
 @with_config(STRICT)
-class Candidate(TypedDict):
+class CandidateResult(TypedDict):
     """One expression among several of which the code lets one govern."""
 
     label: str
@@ -33,7 +33,7 @@ StepSource = Literal["input", "adopted", "pinned", "rule", "assumed", "found", "
 
 
 @with_config(STRICT)
-class Step(TypedDict):
+class StepResult(TypedDict):
     """One step of a derivation: a quantity of the building, of a direction or of a load case, and how it came about.
 
     value : number, text, flag or array; null where there is no limit.  inputs : ids of the steps that it rests on.
@@ -54,7 +54,7 @@ class Step(TypedDict):
     tex: str
     inputs: list[str]
     governed_by: str | None
-    candidates: list[Candidate]
+    candidates: list[CandidateResult]
     margin: float | None
 
 
@@ -83,7 +83,7 @@ class Theirs(TypedDict):
 
 
 @with_config(STRICT)
-class Ours(TypedDict):
+class ComparisonResult(TypedDict):
     """Our value beside it; `multiples` is the difference in multiples of the tolerance."""
 
     value: Value
@@ -106,7 +106,7 @@ class Limit(TypedDict):
 
 
 @with_config(STRICT)
-class Check(TypedDict):
+class CheckResult(TypedDict):
     """One comparison of the submission with ours.
 
     kind : what the check does.  shown : the side whose offset is drawn, with `multiples` of its tolerance.
@@ -130,8 +130,8 @@ class Check(TypedDict):
     unit: str
     clause: str
     theirs: Theirs | None
-    carried: Ours | None
-    independent: Ours | None
+    carried: ComparisonResult | None
+    independent: ComparisonResult | None
     shown: Literal["carried", "independent"] | None
     multiples: float | None
     verdict: Literal["agrees", "differs", "breaches", "question", "note", "gap", "open"]
@@ -148,18 +148,18 @@ class Check(TypedDict):
 
 
 @with_config(STRICT)
-class Evidence(Check):
+class Evidence(CheckResult):
     """A check as it was when a finding was filed; the first of a finding with its derivation."""
 
-    derivation: NotRequired[list[Step]]
+    derivation: NotRequired[list[StepResult]]
 
 
 @with_config(STRICT)
 class Steps(TypedDict):
     """Derivations of both sides, inputs before what rests on them."""
 
-    independent: list[Step]
-    carried: list[Step]
+    independent: list[StepResult]
+    carried: list[StepResult]
 
 
 @with_config(STRICT)
@@ -326,7 +326,7 @@ class SubmittedModes(TypedDict):
 
 
 @with_config(STRICT)
-class Part(TypedDict):
+class FactorPart(TypedDict):
     """A factor of a product: what it is, its value, and where it comes from."""
 
     words: str
@@ -357,7 +357,7 @@ class Shears(TypedDict):
     factor_required: float | None
     factor_used: float | None
     of_modes: list[float]
-    taken_apart: list[Part]
+    taken_apart: list[FactorPart]
     checks: dict[str, str]
 
 
@@ -498,7 +498,7 @@ class DriftsOfDirection(TypedDict):
     ratio_theirs: list[float | None] | None
     limit: list[float | None]
     at_edges: bool
-    chain: list[Part]
+    chain: list[FactorPart]
     chain_story: str | None
     theta: list[float | None] | None
     theta_theirs: list[float | None] | None
@@ -534,7 +534,7 @@ class Contradiction(TypedDict):
 
 
 @with_config(STRICT)
-class Fact(TypedDict):
+class FactResult(TypedDict):
     """A condition that checks depend on.
 
     source : found by our own computation, declared in the brief, stated by the submission, or assumed.
@@ -558,7 +558,7 @@ class Fact(TypedDict):
 
 
 @with_config(STRICT)
-class Outcome(TypedDict):
+class RecheckOutcome(TypedDict):
     """What a recheck comes to, without the derivations.
 
     stories : bottom to top.  origins : ids of the checks where deviations start.
@@ -568,19 +568,19 @@ class Outcome(TypedDict):
     edition: str
     submission: str
     stories: list[str]
-    checks: list[Check]
+    checks: list[CheckResult]
     origins: list[str]
     counts: Counts
     coverage: Coverage
     modes: SubmittedModes | None
     stages: Stages
-    facts: list[Fact]
+    facts: list[FactResult]
     notes: list[str]
     two_stage: TwoStageByDirection
 
 
 @with_config(STRICT)
-class Recheck(Outcome):
+class RecheckResult(RecheckOutcome):
     """Result of a recheck, with every step of both sides."""
 
     steps: Steps
@@ -596,10 +596,10 @@ class StepValue(TypedDict):
 
 
 @with_config(STRICT)
-class Sheet(Outcome):
+class RecheckSheet(RecheckOutcome):
     """A recheck as the screens have it: of the steps the values alone, as derivations are required one at a time."""
 
     values: list[StepValue]
 
 
-RECHECKED: TypeAdapter[Any] = TypeAdapter(Recheck)
+RECHECKED: TypeAdapter[Any] = TypeAdapter(RecheckResult)

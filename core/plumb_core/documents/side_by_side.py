@@ -8,7 +8,7 @@ from pydantic import TypeAdapter, with_config
 from typing_extensions import TypedDict
 
 from plumb_core.documents.answers import CountedLoad, LoadCombination
-from plumb_core.documents.results import STRICT, Direction, Step, Value
+from plumb_core.documents.results import STRICT, Direction, StepResult, Value
 
 
 @with_config(STRICT)
@@ -179,7 +179,7 @@ class Across(TypedDict):
     story_shears: dict[str, ListsByDirection]
     weights: dict[str, Weights]
     shear_ratios: list[ShearRatio]
-    steps: dict[str, list[Step]]
+    steps: dict[str, list[StepResult]]
 
 
 ACROSS: TypeAdapter[Any] = TypeAdapter(Across)

@@ -43,7 +43,7 @@ class Claim(Part):
     source: Source = Field(default_factory=lambda: _NOWHERE)
 
 
-class Case(Part):
+class LoadCase(Part):
     """A load case of a submission, with its role; what is not stated is null.
 
     name : as the submission names it; `case` of its claims.
@@ -83,6 +83,6 @@ class Submission(Part):
     """What was submitted: values, and the load cases that they speak of."""
 
     label: str = "S0"
-    cases: Annotated[list[Case], Field(max_length=2000)] = Field(default_factory=list)
+    cases: Annotated[list[LoadCase], Field(max_length=2000)] = Field(default_factory=list)
     claims: list[Claim] = Field(default_factory=list)
     exhibits: list[dict[str, Any]] = Field(default_factory=list)

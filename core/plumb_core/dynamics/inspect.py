@@ -31,7 +31,7 @@ def about_tables(tables: Tables) -> list[Warning]:
             _coincident,
             _duplicates,
             _unsupported,
-            _loose_nodes,
+            _unconnected_nodes,
             _floors,
             _one_plane,
             _tension_only,
@@ -134,7 +134,7 @@ def _unsupported(tables: Tables) -> Iterable[Warning]:
             )
 
 
-def _loose_nodes(tables: Tables) -> Iterable[Warning]:
+def _unconnected_nodes(tables: Tables) -> Iterable[Warning]:
     n = len(tables.at)
     joined = np.bincount(np.concatenate([tables.i, tables.j]), minlength=n) > 0
     stored = joined | (tables.springs > 0).any(axis=1) | (tables.rigid_of >= 0) | tables.fixed.all(axis=1)

@@ -220,7 +220,7 @@ class Cell:
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class AnswerOption:
     """An answer to a question: in words, and what it sets of the reading."""
 
     label: str
@@ -240,4 +240,4 @@ class CellProblem:
     message: str
     remedy: str
     holds_up: bool = True
-    choices: tuple[Choice, ...] = field(default=(), compare=False)
+    choices: tuple[AnswerOption, ...] = field(default=(), compare=False)

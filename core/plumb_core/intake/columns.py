@@ -11,7 +11,7 @@ from math import log10
 from typing import Any
 
 from plumb_core.documents.submission import Source
-from plumb_core.intake.cells import UNITS, Cell, CellProblem, Choice, factor, is_unit_text, known_unit
+from plumb_core.intake.cells import UNITS, AnswerOption, Cell, CellProblem, factor, is_unit_text, known_unit
 from plumb_core.intake.numbers import STYLES, Style, plain_in, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.words import in_order
@@ -316,7 +316,7 @@ class TableReader:
         holds_up : whether the table cannot be accepted with it; else the row is excluded
         choices : answers to it, each in words and with what it sets of the reading, the likeliest first
         """
-        answers = tuple(Choice(label, sets) for label, sets in choices)
+        answers = tuple(AnswerOption(label, sets) for label, sets in choices)
         self.problems.append(CellProblem(row, column, message, remedy, holds_up, answers))
 
     def known_by(self, column: str, why: str, *, sure: bool = True) -> None:
@@ -391,7 +391,7 @@ class TableReader:
         core_unit = column.unit or ""
         index = self.columns[column.name]
         written = self.units.get(column.name) or self._stated_unit(index)
-        label = known_unit(written, core_unit) if written else self._unit_elsewhere(column, index, core_unit)
+        label = known_unit(written, core_unit) if written else self._unit_from_context(column, index, core_unit)
         if written and label is not None:
             by = "you state it" if self.given.units.get(column.name) else "stated"
             self.known_by(column.name, f"unit {label}: {by}")
@@ -419,7 +419,7 @@ class TableReader:
         middle = values[len(values) // 2]
         return sorted(units, key=lambda u: abs(log10(middle * factor(u, column.unit or "") / usual)))
 
-    def _unit_elsewhere(self, column: Column, index: int, core_unit: str) -> str | None:
+    def _unit_from_context(self, column: Column, index: int, core_unit: str) -> str | None:
         """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
         ratio = core_unit == "m or share" and self.header is not None
         if ratio and re.search(r"(?i)ratio", self.sheet.rows[self.header or 0][index].text):

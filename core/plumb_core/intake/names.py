@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping
 from functools import cache, lru_cache
 
-from plumb_core.documents.submission import Case
+from plumb_core.documents.submission import LoadCase
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.intake.columns import normal
 
@@ -127,7 +127,7 @@ _KINDS = (
 _STEPS = (("before", r"unscaled|before scaling"), ("after", r"\bscaled|after scaling"))
 
 
-def role_of(name: str, direction: str = "", kind: str | None = None) -> Case:
+def role_of(name: str, direction: str = "", kind: str | None = None) -> LoadCase:
     """The role of a load case as far as its name states it; what it does not is null.
 
     direction, kind : known from elsewhere: the reviewer's answer, or the kind of the table
@@ -142,4 +142,4 @@ def role_of(name: str, direction: str = "", kind: str | None = None) -> Case:
         "direction": known or None,
         "step": step[0] if len(step) == 1 else None,
     }
-    return Case.model_validate(role)
+    return LoadCase.model_validate(role)

@@ -117,7 +117,7 @@ class Written:
     why: str
 
 
-def _told(texts: Iterable[str]) -> tuple[dict[Style, str], str]:
+def _style_evidence(texts: Iterable[str]) -> tuple[dict[Style, str], str]:
     """A cell that can be read in one style only, for each style; and one that can be read in both, differently."""
     only: dict[Style, str] = {}
     both = ""
@@ -136,7 +136,7 @@ def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[St
     column, table : texts of its cells, and of all cells of the table
     plausible : styles in which all of its numbers are such as its quantity can have; empty where nothing is known of it
     """
-    only, both = _told(column)
+    only, both = _style_evidence(column)
     if len(only) == 2:
         return Written(None, f"{only['point']!r} and {only['comma']!r} cannot both be read in one way")
     if only:
@@ -146,7 +146,7 @@ def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[St
         return Written("point", "")
     if len(plausible) == 1:
         return Written(plausible[0], "the other reading would be out of proportion")
-    elsewhere, _ = _told(table)
+    elsewhere, _ = _style_evidence(table)
     if len(elsewhere) == 1:
         style = next(iter(elsewhere))
         # the other columns speak for a style, and nothing speaks against it
@@ -158,5 +158,5 @@ def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[St
 
 def uses_decimal_comma(texts: Iterable[str]) -> bool:
     """Whether a number among the texts can only be read with a decimal comma, and none only with a point."""
-    only, _ = _told(texts)
+    only, _ = _style_evidence(texts)
     return set(only) == {"comma"}

@@ -15,9 +15,9 @@ import sys
 from dataclasses import replace
 from typing import Any
 
-from plumb_core.intake.kept import kept
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.pdf import PageRead, PageTable, PdfRefused, page_count, pages_of, table_in, text_in
+from plumb_core.intake.sheet_documents import document_of
 from plumb_core.intake.sheets import SheetRefused, read_file, read_text, sheet_of_page, sheets_of_pages
 
 
@@ -43,7 +43,7 @@ def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
             return {"kept": _region(data, region)}
         if data[:5] == b"%PDF-":
             return {"kept": _pages(data)}
-        return {"kept": kept(arranged(read_file(data, name)))}
+        return {"kept": document_of(arranged(read_file(data, name)))}
     except (SheetRefused, PdfRefused) as refused:
         return {"refused": {"message": refused.message, "remedy": refused.remedy}}
     except MemoryError:
@@ -59,7 +59,7 @@ def _pages(data: bytes) -> dict[str, Any]:
         pages.append(page)
         print(f"page {page.number} of {count}", file=sys.stderr, flush=True)
     tables = [t for p in pages for t in p.tables]
-    return kept(arranged(sheets_of_pages(tables)), pages)
+    return document_of(arranged(sheets_of_pages(tables)), pages)
 
 
 REGION = re.compile(r"page (\d{1,4}), region (\d{1,5}) (\d{1,5}) (\d{1,5}) (\d{1,5})")
@@ -86,7 +86,7 @@ def _region(data: bytes, label: str) -> dict[str, Any]:
         table = PageTable(number, [], [], box)
     else:
         sheet = sheet_of_page(table, label)
-    page = kept(arranged([sheet]), [PageRead(number, 0.0, 0.0, [table], True)])
+    page = document_of(arranged([sheet]), [PageRead(number, 0.0, 0.0, [table], True)])
     page["pages"][0]["tables"][0]["sheet"] = label
     return page
 

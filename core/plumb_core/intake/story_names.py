@@ -93,7 +93,7 @@ BASE = re.compile(r"(?i)\s*(base|ground|gf|foundations?|footings?|datum)\b")
 """Names of the base, where it is in a table of stories."""
 
 
-def likely_story(name: str, known: Sequence[str]) -> str:
+def closest_story(name: str, known: Sequence[str]) -> str:
     """The known story that a name that is not known most likely represents: the top one for a roof; '' for none."""
     rank = rank_of(name)
     return known[-1] if known and rank is not None and rank >= 1e4 else ""

@@ -15,7 +15,7 @@ from plumb_core.documents.base import CaseName, Part
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.documents.recheck import RecheckDocument
-from plumb_core.documents.submission import Case, Claim, OpenPart, Submission
+from plumb_core.documents.submission import Claim, LoadCase, OpenPart, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.intake.cells import CellProblem
@@ -41,7 +41,7 @@ class Remembered:
 
 
 @dataclass(frozen=True)
-class Known:
+class EarlierTables:
     """What is known when a table is read.
 
     Attributes
@@ -50,17 +50,17 @@ class Known:
     building : the stories, their heights and the load cases that rows may refer to, as far as they are known
     remembered : how earlier tables of the review were read, the newest first
     claimed : what the submission states already
-    said : texts that tables go on saying, page after page, with what they said
+    stated : texts that a table repeats on each page, with their values
     """
 
     edition: Edition | None = None
     building: Building = field(default_factory=Building)
     remembered: Sequence[Remembered] = ()
     claimed: Collection[Identity] = ()
-    said: Mapping[Identity, str] = field(default_factory=dict)
+    stated: Mapping[Identity, str] = field(default_factory=dict)
 
 
-SAID_AGAIN = ("load_kind", "load_category", "load_occupancy")
+REPEATED_QUANTITIES = ("load_kind", "load_category", "load_occupancy")
 """Quantities that every part of a long table says again."""
 
 
@@ -83,7 +83,7 @@ def remembered_reading(sheet: Sheet, kind: str, remembered: Iterable[Remembered]
     return None
 
 
-def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Reading | None = None) -> TableRead:
+def read_in(sheet: Sheet, file: str, known: EarlierTables, kind: str = "", given: Reading | None = None) -> TableRead:
     """Read one sheet as a table of a kind ('' = whatever it looks like).
 
     What the reviewer has not set is proposed as in the last similar table; what the table says itself comes first.  Raises InputRefused for a kind that is not
@@ -95,9 +95,9 @@ def read_in(sheet: Sheet, file: str, known: Known, kind: str = "", given: Readin
     chosen = kind or kind_of(sheet) or ANY_KIND
     proposed = remembered_reading(sheet, chosen, known.remembered)
     table = read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
-    if known.said:
+    if known.stated:
         # the same said again is no second statement; something else is one
-        table.claims = [c for c in table.claims if known.said.get(identity(c)) != c.value]
+        table.claims = [c for c in table.claims if known.stated.get(identity(c)) != c.value]
     return table
 
 
@@ -129,7 +129,7 @@ class Answers(Part):
     """The reviewer's answers: how the tables of each kind are to be read, and the roles of load cases."""
 
     tables: dict[str, ReadingAnswer] = Field(default_factory=dict)
-    cases: list[Case] = Field(default_factory=list)
+    cases: list[LoadCase] = Field(default_factory=list)
 
 
 @dataclass
@@ -197,7 +197,7 @@ def read_submission(
     heights = {s.name: s.height for s in brief.stories}
     weights = {s.name: s.weight for s in brief.stories if s.weight}
     claims: list[Claim] = []
-    cases: dict[str, Case] = {c.name: c for c in answered.cases}
+    cases: dict[str, LoadCase] = {c.name: c for c in answered.cases}
     used: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
     open_parts: list[OpenPart] = []
@@ -206,7 +206,9 @@ def read_submission(
     for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
         file, sheet = sheets[i]
         kind = kind_of(sheet) or ANY_KIND
-        known = Known(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, words)
+        known = EarlierTables(
+            EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, words
+        )
         table = read_in(sheet, file, known, kind, given.get(kind))
         questions = [_question(sheet, p) for p in table.problems]
         twice = claimed_already(table.claims, claimed)[:1]
@@ -223,7 +225,7 @@ def read_submission(
             continue
         claims += table.claims
         claimed |= {identity(c) for c in table.claims}
-        words |= {identity(c): str(c.value) for c in table.claims if c.quantity in SAID_AGAIN}
+        words |= {identity(c): str(c.value) for c in table.claims if c.quantity in REPEATED_QUANTITIES}
         cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
         heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}
@@ -259,7 +261,7 @@ def turn_of(sheet: Sheet) -> int:
     return {"stories": 0, "cases": 1}.get(kind_of(sheet), 2)
 
 
-def with_role(known: Case | None, reported: Case) -> Case:
+def with_role(known: LoadCase | None, reported: LoadCase) -> LoadCase:
     """A role with what another source describes it; what is known stays."""
     if known is None:
         return reported

@@ -10,7 +10,7 @@ import re
 import unicodedata
 from functools import cache, lru_cache
 
-_SAID: dict[str, str] = {
+_REDUNDANT_WORDS: dict[str, str] = {
     # which of several values
     "max": "max maximum maximal greatest largest peak maxi massimo massima máximo máxima maximo maxima maximale",
     "min": "min minimum minimo minima mínimo",
@@ -93,7 +93,7 @@ _SYMBOLS = {
 
 @cache
 def _vocabulary() -> dict[str, str]:
-    return {words: word for word, all_said in _SAID.items() for words in all_said.split()}
+    return {words: word for word, all_said in _REDUNDANT_WORDS.items() for words in all_said.split()}
 
 
 @lru_cache(maxsize=5_000)

@@ -26,7 +26,7 @@ from plumb_core import DIRECTIONS
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES, Scope
 from plumb_core.rules.facts import Fact
-from plumb_core.rules.graph import KEPT, graph_of_rules
+from plumb_core.rules.graph import CACHED_GRAPHS, graph_of_rules
 from plumb_core.rules.rule import Parameter, Rule
 from plumb_core.rules.values import Governed, Key
 
@@ -333,7 +333,7 @@ class Evaluation:
         used: list[Key] = []
         adopted = False
         accepted, rules, inputs, pins, facts = self._steps, self.rules, self.inputs, self.pins, self.facts
-        for parameter, expected in applied.asked[key.direction] if key.case is None else applied.asked_of_case(key):
+        for parameter, expected in applied.sources[key.direction] if key.case is None else applied.sources_of_case(key):
             name, _, optional, default, wants_governed = parameter
             if expected is None:
                 steps = self._narrower(parameter, key.direction)
@@ -442,7 +442,7 @@ class Evaluation:
         if self.cases:
             return {}
         retained = graph_of_rules(self.rules).ancestors
-        if len(retained) > KEPT:
+        if len(retained) > CACHED_GRAPHS:
             retained.clear()
         return retained.setdefault(frozenset((*self.inputs, *self.facts)), {})
 

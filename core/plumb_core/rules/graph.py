@@ -23,7 +23,7 @@ _GRAPHS: OrderedDict[int, tuple[Mapping[str, Rule], Graph]] = OrderedDict()
 """Graphs by the id of their rule set, which is kept with them, so that its id stays its own."""
 _OF_RULES: OrderedDict[tuple[int, ...], tuple[tuple[Rule, ...], Graph]] = OrderedDict()
 """Graphs by the rules themselves: an edition makes its rule set anew for each brief, out of the same rules."""
-KEPT = 128
+CACHED_GRAPHS = 128
 """How many are kept; an edition has a handful of rule sets, by what is declared."""
 
 
@@ -31,7 +31,7 @@ def graph_of_rules(rules: Mapping[str, Rule]) -> Graph:
     known = _GRAPHS.get(id(rules))
     if known is None:
         known = _GRAPHS[id(rules)] = (rules, _built(tuple(rules.values())))
-        if len(_GRAPHS) > KEPT:
+        if len(_GRAPHS) > CACHED_GRAPHS:
             _GRAPHS.popitem(last=False)
     return known[1]
 
@@ -45,6 +45,6 @@ def _built(rules: tuple[Rule, ...]) -> Graph:
             for parameter in applied.parameters:
                 dependents.setdefault(parameter.name, []).append(applied.name)
         known = _OF_RULES[identity] = (rules, Graph(dependents))
-        if len(_OF_RULES) > KEPT:
+        if len(_OF_RULES) > CACHED_GRAPHS:
             _OF_RULES.popitem(last=False)
     return known[1]

@@ -32,23 +32,23 @@ class Parameter(NamedTuple):
     wants_governed: bool
 
 
-class Asked(NamedTuple):
+class ParameterSource(NamedTuple):
     """A parameter of a rule and the key it is found at; None where it is a mapping over narrower scopes."""
 
     parameter: Parameter
     key: Key | None
 
 
-def _asked(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[Asked, ...]:
+def _sources(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[ParameterSource, ...]:
     """Where a rule of the building (direction None) or of a direction finds what it requires."""
     requested = []
     for parameter in parameters:
         if parameter.scope is Scope.BUILDING:
-            requested.append(Asked(parameter, Key(parameter.name)))
+            requested.append(ParameterSource(parameter, Key(parameter.name)))
         elif parameter.scope is Scope.DIRECTION and direction is not None:
-            requested.append(Asked(parameter, Key(parameter.name, direction)))
+            requested.append(ParameterSource(parameter, Key(parameter.name, direction)))
         else:
-            requested.append(Asked(parameter, None))
+            requested.append(ParameterSource(parameter, None))
     return tuple(requested)
 
 
@@ -64,18 +64,20 @@ class Rule:
     clause: str
     tex: str
     parameters: tuple[Parameter, ...]
-    asked: Mapping[str | None, tuple[Asked, ...]] = field(init=False, repr=False, compare=False)
+    sources: Mapping[str | None, tuple[ParameterSource, ...]] = field(init=False, repr=False, compare=False)
     """what the rule requires when it is evaluated for the building (None) or for a direction"""
 
     def __post_init__(self) -> None:
-        # a rule is asked thousands of times for the same few keys
-        object.__setattr__(self, "asked", {d: _asked(self.parameters, d) for d in (None, *DIRECTIONS)})
+        # a rule is evaluated thousands of times for the same few keys
+        object.__setattr__(self, "sources", {d: _sources(self.parameters, d) for d in (None, *DIRECTIONS)})
 
-    def asked_of_case(self, key: Key) -> tuple[Asked, ...]:
+    def sources_of_case(self, key: Key) -> tuple[ParameterSource, ...]:
         """What the rule requires when it is evaluated for a load case."""
         return tuple(
-            Asked(p, Key(p.name, key.direction, key.case)) if p.scope is Scope.CASE else Asked(p, place)
-            for p, place in self.asked[key.direction]
+            ParameterSource(p, Key(p.name, key.direction, key.case))
+            if p.scope is Scope.CASE
+            else ParameterSource(p, place)
+            for p, place in self.sources[key.direction]
         )
 
 

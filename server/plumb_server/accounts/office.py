@@ -18,7 +18,7 @@ from rest_framework.views import APIView
 
 from plumb_server.accounts import invitations, records
 from plumb_server.accounts.models import Invitation, Record, User
-from plumb_server.accounts.own import NoteOfRecordSerializer
+from plumb_server.accounts.self_service import NoteOfRecordSerializer
 from plumb_server.accounts.tokens import WithinScope
 from plumb_server.web.problems import Conflict
 from plumb_server.web.requests import sent

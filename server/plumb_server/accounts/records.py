@@ -70,10 +70,10 @@ def _noted(kind: str) -> Any:
 
 
 # the library keeps its receivers weakly: these stay as long as the module does
-_kept = [
+_receivers = [
     (signal, _noted(kind))
     for module, kinds in ((of_accounts, _OF_ACCOUNTS), (of_factors, _OF_FACTORS))
     for signal, kind in ((getattr(module, name), kind) for name, kind in kinds.items())
 ]
-for _signal, _receiver in _kept:
+for _signal, _receiver in _receivers:
     _signal.connect(_receiver)

@@ -70,7 +70,7 @@ class SecondFactorAsked(APIException):
 _sign_in = LoginView.as_api_view(client=Client.BROWSER)
 
 
-def session_told(request: Request) -> dict[str, Any]:
+def session_json(request: Request) -> dict[str, Any]:
     providers = [{"id": app.provider_id, "name": app.name} for app in providers_of().list_apps(request)]
     return SessionSerializer(
         {
@@ -88,7 +88,7 @@ class SessionView(APIView):
     @extend_schema(operation_id="session_get", responses=SessionSerializer)
     def get(self, request: Request) -> Response:
         get_token(request)
-        return Response(session_told(request))
+        return Response(session_json(request))
 
     @extend_schema(operation_id="session_open", request=SignInSerializer, responses=SessionSerializer)
     def post(self, request: Request) -> Response:
@@ -102,7 +102,7 @@ class SessionView(APIView):
         if not requested.user.is_authenticated:
             raise SecondFactorAsked
         request.user = requested.user
-        return Response(session_told(request))
+        return Response(session_json(request))
 
     @extend_schema(operation_id="session_close", responses={204: None})
     def delete(self, request: Request) -> Response:

@@ -38,7 +38,7 @@ SIDES = {"+": (1.06, 0.94), "-": (0.95, 1.05)}
 
 
 @dataclass(frozen=True)
-class Analysis:
+class DemoAnalysis:
     """What a submission's modal analysis, twist and drift are made of.
 
     Attributes
@@ -150,7 +150,7 @@ def modal_shear(run: Evaluation, rows: list[tuple[float, float, float]], directi
 
 
 @dataclass(frozen=True)
-class Scaled:
+class ScaledForces:
     """Base shears of a direction as they are stated, kN, and the factor between them."""
 
     static: float
@@ -162,17 +162,17 @@ class Scaled:
         return self.before * self.factor
 
 
-def scaled(a: Analysis, rows: list[tuple[float, float, float]], direction: str) -> Scaled:
+def scaled(a: DemoAnalysis, rows: list[tuple[float, float, float]], direction: str) -> ScaledForces:
     """The modal base shear of a direction, brought up to the share of the static one unless that is forgotten."""
     static, before = float(a.run.value("V", direction)), modal_shear(a.run, rows, direction)
     if direction in a.without_g:
         before /= G
     share = float(a.run.value("scaling_share", direction)) if "scaling_share" in a.run.rules else 0.0
     needed = 1.0 if direction in a.unscaled else max(1.0, share * static / before)
-    return Scaled(static, before, math.ceil(needed * 1e4) / 1e4)
+    return ScaledForces(static, before, math.ceil(needed * 1e4) / 1e4)
 
 
-def parameters(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
+def parameters(a: DemoAnalysis, rows: list[tuple[float, float, float]]) -> Table:
     """Parameters of the modal analysis, twist and drift."""
     entry = {d: scaled(a, rows, d) for d in ("X", "Y")}
     amplifier = {d: float(a.run.value("amplifier", d)) for d in ("X", "Y")}
@@ -202,7 +202,7 @@ def parameters(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
     return table + [[title, value, "", "", unit] for title, value, unit in one]
 
 
-def cases(a: Analysis) -> Table:
+def cases(a: DemoAnalysis) -> Table:
     """The load cases with their roles."""
     table: Table = [["Case", "Kind", "Direction", "Eccentricity", "Step", "Level"]]
     e = f"{100 * a.eccentricity:g} %"
@@ -216,7 +216,7 @@ def cases(a: Analysis) -> Table:
     return table
 
 
-def reactions(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
+def reactions(a: DemoAnalysis, rows: list[tuple[float, float, float]]) -> Table:
     """Base reactions of the static and the modal cases."""
     moment = "kip ft" if a.imperial else "kN m"
     heads = [*(f"Force {x} ({a.force})" for x in "XYZ"), *(f"Moment {x} ({moment})" for x in "XYZ")]
@@ -242,7 +242,7 @@ def reactions(a: Analysis, rows: list[tuple[float, float, float]]) -> Table:
     return table
 
 
-def drifts(a: Analysis) -> Table:
+def drifts(a: DemoAnalysis) -> Table:
     """Story drifts of both ends, reduced and amplified."""
     table: Table = [["Case", "Direction", "Story", *(f"Drift at end {n} ({a.length})" for n in (1, 2))]]
     for d, s in a.cases():
@@ -252,7 +252,7 @@ def drifts(a: Analysis) -> Table:
     return table
 
 
-def displacements(a: Analysis) -> Table:
+def displacements(a: DemoAnalysis) -> Table:
     """Displacements of both ends under the static forces."""
     table: Table = [["Case", "Direction", "Story", *(f"Displacement at end {n} ({a.length})" for n in (1, 2))]]
     for d, s in a.cases():
@@ -260,7 +260,7 @@ def displacements(a: Analysis) -> Table:
     return table
 
 
-def _moved(a: Analysis, name: str, direction: str, both: np.ndarray) -> Table:
+def _moved(a: DemoAnalysis, name: str, direction: str, both: np.ndarray) -> Table:
     """Rows of a case, top story first; its name and direction are in the first."""
     digits = 5 if a.imperial else 3
     rows: Table = []
@@ -271,14 +271,14 @@ def _moved(a: Analysis, name: str, direction: str, both: np.ndarray) -> Table:
     return rows
 
 
-def amplifications(a: Analysis) -> Table:
+def amplifications(a: DemoAnalysis) -> Table:
     """A_x of each story: in X made of the drifts, in Y left at 1.0."""
     made = np.clip((a.ratios() / 1.2) ** 2, 1.0, 3.0)
     rows: Table = [[story, f"{v:.3f}", "1.000"] for story, v in zip(a.stories, made, strict=True)]
     return [["Story", "A_x X", "A_x Y"], *reversed(rows)]
 
 
-def thetas_of_base_shear(a: Analysis) -> Table:
+def thetas_of_base_shear(a: DemoAnalysis) -> Table:
     """Stability coefficients with the base shear at every story."""
     P = np.cumsum(np.asarray(a.run.value("w"))[::-1])[::-1]
     h = np.asarray(a.run.value("h"))
@@ -287,7 +287,7 @@ def thetas_of_base_shear(a: Analysis) -> Table:
     return [["Story", "Theta X", "Theta Y"], *reversed(rows)]
 
 
-def combinations(a: Analysis, together: bool = True) -> Table:
+def combinations(a: DemoAnalysis, together: bool = True) -> Table:
     """The combinations with the seismic action, both signs; with 30 % of the other direction unless that is forgotten."""
     table: Table = [["Combination", "Terms"]]
     listed = [c for c in a.run.value("load_combinations", "X") if "overstrength" not in c["name"]]
@@ -307,7 +307,7 @@ def combinations(a: Analysis, together: bool = True) -> Table:
     return table
 
 
-def make_up(a: Analysis, live_intensity: float, stated_share: float, category: str = "") -> Table:
+def make_up(a: DemoAnalysis, live_intensity: float, stated_share: float, category: str = "") -> Table:
     """Loads of the stories: dead load, live load and rows for what there is none of.
 
     stated_share : of the live load; the dead load makes up the rest of the stated weights

@@ -23,7 +23,7 @@ X, Y = [6.0 * i for i in range(7)], [7.5 * j for j in range(4)]
 STORIES = CLINIC_BRIEF["stories"]
 WALL_BAYS = ((2, 0), (3, 0), (2, 3), (3, 3))
 """Bays along X (bay, line along Y) with a wall in their middle."""
-LEFT_OUT = ("L6", 0.55)
+OMITTED_MASS = ("L6", 0.55)
 """The story whose mass the submission's analysis has only in part, and that part."""
 STATED_MODES = 5
 
@@ -137,8 +137,8 @@ def submitted_modes() -> dict[str, Any]:
     """Modes of the submitter's model: part of the mass of one story excluded.  Its axes are exchanged when it is written."""
     theirs = copy.deepcopy(clinic_model())
     for floor in theirs["frame"]["floors"]:
-        if floor["diaphragm"] == LEFT_OUT[0]:
-            floor["mass"] = round(floor["mass"] * LEFT_OUT[1], 2)
+        if floor["diaphragm"] == OMITTED_MASS[0]:
+            floor["mass"] = round(floor["mass"] * OMITTED_MASS[1], 2)
     return solve(request_to("modal", read(Brief, CLINIC_BRIEF), read(ReferenceModel, theirs)))
 
 

@@ -56,7 +56,7 @@ from plumb_core.intake.cells import factor
 from plumb_core.rules import Evaluation, Key
 
 from plumb_server.demo import analysis
-from plumb_server.demo.analysis import Analysis
+from plumb_server.demo.analysis import DemoAnalysis
 from plumb_server.demo.buildings import (
     CLINIC,
     CLINIC_BRIEF,
@@ -196,7 +196,7 @@ NAMES = {
     "design_category": "Seismic design category",
     "I_e": "Importance factor",
     "T_limit": "C_u T_a",
-    "T_analysis": "Analysis period",
+    "T_analysis": "DemoAnalysis period",
     "T": "Period used",
     "W": "Seismic weight",
     "V": "Base shear",
@@ -443,7 +443,7 @@ def _names(brief: dict[str, Any]) -> list[str]:
     return [s["name"] for s in brief["stories"]]
 
 
-def _common(prefix: str, a: Analysis, rows: list[tuple[float, float, float]]) -> dict[str, Table]:
+def _common(prefix: str, a: DemoAnalysis, rows: list[tuple[float, float, float]]) -> dict[str, Table]:
     """Tables that every submission has of its modal analysis and its drifts."""
     return {
         f"{prefix}-S0-analysis.csv": analysis.parameters(a, rows),
@@ -461,7 +461,7 @@ def _of_the_clinic(run: Evaluation) -> dict[str, Table]:
         for m in submitted_modes()["modes"][:STATED_MODES]
     ]
     forces = {d: [float(f) for f in run.value("F", d)] for d in ("X", "Y")}
-    a = Analysis(
+    a = DemoAnalysis(
         run,
         _names(CLINIC_BRIEF),
         (36.0, 22.5),
@@ -476,7 +476,7 @@ def _of_the_clinic(run: Evaluation) -> dict[str, Table]:
 
 def _of_the_library(run: Evaluation) -> dict[str, Table]:
     rows = analysis.table_of_modes({"X": 0.91, "Y": 0.97}, len(LIBRARY_BRIEF["stories"]))
-    a = Analysis(
+    a = DemoAnalysis(
         run,
         _names(LIBRARY_BRIEF),
         (30.0, 27.0),
@@ -493,7 +493,7 @@ def _of_the_library(run: Evaluation) -> dict[str, Table]:
 
 def _of_the_exchange(run: Evaluation) -> dict[str, Table]:
     rows = analysis.table_of_modes({"X": 1.14, "Y": 1.71}, len(EXCHANGE_BRIEF["stories"]))
-    a = Analysis(
+    a = DemoAnalysis(
         run, _names(EXCHANGE_BRIEF), (42.0, 28.0), {"X": 0.0012, "Y": 0.0010}, amplified_by={"X": 4.0, "Y": 1.0}
     )
     return _common("exchange", a, rows) | {
@@ -505,7 +505,7 @@ def _of_the_exchange(run: Evaluation) -> dict[str, Table]:
 
 def _of_the_granary(run: Evaluation) -> dict[str, Table]:
     rows = analysis.table_of_modes({"X": 0.58, "Y": 0.96}, len(GRANARY_BRIEF["stories"]))
-    a = Analysis(
+    a = DemoAnalysis(
         run,
         _names(GRANARY_BRIEF),
         (24.0, 18.0),

@@ -11,17 +11,17 @@ from plumb_core.errors import Problem
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, TypeAdapter, ValidationError
 
 MANY = 100_000
-WHOLE = 2_147_483_647
+MAX_INTEGER = 2_147_483_647
 """The largest whole number that the database keeps."""
 
 Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 Words = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
-Said = Annotated[str, StringConstraints(max_length=120)]
+ShortText = Annotated[str, StringConstraints(max_length=120)]
 Moment = Annotated[datetime, Field(strict=False)]
 
 
 class MessagePart(Part):
-    author: Said = ""
+    author: ShortText = ""
     at: Moment | None = None
     text: Annotated[str, StringConstraints(min_length=1, max_length=5000)]
 
@@ -29,7 +29,7 @@ class MessagePart(Part):
 class FindingPart(Part):
     """A finding with its thread; exports of earlier versions say neither author nor dates."""
 
-    number: Annotated[int, Field(ge=1, le=WHOLE)]
+    number: Annotated[int, Field(ge=1, le=MAX_INTEGER)]
     severity: Literal["must", "should", "note"]
     status: Literal["draft", "issued", "answered", "settled", "withdrawn"]
     title: Annotated[str, StringConstraints(min_length=1, max_length=200)]
@@ -38,7 +38,7 @@ class FindingPart(Part):
     checks: Annotated[list[Annotated[str, StringConstraints(max_length=200)]], Field(max_length=500)]
     evidence: Annotated[list[dict[str, Any]], Field(max_length=500)]
     thread: Annotated[list[MessagePart], Field(max_length=1000)] = Field(default_factory=list)
-    author: Said = ""
+    author: ShortText = ""
     created_at: Moment | None = None
     changed_at: Moment | None = None
     origin: dict[str, Any] | None = None
@@ -66,23 +66,23 @@ class ExhibitPart(Part):
 
 
 class PersonPart(Part):
-    name: Said = ""
-    firm: Said = ""
-    role: Said = ""
+    name: ShortText = ""
+    firm: ShortText = ""
+    role: ShortText = ""
 
 
 class EntryPart(Part):
     at: Moment
-    actor: Said = ""
+    actor: ShortText = ""
     action: Annotated[str, StringConstraints(max_length=60)]
     detail: dict[str, Any] = Field(default_factory=dict)
 
 
 class ReportPart(Part):
-    number: Annotated[int, Field(ge=1, le=WHOLE)]
+    number: Annotated[int, Field(ge=1, le=MAX_INTEGER)]
     sha256: Digest
     input_hash: Digest
-    issued_by: Said = ""
+    issued_by: ShortText = ""
     issued_at: Moment
 
 
@@ -90,14 +90,14 @@ class ReviewPart(Part):
     """What the application keeps of a review beside brief, submission and model."""
 
     title: Words = "Imported review"
-    place: Said = ""
-    client: Said = ""
+    place: ShortText = ""
+    client: ShortText = ""
     description: Annotated[str, StringConstraints(max_length=2000)] = ""
     accepted: bool = False
     tables: Annotated[list[TablePart], Field(max_length=MANY)] = Field(default_factory=list)
     findings: Annotated[list[FindingPart], Field(max_length=10_000)] = Field(default_factory=list)
     exported_at: Moment | None = None
-    exported_by: Said = ""
+    exported_by: ShortText = ""
     team: Annotated[list[PersonPart], Field(max_length=1000)] = Field(default_factory=list)
     audit: Annotated[list[EntryPart], Field(max_length=MANY)] = Field(default_factory=list)
     reports: Annotated[list[ReportPart], Field(max_length=10_000)] = Field(default_factory=list)
@@ -107,13 +107,13 @@ class ReviewPart(Part):
 EVIDENCE = TypeAdapter(Evidence)
 
 
-def numbers_held(claims: list[Any]) -> list[Problem]:
+def number_problems(claims: list[Any]) -> list[Problem]:
     """What claims say that cannot be kept: places and names beyond what any table has."""
     problems = []
     for i, claim in enumerate(claims):
         for name, stored in (
-            ("point", claim.point is None or claim.point <= WHOLE),
-            ("source/row", claim.source.row is None or 0 <= claim.source.row <= WHOLE),
+            ("point", claim.point is None or claim.point <= MAX_INTEGER),
+            ("source/row", claim.source.row is None or 0 <= claim.source.row <= MAX_INTEGER),
             ("unit", len(claim.unit) <= 20),
             ("quantity", len(claim.quantity) <= 30),
         ):

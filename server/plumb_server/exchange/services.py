@@ -18,7 +18,7 @@ from plumb_core.intake.columns import Reading
 from pydantic import TypeAdapter, ValidationError
 
 from plumb_server.accounts.models import User
-from plumb_server.exchange.documents import ExhibitPart, ReviewPart, TablePart, evidence_read, numbers_held
+from plumb_server.exchange.documents import ExhibitPart, ReviewPart, TablePart, evidence_read, number_problems
 from plumb_server.findings.models import Finding, Message
 from plumb_server.rechecks.models import Recheck
 from plumb_server.rechecks.services import review_document, run_recheck
@@ -116,7 +116,7 @@ def import_review(user: User, document: Any) -> Review:
     """
     checked = read_recheck(document)
     about = _about(checked.review or {})
-    if problems := numbers_held(checked.submission.claims):
+    if problems := number_problems(checked.submission.claims):
         raise InputRefused(problems)
     review = create_review(
         user,

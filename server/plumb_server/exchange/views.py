@@ -17,7 +17,7 @@ from plumb_server.accounts.records import note
 from plumb_server.exchange.services import export_review, import_review
 from plumb_server.reviews.access import access
 from plumb_server.reviews.serializers import ReviewDetailSerializer
-from plumb_server.reviews.views import review_told
+from plumb_server.reviews.views import review_json
 from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_submission
 
 
@@ -25,7 +25,7 @@ class ReviewImportView(APIView):
     @extend_schema(operation_id="reviews_import", request=OpenApiTypes.OBJECT, responses={201: ReviewDetailSerializer})
     def post(self, request: Request) -> Response:
         review = import_review(request.user, request.data)
-        return Response(review_told(access(request.user, review.pk)), status=status.HTTP_201_CREATED)
+        return Response(review_json(access(request.user, review.pk)), status=status.HTTP_201_CREATED)
 
 
 class ExportView(APIView):

@@ -10,7 +10,7 @@ from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding, Message
 from plumb_server.rechecks.services import run_recheck
 from plumb_server.reviews.access import Access
-from plumb_server.reviews.meanwhile import meanwhile
+from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import Review, Role
 from plumb_server.submissions.models import Submission
 from plumb_server.web.problems import Conflict, PreconditionFailed, UnprocessableContent
@@ -63,13 +63,13 @@ def file_finding(
     return finding
 
 
-def _held(finding: Finding) -> Finding:
+def _locked(finding: Finding) -> Finding:
     """The finding as it stands, its row locked for the rest of the transaction: what was read before may be old."""
     finding.review.locked()
     return Finding.objects.select_for_update().get(pk=finding.pk)
 
 
-def _kept(finding: Finding, *columns: str) -> None:
+def _saved(finding: Finding, *columns: str) -> None:
     """Save the columns that changed, and no others; the next change states that it is based on this one."""
     finding.revision += 1
     finding.save(update_fields=[*columns, "revision", "changed_at"])
@@ -81,10 +81,10 @@ def change_finding(finding: Finding, entry: Access, changes: dict[str, Any], bas
 
     based_on : revision that the change was made on; refused with what changed meanwhile where it is another by now
     """
-    stored = _held(finding)
+    stored = _locked(finding)
     if stored.revision != based_on:
         raise PreconditionFailed(
-            meanwhile(stored.review, "the finding", detail__finding=stored.number, detail__revision__gt=based_on)
+            changes_since(stored.review, "the finding", detail__finding=stored.number, detail__revision__gt=based_on)
         )
     status = changes.pop("status", None)
     changes = {name: value for name, value in changes.items() if getattr(stored, name) != value}
@@ -107,19 +107,19 @@ def change_finding(finding: Finding, entry: Access, changes: dict[str, Any], bas
             entry.user, "finding changed", finding=stored.number, fields=sorted(changes), revision=stored.revision + 1
         )
     if columns:
-        _kept(stored, *columns)
+        _saved(stored, *columns)
     return stored
 
 
 @transaction.atomic
 def write_message(finding: Finding, entry: Access, text: str) -> Message:
     """Add to the thread; a submitter's message answers an issued finding."""
-    stored = _held(finding)
+    stored = _locked(finding)
     message = Message.objects.create(finding=stored, author=entry.user, text=text)
     detail: dict[str, Any] = {"finding": stored.number}
     if entry.role == Role.SUBMITTER and stored.status == Status.ISSUED:
         stored.status = Status.ANSWERED
-        _kept(stored, "status")
+        _saved(stored, "status")
         detail["revision"] = stored.revision
     stored.review.record(entry.user, "message written", **detail)
     return message

@@ -40,7 +40,7 @@ class Recheck(models.Model):
 
     @classmethod
     def of(
-        cls, review: Review, submission: Submission | None, input_hash: str, state: str, result: results.Recheck
+        cls, review: Review, submission: Submission | None, input_hash: str, state: str, result: results.RecheckResult
     ) -> Recheck:
         """A result of the core as a row, not saved yet."""
         return cls(
@@ -63,7 +63,7 @@ class Recheck(models.Model):
         """The core's `Sheet`."""
         return orjson.loads(self.sheet_json)  # type: ignore[no-any-return]
 
-    def derivation(self, side: Literal["independent", "carried"], step: str) -> list[results.Step]:
+    def derivation(self, side: Literal["independent", "carried"], step: str) -> list[results.StepResult]:
         """The steps that a value of a side rests on, inputs first, itself last; empty where there is no such step."""
         return derivation_of(orjson.loads(gzip.decompress(self.steps_gz))[side], step)
 

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Count, Max
-from plumb_core.checks.recheck import own_requests
 from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.checks.recheck import reference_requests
 from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION
@@ -54,7 +54,7 @@ UNREAD = "none of its tables has been accepted yet"
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
-    current = _held(submission) if submission else None
+    current = _cached(submission) if submission else None
     document = review_document(review, None, revision)
     read = read_recheck(document)
     if submission and current:
@@ -62,7 +62,7 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
         read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=current.claims)
         # submitted tables that are not read yet are not missing
         read.open = [core.OpenPart(file=name, question=UNREAD) for name in submission.unread()]
-    answers = {kind: stored_answer(review, kind, request) for kind, request in own_requests(read).items()}
+    answers = {kind: stored_answer(review, kind, request) for kind, request in reference_requests(read).items()}
     # with the answers of the reference model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
     reported = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
@@ -84,36 +84,38 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
 
 
 @dataclass(frozen=True)
-class _Held:
+class _CachedSubmission:
     """The claims of a submission as the core reads them, and the hash of what they say."""
 
     claims: list[core.Claim]
     digest: str
 
 
-HELD = 250_000
+CACHED_CLAIMS = 250_000
 """Claims that a process holds of the submissions it rechecked last: they change only with their tables."""
-_submissions_held: dict[tuple[int, tuple[int, ...]], _Held] = {}
+_cached_submissions: dict[tuple[int, tuple[int, ...]], _CachedSubmission] = {}
 
 
-def _held(submission: Submission) -> _Held:
+def _cached(submission: Submission) -> _CachedSubmission:
     key = (submission.pk, tuple(submission.state()["tables"]))
-    stored = _submissions_held.pop(key, None)
+    stored = _cached_submissions.pop(key, None)
     if stored is None:
-        stored = _Held(*submission.claims.as_core())
-    _submissions_held[key] = stored
-    while sum(len(h.claims) for h in list(_submissions_held.values())) > HELD and len(_submissions_held) > 1:
-        _submissions_held.pop(next(iter(_submissions_held)), None)
+        stored = _CachedSubmission(*submission.claims.as_core())
+    _cached_submissions[key] = stored
+    while (
+        sum(len(h.claims) for h in list(_cached_submissions.values())) > CACHED_CLAIMS and len(_cached_submissions) > 1
+    ):
+        _cached_submissions.pop(next(iter(_cached_submissions)), None)
     return stored
 
 
-KEPT = 20
+RETAINED = 20
 """Rechecks of a review that are kept, the newest, beside those that are kept anyway."""
 
 
 def _prune(review: Review) -> None:
     """Drop what nobody requires any more: kept are the newest, the last of each submission, and those that reports name."""
-    newest = list(review.rechecks.order_by("-at").values_list("pk", flat=True)[:KEPT])
+    newest = list(review.rechecks.order_by("-at").values_list("pk", flat=True)[:RETAINED])
     last = review.rechecks.order_by("submission_id", "-at").distinct("submission_id").values_list("pk", flat=True)
     named = review.reports.values("input_hash")
     review.rechecks.exclude(pk__in=[*newest, *last]).exclude(input_hash__in=named).delete()

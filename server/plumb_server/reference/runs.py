@@ -65,7 +65,7 @@ def run_for(review: Review | None, kind: str, request: dict[str, Any], asked_by:
             input_hash=digest,
             defaults={"kind": kind, "engine": ENGINE, "request": request},
         )
-        if not created and (_goes_on(run) or run.status in (Run.Status.DONE, Run.Status.REFUSED)):
+        if not created and (_continues(run) or run.status in (Run.Status.DONE, Run.Status.REFUSED)):
             return run
         _reset(run)
         if too_large(request):
@@ -74,7 +74,7 @@ def run_for(review: Review | None, kind: str, request: dict[str, Any], asked_by:
     return carry_out(run)
 
 
-def _goes_on(run: Run) -> bool:
+def _continues(run: Run) -> bool:
     """Whether a run waits or is worked on; one within a request that gave no sign of life is neither: its process ended."""
     if not run.open:
         return False

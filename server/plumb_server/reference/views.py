@@ -151,7 +151,7 @@ class RunsView(APIView):
         )
 
 
-def _own_run(request: Request, run_id: str) -> Run:
+def _run_of_user(request: Request, run_id: str) -> Run:
     run = get_object_or_404(Run.objects.select_related("review").defer("request"), pk=run_id)
     if run.review_id is not None:
         access(request.user, run.review_id)
@@ -163,10 +163,10 @@ def _own_run(request: Request, run_id: str) -> Run:
 class RunView(APIView):
     @extend_schema(operation_id="run_get", responses=AnsweredRunSerializer)
     def get(self, request: Request, run_id: str) -> Response:
-        return Response(AnsweredRunSerializer(_own_run(request, run_id)).data)
+        return Response(AnsweredRunSerializer(_run_of_user(request, run_id)).data)
 
 
 class RunCancelView(APIView):
     @extend_schema(operation_id="run_cancel", request=None, responses=AnsweredRunSerializer)
     def post(self, request: Request, run_id: str) -> Response:
-        return Response(AnsweredRunSerializer(runs.cancel(_own_run(request, run_id))).data)
+        return Response(AnsweredRunSerializer(runs.cancel(_run_of_user(request, run_id))).data)

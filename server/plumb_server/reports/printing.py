@@ -21,7 +21,7 @@ from plumb_server.web.problems import Conflict
 
 QUEUE, TASK = "reports", "print_report"
 MOST_ATTEMPTS = 3
-KEPT = timedelta(hours=6)
+RETENTION = timedelta(hours=6)
 """How long a draft is stored for the person who requested it."""
 
 Status = Printing.Status
@@ -46,7 +46,7 @@ def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
         raise Conflict("the review is closed", "The lead can reopen it.")
     basis = basis_of(review)
     with transaction.atomic():
-        Printing.objects.filter(asked_at__lt=timezone.now() - KEPT).delete()
+        Printing.objects.filter(asked_at__lt=timezone.now() - RETENTION).delete()
         printing = Printing.objects.create(review=review, asked_by=user, basis=basis, issues=issues)
         if not settings.JOBS_AT_ONCE:
             app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {review.pk}").defer(printing=str(printing.pk))

@@ -54,10 +54,10 @@ class DraftView(APIView):
     @extend_schema(operation_id="report_draft", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
         entry = access(request.user, review_id)
-        return _asked(printing.ask_for(entry.review, request.user, issues=False))
+        return _answer(printing.ask_for(entry.review, request.user, issues=False))
 
 
-def _asked(printing: Printing) -> Response:
+def _answer(printing: Printing) -> Response:
     return Response(PrintingSerializer(printing).data, status=status.HTTP_202_ACCEPTED)
 
 
@@ -99,7 +99,7 @@ class ReportsView(APIView):
         entry = access(request.user, review_id)
         lead_only(entry, "sign and issue a report")
         require_signature(request)
-        return _asked(printing.ask_for(entry.review, request.user, issues=True))
+        return _answer(printing.ask_for(entry.review, request.user, issues=True))
 
 
 class ReportFileView(APIView):

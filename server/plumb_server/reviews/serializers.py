@@ -82,7 +82,7 @@ class SubmissionsField(serializers.Field):
     """The submissions of a review, stated by themselves: a review knows of none of what is built upon it."""
 
     def to_representation(self, submissions):
-        return submissions.told()
+        return submissions.reported()
 
 
 class ImportedSerializer(serializers.Serializer):

@@ -14,7 +14,7 @@ from plumb_core.documents.reading import read
 
 from plumb_server.accounts.invitations import invite
 from plumb_server.accounts.models import Invitation, User
-from plumb_server.reviews.meanwhile import meanwhile
+from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import BriefRevision, Membership, Place, Review, Role
 from plumb_server.reviews.states import next_state, undone
 from plumb_server.web.problems import Conflict, PreconditionFailed
@@ -40,7 +40,7 @@ def change_review(review: Review, user: User, changes: dict[str, Any], based_on:
     stored = Review.objects.select_for_update().get(pk=review.pk)
     if stored.revision != based_on:
         raise PreconditionFailed(
-            meanwhile(stored, "the review", action="review changed", detail__revision__gt=based_on)
+            changes_since(stored, "the review", action="review changed", detail__revision__gt=based_on)
         )
     changed = {name: value for name, value in changes.items() if getattr(stored, name) != value}
     if stored.status == Review.Status.CLOSED and set(changed) - {"status"}:
@@ -84,7 +84,7 @@ def colleagues_of(user: User) -> QuerySet[User]:
     return User.objects.filter(known, is_active=True).distinct()
 
 
-def _held_member(review: Review, member: int) -> Membership:
+def _membership(review: Review, member: int) -> Membership:
     review.locked()
     return get_object_or_404(
         Membership.objects.select_for_update(of=("self",)).select_related("user"), review=review, user=member
@@ -100,7 +100,7 @@ def _require_lead(review: Review, without: Membership) -> None:
 @transaction.atomic
 def change_role(review: Review, user: User, member: int, role: str) -> Membership:
     """Give a member another role; a review always has a lead."""
-    membership = _held_member(review, member)
+    membership = _membership(review, member)
     if membership.role != role:
         _require_lead(review, membership)
         before, membership.role = membership.role, role
@@ -121,7 +121,7 @@ def hand_over(review: Review, user: User, member: int) -> Membership:
 @transaction.atomic
 def remove_member(review: Review, user: User, member: int) -> None:
     """Take a member out of the team; what they wrote stays theirs."""
-    membership = _held_member(review, member)
+    membership = _membership(review, member)
     _require_lead(review, membership)
     review.record(user, "member removed", member=membership.user.email, role=membership.role)
     membership.delete()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, TypeVar
 
 from plumb_server.accounts.models import User
-from plumb_server.reviews.meanwhile import meanwhile
+from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import Review, State
 from plumb_server.web.problems import Conflict, PreconditionFailed
 
@@ -31,7 +31,7 @@ def next_state(kind: type[S], review: Review, author: User, document: Any, based
 def _require(review: Review, number: int, based_on: int, what: str) -> None:
     if number != based_on:
         raise PreconditionFailed(
-            meanwhile(review, f"the {what}", action__startswith=f"{what} change", detail__number__gt=based_on)
+            changes_since(review, f"the {what}", action__startswith=f"{what} change", detail__number__gt=based_on)
         )
 
 

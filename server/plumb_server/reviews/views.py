@@ -26,7 +26,7 @@ from plumb_server.reviews.serializers import (
     ReviewSerializer,
     RoleSerializer,
 )
-from plumb_server.web.requests import IF_MATCH, based_on, number_asked, sent
+from plumb_server.web.requests import IF_MATCH, based_on, number_parameter, sent
 
 AUDIT_ENTRIES = 500
 
@@ -56,7 +56,7 @@ def _listed(user: Any, words: str) -> QuerySet[Review]:
     return reviews.order_by("-created_at", "pk")
 
 
-def review_told(entry: Access) -> dict[str, Any]:
+def review_json(entry: Access) -> dict[str, Any]:
     """A review with all that its screens start from, as a member sees it."""
     revision = entry.review.current_brief()
     prefetch_related_objects([entry.review], Prefetch("team", Membership.objects.select_related("user")))
@@ -102,7 +102,7 @@ class ReviewsView(APIView):
     )
     def get(self, request: Request) -> Response:
         reviews = _listed(request.user, request.query_params.get("words", "")[:120].replace("\0", ""))
-        offset, limit = number_asked(request, "offset") or 0, number_asked(request, "limit") or LISTED
+        offset, limit = number_parameter(request, "offset") or 0, number_parameter(request, "limit") or LISTED
         shown = reviews[offset : offset + min(limit, LISTED)]
         answer = Response(ReviewSerializer(shown, many=True).data)
         answer.headers["X-Total"] = str(
@@ -114,13 +114,13 @@ class ReviewsView(APIView):
     def post(self, request: Request) -> Response:
         given = sent(NewReviewSerializer, request)
         review = services.create_review(request.user, **given)
-        return Response(review_told(access(request.user, review.pk)), status=status.HTTP_201_CREATED)
+        return Response(review_json(access(request.user, review.pk)), status=status.HTTP_201_CREATED)
 
 
 class ReviewView(APIView):
     @extend_schema(operation_id="review_get", responses=ReviewDetailSerializer)
     def get(self, request: Request, review_id: str) -> Response:
-        return Response(review_told(access(request.user, review_id, EVERYBODY)))
+        return Response(review_json(access(request.user, review_id, EVERYBODY)))
 
     @extend_schema(
         operation_id="review_change",
@@ -135,7 +135,7 @@ class ReviewView(APIView):
         if "status" in given.validated_data:
             lead_only(entry, "close or open a review")
         services.change_review(entry.review, request.user, dict(given.validated_data), based_on(request))
-        return Response(review_told(access(request.user, review_id)))
+        return Response(review_json(access(request.user, review_id)))
 
 
 class TeamView(APIView):

@@ -69,7 +69,7 @@ def keep_read(sha256: str, name: str, document: dict[str, Any]) -> None:
     storage.save(path, ContentFile(gzip.compress(orjson.dumps(document), 3)))
 
 
-def what_was_read(sha256: str, name: str) -> dict[str, Any] | None:
+def reading_of(sha256: str, name: str) -> dict[str, Any] | None:
     """What was read from a file of this name; None where it was not read by this engine."""
     path = _name_read(sha256, name)
     if not _storage().exists(path):

@@ -333,13 +333,13 @@ class Case(models.Model):
         constraints = [models.UniqueConstraint(fields=["submission", "name"], name="a_case_once")]
 
     @classmethod
-    def of(cls, submission: Submission, case: core.Case) -> Case:
+    def of(cls, submission: Submission, case: core.LoadCase) -> Case:
         """The core's case as a row, not saved yet."""
         return cls(submission=submission, name=case.name, **{part: getattr(case, part) for part in cls.ROLE})
 
-    def as_core(self) -> core.Case:
+    def as_core(self) -> core.LoadCase:
         """As the core's model."""
-        return core.Case.model_validate(self.as_document())
+        return core.LoadCase.model_validate(self.as_document())
 
     def as_document(self) -> dict[str, Any]:
         """As the core's documents have it."""

@@ -13,8 +13,8 @@ from typing import IO, Any
 
 from django.conf import settings
 from django.db import transaction
-from plumb_core.intake.kept import sheets_kept, told_of
 from plumb_core.intake.reader import read_whole
+from plumb_core.intake.sheet_documents import sheets_of, summary_of
 from plumb_core.intake.sheets import Sheet
 from procrastinate.contrib.django import app
 
@@ -42,7 +42,7 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
     """Put the reading of an exhibit into the queue; one that waits, runs or is done stays as it is."""
     with transaction.atomic():
         reading, created = ExhibitReading.objects.select_for_update().get_or_create(exhibit=exhibit)
-        done = reading.status == Status.READ and contents.what_was_read(exhibit.sha256, exhibit.name) is not None
+        done = reading.status == Status.READ and contents.reading_of(exhibit.sha256, exhibit.name) is not None
         if not created and (reading.open or done):
             return reading
         reading.status, reading.share, reading.phase, reading.attempts = Status.QUEUED, 0.0, "", 0
@@ -60,7 +60,7 @@ def read_by_this_engine(exhibit: Exhibit) -> None:
     """Begin the reading of an exhibit that was read by an earlier engine, or never: it is read again when it is opened."""
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
     unread = reading is None or reading.status == Status.READ
-    if unread and not exhibit.pasted and contents.what_was_read(exhibit.sha256, exhibit.name) is None:
+    if unread and not exhibit.pasted and contents.reading_of(exhibit.sha256, exhibit.name) is None:
         begin(exhibit)
         exhibit.refresh_from_db()
 
@@ -96,7 +96,7 @@ def carry_out(reading: ExhibitReading, *, apart: bool = True) -> None:
         _end(reading, Status.REFUSED, reported["refused"]["message"], reported["refused"]["remedy"])
         return
     contents.keep_read(exhibit.sha256, exhibit.name, reported["kept"])
-    reading.tables, reading.pages = told_of(reported["kept"]), len(reported["kept"]["pages"])
+    reading.tables, reading.pages = summary_of(reported["kept"]), len(reported["kept"]["pages"])
     _end(reading, Status.READ, "", "")
 
 
@@ -171,10 +171,10 @@ class _Place:
 def read_document(exhibit: Exhibit) -> dict[str, Any]:
     """What was read from an exhibit; raises where it is still being read, or cannot be."""
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
-    known = contents.what_was_read(exhibit.sha256, exhibit.name)
+    known = contents.reading_of(exhibit.sha256, exhibit.name)
     if reading is None or (reading.status == Status.READ and known is None):
         reading = begin(exhibit)
-        known = contents.what_was_read(exhibit.sha256, exhibit.name)
+        known = contents.reading_of(exhibit.sha256, exhibit.name)
     if reading.status == Status.REFUSED:
         raise UnprocessableContent([{"path": "/file", "message": reading.message, "remedy": reading.remedy}])
     if reading.status == Status.STOPPED:
@@ -186,7 +186,7 @@ def read_document(exhibit: Exhibit) -> dict[str, Any]:
 
 def sheets_read(exhibit: Exhibit) -> list[Sheet]:
     """The tables of an exhibit."""
-    return sheets_kept(read_document(exhibit))
+    return sheets_of(read_document(exhibit))
 
 
 def region_read(exhibit: Exhibit, label: str) -> Sheet:
@@ -198,4 +198,4 @@ def region_read(exhibit: Exhibit, label: str) -> Sheet:
     if reading is not None:
         reading.regions = reading.regions | {label: reported["kept"]["pages"][0]["tables"][0]}
         reading.save(update_fields=["regions"])
-    return sheets_kept(reported["kept"])[0]
+    return sheets_of(reported["kept"])[0]

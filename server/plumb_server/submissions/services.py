@@ -15,9 +15,9 @@ from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.reader import REGION
 from plumb_core.intake.sheets import Sheet, SheetRefused, read_text
 from plumb_core.intake.submission import (
-    SAID_AGAIN,
+    REPEATED_QUANTITIES,
+    EarlierTables,
     Identity,
-    Known,
     Remembered,
     heading_of,
     read_in,
@@ -27,7 +27,7 @@ from plumb_core.intake.submission import (
 from plumb_core.intake.tables.kind import Building, TableRead
 
 from plumb_server.accounts.models import User
-from plumb_server.reviews.meanwhile import meanwhile
+from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import Review
 from plumb_server.submissions import contents, quotas, readings
 from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, Submission
@@ -108,12 +108,12 @@ def sheets_of(exhibit: Exhibit, label: str = "") -> list[Sheet]:
         else:
             known = readings.sheets_read(exhibit)
         _sheets_read[exhibit.pk] = known
-        while len(_sheets_read) > SHEETS_HELD:
+        while len(_sheets_read) > CACHED_SHEETS:
             _sheets_read.pop(next(iter(_sheets_read)), None)
     return known
 
 
-SHEETS_HELD = 4
+CACHED_SHEETS = 4
 """Exhibits whose tables a process holds: a table is read again with every answer to what it asks."""
 _sheets_read: dict[int, list[Sheet]] = {}
 
@@ -143,7 +143,7 @@ def _remembered(review: Review) -> list[Remembered]:
     ]
 
 
-def known_of(review: Review) -> Known:
+def known_of(review: Review) -> EarlierTables:
     """What is known of a review when a table is read."""
     brief = review.current_brief().document
     draft = review.submissions.draft()
@@ -153,9 +153,9 @@ def known_of(review: Review) -> Known:
     building = Building(list(heights), heights, cases, weights)
     words: dict[Identity, str] = {}
     if draft:
-        loads = draft.claims.filter(quantity__in=SAID_AGAIN).values_list("quantity", "case", "text")
+        loads = draft.claims.filter(quantity__in=REPEATED_QUANTITIES).values_list("quantity", "case", "text")
         words = {(quantity, None, None, None, case): text for quantity, case, text in loads}
-    return Known(EDITIONS[brief["edition"]], building, _remembered(review), said=words)
+    return EarlierTables(EDITIONS[brief["edition"]], building, _remembered(review), stated=words)
 
 
 def read_sheet(review: Review, sheet: Sheet, file: str, kind: str, given: dict[str, Any] | None) -> TableRead:
@@ -288,7 +288,7 @@ def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.
     return True
 
 
-def keep_cases(submission: Submission, cases: Iterable[core.Case]) -> None:
+def keep_cases(submission: Submission, cases: Iterable[core.LoadCase]) -> None:
     """Save load cases; of those that are there already what is not known of their roles."""
     reported = {case.name: case for case in cases}
     for known in submission.cases.filter(name__in=reported):
@@ -323,7 +323,7 @@ def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> 
     stored = Case.objects.select_for_update().select_related("submission").get(pk=case.pk)
     if stored.revision != based_on:
         raise PreconditionFailed(
-            meanwhile(
+            changes_since(
                 review,
                 f"the case {stored.name}",
                 action="case changed",
@@ -332,7 +332,7 @@ def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> 
                 detail__revision__gt=based_on,
             )
         )
-    checked = read(core.Case, stored.as_document() | role)
+    checked = read(core.LoadCase, stored.as_document() | role)
     for part in Case.ROLE:
         setattr(stored, part, getattr(checked, part))
     stored.revision += 1

@@ -37,9 +37,9 @@ from plumb_server.submissions.serializers import (
     TableSerializer,
 )
 from plumb_server.web.problems import UnprocessableContent
-from plumb_server.web.requests import IF_MATCH, based_on, number_asked, sent
+from plumb_server.web.requests import IF_MATCH, based_on, number_parameter, sent
 
-HANDS_IN = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
+SUBMITTING_ROLES = (Role.LEAD, Role.REVIEWER, Role.SUBMITTER)
 SUBMISSION = OpenApiParameter("submission", int, description="number of the submission; the latest by default")
 SHOWN_ROWS = 400
 UTF_16 = (b"\xff\xfe", b"\xfe\xff")
@@ -57,7 +57,7 @@ def chosen_submission(entry: Access, number: int | None) -> Submission | None:
 
 def asked_submission(request: Request) -> int | None:
     """The number of the submission that a request requires."""
-    return number_asked(request, "submission")
+    return number_parameter(request, "submission")
 
 
 class SubmissionAcceptView(APIView):
@@ -90,7 +90,7 @@ class ExhibitsView(APIView):
         responses={201: ExhibitSerializer},
     )
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id, HANDS_IN)
+        entry = access(request.user, review_id, SUBMITTING_ROLES)
         quotas.require_turn(request.user)
         file = request.FILES.get("file")
         if file is None:
@@ -113,7 +113,7 @@ class ExhibitFileView(APIView):
     @extend_schema(operation_id="exhibit_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
     def get(self, request: Request, exhibit_id: int) -> FileResponse:
         exhibit = get_object_or_404(Exhibit.objects.select_related("submission"), pk=exhibit_id)
-        access(request.user, exhibit.submission.review_id, HANDS_IN)
+        access(request.user, exhibit.submission.review_id, SUBMITTING_ROLES)
         note(request, "downloaded", review=str(exhibit.submission.review_id), exhibit=exhibit.name)
         pdf = exhibit.name.lower().endswith(".pdf")
         answer = FileResponse(contents.opened(exhibit.sha256), content_type="application/octet-stream")
@@ -133,7 +133,7 @@ def _exhibit(request: Request, exhibit_id: int, roles: tuple[Role, ...] = TEAM) 
 class ExhibitView(APIView):
     @extend_schema(operation_id="exhibit", responses=ExhibitSerializer)
     def get(self, request: Request, exhibit_id: int) -> Response:
-        exhibit = _exhibit(request, exhibit_id, HANDS_IN)
+        exhibit = _exhibit(request, exhibit_id, SUBMITTING_ROLES)
         readings.read_by_this_engine(exhibit)
         return Response(ExhibitSerializer(exhibit).data)
 
@@ -171,7 +171,7 @@ class ExhibitPageView(APIView):
         return Response(PageSerializer(found | {"tables": found["tables"] + entry, "accepted": reported}).data)
 
 
-def column_told(column: Column) -> dict[str, Any]:
+def column_json(column: Column) -> dict[str, Any]:
     """A column that a kind of table can have."""
     units = [] if column.unit is None else list(UNITS[column.unit])
     return {"name": column.name, "title": column.title, "required": column.required, "units": units}
@@ -223,7 +223,7 @@ class TableReadView(_TableView):
             "kind": read.kind,
             "sheet": sheet.label,
             "sheets": [s.label for s in sheets],
-            "columns": [column_told(c) for c in table_kinds()[read.kind].columns],
+            "columns": [column_json(c) for c in table_kinds()[read.kind].columns],
             "rows": [[c.text for c in row] for row in sheet.rows[:SHOWN_ROWS]],
             "row_count": len(sheet.rows),
             "reading": vars(read.reading),

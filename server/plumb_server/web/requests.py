@@ -74,7 +74,7 @@ def based_on(request: Request) -> int:
     return int(match.group(1))
 
 
-def number_asked(request: Request, name: str) -> int | None:
+def number_parameter(request: Request, name: str) -> int | None:
     """A whole number of the query, None where it is none: digits of other scripts are none."""
     text = request.query_params.get(name, "")
     return int(text) if re.fullmatch(r"[0-9]{1,9}", text, re.ASCII) else None

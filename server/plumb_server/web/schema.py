@@ -8,7 +8,7 @@ from typing import Any
 from django.core.exceptions import ImproperlyConfigured
 from drf_spectacular.extensions import OpenApiAuthenticationExtension
 from drf_spectacular.utils import OpenApiResponse, extend_schema_field
-from plumb_core.documents import answers, held, results, side_by_side
+from plumb_core.documents import answers, listings, results, side_by_side
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.model import ReferenceModel
 from pydantic import TypeAdapter
@@ -17,13 +17,13 @@ from rest_framework import serializers
 CORE_TYPES: dict[str, Any] = {
     "Brief": Brief,
     "ReferenceModel": ReferenceModel,
-    "Recheck": results.Recheck,
-    "Sheet": results.Sheet,
-    "Step": results.Step,
+    "Recheck": results.RecheckResult,
+    "Sheet": results.RecheckSheet,
+    "Step": results.StepResult,
     "Evidence": results.Evidence,
     "Across": side_by_side.Across,
-    "Edition": held.Edition,
-    "Vocabulary": held.Vocabulary,
+    "Edition": listings.ListedEdition,
+    "Vocabulary": listings.Vocabulary,
     "Solved": answers.Solved,
 }
 """Types of the core that the API takes and gives, by the names of their components."""

@@ -50,15 +50,15 @@ def hand_in(person: Person, review: str, name: str, data: bytes) -> httpx.Respon
     return person.client.post(f"/api/reviews/{review}/exhibits/", files={"file": (name, data)}, headers=headers)
 
 
-def longest_health(application: Application, seconds: float, meanwhile: Any = None) -> float:
+def longest_health(application: Application, seconds: float, changes_since: Any = None) -> float:
     """The longest time, s, that `/health/` took while something went on."""
     worst, end = 0.0, time.monotonic() + seconds
     while time.monotonic() < end:
         begun = time.monotonic()
         assert httpx.get(f"{application.address}/health/", timeout=30).status_code == 200
         worst = max(worst, time.monotonic() - begun)
-        if meanwhile:
-            meanwhile()
+        if changes_since:
+            changes_since()
         time.sleep(0.1)
     return worst
 

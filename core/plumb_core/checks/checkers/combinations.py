@@ -13,7 +13,7 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
 from plumb_core.checks.verdict import Verdict
 from plumb_core.checks.wording import figures
-from plumb_core.documents.submission import Case, Claim
+from plumb_core.documents.submission import Claim, LoadCase
 from plumb_core.rules import Key
 
 DEAD, SEISMIC = ("D", "G", "DL"), ("Q_E", "E_h", "A_Ed", "EL", "E_u")
@@ -49,7 +49,7 @@ class Terms:
     along: Mapping[str, float]
 
 
-def terms_of(text: str, cases: Mapping[str, Case]) -> dict[str, float] | None:
+def terms_of(text: str, cases: Mapping[str, LoadCase]) -> dict[str, float] | None:
     """Factors by name of "1.2 D + 1.0 L - EX"; None where it cannot be read.
 
     Names of cases may hold spaces and signs: of the known ones the longest that fits is taken.
@@ -83,7 +83,7 @@ def _ends(rest: str) -> bool:
     return not rest or not (rest[0].isalnum() or rest[0] in "_'")
 
 
-def action_of(name: str, cases: Mapping[str, Case]) -> str:
+def action_of(name: str, cases: Mapping[str, LoadCase]) -> str:
     """What a term is: X, Y or Z for the seismic action along an axis, `dead`, `live`, or ''."""
     role = cases.get(name)
     if role is not None and role.kind in ("static", "modal", "time_history") and role.direction in ("X", "Y", "Z"):
@@ -148,7 +148,7 @@ def combinations(context: Context) -> Iterator[Check]:
             *_directions(context, seismic),
             *_required(context, seismic),
             *_overstrength(context, seismic),
-            *_loads_beside(context, seismic),
+            *_companion_loads(context, seismic),
             *_signs(context, seismic),
         ]
     )
@@ -236,7 +236,7 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     wholes = []
     for requested in families.values():
         wholes.append([a for a in requested if not any(_has(t, *a[1:]) for t in seismic)])
-    alternatives = len(families) > 1 and len({len(f) for f in families.values()}) > 0 and _beside(families)
+    alternatives = len(families) > 1 and len({len(f) for f in families.values()}) > 0 and _has_companion(families)
     missing = min(wholes, key=len) if alternatives else [m for complete in wholes for m in complete]
     for name, dead, action, direction in dict.fromkeys(missing):
         words = f"{figures(dead)} of the permanent load with {figures(action)} of the seismic action along {direction}"
@@ -279,7 +279,7 @@ def _overstrength(context: Context, seismic: list[Terms]) -> Iterator[Check]:
             yield _question(context, f"overstrength {direction}", words, place=f"overstrength {direction}", slip="S86")
 
 
-def _loads_beside(context: Context, seismic: list[Terms]) -> Iterator[Check]:
+def _companion_loads(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     """Imposed load and snow, where the edition's combinations take them and the building has any (S86)."""
     kinds = {load.kind for story in context.brief.stories for load in story.loads or ()}
     claimed = {str(c.value) for k, v in context.results.values.items() if k.name == "load_kind" for c in v.single}
@@ -338,7 +338,7 @@ def _live_of(context: Context, combination: Mapping[str, Any]) -> list[float]:
     return list(factors.values()) if least is None else [min(f, least) for f in factors.values()]
 
 
-def _beside(families: Mapping[str, list[Any]]) -> bool:
+def _has_companion(families: Mapping[str, list[Any]]) -> bool:
     """Whether the sets are next to each other: the clauses end alike (one for concrete, one for steel)."""
     return (
         len({clause.rsplit(".", 1)[0] for clause in families}) == 1

@@ -9,7 +9,7 @@ from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Fact, Key
@@ -69,7 +69,7 @@ def system(context: Context) -> Iterator[Check]:
             Key("system_permission", direction),
             f"system {direction}",
             verdict=Verdict.BREACHES if refused else Verdict.QUESTION,
-            role=Role.ORIGIN if refused else None,
+            role=DeviationRole.ORIGIN if refused else None,
             level=3,
             clause=rule.clause,
             note=f"the lateral system in {direction} is {words.removeprefix('open: ')}{'' if '(' in words else f' ({rule.clause})'}",
@@ -135,7 +135,7 @@ def system_conditions(context: Context) -> Iterator[Check]:
                 f"{row['words']} {direction}",
                 place=str(number + 1),
                 verdict=Verdict.NOTE if met is None else Verdict.AGREES if met else Verdict.BREACHES,
-                role=Role.ORIGIN if met is False else None,
+                role=DeviationRole.ORIGIN if met is False else None,
                 level=3,
                 clause=row["clause"],
                 note=f"{row['words']} in {direction}: {value}, the limit is {figures(row['limit'], 3)}",

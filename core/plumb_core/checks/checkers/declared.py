@@ -12,7 +12,7 @@ from plumb_core.checks.check import Check
 from plumb_core.checks.claims import ClaimsOfKey, theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import EDITIONS, Edition
@@ -40,7 +40,7 @@ def declared(context: Context) -> Iterator[Check]:
         of_key = context.claims.by_key.get(Key(name))
         for claim in _first(name, of_key):
             verdict, note, slip = _judged(context, name, claim)
-            role = Role.ORIGIN if verdict is Verdict.DIFFERS else None
+            role = DeviationRole.ORIGIN if verdict is Verdict.DIFFERS else None
             yield Check(
                 "declared",
                 Key(name),

@@ -12,12 +12,12 @@ from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check, Derived, limit_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import Comparison, compare
-from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.context import Context, OurValue
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.registry import checker, checker_of_claims
 from plumb_core.checks.stages.drift.inputs import DRIFTS, Governing, Pair
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.limits import exceeds, within
@@ -46,8 +46,8 @@ def _against_limit(context: Context, governing: Governing) -> Iterator[Check]:
     step = context.step(ours, Key("drift_ratio", d))
     bound = context.limit_step("drift_limit", d)
     covered = tuple(key for key in context.results.values if key.name.startswith("drift_") and key.direction == d)
-    if isinstance(step, Ours) or bound is None:
-        missing = step.why if isinstance(step, Ours) else "the limit of the drift is not known"
+    if isinstance(step, OurValue) or bound is None:
+        missing = step.why if isinstance(step, OurValue) else "the limit of the drift is not known"
         yield Check(
             "drift_open",
             Key("drift_ratio", d),
@@ -120,7 +120,7 @@ def _story(
         i,
         independent=compare(ratio, limit if over else ratio, 0.001, 0.0),
         verdict=Verdict.OPEN if verdict is None else Verdict.BREACHES if over else Verdict.AGREES,
-        role=(Role.INHERITED if follows else Role.ORIGIN) if over else None,
+        role=(DeviationRole.INHERITED if follows else DeviationRole.ORIGIN) if over else None,
         level=2,
         limit=bound,
         clause=clause,
@@ -170,7 +170,7 @@ def _roof(context: Context, governing: Governing) -> Iterator[Check]:
         Derived("roof_drift_ratio", ratio, direction=d, text=f"{ratio:.5f}", source=source),
         independent=compare(ratio, ratio if verdict else limit, 0.001, 0.0),
         verdict=Verdict.AGREES if verdict else Verdict.BREACHES,
-        role=None if verdict else Role.ORIGIN,
+        role=None if verdict else DeviationRole.ORIGIN,
         level=2,
         limit=limit_of("roof_drift_limit", limit, "max", clause),
         clause=clause,
@@ -195,7 +195,7 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
     floor = float(np.median([_digits(context, p, d) for p in governing.pairs]))
     our_step = context.step(context.independent, key)
     stated = context.claims.by_key.get(key)
-    ours = None if isinstance(our_step, Ours) else float(our_step.value)
+    ours = None if isinstance(our_step, OurValue) else float(our_step.value)
     statement = float(theirs(stated.single[0])) if stated is not None and stated.single else _carried(context, d)
     source = Source(note=f"{governing.pairs[0].amplified} over {governing.pairs[0].reduced}")
     claim = Derived("amplifier", implied, direction=d, text=f"{implied:.4g}", source=source)
@@ -223,7 +223,7 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
             clause=context.independent.rules["amplifier"].clause if "amplifier" in context.independent.rules else "",
             note=words + want,
             slip="S80" if verdict is Verdict.DIFFERS else "",
-            upstream=tuple(Key(n, x) for n in UPSTREAM for x in (d, None)) if role is Role.INHERITED else (),
+            upstream=tuple(Key(n, x) for n in UPSTREAM for x in (d, None)) if role is DeviationRole.INHERITED else (),
         )
     for pair in governing.pairs:
         yield from _departing(context, pair, d, implied)
@@ -231,7 +231,7 @@ def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
 
 def _carried(context: Context, direction: str) -> float | None:
     step = context.step(context.carried, Key("amplifier", direction))
-    return None if isinstance(step, Ours) else float(step.value)
+    return None if isinstance(step, OurValue) else float(step.value)
 
 
 def _digits(context: Context, pair: Pair, direction: str) -> float:
@@ -269,7 +269,7 @@ def _departing(context: Context, pair: Pair, direction: str, implied: float) -> 
             i,
             carried=carried,
             verdict=Verdict.DIFFERS,
-            role=Role.ORIGIN,
+            role=DeviationRole.ORIGIN,
             level=1,
             note=f"the amplified drift at {story} in {pair.amplified} is not {figures(implied, 3)} times that of {pair.reduced}",
         )
@@ -401,12 +401,12 @@ def stability(context: Context) -> Iterator[Check]:
             check = check_of(context, at, None, claim, ours, recomputed)
             if (
                 stated is not None
-                and check.role is Role.ORIGIN
+                and check.role is DeviationRole.ORIGIN
                 and _is_greatest(context, stated.indexed.values(), claim)
             ):
-                check = replace(check, role=Role.INHERITED, upstream=(key,))
+                check = replace(check, role=DeviationRole.INHERITED, upstream=(key,))
             yield from _as_questions(context, direction, [_resting(check, direction)])
-        if not isinstance(step, Ours):
+        if not isinstance(step, OurValue):
             yield from _limited(context, direction, np.asarray(step.value))
 
 
@@ -435,14 +435,14 @@ def _is_greatest(context: Context, values: Iterable[Claim], claim: Claim) -> boo
 
 
 def _resting(check: Check, direction: str) -> Check:
-    if check.role is not Role.INHERITED:
+    if check.role is not DeviationRole.INHERITED:
         return check
     return replace(check, upstream=(check.key, *check.upstream))
 
 
 def _slip_of_theta(context: Context, direction: str, checks: list[Check]) -> tuple[str, str]:
     """Words for coefficients that come from the wrong shear: the base shear everywhere, or the force of the level."""
-    off = [c for c in checks if c.role is Role.ORIGIN and c.carried is not None and c.index is not None]
+    off = [c for c in checks if c.role is DeviationRole.ORIGIN and c.carried is not None and c.index is not None]
     V, F = (context.carried.get(n, direction) for n in ("V_story", "F"))
     if V is None or F is None:
         return "", ""
@@ -498,7 +498,7 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
         i,
         independent=compare(compared, limit if over else compared, 0.001, 0.0),
         verdict=Verdict.BREACHES if over else Verdict.QUESTION if requested else Verdict.AGREES,
-        role=Role.ORIGIN if over else None,
+        role=DeviationRole.ORIGIN if over else None,
         level=2,
         limit=limit_of("theta_limit", limit, "max", clause),
         clause=clause,
@@ -573,14 +573,14 @@ def soft_stories(context: Context) -> Iterator[Check]:
     for direction in DIRECTIONS:
         drift = context.independent.inputs.get(Key("delta_e_mean", direction))
         shear = context.step(context.carried, Key("V_story", direction))
-        if drift is None or isinstance(shear, Ours) or np.any(np.asarray(drift) <= 0):
+        if drift is None or isinstance(shear, OurValue) or np.any(np.asarray(drift) <= 0):
             continue
         stiffness = {Key("story_stiffness", direction): np.asarray(shear.value, dtype=float) / np.asarray(drift)}
         under = context.independent.assuming(inputs=stiffness)
         step = context.step(under, Key("vertical_irregularities", direction))
         found = (
             []
-            if isinstance(step, Ours)
+            if isinstance(step, OurValue)
             else [f for f in step.value if "soft" in f["kind"] and f["ratio"] < DIGITS * f["limit"]]
         )
         if not found:
@@ -628,7 +628,7 @@ def consistent(context: Context) -> Iterator[Check]:
             i,
             carried=compared,
             verdict=Verdict.DIFFERS if off else Verdict.AGREES,
-            role=Role.ORIGIN if off else None,
+            role=DeviationRole.ORIGIN if off else None,
             level=1,
             note=f"the drift of {story} in {case} is {figures(1000 * float(compared.theirs))} mm, the difference of its displacements is "
             f"{figures(1000 * float(compared.ours))} mm{_by_height(context, compared, i)}",

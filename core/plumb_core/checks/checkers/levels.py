@@ -12,7 +12,7 @@ from plumb_core.checks.compare import compare
 from plumb_core.checks.context import Context
 from plumb_core.checks.making import one_origin
 from plumb_core.checks.registry import checker
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Source
 from plumb_core.quantities import QUANTITIES
@@ -56,7 +56,7 @@ def _stories(context: Context, d: str, level: dict[str, Any]) -> Iterator[Check]
             i,
             independent=compare(ratio, ratio if verdict else limit, 0.001, 0.0),
             verdict=Verdict.AGREES if verdict else Verdict.BREACHES,
-            role=None if verdict else Role.ORIGIN,
+            role=None if verdict else DeviationRole.ORIGIN,
             level=2,
             limit=limit_of("drift_limit", limit, "max", "declared", level["name"]),
             clause=context.independent.rules["level_factors"].clause,

@@ -12,11 +12,11 @@ import numpy as np
 from plumb_core.checks.check import Check, Derived
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import compare
-from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.context import Context, OurValue
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.registry import checker
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.errors import MissingInput, RuleRefused
@@ -24,7 +24,7 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key, Step
 
 OF_LOADS = ("load_amount", "load_share", "load_kind", "load_intensity", "load_area", "load_category", "load_occupancy")
-ASKED_KINDS = {"partition": "partitions", "equipment": "permanent equipment", "snow": "snow"}
+REQUIRED_KINDS = {"partition": "partitions", "equipment": "permanent equipment", "snow": "snow"}
 """Kinds of loads that a make-up has to name; a row with 0 is an answer."""
 IMPOSED = ("live", "storage", "roof_live")
 PLAUSIBLE = (3.0, 20.0)
@@ -122,7 +122,7 @@ def make_up(context: Context) -> Iterator[Check]:
     yield from checks
     yield from _products(context, rows)
     yield from _sums(context, rows, checks)
-    yield from _not_named(context, rows)
+    yield from _missing_kinds(context, rows)
 
 
 def _counted(context: Context, rows: list[Row]) -> list[dict[str, Any]] | str:
@@ -176,7 +176,7 @@ def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str 
             row.story,
             independent=independent,
             verdict=Verdict.DIFFERS if off else Verdict.AGREES,
-            role=None if not off else Role.INHERITED if follows else Role.ORIGIN,
+            role=None if not off else DeviationRole.INHERITED if follows else DeviationRole.ORIGIN,
             level=2,
             clause=clause,
             note=ours[members[0]]["why"] if isinstance(ours, list) else "",
@@ -230,7 +230,7 @@ def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict
     our_step = min(shares, key=lambda s: abs(s - value))
     independent = context.compared("live_share", value, our_step, context.claims.rounding(claim))
     verdict, role, _ = outcome_of(independent)
-    slip = "S35" if role is Role.ORIGIN else ""
+    slip = "S35" if role is DeviationRole.ORIGIN else ""
     return Check(
         "value",
         key,
@@ -268,7 +268,7 @@ def _products(context: Context, rows: list[Row]) -> Iterator[Check]:
                 row.story,
                 carried=carried,
                 verdict=Verdict.DIFFERS,
-                role=Role.ORIGIN,
+                role=DeviationRole.ORIGIN,
                 level=1,
                 note="submitted intensity times submitted area",
             )
@@ -299,7 +299,7 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
         if i not in named:
             checks += [] if claim is None else [check_of(context, WEIGHT, i, claim, ours, None)]
             continue
-        if claim is None and isinstance(ours, Ours):
+        if claim is None and isinstance(ours, OurValue):
             continue
         made = Step(WEIGHT, totals, "rule")
         if claim is not None:
@@ -327,21 +327,21 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
             check = check_of(context, WEIGHT, i, stated, ours, made)
             words = "not stated: the sum of the submitted make-up represents it"
         check = replace(
-            check, note=words, upstream=(*upstream, Key("live_share")) if check.role is Role.INHERITED else ()
+            check, note=words, upstream=(*upstream, Key("live_share")) if check.role is DeviationRole.INHERITED else ()
         )
         checks.append(check)
-    yield from _own_sums(context, checks, totals, named, shares)
-    inherited = [c for c in checks if c.role is Role.INHERITED and c.index is not None]
-    if inherited and not any(c.role is Role.ORIGIN for c in shares) and not isinstance(ours, Ours):
+    yield from _make_up_sums(context, checks, totals, named, shares)
+    inherited = [c for c in checks if c.role is DeviationRole.INHERITED and c.index is not None]
+    if inherited and not any(c.role is DeviationRole.ORIGIN for c in shares) and not isinstance(ours, OurValue):
         yield from _slipped_load(context, rows, totals, np.asarray(ours.value, dtype=float), named)
     yield from one_origin(checks, ("S43", "")) if _all_off(checks) else checks
 
 
-def _own_sums(
+def _make_up_sums(
     context: Context, weights: list[Check], totals: Array, named: set[int], shares: list[Check]
 ) -> Iterator[Check]:
     """Stated weights that agree with ours while their make-up adds up to something else (level 1); one origin."""
-    wrong = any(c.role is Role.ORIGIN for c in shares)
+    wrong = any(c.role is DeviationRole.ORIGIN for c in shares)
     checks = []
     for check in weights:
         i = check.index
@@ -362,7 +362,7 @@ def _own_sums(
                 i,
                 carried=carried,
                 verdict=Verdict.DIFFERS,
-                role=Role.INHERITED if wrong else Role.ORIGIN,
+                role=DeviationRole.INHERITED if wrong else DeviationRole.ORIGIN,
                 level=1,
                 note=f"the make-up adds up to {figures(float(totals[i]))} kN, the stated weight is "
                 f"{check.claim.text or check.claim.value}",
@@ -410,7 +410,7 @@ def _slipped_load(context: Context, rows: list[Row], totals: Array, ours: Array,
                 i,
                 independent=compare(row.amount, amount, 0.01 * context.tolerance_scale, 0.0),
                 verdict=Verdict.DIFFERS,
-                role=Role.ORIGIN,
+                role=DeviationRole.ORIGIN,
                 level=3,
                 note=f"the weight of {place} would agree with {figures(amount)} kN of {load} instead of {figures(row.amount)} kN",
                 slip="S43",
@@ -442,13 +442,13 @@ def _unlikelihood(by_story: Mapping[int, tuple[Row, float]], off: list[int]) -> 
 
 
 def _all_off(checks: list[Check]) -> bool:
-    return len(checks) > 2 and all(c.role is Role.ORIGIN for c in checks)
+    return len(checks) > 2 and all(c.role is DeviationRole.ORIGIN for c in checks)
 
 
-def _not_named(context: Context, rows: list[Row]) -> Iterator[Check]:
+def _missing_kinds(context: Context, rows: list[Row]) -> Iterator[Check]:
     """Kinds of loads that the make-up says nothing of (S37), and a weight far from what buildings have (S34)."""
     kinds = {row.plain["kind"] for row in rows}
-    missing = [words for kind, words in ASKED_KINDS.items() if kind not in kinds]
+    missing = [words for kind, words in REQUIRED_KINDS.items() if kind not in kinds]
     if missing:
         yield Check(
             "make_up_open",

@@ -15,7 +15,7 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.modes import MASS_RATIOS
 from plumb_core.checks.registry import checker, checker_of_claims
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Key
@@ -133,7 +133,7 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
             check,
             independent=compare(total, 1.0, 0.001, floor),
             verdict=Verdict.DIFFERS,
-            role=Role.ORIGIN,
+            role=DeviationRole.ORIGIN,
             note="the shares of one direction sum to more than the whole mass",
         )
     if total >= target - floor - 1e-9:
@@ -142,7 +142,7 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
     if other:
         return replace(check, note=other, verdict=Verdict.QUESTION if "second dash" in other else Verdict.OPEN)
     words = f"{len(rows)} modes reach {total:.1%} of the mass in {direction}; {target:.0%} is required"
-    return replace(check, verdict=Verdict.BREACHES, role=Role.ORIGIN, note=words)
+    return replace(check, verdict=Verdict.BREACHES, role=DeviationRole.ORIGIN, note=words)
 
 
 def _other_alternative(context: Context, direction: str, mass_sum: float) -> str:
@@ -163,7 +163,7 @@ def _other_alternative(context: Context, direction: str, mass_sum: float) -> str
 @checker_of_claims("mode")
 def modes(context: Context) -> Iterator[Check]:
     """Periods and shares against the modes of the reference model that they were matched with."""
-    matched = context.modes_beside_ours
+    matched = context.modes_compared
     answer = context.own_modes
     rows = {row["theirs"]: row for row in matched["rows"] if row["theirs"]} if matched else {}
     for place, mode in enumerate(context.claims.modes.numbers):
@@ -197,8 +197,8 @@ def _against_ours(
     independent = context.compared(key.name, float(claim.value), value, floor)
     verdict, role, _ = outcome_of(independent)
     rests_on: tuple[str, ...] = ()
-    if role is Role.ORIGIN and _right_once_exchanged(context, key, claim, ours["mass_ratio"], floor):
-        role, rests_on = Role.INHERITED, (EXCHANGED,)
+    if role is DeviationRole.ORIGIN and _right_once_exchanged(context, key, claim, ours["mass_ratio"], floor):
+        role, rests_on = DeviationRole.INHERITED, (EXCHANGED,)
     return Check(
         "mode",
         key,
@@ -217,7 +217,7 @@ def _against_ours(
 
 def _right_once_exchanged(context: Context, key: Key, claim: Claim, shares: Mapping[str, float], floor: float) -> bool:
     """Whether the axes are exchanged throughout, and a share is right once they are changed back."""
-    if key.direction is None or not context.modes_beside_ours or not context.modes_beside_ours["swapped"]:
+    if key.direction is None or not context.modes_compared or not context.modes_compared["swapped"]:
         return False
     other = float(shares["Y" if key.direction == "X" else "X"])
     return context.compared(key.name, float(claim.value), other, floor).agrees
@@ -226,7 +226,7 @@ def _right_once_exchanged(context: Context, key: Key, claim: Claim, shares: Mapp
 @checker_of_claims("axes")
 def axes(context: Context) -> Iterator[Check]:
     """Axes exchanged throughout, said once."""
-    matched = context.modes_beside_ours
+    matched = context.modes_compared
     if matched and matched["swapped"]:
         like = matched["likeness"]
         yield Check(
@@ -234,17 +234,17 @@ def axes(context: Context) -> Iterator[Check]:
             AXES,
             "axes X and Y",
             verdict=Verdict.DIFFERS,
-            role=Role.ORIGIN,
+            role=DeviationRole.ORIGIN,
             level=3,
             note=f"the submitted modes match the reference model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted "
             f"{like['as_submitted']:.2f})",
         )
 
 
-TAKEN = Key("T_analysis")
+ANALYSIS_PERIOD = Key("T_analysis")
 SAME_STATE = 0.02
 """Difference of the ratios of both periods below which one cause is assumed."""
-ALIKE = 0.5
+AGREEMENT = 0.5
 """Share of the mass, over that of the dominant mode, from which a mode may be the one that a period was taken from."""
 
 
@@ -254,7 +254,7 @@ def analysis_periods(context: Context) -> Iterator[Check]:
 
     Each direction with the period of the other one speaks for exchanged axes, also where we have no reference model.
     """
-    matched = context.modes_beside_ours
+    matched = context.modes_compared
     if matched and matched["swapped"]:
         return  # said already
     stated = {d: context.claims.by_key.get(Key("T_analysis", d)) for d in DIRECTIONS}
@@ -270,10 +270,10 @@ def analysis_periods(context: Context) -> Iterator[Check]:
         periods = " and ".join(f"{c.text or c.value} s in {d}" for d, k in stated.items() if k for c in k.single[:1])
         yield Check(
             "axes",
-            TAKEN,
+            ANALYSIS_PERIOD,
             "axes X and Y",
             verdict=Verdict.DIFFERS,
-            role=Role.ORIGIN,
+            role=DeviationRole.ORIGIN,
             level=1,
             note=f"their periods of {periods} are those of the modes along the other axis in the submitted table",
         )
@@ -313,7 +313,7 @@ def _leading(context: Context, direction: str) -> list[tuple[int, Claim]]:
         m: float(c.value) for m in table.numbers if (c := table.claim(Key("mass_ratio", direction), m)) is not None
     }
     most = max(shares.values(), default=0.0)
-    led = sorted((m for m, share in shares.items() if most > 0 and share >= ALIKE * most), key=lambda m: -shares[m])
+    led = sorted((m for m, share in shares.items() if most > 0 and share >= AGREEMENT * most), key=lambda m: -shares[m])
     periods = [(m, table.claim(PERIOD, m)) for m in led]
     return [(m, period) for m, period in periods if period is not None]
 
@@ -333,7 +333,7 @@ def _is_period_of(context: Context, claim: Claim, modes: list[tuple[int, Claim]]
 @checker_of_claims("missing_mode")
 def missing_modes(context: Context) -> Iterator[Check]:
     """Modes of ours that take part in the movement and that their list lacks."""
-    matched = context.modes_beside_ours
+    matched = context.modes_compared
     for number in matched["missing"] if matched and context.own_modes else ():
         mode = context.own_modes["modes"][number - 1] if context.own_modes else {}
         most = max(DIRECTIONS, key=lambda d, shares=mode["mass_ratio"]: shares[d])  # type: ignore[misc]

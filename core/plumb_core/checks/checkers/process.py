@@ -9,7 +9,7 @@ from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
 from plumb_core.checks.registry import checker
 from plumb_core.checks.stages.drift.inputs import DRIFTS
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
 from plumb_core.quantities import QUANTITIES
@@ -98,7 +98,7 @@ def method(context: Context) -> Iterator[Check]:
                 f"static method {d}",
                 stated,
                 verdict=Verdict.BREACHES,
-                role=Role.ORIGIN,
+                role=DeviationRole.ORIGIN,
                 level=2,
                 clause=context.independent.rules["static_permitted"].clause,
                 note=f"the static method is {words}; no modal analysis is submitted for {d}",

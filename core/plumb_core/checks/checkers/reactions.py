@@ -11,8 +11,8 @@ from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import outcome_of
 from plumb_core.checks.registry import checker
-from plumb_core.checks.verdict import Role
-from plumb_core.documents.submission import Case, Claim
+from plumb_core.checks.verdict import DeviationRole
+from plumb_core.documents.submission import Claim, LoadCase
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Evaluation, Key
 
@@ -35,7 +35,7 @@ def reactions(context: Context) -> Iterator[Check]:
             yield check if number else replace(check, covers=stated)
 
 
-def _of_case(context: Context, case: str, role: Case) -> Iterator[Check]:
+def _of_case(context: Context, case: str, role: LoadCase) -> Iterator[Check]:
     if role.direction not in DIRECTIONS or role.level not in ("reduced", None):
         return
     direction = role.direction
@@ -144,6 +144,6 @@ def _check(
         level=3 if independent is not None else 1,
         follows=follows,
         note=f"compared with {said}",
-        upstream=upstream if role is Role.INHERITED else (),
-        slip="S68" if role is Role.ORIGIN else "",
+        upstream=upstream if role is DeviationRole.INHERITED else (),
+        slip="S68" if role is DeviationRole.ORIGIN else "",
     )

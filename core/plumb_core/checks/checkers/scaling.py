@@ -9,10 +9,10 @@ from plumb_core import DIRECTIONS
 from plumb_core.checks.check import EXCHANGED, Check, Derived, Subject, limit_of
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import compare
-from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.context import Context, OurValue
 from plumb_core.checks.making import check_of
 from plumb_core.checks.registry import checker
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.limits import PRINTED, enough_factor
@@ -79,12 +79,17 @@ def _before(context: Context, direction: str, claim: Claim) -> Check:
     if check.independent is None and check.carried is None:
         return replace(check, note=f"our modal base shear is not available: {_why(sides[0][0])}", upstream=())
     words = f"from the submitted {_modes(context)} modes, our curve, and the weight, by {by[checks.index(check)]}"
-    if check.role is Role.ORIGIN and _right_once_exchanged(context, key, claim):
+    if check.role is DeviationRole.ORIGIN and _right_once_exchanged(context, key, claim):
         return replace(
-            check, note=words, level=2, role=Role.INHERITED, rests_on=(EXCHANGED,), upstream=(Key("mass_ratio"),)
+            check,
+            note=words,
+            level=2,
+            role=DeviationRole.INHERITED,
+            rests_on=(EXCHANGED,),
+            upstream=(Key("mass_ratio"),),
         )
     check = replace(check, note=words, level=2, upstream=tuple(Key(n, d) for n in CURVE for d in (direction, None)))
-    if check.role is Role.ORIGIN and check.carried is not None:
+    if check.role is DeviationRole.ORIGIN and check.carried is not None:
         ratio = float(check.carried.theirs) / float(check.carried.ours)
         cause = _cause(context, direction, ratio)
         if cause:
@@ -98,17 +103,17 @@ def _right_once_exchanged(context: Context, key: Key, claim: Claim) -> bool:
     """Whether their axes are exchanged in the table of modes, and the shear is that of the other column."""
     other = "Y" if key.direction == "X" else "X"
     shares = context.carried.inputs.get(Key("mass_share", other))
-    if not context.modes_beside_ours or not context.modes_beside_ours["swapped"] or shares is None:
+    if not context.modes_compared or not context.modes_compared["swapped"] or shares is None:
         return False
     step = context.step(context.carried.assuming(inputs={Key("mass_share", key.direction): shares}), key)
     return (
-        not isinstance(step, Ours)
+        not isinstance(step, OurValue)
         and context.compared(key.name, float(theirs(claim)), float(step.value), context.claims.rounding(claim)).agrees
     )
 
 
 def _why(step: object) -> str:
-    return step.why if isinstance(step, Ours) else "the submitted table of modes has no shares of the mass"
+    return step.why if isinstance(step, OurValue) else "the submitted table of modes has no shares of the mass"
 
 
 def _modes(context: Context) -> int:
@@ -157,7 +162,7 @@ def _after(context: Context, direction: str, before: Claim, after: Claim, used: 
         after,
         carried=carried,
         verdict=Verdict.DIFFERS if off else Verdict.AGREES,
-        role=Role.ORIGIN if off else None,
+        role=DeviationRole.ORIGIN if off else None,
         level=1,
         clause=context.independent.rules["scaling_share"].clause
         if "scaling_share" in context.independent.rules
@@ -190,7 +195,7 @@ def _factors(
         yield replace(
             check, upstream=(Key("V_static", direction), Key("V_dynamic", direction), Key("scaling_share", direction))
         )
-    values = [None if isinstance(s, Ours) else float(s.value) for s in steps]
+    values = [None if isinstance(s, OurValue) else float(s.value) for s in steps]
     ours, our_step = values[0] if values[0] is not None else values[1], values[1]
     if ours is None:
         return
@@ -232,7 +237,7 @@ def _factors(
         factor,
         independent=compare(value, ours if not enough else max(ours, value), 0.001, floor),
         verdict=Verdict.AGREES if enough else Verdict.BREACHES,
-        role=None if enough else Role.INHERITED if by_theirs else Role.ORIGIN,
+        role=None if enough else DeviationRole.INHERITED if by_theirs else DeviationRole.ORIGIN,
         level=2,
         limit=limit,
         clause=clause,
@@ -249,7 +254,7 @@ def _shared(context: Context, direction: str, factor: float) -> bool:
 
 
 def _estimated(context: Context, direction: str) -> bool:
-    return not isinstance(context.step(context.independent, Key("V_dynamic", direction)), Ours)
+    return not isinstance(context.step(context.independent, Key("V_dynamic", direction)), OurValue)
 
 
 def _carried_from(context: Context, direction: str, before: Claim | None) -> Evaluation:
@@ -270,7 +275,7 @@ def _implied(before: Claim | None, after: Claim | None, direction: str) -> Deriv
 def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -> Iterator[Check]:
     """A modal base shear far from the static one requires a cause where ours does not confirm it (S65)."""
     static = context.step(context.carried, Key("V_static", direction))
-    if isinstance(static, Ours) or (confirmed and _estimated(context, direction)):
+    if isinstance(static, OurValue) or (confirmed and _estimated(context, direction)):
         return
     ratio = float(theirs(before)) / float(static.value)
     if confirmed and not PLAUSIBLE[0] <= ratio <= PLAUSIBLE[1]:

@@ -16,9 +16,9 @@ from plumb_core.checks.making import check_of, one_origin
 from plumb_core.checks.reference import MOVEMENTS
 from plumb_core.checks.registry import checker
 from plumb_core.checks.stages.twist.inputs import DEGREES, Twist, is_static, worst_of
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
-from plumb_core.documents.submission import Case, Claim, Source
+from plumb_core.documents.submission import Claim, LoadCase, Source
 from plumb_core.rules import Evaluation, Key
 
 SIDES = {1: "+", -1: "-"}
@@ -33,7 +33,7 @@ def sides(context: Context) -> Iterator[Check]:
     along = context.results.seismic(context.results.with_values(*MOVEMENTS))
     if not along or "eccentricity" not in context.independent.rules:
         return
-    roles = {case: context.claims.cases.get(case) or Case(name=case) for case, _ in along}
+    roles = {case: context.claims.cases.get(case) or LoadCase(name=case) for case, _ in along}
     present: dict[str, dict[str, set[int]]] = {}
     for case, direction in along:
         role = roles[case]
@@ -77,7 +77,7 @@ def sides(context: Context) -> Iterator[Check]:
     yield from _wrong_sides(context, roles, clause)
 
 
-def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Iterator[Check]:
+def _wrong_sides(context: Context, roles: dict[str, LoadCase], clause: str) -> Iterator[Check]:
     """Accidental eccentricities below the share of the edition (S79); one origin for all cases that share it."""
     share = context.independent.get("eccentricity")
     if share is None:
@@ -97,7 +97,7 @@ def _wrong_sides(context: Context, roles: dict[str, Case], clause: str) -> Itera
             place=f"{size:g}",
             independent=compare(size, share, 0.001, 0.0),
             verdict=Verdict.DIFFERS,
-            role=Role.INHERITED if stated or number else Role.ORIGIN,
+            role=DeviationRole.INHERITED if stated or number else DeviationRole.ORIGIN,
             level=3,
             clause=clause,
             note=f"{', '.join(cases[:4])}{' and more' if len(cases) > 4 else ''} move the mass by {size:.3g} of the plan "
@@ -160,7 +160,7 @@ def _class(context: Context, direction: str, claim: Claim | None, turning: list[
         claim,
         independent=compare(theirs, theirs if same else "none" if ours == "regular" else ours, 0.0, 0.0),
         verdict=Verdict.AGREES if same else Verdict.DIFFERS,
-        role=None if same else Role.ORIGIN,
+        role=None if same else DeviationRole.ORIGIN,
         note=words,
         slip="" if same else "S71",
     )
@@ -189,7 +189,7 @@ def amplifications(context: Context) -> Iterator[Check]:
 
 def _after_class(check: Check) -> Check:
     """An amplification that follows from the class as it is stated: a wrong class and A_x of 1.0 are one error."""
-    if check.role is not Role.INHERITED:
+    if check.role is not DeviationRole.INHERITED:
         return check
     return replace(check, upstream=tuple(Key("torsion_stated", d) for d in DIRECTIONS))
 
@@ -216,7 +216,7 @@ def _unstated(context: Context, direction: str) -> Iterator[Check]:
 
 def _slip_of_amplification(context: Context, direction: str, checks: list[Check]) -> tuple[str, str]:
     """(code, words) of what their factors are where they are not ours."""
-    off = [c for c in checks if c.role is Role.ORIGIN and c.index is not None and c.claim is not None]
+    off = [c for c in checks if c.role is DeviationRole.ORIGIN and c.index is not None and c.claim is not None]
     if not off:
         return "", ""
     values = {c.index: float(c.claim.value) for c in off if c.claim is not None}

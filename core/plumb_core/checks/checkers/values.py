@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from plumb_core.checks.check import Check
-from plumb_core.checks.context import Context, Ours
+from plumb_core.checks.context import Context, OurValue
 from plumb_core.checks.making import check_of
 from plumb_core.checks.registry import checker
 from plumb_core.documents.submission import Claim
@@ -66,7 +66,7 @@ def values(context: Context) -> Iterator[Check]:
         yield from known[1]
 
 
-def _steps(context: Context, key: Key) -> tuple[Step | Ours, Step | Ours | None, Step | None]:
+def _steps(context: Context, key: Key) -> tuple[Step | OurValue, Step | OurValue | None, Step | None]:
     """What checks of a key are made from: our step, the carried one (None for an input), and that of the limit."""
     independent = context.step(context.independent, key)
     is_input = key in context.independent.inputs
@@ -78,4 +78,4 @@ def _steps(context: Context, key: Key) -> tuple[Step | Ours, Step | Ours | None,
 
 
 def _unchanged(one: Any, other: Any) -> bool:
-    return one is other or (isinstance(one, Ours | str) and one == other)
+    return one is other or (isinstance(one, OurValue | str) and one == other)

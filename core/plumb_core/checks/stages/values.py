@@ -11,7 +11,7 @@ import numpy as np
 from plumb_core import DIRECTIONS
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
-from plumb_core.checks.reference import matched_cases, own_ends, own_history
+from plumb_core.checks.reference import floor_ends, history_answer, matched_cases
 from plumb_core.documents import results
 from plumb_core.rules import Array, Evaluation, Key
 
@@ -60,9 +60,9 @@ def stated(context: Context, name: str, direction: str) -> float | None:
 
 def reference_case(context: Context, case: str, direction: str) -> Mapping[str, Any] | None:
     """The case of the reference model that belongs to one of theirs; None where there is none."""
-    if (history := own_history(context, case)) is not None:
+    if (history := history_answer(context, case)) is not None:
         return history
-    answer = context.own.get("static_response")
+    answer = context.reference.get("static_response")
     if answer is None or len(answer["cases"][0]["stories"]) != len(context.claims.stories):
         return None
     return dict(matched_cases(context, answer, direction)).get(case)
@@ -70,4 +70,4 @@ def reference_case(context: Context, case: str, direction: str) -> Mapping[str, 
 
 def reference_ends(ours: Mapping[str, Any] | None, what: str, direction: str) -> list[list[float | None]]:
     """Movements of both ends of the reference model; empty where there are none."""
-    return [] if ours is None else [listed(end) for end in own_ends(ours, what, direction).T]
+    return [] if ours is None else [listed(end) for end in floor_ends(ours, what, direction).T]

@@ -29,7 +29,7 @@ GROUND_KEYS = (
     "site_specific_required",
 )
 
-ASKED_FOR = (
+REQUIRED_INPUTS = (
     "risk_category",
     "site_class",
     "S_S",
@@ -273,7 +273,7 @@ EDITION = Edition(
     walls_with=("12.8-9",),
     systems=systems.SYSTEMS,
     ground_keys=GROUND_KEYS,
-    asked_for=ASKED_FOR,
+    asked_for=REQUIRED_INPUTS,
     limits=LIMITS,
     sums=SUMS,
     definitions=DEFINITIONS,

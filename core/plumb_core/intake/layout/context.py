@@ -37,13 +37,13 @@ def with_context(
     stands: dict[str, Cell] = {}
     named = "" if re.search(r"\.\w{2,4}$|^page \d", sheet.name) else sheet.name
     for text in [named, *sheet.notes, *notes]:
-        stands |= {n: Cell(t) for n, t in _said_by_line(kind, text, expected, loose=False).items()}
+        stands |= {n: Cell(t) for n, t in _context_of_line(kind, text, expected, loose=False).items()}
     adjacent: list[dict[str, Cell]] = []
     lines: set[int] = set()
     for i, row in enumerate(table):
         if i >= start and is_line(row):
             k, line = next((k, c) for k, c in enumerate(row) if c.text)
-            words = _said_by_line(kind, line.text, expected, loose=True)
+            words = _context_of_line(kind, line.text, expected, loose=True)
             if words:
                 at = line.at or (i + shift[0], k + shift[1])
                 stands = stands | {n: Cell(t, at=at) for n, t in words.items()}
@@ -89,7 +89,7 @@ def _names_an_action(text: str) -> bool:
     return all(_ACTION.fullmatch(w) or direction_in(w) for w in words)
 
 
-def _said_by_line(kind: TableKind, text: str, expected: Sequence[str], *, loose: bool) -> dict[str, str]:
+def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loose: bool) -> dict[str, str]:
     """What a line says of the case, the mode and the direction of what stands below it.
 
     loose : whether a name of its own is enough; else it has to name an axis, as a sheet's name must

@@ -70,7 +70,7 @@ def fits_of(kind: str, text: str) -> tuple[str, ...]:
 MODE_LINE = re.compile(r"(?i)\s*mode\s*(?:no\.?|number|shape)?\s*(\d{1,4})\s*")
 
 
-def _what_stands_over(kind: TableKind, parts: Sequence[str], *, alone: bool) -> Place | None:
+def _place_above(kind: TableKind, parts: Sequence[str], *, alone: bool) -> Place | None:
     """What words over or beside a heading say of the place of its values; None where they say nothing.
 
     alone : whether they are words of the heading itself, which have to name an axis to be a case
@@ -122,7 +122,7 @@ def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, P
     for cut in range(len(parts) - 1, 0, -1):
         for over, rest in ((parts[:cut], parts[cut:]), (parts[cut:], parts[:cut])):
             fits = fits_of(kind_id, " ".join(rest))
-            place = _what_stands_over(kind, over, alone=False) if fits else None
+            place = _place_above(kind, over, alone=False) if fits else None
             if place and fits[0] not in CONTEXT and fits[0] != "story":
                 return fits[0], place, _joined(rest)
     # or in the words of the heading itself
@@ -132,13 +132,13 @@ def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, P
         for i in range(len(words) - length + 1):
             left = _with_unit(" ".join(words[:i] + words[i + length :]), unit)
             fits = fits_of(kind_id, left)
-            place = _what_stands_over(kind, [" ".join(words[i : i + length])], alone=True) if fits else None
+            place = _place_above(kind, [" ".join(words[i : i + length])], alone=True) if fits else None
             if place and is_value(kind, fits[0]):
                 return fits[0], place, left
     # or the title says what the values are, and the heading where they are
     statement = re.sub(r"[\[(].*?[\])]", " ", title).strip()
     fits = fits_of(kind_id, title) if statement else ()
-    place = _what_stands_over(kind, [re.sub(r"[\[(].*?[\])]", " ", complete).strip()], alone=True) if fits else None
+    place = _place_above(kind, [re.sub(r"[\[(].*?[\])]", " ", complete).strip()], alone=True) if fits else None
     if place and is_value(kind, fits[0]):
         return fits[0], place, _with_unit(statement, unit or heading_unit(title))
     return None

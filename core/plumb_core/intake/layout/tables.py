@@ -43,7 +43,7 @@ def arranged(sheets: Iterable[Sheet]) -> list[Sheet]:
     tables: list[Sheet] = []
     for sheet in sheets:
         found = _tables(sheet)
-        if sheet.page is not None and tables and not found[0].kind and (more := _goes_on(tables[-1], found[0])):
+        if sheet.page is not None and tables and not found[0].kind and (more := _continues(tables[-1], found[0])):
             found = [more, *found[1:]]
         tables += found
     return tables
@@ -144,7 +144,7 @@ def _end(rows: Rows, heads: Heads) -> int:
     return len(rows)
 
 
-def _goes_on(before: Sheet, sheet: Sheet) -> Sheet | None:
+def _continues(before: Sheet, sheet: Sheet) -> Sheet | None:
     """A table without headings that goes on from the page before, with the headings of that; None where it does not."""
     if not before.kind or before.header is None or not sheet.rows:
         return None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from plumb_core.documents.submission import Case
+from plumb_core.documents.submission import LoadCase
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
@@ -30,7 +30,7 @@ NOTHING = ("", "-", "\u2013", "none", "n/a")
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """The role of each case; what a cell leaves blank is not stated."""
-    cases: dict[str, Case] = {}
+    cases: dict[str, LoadCase] = {}
     for row in numbers:
         name = reader.text(row, "case")
         if not is_safe_name(name):
@@ -49,7 +49,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             "factor": _factor(reader, row),
             "level": _word(reader, row, "level", LEVELS),
         }
-        cases[name] = Case.model_validate(role)
+        cases[name] = LoadCase.model_validate(role)
     return Rows(cases=list(cases.values()))
 
 

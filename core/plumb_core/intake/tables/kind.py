@@ -7,13 +7,13 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
 
-from plumb_core.documents.submission import Case, Claim
+from plumb_core.documents.submission import Claim, LoadCase
 from plumb_core.editions import Edition
 from plumb_core.intake.cells import UNITS, CellProblem, factor
 from plumb_core.intake.columns import PLAUSIBLE, Column, Reading, TableReader, is_safe_name
 from plumb_core.intake.numbers import readings, with_unit
 from plumb_core.intake.sheets import Sheet
-from plumb_core.intake.story_names import BASE, likely_story, matched
+from plumb_core.intake.story_names import BASE, closest_story, matched
 from plumb_core.quantities import QUANTITIES
 
 OUT = "out of proportion"
@@ -34,7 +34,7 @@ class Building:
 
     stories: Sequence[str] = ()
     heights: Mapping[str, float] = field(default_factory=dict)
-    cases: Mapping[str, Case] = field(default_factory=dict)
+    cases: Mapping[str, LoadCase] = field(default_factory=dict)
     weights: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -64,7 +64,7 @@ class ClaimReader(TableReader):
         self.directions = dict(self.given.cases)
         """direction of each case that was met"""
         self.order = given.order
-        self.own: Mapping[str, Mapping[str, float]] = {"h": known.heights, "w": known.weights}
+        self.brief_values: Mapping[str, Mapping[str, float]] = {"h": known.heights, "w": known.weights}
         """what the brief has, by quantity and story"""
         self.beside: list[tuple[int, int, str]] = []
         self._stories: dict[str, str] = {}
@@ -90,7 +90,7 @@ class ClaimReader(TableReader):
 
     def _mark(self, row: int, column: str, quantity: str, value: float, scale: float, story: str | None) -> None:
         """Mark a value that is out of all proportion for its quantity: a unit or a separator misread shows so."""
-        ours = self.own.get(quantity, {}).get(story or "") if quantity in self.own else None
+        ours = self.brief_values.get(quantity, {}).get(story or "") if quantity in self.brief_values else None
         if ours and column in self.columns:
             self.beside.append((row, self.columns[column], f"{ours / scale:.5g}"))
         if ours and value and not 1 / FAR_OFF < abs(value) / ours < FAR_OFF:
@@ -143,13 +143,13 @@ class ClaimReader(TableReader):
             self.unmark(index)
             unit = self.units.get(column.name, "-")
             words = f"most values of {column.title} are out of proportion in {unit}"
-            likely = self._likely_units(column, index)
+            likely = self._plausible_units(column, index)
             remedy = f"Check the unit; probably it is {likely[0]}." if likely else "Check the unit and the digits."
             units = [*likely, *(u for u in UNITS[column.unit or ""] if u not in likely)]
             choices = [(u, {"units": {column.name: u}}) for u in units]
             self.problem(self.header, index, words, remedy, choices=choices)
 
-    def _likely_units(self, column: Column, index: int) -> list[str]:
+    def _plausible_units(self, column: Column, index: int) -> list[str]:
         """Units in which all values of a column are such as its quantity can have."""
         bounds = PLAUSIBLE.get(column.quantity)
         if bounds is None:
@@ -195,7 +195,7 @@ class ClaimReader(TableReader):
             return reported
         known = matched(story, self.known) if self.known else story
         if known is None:
-            likely = likely_story(story, self.known)
+            likely = closest_story(story, self.known)
             words = f"story {story!r} is not among the stories known so far"
             first = f"Probably {likely}; " if likely else ""
             remedy = f"{first}use one of: {', '.join(self.known)}; or accept the table of stories first."
@@ -216,7 +216,7 @@ class Rows:
 
     claims: list[Claim] = field(default_factory=list)
     stories: list[str] = field(default_factory=list)
-    cases: list[Case] = field(default_factory=list)
+    cases: list[LoadCase] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -265,7 +265,7 @@ class TableRead:
     problems: list[CellProblem]
     skipped: list[int]
     stories: list[str]
-    cases: list[Case]
+    cases: list[LoadCase]
     why: dict[str, list[str]] = field(default_factory=dict)
     unsure: set[str] = field(default_factory=set)
     beside: list[tuple[int, int, str]] = field(default_factory=list)

@@ -25,7 +25,7 @@ VALUES: dict[str, tuple[Direction, ...]] = {"value": (), "value_X": ("X",), "val
 
 FREE = ("base_level", "edition_stated", "tension_only")
 """Texts that can be anything."""
-HELD_FOR_BOTH = ("torsion_stated",)
+BOTH_DIRECTIONS = ("torsion_stated",)
 """Declarations that hold for both directions where they name none."""
 
 
@@ -93,12 +93,12 @@ def _named(reader: ClaimReader, text: str) -> tuple[str, Direction | None] | Non
             return names[plain[:-1]], _direction(plain[-1])
     *words, symbol = bare.split() or [""]
     quantity = names.get(normal(symbol), "")
-    if quantity and words and _says_the_same(" ".join(words), quantity):
+    if quantity and words and _is_equivalent(" ".join(words), quantity):
         return quantity, _direction(inside.group(1)) if inside else None
     return None
 
 
-_SAID_ANYWAY = {
+_IGNORED_WORDS = {
     "design",
     "value",
     "seismic",
@@ -113,9 +113,9 @@ _SAID_ANYWAY = {
 }
 
 
-def _says_the_same(words: str, quantity: str) -> bool:
+def _is_equivalent(words: str, quantity: str) -> bool:
     """Whether words before a symbol say nothing but what the quantity is: Approximate period T_a."""
-    statement = set(re.findall(r"[a-z]+", words.lower())) - _SAID_ANYWAY
+    statement = set(re.findall(r"[a-z]+", words.lower())) - _IGNORED_WORDS
     return statement <= set(re.findall(r"[a-z]+", QUANTITIES[quantity].meaning.lower()))
 
 
@@ -138,7 +138,7 @@ def _places(
         return [(c, [d]) for c, d in by_axis]
     if direction:
         return [("value", [direction])] if single else []
-    if (reader.given.both or quantity in HELD_FOR_BOTH) and single:
+    if (reader.given.both or quantity in BOTH_DIRECTIONS) and single:
         return [("value", ["X", "Y"])]
     reader.problem(
         row,

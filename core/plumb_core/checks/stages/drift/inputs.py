@@ -12,7 +12,7 @@ import numpy as np
 from plumb_core.checks.claims import ClaimSet, theirs
 from plumb_core.checks.results import CaseResults
 from plumb_core.documents.brief import Level
-from plumb_core.documents.submission import Case
+from plumb_core.documents.submission import LoadCase
 from plumb_core.rules import Array, Evaluation, Key
 
 DRIFTS = (
@@ -127,7 +127,7 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
             drawn[case] = at
     if not drawn:
         return None
-    roles = {case: results.cases.get(case) or Case(name=case) for case in drawn}
+    roles = {case: results.cases.get(case) or LoadCase(name=case) for case in drawn}
     pairs = tuple(
         Pair(r, a, drawn[r], drawn[a])
         for a in drawn
@@ -172,7 +172,7 @@ def drifts_of_levels(
         if d != direction or case not in conditions.apart:
             continue
         ends = results.drifts(d, case)
-        role = results.cases.get(case) or Case(name=case)
+        role = results.cases.get(case) or LoadCase(name=case)
         factor = conditions.amplifier if role.level == "reduced" else 1.0
         if ends is None or factor is None:
             continue
@@ -183,7 +183,7 @@ def drifts_of_levels(
     return found
 
 
-def _to_reduced(role: Case, conditions: Conditions) -> float | None:
+def _to_reduced(role: LoadCase, conditions: Conditions) -> float | None:
     """Factor from the results of a case to those of the reduced action; None where it is not known."""
     declared = role.name in conditions.with_nu
     if role.level == "elastic":
@@ -197,7 +197,7 @@ def _to_reduced(role: Case, conditions: Conditions) -> float | None:
     return 1.0 / conditions.nu if declared else 1.0
 
 
-def _scaled_by(role: Case, conditions: Conditions) -> float:
+def _scaled_by(role: LoadCase, conditions: Conditions) -> float:
     """Factor from the drifts of a case to those with the scaling that the code requires of drifts."""
     if role.kind != "modal":
         return 1.0
@@ -207,7 +207,7 @@ def _scaled_by(role: Case, conditions: Conditions) -> float:
     return conditions.required if role.step == "before" else 1.0
 
 
-def alike(one: Case, other: Case) -> bool:
+def alike(one: LoadCase, other: LoadCase) -> bool:
     """Whether two cases differ in nothing but their names and the level of their results."""
     return (one.kind, one.direction, one.eccentricity, one.step) == (
         other.kind,
@@ -221,7 +221,7 @@ def static_mean(results: CaseResults, direction: str, stories: int) -> tuple[Arr
     """Greatest over the static cases of the reduced drift at the mean of the ends, m, and the case that it is of."""
     complete = []
     for case, d in results.seismic(results.with_values(*DRIFTS), "reduced"):
-        if d != direction or (results.cases.get(case) or Case(name=case)).kind not in ("static", None):
+        if d != direction or (results.cases.get(case) or LoadCase(name=case)).kind not in ("static", None):
             continue
         drift = results.drifts(d, case)
         if drift is not None and len(drift.mean) == stories and not np.any(np.isnan(drift.mean)):

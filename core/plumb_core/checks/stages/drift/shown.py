@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from plumb_core.checks.context import Context
-from plumb_core.checks.reference import own_ends
+from plumb_core.checks.reference import floor_ends
 from plumb_core.checks.stages.drift.inputs import DRIFTS, Governing
 from plumb_core.checks.stages.values import listed, number, reference_case, stated_by_story
 from plumb_core.documents import results
@@ -104,16 +104,16 @@ def _case_drifts(context: Context, governing: Governing, per: Array | None) -> l
                 "stated": listed(stated),
                 "ratio": listed(None if per is None else at * per),
                 "displacement": listed(None if moved is None else moved.mean),
-                "displacement_own": None if own is None else listed(own_ends(own, "displacement", d).mean(axis=1)),
+                "displacement_own": None if own is None else listed(floor_ends(own, "displacement", d).mean(axis=1)),
             }
         )
     return cases
 
 
-def _chain(context: Context, governing: Governing, worst: int) -> list[results.Part]:
+def _chain(context: Context, governing: Governing, worst: int) -> list[results.FactorPart]:
     """From the elastic drift of the worst story to its design drift over the height: each factor with its clause."""
     own, d = context.independent, governing.direction
-    parts: list[results.Part] = [
+    parts: list[results.FactorPart] = [
         _part("elastic drift, " + governing.case[worst], "δ_e", float(governing.elastic[worst]), "m", "")
     ]
     step = own.at(Key("amplifier", d)) if "amplifier" in own.rules else None
@@ -135,7 +135,7 @@ def _chain(context: Context, governing: Governing, worst: int) -> list[results.P
     return parts
 
 
-def _factors(evaluation: Evaluation, step: Step) -> list[results.Part]:
+def _factors(evaluation: Evaluation, step: Step) -> list[results.FactorPart]:
     """The factors of the amplifier, and their product."""
     named = [evaluation.at(key) for key in step.inputs]
     numbers = [s for s in named if isinstance(s.value, float | int) and not isinstance(s.value, bool)]
@@ -146,5 +146,5 @@ def _factors(evaluation: Evaluation, step: Step) -> list[results.Part]:
     return [*parts, _part("together", "δ/δ_e", float(step.value), "", step.clause)]
 
 
-def _part(words: str, symbol: str, value: float, unit: str, clause: str) -> results.Part:
+def _part(words: str, symbol: str, value: float, unit: str, clause: str) -> results.FactorPart:
     return {"words": words, "symbol": symbol, "value": value, "unit": unit, "clause": clause}

@@ -66,13 +66,13 @@ def _shears(context: Context, d: str, checks: Sequence[Check]) -> results.Shears
         "factor_required": required,
         "factor_used": used,
         "of_modes": _of_modes(ours, d),
-        "taken_apart": _taken_apart(context, d),
+        "taken_apart": _factor_parts(context, d),
         "checks": {name: i for name, i in named.items() if i is not None},
     }
 
 
 def _of_model(context: Context, direction: str) -> float | None:
-    answer = context.own.get(f"response_{direction}")
+    answer = context.reference.get(f"response_{direction}")
     return None if answer is None else abs(float(answer["base_shear"][direction]))
 
 
@@ -86,7 +86,7 @@ def _of_modes(evaluation: Evaluation, direction: str) -> list[float]:
     return [float(v) for v in np.asarray(share) * np.asarray(ordinate) * float(W)]
 
 
-def _taken_apart(context: Context, direction: str) -> list[results.Part]:
+def _factor_parts(context: Context, direction: str) -> list[results.FactorPart]:
     """Their factor on the spectrum as g (in its unit) x importance x 1/reduction x what is left."""
     of_key = context.claims.by_key.get(Key("spectrum_factor", direction))
     if of_key is None or not of_key.single:
@@ -95,7 +95,7 @@ def _taken_apart(context: Context, direction: str) -> list[results.Part]:
     rule = context.independent.rules.get("spectrum_factor")
     rest = float(theirs(claim))
     g = 1.0 / claim.scale if claim.scale and claim.unit not in ("", "g") else 1.0
-    parts: list[results.Part] = [
+    parts: list[results.FactorPart] = [
         {
             "words": f"g, {claim.unit}" if claim.unit not in ("", "g") else "no g: ordinates are accelerations",
             "symbol": "g",

@@ -11,7 +11,7 @@ import numpy as np
 from plumb_core import DIRECTIONS
 from plumb_core.checks.results import CaseResults, Ends
 from plumb_core.checks.wording import figures
-from plumb_core.documents.submission import Case
+from plumb_core.documents.submission import LoadCase
 from plumb_core.rules import Array, Evaluation, Key
 
 TINY_OF_HEIGHT, TINY_OF_GREATEST = 0.0002, 0.05
@@ -67,12 +67,12 @@ def worst_of(twists: Iterable[Twist]) -> tuple[Twist, int, str] | None:
     return None if best is None else best[1:]
 
 
-def _judging(twists: Sequence[Twist], cases: Mapping[str, Case]) -> tuple[Twist, ...]:
+def _judging(twists: Sequence[Twist], cases: Mapping[str, LoadCase]) -> tuple[Twist, ...]:
     """The twists, each with whether it is judged: static cases of design level where a direction has any.
 
     Ends of combined modes are greatest values that need not occur together: their ratio is not that of the code.
     """
-    roles = {t.case: cases.get(t.case) or Case(name=t.case) for t in twists}
+    roles = {t.case: cases.get(t.case) or LoadCase(name=t.case) for t in twists}
     static = {t.direction for t in twists if is_static(roles[t.case])}
     return tuple(
         replace(t, judged=is_static(roles[t.case]) if t.direction in static else roles[t.case].level != "amplified")
@@ -80,7 +80,7 @@ def _judging(twists: Sequence[Twist], cases: Mapping[str, Case]) -> tuple[Twist,
     )
 
 
-def is_static(role: Case | None) -> bool:
+def is_static(role: LoadCase | None) -> bool:
     """Whether a case is a static one at the level of the design forces; one whose kind is not stated is treated as such."""
     return role is None or (role.kind in ("static", None) and role.level != "amplified")
 
@@ -103,7 +103,7 @@ class TorsionFound:
     where: str
 
 
-def torsion_found(twists: Sequence[Twist], cases: Mapping[str, Case], stories: Sequence[str]) -> TorsionFound:
+def torsion_found(twists: Sequence[Twist], cases: Mapping[str, LoadCase], stories: Sequence[str]) -> TorsionFound:
     """Torsional irregularity by the judged cases."""
     judged = [t for t in twists if t.judged and t.classes is not None]
     by_direction = {

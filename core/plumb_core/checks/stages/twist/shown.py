@@ -9,7 +9,7 @@ import numpy as np
 
 from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
-from plumb_core.checks.reference import own_ends
+from plumb_core.checks.reference import floor_ends
 from plumb_core.checks.results import Ends
 from plumb_core.checks.stages.twist.inputs import Twist
 from plumb_core.checks.stages.values import (
@@ -45,7 +45,7 @@ def twist_shown(context: Context, checks: Sequence[Check]) -> results.TwistStage
 def _moved(context: Context, twist: Twist) -> results.CaseMoved:
     role = context.claims.cases[twist.case]
     ours = reference_case(context, twist.case, twist.direction)
-    ends = None if ours is None else own_ends(ours, "drift", twist.direction)
+    ends = None if ours is None else floor_ends(ours, "drift", twist.direction)
     judged = twist.drift if twist.drift is not None else twist.displacement
     usable = np.where(twist.tiny | ~np.isfinite(twist.ratio), -np.inf, twist.ratio)
     worst = int(np.argmax(usable))

@@ -14,8 +14,8 @@ from plumb_server.accounts.models import ApiToken, Invitation
 from plumb_server.reports.models import Printing
 from plumb_server.reports.printing import KEPT
 
-JOBS_KEPT = timedelta(days=7)
-INVITATIONS_KEPT = timedelta(days=90)
+JOB_RETENTION = timedelta(days=7)
+INVITATION_RETENTION = timedelta(days=90)
 
 
 class Command(BaseCommand):
@@ -25,12 +25,12 @@ class Command(BaseCommand):
         now = timezone.now()
         call_command("clearsessions")
         Printing.objects.filter(asked_at__lt=now - KEPT).delete()
-        Invitation.objects.filter(accepted_at=None, expires_at__lt=now - INVITATIONS_KEPT).delete()
+        Invitation.objects.filter(accepted_at=None, expires_at__lt=now - INVITATION_RETENTION).delete()
         ApiToken.objects.filter(expires_at__lt=now).delete()
         with connection.cursor() as cursor:
             cursor.execute("DELETE FROM web_counts WHERE expires < now()")
             cursor.execute(
                 "DELETE FROM procrastinate_jobs WHERE status IN ('failed', 'aborted', 'cancelled', 'succeeded') AND id IN "
                 "(SELECT job_id FROM procrastinate_events GROUP BY job_id HAVING max(at) < now() - %s)",
-                [JOBS_KEPT],
+                [JOB_RETENTION],
             )

@@ -12,7 +12,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import connection, transaction
 from psycopg import sql
 
-KEPT_FOR_GOOD = ("reviews_auditentry", "findings_message", "reports_report", "accounts_record")
+APPEND_ONLY = ("reviews_auditentry", "findings_message", "reports_report", "accounts_record")
 """Tables to which rows are added, and nothing else."""
 
 
@@ -26,7 +26,7 @@ class Command(BaseCommand):
     @transaction.atomic
     def handle(self, *args: Any, application: str, backup: str, **options: Any) -> None:
         app, reader = sql.Identifier(application), sql.Identifier(backup)
-        tables = sql.SQL(", ").join(sql.Identifier(table) for table in KEPT_FOR_GOOD)
+        tables = sql.SQL(", ").join(sql.Identifier(table) for table in APPEND_ONLY)
         with connection.cursor() as cursor:
             for statement in (
                 "REVOKE ALL ON SCHEMA public FROM PUBLIC",

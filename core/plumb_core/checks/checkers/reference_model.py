@@ -11,17 +11,17 @@ from plumb_core import DIRECTIONS
 from plumb_core.checks.check import EXCHANGED, Check, Derived, Subject
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.compare import Comparison, compare
-from plumb_core.checks.context import Context, Ours
-from plumb_core.checks.reference import matched_cases, own_ends, own_history
+from plumb_core.checks.context import Context, OurValue
+from plumb_core.checks.reference import floor_ends, history_answer, matched_cases
 from plumb_core.checks.registry import checker
 from plumb_core.checks.results import Ends
-from plumb_core.checks.verdict import Role, Verdict
+from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key
 
-ALIKE = 0.10
+AGREEMENT = 0.10
 """Relative difference between two sound models of a building (office setting)."""
 LEAST = 0.05
 """Share of the greatest movement of a case below which stories are not compared."""
@@ -31,14 +31,14 @@ LEAST = 0.05
 def base_shears(context: Context) -> Iterator[Check]:
     """The modal base shear before scaling against the response of the reference model."""
     for d in DIRECTIONS:
-        answer, claim = context.own.get(f"response_{d}"), context.modal_shear(d, "before")
+        answer, claim = context.reference.get(f"response_{d}"), context.modal_shear(d, "before")
         if answer is None or claim is None:
             continue
         ours = abs(float(answer["base_shear"][d]))
         key = Key("V_dynamic", d)
-        compared = compare(float(theirs(claim)), ours, ALIKE, context.claims.rounding(claim))
+        compared = compare(float(theirs(claim)), ours, AGREEMENT, context.claims.rounding(claim))
         words = f"the reference model gives {figures(ours)} kN for the modal base shear in {d}, the submitted value is {figures(float(theirs(claim)))} kN"
-        swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
+        swapped = bool(context.modes_compared and context.modes_compared["swapped"])
         yield _judged(
             context, key, f"V dynamic {d} by the reference model", claim, compared, words, (key,), swapped=swapped
         )
@@ -67,7 +67,7 @@ def _judged(
         index,
         independent=compared,
         verdict=Verdict.AGREES if compared.agrees else Verdict.DIFFERS if inherited else Verdict.QUESTION,
-        role=Role.INHERITED if inherited else None,
+        role=DeviationRole.INHERITED if inherited else None,
         level=3,
         note=said,
         rests_on=(EXCHANGED,) if inherited and swapped else (),
@@ -101,7 +101,7 @@ def movements(context: Context) -> Iterator[Check]:
 
     Where their forces are others than ours, our movements are accepted the ratio of the story shears.
     """
-    answer = context.own.get("static_response")
+    answer = context.reference.get("static_response")
     if answer is None or len(answer["cases"][0]["stories"]) != len(context.claims.stories):
         return
     for d in DIRECTIONS:
@@ -118,7 +118,7 @@ def movements(context: Context) -> Iterator[Check]:
                 f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, in the reference model "
                 f"{figures(1000 * ours)} mm under the submitted story shears"
             )
-            compared = compare(value, ours, ALIKE, 0.0)
+            compared = compare(value, ours, AGREEMENT, 0.0)
             yield _judged(
                 context, key, f"{what} {d} {name} by the reference model", claim, compared, words, (), name, story
             )
@@ -129,7 +129,7 @@ def movements(context: Context) -> Iterator[Check]:
 def histories(context: Context) -> Iterator[Check]:
     """Envelopes of their time histories against ours under the same record: base shear, drift and displacement (linear)."""
     for case, role in context.claims.cases.items():
-        our_step = own_history(context, case)
+        our_step = history_answer(context, case)
         if role.kind != "time_history" or our_step is None or role.direction not in DIRECTIONS:
             continue
         d = role.direction
@@ -137,7 +137,7 @@ def histories(context: Context) -> Iterator[Check]:
         if claim is not None:
             value, ours = abs(float(theirs(claim))), abs(float(our_step["base_shear"][d]))
             words = f"under {case} the reference model has a base shear of {figures(ours)} kN in {d}, the submitted value is {figures(value)} kN"
-            compared = compare(value, ours, ALIKE, context.claims.rounding(claim))
+            compared = compare(value, ours, AGREEMENT, context.claims.rounding(claim))
             yield _judged(
                 context, Key(claim.quantity, d, case), f"V {case} by the reference model", claim, compared, words, ()
             )
@@ -157,7 +157,7 @@ def modal_displacements(context: Context) -> Iterator[Check]:
             or d not in DIRECTIONS
         ):
             continue
-        answer, ends = context.own.get(f"response_{d}"), context.results.ends("displacement", d, case)
+        answer, ends = context.reference.get(f"response_{d}"), context.results.ends("displacement", d, case)
         if answer is None or ends is None or len(answer["stories"]) != len(context.claims.stories):
             continue
         ours = np.abs([row["displacement"][d] for row in answer["stories"]])
@@ -169,10 +169,10 @@ def _envelope(context: Context, case: str, direction: str, what: str, our_step: 
     ends = context.results.ends(what, direction, case)
     if ends is None:
         return
-    stated, ours = ends.greatest, own_ends(our_step, what, direction).max(axis=1)
+    stated, ours = ends.greatest, floor_ends(our_step, what, direction).max(axis=1)
     if np.all(np.isnan(stated)):
         # only the centre is stated
-        stated, ours = ends.mean, own_ends(our_step, what, direction).mean(axis=1)
+        stated, ours = ends.mean, floor_ends(our_step, what, direction).mean(axis=1)
     yield from _parted(context, case, direction, what, stated, ours)
 
 
@@ -201,7 +201,7 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
     name, value, mine = context.claims.stories[i], float(stated[i]), float(ours[i])
     claim = _moved(what, direction, name, case, value, f"envelope of {case}")
     words = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, in the reference model {figures(1000 * mine)} mm"
-    compared = compare(value, mine, ALIKE, 0.0)
+    compared = compare(value, mine, AGREEMENT, 0.0)
     yield _judged(
         context,
         Key(f"{what}_max", direction, case),
@@ -238,9 +238,9 @@ def _worst(
         ends = context.results.ends(what, direction, case)
         if ends is None or np.all(np.isnan(ends.greatest)):
             continue
-        ours = own_ends(our_step, "drift", direction).max(axis=1) * ratio
+        ours = floor_ends(our_step, "drift", direction).max(axis=1) * ratio
         if what == "displacement":
-            both = own_ends(our_step, "drift", direction) * ratio[:, None]
+            both = floor_ends(our_step, "drift", direction) * ratio[:, None]
             ours = np.cumsum(both, axis=0).max(axis=1)
         for i in range(len(ours)):
             value = float(ends.greatest[i])
@@ -259,7 +259,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         ends = context.results.drifts(direction, case)
         if ends is None or np.any(np.isnan(ends.greatest)):
             continue
-        value, ours = _turning(ends), own_ends(our_step, "drift", direction)
+        value, ours = _turning(ends), floor_ends(our_step, "drift", direction)
         by_model = ours.max(axis=1) / ours.mean(axis=1)
         for i in range(len(value)):
             if ends.greatest[i] >= LEAST * ends.greatest.max() and np.isfinite(value[i]):
@@ -280,7 +280,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         source=Source(note=f"of the drifts in {case}"),
     )
     words = f"{name} has in {case} {figures(value_, 3)} times its mean drift at one end, in the reference model to {figures(ours_, 3)}"
-    compared = compare(value_, ours_, ALIKE / 2, 0.0)
+    compared = compare(value_, ours_, AGREEMENT / 2, 0.0)
     yield _judged(
         context,
         Key("torsion_ratio", direction, case),
@@ -297,7 +297,7 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
 @checker("own")
 def of_stories(context: Context) -> Iterator[Check]:
     """Story shears of their modal cases, A_x and stability coefficients against those of the reference model."""
-    static = context.own.get("static_response")
+    static = context.reference.get("static_response")
     for d in DIRECTIONS:
         yield from _story_shears(context, d)
         if static is None or len(static["cases"][0]["stories"]) != len(context.claims.stories):
@@ -305,12 +305,12 @@ def of_stories(context: Context) -> Iterator[Check]:
         along = [c for c in static["cases"] if c["direction"] == d]
         amplified = [[row["A_x"] for row in c["stories"]] for c in along if c["eccentricity"]]
         if amplified and all(v is not None for c in amplified for v in c):
-            yield from _against(context, "A_x", d, np.max(np.array(amplified, dtype=float), axis=0), ALIKE)
-        means = [own_ends(c, "drift", d).mean(axis=1) for c in along]
+            yield from _against(context, "A_x", d, np.max(np.array(amplified, dtype=float), axis=0), AGREEMENT)
+        means = [floor_ends(c, "drift", d).mean(axis=1) for c in along]
         mean = {Key("delta_e_mean", d): np.max(means, axis=0)}
         step = context.step(context.independent.assuming(inputs=mean), Key("theta", d))
-        if not isinstance(step, Ours):
-            yield from _against(context, "theta", d, np.asarray(step.value), 2 * ALIKE)
+        if not isinstance(step, OurValue):
+            yield from _against(context, "theta", d, np.asarray(step.value), 2 * AGREEMENT)
 
 
 def _against(context: Context, name: str, direction: str, ours: Array, alike: float) -> Iterator[Check]:
@@ -333,7 +333,7 @@ def _against(context: Context, name: str, direction: str, ours: Array, alike: fl
 
 
 def _story_shears(context: Context, direction: str) -> Iterator[Check]:
-    answer = context.own.get(f"response_{direction}")
+    answer = context.reference.get(f"response_{direction}")
     if answer is None or len(answer["stories"]) != len(context.claims.stories):
         return
     ours = [abs(float(row["shear"][direction])) for row in answer["stories"]]
@@ -344,7 +344,7 @@ def _story_shears(context: Context, direction: str) -> Iterator[Check]:
         of_key = context.results.values.get(Key("V_story", direction, case))
         for i, claim in of_key.indexed.items() if of_key is not None else ():
             side = compare(
-                abs(float(claim.value)), ours[i], ALIKE, max(context.claims.rounding(claim), LEAST * max(ours))
+                abs(float(claim.value)), ours[i], AGREEMENT, max(context.claims.rounding(claim), LEAST * max(ours))
             )
             if best is None or abs(side.multiples) > abs(best[0].multiples):
                 best = (side, claim, i)
@@ -352,7 +352,7 @@ def _story_shears(context: Context, direction: str) -> Iterator[Check]:
         return
     side, claim, i = best
     words = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, in the reference model {figures(side.ours)} kN"
-    swapped = bool(context.modes_beside_ours and context.modes_beside_ours["swapped"])
+    swapped = bool(context.modes_compared and context.modes_compared["swapped"])
     key = Key("V_story", direction, claim.case)
     label = f"V_x {direction} {claim.story} by the reference model"
     upstream = (Key("V_dynamic", direction),)

@@ -9,21 +9,21 @@ from plumb_core.intake.cells import Cell
 from plumb_core.intake.pdf import PageRead
 from plumb_core.intake.sheets import Sheet
 
-Kept = dict[str, Any]
+SheetDocument = dict[str, Any]
 
 
-def kept(sheets: Iterable[Sheet], pages: Iterable[PageRead] = ()) -> Kept:
+def document_of(sheets: Iterable[Sheet], pages: Iterable[PageRead] = ()) -> SheetDocument:
     """Tables of a file, and its pages with their tables' places, pt from the top left corner."""
     return {"sheets": [_sheet(s) for s in sheets], "pages": [_page(p) for p in pages]}
 
 
-def sheets_kept(document: Kept) -> list[Sheet]:
+def sheets_of(document: SheetDocument) -> list[Sheet]:
     """The tables of what was kept."""
     made: dict[str, Cell] = {}
     return [_made(s, made) for s in document["sheets"]]
 
 
-def told_of(document: Kept) -> list[dict[str, Any]]:
+def summary_of(document: SheetDocument) -> list[dict[str, Any]]:
     """What states one table of a file from the others: label, page, kind, rows that hold values, and its first heading line."""
     return [
         {
@@ -37,11 +37,11 @@ def told_of(document: Kept) -> list[dict[str, Any]]:
     ]
 
 
-def _label(sheet: Kept) -> str:
+def _label(sheet: SheetDocument) -> str:
     return Sheet(sheet["name"], (), part=sheet["part"]).label
 
 
-def _sheet(sheet: Sheet) -> Kept:
+def _sheet(sheet: Sheet) -> SheetDocument:
     return {
         "name": sheet.name,
         "page": sheet.page,
@@ -63,10 +63,10 @@ def _cell(cell: Cell) -> Any:
     return {"text": cell.text, "at": cell.at, "formula": cell.formula, "absent": cell.absent}
 
 
-def _made(sheet: Kept, made: dict[str, Cell]) -> Sheet:
+def _made(sheet: SheetDocument, made: dict[str, Cell]) -> Sheet:
     return Sheet(
         name=sheet["name"],
-        rows=tuple(tuple(_cell_made(c, made) for c in row) for row in sheet["rows"]),
+        rows=tuple(tuple(_cell_of(c, made) for c in row) for row in sheet["rows"]),
         page=sheet["page"],
         part=sheet["part"],
         kind=sheet["kind"],
@@ -78,7 +78,7 @@ def _made(sheet: Kept, made: dict[str, Cell]) -> Sheet:
     )
 
 
-def _cell_made(cell: Any, made: dict[str, Cell]) -> Cell:
+def _cell_of(cell: Any, made: dict[str, Cell]) -> Cell:
     if isinstance(cell, str):
         if (known := made.get(cell)) is None:
             known = made[cell] = Cell(cell)
@@ -87,7 +87,7 @@ def _cell_made(cell: Any, made: dict[str, Cell]) -> Cell:
     return Cell(cell["text"], cell["formula"], (at[0], at[1]) if at else None, cell["absent"])
 
 
-def _page(page: PageRead) -> Kept:
+def _page(page: PageRead) -> SheetDocument:
     return {
         "number": page.number,
         "width": page.width,

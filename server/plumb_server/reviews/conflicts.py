@@ -6,19 +6,19 @@ from typing import Any
 
 from plumb_server.reviews.models import Review
 
-TOLD = 10
+LISTED_CHANGES = 10
 """Entries of the audit trail that are stated."""
 REMEDY = "The current state is shown; your input is preserved."
 
 
-def meanwhile(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
+def changes_since(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
     """Who did what to a thing of a review meanwhile, by the audit trail, as the errors of a refusal.
 
     what : the thing's name in a message.  of : states the entries that speak of it since it was read.
     """
     reported = [
         {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} in the meantime", "remedy": REMEDY}
-        for entry in reversed(review.audit.filter(**of).select_related("actor")[:TOLD])
+        for entry in reversed(review.audit.filter(**of).select_related("actor")[:LISTED_CHANGES])
     ]
     return reported or [{"path": "/", "message": f"{what} was changed in the meantime", "remedy": REMEDY}]
 

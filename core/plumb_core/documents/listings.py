@@ -32,7 +32,7 @@ class EditionInput(TypedDict):
 
 
 @with_config(STRICT)
-class LateralSystem(TypedDict):
+class ListedSystem(TypedDict):
     """A row of an edition's table of systems; greatest heights, m, by category or zone, null: no limit."""
 
     id: str
@@ -42,7 +42,7 @@ class LateralSystem(TypedDict):
 
 
 @with_config(STRICT)
-class Choice(TypedDict):
+class ListedChoice(TypedDict):
     """A declaration of the brief's site about the edition: which set of corrections holds, or a yes or no where there are none.
 
     standing : the set that holds where none is declared.
@@ -63,7 +63,7 @@ class Permission(TypedDict):
 
 
 @with_config(STRICT)
-class Edition(TypedDict):
+class ListedEdition(TypedDict):
     """One edition of one code, as a brief takes it.
 
     short : the title, short enough for a heading.  walls_with : formulas and period types that request walls.  choices : what a brief can declare beside its inputs.
@@ -78,21 +78,21 @@ class Edition(TypedDict):
     period_types: list[str]
     formulas: list[str]
     walls_with: list[str]
-    choices: list[Choice]
+    choices: list[ListedChoice]
     permissions: list[Permission]
     parts: list[str]
     soil_input: str
     corner_periods: list[str]
     longest_period: float | None
     inputs: list[EditionInput]
-    systems: list[LateralSystem]
+    systems: list[ListedSystem]
 
 
-EDITION_LIST: TypeAdapter[Any] = TypeAdapter(list[Edition])
+EDITION_LIST: TypeAdapter[Any] = TypeAdapter(list[ListedEdition])
 
 
 @with_config(STRICT)
-class Named(TypedDict):
+class NamedEntry(TypedDict):
     """A stage, a kind of check or a kind of table, with its title."""
 
     id: str
@@ -103,7 +103,7 @@ class Named(TypedDict):
 class Vocabulary(TypedDict):
     """Stages in their order, kinds of checks, and kinds of tables that are accepted: of a submission, and of a model."""
 
-    stages: list[Named]
-    check_kinds: list[Named]
-    tables: list[Named]
-    model_tables: list[Named]
+    stages: list[NamedEntry]
+    check_kinds: list[NamedEntry]
+    tables: list[NamedEntry]
+    model_tables: list[NamedEntry]
