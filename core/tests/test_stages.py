@@ -683,7 +683,7 @@ def modal_alone(made: Made) -> Made:
     for line in tables["displacements"].splitlines():
         cells = line.split(";")
         lines.append(
-            ";".join((*cells[:3], *(f"{float(c) * 0.97:.4f}" for c in cells[3:]))) if cells[0] != "LoadCase" else line
+            ";".join((*cells[:3], *(f"{float(c) * 0.97:.4f}" for c in cells[3:]))) if cells[0] != "Case" else line
         )
     tables["displacements"] = "\n".join(lines) + "\n"
     e = "0.10" if made.edition == "as1170.4" else "0.05"

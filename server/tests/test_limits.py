@@ -176,7 +176,7 @@ def test_a_stored_sheet_that_is_known_is_not_even_read(lead: Api, clinic: Review
 def test_rechecks_that_nobody_asks_for_any_more_are_dropped(lead: Api, clinic: Review, monkeypatch: Any) -> None:
     from plumb_server.rechecks import services
 
-    monkeypatch.setattr(services, "KEPT", 2)
+    monkeypatch.setattr(services, "RETAINED", 2)
     lead.sign(clinic.pk)
     signed = clinic.reports.get().input_hash
     path = f"/api/reviews/{clinic.pk}/brief/"

@@ -196,7 +196,7 @@ NAMES = {
     "design_category": "Seismic design category",
     "I_e": "Importance factor",
     "T_limit": "C_u T_a",
-    "T_analysis": "DemoAnalysis period",
+    "T_analysis": "Analysis period",
     "T": "Period used",
     "W": "Seismic weight",
     "V": "Base shear",

@@ -17,9 +17,9 @@ export type LoadCase = Schemas["Case"];
 export type Exhibit = Schemas["Exhibit"];
 /** A recheck as the screens have it: derivations are required one at a time. */
 export type Recheck = Schemas["Sheet"];
-export type Check = Schemas["Check"];
+export type Check = Schemas["CheckResult"];
 export type Step = Schemas["Step"];
-export type Fact = Schemas["Fact"];
+export type Fact = Schemas["FactResult"];
 export type StepValue = Schemas["StepValue"];
 export type Finding = Schemas["Finding"];
 export type TableRead = Schemas["TableRead"];
