@@ -218,6 +218,8 @@ MAX_WAITING_READINGS = 40
 READING_MEMORY = int(os.environ.get("PLUMB_READING_MEMORY", 2_000_000_000))
 READING_SECONDS = int(os.environ.get("PLUMB_READING_SECONDS", 120))
 """What the process that reads a file may take: bytes, and seconds of processor time."""
+READINGS_AT_ONCE = max(2, os.cpu_count() or 2)
+"""Files of one member that are read at a time."""
 
 JOBS_AT_ONCE = False
 """Whether jobs are carried out where they are required, without the queue; for tests."""

@@ -201,3 +201,25 @@ def test_what_is_handed_in_and_not_read_yet_is_not_missing(lead: Api, new_review
     assert missing() == set()
     assert lead.send("POST", f"{path}/tables/", {"exhibit": exhibit["id"]}).status_code == 201
     assert missing() == before - {"gap_S_S"}
+
+
+def test_tables_of_all_files_are_accepted_at_once_and_those_with_questions_are_named(
+    lead: Api, new_review: str
+) -> None:
+    """The forces come first and refer to the stories of a file that was uploaded later."""
+    forces = b"Case\tStory\tForce (kN)\nStatic X\tL2\t60\nStatic X\tL1\t40\n"
+    upload(lead, new_review, "forces.tsv", forces)
+    upload(lead, new_review, "stories.csv", STORIES.encode())
+    upload(lead, new_review, "heights.csv", b"Story,Height,Weight\nL1,4,100\n")
+    submission = lead.get(f"/api/reviews/{new_review}/").json()["submissions"][0]
+    rows = lead.send("POST", f"/api/submissions/{submission['id']}/tables/").json()
+    names = {e["id"]: e["name"] for e in submission["exhibits"]}
+    assert {names[r["exhibit"]]: r["table"] is not None for r in rows} == {
+        "stories.csv": True,
+        "heights.csv": False,
+        "forces.tsv": True,
+    }
+    (questions,) = [r["open"] for r in rows if r["table"] is None]
+    assert any("unit" in q for q in questions)
+    again = lead.send("POST", f"/api/submissions/{submission['id']}/tables/").json()
+    assert [names[r["exhibit"]] for r in again] == ["heights.csv"]

@@ -1,19 +1,17 @@
-"""`python -m plumb_core.intake.reader NAME`: reads a file from standard input in a process of its own, within limits.
+"""Reading a file from outside within limits of memory and processor time.
 
-A file from outside can be made to take hours and gigabytes. The process that reads it ends at its limits of memory and of time,
-and nothing else with it. What was read goes to standard output as JSON (`kept`, or `refused` with message and remedy); on
-standard error one line after each page states how far it is: `page 12 of 40`.
+A hostile file can take hours and gigabytes to read. `serve` is the body of a process that reads one file and ends at
+its limits, so that nothing else ends with it. It answers with JSON: `tables`, or `refused` with message and remedy.
 """
 
 from __future__ import annotations
 
-import argparse
 import json
 import re
 import resource
-import sys
+from collections.abc import Callable
 from dataclasses import replace
-from typing import Any
+from typing import Any, Protocol
 
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.pdf import PageRead, PageTable, PdfRefused, page_count, pages_of, table_in, text_in
@@ -21,29 +19,52 @@ from plumb_core.intake.sheet_documents import document_of
 from plumb_core.intake.sheets import SheetRefused, read_file, read_text, sheet_of_page, sheets_of_pages
 
 
-def main(arguments: list[str] | None = None) -> int:
-    """Read the file; returns 0, or 1 where it is refused."""
-    parser = argparse.ArgumentParser(prog="reader", description="Read a file within limits.")
-    parser.add_argument("--memory", type=int, default=2_000_000_000, help="bytes that the process may take")
-    parser.add_argument("--seconds", type=int, default=120, help="of processor time")
-    parser.add_argument("--region", default="", help="part of a page: page N, region LEFT TOP RIGHT BOTTOM, in pt")
-    parser.add_argument("name", help="name of the file")
-    chosen = parser.parse_args(arguments)
-    resource.setrlimit(resource.RLIMIT_AS, (chosen.memory, chosen.memory))
-    resource.setrlimit(resource.RLIMIT_CPU, (chosen.seconds, chosen.seconds + 5))
-    reported = read_whole(sys.stdin.buffer.read(), chosen.name, chosen.region)
-    json.dump(reported, sys.stdout, ensure_ascii=False, separators=(",", ":"))
-    return 0 if "kept" in reported else 1
+class Connection(Protocol):
+    """What `serve` needs of a connection: messages of bytes."""
+
+    def recv_bytes(self) -> bytes: ...
+    def send_bytes(self, message: bytes, /) -> None: ...
 
 
-def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
-    """`kept` of a file, or of a region of a page of it; or why it is `refused`, with message and remedy."""
+def serve(connection: Connection, name: str, region: str, memory: int, seconds: int) -> None:
+    """Read one file: receive its bytes, send the progress after each page, and send the result.
+
+    Parameters
+    ----------
+    connection : for the bytes of the file in, and messages of JSON out
+    name : name of the file
+    region : part of a page as a label of `REGION`; empty for the whole file
+    memory : bytes of address space that the process may use
+    seconds : s of processor time that it may use
+    """
+    data = connection.recv_bytes()
+    resource.setrlimit(resource.RLIMIT_AS, (memory, memory))
+    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + 5))
+
+    def send(message: dict[str, Any]) -> None:
+        connection.send_bytes(json.dumps(message, ensure_ascii=False, separators=(",", ":")).encode())
+
+    send(read_whole(data, name, region, lambda page, pages: send({"page": page, "pages": pages})))
+
+
+Progress = Callable[[int, int], None]
+"""Called after each page with its number and the number of pages."""
+
+
+def read_whole(data: bytes, name: str, region: str = "", progress: Progress | None = None) -> dict[str, Any]:
+    """Read a file, or a region of a page of it.
+
+    Returns
+    -------
+    dict
+        `tables`: the document of `sheet_documents`; or `refused` with message and remedy
+    """
     try:
         if region:
-            return {"kept": _region(data, region)}
+            return {"tables": _region(data, region)}
         if data[:5] == b"%PDF-":
-            return {"kept": _pages(data)}
-        return {"kept": document_of(arranged(read_file(data, name)))}
+            return {"tables": _pages(data, progress)}
+        return {"tables": document_of(arranged(read_file(data, name)))}
     except (SheetRefused, PdfRefused) as refused:
         return {"refused": {"message": refused.message, "remedy": refused.remedy}}
     except MemoryError:
@@ -51,13 +72,14 @@ def read_whole(data: bytes, name: str, region: str = "") -> dict[str, Any]:
         return {"refused": {"message": words, "remedy": "Upload only the tables."}}
 
 
-def _pages(data: bytes) -> dict[str, Any]:
-    """Pages with their tables; a document without tables is kept too, its pages are there to be assessed."""
+def _pages(data: bytes, progress: Progress | None) -> dict[str, Any]:
+    """Return the pages with their tables; pages without tables are kept, for the reviewer to look at."""
     count = page_count(data)
     pages: list[PageRead] = []
     for page in pages_of(data):
         pages.append(page)
-        print(f"page {page.number} of {count}", file=sys.stderr, flush=True)
+        if progress is not None:
+            progress(page.number, count)
     tables = [t for p in pages for t in p.tables]
     return document_of(arranged(sheets_of_pages(tables)), pages)
 
@@ -98,7 +120,3 @@ def _stated(line: str) -> str:
     """A line that says what something is; of a sentence, its symbol and its value: ... is T X = 0.61 s."""
     match = _IN_PROSE.fullmatch(line)
     return f"{match.group(1)} = {match.group(2)}" if match else line
-
-
-if __name__ == "__main__":
-    sys.exit(main())

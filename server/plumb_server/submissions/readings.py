@@ -1,15 +1,9 @@
-"""Reading exhibits: never in the request, in a process of its own within limits of memory and time, with progress."""
+"""Reading exhibits: in the background, each in a process of its own within limits of memory and time, with progress."""
 
 from __future__ import annotations
 
-import json
-import re
-import subprocess
-import sys
-import tempfile
-import threading
 import time
-from typing import IO, Any
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -20,6 +14,7 @@ from procrastinate.contrib.django import app
 
 from plumb_server.submissions import contents
 from plumb_server.submissions.models import Exhibit, ExhibitReading
+from plumb_server.submissions.reader_process import read_in_process
 from plumb_server.web.problems import Conflict, UnprocessableContent
 
 QUEUE, TASK = "readings", "read_exhibit"
@@ -31,7 +26,6 @@ REGION_SECONDS = 15
 """s that a region of a page may take."""
 
 Status = ExhibitReading.Status
-_PAGE = re.compile(rb"page (\d+) of (\d+)")
 
 
 class Stopped(Exception):
@@ -49,8 +43,9 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
         reading.message = reading.remedy = ""
         reading.save()
         if not settings.JOBS_AT_ONCE:
-            # one of a member's files at a time: those of others do not wait for a hundred of one
-            app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {exhibit.author_id}").defer(exhibit=exhibit.pk)
+            # as many files of a member at a time as there are cores: a hundred of one do not hold up those of others
+            lock = f"{QUEUE} of {exhibit.author_id}, {exhibit.pk % settings.READINGS_AT_ONCE}"
+            app.configure_task(TASK, queue=QUEUE, lock=lock).defer(exhibit=exhibit.pk)
     if settings.JOBS_AT_ONCE:
         carry_out(reading, apart=False)
     return reading
@@ -74,9 +69,9 @@ def stop(exhibit: Exhibit) -> ExhibitReading:
 
 
 def carry_out(reading: ExhibitReading, *, apart: bool = True) -> None:
-    """Read an exhibit and keep what came of it, or why nothing did.
+    """Read an exhibit and store its tables, or the reason why there are none.
 
-    apart : in a process of its own within limits; files of ours, of the demo and of tests, need none
+    apart : in a process of its own within limits; files of the demo and of tests need none
     """
     exhibit = reading.exhibit
     reading.attempts += 1
@@ -87,16 +82,17 @@ def carry_out(reading: ExhibitReading, *, apart: bool = True) -> None:
     reading.save(update_fields=["status", "attempts"])
     try:
         if apart:
-            reported = _in_a_process(exhibit.sha256, [exhibit.name], settings.READING_SECONDS, _Noter(reading))
+            data = contents.contents(exhibit.sha256)
+            reported = read_in_process(data, exhibit.name, settings.READING_SECONDS, progress=_Noter(reading))
         else:
             reported = read_whole(contents.contents(exhibit.sha256), exhibit.name)
     except Stopped:
         return
-    if "kept" not in reported:
+    if "tables" not in reported:
         _end(reading, Status.REFUSED, reported["refused"]["message"], reported["refused"]["remedy"])
         return
-    contents.keep_read(exhibit.sha256, exhibit.name, reported["kept"])
-    reading.tables, reading.pages = summary_of(reported["kept"]), len(reported["kept"]["pages"])
+    contents.keep_read(exhibit.sha256, exhibit.name, reported["tables"])
+    reading.tables, reading.pages = summary_of(reported["tables"]), len(reported["tables"]["pages"])
     _end(reading, Status.READ, "", "")
 
 
@@ -123,51 +119,6 @@ class _Noter:
             raise Stopped
 
 
-def _in_a_process(sha256: str, arguments: list[str], seconds: int, note: _Noter | None = None) -> dict[str, Any]:
-    """What the reader of the core describes a file, in a process of its own; ends it where it takes too long or is stopped."""
-    command = [sys.executable, "-m", "plumb_core.intake.reader", "--memory", str(settings.READING_MEMORY)]
-    command += ["--seconds", str(seconds), *arguments]
-    with tempfile.TemporaryFile() as used, tempfile.TemporaryFile() as out:
-        used.write(contents.contents(sha256))
-        used.seek(0)
-        with subprocess.Popen(command, stdin=used, stdout=out, stderr=subprocess.PIPE) as process:
-            at = _Place(process.stderr)
-            deadline = time.monotonic() + 2 * seconds
-            try:
-                while process.poll() is None:
-                    if time.monotonic() > deadline:
-                        process.kill()
-                    if note is not None:
-                        note(at.page, at.pages)
-                    time.sleep(0.05)
-            except BaseException:
-                process.kill()
-                raise
-        out.seek(0)
-        text = out.read()
-    try:
-        reported: dict[str, Any] = json.loads(text)
-    except ValueError:
-        # it was ended at one of its limits
-        words = "reading this file exceeds the limit of time or memory"
-        return {"refused": {"message": words, "remedy": "Upload only the tables, or the pages that have them."}}
-    return reported
-
-
-class _Place:
-    """How far a reader is, by the lines that it writes."""
-
-    def __init__(self, lines: IO[bytes] | None):
-        self.page = self.pages = 0
-        self.lines = lines
-        threading.Thread(target=self._follow, daemon=True).start()
-
-    def _follow(self) -> None:
-        for line in self.lines or ():
-            if match := _PAGE.search(line):
-                self.page, self.pages = int(match.group(1)), int(match.group(2))
-
-
 def read_document(exhibit: Exhibit) -> dict[str, Any]:
     """What was read from an exhibit; raises where it is still being read, or cannot be."""
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
@@ -191,11 +142,11 @@ def sheets_read(exhibit: Exhibit) -> list[Sheet]:
 
 def region_read(exhibit: Exhibit, label: str) -> Sheet:
     """What is in a region of a page, as a table; raises UnprocessableContent where there is none."""
-    reported = _in_a_process(exhibit.sha256, [exhibit.name, "--region", label], REGION_SECONDS)
-    if "kept" not in reported:
+    reported = read_in_process(contents.contents(exhibit.sha256), exhibit.name, REGION_SECONDS, label)
+    if "tables" not in reported:
         raise UnprocessableContent([{"path": "/sheet", **reported["refused"]}])
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
     if reading is not None:
-        reading.regions = reading.regions | {label: reported["kept"]["pages"][0]["tables"][0]}
+        reading.regions = reading.regions | {label: reported["tables"]["pages"][0]["tables"][0]}
         reading.save(update_fields=["regions"])
-    return sheets_of(reported["kept"])[0]
+    return sheets_of(reported["tables"])[0]

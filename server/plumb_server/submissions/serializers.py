@@ -157,8 +157,9 @@ class ReadTableSerializer(serializers.Serializer):
 
 
 class AllAcceptedSerializer(serializers.Serializer):
-    """What became of each table of an exhibit: accepted, or what is in its way."""
+    """What became of each table of an exhibit or a submission: accepted, or its questions."""
 
+    exhibit = serializers.IntegerField(source="exhibit.pk")
     label = serializers.CharField()
     table = TableSerializer(allow_null=True)
     open = serializers.ListField(child=serializers.CharField())

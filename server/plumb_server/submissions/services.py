@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from django.db import IntegrityError, transaction
@@ -30,7 +31,7 @@ from plumb_server.accounts.models import User
 from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import Review
 from plumb_server.submissions import contents, quotas, readings
-from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, Submission
+from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, ExhibitReading, Submission
 from plumb_server.web.problems import Conflict, PreconditionFailed, UnprocessableContent
 
 REMEMBERED = 20
@@ -258,24 +259,51 @@ def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -
     return table
 
 
-def accept_all(exhibit: Exhibit, user: User) -> list[tuple[str, ClaimTable | None, list[str]]]:
-    """Accept every table of an exhibit that leaves nothing open: (label, the table or None, what is in its way) of each.
-
-    Tables that others refer to come first. A table that is accepted stays, whatever becomes of the next.
-    """
-    accepted = set(exhibit.tables.values_list("sheet", flat=True))
-    reported: dict[str, tuple[str, ClaimTable | None, list[str]]] = {}
+def accept_all(exhibit: Exhibit, user: User) -> list[AcceptedTable]:
+    """Accept every table of an exhibit without questions; tables that others refer to come first."""
     sheets = sheets_of(exhibit)
-    for sheet in sorted(sheets, key=turn_of):
-        if sheet.label in accepted or not sheet.kind:
-            continue
-        try:
-            reported[sheet.label] = (sheet.label, accept_table(exhibit, user, sheet, "", None), [])
-        except UnprocessableContent as unusable:
-            reported[sheet.label] = (sheet.label, None, [e["message"] for e in unusable.errors])
-        except Conflict as conflict:
-            reported[sheet.label] = (sheet.label, None, [str(conflict.detail)])
+    reported = {r.label: r for r in _accept_each([(exhibit, s) for s in sheets], user)}
     return [reported[s.label] for s in sheets if s.label in reported]
+
+
+def accept_all_of(submission: Submission, user: User) -> list[AcceptedTable]:
+    """Accept every table without questions of all files of a submission that have been read.
+
+    Tables that others refer to come first, whichever file they are in.  A table that is accepted stays accepted,
+    whatever becomes of the next.
+    """
+    submission.require_open()
+    exhibits = submission.exhibits.select_related("reading").filter(
+        pasted=False, reading__status=ExhibitReading.Status.READ
+    )
+    return _accept_each([(e, sheet) for e in exhibits for sheet in sheets_of(e)], user)
+
+
+@dataclass(frozen=True)
+class AcceptedTable:
+    """What became of a table: accepted, or its questions."""
+
+    exhibit: Exhibit
+    label: str
+    table: ClaimTable | None
+    open: list[str]
+
+
+def _accept_each(pairs: Sequence[tuple[Exhibit, Sheet]], user: User) -> list[AcceptedTable]:
+    reported = []
+    accepted = {(t.exhibit_id, t.sheet) for t in ClaimTable.objects.filter(exhibit__in={e for e, _ in pairs})}
+    for exhibit, sheet in sorted(pairs, key=lambda pair: turn_of(pair[1])):
+        if (exhibit.pk, sheet.label) in accepted or not sheet.kind:
+            continue
+        table, questions = None, []
+        try:
+            table = accept_table(exhibit, user, sheet, "", None)
+        except UnprocessableContent as unusable:
+            questions = [e["message"] for e in unusable.errors]
+        except Conflict as conflict:
+            questions = [str(conflict.detail)]
+        reported.append(AcceptedTable(exhibit, sheet.label, table, questions))
+    return reported
 
 
 def keep_claims(submission: Submission, claims: Iterable[tuple[ClaimTable, core.Claim]]) -> bool:

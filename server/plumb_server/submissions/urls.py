@@ -4,6 +4,7 @@ from plumb_server.submissions import views
 
 urlpatterns = [
     path("submissions/<int:submission_id>/accept/", views.SubmissionAcceptView.as_view()),
+    path("submissions/<int:submission_id>/tables/", views.SubmissionTablesView.as_view()),
     path("cases/<int:case_id>/", views.CaseView.as_view()),
     path("reviews/<uuid:review_id>/exhibits/", views.ExhibitsView.as_view()),
     path("reviews/<uuid:review_id>/tables/", views.TableAcceptView.as_view()),

@@ -68,6 +68,14 @@ class SubmissionAcceptView(APIView):
         return Response(SubmissionSerializer(services.accept_submission(submission, request.user)).data)
 
 
+class SubmissionTablesView(APIView):
+    @extend_schema(operation_id="submission_accept_all", request=None, responses=AllAcceptedSerializer(many=True))
+    def post(self, request: Request, submission_id: int) -> Response:
+        submission = get_object_or_404(Submission.objects.select_related("review"), pk=submission_id)
+        access(request.user, submission.review_id, TEAM)
+        return Response(AllAcceptedSerializer(services.accept_all_of(submission, request.user), many=True).data)
+
+
 class CaseView(APIView):
     @extend_schema(operation_id="case_change", request=CaseSerializer, responses=CaseSerializer, parameters=[IF_MATCH])
     def patch(self, request: Request, case_id: int) -> Response:
@@ -261,8 +269,7 @@ class TableAcceptView(_TableView):
 class ExhibitTablesView(APIView):
     @extend_schema(operation_id="exhibit_accept_all", request=None, responses=AllAcceptedSerializer(many=True))
     def post(self, request: Request, exhibit_id: int) -> Response:
-        reported = services.accept_all(_exhibit(request, exhibit_id), request.user)
-        rows = [{"label": label, "table": table, "open": left} for label, table, left in reported]
+        rows = services.accept_all(_exhibit(request, exhibit_id), request.user)
         return Response(AllAcceptedSerializer(rows, many=True).data)
 
 

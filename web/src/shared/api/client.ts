@@ -15,6 +15,9 @@ export type Site = Schemas["Site"];
 export type Submission = Schemas["Submission"];
 export type LoadCase = Schemas["Case"];
 export type Exhibit = Schemas["Exhibit"];
+export type ClaimTable = Schemas["Table"];
+/** A table that was found in an exhibit. */
+export type FoundTable = NonNullable<Exhibit["reading"]>["tables"][number];
 /** A recheck as the screens have it: derivations are required one at a time. */
 export type Recheck = Schemas["Sheet"];
 export type Check = Schemas["CheckResult"];

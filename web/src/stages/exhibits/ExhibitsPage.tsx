@@ -14,7 +14,6 @@ import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 import { strings } from "./strings";
 
-const PASTE_HERE = strings.pasteATableHereWith;
 
 /** What did they submit? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
@@ -29,6 +28,7 @@ export default function ExhibitsPage() {
   const [search, setSearch] = useSearchParams();
   const [sending, setSending] = useState<string[]>([]);
   const [over, setOver] = useState(false);
+  const [outcome, setOutcome] = useState("");
   const opened = Number(search.get("exhibit")) || null;
   const owner = review.submissions.find((s) => s.exhibits.some((e) => e.id === opened));
   const open = (exhibit: number | null) => {
@@ -67,6 +67,16 @@ export default function ExhibitsPage() {
     mutationFn: (id: number) => answered(api.DELETE("/api/tables/{table_id}/", { params: { path: { table_id: id } } })),
     onSuccess: refresh,
   });
+  const acceptAll = useMutation({
+    mutationFn: (id: number) =>
+      answered(api.POST("/api/submissions/{submission_id}/tables/", { params: { path: { submission_id: id } } })),
+    onSuccess: async (rows) => {
+      setOutcome(strings.accepted(rows.filter((r) => r.table).length, rows.filter((r) => !r.table).length));
+      await refresh();
+    },
+  });
+  const unread = draft ? withOpenTables(draft) : [];
+  const openTables = draft ? unread.reduce((n, e) => n + openCount(draft, e), 0) : 0;
   const paste = (text: string) => {
     setSource({
       review: review.id,
@@ -116,6 +126,8 @@ export default function ExhibitsPage() {
           onClose={() => {
             open(null);
           }}
+          next={unread.find((e) => e.id !== opened)}
+          onNext={open}
         />
       </main>
     );
@@ -162,8 +174,20 @@ export default function ExhibitsPage() {
               </Button>
             )}
           </FileButton>
+          {draft && onTeam && openTables > 0 && (
+            <Button
+              color="dark"
+              loading={acceptAll.isPending}
+              onClick={() => {
+                acceptAll.mutate(draft.id);
+              }}
+            >
+              {strings.acceptAllTablesWithoutQuestions}
+            </Button>
+          )}
           {draft && onTeam && (
             <Button
+              variant={openTables > 0 ? "default" : "filled"}
               color="dark"
               disabled={draft.claims === 0}
               loading={accept.isPending}
@@ -177,9 +201,21 @@ export default function ExhibitsPage() {
         </span>
       </div>
       <Problems
-        error={send.error ?? accept.error ?? remove.error ?? takeOut.error}
+        error={send.error ?? acceptAll.error ?? accept.error ?? remove.error ?? takeOut.error}
         title={send.error ? strings.notAccepted : strings.notDone}
       />
+      {onTeam && (outcome || (acceptAll.isSuccess && unread.length > 0)) && (
+        <p role="status" className="queue">
+          {outcome}
+          {unread[0] && (
+            <>
+              {" · "}
+              <Link to={`?exhibit=${String(unread[0].id)}`}>{strings.answerThem}</Link>{" "}
+              <span className="quiet">({strings.tablesWithQuestions(openTables, unread.length)})</span>
+            </>
+          )}
+        </p>
+      )}
       {sending.length > 0 && (
         <p role="status" className="quiet">
           {strings.sending}
@@ -204,7 +240,7 @@ export default function ExhibitsPage() {
           <div className="paste-target">
             <textarea
               aria-label={strings.pasteATable}
-              placeholder={PASTE_HERE}
+              placeholder={strings.pasteATableHereWith}
               value=""
               onChange={(e) => {
                 if (e.currentTarget.value.trim()) paste(e.currentTarget.value);
@@ -338,6 +374,16 @@ export default function ExhibitsPage() {
     </main>
   );
 }
+
+/** Number of recognised tables of an exhibit that are not accepted. */
+const openCount = (submission: Submission, e: Exhibit) =>
+  (e.reading?.tables ?? []).filter(
+    (t) => t.kind && !submission.tables.some((a) => a.exhibit === e.id && a.sheet === t.label),
+  ).length;
+
+/** Exhibits with such tables, in the order of the list. */
+const withOpenTables = (submission: Submission) =>
+  submission.exhibits.filter((e) => !e.pasted && openCount(submission, e) > 0);
 
 /** Tables that were found in an exhibit and look like some kind. */
 const found = (e: Exhibit) => (e.reading?.tables ?? []).filter((t) => t.kind).length;

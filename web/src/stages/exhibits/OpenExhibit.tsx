@@ -1,15 +1,19 @@
-import { Button, Progress, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useHotkeys, useViewportSize } from "@mantine/hooks";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { answered, api, type Reading, type Submission } from "../../shared/api/client";
+import { answered, api, type Submission } from "../../shared/api/client";
 import { exhibitQuery } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
+import { AcceptedTable } from "./AcceptedTable";
 import { PdfPage, Thumbnail } from "./PdfPage";
 import { columnOf, pageOf } from "./places";
+import { ReadingStatus } from "./ReadingStatus";
+import { TableList } from "./TableList";
 import { TablePreview, type TableSource } from "./TablePreview";
+import { TypeValue } from "./TypeValue";
 import { strings } from "./strings";
 
 interface Props {
@@ -21,12 +25,15 @@ interface Props {
   titled: (kind: string) => string;
   refresh: () => Promise<unknown>;
   onClose: () => void;
+  /** the next file with tables that are not accepted, and its name */
+  next: { id: number; name: string } | undefined;
+  onNext: (exhibit: number) => void;
 }
 
 const PAGE_WIDTH = 560;
 
 /** A file that is assessed: its pages where it has some, its tables one after the other, and what became of each. */
-export function OpenExhibit({ review, submission, exhibit, open, titled, refresh, onClose }: Props) {
+export function OpenExhibit({ review, submission, exhibit, open, titled, refresh, onClose, next, onNext }: Props) {
   const [search, setSearch] = useSearchParams();
   const client = useQueryClient();
   const wide = useViewportSize().width;
@@ -75,7 +82,6 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
   const of = (label: string) => accepted.find((t) => t.sheet === label);
   const chosen = sheet || (isPdf ? "" : (tables.find((t) => !of(t.label))?.label ?? tables[0]?.label ?? ""));
   const now = of(chosen);
-  const acceptedText = now && (now.claims > 0 ? strings.accepted2(counted(now.claims, "value")) : "accepted.");
 
   const look = (label: string, onPage?: number) => {
     setAgain(null);
@@ -146,6 +152,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     if (at < 0) return;
     const rest = [...tables.slice(at + 1), ...tables.slice(0, at)].find((t) => t.kind && !of(t.label));
     if (rest) look(rest.label);
+    else if (next) onNext(next.id);
   };
   // what was pointed at on pages is next to what was found
   const pointed = accepted
@@ -191,31 +198,27 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
               {strings.acceptAllTablesWithoutQuestions}
             </Button>
           )}
+          {open && next && left.length === 0 && (
+            <Button
+              color="dark"
+              onClick={() => {
+                onNext(next.id);
+              }}
+            >
+              {strings.nextFile(next.name)}
+            </Button>
+          )}
         </span>
       </div>
       <Problems error={read.error ?? stop.error ?? all.error ?? remove.error} title={strings.notDone} />
-      {busy && (
-        <div className="reading-now" role="status">
-          <span>{reading.status === "queued" ? strings.waitingToBeRead : strings.reading2(reading.phase)}</span>
-          <Progress value={100 * (reading.share ?? 0)} animated w={240} aria-label={strings.howFarTheReadingIs} />
-          <Button
-            variant="subtle"
-            size="compact-sm"
-            onClick={() => {
-              stop.mutate();
-            }}
-          >
-            {strings.stop}
-          </Button>
-        </div>
-      )}
-      {reading && (reading.status === "refused" || reading.status === "stopped") && (
-        <div className="problem" role="alert">
-          <p style={{ fontWeight: 600 }}>{strings.isStoredUnchangedNothingWas(file.name)}</p>
-          <p>
-            {reading.message}. <span className="quiet">{reading.remedy}</span>
-          </p>
-        </div>
+      {reading && (
+        <ReadingStatus
+          name={file.name}
+          reading={reading}
+          onStop={() => {
+            stop.mutate();
+          }}
+        />
       )}
       <div className={"exhibit-panes" + (beside ? " beside" : "")}>
         {isPdf && (
@@ -272,59 +275,21 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
               }}
             />
           ) : now && !again ? (
-            <div className="accepted-table">
-              <p>
-                <b>{titled(now.kind)}</b> <span className="quiet">{strings.from(chosen)}</span>: {acceptedText}
-              </p>
-              {open && (
-                <p>
-                  <Button
-                    variant="default"
-                    size="compact-sm"
-                    onClick={() => {
-                      setAgain({
-                        review,
-                        exhibit,
-                        name: chosen,
-                        sheet: chosen,
-                        replaces: now.id,
-                        kind: now.kind,
-                        reading: answersOf(now.reading),
-                      });
-                    }}
-                  >
-                    {strings.changeTheAnswers}
-                  </Button>{" "}
-                  <Button
-                    variant="subtle"
-                    color="gray"
-                    size="compact-sm"
-                    onClick={() => {
-                      remove.mutate(now.id);
-                    }}
-                  >
-                    {strings.removeIt}
-                  </Button>
-                </p>
-              )}
-              {!isPdf && (
-                <TablePreview
-                  key={chosen}
-                  seen
-                  source={{
-                    review,
-                    exhibit,
-                    name: chosen,
-                    sheet: chosen,
-                    kind: now.kind,
-                    reading: answersOf(now.reading),
-                  }}
-                  framed={cell && { row: cell.row - 1, column: columnOf(cell.column) }}
-                  onClose={onClose}
-                  onAccepted={() => undefined}
-                />
-              )}
-            </div>
+            <AcceptedTable
+              review={review}
+              exhibit={exhibit}
+              table={now}
+              label={chosen}
+              title={titled(now.kind)}
+              editable={open}
+              preview={!isPdf}
+              framed={cell && { row: cell.row - 1, column: columnOf(cell.column) }}
+              onAgain={setAgain}
+              onRemove={() => {
+                remove.mutate(now.id);
+              }}
+              onClose={onClose}
+            />
           ) : (again ?? source) && reading?.status === "read" && open ? (
             <TablePreview
               key={chosen + String(again?.replaces ?? "") + (typed?.text ?? "")}
@@ -350,92 +315,9 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
               </p>
             )
           )}
-          {listed.length > 0 && (
-            <>
-              <h3 className="part">
-                {strings.tablesInThisFile}
-                <span className="quiet keys">
-                  <span className="key">[</span> <span className="key">]</span>
-                  {strings.previousNext}
-                </span>
-              </h3>
-              <ul className="read-in">
-                {listed.map((t) => {
-                  const its = of(t.label);
-                  return (
-                    <li key={t.label} className={t.label === chosen ? "now" : ""}>
-                      <button
-                        type="button"
-                        onClick={() => {
-                          look(t.label);
-                        }}
-                      >
-                        <i className={its ? "done" : t.kind ? "open" : "none"} aria-hidden />
-                        <span className="at">{t.page === null ? t.label : `p. ${String(t.page)}`}</span>
-                        <b>{titled(its?.kind ?? t.kind) || strings.noKindOfTable}</b>
-                        <span className="quiet">
-                          {its
-                            ? its.claims > 0
-                              ? counted(its.claims, "value")
-                              : strings.accepted3
-                            : t.kind
-                              ? strings.withQuestions(counted(t.rows, "row"))
-                              : t.title}
-                        </span>
-                      </button>
-                    </li>
-                  );
-                })}
-              </ul>
-            </>
-          )}
+          <TableList tables={listed} acceptedOf={of} chosen={chosen} titled={titled} onChoose={look} />
         </div>
       </div>
     </section>
-  );
-}
-
-/** What of a stored reading are answers; columns and units are recognised again where they were not set. */
-function answersOf(stored: Record<string, unknown>): Reading {
-  const { cases, numbers, both, stories, left_out, taken_in, columns, units, order } = stored as Reading;
-  return { cases, numbers, both, stories, left_out, taken_in, columns, units, order };
-}
-
-/** A value that the page shows and nobody can read but by eye. */
-function TypeValue({ onTyped }: { onTyped: (text: string) => void }) {
-  const [item, setItem] = useState("");
-  const [value, setValue] = useState("");
-  return (
-    <form
-      className="type-value"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (item.trim() && value.trim()) onTyped(`Item\tValue\n${item.trim()}\t${value.trim()}\n`);
-      }}
-    >
-      <p>
-        <b>{strings.aValueAtThisPlace}</b> <span className="quiet">{strings.isStoredWithItsPosition}</span>
-      </p>
-      <TextInput
-        label={strings.quantityByItsSymbolOr}
-        placeholder="T_a X"
-        data-autofocus
-        value={item}
-        onChange={(e) => {
-          setItem(e.currentTarget.value);
-        }}
-      />
-      <TextInput
-        label={strings.theValueAsPrintedWith}
-        placeholder="0.62 s"
-        value={value}
-        onChange={(e) => {
-          setValue(e.currentTarget.value);
-        }}
-      />
-      <Button type="submit" color="dark" disabled={!item.trim() || !value.trim()}>
-        {strings.readIt}
-      </Button>
-    </form>
   );
 }

@@ -2,6 +2,10 @@ import { counted } from "../../shared/numbers";
 
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  nextFile: (name: string) => `Next file: ${name}`,
+  tablesWithQuestions: (tables: number, files: number) =>
+    `${counted(tables, "table")} with questions in ${counted(files, "file")}`,
+  answerThem: "Answer the questions",
   timeHistory: "time history",
   xAndY: "X and Y",
   beforeScaling: "before scaling",

@@ -6,6 +6,7 @@ import asyncio
 import contextlib
 from typing import Any
 
+from django.conf import settings
 from django.core.management.base import BaseCommand
 from procrastinate.contrib.django import app
 
@@ -31,8 +32,8 @@ async def _carry_on() -> None:
     try:
         await app.run_worker_async(
             queues=["runs", "readings", "reports"],
-            # readings wait for processes of their own, one for each member; a run beside them is not held up
-            concurrency=3,
+            # readings wait for processes of their own; a run is not delayed by those of one member
+            concurrency=settings.READINGS_AT_ONCE + 2,
             update_heartbeat_interval=SILENT / 4,
             stalled_worker_timeout=10 * SILENT,
             fetch_job_polling_interval=2.0,
