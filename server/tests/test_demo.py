@@ -83,7 +83,7 @@ def test_the_other_reviews_have_exactly_their_slips(
     assert [c["id"] for c in found["checks"] if c["verdict"] == "question"] == questions
 
 
-@pytest.mark.parametrize("title", ["Quillon Exchange", "Aldermouth Granary Lofts"])
+@pytest.mark.parametrize("title", ["Port Maren Clinic", "Quillon Exchange", "Aldermouth Granary Lofts"])
 def test_their_comparisons_lack_nothing(demo: None, title: str) -> None:
     found = across(Review.objects.get(title=title).read_brief())
     assert [e["needs"] for e in found["editions"]] == [[], [], []]

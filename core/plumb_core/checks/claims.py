@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import defaultdict
 from collections.abc import Container, Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -127,6 +128,15 @@ class ClaimSet:
     def awaits(self, *names: str) -> bool:
         """Whether a part of the submission that is not read yet may state one of these quantities."""
         return any(_may_state(part, names) for part in self.open)
+
+    @cached_property
+    def cases_of_quantity(self) -> Mapping[tuple[str, str | None], frozenset[str]]:
+        """Load cases that state a quantity, by quantity and direction."""
+        found: dict[tuple[str, str | None], set[str]] = defaultdict(set)
+        for claim in self.claims:
+            if claim.case:
+                found[claim.quantity, claim.direction].add(claim.case)
+        return defaultdict(frozenset, {key: frozenset(cases) for key, cases in found.items()})
 
     @cached_property
     def modes(self) -> ModeTable:

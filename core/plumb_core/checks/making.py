@@ -30,7 +30,8 @@ def check_of(
     quantity = QUANTITIES[key.name]
     place = (claim.story or "") if quantity.kind is Kind.STORIES else "" if index is None else str(index + 1)
     where = f"point {place}" if quantity.kind is Kind.POINTS else place
-    again = (claim.case or "again") if _is_repeated(context, key, index, claim) else ""
+    several = bool(claim.case) and len(context.claims.cases_of_quantity[claim.quantity, claim.direction]) > 1
+    again = claim.case if several else "again" if _is_repeated(context, key, index, claim) else ""
     label = " ".join(part for part in (quantity.symbol, key.direction, where, again) if part)
     clause = _clause(context, key)
     if key in context.independent.adopted:

@@ -13,6 +13,7 @@ _CLINIC_WEIGHTS = [6480.0, 5740.0, 5740.0, 5700.0, 5580.0, 5580.0, 5490.0, 4310.
 
 CLINIC_BRIEF: dict[str, Any] = {
     "edition": "asce7-16",
+    "comparison_editions": ["asce7-22", "en1998-1"],
     "site": {"S_S": 1.2, "S_1": 0.36, "T_L": 8.0, "site_class": "D", "supplements": [1, 3]},
     "occupancy": {"risk_category": "III"},
     "system": {
@@ -24,6 +25,22 @@ CLINIC_BRIEF: dict[str, Any] = {
         for i, weight in enumerate(_CLINIC_WEIGHTS)
     ],
     "period": {"X": {"analysis": 1.02}, "Y": {"analysis": 1.63}},
+    "comparisons": {
+        "asce7-22": {
+            "site": {"S_MS": 1.26, "S_M1": 0.72, "S_1": 0.36, "T_L": 8.0, "site_class": "D"},
+            "occupancy": {"risk_category": "III"},
+            "system": {"X": {"lateral_system": "B_special_RC_SW"}, "Y": {"lateral_system": "C_RC_SMF"}},
+        },
+        "en1998-1": {
+            "site": {"a_gR": 0.32, "ground_type": "C", "spectrum_type": 1},
+            "occupancy": {"importance_class": "III"},
+            "system": {
+                "ductility_class": "DCM",
+                "X": {"lateral_system": "rc_walls", "period_type": "other"},
+                "Y": {"lateral_system": "rc_frame_multi_bay", "period_type": "rc_mrf"},
+            },
+        },
+    },
 }
 
 LIBRARY_BRIEF: dict[str, Any] = {

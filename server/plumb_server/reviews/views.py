@@ -53,7 +53,8 @@ def _listed(user: Any, words: str) -> QuerySet[Review]:
     )
     if words:
         reviews = reviews.filter(Q(title__icontains=words) | Q(place__icontains=words) | Q(client__icontains=words))
-    return reviews.order_by("-created_at", "pk")
+    # open reviews first
+    return reviews.order_by("-status", "-created_at", "pk")
 
 
 def review_json(entry: Access) -> dict[str, Any]:

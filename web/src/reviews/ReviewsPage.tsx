@@ -1,4 +1,4 @@
-import { Button, FileButton, Modal, Select, TextInput } from "@mantine/core";
+import { Badge, Button, FileButton, Modal, SegmentedControl, Select, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -9,12 +9,19 @@ import { Problems } from "../shared/Problems";
 import { Appearance } from "../shared/Appearance";
 import { strings } from "./strings";
 
+type Which = "open" | "closed" | "all";
+
+/** The reviews of the signed-in person, the open ones first. */
 export function ReviewsPage() {
   const reviews = useReviews();
   const session = useSession();
   const editions = useEditions();
   const client = useQueryClient();
   const go = useNavigate();
+  const [which, setWhich] = useState<Which>("open");
+  const closedCount = reviews.data?.filter((r) => r.status === "closed").length ?? 0;
+  const openCount = (reviews.data?.length ?? 0) - closedCount;
+  const shown = reviews.data?.filter((r) => which === "all" || r.status === which) ?? [];
   const [creating, { open, close }] = useDisclosure(false);
   const leave = useMutation({
     mutationFn: () => answered(api.DELETE("/api/session/")),
@@ -81,8 +88,25 @@ export function ReviewsPage() {
           </p>
         </div>
       )}
+      {closedCount > 0 && (
+        <SegmentedControl
+          aria-label={strings.whichReviews}
+          value={which}
+          onChange={(v) => {
+            setWhich(v as Which);
+          }}
+          data={[
+            { value: "open", label: strings.open(openCount) },
+            { value: "closed", label: strings.closedReviews(closedCount) },
+            { value: "all", label: strings.all(openCount + closedCount) },
+          ]}
+        />
+      )}
+      {reviews.data && reviews.data.length > 0 && shown.length === 0 && (
+        <p className="quiet">{strings.noReviewIsOpen}</p>
+      )}
       <nav className="reviews-list" aria-label={strings.reviews}>
-        {reviews.data?.map((r: ReviewSummary) => (
+        {shown.map((r: ReviewSummary) => (
           <Link
             key={r.id}
             to={`/reviews/${r.id}/${r.role === "submitter" || r.role === "reader" ? "findings" : "sheet"}`}
@@ -94,9 +118,15 @@ export function ReviewsPage() {
             <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
             <span className={r.open_findings ? "off" : "quiet"}>{strings.openFindings(r.open_findings)}</span>
             <span className="quiet">{r.submission ?? strings.nothingSubmitted}</span>
-            <span className="chip">
-              {strings.youAre(r.role)}
-              {r.status === "closed" ? strings.closed : ""}
+            <span className="badges">
+              <Badge variant="outline" color="gray">
+                {r.role}
+              </Badge>
+              {r.status === "closed" && (
+                <Badge variant="light" color="gray">
+                  {strings.closed}
+                </Badge>
+              )}
             </span>
           </Link>
         ))}

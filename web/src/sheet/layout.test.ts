@@ -43,6 +43,15 @@ describe("rows", () => {
     expect(rows[0]?.all).toHaveLength(1);
   });
 
+  it("name the load case where a quantity is stated for two", () => {
+    const at = (name: string) =>
+      story("L2", { id: `F.X.L2.${name}`, case: name, verdict: "differs", role: "origin", multiples: 40 });
+    expect(sheet([at("Static X +e"), at("Static X -e")]).map((r) => r.label)).toEqual([
+      "F_x X L2 Static X +e",
+      "F_x X L2 Static X -e",
+    ]);
+  });
+
   it("name the quantity alone where every story agrees", () => {
     expect(sheet([story("L1", {}), story("L2", {})]).map((r) => r.label)).toEqual(["F_x X"]);
   });

@@ -60,7 +60,12 @@ export function rowsOf(recheck: Pick<Recheck, "checks">): SheetRow[] {
     for (const check of starting) rows.push(row(check, [check]));
     if (rest.length > 0) rows.push(row(worst(rest), rest));
   }
-  return rows;
+  const named = new Map<string, number>();
+  for (const { label } of rows) named.set(label, (named.get(label) ?? 0) + 1);
+  // the same quantity and place in two load cases
+  return rows.map((r) =>
+    (named.get(r.label) ?? 0) > 1 && r.check.case ? { ...r, label: `${r.label} ${r.check.case}` } : r,
+  );
 }
 
 function row(check: Check, all: Check[]): SheetRow {

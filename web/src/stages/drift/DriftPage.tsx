@@ -73,6 +73,9 @@ export default function DriftPage() {
               onDirection={setDirection}
               onSelect={select}
             />
+            {displacementWords(recheck, drifts, shown) && (
+              <p className="quiet">{displacementWords(recheck, drifts, shown)}</p>
+            )}
             {drifts.levels.length > 0 && <LevelsTable levels={drifts.levels} stories={recheck.stories} />}
             {drifts.notes.length > 0 && (
               <ul className="notes">
@@ -104,6 +107,23 @@ export default function DriftPage() {
       </main>
       <Bench stage="drift" />
     </div>
+  );
+}
+
+/** Why the submitted displacements and those of the reference model differ, where both are shown. */
+export function displacementWords(recheck: Recheck, drifts: Drifts, direction: "X" | "Y"): string {
+  const top = recheck.stories.length - 1;
+  const ratios = drifts.cases.flatMap((c) => {
+    const [theirs, ours] = [c.displacement?.[top], c.displacement_own?.[top]];
+    return theirs && ours ? [theirs / ours] : [];
+  });
+  const worst = ratios.sort((a, b) => Math.abs(Math.log(b)) - Math.abs(Math.log(a)))[0];
+  if (worst === undefined || Math.abs(worst - 1) < 0.05) return "";
+  const shear = recheck.checks.find((c) => c.id === `V.${direction}`);
+  const ours = shear?.independent?.value;
+  const ratio = shear?.theirs && typeof ours === "number" ? Number(shear.theirs.value) / ours : null;
+  return (
+    strings.displacementsDiffer(figures(worst, 3)) + (ratio === null ? "" : strings.baseShearsDiffer(figures(ratio, 3)))
   );
 }
 

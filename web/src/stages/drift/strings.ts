@@ -1,5 +1,9 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  displacementsDiffer: (ratio: string) =>
+    `Roof displacement: submitted over ours up to ${ratio}. Ours is the reference model under our static forces.`,
+  baseShearsDiffer: (ratio: string) =>
+    ` The submitted base shear is ${ratio} times ours. The checks below compare both under the submitted story shears.`,
   baseShearForDrift: "Base shear for drift ",
   kn: (figures: string) => `${figures} kN`,
   atTS: (trimmed: string) => ` at T = ${trimmed} s`,

@@ -14,7 +14,6 @@ import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 import { strings } from "./strings";
 
-
 /** What did they submit? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
   const { review } = useReviewContext();

@@ -1,6 +1,7 @@
 import { useElementSize } from "@mantine/hooks";
 import type { Check, Recheck } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
+import { SymbolSpans } from "../../shared/Symbol";
 import { rungs } from "./ladder";
 import { strings } from "./strings";
 
@@ -104,6 +105,25 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
                       fill={r.out ? "var(--off-text)" : "var(--quiet)"}
                     >
                       {r.says}
+                      {r.origins.map((origin, k) => (
+                        <tspan
+                          key={origin.id}
+                          role="link"
+                          tabIndex={0}
+                          className="ladder-origin"
+                          onClick={(e) => {
+                            e.stopPropagation();
+                            onSelect(origin.id);
+                          }}
+                          onKeyDown={(e) => {
+                            if (e.key === "Enter") onSelect(origin.id);
+                          }}
+                        >
+                          <title>{origin.meaning}</title>
+                          {k > 0 ? ", " : " "}
+                          <SymbolSpans text={origin.label} />
+                        </tspan>
+                      ))}
                     </text>
                   )}
                 </g>

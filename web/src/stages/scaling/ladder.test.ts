@@ -35,6 +35,7 @@ it("goes from the static base shear to the scaled one, and says where each devia
     }),
     check({ id: "V_dynamic.X", verdict: "differs", role: "origin", shown: "carried", carried: off }),
     check({ id: "V_scaled.X", verdict: "agrees" }),
+    check({ id: "F_v", label: "F_v", direction: null, story: null, meaning: "Long-period site coefficient" }),
     check({ id: "scaled_by_factor_used.X", verdict: "breaches", role: "inherited" }),
   ];
   const ladder = rungs(SHEARS, checks);
@@ -45,8 +46,9 @@ it("goes from the static base shear to the scaled one, and says where each devia
     ["modal before, theirs", 80, true],
     ["after, theirs", 800, true],
   ]);
-  expect(ladder[1]?.says).toBe("−20.0 %, inherited from F_v");
-  expect(ladder[3]?.says).toBe("−88.6 %, starts here");
+  expect(ladder[1]?.says).toBe("−20.0 %, inherited from");
+  expect(ladder[1]?.origins).toEqual([{ id: "F_v", label: "F_v", meaning: "Long-period site coefficient" }]);
+  expect(ladder[3]?.says).toBe("−88.6 %, origin");
   expect(ladder[4]?.says).toContain("below the required base shear");
   // what stands below the edge opens the check of the factor
   expect(ladder[4]?.check).toBe("scaled_by_factor_used.X");

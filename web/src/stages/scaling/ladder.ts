@@ -10,6 +10,8 @@ export interface Rung {
   side: "ours" | "theirs";
   value: number;
   says: string;
+  /** the origins of its deviation: id, label and meaning */
+  origins: { id: string; label: string; meaning: string }[];
   check: string | undefined;
   /** whether it lies outside what it has to be */
   out: boolean;
@@ -19,12 +21,19 @@ const statedText = (check: Check | undefined): string => {
   if (!check) return "";
   if (check.verdict === "agrees") return "agrees";
   const off = check.shown ? check[check.shown]?.deviation : null;
-  const where = check.role === "inherited" ? strings.inheritedFrom(check.rests_on.join(", ")) : strings.startsHere;
+  const where = check.role === "inherited" ? strings.inheritedFrom : strings.origin;
   return [off === null || off === undefined ? "" : percent(off), check.role ? where : ""].filter(Boolean).join(", ");
 };
 
-/** The base shears of a direction in the order in which one leads to the next. */
+/** An origin with its label and, for the pointer, its meaning in words. */
+function originOf(origin: Check | undefined, id: string) {
+  const place = [origin?.direction, origin?.story].filter(Boolean).join(" ");
+  return { id, label: origin?.label ?? id, meaning: origin ? `${origin.meaning} ${place}`.trim() : id };
+}
+
+/** The base shears of a direction in the order in which each is computed from the previous one. */
 export function rungs(shears: Shears, checks: Check[]): Rung[] {
+  const byId = new Map(checks.map((c) => [c.id, c]));
   const of = (name: string) => checks.find((c) => c.id === shears.checks[name]);
   const factor = of("factor");
   const rung = (
@@ -42,6 +51,7 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
             side,
             value,
             says,
+            origins: check?.role === "inherited" ? check.rests_on.map((id) => originOf(byId.get(id), id)) : [],
             check: check?.id,
             out: side === "theirs" && (check?.verdict === "differs" || check?.verdict === "breaches"),
           },

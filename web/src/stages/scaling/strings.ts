@@ -1,7 +1,7 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
-  inheritedFrom: (rests_on: string) => `inherited from ${rests_on}`,
-  startsHere: "starts here",
+  inheritedFrom: "inherited from",
+  origin: "origin",
   staticOurs: "static, ours",
   staticTheirs: "static, theirs",
   modalBeforeOurs: "modal before, ours",

@@ -45,6 +45,10 @@ export default function TwistPage() {
         <Bench stage="twist" />
       </div>
     );
+  const choose = (name: string) => {
+    setWanted(name);
+    setPointed(null);
+  };
   const story = pointed ?? greatest(chosen)?.story ?? 0;
   const name = recheck.stories[story] ?? "";
   return (
@@ -52,54 +56,46 @@ export default function TwistPage() {
       <main className="stage">
         {head}
         <ReferenceResponse kinds={["static_response"]} answered={chosen.ratio_own !== null} />
-        <h3 className="part">
-          {strings.requiredCases2}
-          <span className="quiet">
-            {strings.greatestRatioOfEachDirection}
-            {stage.eccentricity === null ? "" : strings.ofThePlanDimension(trimmed(100 * stage.eccentricity))}
-          </span>
-        </h3>
-        <Matrix
-          cases={stage.cases}
-          chosen={chosen.case}
-          asked={stage.eccentricity !== null}
-          onChoose={(c) => {
-            setWanted(c);
-            setPointed(null);
-          }}
-        />
-        {stage.cases.length > 4 && (
-          <Select
-            aria-label={strings.selectedCase}
-            label={strings.selectedCase2}
-            w={280}
-            mb={8}
-            searchable
-            allowDeselect={false}
-            value={chosen.case}
-            data={[...new Set(stage.cases.map((c) => c.case))]}
-            onChange={(v) => {
-              setWanted(v ?? "");
-              setPointed(null);
-            }}
-          />
-        )}
-        <div className="twist-picture">
+        <div className="twist-cases">
+          <div>
+            <h3 className="part">
+              {strings.requiredCases2}
+              <span className="quiet">
+                {strings.greatestRatioOfEachDirection}
+                {stage.eccentricity === null ? "" : strings.ofThePlanDimension(trimmed(100 * stage.eccentricity))}
+              </span>
+            </h3>
+            <Matrix cases={stage.cases} chosen={chosen.case} asked={stage.eccentricity !== null} onChoose={choose} />
+            {stage.cases.length > 4 && (
+              <Select
+                aria-label={strings.selectedCase}
+                label={strings.selectedCase2}
+                w={280}
+                searchable
+                allowDeselect={false}
+                value={chosen.case}
+                data={[...new Set(stage.cases.map((c) => c.case))]}
+                onChange={(v) => {
+                  choose(v ?? "");
+                }}
+              />
+            )}
+          </div>
           <PlanTorsion
             moved={chosen}
             story={story}
             name={name}
             plan={review.brief.stories?.find((s) => s.name === name)?.plan as [number, number] | undefined}
           />
-          <HeightLog
-            key={chosen.case}
-            recheck={recheck}
-            brief={review.brief}
-            tracks={tracks(recheck, stage, chosen)}
-            onSelect={select}
-            onStory={setPointed}
-          />
         </div>
+        <HeightLog
+          key={chosen.case}
+          recheck={recheck}
+          brief={review.brief}
+          tracks={tracks(recheck, stage, chosen)}
+          onSelect={select}
+          onStory={setPointed}
+        />
         {stage.follows.length > 0 && (
           <>
             <h3 className="part">{strings.consequences}</h3>
