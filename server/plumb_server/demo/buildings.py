@@ -36,7 +36,8 @@ CLINIC_BRIEF: dict[str, Any] = {
             "occupancy": {"importance_class": "III"},
             "system": {
                 "ductility_class": "DCM",
-                "X": {"lateral_system": "rc_walls", "period_type": "other"},
+                "regular_in_plan": True,
+                "X": {"lateral_system": "rc_walls", "period_type": "other", "alpha_0": 2.2},
                 "Y": {"lateral_system": "rc_frame_multi_bay", "period_type": "rc_mrf"},
             },
         },

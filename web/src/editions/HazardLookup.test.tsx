@@ -63,7 +63,7 @@ it("says that the service is down and what to do", async () => {
   });
   lookup();
   await ask();
-  expect(await screen.findByRole("alert")).toHaveTextContent("type the values in");
+  expect(await screen.findByRole("alert")).toHaveTextContent("enter the values");
 });
 
 it("cannot be asked without coordinates", () => {

@@ -18,7 +18,7 @@ describe("a pasted curve", () => {
   });
 
   it("says which line does not fit", () => {
-    expect(pairs("0 0.4\n1 two").problem).toBe("line 2 does not hold two numbers");
+    expect(pairs("0 0.4\n1 two").problem).toBe("line 2 does not have two numbers");
     expect(pairs("0 0.4\n0 0.3").problem).toBe("line 2: the periods have to increase");
     expect(pairs("0 0.4").problem).toBe("enter at least two points");
   });

@@ -18,10 +18,11 @@ export function pairs(text: string): Pairs {
     const [T, S] = cells.map((c) => typedNumber(c));
     if (typeof T !== "number" || typeof S !== "number" || cells.length !== 2) {
       if (points.length === 0 && number === 0) continue;
-      return { points, problem: `line ${String(number + 1)} does not hold two numbers` };
+      return { points, problem: `line ${String(number + 1)} does not have two numbers` };
     }
     const before = points.at(-1);
-    if (before && T <= before[0]) return { points, problem: `line ${String(number + 1)}: the periods have to rise` };
+    if (before && T <= before[0])
+      return { points, problem: `line ${String(number + 1)}: the periods have to increase` };
     points.push([T, S]);
   }
   return { points, problem: points.length < 2 ? strings.enterAtLeastTwoPoints : "" };

@@ -3,12 +3,12 @@ import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
 import type { Brief, Recheck } from "../shared/api/client";
 import { figures, percent } from "../shared/numbers";
+import { SymbolText } from "../shared/Symbol";
 import { asText, levelsOf, namedFloors, sumOf, type Track } from "./data";
 import { FOOT, TOP, TrackView } from "./TrackView";
 import "./heightlog.css";
 import { strings } from "./strings";
 
-const HEIGHT = 400;
 const STRIP = 158;
 const GAP = 12;
 
@@ -22,10 +22,13 @@ interface Props {
   onSelect: (id: string) => void;
   /** the story under the pointer, counted from the bottom */
   onStory?: (story: number) => void;
+  /** height of the drawing, px */
+  height?: number;
 }
 
 /** All story quantities on one vertical scale, the building's outline beside them. */
-export function HeightLog({ recheck, brief, tracks: known, direction, onDirection, onSelect, onStory }: Props) {
+export function HeightLog(props: Props) {
+  const { recheck, brief, tracks: known, direction, onDirection, onSelect, onStory, height = 400 } = props;
   const { ref, width } = useElementSize();
   const [titles, setTitles] = useState(() => known.map((t) => t.title));
   const [hovered, setHovered] = useState<number | null>(null);
@@ -36,7 +39,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
   };
   const levels = levelsOf(recheck);
   const total = levels.at(-1) ?? 1;
-  const bottom = HEIGHT - FOOT;
+  const bottom = height - FOOT;
   const y = (level: number) => bottom - (level / total) * (bottom - TOP - 12);
   const tracks = titles.flatMap((title) => known.find((t) => t.title === title) ?? []);
   const trackWidth = Math.max(70, (width - STRIP - GAP * tracks.length) / Math.max(tracks.length, 1));
@@ -70,7 +73,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
         {width > 0 && (
           <svg
             width={width}
-            height={HEIGHT}
+            height={height}
             role="img"
             aria-label={strings.storyValuesTheTableBelow(direction ? strings.inWord(direction) : "")}
             onMouseLeave={() => {
@@ -98,7 +101,8 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
                       textAnchor="end"
                       className={hovered === i ? "log-name on" : "log-name"}
                     >
-                      {name.slice(0, 8)}
+                      <title>{name}</title>
+                      {name.length > 8 ? `${name.slice(0, 7)}…` : name}
                     </text>
                     <text x={122} y={y(floor) + 4} className="log-level">
                       {floor.toFixed(1)}
@@ -194,7 +198,7 @@ export function HeightLog({ recheck, brief, tracks: known, direction, onDirectio
               </th>
               {tracks.map((t) => (
                 <th key={t.title} colSpan={3} className="n">
-                  {t.title}, {t.unit}
+                  <SymbolText text={t.title} />, {t.unit}
                 </th>
               ))}
             </tr>

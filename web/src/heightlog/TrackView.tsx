@@ -1,3 +1,4 @@
+import { SymbolSpans } from "../shared/Symbol";
 import { figures, percent, trimmed } from "../shared/numbers";
 import { axisMarks, type Track } from "./data";
 
@@ -67,7 +68,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
     <g>
       <rect x={x} y={TOP} width={width} height={bottom - TOP} fill="none" stroke="var(--line)" />
       <text x={x} y={14} className="log-title">
-        {title}
+        <SymbolSpans text={title} />
       </text>
       <text x={x + width} y={14} textAnchor="end" className="log-unit">
         {narrow && off ? off : unit}

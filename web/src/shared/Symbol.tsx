@@ -43,11 +43,15 @@ export function SymbolSpans({ text }: { text: string }) {
   const cut = pieces(text);
   return (
     <>
-      {cut.map((piece, i) => (
-        <tspan key={i} {...(piece.index ? { dy: 3, fontSize: "0.8em" } : cut[i - 1]?.index ? { dy: -3 } : {})}>
-          {piece.text}
-        </tspan>
-      ))}
+      {cut
+        .filter((piece) => piece.text)
+        .map((piece, i) => (
+          <tspan key={i} {...(piece.index ? { dy: 3, fontSize: "0.8em" } : cut[i - 1]?.index ? { dy: -3 } : {})}>
+            {piece.text}
+          </tspan>
+        ))}
+      {/* back on the line for what follows */}
+      {cut.at(-1)?.text === "" && cut.at(-2)?.index && <tspan dy={-3}>{"\u200b"}</tspan>}
     </>
   );
 }

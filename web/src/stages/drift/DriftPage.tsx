@@ -64,6 +64,9 @@ export default function DriftPage() {
                 {drifts.at_edges ? strings.greatestOfBothEnds : strings.meanOfBothEnds}; {governs(drifts)}
               </span>
             </div>
+            {displacementWords(recheck, drifts, shown) && (
+              <p className="quiet">{displacementWords(recheck, drifts, shown)}</p>
+            )}
             <HeightLog
               key={shown + wanted}
               recheck={recheck}
@@ -73,9 +76,6 @@ export default function DriftPage() {
               onDirection={setDirection}
               onSelect={select}
             />
-            {displacementWords(recheck, drifts, shown) && (
-              <p className="quiet">{displacementWords(recheck, drifts, shown)}</p>
-            )}
             {drifts.levels.length > 0 && <LevelsTable levels={drifts.levels} stories={recheck.stories} />}
             {drifts.notes.length > 0 && (
               <ul className="notes">

@@ -159,9 +159,7 @@ it("says why a table is not accepted and keeps it open", async () => {
 
 it("says what cannot be read as a table, and leads back", async () => {
   const { on } = preview(() => null);
-  expect(await screen.findByRole("alert")).toHaveTextContent(
-    "No columns were found in it. Copy the cells of a table.",
-  );
+  expect(await screen.findByRole("alert")).toHaveTextContent("No columns were found in it. Copy the cells of a table.");
   await userEvent.click(screen.getByRole("button", { name: "Back" }));
   expect(on.close).toHaveBeenCalledOnce();
 });

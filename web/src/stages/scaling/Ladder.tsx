@@ -1,7 +1,7 @@
 import { useElementSize } from "@mantine/hooks";
 import type { Check, Recheck } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
-import { SymbolSpans } from "../../shared/Symbol";
+import { SymbolSpans, SymbolText } from "../../shared/Symbol";
 import { rungs } from "./ladder";
 import { strings } from "./strings";
 
@@ -152,7 +152,9 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
                   title={p.clause}
                 >
                   <b>{figures(p.value)}</b>
-                  <small>{p.symbol === "rest" || p.symbol === "g" ? p.words : p.symbol}</small>
+                  <small>
+                    <SymbolText text={p.symbol === "rest" || p.symbol === "g" ? p.words : p.symbol} />
+                  </small>
                 </span>
               </span>
             ))}

@@ -57,6 +57,7 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
           },
         ];
   const after = shears.after_theirs;
+  const afterCheck = factor?.verdict === "breaches" ? factor : (of("after") ?? factor);
   const short = after !== null && shears.floor !== null && after < shears.floor * 0.9995;
   return [
     ...rung(strings.staticOurs, "ours", shears.static_ours, undefined, ""),
@@ -68,10 +69,11 @@ export function rungs(shears: Shears, checks: Check[]): Rung[] {
       strings.afterTheirs,
       "theirs",
       after,
-      factor?.verdict === "breaches" ? factor : (of("after") ?? factor),
+      afterCheck,
       [
         shears.factor_used === null ? "" : strings.before(figures(shears.factor_used)),
         short ? strings.belowTheRequiredBaseShear : "",
+        afterCheck?.role === "inherited" ? strings.inheritedFrom : "",
       ]
         .filter(Boolean)
         .join(", "),

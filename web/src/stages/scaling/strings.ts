@@ -6,7 +6,7 @@ export const strings = {
   staticTheirs: "static, theirs",
   modalBeforeOurs: "modal before, ours",
   theirModesOurCurveShare: "their modes, our curve: share × W × ordinate, combined",
-  modalBeforeOurModel: "modal before, our model",
+  modalBeforeOurModel: "modal before, reference model",
   responseOfTheReferenceModel: "response of the reference model",
   modalBeforeTheirs: "modal before, theirs",
   afterTheirs: "after, theirs",

@@ -3,7 +3,7 @@ import type { CaseMoved } from "./caseGrid";
 import { strings } from "./strings";
 
 const SIZE = 300;
-const HEIGHT = 232;
+const HEIGHT = 206;
 
 interface Props {
   moved: CaseMoved;
@@ -34,7 +34,7 @@ export function PlanTorsion({ moved, story, name, plan }: Props) {
   const [bx, by] = plan ?? [1.5, 1];
   const scale = Math.min(150 / bx, 110 / by);
   const [w, h] = [bx * scale, by * scale];
-  const [x0, y0] = [(SIZE - w) / 2 - 10, 44 + (120 - h) / 2];
+  const [x0, y0] = [(SIZE - w) / 2 - 10, 30 + (120 - h) / 2];
   const along = moved.direction;
   const most = Math.max(...[one, two, a, b].map((v) => Math.abs(v ?? 0)));
   // the farther end moves a quarter of the picture
