@@ -30,6 +30,7 @@ from __future__ import annotations
 import json
 import os
 from pathlib import Path
+from typing import Any
 
 import structlog
 from django.core.exceptions import ImproperlyConfigured
@@ -303,7 +304,7 @@ METRICS_KEY = os.environ.get("PLUMB_METRICS_KEY", "")
 PROMETHEUS_EXPORT_MIGRATIONS = False
 
 # one line of JSON for each event, with the id of its request
-_SHARED = [
+_SHARED: list[Any] = [
     structlog.contextvars.merge_contextvars,
     structlog.processors.TimeStamper(fmt="iso"),
     structlog.stdlib.add_logger_name,

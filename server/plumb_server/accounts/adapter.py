@@ -10,7 +10,7 @@ from django.core import mail
 from django.http import HttpRequest
 
 
-class AccountAdapter(DefaultAccountAdapter):
+class AccountAdapter(DefaultAccountAdapter):  # type: ignore[misc]
     def is_open_for_signup(self, request: HttpRequest) -> bool:
         """By invitation only."""
         return False
@@ -24,7 +24,7 @@ class AccountAdapter(DefaultAccountAdapter):
         mail.get_connection(fail_silently=True).send_messages([message])
 
 
-class SocialAccountAdapter(DefaultSocialAccountAdapter):
+class SocialAccountAdapter(DefaultSocialAccountAdapter):  # type: ignore[misc]
     def is_open_for_signup(self, request: HttpRequest, sociallogin: Any) -> bool:
         """A provider vouches for people who have an account here; it makes none."""
         return False

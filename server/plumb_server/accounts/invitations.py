@@ -54,7 +54,7 @@ def account_of(invitation: Invitation) -> User | None:
 
 
 @transaction.atomic
-def accept(key: str, user: Any, given: dict[str, Any]) -> User:
+def accept(key: str, user: User | None, given: dict[str, Any]) -> User:
     """Take an invitation up: as who is signed in with its address, or with a new account."""
     invitation = Invitation.objects.select_for_update().get(pk=found(key).pk)
     if not invitation.open:
@@ -62,7 +62,7 @@ def accept(key: str, user: Any, given: dict[str, Any]) -> User:
     known = account_of(invitation)
     if known is None:
         known = _new(invitation, given)
-    elif not user.is_authenticated or user.pk != known.pk:
+    elif user is None or user.pk != known.pk:
         raise Conflict(
             f"{invitation.email} has an account here", "Sign in with it, then open the link of the invitation again."
         )

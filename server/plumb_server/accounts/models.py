@@ -13,7 +13,7 @@ from django.db import models
 from django.utils import timezone
 
 
-class PeopleManager(BaseUserManager):
+class PeopleManager(BaseUserManager["User"]):
     """Addresses are kept in lower case: one person, however the address is typed."""
 
     def create_user(self, email: str, password: str | None = None, **fields: Any) -> User:
@@ -31,14 +31,14 @@ class PeopleManager(BaseUserManager):
 class User(AbstractUser):
     """A person; signs in with the e-mail address.  `is_staff` administers the office: accounts, not reviews."""
 
-    username = None
+    username = None  # type: ignore[assignment]  # the e-mail address is the name
     email = models.EmailField("e-mail address", unique=True)
     name = models.CharField(max_length=120)
     firm = models.CharField(max_length=120, blank=True)
 
     USERNAME_FIELD = "email"
     REQUIRED_FIELDS = ["name"]
-    objects = PeopleManager()
+    objects = PeopleManager()  # type: ignore[misc, assignment]
 
     def __str__(self) -> str:
         return self.name or self.email

@@ -7,7 +7,7 @@ from typing import Any
 from allauth.mfa.models import Authenticator
 from allauth.usersessions.models import UserSession
 from django.db import transaction
-from django.db.models import Exists, OuterRef
+from django.db.models import Exists, OuterRef, QuerySet
 from django.shortcuts import get_object_or_404
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, status
@@ -18,6 +18,7 @@ from rest_framework.views import APIView
 
 from plumb_server.accounts import invitations, records
 from plumb_server.accounts.models import Invitation, Record, User
+from plumb_server.accounts.requests import user_of
 from plumb_server.accounts.self_service import NoteOfRecordSerializer
 from plumb_server.accounts.tokens import WithinScope
 from plumb_server.web.problems import Conflict
@@ -30,7 +31,7 @@ class Administers(BasePermission):
     message = "only the administrator of the office does this"
 
     def has_permission(self, request: Request, view: Any) -> bool:
-        return bool(request.user.is_staff)
+        return bool(user_of(request).is_staff)
 
 
 class OfficeView(APIView):
@@ -38,7 +39,7 @@ class OfficeView(APIView):
     permission_classes = [IsAuthenticated, WithinScope, Administers]
 
 
-class ColleagueSerializer(serializers.ModelSerializer):
+class ColleagueSerializer(serializers.ModelSerializer[Any]):
     """An account, as its administrator sees it."""
 
     administers = serializers.BooleanField(source="is_staff")
@@ -50,12 +51,12 @@ class ColleagueSerializer(serializers.ModelSerializer):
         fields = ["id", "name", "firm", "email", "active", "administers", "second_factor", "date_joined", "last_login"]
 
 
-class ColleagueChangeSerializer(serializers.Serializer):
+class ColleagueChangeSerializer(serializers.Serializer[Any]):
     active = serializers.BooleanField(required=False)
     administers = serializers.BooleanField(required=False)
 
 
-class InvitedSerializer(serializers.ModelSerializer):
+class InvitedSerializer(serializers.ModelSerializer[Any]):
     inviter = serializers.CharField(source="invited_by.name")
 
     class Meta:
@@ -63,16 +64,16 @@ class InvitedSerializer(serializers.ModelSerializer):
         fields = ["id", "email", "inviter", "created_at", "expires_at"]
 
 
-class OfficeSerializer(serializers.Serializer):
+class OfficeSerializer(serializers.Serializer[Any]):
     people = ColleagueSerializer(many=True)
     invited = InvitedSerializer(many=True)
 
 
-class InviteSerializer(serializers.Serializer):
+class InviteSerializer(serializers.Serializer[Any]):
     email = serializers.EmailField(max_length=254)
 
 
-def _people():
+def _people() -> QuerySet[User]:
     factors = Authenticator.objects.filter(user=OuterRef("pk")).exclude(type=Authenticator.Type.RECOVERY_CODES)
     return User.objects.annotate(second_factor=Exists(factors)).order_by("name", "pk")
 
@@ -87,7 +88,7 @@ class PeopleView(OfficeView):
     def post(self, request: Request) -> Response:
         with transaction.atomic():
             email = sent(InviteSerializer, request)["email"]
-            invitation = invitations.invite(request._request, email, request.user, "Vigilant Plumb")
+            invitation = invitations.invite(request._request, email, user_of(request), "Vigilant Plumb")
         records.note(request, "invited", email=email)
         return Response(InvitedSerializer(invitation).data, status=status.HTTP_201_CREATED)
 

@@ -6,8 +6,7 @@ from email import message_from_bytes, policy
 from pathlib import Path
 from typing import Any
 
-from allauth.account.internal.flows.login import perform_login
-from allauth.account.models import Login
+from allauth.account.utils import perform_login
 from django.conf import settings
 from django.http import Http404
 from django.shortcuts import get_object_or_404
@@ -23,6 +22,7 @@ from rest_framework.views import APIView
 
 from plumb_server.accounts import invitations, records
 from plumb_server.accounts.models import ApiToken, Invitation, Record, User
+from plumb_server.accounts.requests import user_of
 from plumb_server.accounts.views import PersonSerializer
 from plumb_server.web.problems import Conflict
 from plumb_server.web.requests import sent
@@ -32,7 +32,7 @@ MAILS = 50
 MOST_TOKENS = 20
 
 
-class AboutMeSerializer(serializers.ModelSerializer):
+class AboutMeSerializer(serializers.ModelSerializer[Any]):
     class Meta:
         model = User
         fields = ["name", "firm"]
@@ -45,21 +45,21 @@ class AccountView(APIView):
 
     @extend_schema(operation_id="account_change", request=AboutMeSerializer, responses=PersonSerializer)
     def patch(self, request: Request) -> Response:
-        given = AboutMeSerializer(request.user, data=request.data, partial=True)
+        given = AboutMeSerializer(user_of(request), data=request.data, partial=True)
         given.is_valid(raise_exception=True)
         for name, value in given.validated_data.items():
-            setattr(request.user, name, value)
-        request.user.save(update_fields=list(given.validated_data) or None)
-        return Response(PersonSerializer(request.user).data)
+            setattr(user_of(request), name, value)
+        user_of(request).save(update_fields=list(given.validated_data) or None)
+        return Response(PersonSerializer(user_of(request)).data)
 
 
-class TokenSerializer(serializers.ModelSerializer):
+class TokenSerializer(serializers.ModelSerializer[Any]):
     class Meta:
         model = ApiToken
         fields = ["id", "name", "scope", "created_at", "expires_at", "used_at"]
 
 
-class NewTokenSerializer(serializers.Serializer):
+class NewTokenSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(max_length=60)
     scope = serializers.ChoiceField(ApiToken.Scope.choices)
     days = serializers.IntegerField(min_value=1, max_value=ApiToken.LONGEST.days)
@@ -77,17 +77,17 @@ class TokensView(APIView):
 
     @extend_schema(operation_id="tokens_list", responses=TokenSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(TokenSerializer(request.user.tokens.all(), many=True).data)
+        return Response(TokenSerializer(user_of(request).tokens.all(), many=True).data)
 
     @extend_schema(operation_id="token_make", request=NewTokenSerializer, responses={201: IssuedTokenSerializer})
     def post(self, request: Request) -> Response:
         given = sent(NewTokenSerializer, request)
-        if request.user.tokens.count() >= MOST_TOKENS:
+        if user_of(request).tokens.count() >= MOST_TOKENS:
             raise Conflict(f"you have {MOST_TOKENS} keys", "Withdraw a key that is no longer used.")
-        token, key = ApiToken.issue(request.user, given["name"], given["scope"], given["days"])
+        token, key = ApiToken.issue(user_of(request), given["name"], given["scope"], given["days"])
         records.note(request, "key created", name=token.name, scope=token.scope)
-        token.key = key
-        return Response(IssuedTokenSerializer(token).data, status=status.HTTP_201_CREATED)
+        issued = TokenSerializer(token).data | {"key": key}
+        return Response(issued, status=status.HTTP_201_CREATED)
 
 
 class TokenView(APIView):
@@ -95,13 +95,13 @@ class TokenView(APIView):
 
     @extend_schema(operation_id="token_withdraw", responses={204: None})
     def delete(self, request: Request, token_id: int) -> Response:
-        token = get_object_or_404(request.user.tokens, pk=token_id)
+        token = get_object_or_404(user_of(request).tokens, pk=token_id)
         records.note(request, "key withdrawn", name=token.name)
         token.delete()
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
-class NoteOfRecordSerializer(serializers.Serializer):
+class NoteOfRecordSerializer(serializers.Serializer[Any]):
     at = serializers.DateTimeField()
     kind = serializers.CharField()
     person = serializers.SerializerMethodField()
@@ -117,25 +117,33 @@ class OwnRecordsView(APIView):
 
     @extend_schema(operation_id="records_own", responses=NoteOfRecordSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(NoteOfRecordSerializer(request.user.records.select_related("user")[:RECORDS], many=True).data)
+        return Response(
+            NoteOfRecordSerializer(user_of(request).records.select_related("user")[:RECORDS], many=True).data
+        )
 
 
 # invitations
 
 
-class InvitationSerializer(serializers.ModelSerializer):
+class InvitationSerializer(serializers.ModelSerializer[Any]):
     """What a link leads to: who invites whom to what, and whether the address signs in here already."""
 
     inviter = serializers.CharField(source="invited_by.name")
-    to = serializers.ListField(child=serializers.CharField())
-    known = serializers.BooleanField()
+    to = serializers.SerializerMethodField()
+    known = serializers.SerializerMethodField()
+
+    def get_to(self, invitation: Invitation) -> list[str]:
+        return [str(place) for place in invitation.places.all()]
+
+    def get_known(self, invitation: Invitation) -> bool:
+        return invitations.account_of(invitation) is not None
 
     class Meta:
         model = Invitation
         fields = ["email", "inviter", "expires_at", "to", "known"]
 
 
-class AcceptSerializer(serializers.Serializer):
+class AcceptSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(max_length=120, required=False, allow_blank=True)
     firm = serializers.CharField(max_length=120, required=False, allow_blank=True)
     password = serializers.CharField(max_length=200, required=False, trim_whitespace=False, allow_blank=True)
@@ -154,24 +162,22 @@ class InvitationView(APIView):
     @extend_schema(operation_id="invitation_get", responses=InvitationSerializer)
     def get(self, request: Request, key: str) -> Response:
         invitation = invitations.found(key)
-        invitation.known = invitations.account_of(invitation) is not None
-        invitation.to = [str(place) for place in invitation.places.all()]
         return Response(InvitationSerializer(invitation).data)
 
     @extend_schema(operation_id="invitation_accept", request=AcceptSerializer, responses=PersonSerializer)
     def post(self, request: Request, key: str) -> Response:
-        was_known = request.user.is_authenticated
-        user = invitations.accept(key, request.user, sent(AcceptSerializer, request))
+        signed_in = request.user if isinstance(request.user, User) else None
+        user = invitations.accept(key, signed_in, sent(AcceptSerializer, request))
         records.note(request, "invitation accepted", user=user)
-        if not was_known:
-            perform_login(request._request, Login(user=user, email=user.email))
+        if signed_in is None:
+            perform_login(request._request, user, email=user.email)
         return Response(PersonSerializer(user).data)
 
 
 # the demo's mail
 
 
-class MailSerializer(serializers.Serializer):
+class MailSerializer(serializers.Serializer[Any]):
     to = serializers.CharField()
     subject = serializers.CharField()
     at = serializers.CharField()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 
-from allauth.account.internal.flows.login import get_authentication_records
+from allauth.account.authentication import get_authentication_records
 from django.conf import settings
 from rest_framework import status
 from rest_framework.exceptions import APIException

@@ -25,12 +25,12 @@ from rest_framework.views import APIView
 from plumb_server.web.problems import UnprocessableContent
 
 
-class SignInSerializer(serializers.Serializer):
+class SignInSerializer(serializers.Serializer[Any]):
     email = serializers.CharField(max_length=254)
     password = serializers.CharField(max_length=200, trim_whitespace=False)
 
 
-class PersonSerializer(serializers.Serializer):
+class PersonSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField()
     name = serializers.CharField()
     firm = serializers.CharField()
@@ -39,17 +39,17 @@ class PersonSerializer(serializers.Serializer):
     second_factor = serializers.SerializerMethodField()
 
     def get_second_factor(self, person: Any) -> bool:
-        return Authenticator.objects.filter(user=person).exclude(type=Authenticator.Type.RECOVERY_CODES).exists()
+        return bool(Authenticator.objects.filter(user=person).exclude(type=Authenticator.Type.RECOVERY_CODES).exists())
 
 
-class ProviderSerializer(serializers.Serializer):
+class ProviderSerializer(serializers.Serializer[Any]):
     """Somebody who vouches for people, to sign in with."""
 
     id = serializers.CharField()
     name = serializers.CharField()
 
 
-class SessionSerializer(serializers.Serializer):
+class SessionSerializer(serializers.Serializer[Any]):
     person = PersonSerializer(allow_null=True)
     providers = ProviderSerializer(many=True)
     mail_is_caught = serializers.BooleanField(help_text="mail is shown on a page of the demo instead of being sent")

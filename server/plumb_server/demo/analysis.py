@@ -89,7 +89,7 @@ class DemoAnalysis:
     def drift(self, direction: str) -> np.ndarray:
         """Reduced story drifts at the centre, m: they follow the story shear."""
         V, h = np.asarray(self.run.value("V_story", direction)), np.asarray(self.run.value("h"))
-        return self.reduced_drift[direction] * h * V / V[0]
+        return np.asarray(self.reduced_drift[direction] * h * V / V[0])
 
     def ratios(self) -> np.ndarray:
         """Greatest over mean drift of each story with the mass to the positive side."""
@@ -182,7 +182,7 @@ def parameters(a: DemoAnalysis, rows: list[tuple[float, float, float]]) -> Table
         ("Dynamic base shear before scaling", lambda s: s.before),
         ("Dynamic base shear after scaling", lambda s: s.after),
     ):
-        table.append([title, "", *(a.written(pick(entry[d]), "kN", 1) for d in ("X", "Y")), a.force])
+        table.append([title, "", *(a.written(pick(entry[d]), "kN", 1) for d in ("X", "Y")), a.force])  # type: ignore[no-untyped-call]
     table.append(["Scale factor", "", *(f"{entry[d].factor:.4f}" for d in ("X", "Y")), ""])
     if "spectrum_factor" in a.run.rules:
         values = [float(a.run.value("spectrum_factor", d)) * (1.0 if d in a.without_g else G) for d in ("X", "Y")]
@@ -291,7 +291,7 @@ def combinations(a: DemoAnalysis, together: bool = True) -> Table:
     """The combinations with the seismic action, both signs; with 30 % of the other direction unless that is forgotten."""
     table: Table = [["Combination", "Terms"]]
     listed = [c for c in a.run.value("load_combinations", "X") if "overstrength" not in c["name"]]
-    pairs = {}
+    pairs: dict[Any, Any] = {}
     for each in listed:
         factors = each["factors"]
         dead = next(factors[n] for n in ("D", "G", "DL") if n in factors)

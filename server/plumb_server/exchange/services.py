@@ -249,8 +249,8 @@ def _import_findings(review: Review, user: User, about: ReviewPart, recheck: Rec
                 unknown.append(label)
             elif stated is None or any(entry[part] != stated[part] for part in COMPARED):
                 differs.append(label)
-            if entry or stated:
-                evidence.append(entry or stated)
+            if (known := entry or stated) is not None:
+                evidence.append(known)
         if evidence and evidence[0]["id"] in by_id:
             evidence[0] = evidence[0] | {"derivation": recheck.derivation("independent", evidence[0]["step"])}
         finding = Finding.objects.create(

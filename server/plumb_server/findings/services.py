@@ -66,7 +66,8 @@ def file_finding(
 def _locked(finding: Finding) -> Finding:
     """The finding as it stands, its row locked for the rest of the transaction: what was read before may be old."""
     finding.review.locked()
-    return Finding.objects.select_for_update().get(pk=finding.pk)
+    locked: Finding = Finding.objects.select_for_update().get(pk=finding.pk)
+    return locked
 
 
 def _saved(finding: Finding, *columns: str) -> None:

@@ -11,6 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from plumb_server.accounts.requests import user_of
 from plumb_server.findings import services
 from plumb_server.findings.models import Finding, FindingQuerySet
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access
@@ -20,13 +21,13 @@ from plumb_server.web.requests import IF_MATCH, based_on, sent
 from plumb_server.web.schema import core_field
 
 
-class MessageSerializer(serializers.Serializer):
+class MessageSerializer(serializers.Serializer[Any]):
     author = serializers.CharField(source="author.name")
     at = serializers.DateTimeField()
     text = serializers.CharField()
 
 
-class OriginSerializer(serializers.Serializer):
+class OriginSerializer(serializers.Serializer[Any]):
     """Where a finding came from that was imported, and what of its evidence a recheck here does not say."""
 
     author = serializers.CharField()
@@ -35,7 +36,7 @@ class OriginSerializer(serializers.Serializer):
     unknown = serializers.ListField(child=serializers.CharField())
 
 
-class FindingSerializer(serializers.ModelSerializer):
+class FindingSerializer(serializers.ModelSerializer[Any]):
     author = serializers.CharField(source="author.name")
     submission = serializers.CharField(source="submission.label", default=None, allow_null=True)
     thread = MessageSerializer(many=True)
@@ -67,7 +68,7 @@ class FindingSerializer(serializers.ModelSerializer):
         ]
 
 
-class NewFindingSerializer(serializers.ModelSerializer):
+class NewFindingSerializer(serializers.ModelSerializer[Any]):
     checks = serializers.ListField(child=serializers.CharField(max_length=200), max_length=500)
     submission = serializers.IntegerField(required=False, allow_null=True, help_text="number; the latest by default")
 
@@ -76,13 +77,13 @@ class NewFindingSerializer(serializers.ModelSerializer):
         fields = ["severity", "title", "clause", "text", "checks", "submission"]
 
 
-class FindingChangeSerializer(serializers.ModelSerializer):
+class FindingChangeSerializer(serializers.ModelSerializer[Any]):
     class Meta:
         model = Finding
         fields = ["severity", "title", "clause", "text", "status"]
 
 
-class NewMessageSerializer(serializers.Serializer):
+class NewMessageSerializer(serializers.Serializer[Any]):
     text = serializers.CharField(max_length=5000)
 
 
@@ -103,21 +104,21 @@ def finding_data(entry: Access, finding: Finding) -> dict[str, Any]:
 class FindingsView(APIView):
     @extend_schema(operation_id="findings_list", responses=FindingSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id, EVERYBODY)
+        entry = access(user_of(request), review_id, EVERYBODY)
         return Response([finding_data(entry, f) for f in _visible(entry)])
 
     @extend_schema(operation_id="finding_file", request=NewFindingSerializer, responses={201: FindingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id, TEAM)
+        entry = access(user_of(request), review_id, TEAM)
         given = sent(NewFindingSerializer, request)
         given["submission"] = chosen_submission(entry, given.get("submission"))
-        finding = services.file_finding(entry.review, request.user, **given)
+        finding = services.file_finding(entry.review, user_of(request), **given)
         return Response(finding_data(entry, finding), status=status.HTTP_201_CREATED)
 
 
 def _finding(request: Request, finding_id: int, roles: tuple[Role, ...]) -> tuple[Access, Finding]:
     finding = get_object_or_404(Finding, pk=finding_id)
-    entry = access(request.user, finding.review_id, roles)
+    entry = access(user_of(request), finding.review_id, roles)
     return entry, get_object_or_404(_visible(entry), pk=finding_id)
 
 

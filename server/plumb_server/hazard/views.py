@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
@@ -11,14 +13,14 @@ from rest_framework.views import APIView
 from plumb_server.hazard import client
 
 
-class HazardQuestionSerializer(serializers.Serializer):
+class HazardQuestionSerializer(serializers.Serializer[Any]):
     edition = serializers.CharField(max_length=40)
     latitude = serializers.FloatField(min_value=-90, max_value=90)
     longitude = serializers.FloatField(min_value=-180, max_value=180)
     site_class = serializers.CharField(max_length=3, required=False, allow_blank=True)
 
 
-class HazardAnswerSerializer(serializers.Serializer):
+class HazardAnswerSerializer(serializers.Serializer[Any]):
     edition = serializers.CharField()
     version = serializers.CharField()
     date = serializers.CharField()

@@ -5,7 +5,7 @@ from __future__ import annotations
 import gzip
 from collections.abc import Callable
 from functools import cache
-from typing import Any
+from typing import Any, Literal
 
 import orjson
 from django.http import HttpResponse
@@ -23,6 +23,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from plumb_server.accounts.requests import user_of
 from plumb_server.rechecks.services import run_recheck
 from plumb_server.reference.runs import run_for, too_large
 from plumb_server.reference.serializers import AnsweredRunSerializer
@@ -37,17 +38,17 @@ from plumb_server.web.responses import stored_json
 from plumb_server.web.schema import BriefField, core_field, core_response
 
 
-class BriefChangeSerializer(serializers.Serializer):
+class BriefChangeSerializer(serializers.Serializer[Any]):
     brief = BriefField()
     based_on = serializers.IntegerField()
 
 
-class GovernSerializer(serializers.Serializer):
+class GovernSerializer(serializers.Serializer[Any]):
     edition = serializers.CharField(max_length=40)
     based_on = serializers.IntegerField()
 
 
-class BriefStateSerializer(serializers.Serializer):
+class BriefStateSerializer(serializers.Serializer[Any]):
     """A brief after a change, with the recheck it leads to."""
 
     brief = BriefField()
@@ -76,9 +77,9 @@ class BriefView(APIView):
         responses=BriefStateSerializer,
     )
     def put(self, request: Request, review_id: str) -> HttpResponse:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         given = sent(BriefChangeSerializer, request)
-        revision = reviews.save_brief(entry.review, request.user, given["brief"], given["based_on"])
+        revision = reviews.save_brief(entry.review, user_of(request), given["brief"], given["based_on"])
         # computed when the change is kept and the review's row is free again
         return _brief_state(entry, revision, asked_submission(request))
 
@@ -88,9 +89,9 @@ class BriefGovernView(APIView):
         operation_id="brief_govern", parameters=[SUBMISSION], request=GovernSerializer, responses=BriefStateSerializer
     )
     def post(self, request: Request, review_id: str) -> HttpResponse:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         given = sent(GovernSerializer, request)
-        revision = reviews.govern(entry.review, request.user, given["edition"], given["based_on"])
+        revision = reviews.govern(entry.review, user_of(request), given["edition"], given["based_on"])
         return _brief_state(entry, revision, asked_submission(request))
 
 
@@ -99,15 +100,15 @@ class BriefUndoView(APIView):
         operation_id="brief_undo", parameters=[SUBMISSION], request=BasedOnSerializer, responses=BriefStateSerializer
     )
     def post(self, request: Request, review_id: str) -> HttpResponse:
-        entry = access(request.user, review_id)
-        revision = reviews.undo_brief(entry.review, request.user, sent(BasedOnSerializer, request)["based_on"])
+        entry = access(user_of(request), review_id)
+        revision = reviews.undo_brief(entry.review, user_of(request), sent(BasedOnSerializer, request)["based_on"])
         return _brief_state(entry, revision, asked_submission(request))
 
 
 class RecheckView(APIView):
     @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=core_response("Sheet"))
     def get(self, request: Request, review_id: str) -> HttpResponse:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         recheck = run_recheck(entry.review, chosen_submission(entry, asked_submission(request)))
         return stored_json(request, lambda: bytes(recheck.sheet_gz), recheck.input_hash)
 
@@ -123,9 +124,11 @@ class DerivationView(APIView):
         operation_id="derivation_get", parameters=[SUBMISSION, SIDE, STEP], responses=core_response("Step", many=True)
     )
     def get(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         recheck = run_recheck(entry.review, chosen_submission(entry, asked_submission(request)))
-        side = "carried" if request.query_params.get("side") == "carried" else "independent"
+        side: Literal["independent", "carried"] = (
+            "carried" if request.query_params.get("side") == "carried" else "independent"
+        )
         return Response(recheck.derivation(side, request.query_params.get("step", "")))
 
 
@@ -134,7 +137,7 @@ class AcrossView(APIView):
 
     @extend_schema(operation_id="across_get", responses=core_response("Across"))
     def get(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         return Response(core_across(entry.review.read_brief()))
 
 
@@ -177,7 +180,7 @@ class SolveView(APIView):
         if not isinstance(document, dict) or not too_large(document):
             return Response(core_solve(document))
         read_request(document)
-        run = run_for(None, str(document["kind"]), document, asked_by=request.user)
+        run = run_for(None, str(document["kind"]), document, asked_by=user_of(request))
         reported = status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
         return Response(AnsweredRunSerializer(run).data if run.result is None else run.result, status=reported)
 

@@ -177,7 +177,7 @@ def stored_answer(review: Review, kind: str, request: dict[str, Any]) -> dict[st
     """The answer to a request where it is in the store; modes of small models are found for it, all else waits for its run."""
     run = stored_run(review, request)
     if run is not None and run.status == Run.Status.DONE:
-        return run.result  # type: ignore[no-any-return]
+        return run.result
     if run is None and kind == "modal" and not too_large(request):
-        return run_for(review, kind, request).result  # type: ignore[no-any-return]
+        return run_for(review, kind, request).result
     return None

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from rest_framework import serializers
 
 from plumb_server.reference.models import Run
@@ -10,7 +12,7 @@ from plumb_server.web.schema import CellSerializer, core_field
 ModelField = core_field("ReferenceModel")
 
 
-class ModelStateSerializer(serializers.Serializer):
+class ModelStateSerializer(serializers.Serializer[Any]):
     """A state of the model; number 0 where there is none yet."""
 
     number = serializers.IntegerField()
@@ -18,18 +20,18 @@ class ModelStateSerializer(serializers.Serializer):
     model = ModelField()
 
 
-class ModelChangeSerializer(serializers.Serializer):
+class ModelChangeSerializer(serializers.Serializer[Any]):
     based_on = serializers.IntegerField(min_value=0)
     model = ModelField()
 
 
-class ReadRecordSerializer(serializers.Serializer):
+class ReadRecordSerializer(serializers.Serializer[Any]):
     text = serializers.CharField(trim_whitespace=False)
     unit = serializers.CharField(required=False, allow_blank=True, default="", max_length=10)
     dt = serializers.FloatField(required=False, min_value=1e-5, max_value=10.0)
 
 
-class RecordSerializer(serializers.Serializer):
+class RecordSerializer(serializers.Serializer[Any]):
     """Accelerations in their unit, at steps of dt or at times t (s)."""
 
     a = serializers.ListField(child=serializers.FloatField())
@@ -38,17 +40,17 @@ class RecordSerializer(serializers.Serializer):
     t = serializers.ListField(child=serializers.FloatField(), required=False)
 
 
-class AskSerializer(serializers.Serializer):
+class AskSerializer(serializers.Serializer[Any]):
     kind = serializers.CharField(max_length=80)
 
 
-class ProblemSerializer(serializers.Serializer):
+class ProblemSerializer(serializers.Serializer[Any]):
     path = serializers.CharField()
     message = serializers.CharField()
     remedy = serializers.CharField()
 
 
-class RunSerializer(serializers.ModelSerializer):
+class RunSerializer(serializers.ModelSerializer[Any]):
     """A run without its answer."""
 
     problems = ProblemSerializer(many=True)
@@ -73,25 +75,25 @@ class AnsweredRunSerializer(RunSerializer):
     result = core_field("Solved", nullable=True)()
 
     class Meta(RunSerializer.Meta):
-        fields = (*RunSerializer.Meta.fields, "result")
+        fields = (*RunSerializer.Meta.fields, "result")  # type: ignore[assignment]
 
 
 GridField, FrameField = core_field("Grid"), core_field("Frame")
 """Parts of the model."""
 
 
-class BuildFrameSerializer(serializers.Serializer):
+class BuildFrameSerializer(serializers.Serializer[Any]):
     """Either a grid, or the rows of tables by their kind."""
 
     grid = GridField(required=False)
     tables = serializers.DictField(child=serializers.ListField(child=serializers.DictField()), required=False)
 
 
-class BuiltFrameSerializer(serializers.Serializer):
+class BuiltFrameSerializer(serializers.Serializer[Any]):
     frame = FrameField()
 
 
-class FrameTableSerializer(serializers.Serializer):
+class FrameTableSerializer(serializers.Serializer[Any]):
     """A pasted table, or an uploaded file with its contents in base64; what the reviewer has set of how it is read."""
 
     text = serializers.CharField(required=False, allow_blank=True, max_length=20_000_000, trim_whitespace=False)
@@ -103,14 +105,14 @@ class FrameTableSerializer(serializers.Serializer):
     units = serializers.DictField(child=serializers.CharField(), required=False)
 
 
-class FrameColumnSerializer(serializers.Serializer):
+class FrameColumnSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     title = serializers.CharField()
-    required = serializers.BooleanField()
+    required = serializers.BooleanField()  # type: ignore[assignment]
     units = serializers.ListField(child=serializers.CharField())
 
 
-class FrameTableReadSerializer(serializers.Serializer):
+class FrameTableReadSerializer(serializers.Serializer[Any]):
     """How a table is read: the first rows as they stand, and the rows as a frame has them."""
 
     kind = serializers.CharField()

@@ -16,6 +16,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from plumb_server.accounts.requests import user_of
 from plumb_server.reference import runs, services
 from plumb_server.reference.models import ModelRevision, Run, current_model
 from plumb_server.reference.serializers import (
@@ -44,22 +45,22 @@ def _state(revision: ModelRevision | None) -> dict[str, Any]:
 class ModelView(APIView):
     @extend_schema(operation_id="model_get", responses=ModelStateSerializer)
     def get(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         return Response(_state(current_model(entry.review)))
 
     @extend_schema(operation_id="model_change", request=ModelChangeSerializer, responses=ModelStateSerializer)
     def put(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         given = sent(ModelChangeSerializer, request)
-        return Response(_state(services.save_model(entry.review, request.user, given["model"], given["based_on"])))
+        return Response(_state(services.save_model(entry.review, user_of(request), given["model"], given["based_on"])))
 
 
 class ModelUndoView(APIView):
     @extend_schema(operation_id="model_undo", request=BasedOnSerializer, responses=ModelStateSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         based_on = sent(BasedOnSerializer, request)["based_on"]
-        return Response(_state(services.undo_model(entry.review, request.user, based_on)))
+        return Response(_state(services.undo_model(entry.review, user_of(request), based_on)))
 
 
 class FrameView(APIView):
@@ -67,7 +68,7 @@ class FrameView(APIView):
 
     @extend_schema(operation_id="frame_build", request=BuildFrameSerializer, responses=BuiltFrameSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         given = sent(BuildFrameSerializer, request)
         if "grid" in given:
             return Response({"frame": services.built_frame(entry.review, given["grid"])})
@@ -82,7 +83,7 @@ class FrameTableView(APIView):
 
     @extend_schema(operation_id="frame_table", request=FrameTableSerializer, responses=FrameTableReadSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        access(request.user, review_id)
+        access(user_of(request), review_id)
         given = sent(FrameTableSerializer, request)
         try:
             data = base64.b64decode(given["content"], validate=True) if "content" in given else given.get("text", "")
@@ -134,7 +135,7 @@ class RecordView(APIView):
 
     @extend_schema(operation_id="record_read", request=ReadRecordSerializer, responses=RecordSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        access(request.user, review_id)
+        access(user_of(request), review_id)
         given = sent(ReadRecordSerializer, request)
         return Response(services.read_ground(given["text"], given["unit"], given.get("dt")))
 
@@ -144,7 +145,7 @@ class RunsView(APIView):
 
     @extend_schema(operation_id="run_ask", request=AskSerializer, responses=AnsweredRunSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         run = services.ask(entry.review, sent(AskSerializer, request)["kind"])
         return Response(
             AnsweredRunSerializer(run).data, status=status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
@@ -154,8 +155,8 @@ class RunsView(APIView):
 def _run_of_user(request: Request, run_id: str) -> Run:
     run = get_object_or_404(Run.objects.select_related("review").defer("request"), pk=run_id)
     if run.review_id is not None:
-        access(request.user, run.review_id)
-    elif run.asked_by_id != request.user.pk:
+        access(user_of(request), run.review_id)
+    elif run.asked_by_id != user_of(request).pk:
         raise Http404
     return run
 

@@ -37,5 +37,5 @@ def picture(tex: str) -> str:
     plain = re.sub(
         r"\\begin\{cases\}(.*?)\\end\{cases\}", r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.", plain, flags=re.S
     )
-    svg = ziamath.Latex(plain, size=13).svg()
+    svg = ziamath.Latex(plain, size=13).svg()  # type: ignore[attr-defined]
     return "data:image/svg+xml;base64," + base64.b64encode(svg.encode()).decode()

@@ -261,7 +261,7 @@ def context(review: Review) -> dict[str, Any]:
     findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
     filed = {i for f in findings for i in f.checks}
     checks = [evidence_row(c) for c in result["checks"]]
-    by_stage = []
+    by_stage: list[dict[str, Any]] = []
     for stage in STAGES:
         of_stage = [c for c in result["checks"] if c["stage"] == stage]
         if of_stage:

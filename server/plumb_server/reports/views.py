@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
@@ -12,6 +14,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.records import note
+from plumb_server.accounts.requests import user_of
 from plumb_server.accounts.signing import require_signature
 from plumb_server.reports import printing, services
 from plumb_server.reports.models import Printing, Report
@@ -21,7 +24,7 @@ from plumb_server.reviews.models import Role
 MAY_READ = (*TEAM, Role.READER)
 
 
-class ReportSerializer(serializers.ModelSerializer):
+class ReportSerializer(serializers.ModelSerializer[Any]):
     issued_by = serializers.CharField(source="issued_by.name")
 
     class Meta:
@@ -29,7 +32,7 @@ class ReportSerializer(serializers.ModelSerializer):
         fields = ["id", "number", "sha256", "input_hash", "issued_by", "issued_at"]
 
 
-class PrintingSerializer(serializers.ModelSerializer):
+class PrintingSerializer(serializers.ModelSerializer[Any]):
     report = ReportSerializer(allow_null=True)
 
     class Meta:
@@ -46,15 +49,15 @@ def _pdf(data: bytes, name: str) -> HttpResponse:
 class PreviewView(APIView):
     @extend_schema(operation_id="report_preview", responses={(200, "text/html"): OpenApiTypes.STR})
     def get(self, request: Request, review_id: str) -> HttpResponse:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         return HttpResponse(services.page(entry.review), content_type="text/html; charset=utf-8")
 
 
 class DraftView(APIView):
     @extend_schema(operation_id="report_draft", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
-        return _answer(printing.ask_for(entry.review, request.user, issues=False))
+        entry = access(user_of(request), review_id)
+        return _answer(printing.ask_for(entry.review, user_of(request), issues=False))
 
 
 def _answer(printing: Printing) -> Response:
@@ -63,8 +66,8 @@ def _answer(printing: Printing) -> Response:
 
 def _printing(request: Request, printing_id: str) -> Printing:
     """A printing of the asker's own."""
-    found = get_object_or_404(Printing.objects.select_related("review"), pk=printing_id, asked_by=request.user)
-    access(request.user, found.review_id)
+    found = get_object_or_404(Printing.objects.select_related("review"), pk=printing_id, asked_by=user_of(request))
+    access(user_of(request), found.review_id)
     return found
 
 
@@ -91,21 +94,21 @@ class ReportsView(APIView):
 
     @extend_schema(operation_id="reports_list", responses=ReportSerializer(many=True))
     def get(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id, MAY_READ)
+        entry = access(user_of(request), review_id, MAY_READ)
         return Response(ReportSerializer(entry.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
 
     @extend_schema(operation_id="report_issue", request=None, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         lead_only(entry, "sign and issue a report")
         require_signature(request)
-        return _answer(printing.ask_for(entry.review, request.user, issues=True))
+        return _answer(printing.ask_for(entry.review, user_of(request), issues=True))
 
 
 class ReportFileView(APIView):
     @extend_schema(operation_id="report_file", responses={(200, "application/pdf"): OpenApiTypes.BINARY})
     def get(self, request: Request, report_id: int) -> HttpResponse:
         report = get_object_or_404(Report, pk=report_id)
-        access(request.user, report.review_id, MAY_READ)
+        access(user_of(request), report.review_id, MAY_READ)
         note(request, "downloaded", review=str(report.review_id), report=report.number)
         return _pdf(bytes(report.pdf), f"report-{report.number}")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
@@ -9,7 +11,7 @@ from plumb_server.reviews.models import Review, Role
 from plumb_server.web.schema import BriefField
 
 
-class MemberSerializer(serializers.Serializer):
+class MemberSerializer(serializers.Serializer[Any]):
     active = serializers.BooleanField(source="user.is_active")
     id = serializers.IntegerField(source="user.id")
     name = serializers.CharField(source="user.name")
@@ -17,16 +19,16 @@ class MemberSerializer(serializers.Serializer):
     role = serializers.ChoiceField(Role.choices)
 
 
-class NewMemberSerializer(serializers.Serializer):
+class NewMemberSerializer(serializers.Serializer[Any]):
     email = serializers.EmailField(max_length=254)
     role = serializers.ChoiceField(Role.choices)
 
 
-class RoleSerializer(serializers.Serializer):
+class RoleSerializer(serializers.Serializer[Any]):
     role = serializers.ChoiceField(Role.choices)
 
 
-class PlaceSerializer(serializers.Serializer):
+class PlaceSerializer(serializers.Serializer[Any]):
     """A role that is held for somebody who is invited."""
 
     id = serializers.IntegerField()
@@ -35,14 +37,14 @@ class PlaceSerializer(serializers.Serializer):
     expires_at = serializers.DateTimeField(source="invitation.expires_at")
 
 
-class AddedSerializer(serializers.Serializer):
+class AddedSerializer(serializers.Serializer[Any]):
     """What came of adding somebody: a member, or an invitation."""
 
     member = MemberSerializer(allow_null=True)
     invited = PlaceSerializer(allow_null=True)
 
 
-class ReviewSerializer(serializers.ModelSerializer):
+class ReviewSerializer(serializers.ModelSerializer[Any]):
     """A review in the list."""
 
     role = serializers.ChoiceField(Role.choices)
@@ -66,10 +68,12 @@ class ReviewSerializer(serializers.ModelSerializer):
         ]
 
     def get_submission(self, review: Review) -> str | None:
-        return None if review.submission_number is None else f"S{review.submission_number}"
+        # annotated by the view
+        number = getattr(review, "submission_number", None)
+        return None if number is None else f"S{number}"
 
 
-class NewReviewSerializer(serializers.Serializer):
+class NewReviewSerializer(serializers.Serializer[Any]):
     title = serializers.CharField(max_length=120)
     place = serializers.CharField(max_length=120, required=False, allow_blank=True)
     client = serializers.CharField(max_length=120, required=False, allow_blank=True)
@@ -78,21 +82,22 @@ class NewReviewSerializer(serializers.Serializer):
 
 
 @extend_schema_field({"type": "array", "items": {"$ref": "#/components/schemas/Submission"}})
-class SubmissionsField(serializers.Field):
+class SubmissionsField(serializers.Field[Any, Any, Any, Any]):
     """The submissions of a review, stated by themselves: a review knows of none of what is built upon it."""
 
-    def to_representation(self, submissions):
-        return submissions.reported()
+    def to_representation(self, submissions: Any) -> list[dict[str, Any]]:
+        reported: list[dict[str, Any]] = submissions.reported()
+        return reported
 
 
-class ImportedSerializer(serializers.Serializer):
+class ImportedSerializer(serializers.Serializer[Any]):
     """Where a review came from."""
 
     exported_by = serializers.CharField(allow_blank=True)
     exported_at = serializers.CharField(allow_null=True)
 
 
-class ReviewDetailSerializer(serializers.ModelSerializer):
+class ReviewDetailSerializer(serializers.ModelSerializer[Any]):
     """A review with all that its screens start from."""
 
     role = serializers.ChoiceField(Role.choices)
@@ -126,13 +131,13 @@ class ReviewDetailSerializer(serializers.ModelSerializer):
         ]
 
 
-class ReviewChangeSerializer(serializers.ModelSerializer):
+class ReviewChangeSerializer(serializers.ModelSerializer[Any]):
     class Meta:
         model = Review
         fields = ["title", "place", "client", "description", "status"]
 
 
-class AuditSerializer(serializers.Serializer):
+class AuditSerializer(serializers.Serializer[Any]):
     at = serializers.DateTimeField()
     actor = serializers.CharField(source="actor.name")
     action = serializers.CharField()

@@ -18,12 +18,12 @@ def next_state(kind: type[S], review: Review, author: User, document: Any, based
     based_on : number of the state that was changed, 0 where there was none.  what : the document's name in a message.
     The review's row has to be locked, so that numbers are given out once.
     """
-    current = kind.objects.filter(review=review).first()
+    current = kind._default_manager.filter(review=review).first()
     number = current.number if current else 0
     _require(review, number, based_on, what)
     if current is not None and document == current.document:
         return None
-    return kind.objects.create(
+    return kind._default_manager.create(
         review=review, number=number + 1, document=document, undo_to=number or None, author=author
     )
 
@@ -40,13 +40,13 @@ def undone(kind: type[S], review: Review, author: User, based_on: int, what: str
 
     based_on : number of the state whose change is undone; refused where it is another by now
     """
-    states = kind.objects.filter(review=review)
+    states = kind._default_manager.filter(review=review)
     current = states.first()
     _require(review, current.number if current else 0, based_on, what)
     if current is None or current.undo_to is None:
         raise Conflict(f"there is no change of the {what} to undo", "Nothing needs to be done.")
     before = states.get(number=current.undo_to)
-    state = kind.objects.create(
+    state = kind._default_manager.create(
         review=review, number=current.number + 1, document=before.document, undo_to=before.undo_to, author=author
     )
     return state, before.number

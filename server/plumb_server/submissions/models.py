@@ -31,7 +31,7 @@ class SubmissionQuerySet(NumberedFromZeroQuerySet):
         reported = self.prefetch_related(
             "exhibits__reading", "cases", models.Prefetch("exhibits__tables", queryset=tables)
         )
-        return SubmissionSerializer(reported, many=True).data
+        return list(SubmissionSerializer(reported, many=True).data)
 
     def latest_with_values(self) -> Submission | None:
         """The latest that holds values, else the latest."""
@@ -168,7 +168,7 @@ def _text(claim: core.Claim) -> str:
     return (str(claim.value) if isinstance(claim.value, str) else claim.text or str(claim.value))[:LONGEST]
 
 
-class ClaimQuerySet(models.QuerySet):
+class ClaimQuerySet(models.QuerySet[Any]):
     COLUMNS = (
         "quantity",
         "direction",

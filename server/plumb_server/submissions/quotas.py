@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import timedelta
 
 from django.conf import settings
-from django.db.models import Sum
+from django.db.models import QuerySet, Sum
 from django.utils import timezone
 from rest_framework.exceptions import Throttled
 
@@ -42,5 +42,5 @@ def require_turn(user: User) -> None:
         raise Throttled(WAIT, f"{waiting} of your files are waiting to be read; upload more when some have been read")
 
 
-def _bytes(exhibits) -> int:
-    return exhibits.aggregate(total=Sum("size"))["total"] or 0
+def _bytes(exhibits: QuerySet[Exhibit]) -> int:
+    return int(exhibits.aggregate(total=Sum("size"))["total"] or 0)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
@@ -9,7 +11,7 @@ from plumb_server.submissions.models import Case, ClaimTable, Exhibit, ExhibitRe
 from plumb_server.web.schema import CellSerializer
 
 
-class TableSerializer(serializers.ModelSerializer):
+class TableSerializer(serializers.ModelSerializer[Any]):
     claims = serializers.IntegerField(source="count")
 
     class Meta:
@@ -19,22 +21,22 @@ class TableSerializer(serializers.ModelSerializer):
     reading = serializers.SerializerMethodField()
 
     @extend_schema_field(serializers.DictField())
-    def get_reading(self, table: ClaimTable):
+    def get_reading(self, table: ClaimTable) -> dict[str, Any]:
         """As it was read, to be read again with other answers."""
         return {part: value for part, value in table.reading.items() if part != "heading"}
 
 
-class SheetToldSerializer(serializers.Serializer):
+class SheetToldSerializer(serializers.Serializer[Any]):
     """What states one table of a file from the others."""
 
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment]
     page = serializers.IntegerField(allow_null=True)
     kind = serializers.CharField(allow_blank=True)
     rows = serializers.IntegerField()
     title = serializers.CharField(allow_blank=True)
 
 
-class ExhibitReadingSerializer(serializers.ModelSerializer):
+class ExhibitReadingSerializer(serializers.ModelSerializer[Any]):
     """How far the reading of an exhibit is, and what came of it."""
 
     tables = SheetToldSerializer(many=True)
@@ -44,7 +46,7 @@ class ExhibitReadingSerializer(serializers.ModelSerializer):
         fields = ["status", "share", "phase", "message", "remedy", "pages", "tables"]
 
 
-class ExhibitSerializer(serializers.ModelSerializer):
+class ExhibitSerializer(serializers.ModelSerializer[Any]):
     reading = serializers.SerializerMethodField()
 
     class Meta:
@@ -52,12 +54,12 @@ class ExhibitSerializer(serializers.ModelSerializer):
         fields = ["id", "name", "size", "sha256", "pasted", "created_at", "reading"]
 
     @extend_schema_field(ExhibitReadingSerializer(allow_null=True))
-    def get_reading(self, exhibit: Exhibit):
+    def get_reading(self, exhibit: Exhibit) -> Any:
         reading = getattr(exhibit, "reading", None)
         return None if reading is None else ExhibitReadingSerializer(reading).data
 
 
-class PageTableSerializer(serializers.Serializer):
+class PageTableSerializer(serializers.Serializer[Any]):
     """Where a table and its cells are on a page, pt from the top left corner."""
 
     sheet = serializers.CharField()
@@ -69,7 +71,7 @@ class PageTableSerializer(serializers.Serializer):
     )
 
 
-class PageAcceptedSerializer(serializers.Serializer):
+class PageAcceptedSerializer(serializers.Serializer[Any]):
     """A table of a page that is accepted."""
 
     sheet = serializers.CharField()
@@ -77,7 +79,7 @@ class PageAcceptedSerializer(serializers.Serializer):
     claims = serializers.IntegerField()
 
 
-class PageSerializer(serializers.Serializer):
+class PageSerializer(serializers.Serializer[Any]):
     """A page of an exhibit: its size in pt, its tables, whether there is text on it, and what was accepted from it."""
 
     number = serializers.IntegerField()
@@ -88,7 +90,7 @@ class PageSerializer(serializers.Serializer):
     accepted = PageAcceptedSerializer(many=True)
 
 
-class CaseSerializer(serializers.ModelSerializer):
+class CaseSerializer(serializers.ModelSerializer[Any]):
     """A load case with its role; what is not known of it is null."""
 
     class Meta:
@@ -97,8 +99,8 @@ class CaseSerializer(serializers.ModelSerializer):
         read_only_fields = ["name", "revision"]
 
 
-class SubmissionSerializer(serializers.ModelSerializer):
-    label = serializers.CharField()
+class SubmissionSerializer(serializers.ModelSerializer[Any]):
+    label = serializers.CharField()  # type: ignore[assignment]
     exhibits = ExhibitSerializer(many=True)
     tables = serializers.SerializerMethodField()
     cases = CaseSerializer(many=True)
@@ -120,7 +122,7 @@ class SubmissionSerializer(serializers.ModelSerializer):
         ]
 
     @extend_schema_field(TableSerializer(many=True))
-    def get_tables(self, submission: Submission):
+    def get_tables(self, submission: Submission) -> Any:
         tables = [table for exhibit in submission.exhibits.all() for table in exhibit.tables.all()]
         return TableSerializer(sorted(tables, key=lambda t: t.pk), many=True).data
 
@@ -128,7 +130,7 @@ class SubmissionSerializer(serializers.ModelSerializer):
         return sum(table.count for exhibit in submission.exhibits.all() for table in exhibit.tables.all())
 
 
-class ReadingSerializer(serializers.Serializer):
+class ReadingSerializer(serializers.Serializer[Any]):
     """How a table is read; what is not set is recognised."""
 
     header_row = serializers.IntegerField(allow_null=True, required=False, min_value=0)
@@ -144,7 +146,7 @@ class ReadingSerializer(serializers.Serializer):
     taken_in = serializers.ListField(child=serializers.IntegerField(min_value=0), required=False)
 
 
-class ReadTableSerializer(serializers.Serializer):
+class ReadTableSerializer(serializers.Serializer[Any]):
     """A table to read: pasted text, or a sheet of an exhibit."""
 
     text = serializers.CharField(required=False, allow_blank=True, trim_whitespace=False, max_length=8_000_000)
@@ -156,23 +158,23 @@ class ReadTableSerializer(serializers.Serializer):
     replaces = serializers.IntegerField(required=False, help_text="the table as it was accepted before")
 
 
-class AllAcceptedSerializer(serializers.Serializer):
+class AllAcceptedSerializer(serializers.Serializer[Any]):
     """What became of each table of an exhibit or a submission: accepted, or its questions."""
 
     exhibit = serializers.IntegerField(source="exhibit.pk")
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment]
     table = TableSerializer(allow_null=True)
     open = serializers.ListField(child=serializers.CharField())
 
 
-class ColumnSerializer(serializers.Serializer):
+class ColumnSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     title = serializers.CharField()
-    required = serializers.BooleanField()
+    required = serializers.BooleanField()  # type: ignore[assignment]
     units = serializers.ListField(child=serializers.CharField())
 
 
-class OfBriefSerializer(serializers.Serializer):
+class OfBriefSerializer(serializers.Serializer[Any]):
     """What the brief has where a value stands, in the unit of the table."""
 
     row = serializers.IntegerField()
@@ -180,7 +182,7 @@ class OfBriefSerializer(serializers.Serializer):
     text = serializers.CharField()
 
 
-class TableReadSerializer(serializers.Serializer):
+class TableReadSerializer(serializers.Serializer[Any]):
     """How a table was read, before it is accepted."""
 
     kind = serializers.CharField()

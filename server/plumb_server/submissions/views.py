@@ -22,6 +22,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.records import note
+from plumb_server.accounts.requests import user_of
 from plumb_server.reviews.access import TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.submissions import contents, quotas, readings, services
@@ -64,26 +65,26 @@ class SubmissionAcceptView(APIView):
     @extend_schema(operation_id="submission_accept", request=None, responses=SubmissionSerializer)
     def post(self, request: Request, submission_id: int) -> Response:
         submission = get_object_or_404(Submission.objects.select_related("review"), pk=submission_id)
-        access(request.user, submission.review_id, TEAM)
-        return Response(SubmissionSerializer(services.accept_submission(submission, request.user)).data)
+        access(user_of(request), submission.review_id, TEAM)
+        return Response(SubmissionSerializer(services.accept_submission(submission, user_of(request))).data)
 
 
 class SubmissionTablesView(APIView):
     @extend_schema(operation_id="submission_accept_all", request=None, responses=AllAcceptedSerializer(many=True))
     def post(self, request: Request, submission_id: int) -> Response:
         submission = get_object_or_404(Submission.objects.select_related("review"), pk=submission_id)
-        access(request.user, submission.review_id, TEAM)
-        return Response(AllAcceptedSerializer(services.accept_all_of(submission, request.user), many=True).data)
+        access(user_of(request), submission.review_id, TEAM)
+        return Response(AllAcceptedSerializer(services.accept_all_of(submission, user_of(request)), many=True).data)
 
 
 class CaseView(APIView):
     @extend_schema(operation_id="case_change", request=CaseSerializer, responses=CaseSerializer, parameters=[IF_MATCH])
     def patch(self, request: Request, case_id: int) -> Response:
         case = get_object_or_404(Case.objects.select_related("submission__review"), pk=case_id)
-        access(request.user, case.submission.review_id, TEAM)
+        access(user_of(request), case.submission.review_id, TEAM)
         given = CaseSerializer(case, data=request.data, partial=True)
         given.is_valid(raise_exception=True)
-        changed = services.change_case(case, request.user, dict(given.validated_data), based_on(request))
+        changed = services.change_case(case, user_of(request), dict(given.validated_data), based_on(request))
         return Response(CaseSerializer(changed).data)
 
 
@@ -98,12 +99,12 @@ class ExhibitsView(APIView):
         responses={201: ExhibitSerializer},
     )
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id, SUBMITTING_ROLES)
-        quotas.require_turn(request.user)
+        entry = access(user_of(request), review_id, SUBMITTING_ROLES)
+        quotas.require_turn(user_of(request))
         file = request.FILES.get("file")
         if file is None:
-            words = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
-            raise UnprocessableContent([words])
+            missing = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
+            raise UnprocessableContent([missing])
         data = file.read()
         if b"\x00" in data[:4000] and data[:4] not in (b"PK\x03\x04", b"%PDF") and data[:2] not in UTF_16:
             words = f"{file.name} is neither text nor a workbook nor a PDF"
@@ -111,8 +112,8 @@ class ExhibitsView(APIView):
                 [{"path": "/file", "message": words, "remedy": "Upload CSV, text, XLSX or PDF."}]
             )
         with transaction.atomic():
-            submission = services.open_submission(entry.review, request.user)
-            exhibit = services.add_exhibit(submission, request.user, name=file.name, data=data)
+            submission = services.open_submission(entry.review, user_of(request))
+            exhibit = services.add_exhibit(submission, user_of(request), name=file.name, data=data)
             readings.begin(exhibit)
         return Response(ExhibitSerializer(exhibit).data, status=status.HTTP_201_CREATED)
 
@@ -121,7 +122,7 @@ class ExhibitFileView(APIView):
     @extend_schema(operation_id="exhibit_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
     def get(self, request: Request, exhibit_id: int) -> FileResponse:
         exhibit = get_object_or_404(Exhibit.objects.select_related("submission"), pk=exhibit_id)
-        access(request.user, exhibit.submission.review_id, SUBMITTING_ROLES)
+        access(user_of(request), exhibit.submission.review_id, SUBMITTING_ROLES)
         note(request, "downloaded", review=str(exhibit.submission.review_id), exhibit=exhibit.name)
         pdf = exhibit.name.lower().endswith(".pdf")
         answer = FileResponse(contents.opened(exhibit.sha256), content_type="application/octet-stream")
@@ -134,7 +135,7 @@ class ExhibitFileView(APIView):
 
 def _exhibit(request: Request, exhibit_id: int, roles: tuple[Role, ...] = TEAM) -> Exhibit:
     exhibit = get_object_or_404(Exhibit.objects.select_related("submission__review"), pk=exhibit_id)
-    access(request.user, exhibit.submission.review_id, roles)
+    access(user_of(request), exhibit.submission.review_id, roles)
     return exhibit
 
 
@@ -147,7 +148,7 @@ class ExhibitView(APIView):
 
     @extend_schema(operation_id="exhibit_remove", responses={204: None})
     def delete(self, request: Request, exhibit_id: int) -> Response:
-        services.remove_exhibit(_exhibit(request, exhibit_id), request.user)
+        services.remove_exhibit(_exhibit(request, exhibit_id), user_of(request))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -223,7 +224,7 @@ class _TableView(APIView):
 class TableReadView(_TableView):
     @extend_schema(operation_id="table_read", request=ReadTableSerializer, responses=TableReadSerializer)
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         given, name, sheets, index = self.table(request, entry)
         sheet = sheets[index]
         read = services.read_sheet(entry.review, sheet, name, given.get("kind", ""), given.get("reading"))
@@ -252,24 +253,24 @@ class TableReadView(_TableView):
 class TableAcceptView(_TableView):
     @extend_schema(operation_id="table_accept", request=ReadTableSerializer, responses={201: TableSerializer})
     def post(self, request: Request, review_id: str) -> Response:
-        entry = access(request.user, review_id)
+        entry = access(user_of(request), review_id)
         given, name, sheets, index = self.table(request, entry)
         how = sheets[index], given.get("kind", ""), given.get("reading")
         if given.get("exhibit") is None:
-            table = services.accept_pasted(entry.review, request.user, name, given["text"], *how)
+            table = services.accept_pasted(entry.review, user_of(request), name, given["text"], *how)
         else:
             exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=entry.review)
             replaces = None
             if given.get("replaces") is not None:
                 replaces = get_object_or_404(exhibit.tables, pk=given["replaces"])
-            table = services.accept_table(exhibit, request.user, *how, replaces)
+            table = services.accept_table(exhibit, user_of(request), *how, replaces)
         return Response(TableSerializer(table).data, status=status.HTTP_201_CREATED)
 
 
 class ExhibitTablesView(APIView):
     @extend_schema(operation_id="exhibit_accept_all", request=None, responses=AllAcceptedSerializer(many=True))
     def post(self, request: Request, exhibit_id: int) -> Response:
-        rows = services.accept_all(_exhibit(request, exhibit_id), request.user)
+        rows = services.accept_all(_exhibit(request, exhibit_id), user_of(request))
         return Response(AllAcceptedSerializer(rows, many=True).data)
 
 
@@ -278,6 +279,6 @@ class TableView(APIView):
     def delete(self, request: Request, table_id: int) -> Response:
         tables = ClaimTable.objects.select_related("exhibit__submission__review")
         table = get_object_or_404(tables, pk=table_id)
-        access(request.user, table.exhibit.submission.review_id)
-        services.remove_table(table, request.user)
+        access(user_of(request), table.exhibit.submission.review_id)
+        services.remove_table(table, user_of(request))
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -127,14 +127,19 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         error = exceptions.PermissionDenied()
     if not isinstance(error, exceptions.APIException):
         return None
-    if isinstance(getattr(error, "errors", None), list):
-        # exceptions of the application list every problem
-        errors = error.errors
+    # exceptions of the application list every problem
+    listed = getattr(error, "errors", None)
+    if isinstance(listed, list):
+        errors = listed
     elif isinstance(error, exceptions.ValidationError):
         errors = _flat(error.detail)
     detail = "; ".join(e["message"] for e in errors) if errors else str(error.detail)
     code = error.status_code
-    headers = {"Retry-After": str(int(error.wait or 60))} if isinstance(error, exceptions.Throttled) else None
+    headers = (
+        {"Retry-After": str(int(getattr(error, "wait", None) or 60))}
+        if isinstance(error, exceptions.Throttled)
+        else None
+    )
     response = Response(document(code, detail, errors), status=code, headers=headers)
     response.content_type = MEDIA_TYPE
     return response

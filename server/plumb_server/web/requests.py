@@ -50,7 +50,7 @@ def _no_constant(name: str) -> Any:
 _NO_TEXT = re.compile("[\x00\ud800-\udfff]")
 
 
-def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str, Any]:
+def sent(serializer: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
     """The body of a request as a serializer has it; refused with the fields where it has not."""
     given = serializer(data=request.data)
     given.is_valid(raise_exception=True)
@@ -60,7 +60,7 @@ def sent(serializer: type[serializers.Serializer], request: Request) -> dict[str
 IF_MATCH = OpenApiParameter("If-Match", str, "header", required=True, description="revision that was changed, quoted")
 
 
-class BasedOnSerializer(serializers.Serializer):
+class BasedOnSerializer(serializers.Serializer[Any]):
     """What an undo is based on."""
 
     based_on = serializers.IntegerField()

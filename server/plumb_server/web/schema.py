@@ -52,14 +52,14 @@ def core_field(name: str, many: bool = False, nullable: bool = False) -> type[se
 BriefField = core_field("Brief")
 
 
-class CellAnswerSerializer(serializers.Serializer):
+class CellAnswerSerializer(serializers.Serializer[Any]):
     """An answer to a question of a table: in words, and what it sets of the reading."""
 
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment]
     sets = serializers.DictField()
 
 
-class CellSerializer(serializers.Serializer):
+class CellSerializer(serializers.Serializer[Any]):
     """A problem at a cell of a table."""
 
     row = serializers.IntegerField(allow_null=True)
@@ -70,7 +70,7 @@ class CellSerializer(serializers.Serializer):
     choices = CellAnswerSerializer(many=True)
 
 
-class KeyScheme(OpenApiAuthenticationExtension):
+class KeyScheme(OpenApiAuthenticationExtension):  # type: ignore[no-untyped-call]
     """Keys for scripts, as the document describes them."""
 
     target_class = "plumb_server.accounts.tokens.TokenAuthentication"

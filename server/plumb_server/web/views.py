@@ -83,7 +83,7 @@ def metrics(request: HttpRequest) -> HttpResponse:
     registry = REGISTRY
     if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
         registry = CollectorRegistry()
-        multiprocess.MultiProcessCollector(registry)
+        multiprocess.MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
     entry = CollectorRegistry()
     entry.register(_State())
     return HttpResponse(generate_latest(registry) + generate_latest(entry), content_type=CONTENT_TYPE_LATEST)

@@ -50,5 +50,5 @@ class Command(BaseCommand):
     help = "Carry out the jobs of the queue."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        with app.replace_connector(app.connector.get_worker_connector()):
+        with app.replace_connector(app.connector.get_worker_connector()):  # type: ignore[attr-defined]
             asyncio.run(_work())

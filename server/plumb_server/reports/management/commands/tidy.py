@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from plumb_server.accounts.models import ApiToken, Invitation
 from plumb_server.reports.models import Printing
-from plumb_server.reports.printing import KEPT
+from plumb_server.reports.printing import RETENTION
 
 JOB_RETENTION = timedelta(days=7)
 INVITATION_RETENTION = timedelta(days=90)
@@ -24,7 +24,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         now = timezone.now()
         call_command("clearsessions")
-        Printing.objects.filter(asked_at__lt=now - KEPT).delete()
+        Printing.objects.filter(asked_at__lt=now - RETENTION).delete()
         Invitation.objects.filter(accepted_at=None, expires_at__lt=now - INVITATION_RETENTION).delete()
         ApiToken.objects.filter(expires_at__lt=now).delete()
         with connection.cursor() as cursor:
@@ -32,5 +32,5 @@ class Command(BaseCommand):
             cursor.execute(
                 "DELETE FROM procrastinate_jobs WHERE status IN ('failed', 'aborted', 'cancelled', 'succeeded') AND id IN "
                 "(SELECT job_id FROM procrastinate_events GROUP BY job_id HAVING max(at) < now() - %s)",
-                [JOB_RETENTION],
+                (JOB_RETENTION,),  # type: ignore[arg-type]
             )
