@@ -2,10 +2,13 @@
 
     .venv/bin/python bench/dynamics.py [2000 20000 60000]
 
-Regular frames with rigid floors and member mass, 60 modes.  *bare*: scipy.sparse.linalg.splu (minimum degree ordering, the
-better one for these matrices) and eigsh in shift-and-invert mode on the same matrices.  *whole*: read and inspect the document, assemble,
+Regular frames with rigid floors and member mass, 60 modes.  *bare*: scipy.sparse.linalg.splu (minimum degree
+ordering, the
+better one for these matrices) and eigsh in shift-and-invert mode on the same matrices.  *whole*: read and inspect
+the document, assemble,
 constrain, factorise, modes, participation.  *response*: both directions, residual mass, the accidental
-eccentricity either way, as moments or as shifted mass, whichever takes longer.  Prints ratios, the growth exponent, and peak memory.
+eccentricity either way, as moments or as shifted mass, whichever takes longer.  Prints ratios, the growth exponent,
+and peak memory.
 """
 
 from __future__ import annotations
@@ -132,7 +135,8 @@ def measured(document: dict[str, Any]) -> dict[str, float]:
 def main(sizes: list[int]) -> None:
     print(f"factorisation: {'CHOLMOD' if factor.cholmod else 'SuperLU'}; {MODES} modes")
     print(
-        f"{'dof':>7} {'members':>8} | {'read':>6} {'assemble':>8} {'factor':>7} {'modes':>7} {'whole':>7} | {'splu':>7} {'eigsh':>7} {'bare':>7} |"
+        f"{'dof':>7} {'members':>8} | {'read':>6} {'assemble':>8} {'factor':>7} {'modes':>7} {'whole':>7} | "
+        f"{'splu':>7} {'eigsh':>7} {'bare':>7} |"
         f" {'whole/bare':>10} {'assembly':>8} | {'response':>8} {'of modal':>8} | {'memory':>7}"
     )
     done = []
@@ -141,8 +145,10 @@ def main(sizes: list[int]) -> None:
         r = measured(document)
         memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e6
         print(
-            f"{r['dof']:7.0f} {len(document['members']):8d} | {r['read']:6.2f} {r['assemble']:8.3f} {r['factor']:7.2f} {r['modes']:7.2f} {r['whole']:7.2f} |"
-            f" {r['splu']:7.2f} {r['eigsh']:7.2f} {r['bare']:7.2f} | {r['whole/bare']:10.2f} {r['assembly']:8.1%} | {r['response']:8.3f}"
+            f"{r['dof']:7.0f} {len(document['members']):8d} | {r['read']:6.2f} {r['assemble']:8.3f} "
+            f"{r['factor']:7.2f} {r['modes']:7.2f} {r['whole']:7.2f} |"
+            f" {r['splu']:7.2f} {r['eigsh']:7.2f} {r['bare']:7.2f} | {r['whole/bare']:10.2f} "
+            f"{r['assembly']:8.1%} | {r['response']:8.3f}"
             f" {r['of modal']:8.1%} | {memory:5.2f} GB",
             flush=True,
         )

@@ -2,7 +2,8 @@
 
     .venv/bin/python bench/growth.py [ADDRESS] [--cases 520] [--stories 100]
 
-Against a running `bin/start`. A review with a brief and one table of story drifts (two values for each story and case) is made, accepted,
+Against a running `bin/start`. A review with a brief and one table of story drifts (two values for each story and
+case) is made, accepted,
 rechecked, requested again and changed; prints the times and the size of the sheet, and closes the review in the end.
 """
 
@@ -57,7 +58,8 @@ def main() -> None:
             answer = call()
             took = time.perf_counter() - begun
             print(
-                f"{name:<14} {took:7.2f} s  {answer.status_code}  {answer.num_bytes_downloaded / 1e6:.2f} MB sent, {len(answer.content) / 1e6:.2f} MB"
+                f"{name:<14} {took:7.2f} s  {answer.status_code}  {answer.num_bytes_downloaded / 1e6:.2f} MB "
+                f"sent, {len(answer.content) / 1e6:.2f} MB"
             )
             assert answer.status_code < 400, answer.text
             return answer

@@ -2,9 +2,12 @@
 
     .venv/bin/python bench/load.py [ADDRESS] [--people 50] [--seconds 60] [--pause 3] [--reviews 10]
 
-Against a running `bin/start` (by default at its usual address). Reviewers look at reviews as the screens do: the list, a review with sheet and
-findings, derivations, a change of the brief and its undo, editions side by side, a table that is read; with a pause after each look. Each of
-them works on a copy of the demo's clinic, which is made first and closed in the end. Prints times of one reviewer and of all of them,
+Against a running `bin/start` (by default at its usual address). Reviewers look at reviews as the screens do: the
+list, a review with sheet and
+findings, derivations, a change of the brief and its undo, editions side by side, a table that is read; with a pause
+after each look. Each of
+them works on a copy of the demo's clinic, which is made first and closed in the end. Prints times of one reviewer
+and of all of them,
 their ratio, and the memory of the server's processes; ends with status 1 where a request failed.
 """
 
@@ -100,18 +103,23 @@ def told(name: str, times: dict[str, list[float]]) -> tuple[float, float]:
     everything = sorted(t for entry in times.values() for t in entry)
     p50, p95 = statistics.median(everything), everything[int(0.95 * (len(everything) - 1))]
     print(
-        f"{name}: {len(everything)} requests, p50 {p50 * 1e3:.0f} ms, p95 {p95 * 1e3:.0f} ms, longest {everything[-1]:.2f} s"
+        f"{name}: {len(everything)} requests, p50 {p50 * 1e3:.0f} ms, p95 {p95 * 1e3:.0f} ms, longest "
+        f"{everything[-1]:.2f} s"
     )
     for what, entry in sorted(times.items()):
         entry.sort()
         print(
-            f"    {what:<13} {len(entry):>5}  p50 {statistics.median(entry) * 1e3:>5.0f} ms  p95 {entry[int(0.95 * (len(entry) - 1))] * 1e3:>5.0f} ms"
+            f"    {what:<13} {len(entry):>5}  p50 {statistics.median(entry) * 1e3:>5.0f} ms  p95 "
+            f"{entry[int(0.95 * (len(entry) - 1))] * 1e3:>5.0f} ms"
         )
     return p50, p95
 
 
 def memory(address: str) -> float:
-    """MB that the processes of the server hold themselves (what they share counted once), 0 where they are not on this machine."""
+    """MB that the processes of the server hold themselves (what they share counted once).
+
+    0 where they are not on this machine.
+    """
     total = 0.0
     for process in Path("/proc").glob("[0-9]*"):
         try:
@@ -172,7 +180,8 @@ async def main() -> int:
                 closing = {"If-Match": f'"{revision}"', **token}
                 await client.patch(f"/api/reviews/{review}/", json={"status": "closed"}, headers=closing)
     print(
-        f"ratio of many to one: p50 {many[0] / one[0]:.1f}, p95 {many[1] / one[1]:.1f}; server processes {memory(requested.address):.0f} MB"
+        f"ratio of many to one: p50 {many[0] / one[0]:.1f}, p95 {many[1] / one[1]:.1f}; server processes "
+        f"{memory(requested.address):.0f} MB"
     )
     for line in failed[:10]:
         print("failed:", line)

@@ -1,7 +1,9 @@
 """Time of a recheck and of assumptions, as ratios to one full recheck of the same document.
 
-Run with the project's Python: `.venv/bin/python bench/rechecks.py`.  The document is the demo's clinic, with its reference model,
-whose modes are solved once before.  Ratios are of the shortest of several runs, accepted turns, so that a slowed machine
+Run with the project's Python: `.venv/bin/python bench/rechecks.py`.  The document is the demo's clinic, with its
+reference model,
+whose modes are solved once before.  Ratios are of the shortest of several runs, accepted turns, so that a slowed
+machine
 slows both sides.
 """
 

@@ -17,7 +17,10 @@ OUT = Path(__file__).parent / "grids"
 
 
 def shaking(latitude: float, longitude: float) -> float:
-    """Peak acceleration on rock, g: a fault from the south-west to the north-east of the isles, and a hum in the west."""
+    """Peak acceleration on rock, g.
+
+    A fault from the south-west to the north-east of the isles, and a hum in the west.
+    """
     across = abs((latitude - 47.4) - 0.45 * (longitude + 31.2)) / 1.1
     return round(0.08 + 0.34 * math.exp(-((2.2 * across) ** 2)) + 0.05 * math.exp(-((longitude + 31.9) ** 2)), 4)
 

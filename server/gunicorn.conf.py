@@ -1,4 +1,7 @@
-"""How gunicorn serves the application: behind a proxy that buffers (deploy/nginx.conf), on one address of this machine."""
+"""How gunicorn serves the application.
+
+Behind a proxy that buffers (deploy/nginx.conf), on one address of this machine.
+"""
 
 import os
 

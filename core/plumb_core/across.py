@@ -312,7 +312,8 @@ def _test(group: str, direction: str | None, words: str, state: str, **more: Any
 def tests(evaluation: Evaluation, stories: list[str]) -> list[BuildingTest]:
     """Tests of the building that an edition names, one by one: irregularities, regularity, redundancy, two stages.
 
-    Each with its group, direction (None for the building), words and `state`: met or not met for a condition, there or none
+    Each with its group, direction (None for the building), words and `state`: met or not met for a condition, there
+    or none
     for an irregularity, not tested for either.
     """
     rows = [
@@ -353,7 +354,8 @@ def tests(evaluation: Evaluation, stories: list[str]) -> list[BuildingTest]:
 def across(brief: Brief) -> Across:
     """The brief under its governing edition and all its comparison editions.
 
-    Returns editions with what each still needs, rows of values, spectra, V/W over the period, story shears, and for each
+    Returns editions with what each still needs, rows of values, spectra, V/W over the period, story shears, and for
+    each
     comparison edition and direction the factors whose product is the ratio of its base shear to the governing one.
     """
     with np.errstate(all="ignore"):

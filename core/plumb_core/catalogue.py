@@ -53,7 +53,10 @@ def _input(name: str, edition: Edition, ruled: frozenset[str]) -> listings.Editi
 
 
 def editions() -> list[listings.ListedEdition]:
-    """The editions of this engine: id, title, year, request kinds, inputs, structure types, systems, choices and permissions."""
+    """The editions of this engine.
+
+    Id, title, year, request kinds, inputs, structure types, systems, choices and permissions.
+    """
     listed: list[listings.ListedEdition] = []
     for e in EDITIONS.values():
         ruled = frozenset(e.rules({}))

@@ -106,7 +106,8 @@ def _add(facts: dict[Key, Fact], key: Key, found: Any, evaluation: Evaluation, w
 def with_levels(evaluation: Evaluation, levels: Sequence[Level]) -> Evaluation:
     """The evaluation with the declared action levels; as it is where there are none.
 
-    A level whose check is the edition's own check of the drift (the design action; damage limitation in EN 1998-1) declares
+    A level whose check is the edition's own check of the drift (the design action; damage limitation in EN 1998-1)
+    declares
     the factor and the limit of that check; its limit counts where it is below the edition's.
     """
     if not levels:

@@ -1,4 +1,7 @@
-"""From the parts of a request or brief to the inputs of an evaluation, and from what it lacks back to places in the document."""
+"""From the parts of a request or brief to the inputs of an evaluation.
+
+From what it lacks back to places in the document.
+"""
 
 from __future__ import annotations
 
@@ -93,7 +96,10 @@ _PARTS = {"podium", "redundancy"}
 
 
 def _with_levels(value: Any, levels: Mapping[str, int]) -> Any:
-    """Names of stories with their places beside them (`level`, from the bottom, 0 first), for rules that count stories."""
+    """Names of stories with their places beside them (`level`, from the bottom, 0 first).
+
+    For rules that count stories.
+    """
     if isinstance(value, list):
         return [_with_levels(item, levels) for item in value]
     if isinstance(value, dict):
@@ -222,7 +228,10 @@ def inputs_of(
 
 
 def edition_rules(edition: str, site: Site, system: System | None = None) -> dict[str, Rule]:
-    """The rule set of an edition under the choices that the site declares, and the static method that the system does."""
+    """The rule set of an edition under the choices that the site declares.
+
+    The static method that the system does.
+    """
     choices = {
         **site.__dict__,
         "static_method": system.static_method if system else None,

@@ -1,7 +1,8 @@
 """Comparisons with a limit of a code, in one place: the rounding of binary fractions decides none of them.
 
 A value counts as *at* a limit within one part in 10^9 of it.  ``exceeds(0.0126 / 0.0105, 1.2)`` is false, though the
-quotient is 1.2000000000000002 as a binary fraction; what lies at the limit then falls where the code's own words put it.
+quotient is 1.2000000000000002 as a binary fraction; what lies at the limit then falls where the code's own words put
+it.
 """
 
 from __future__ import annotations

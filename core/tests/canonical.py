@@ -43,7 +43,10 @@ def table(*rows: list[Any] | tuple[Any, ...]) -> str:
 
 
 def shear_building(T_1: float) -> tuple[np.ndarray, np.ndarray, float]:
-    """Periods (s), shares of the mass, and the story stiffness (kN/m) of a uniform shear building with this first period."""
+    """Periods (s), shares of the mass.
+
+    The story stiffness (kN/m) of a uniform shear building with this first period.
+    """
     m = WEIGHT / G
     chain = 2.0 * np.eye(STORIES) - np.eye(STORIES, k=1) - np.eye(STORIES, k=-1)
     chain[-1, -1] = 1.0
@@ -285,7 +288,10 @@ def _combinations(brief: dict[str, Any]) -> str:
                 rows.append(
                     (
                         f"C{number}",
-                        f"{dead:.4g} D + {live:g} L {sign} {action:g} {main} static + + {0.3 * action:g} {other} static +",
+                        (
+                            f"{dead:.4g} D + {live:g} L {sign} {action:g} {main} static + + {0.3 * action:g} "
+                            f"{other} static +"
+                        ),
                     )
                 )
     if not rows:

@@ -1,6 +1,9 @@
-"""A frame solved a second way, for the tests: member by member, from flexibilities, dense, without any of the product's code.
+"""A frame solved a second way, for the tests.
 
-Each member is a cantilever's flexibility matrix, inverted and carried over by equilibrium; diaphragms are a transformation
+Member by member, from flexibilities, dense, without any of the product's code.
+
+Each member is a cantilever's flexibility matrix, inverted and carried over by equilibrium; diaphragms are a
+transformation
 matrix applied to the dense whole; the eigenproblem is the general dense one on the massive coordinates.
 """
 

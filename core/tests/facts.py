@@ -1,4 +1,7 @@
-"""Small documents for tests of facts: three stories of 3.5 m and 3600 kN, cases with both ends, and what comes of them."""
+"""Small documents for tests of facts.
+
+Three stories of 3.5 m and 3600 kN, cases with both ends, and what comes of them.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""What has to hold under every edition: shape of answers, continuity, monotony, invariance, no number that is not one."""
+"""What has to hold under every edition.
+
+Shape of answers, continuity, monotony, invariance, no number that is not one.
+"""
 
 from __future__ import annotations
 

@@ -36,7 +36,8 @@ def test_two_period_equations_moved_on_by_one() -> None:
     # 12.8-6: 0.044 x 1.0 = 0.044 against 0.6/(1.8 x 8) = 0.0416
     found = static("asce7-22", site(), RISK_II, WALLS | {"R": 8.0}, twenty, T=1.8)
     assert (found["coefficient"], found["governed_by"]) == (pytest.approx(0.044), "12.8-6")
-    # 12.8-7: S_1 of class BC: 0.5 x 0.7/8 = 0.04375 is below 0.044; with R = 6 it is 0.058333 against 0.6/(1.8 x 6) = 0.0556
+    # 12.8-7: S_1 of class BC: 0.5 x 0.7/8 = 0.04375 is below 0.044; with R = 6 it is 0.058333 against 0.6/(1.8 x 6)
+    # = 0.0556
     found = static("asce7-22", site(S_1=0.7), RISK_II, WALLS | {"R": 6.0}, twenty, T=1.8)
     assert (found["coefficient"], found["governed_by"]) == (pytest.approx(0.35 / 6), "12.8-7")
 
@@ -49,7 +50,8 @@ def test_period_formulas_moved_on_by_one() -> None:
 
 
 def test_multi_period_spectrum_is_read_between_its_points() -> None:
-    # 2/3 of: half way between 0.2 and 0.5 s 1.4; 1.25 s 0.65; beyond 10 s (T_L = 12): 0.06 x 10/T, then 0.06 x 10 x 12/T^2
+    # 2/3 of: half way between 0.2 and 0.5 s 1.4; 1.25 s 0.65; beyond 10 s (T_L = 12): 0.06 x 10/T, then 0.06 x 10 x
+    # 12/T^2
     found = spectrum("asce7-22", site(mce=MCE, T_L=12.0), RISK_II, [0.0, 0.35, 1.25, 11.0, 15.0])
     assert found["elastic"] == pytest.approx([2 / 3 * v for v in (0.6, 1.4, 0.65, 0.6 / 11, 7.2 / 225)])
 

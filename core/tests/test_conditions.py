@@ -97,7 +97,8 @@ def test_irregular_infills_double_the_eccentricity_that_is_looked_for() -> None:
 
 
 def test_an_open_story_of_is_1893_2016() -> None:
-    # Table 6, 7.10.3: stiffness at least 80 %, strength at least 90 % of the story above; 2 % of walls in zones III to V
+    # Table 6, 7.10.3: stiffness at least 80 %, strength at least 90 % of the story above; 2 % of walls in zones III
+    # to V
     infills = {
         "plan": "regular", "open_story": "L1", "stiffness_ratio": 0.8, "strength_ratio": 0.85, "wall_density": 0.02,
     }  # fmt: skip
@@ -172,7 +173,8 @@ def test_the_simplified_method_of_ubc_takes_soil_s_e_where_nothing_is_known() ->
 
 
 def test_damping_of_the_modes_changes_the_ordinates_of_is_1893_2002() -> None:
-    # 0.3 s on medium soil: the plateau, 2.5; zone IV, I 1, R 5: 0.24 / 2 x 2.5 = 0.30 g before R.  2 % of damping: x 1.4
+    # 0.3 s on medium soil: the plateau, 2.5; zone IV, I 1, R 5: 0.24 / 2 x 2.5 = 0.30 g before R.  2 % of damping: x
+    # 1.4
     T = 0.3
     model = shear_building(1, (2 * math.pi / T) ** 2 * 120.0, 120.0)
     curve = {"edition": "is1893-2002", "site": {"zone": "IV", "soil": "II"}, "occupancy": {"use": "other"}}

@@ -1,6 +1,7 @@
 """The four demo reviews come to the same checks as when this was written down, by kind, key and place.
 
-`data/demo/*.plumb.json` are their documents, `checks.json` what the engine before the checkers found in them.  A change of
+`data/demo/*.plumb.json` are their documents, `checks.json` what the engine before the checkers found in them.  A
+change of
 a rule may change these on purpose; then say in the commit which check and why.
 """
 

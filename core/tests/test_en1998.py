@@ -88,7 +88,8 @@ def test_vertical_spectrum_has_no_soil_factor() -> None:
 
 
 def test_long_periods_by_annex_a() -> None:
-    # type 1, ground C: T_E = 6, T_F = 10. S_De(8) = 0.025 a_g S T_C T_D (2.5 + 0.5 (1 - 2.5)) = d_g x 1.75, S_e = S_De (2 pi/8)^2
+    # type 1, ground C: T_E = 6, T_F = 10. S_De(8) = 0.025 a_g S T_C T_D (2.5 + 0.5 (1 - 2.5)) = d_g x 1.75, S_e =
+    # S_De (2 pi/8)^2
     d_g = 0.025 * 0.25 * 1.15 * 0.6 * 2.0
     found = spectrum("en1998-1", site(), ORDINARY, [5.0, 8.0, 12.0])
     assert found["elastic"] == pytest.approx(

@@ -141,7 +141,10 @@ def test_parameters_that_cannot_be_placed_say_so() -> None:
     assert [(c.direction, c.value) for c in both.claims] == [("X", 6.0), ("Y", 6.0)]
 
 
-FORCES = "Case\tStory\tForce (kN)\tShear (kN)\nStatic X + ecc.\tL2\t-60\t-60\n\tL1\t-40\t-100\nStatic Y\tL2\t50\t50\n\tL1\t30\t80\n"
+FORCES = (
+    "Case\tStory\tForce (kN)\tShear (kN)\nStatic X + ecc.\tL2\t-60\t-60\n\tL1\t-40\t-100\nStatic "
+    "Y\tL2\t50\t50\n\tL1\t30\t80\n"
+)
 
 
 def test_forces_by_case_with_the_case_named_once_per_block() -> None:

@@ -1,4 +1,7 @@
-"""Irregularity in plan and height, redundancy, systems over and beside each other, podiums, separation: worked by hand."""
+"""Irregularity in plan and height, redundancy, systems over and beside each other, podiums, separation.
+
+Worked by hand.
+"""
 
 from __future__ import annotations
 
@@ -381,7 +384,8 @@ def factors(edition: str, place: dict[str, Any], **own: Any) -> list[float]:
 
 
 def test_systems_over_each_other() -> None:
-    # special walls (5/2.5/5) under a special frame (8/3/5.5): 7-05 takes the least R with the greatest Omega_0 and C_d above,
+    # special walls (5/2.5/5) under a special frame (8/3/5.5): 7-05 takes the least R with the greatest Omega_0 and
+    # C_d above,
     # 7-16 the row with the least R
     own = {
         "lateral_system": "A_special_RC_shear_wall",
@@ -592,7 +596,8 @@ def test_triggers_of_vertical_shaking_in_is_1893_2016(zone: str, soil: str, more
 def test_diaphragm_forces_with_both_bounds() -> None:
     """Four equal stories of 1000 kN at 3.5 m, T <= 0.5 s, C_s = 1.2/5 = 0.24, V = 960, F = 96, 192, 288, 384.
 
-    Sums above over sums of weights: 960/4000, 864/3000, 672/2000, 384/1000 of 1000 kN: 240, 288, 336, 384; bounds 240 and 480.
+    Sums above over sums of weights: 960/4000, 864/3000, 672/2000, 384/1000 of 1000 kN: 240, 288, 336, 384; bounds
+    240 and 480.
     """
     own = {"R": 5.0, "period_type": "other", "rho": 1.0, "regular": True}
     found = static("asce7-16", C, {"risk_category": "II"}, own, stories(4))
@@ -664,7 +669,8 @@ def test_conditions_of_two_stage_analysis(more: dict[str, Any], permitted: bool 
 
 
 def test_podium_of_ubc() -> None:
-    # C_a = 0.36, C_v = 0.54: at 0.5 s min(0.54/0.5, 0.9)/6.5 = 0.9/6.5 over 4000; lower 0.9/4.5 over 2000; factor 6.5/4.5
+    # C_a = 0.36, C_v = 0.54: at 0.5 s min(0.54/0.5, 0.9)/6.5 = 0.9/6.5 over 4000; lower 0.9/4.5 over 2000; factor
+    # 6.5/4.5
     found = podium(
         "ubc97",
         {"site": {"zone": "3", "soil": "S_D"}, "occupancy": {"I": 1.0}},

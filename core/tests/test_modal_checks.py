@@ -245,7 +245,10 @@ def test_bad_rows_are_marked_in_their_cells(text: str, message: str) -> None:
 
 
 def test_a_table_of_shapes_carries_the_mode_down_its_block() -> None:
-    text = "Mode,Story,Movement X [mm],Movement Y [mm],Rotation RZ [rad]\n1,L1,10,0,0\n,L2,20,0,0.001\n2,L1,0,5,0\n,L2,0,11,0\n"
+    text = (
+        "Mode,Story,Movement X [mm],Movement Y [mm],Rotation RZ "
+        "[rad]\n1,L1,10,0,0\n,L2,20,0,0.001\n2,L1,0,5,0\n,L2,0,11,0\n"
+    )
     sheet = read_text(text, "s.csv")
     assert kind_of(sheet) == "shapes"
     found = read_table(sheet, "shapes", known=Building(["L1", "L2"]))

@@ -377,7 +377,8 @@ def test_the_editions_own_forces_and_eccentricity_are_taken() -> None:
 
 
 def test_a_vertical_spectrum_by_edition_is_the_vertical_one() -> None:
-    # one story of 0.20 s: k = (2 pi/0.2)^2 m.  EN type 1, ground C, 0.25 g: S_ve = 0.9 x 0.25 x 3.0 x 0.15/0.20 = 0.50625
+    # one story of 0.20 s: k = (2 pi/0.2)^2 m.  EN type 1, ground C, 0.25 g: S_ve = 0.9 x 0.25 x 3.0 x 0.15/0.20 =
+    # 0.50625
     model = shear_building(1, (2 * math.pi / 0.2) ** 2 * 120.0, 120.0)
     edition = {
         "edition": "en1998-1",

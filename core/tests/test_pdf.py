@@ -26,7 +26,8 @@ def page_of(title: str, rows: list[list[str]], ruled: bool = True) -> str:
     cells = "".join("<tr>" + "".join(f"<td>{c}</td>" for c in row) + "</tr>" for row in rows)
     return (
         f"<section style='page-break-after: always'><h2>{title}</h2><p>What follows was found for the building.</p>"
-        f"<table style='border-collapse: collapse; font-size: 9pt'><style>td {{ {border} padding: 1pt 9pt }}</style>{cells}</table>"
+        f"<table style='border-collapse: collapse; font-size: 9pt'><style>td {{ {border} padding: 1pt 9pt "
+        f"}}</style>{cells}</table>"
         "<p>Signed at Vessel Point.</p></section>"
     )
 

@@ -1,4 +1,7 @@
-"""What an analysis as a whole leaves to ask: each slip in a submission that has it, and its silence in one that has not."""
+"""What an analysis as a whole leaves to ask.
+
+Each slip in a submission that has it, and its silence in one that has not.
+"""
 
 from __future__ import annotations
 

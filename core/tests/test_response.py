@@ -307,7 +307,8 @@ def test_lists_of_another_length_are_named() -> None:
     assert [p.path for p in refused.value.problems] == ["/P"]
 
 
-# Weight: 1000 kN dead, 200 kN live of offices (2.5 kPa), 100 kN storage (6 kPa), 40 kN partitions on 100 m2, 60 kN snow of
+# Weight: 1000 kN dead, 200 kN live of offices (2.5 kPa), 100 kN storage (6 kPa), 40 kN partitions on 100 m2, 60 kN
+# snow of
 # 1.8 kPa, 30 kN equipment; the roof has 800 kN dead, 80 kN roof load (0.75 kPa), the snow and 20 kN landscaping
 FLOOR = [
     {"kind": "dead", "amount": 1000.0},
@@ -431,7 +432,8 @@ def test_ninety_percent_of_the_mass(edition: str) -> None:
 
 
 def test_many_short_modes_are_a_fallback_in_en_1998_1_never_plainly_enough() -> None:
-    # three stories: 3 sqrt(3) = 5.2, so six modes down to 0.20 s meet 4.3.3.3.1(5), which stands only where (3) cannot be met
+    # three stories: 3 sqrt(3) = 5.2, so six modes down to 0.20 s meet 4.3.3.3.1(5), which stands only where (3)
+    # cannot be met
     six = {
         "kind": "modes",
         "edition": "en1998-1",

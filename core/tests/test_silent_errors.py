@@ -402,7 +402,10 @@ def test_groups_by_direction_and_by_mode_are_read_as_rows() -> None:
     told = {(c.quantity, c.direction): c.value for c in read(drifts, "drifts", known).claims}
     assert told["drift_end_2", "X"] == pytest.approx(0.0039)
     assert told["drift_end_1", "Y"] == pytest.approx(0.0001)
-    shapes = "\tMode 1\t\tMode 2\t\nStory\tMovement X (m)\tMovement Y (m)\tMovement X (m)\tMovement Y (m)\nL1\t1.0\t0.1\t0.2\t1.0\n"
+    shapes = (
+        "\tMode 1\t\tMode 2\t\nStory\tMovement X (m)\tMovement Y (m)\tMovement X (m)\tMovement Y "
+        "(m)\nL1\t1.0\t0.1\t0.2\t1.0\n"
+    )
     assert read(shapes, known=known).kind == "shapes"
     points = {(c.quantity, c.point, c.direction): c.value for c in read(shapes, "shapes", known).claims}
     assert sorted(points.values()) == [0.1, 0.2, 1.0, 1.0]
@@ -466,3 +469,12 @@ def test_values_out_of_proportion_are_marked_and_kept() -> None:
     assert "probably it is %" in shares.problems[0].remedy
     fine = read("Mode\tPeriod (s)\tMass X (%)\n1\t0.9\t80\n2\t0.3\t12\n")
     assert fine.problems == []
+
+
+def test_a_text_that_is_too_long_is_refused_and_not_cut() -> None:
+    line = "solver message " * 40
+    read_log = read(f"Line\nanalysis complete\n{line}\n", kind="log")
+    assert [p.message for p in read_log.problems] == [f"the line has {len(line.strip())} characters; the limit is 500"]
+    terms = " + ".join(f"1.0 Static case {i}" for i in range(40))
+    read_terms = read(f"Combination\tTerms\nU1\t{terms}\n", kind="combinations")
+    assert any("the limit is 500" in p.message for p in read_terms.problems)

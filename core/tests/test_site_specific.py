@@ -1,4 +1,7 @@
-"""Site-specific values with the floors of the codes, and permissions of the ground that are declared: worked by hand."""
+"""Site-specific values with the floors of the codes, and permissions of the ground that are declared.
+
+Worked by hand.
+"""
 
 from __future__ import annotations
 
@@ -54,9 +57,9 @@ def test_exceptions_of_11_4_8_are_not_for_isolated_structures() -> None:
         ground("asce7-16", E | {"isolated_or_damped": True}, II)
     notes = ground("asce7-16", D | {"isolated_or_damped": True, "F_v": 2.5}, II)["notes"]
     assert (
-        "site class D with S_1 >= 0.2: hazard analysis by 11.4.8, its exceptions are not for isolated or damped structures"
-        in notes
-    )
+        "site class D with S_1 >= 0.2: hazard analysis by 11.4.8, its exceptions are not for isolated or "
+        "damped structures"
+    ) in notes
 
 
 @pytest.mark.parametrize(("edition", "F_a"), [("asce7-05", 1.0), ("asce7-10", 1.0), ("asce7-16", 1.2)])
@@ -101,7 +104,8 @@ def study(**values: Any) -> dict[str, Any]:
 
 
 def test_design_values_of_a_study_are_held_to_eighty_percent() -> None:
-    # 21.3, class D with S_1 >= 0.2: F_v = 2.5, so S_D1 >= 0.8 x 2/3 x 2.5 x 0.6 = 0.8; S_DS >= 0.8 x 2/3 x 1.0 x 1.5 = 0.8
+    # 21.3, class D with S_1 >= 0.2: F_v = 2.5, so S_D1 >= 0.8 x 2/3 x 2.5 x 0.6 = 0.8; S_DS >= 0.8 x 2/3 x 1.0 x 1.5
+    # = 0.8
     found = ground("asce7-16", study(S_DS=1.1, S_D1=0.95), II)
     assert (found["S_DS"], found["S_D1"], found["S_MS"], found["S_M1"]) == (
         1.1,
@@ -143,7 +147,8 @@ def test_7_22_takes_nine_tenths_of_t_s_a() -> None:
 
 
 def test_the_curve_is_held_to_eighty_percent_of_the_general_one() -> None:
-    # general values of 21.3: S_DS = 1.0, S_D1 = 1.0; at 5 s 0.8 x 1.0/5 = 0.16 < 0.2; at 8 s 0.8/8 = 0.1; at 2 s 0.4 < 0.5
+    # general values of 21.3: S_DS = 1.0, S_D1 = 1.0; at 5 s 0.8 x 1.0/5 = 0.16 < 0.2; at 8 s 0.8/8 = 0.1; at 2 s 0.4
+    # < 0.5
     found = spectrum("asce7-16", study(**POINTS), II, [0.0, 0.2, 2.0, 5.0], {"R": 8.0})
     assert found["elastic"] == pytest.approx([0.5, 1.2, 0.5, 0.2])
     weak = study(T=POINTS["T"], S_a=[a / 2 for a in POINTS["S_a"]])
@@ -176,7 +181,8 @@ def test_no_study_lowers_the_spectrum_below_its_floor(scale: float, T: float) ->
 
 def test_studies_under_the_other_codes() -> None:
     own = {"T": [0.0, 0.2, 0.5, 1.0, 4.0], "S_a": [0.1, 0.25, 0.25, 0.125, 0.03]}
-    # EN: S_e as given; S_d reduced as the code's at the same period: at 0.5 s by q = 3, at 4 s the lower bound 0.2 x 0.25
+    # EN: S_e as given; S_d reduced as the code's at the same period: at 0.5 s by q = 3, at 4 s the lower bound 0.2 x
+    # 0.25
     en = {"a_gR": 0.25, "ground_type": "C", "spectrum_type": 1, "site_specific": own}
     found = spectrum("en1998-1", en, {"importance_class": "II"}, [0.5, 4.0], {"q": 3.0})
     assert found["elastic"] == pytest.approx([0.25, 0.03])

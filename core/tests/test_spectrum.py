@@ -103,9 +103,12 @@ def test_without_a_system_there_is_no_reduced_curve() -> None:
     ],
 )
 def test_vertical_spectrum_of_7_16(site_class: str, columns: list[float]) -> None:
-    """S_av = 2/3 S_aMv: 0.3 C_v S_MS up to 0.025 s, half way up at 0.0375 s, 0.8 C_v S_MS up to 0.15 s, then (0.15/T)^0.75.
+    """S_av = 2/3 S_aMv: 0.3 C_v S_MS up to 0.025 s, half way up at 0.0375 s, 0.8 C_v S_MS up to 0.15 s.
 
-    F_a is given as 1.0, so that S_MS = S_S; S_1 is small, so that half of the horizontal ordinate does not govern at 1 s.
+    Then (0.15/T)^0.75.
+
+    F_a is given as 1.0, so that S_MS = S_S; S_1 is small, so that half of the horizontal ordinate does not govern at
+    1 s.
     """
     for S_S, C_v in zip([0.2, 0.3, 0.6, 1.0, 2.0], columns, strict=True):
         site = {"S_S": S_S, "S_1": 0.05, "T_L": 6.0, "site_class": site_class, "F_a": 1.0}
@@ -125,7 +128,8 @@ def test_vertical_spectrum_of_7_16(site_class: str, columns: list[float]) -> Non
 
 
 def test_half_of_the_horizontal_ordinate_is_the_least_vertical_one() -> None:
-    # class D with S_1 = 0.6: at 2 s the horizontal S_aM = 1.7 x 0.6 x 1.5/2 = 0.765, half of it 0.3825; 0.8 x 1.3 x 1.0 x 0.0748 is less
+    # class D with S_1 = 0.6: at 2 s the horizontal S_aM = 1.7 x 0.6 x 1.5/2 = 0.765, half of it 0.3825; 0.8 x 1.3 x
+    # 1.0 x 0.0748 is less
     site = {"S_S": 1.0, "S_1": 0.6, "T_L": 8.0, "site_class": "D", "F_a": 1.0}
     request = {
         "kind": "spectrum",

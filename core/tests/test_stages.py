@@ -535,7 +535,10 @@ def model_of(made: Made) -> dict[str, Any]:
 
 
 def with_model(made: Made, drifts_by: float = 1.0) -> dict[str, Any]:
-    """The document of a submission whose static drifts are those of the model, times a factor, and of the model itself."""
+    """The document of a submission whose static drifts are those of the model, times a factor.
+
+    Of the model itself.
+    """
     taken = taken_in(made).document
     taken.submission.claims = [
         c for c in taken.submission.claims if not c.quantity.startswith(("drift_", "displacement_"))

@@ -1,4 +1,7 @@
-"""The corpus in `tables/`: every table is read whole or asks what must be asked, and none is read wrongly without a word."""
+"""The corpus in `tables/`.
+
+Every table is read whole or asks what must be asked, and none is read wrongly without a word.
+"""
 
 from __future__ import annotations
 

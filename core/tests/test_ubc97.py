@@ -131,7 +131,8 @@ def test_floor_without_r() -> None:
 
 
 def test_floor_of_zone_4() -> None:
-    # N_v = 2.0: 30-7 = 0.8 x 0.4 x 2.0/8.5 = 0.0752941; 30-6 = 0.11 x 0.44 x 1.5 = 0.0726; 30-4 = 1.28/(8.5 x 4) = 0.0376
+    # N_v = 2.0: 30-7 = 0.8 x 0.4 x 2.0/8.5 = 0.0752941; 30-6 = 0.11 x 0.44 x 1.5 = 0.0726; 30-4 = 1.28/(8.5 x 4) =
+    # 0.0376
     near = site("4", source_type="A", source_distance_km=1.0)
     tall = {"period_type": "steel_mrf", "R": 8.5}
     result = static("ubc97", near, STANDARD, tall, stories(60), T=4.0)

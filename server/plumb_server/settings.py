@@ -34,6 +34,7 @@ from typing import Any
 
 import structlog
 from django.core.exceptions import ImproperlyConfigured
+from plumb_core import VERSION
 
 ROOT = Path(__file__).resolve().parents[2]
 DEBUG = os.environ.get("PLUMB_DEBUG") == "1"
@@ -131,7 +132,8 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
 
-# accounts: signing in with the address, by invitation only; one door for passwords, second factors, passkeys and providers
+# accounts: signing in with the address, by invitation only; one door for passwords, second factors, passkeys and
+# providers
 AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
 PROXIES = int(os.environ.get("PLUMB_PROXIES", "0"))
 ALLAUTH_TRUSTED_PROXY_COUNT = PROXIES
@@ -280,7 +282,7 @@ REST_FRAMEWORK = {
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Vigilant Plumb",
-    "VERSION": "0.1.0",
+    "VERSION": VERSION,
     "OAS_VERSION": "3.1.0",
     "DESCRIPTION": "Peer review of seismic analyses: reviews, submissions, rechecks, findings, reports.",
     "SERVE_INCLUDE_SCHEMA": False,

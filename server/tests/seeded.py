@@ -63,4 +63,6 @@ def _make(db: psycopg.Connection[Any], files: Path) -> None:
     files.mkdir(exist_ok=True)
     environment = os.environ | {"PLUMB_DB_NAME": TEMPLATE, "PLUMB_EXHIBITS": str(files)}
     for command in ("migrate", "seed_demo", "grant_roles"):
-        subprocess.run([sys.executable, "manage.py", command], cwd=SERVER, env=environment, check=True, stdout=subprocess.DEVNULL)  # fmt: skip
+        subprocess.run(
+            [sys.executable, "manage.py", command], cwd=SERVER, env=environment, check=True, stdout=subprocess.DEVNULL
+        )

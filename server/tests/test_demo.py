@@ -70,7 +70,8 @@ def test_the_upstream_slip_is_inherited_all_the_way_down(demo: None) -> None:
             "gap_importance_class",
             ["combination_load_combinations.directions"],
         ),
-        # declared regular, and its own displacements are torsionally irregular: 90 % of the static shear will not do in X
+        # declared regular, and its own displacements are torsionally irregular: 90 % of the static shear will not do
+        # in X
         ("Aldermouth Granary Lofts", GRANARY_SLIPS, "gap_zone", ["fact_regular.X", "fact_regular.Y"]),
     ],
 )

@@ -19,8 +19,10 @@ pytestmark = pytest.mark.django_db
         "DELETE FROM reviews_auditentry",
         "UPDATE submissions_claim SET number = 1 WHERE quantity = 'V'",
         "DELETE FROM submissions_claim",
-        'INSERT INTO submissions_claim (table_id, submission_id, quantity, direction, story, "case", text, unit, scale, '
-        "\"column\") SELECT table_id, submission_id, 'W', '', 'nowhere', '', '1', '', 1, '' FROM submissions_claim LIMIT 1",
+        'INSERT INTO submissions_claim (table_id, submission_id, quantity, direction, story, "case", text, '
+        "unit, scale, "
+        "\"column\") SELECT table_id, submission_id, 'W', '', 'nowhere', '', '1', '', 1, '' FROM "
+        "submissions_claim LIMIT 1",
         "UPDATE submissions_exhibit SET name = 'x'",
         "UPDATE submissions_claimtable SET reading = '{}'",
         "DELETE FROM submissions_claimtable",

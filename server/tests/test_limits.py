@@ -225,3 +225,10 @@ def test_nothing_is_computed_while_a_review_is_locked(lead: Api, new_review: str
     assert lead.send("POST", base + "findings/", body).status_code == 201
     assert max(held) > depth
     assert Recheck.objects.filter(review=new_review).exists()
+
+
+def test_the_name_of_a_file_is_refused_where_it_is_too_long(lead: Api, new_review: str) -> None:
+    file = ContentFile(b"Story,Height (m)\nL1,4\n", name="a" * 240 + ".csv")
+    answer = lead.upload(f"/api/reviews/{new_review}/exhibits/", file)
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["message"] == "the name of the file has 244 characters; the limit is 200"

@@ -1,4 +1,7 @@
-"""What was stored before submissions had an app and load cases of their own, and before checks were named by their place."""
+"""What was stored before submissions had an app and load cases of their own.
+
+Before checks were named by their place.
+"""
 
 from __future__ import annotations
 

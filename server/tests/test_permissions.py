@@ -19,7 +19,14 @@ from plumb_server.reviews.models import Place, Review
 pytestmark = pytest.mark.django_db
 
 DOCUMENT = json.loads((Path(__file__).parents[1] / "openapi.json").read_text())
-PEOPLE = {"lead": LEAD, "reviewer": REVIEWER, "submitter": SUBMITTER, "reader": READER, "stranger": STRANGER, "office": OFFICE}  # fmt: skip
+PEOPLE = {
+    "lead": LEAD,
+    "reviewer": REVIEWER,
+    "submitter": SUBMITTER,
+    "reader": READER,
+    "stranger": STRANGER,
+    "office": OFFICE,
+}
 KEYS = ("compute", "read", "write")
 
 SIGNED_IN = set(PEOPLE)

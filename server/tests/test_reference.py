@@ -1,4 +1,7 @@
-"""The reviewer's reference model: its states, runs at once and through the queue, cancelling, and workers that end in the middle."""
+"""The reviewer's reference model.
+
+Its states, runs at once and through the queue, cancelling, and workers that end in the middle.
+"""
 
 from __future__ import annotations
 
@@ -306,7 +309,8 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(
         assert asyncio.run(next_worker()) == 1
     with connection.cursor() as cursor:  # what the worker's threads leave open would keep the test database alive
         cursor.execute(
-            "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()"
+            "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid "
+            "<> pg_backend_pid()"
         )
     done = Run.objects.get(pk=run.pk)
     assert done.status == "done"

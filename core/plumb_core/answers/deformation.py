@@ -86,7 +86,8 @@ def _torsion(request: TorsionRequest) -> Answer:
     notes = []
     if "A_x_case" in rules and any(r["amplification"] is None for r in rows):
         notes.append(
-            "A_x requires displacements of the level, not drifts: give displacement_ends at every story of a building that is "
+            "A_x requires displacements of the level, not drifts: give displacement_ends at every story of a "
+            "building that is "
             "irregular"
         )
     return {"rows": rows, "irregular": irregular if known else None, "notes": notes}, evaluation

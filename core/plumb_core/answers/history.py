@@ -79,7 +79,10 @@ def _record(request: TimeHistoryRequest) -> tuple[float, Array]:
 
 
 def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str, Any]:
-    """Envelopes and histories under a ground motion, and what a spectrum analysis by the record's own spectrum gives."""
+    """Envelopes and histories under a ground motion.
+
+    What a spectrum analysis by the record's own spectrum gives.
+    """
     built = usable_structure(request)
     dt, acceleration = _record(request)
     modes = modes_of(request, built, progress)
@@ -89,7 +92,10 @@ def history(request: TimeHistoryRequest, progress: Progress = quiet) -> dict[str
             [
                 Problem(
                     "/modes",
-                    f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are {retained:.3g} values",
+                    (
+                        f"{len(acceleration)} steps of {len(modes)} modes and {len(built.floors)} floors are "
+                        f"{retained:.3g} values"
+                    ),
                     "Use a shorter or coarser record, or fewer modes.",
                 )
             ]

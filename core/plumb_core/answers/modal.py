@@ -86,7 +86,11 @@ def modal(request: ModalRequest, progress: Progress = quiet) -> dict[str, Any]:
         warnings.append(
             Warning(
                 "too_few_modes",
-                f"the modes reach {', '.join(f'{cumulative[-1, DIRECTIONS.index(d)]:.1%} in {d}' for d in short)} of the mass, the target is {target:.0%}",
+                (
+                    f"the modes reach "
+                    f"{', '.join(f'{cumulative[-1, DIRECTIONS.index(d)]:.1%} in {d}' for d in short)} of the "
+                    f"mass, the target is {target:.0%}"
+                ),
                 "modes of high frequency are not included",
                 "Request more modes, or add the residual mass.",
             )
@@ -138,7 +142,10 @@ def _submitted_mode(part: SubmittedModePart, names: list[str]) -> SubmittedMode:
 
 
 def compare_modes(submitted: list[SubmittedModePart], answer: Mapping[str, Any]) -> results.ModeComparison:
-    """Their modes beside ours (an answer to `modal`): matched rows in the order of ours, and their sums against the target."""
+    """Their modes beside ours (an answer to `modal`).
+
+    Matched rows in the order of ours, and their sums against the target.
+    """
     modes, floors, target = answer["modes"], answer["floors"], answer["target"]
     theirs = [_submitted_mode(p, [f["name"] for f in floors]) for p in submitted]
     share = np.array([[m["mass_ratio"][d] for d in ("X", "Y", "RZ")] for m in modes])

@@ -62,7 +62,10 @@ def _stopped(request: ModelPart, warnings: list[Warning]) -> InputRefused:
 
 
 def usable_structure(request: ModelPart) -> Structure:
-    """As `structure_of`, and refused where it cannot stand: mechanisms, and gravity that takes more than the stiffness."""
+    """As `structure_of`, and refused where it cannot stand.
+
+    Mechanisms, and gravity that takes more than the stiffness.
+    """
     built = structure_of(request)
     stopping = [w for w in built.warnings if w.stops]
     if stopping:
@@ -116,7 +119,10 @@ def _floors(built: Structure) -> list[dict[str, Any]]:
 
 
 def plan_stiffness(request: ModelPart) -> list[dict[str, Any]]:
-    """Eccentricity, torsional radius and radius of gyration of the floors of the request's model, as the rules take them."""
+    """Eccentricity, torsional radius and radius of gyration of the floors of the request's model.
+
+    As the rules take them.
+    """
     built = usable_structure(request)
     stiffness = rigidity.plan_stiffness(built)
     return [

@@ -87,7 +87,10 @@ def carried_evaluation(brief: Brief, independent: Evaluation, claims: ClaimSet) 
 
 
 def _their_rules(brief: Brief, claims: ClaimSet, options: Mapping[str, tuple[Any, ...]]) -> Mapping[str, Rule] | None:
-    """The rules of the edition under the texts that the submission describes the site; None where they are those of the brief."""
+    """The rules of the edition under the texts that the submission describes the site.
+
+    None where they are those of the brief.
+    """
     stated = {}
     for key, of_key in claims.by_key.items():
         if key.direction is None and key.name in Site.model_fields and of_key.single:
@@ -138,7 +141,10 @@ def _carried_on(
 
 
 def _printed(claim: Claim, exact: float) -> float:
-    """Half a unit of the last digit that was written, within the tolerance of the quantity: what a print leaves open."""
+    """Half a unit of the last digit that was written, within the tolerance of the quantity.
+
+    What a print leaves open.
+    """
     if isinstance(claim, AddedUp):
         return claim.half
     return min(half_unit(claim.text) * claim.scale, QUANTITIES[claim.quantity].tolerance * abs(exact))

@@ -24,7 +24,10 @@ def limit_of(
     governed_by: str | None = None,
     symbol: str = "",
 ) -> Limit:
-    """A limit of the code on a value, as the result document has it; the symbol is the quantity's unless another is given."""
+    """A limit of the code on a value, as the result document has it.
+
+    The symbol is the quantity's unless another is given.
+    """
     return {
         "value": value,
         "side": side,

@@ -153,7 +153,9 @@ def _may_state(part: OpenPart, names: Iterable[str]) -> bool:
 
 
 ROUNDED_COLUMN, ROUNDED_RESULTS = 3, 2
-"""Different numbers of a quantity in a file, none with decimals, that show rounding to integers: of ratios, and of results with
+"""Different numbers of a quantity in a file, none with decimals, that show rounding to integers.
+
+Of ratios, and of results with
 a unit."""
 
 
@@ -187,7 +189,9 @@ def rounded_to_integers(claims: Iterable[Claim]) -> frozenset[int]:
 
 
 def half_of_last_digit(claim: Subject, rounded: Container[int] = ()) -> float:
-    """Half a unit of the last digit that was written, in the core's unit; 0 for a text, and for a number without decimals.
+    """Half a unit of the last digit that was written, in the core's unit.
+
+    0 for a text, and for a number without decimals.
 
     rounded : ids of the claims whose column shows that its numbers are rounded to integers
     """

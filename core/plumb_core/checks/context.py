@@ -67,7 +67,8 @@ class Context:
     reference : all its answers by kind of request
     modes_beside_ours : the submitted modes matched with those of the reference model; None without either
     made, made_of_claims, linked : checks made so far, shared between assumptions: by key with what they were made from;
-        of checkers whose checks no assumption changes; and by the id of a check, that check as it was linked with its origins
+        of checkers whose checks no assumption changes; and by the id of a check, that check as it was linked with
+        its origins
     """
 
     brief: Brief
@@ -143,7 +144,10 @@ class Context:
         return bool(self.independent.get("torsion_irregular"))
 
     def modal_shear(self, direction: str, step: str) -> Claim | None:
-        """The modal base shear of a direction before or after scaling: as stated, else the reaction of its modal case."""
+        """The modal base shear of a direction before or after scaling.
+
+        As stated, else the reaction of its modal case.
+        """
         return modal_shear(self.claims, self.results, direction, step)
 
     @cached_property

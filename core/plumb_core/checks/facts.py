@@ -1,4 +1,6 @@
-"""Facts of a recheck: conditions that its checks depend on, with their sources, and the questions where they contradict.
+"""Facts of a recheck: conditions that its checks depend on, with their sources.
+
+The questions where they contradict.
 
 Precedence, for every quantity: found by our own computation, declared in the brief, stated by the submission, assumed.
 """
@@ -40,7 +42,10 @@ def facts_of_submission(
 
 
 def _torsion(independent: Evaluation, claims: ClaimSet, torsion: TorsionFound) -> Iterator[Fact | None]:
-    """Torsional irregularity: as found from the static cases, as a type among the declared ones, and about which axes."""
+    """Torsional irregularity.
+
+    As found from the static cases, as a type among the declared ones, and about which axes.
+    """
     if "torsion_class" not in independent.rules:
         return
     declared: dict[str, bool] = dict(independent.inputs.get(Key("irregularities")) or {})

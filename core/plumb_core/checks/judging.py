@@ -26,7 +26,8 @@ def outcome_of(independent: Comparison | None, carried: Comparison | None = None
     """What the two comparisons come to.
 
     A value that agrees with ours agrees, also where their own upstream values would lead elsewhere (`follows` is then
-    false).  Where the carried value agrees and ours does not, the deviation is inherited; where neither does it starts here.
+    false).  Where the carried value agrees and ours does not, the deviation is inherited; where neither does it
+    starts here.
     """
     if independent is not None and independent.agrees:
         return Judgement(Verdict.AGREES, None, carried is None or carried.agrees)

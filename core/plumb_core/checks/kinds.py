@@ -1,4 +1,7 @@
-"""Kinds of checks, each with its behaviour: wording of its remark, step of our value, links to origins, facts it uses."""
+"""Kinds of checks, each with its behaviour.
+
+Wording of its remark, step of our value, links to origins, facts it uses.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +25,8 @@ class CheckKind:
     wording : draft of a remark from a check of this kind
     prefix : of the id; empty for kinds that recheck one submitted value itself, of which there is one check each
     step : quantity whose step gives our value, where it is not the check's own; empty where no rule gives it
-    linked_by : what links its deviations with origins: the rules of the edition, the seismic weights, the stated total, nothing
+    linked_by : what links its deviations with origins: the rules of the edition, the seismic weights, the stated
+        total, nothing
     uses : quantities that its verdict depends on beside those of its own rule
     """
 

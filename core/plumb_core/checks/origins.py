@@ -18,8 +18,10 @@ from plumb_core.rules import Key
 def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
     """The checks, each deviating one with the ids of the origins that it rests on.
 
-    A deviation is inherited from the origins above it in the rules; a sum that does not close, from its wrong parts or its
-    wrong total; a total that is not stated, from the parts that alone put it out; a value that another case repeats, from the
+    A deviation is inherited from the origins above it in the rules; a sum that does not close, from its wrong parts
+    or its
+    wrong total; a total that is not stated, from the parts that alone put it out; a value that another case repeats,
+    from the
     first that states it.
     """
     first = _first_of_repeated(checks, context)
@@ -71,7 +73,8 @@ NEAR = 0.011
 def _gathered(checks: Sequence[Check], repeated: Mapping[int, str]) -> dict[int, str]:
     """For origins that have the cause of an earlier one, id() of the check -> id of that one.
 
-    Values of one quantity of a file that are all off by one ratio have one cause, and so have all values of a unit whose
+    Values of one quantity of a file that are all off by one ratio have one cause, and so have all values of a unit
+    whose
     ratio is that of another unit or of a moved point.
     """
     causes: dict[tuple[object, ...], list[Check]] = {}
@@ -121,7 +124,10 @@ def _same_value(one: Claim, other: Claim, context: Context) -> bool:
 def _put_out_by_parts(
     checks: Sequence[Check], repeated: Mapping[int, str], context: Context
 ) -> dict[int, tuple[Check, tuple[str, ...]]]:
-    """Totals that are added up and that wrong parts alone put out: id() of the check -> it, and the ids of those parts."""
+    """Totals that are added up and that wrong parts alone put out.
+
+    Id() of the check -> it, and the ids of those parts.
+    """
     totals = [
         c
         for c in checks

@@ -64,7 +64,10 @@ def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) 
 
 
 def _answer(ask: Ask, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:
-    """The answer of the reference model; None where it takes something of the edition that the brief does not have yet."""
+    """The answer of the reference model.
+
+    None where it takes something of the edition that the brief does not have yet.
+    """
     try:
         return ask(request)
     except InputRefused:

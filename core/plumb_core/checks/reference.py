@@ -17,7 +17,7 @@ MOVEMENTS = (*DRIFTS, "displacement_max", "displacement_avg")
 
 
 def history_answer(context: Context, case: str) -> Mapping[str, Any] | None:
-    """the reference model under the record of a case of theirs; None where it has none, or other stories."""
+    """The reference model under the record of a case of theirs; None where it has none, or other stories."""
     ours = context.reference.get(history_of(case))
     return ours if ours is not None and len(ours["stories"]) == len(context.claims.stories) else None
 

@@ -20,7 +20,8 @@ class Checker:
     ----------
     function : from a context to checks
     kinds : of checks that it makes
-    of_claims_alone : whether its checks follow from the submission and from the answers of the reference model alone, so that
+    of_claims_alone : whether its checks follow from the submission and from the answers of the reference model
+        alone, so that
         they are the same under every assumption on our side
     """
 

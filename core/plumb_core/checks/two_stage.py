@@ -32,7 +32,10 @@ def with_two_stage(evaluation: Evaluation, claims: ClaimSet) -> Evaluation:
 
 
 def _nearer(evaluation: Evaluation, claims: ClaimSet, direction: str, F: np.ndarray, V_base: float) -> bool:
-    """Whether the submitted forces, or the base shear, are nearer to those of both parts than to those of one structure."""
+    """Whether the submitted forces, or the base shear.
+
+    Are nearer to those of both parts than to those of one structure.
+    """
     stated = claims.by_key.get(Key("F", direction))
     single = evaluation.get("F", direction)
     if stated is not None and stated.indexed and single is not None:

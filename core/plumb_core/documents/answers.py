@@ -1,4 +1,7 @@
-"""The answers to the requests of the headless contract, one type for each kind.  Units: m, kN, t, s, rad; ordinates in g."""
+"""The answers to the requests of the headless contract, one type for each kind.
+
+Units: m, kN, t, s, rad; ordinates in g.
+"""
 
 from __future__ import annotations
 
@@ -81,7 +84,8 @@ class SpectrumAnswer(Answer):
 class StaticForces(TypedDict):
     """The static method in one direction; lists bottom to top, (n_stories,).
 
-    coefficient : V/W.  M_story : overturning moment at the bottom of each story, kN m.  exponent : null where the forces
+    coefficient : V/W.  M_story : overturning moment at the bottom of each story, kN m.  exponent : null where the
+        forces
     follow the weights alone.  T_a, T_limit, T : null where the method has none.
     """
 
@@ -268,7 +272,10 @@ class RegularityTest(TypedDict):
 
 @with_config(STRICT)
 class PlanStiffnessAnswer(TypedDict):
-    """Stiffness of a floor in plan, m: distance of the centres across each direction, torsional radius, radius of gyration."""
+    """Stiffness of a floor in plan, m.
+
+    Distance of the centres across each direction, torsional radius, radius of gyration.
+    """
 
     story: str
     plan: list[float] | None
@@ -377,7 +384,10 @@ class SystemCheck(TypedDict):
 
 @with_config(STRICT)
 class InfillEffects(TypedDict):
-    """What follows from masonry infills; `eta` on the effects in the members of the open story, null where not known."""
+    """What follows from masonry infills.
+
+    `eta` on the effects in the members of the open story, null where not known.
+    """
 
     eta: float | None
     words: list[str]
@@ -598,7 +608,10 @@ class EdgesByDirection(TypedDict, total=False):
 
 @with_config(STRICT)
 class MovedStory(TypedDict):
-    """Response of a story: forces and shears in kN, overturning in kN m, displacement of the centre of mass in m and rad."""
+    """Response of a story: forces and shears in kN, overturning in kN m.
+
+    Displacement of the centre of mass in m and rad.
+    """
 
     name: str
     force: XY
@@ -641,7 +654,10 @@ class ResponseAnswer(Answer):
 
 @with_config(STRICT)
 class AmplifiedStory(MovedStory):
-    """Response of a story in a static case, with its amplification and its eccentricities (m), null where there is no rule."""
+    """Response of a story in a static case, with its amplification and its eccentricities (m).
+
+    Null where there is no rule.
+    """
 
     A_x: float | None
     A_x_first: float | None

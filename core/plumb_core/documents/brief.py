@@ -21,7 +21,8 @@ class SiteSpecific(Part):
     """Values of a site-specific study: the design spectrum (`T` in s, `S_a` in g, 5 % damping), or design values.
 
     S_DS, S_D1 (g) : ASCE 7 only, by 21.4 of the study; where the spectrum is given they follow from it.
-    return_period : years that the spectrum is for (EN 1998-1 and AS 1170.4, whose importance multiplies that of reference).
+    return_period : years that the spectrum is for (EN 1998-1 and AS 1170.4, whose importance multiplies that of
+        reference).
     """
 
     return_period: Positive | None = None
@@ -135,7 +136,10 @@ class Occupancy(Part):
 
 
 class Wall(Part):
-    """One shear wall in the direction: web area A_i (m2), length D_i (m), height h_i (m) where the edition requires it."""
+    """One shear wall in the direction.
+
+    Web area A_i (m2), length D_i (m), height h_i (m) where the edition requires it.
+    """
 
     A_i: Positive
     D_i: Positive
@@ -163,7 +167,8 @@ class SystemBeside(Part):
 class RedundancyStory(Part):
     """A story without one of its elements, as the table of the redundancy clause takes it out.
 
-    shear_share : story shear over base shear.  strength_loss : share of the story's strength that belongs to the element.
+    shear_share : story shear over base shear.  strength_loss : share of the story's strength that belongs to the
+        element.
     extreme_torsion : whether the story is then extremely irregular in torsion.
     """
 
@@ -204,7 +209,8 @@ class Podium(Part):
 
     from_story : the lowest story of the upper part.  stiffness_ratio : of the lower part over the upper part.
     T_whole, T_upper : periods (s) of the whole structure, and of the upper part on a fixed base.
-    R_upper, rho_upper : of the upper part; those of the direction are the lower part's.  T_lower : period of the lower part.
+    R_upper, rho_upper : of the upper part; those of the direction are the lower part's.  T_lower : period of the
+        lower part.
     period_type : structure type of the upper part, where it is not that of the direction.
     parts_regular : whether both parts are regular by themselves (UBC 1997).
     """
@@ -226,7 +232,8 @@ class Infills(Part):
     plan : how they are arranged in plan.  open_story : a story with few or no infills beside its neighbours.
     strength_reduction : total reduction of the resistance of the walls in that story, kN (EN).
     story_shear : sum of the seismic shear forces of its vertical members, kN (EN); by default our own story shear.
-    stiffness_ratio, strength_ratio, wall_density : of the open story: its stiffness and strength over those of the story above,
+    stiffness_ratio, strength_ratio, wall_density : of the open story: its stiffness and strength over those of the
+        story above,
         and the area of structural walls over the floor area (IS).
     """
 
@@ -338,8 +345,10 @@ LoadKind = Literal["dead", "live", "storage", "roof_live", "partition", "equipme
 class Load(Part):
     """One load of a story: its whole amount (kN); of it a share by the edition's rule counts as seismic weight.
 
-    intensity (kPa) where the share depends on it; `area` (m2) of partitions, for their minimum; `category` of use A to H
-    and `occupancy` for EN 1998-1; `share` for the reviewer's own rules.  An amount keeps its sign: what is taken off counts off.
+    intensity (kPa) where the share depends on it; `area` (m2) of partitions, for their minimum; `category` of use A
+    to H
+    and `occupancy` for EN 1998-1; `share` for the reviewer's own rules.  An amount keeps its sign: what is taken off
+    counts off.
     """
 
     name: Annotated[str, Field(max_length=60)] = ""
@@ -360,8 +369,11 @@ class BothWays(Part):
 
 
 class FloorStiffness(Part):
-    """Stiffness of a floor in plan: distance of the centre of stiffness from the centre of mass across the direction (m),
-    and the torsional radius of the direction (m)."""
+    """Stiffness of a floor in plan.
+
+    Distance of the centre of stiffness from the centre of mass across the direction (m),
+    and the torsional radius of the direction (m).
+    """
 
     e_0: dict[Direction, NotNegative]
     r: dict[Direction, Positive]
@@ -412,10 +424,13 @@ class Level(Part):
     """An action level: its spectrum, its drift limit, and the load cases that have its results.
 
     kind : of the design action, of damage limitation or of serviceability.
-    factor : its elastic ordinates over those of the design action.  return_period : years, from which an edition with a rule
-    for it gives the factor.  spectrum : its own elastic spectrum, which gives the factor at the period of the direction.
+    factor : its elastic ordinates over those of the design action.  return_period : years, from which an edition
+        with a rule
+    for it gives the factor.  spectrum : its own elastic spectrum, which gives the factor at the period of the
+    direction.
     drift_limit : of the story drift over the story height; by default the edition's for that kind.
-    cases : names of the load cases with its results; without any, drifts are those of the design action times the factor.
+    cases : names of the load cases with its results; without any, drifts are those of the design action times the
+        factor.
     """
 
     name: Name

@@ -43,7 +43,9 @@ class ListedSystem(TypedDict):
 
 @with_config(STRICT)
 class ListedChoice(TypedDict):
-    """A declaration of the brief's site about the edition: which set of corrections holds, or a yes or no where there are none.
+    """A declaration of the brief's site about the edition.
+
+    Which set of corrections holds, or a yes or no where there are none.
 
     standing : the set that holds where none is declared.
     """
@@ -66,8 +68,10 @@ class Permission(TypedDict):
 class ListedEdition(TypedDict):
     """One edition of one code, as a brief takes it.
 
-    short : the title, short enough for a heading.  walls_with : formulas and period types that request walls.  choices : what a brief can declare beside its inputs.
-    parts : further parts of a brief that it takes.  longest_period : s, beyond which there is no spectrum.  corner_periods : quantities at whose periods it has corners.
+    short : the title, short enough for a heading.  walls_with : formulas and period types that request walls.
+        choices : what a brief can declare beside its inputs.
+    parts : further parts of a brief that it takes.  longest_period : s, beyond which there is no spectrum.
+        corner_periods : quantities at whose periods it has corners.
     """
 
     id: str
@@ -101,7 +105,10 @@ class NamedEntry(TypedDict):
 
 @with_config(STRICT)
 class Vocabulary(TypedDict):
-    """Stages in their order, kinds of checks, and kinds of tables that are accepted: of a submission, and of a model."""
+    """Stages in their order, kinds of checks, and kinds of tables that are accepted.
+
+    Of a submission, and of a model.
+    """
 
     stages: list[NamedEntry]
     check_kinds: list[NamedEntry]

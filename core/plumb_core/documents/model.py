@@ -1,6 +1,7 @@
 """Documents of the reference model: lateral lines on rigid diaphragms, or a three-dimensional frame.
 
-As the section "Structural input" of `contract.md` has them, with a few keys beside them, each with a default that leaves
+As the section "Structural input" of `contract.md` has them, with a few keys beside them, each with a default that
+leaves
 the contract's meaning alone.  m, kN, t, rad; angles in plan in degrees from +X, counter-clockwise.
 """
 
@@ -121,7 +122,9 @@ class NodeMass(Part):
 
 
 class FloorMass(Part):
-    """Mass lumped at a diaphragm: t, t m2 about its centre; outline: corners for which a missing centre and inertia are taken.
+    """Mass lumped at a diaphragm: t, t m2 about its centre.
+
+    Outline: corners for which a missing centre and inertia are taken.
 
     gravity : vertical load that belongs to P-Delta, kN; by default the mass times g.
     """
@@ -203,7 +206,10 @@ class Rectangle(Part):
 
 
 class Panel(Part):
-    """Something that stiffens a bay: a wall in its middle, or a pair of diagonals; lines, bays and stories count from 1."""
+    """Something that stiffens a bay: a wall in its middle, or a pair of diagonals.
+
+    Lines, bays and stories count from 1.
+    """
 
     kind: Literal["wall", "braces"]
     along: Literal["X", "Y"]
@@ -243,7 +249,9 @@ class Grid(Part):
 
 
 class GroundRecord(Part):
-    """Ground acceleration `a` in `unit`, at steps of `dt` or at times `t` (s), that a load case of theirs was run under.
+    """Ground acceleration `a` in `unit`, at steps of `dt` or at times `t` (s).
+
+    That a load case of theirs was run under.
 
     name : of the record.  case : of theirs.  factor : on the accelerations, as their case has it.
     """

@@ -51,7 +51,10 @@ class ShapeRow(Part):
 
 
 class SubmittedModePart(Part):
-    """A mode as a submission states it: period (s), shares of the mass, and movements of the floors (m, rad; any scale)."""
+    """A mode as a submission states it: period (s), shares of the mass, and movements of the floors (m, rad.
+
+    Any scale).
+    """
 
     T: Positive | None = None
     mass_ratio: dict[Literal["X", "Y", "RZ"], NotNegative] = Field(default_factory=dict)

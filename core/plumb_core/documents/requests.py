@@ -118,7 +118,9 @@ class WeightRequest(_Request):
 
 
 class IrregularityRequest(ModelPart):
-    """Irregularity in height from the story tables, in plan from outlines, declarations and, with a model, its stiffness.
+    """Irregularity in height from the story tables, in plan from outlines, declarations and, with a model.
+
+    Its stiffness.
 
     drift_ratio : of the stories, bottom to top, for the exception of steady drifts.
     """
@@ -135,7 +137,10 @@ class IrregularityRequest(ModelPart):
 
 
 class ModesRequest(_Request):
-    """Periods (s) of the modes and their effective modal masses as shares of the mass, in each direction and about the vertical."""
+    """Periods (s) of the modes and their effective modal masses as shares of the mass.
+
+    In each direction and about the vertical.
+    """
 
     kind: Literal["modes"]
     T: Annotated[list[Positive], Field(min_length=1, max_length=10_000)]

@@ -1,6 +1,7 @@
 """What the core gives: every JSON Schema of an answer, the API's and the web application's types are made from these.
 
-They are dictionaries with named keys and not objects: an answer is built once, in the form in which it is stored and sent.
+They are dictionaries with named keys and not objects: an answer is built once, in the form in which it is stored and
+sent.
 """
 
 from __future__ import annotations
@@ -110,7 +111,8 @@ class CheckResult(TypedDict):
     """One comparison of the submission with ours.
 
     kind : what the check does.  shown : the side whose offset is drawn, with `multiples` of its tolerance.
-    slip : code of the catalogue's test that spoke (docs/slips.md).  step : id of the step that our value comes from.  used_by : how many checks are inherited from this one.
+    slip : code of the catalogue's test that spoke (docs/slips.md).  step : id of the step that our value comes from.
+         used_by : how many checks are inherited from this one.
     draft : text of a remark, to edit.
     """
 
@@ -342,7 +344,8 @@ class Shears(TypedDict):
 
     floor : what the modal base shear has to reach.  before_ours : of their own modes with our curve and weight.
     before_model : of the reference model.
-    of_modes : of each mode that it is combined of, in the order of their table.  taken_apart : factors that their factor on
+    of_modes : of each mode that it is combined of, in the order of their table.  taken_apart : factors that their
+        factor on
     the spectrum is made of.  checks : ids of the checks of `static`, `before`, `after`, `factor`.
     """
 
@@ -375,8 +378,10 @@ class ScalingStage(TypedDict):
 class CaseMoved(TypedDict):
     """How a case turns: movements of the ends in m and the ratio by which the edition judges, bottom to top.
 
-    drift, displacement : of both ends ([] where only the greatest and the mean are stated, which `greatest` and `mean` have).
-    drift_own, displacement_own, ratio_own : of the reference model under the edition's forces, [] or null where there is none
+    drift, displacement : of both ends ([] where only the greatest and the mean are stated, which `greatest` and
+        `mean` have).
+    drift_own, displacement_own, ratio_own : of the reference model under the edition's forces, [] or null where
+        there is none
     tiny : stories whose drifts are too small to say anything.  worst : story of the greatest ratio among the others.
     """
 
@@ -407,7 +412,10 @@ class Threshold(TypedDict):
 
 @with_config(STRICT)
 class Follows(TypedDict):
-    """What follows from an irregularity; `status` is shown, missing, differs, or open where the submission cannot state."""
+    """What follows from an irregularity.
+
+    `status` is shown, missing, differs, or open where the submission cannot state.
+    """
 
     words: str
     status: Literal["shown", "missing", "differs", "open"]
@@ -456,7 +464,8 @@ class CaseDrift(TypedDict):
 class LevelDrifts(TypedDict):
     """Story drifts over the story heights at a declared action level, bottom to top; null with what it `needs`.
 
-    factor : on the design action.  cases : load cases that the drifts are of; none where they are those of the design action.
+    factor : on the design action.  cases : load cases that the drifts are of; none where they are those of the
+        design action.
     """
 
     name: str
@@ -473,7 +482,8 @@ class LevelDrifts(TypedDict):
 class BaseShearForDrift(TypedDict):
     """Base shear that drifts and stability rest on, beside that of the forces; kN, s.
 
-    factor : what modal drifts are multiplied by for it; 1 where the edition does not scale drifts, null where it is not known.
+    factor : what modal drifts are multiplied by for it; 1 where the edition does not scale drifts, null where it is
+        not known.
     governed_by : what gives it where it is not the base shear of the forces.
     """
 
@@ -489,7 +499,8 @@ class BaseShearForDrift(TypedDict):
 class DriftsOfDirection(TypedDict):
     """Drifts of a direction: every case, what governs at each story, the limit, and the factors between.
 
-    chain : from the elastic drift of the worst story to what is checked against the limit.  notes : what holds for the forces behind.
+    chain : from the elastic drift of the worst story to what is checked against the limit.  notes : what holds for
+        the forces behind.
     """
 
     cases: list[CaseDrift]

@@ -93,7 +93,10 @@ class BuildingTest(TypedDict):
 
 @with_config(STRICT)
 class AcrossEdition(TypedDict):
-    """An edition with what it still needs, asks in words and tests; measured_soil from what was measured in the ground."""
+    """An edition with what it still needs, asks in words and tests.
+
+    Measured_soil from what was measured in the ground.
+    """
 
     id: str
     title: str

@@ -27,7 +27,8 @@ _NOWHERE = Source()
 class Claim(Part):
     """One submitted value.
 
-    value is in the core's unit, with its sign as it was written; text is what was written, from which the digits given are read; `unit` is the unit
+    value is in the core's unit, with its sign as it was written; text is what was written, from which the digits
+    given are read; `unit` is the unit
     it was written in; `scale` turns the written number into the core's unit.
     """
 

@@ -19,7 +19,10 @@ except ImportError:  # SuperLU does the same, more slowly where models are large
 
 Array = npt.NDArray[np.float64]
 ALONE = 25_000
-"""Equations below which one thread is quicker: NumPy's threads and those of the factorisation get in each other's way."""
+"""Equations below which one thread is quicker.
+
+NumPy's threads and those of the factorisation get in each other's way.
+"""
 SINGULAR = 1e-12
 """Least eigenvalue of the matrix scaled to a unit diagonal, below which it counts as singular."""
 
@@ -107,7 +110,10 @@ class Factor:
         return np.asarray(self._solve(np.asfortranarray(b)))
 
     def _least(self) -> tuple[float, Array]:
-        """Estimate of the least eigenvalue (in size) of the matrix scaled to a unit diagonal, and its vector, unscaled."""
+        """Estimate of the least eigenvalue (in size) of the matrix scaled to a unit diagonal.
+
+        Its vector, unscaled.
+        """
         v = np.random.default_rng(0).standard_normal(len(self._scale))
         value = 1.0
         for _ in range(3):

@@ -1,6 +1,7 @@
 """Three-dimensional frame: tables of nodes and members become stiffness, mass and floors, all members at once.
 
-Each node has ux uy uz rx ry rz.  A rigid diaphragm replaces ux, uy, rz of its nodes by X, Y, RZ of its centre of mass, an
+Each node has ux uy uz rx ry rz.  A rigid diaphragm replaces ux, uy, rz of its nodes by X, Y, RZ of its centre of
+mass, an
 exact constraint: every member's stiffness is taken to those before it is added.
 """
 
@@ -98,7 +99,10 @@ def _summed(values: Array, of: Ints, n: int) -> Array:
 
 
 def _outline(floor: FloorMass, box: Array) -> tuple[Array, float]:
-    """Centroid and polar radius of gyration squared of a floor's plan; the box about its nodes where no outline is given."""
+    """Centroid and polar radius of gyration squared of a floor's plan.
+
+    The box about its nodes where no outline is given.
+    """
     if floor.outline:
         return outline_properties(np.array(floor.outline))
     a, b = box[2] - box[0]
@@ -119,7 +123,10 @@ def _boxes(at: Array, levels: Sequence[Ints]) -> Array:
 
 @dataclass
 class _Equations:
-    """Numbers of the degrees of freedom: `of_node` (n, 6), -1 where fixed; `of_floor` (n_floors, 3), -1 for flexible floors."""
+    """Numbers of the degrees of freedom: `of_node` (n, 6), -1 where fixed.
+
+    `of_floor` (n_floors, 3), -1 for flexible floors.
+    """
 
     of_node: Ints
     of_floor: Ints
@@ -172,7 +179,10 @@ def _end_maps(maps: Array, node: Ints, offset: Array) -> Array:
 
 @dataclass
 class _Elements:
-    """Members ready to be added up: local stiffness, lengths and the maps from equations to local displacements (m, 12, 12)."""
+    """Members ready to be added up.
+
+    Local stiffness, lengths and the maps from equations to local displacements (m, 12, 12).
+    """
 
     local: Array
     length: Array
@@ -303,7 +313,10 @@ class _Assembly:
         self.floors = self._floors()
 
     def _nearest_floor(self) -> Ints:
-        """Floor that each node's mass is counted to: its own, else the nearest in height, of several the nearest in plan."""
+        """Floor that each node's mass is counted to.
+
+        Its own, else the nearest in height, of several the nearest in plan.
+        """
         at = self.tables.at
         nearest = np.full(len(at), -1)
         for k, nodes in enumerate(self.levels):
@@ -337,7 +350,8 @@ class _Assembly:
         lifted = self.lifted if frame.concentrate else np.zeros_like(self.masses)
         n = len(self.names)
         corners = _boxes(at, self.levels)
-        # everything with mass in plan: nodes on the floors, what is lifted to them, what is given for the floors themselves
+        # everything with mass in plan: nodes on the floors, what is lifted to them, what is given for the floors
+        # themselves
         entry, extra = np.concatenate(self.levels), np.flatnonzero((lifted[:, :2] > 0).any(axis=1))
         of = [np.repeat(np.arange(n), [len(nodes) for nodes in self.levels]), self.nearest[extra]]
         points, m = [at[entry, :2], at[extra, :2]], [self.masses[entry], lifted[extra]]
@@ -451,7 +465,10 @@ class _Assembly:
         return r, axis
 
     def _at_floors(self, equations: _Equations, mass: Array) -> sp.csc_array:
-        """Of a rigid floor its own equations; of a flexible one the mean movement and rotation of its nodes, by mass."""
+        """Of a rigid floor its own equations.
+
+        Of a flexible one the mean movement and rotation of its nodes, by mass.
+        """
         rows, columns, values = [], [], []
         for k in range(len(self.floors)):
             if self.rigid[k]:
@@ -477,7 +494,10 @@ class _Assembly:
         return sp.csc_array((np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), shape=shape)
 
     def _with_second_order(self, built: Structure, elements: _Elements, equations: _Equations) -> Structure:
-        """Stiffness less what gravity takes: of stories on rigid floors by their loads, of other members by their thrust."""
+        """Stiffness less what gravity takes.
+
+        Of stories on rigid floors by their loads, of other members by their thrust.
+        """
         K = built.K
         if self.rigid.any():
             # What is on flexible floors comes down through the members all the way, below

@@ -1,4 +1,7 @@
-"""Linear time history of a structure by its modes: exact for piecewise-linear ground acceleration, or Newmark's method."""
+"""Linear time history of a structure by its modes.
+
+Exact for piecewise-linear ground acceleration, or Newmark's method.
+"""
 
 from __future__ import annotations
 
@@ -90,7 +93,8 @@ class History:
     base : X, Y (kN) and MZ (kN m) over time, shape (n_steps, 3)
     displacement : of each floor X, Y (m) and RZ (rad), shape (n_steps, n_floors, 3)
     shear : of each story along X and Y, kN, shape (n_steps, n_floors, 2)
-    peaks : greatest pseudo-acceleration of each mode's oscillator, m/s2, shape (k,): the record's own spectrum at our periods
+    peaks : greatest pseudo-acceleration of each mode's oscillator, m/s2, shape (k,): the record's own spectrum at
+        our periods
     """
 
     t: Array

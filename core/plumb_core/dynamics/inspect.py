@@ -261,7 +261,10 @@ def _member_ends(tables: Tables) -> Iterable[Warning]:
         if free_at_both & {"ux", "uy", "uz", "rx"}:
             yield Warning(
                 "released_both_ends",
-                f"member {member.id} is released in {', '.join(sorted(free_at_both & {'ux', 'uy', 'uz', 'rx'}))} at both ends",
+                (
+                    f"member {member.id} is released in "
+                    f"{', '.join(sorted(free_at_both & {'ux', 'uy', 'uz', 'rx'}))} at both ends"
+                ),
                 "it turns or slides freely and transfers no force in this way",
                 "Release one end only.",
                 f"/members/{k}",

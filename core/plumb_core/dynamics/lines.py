@@ -99,7 +99,10 @@ def _shears(floors: Floors, story: Array, at: Array, direction: Array, stiffness
 
 
 def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p_delta: bool = False) -> Structure:
-    """The model of lateral lines; raises InputRefused for lines of stories that do not exist or floors that lack values."""
+    """The model of lateral lines.
+
+    Raises InputRefused for lines of stories that do not exist or floors that lack values.
+    """
     problems = [
         Problem(
             f"/lateral_lines/{i}/story",

@@ -31,7 +31,10 @@ class SubmittedMode:
 
 @dataclass(frozen=True)
 class Match:
-    """theirs, ours : indices.  mac : modal assurance criterion, None without shapes.  likeness : what they were matched by."""
+    """theirs, ours : indices.  mac : modal assurance criterion, None without shapes.
+
+    Likeness : what they were matched by.
+    """
 
     theirs: int
     ours: int
@@ -41,7 +44,10 @@ class Match:
 
 @dataclass(frozen=True)
 class Matching:
-    """swapped : the submitted axes X and Y fit ours only when exchanged, and are matched so; agreement of all either way."""
+    """swapped : the submitted axes X and Y fit ours only when exchanged, and are matched so.
+
+    Agreement of all either way.
+    """
 
     matches: list[Match]
     swapped: bool
@@ -120,7 +126,8 @@ def _exchanged(mode: SubmittedMode) -> SubmittedMode:
 def _agreement(theirs: Sequence[SubmittedMode], T: Array, likeness: Array, pairs: Sequence[tuple[int, int]]) -> float:
     """How well pairs agree in shape and in period together, 0 to 1.
 
-    Masses or stiffnesses that are wrong throughout make all periods longer or shorter alike: one ratio that the periods have in
+    Masses or stiffnesses that are wrong throughout make all periods longer or shorter alike: one ratio that the
+    periods have in
     common is no disagreement.
     """
     ratios = {(i, j): float(np.log(entry / T[j])) for i, j in pairs if (entry := theirs[i].T) is not None}
@@ -133,7 +140,9 @@ def _agreement(theirs: Sequence[SubmittedMode], T: Array, likeness: Array, pairs
 
 
 def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes: Array, weights: Array) -> Matching:
-    """Pairs of submitted modes and ours: T (k,), share (k, 3), shapes (k, n_floors, 3), weights (n_floors, 3) in t, t, t m2.
+    """Pairs of submitted modes and ours.
+
+    T (k,), share (k, 3), shapes (k, n_floors, 3), weights (n_floors, 3) in t, t, t m2.
 
     Alike shapes with the periods of the other direction speak for exchanged axes.
     """

@@ -1,6 +1,7 @@
 """Stiffness of straight members, for all members at once.
 
-Degrees of freedom of a member: ux uy uz rx ry rz at end i, then at end j.  Timoshenko's beam with exact shape functions:
+Degrees of freedom of a member: ux uy uz rx ry rz at end i, then at end j.  Timoshenko's beam with exact shape
+functions:
 J. S. Przemieniecki, Theory of Matrix Structural Analysis (1968), section 5.6.
 """
 
@@ -17,7 +18,9 @@ VERTICAL = 1e-6
 
 
 def local_axes(chord: Array, roll: Array) -> tuple[Array, Array]:
-    """Lengths (m, shape (m,)) and axes (shape (m, 3, 3), rows x y z) of members along `chord` (m, 3), `roll` in radians.
+    """Lengths (m, shape (m,)) and axes (shape (m, 3, 3), rows x y z) of members along `chord` (m, 3).
+
+    `roll` in radians.
 
     z lies in the vertical plane through the member and points up; for vertical members y is global Y.
     """
@@ -38,7 +41,8 @@ def local_axes(chord: Array, roll: Array) -> tuple[Array, Array]:
 def local_stiffness(L: Array, EA: Array, GJ: Array, EIy: Array, EIz: Array, GAy: Array, GAz: Array) -> Array:
     """Stiffness in local axes, shape (m, 12, 12).
 
-    L in m; EA, GAy, GAz in kN; GJ, EIy, EIz in kN m2, each of shape (m,).  Infinite GAy or GAz: without shear deformation.
+    L in m; EA, GAy, GAz in kN; GJ, EIy, EIz in kN m2, each of shape (m,).  Infinite GAy or GAz: without shear
+    deformation.
     """
     k = np.zeros((len(L), 12, 12))
     _bar(k, EA / L, 0)

@@ -19,7 +19,10 @@ DENSE = 200
 BLOCK = 12
 """Vectors solved for at once."""
 COUNTED = 20_000
-"""Degrees of freedom up to which the modes are counted by the signs of the pivots; beyond, that takes longer than the modes."""
+"""Degrees of freedom up to which the modes are counted by the signs of the pivots.
+
+Beyond, that takes longer than the modes.
+"""
 TARGETS = ("X", "Y", "RZ")
 
 
@@ -38,7 +41,8 @@ class Modes:
     gamma : participation factors in X, Y, RZ, Z, shape (k, 4)
     share : effective modal mass (RZ: inertia) over the moving one, in X, Y, RZ, Z, shape (k, 4)
     floors : X, Y (m) and RZ (rad) at the floors, shape (k, n_floors, 3)
-    forces : X, Y (kN) and moment about the axis (kN m) at the floors for a unit of modal acceleration, shape (k, n_floors, 3)
+    forces : X, Y (kN) and moment about the axis (kN m) at the floors for a unit of modal acceleration, shape (k,
+        n_floors, 3)
     at_floors : share of each mode's kinetic energy in the movement of the floors, shape (k,)
     every : whether the model has no other modes
     method : `eigen` or `ritz`
@@ -149,7 +153,8 @@ class _Compliance:
 class _Krylov:
     """An orthonormal basis grown in blocks by the compliance, with the compliance projected on it (block Lanczos).
 
-    Blocks make two things better than one vector at a time: periods that come in pairs are found together, and a block of
+    Blocks make two things better than one vector at a time: periods that come in pairs are found together, and a
+    block of
     loads is solved for in a fraction of the time of its columns.  Orthogonality is kept in full.
     """
 
@@ -175,7 +180,10 @@ class _Krylov:
         return q if retained.all() else np.linalg.qr(block[:, retained])[0]
 
     def extend(self, fresh: Array | None = None) -> bool:
-        """Take the block into the basis and form the next; False when nothing new is left.  fresh : vectors to add to it."""
+        """Take the block into the basis and form the next; False when nothing new is left.
+
+        Fresh : vectors to add to it.
+        """
         if not self.block.shape[1]:
             return False
         image = self.compliance.times(self.block)
@@ -322,7 +330,10 @@ def _signed(structure: Structure, shapes: Array) -> Array:
 
 
 def ritz_modes(structure: Structure, count: int, progress: Progress = quiet) -> Modes:
-    """Load-dependent Ritz vectors for X, Y and twist, Wilson, Yuan and Dickens (1982), as modes of the reduced problem."""
+    """Load-dependent Ritz vectors for X, Y and twist, Wilson, Yuan and Dickens (1982).
+
+    As modes of the reduced problem.
+    """
     compliance = _Compliance(structure)
     progress("factorising", 0.1)
     _ = structure.factor
@@ -442,6 +453,9 @@ def local_modes_warning(modes: Modes) -> list[Warning]:
             "local_modes",
             f"{len(local)} of {len(modes)} modes are local (first: mode {local[0]})",
             "masses at nodes away from the floors move independently, or vertically",
-            "Assign the masses to the floors, exclude vertical mass, or disregard these modes when judging the number of modes.",
+            (
+                "Assign the masses to the floors, exclude vertical mass, or disregard these modes when judging the "
+                "number of modes."
+            ),
         )
     ]

@@ -1,7 +1,9 @@
 """Response spectrum analysis: every quantity formed mode by mode, then combined.
 
-What the modes exclude can be added as the static response to the inertia that they lack.  Accidental eccentricity is taken
-as static moments at the floors, or as floors whose mass is shifted, whose modes are found in the span of the modes and the
+What the modes exclude can be added as the static response to the inertia that they lack.  Accidental eccentricity is
+taken
+as static moments at the floors, or as floors whose mass is shifted, whose modes are found in the span of the modes
+and the
 floors' static displacements.
 """
 
@@ -47,7 +49,10 @@ class Settings:
 
 
 def _at_points(floors: Floors, movement: Array, of: Ints) -> Array:
-    """Displacements X, Y of the floors' corners (k, n, c, 2) that move with floors `of` (n,) of movements (k, n_floors, 3)."""
+    """Displacements X, Y of the floors' corners (k, n, c, 2) that move with floors `of` (n,) of movements (k.
+
+    N_floors, 3).
+    """
     arm = floors.points - floors.centre[of][:, None, :]
     moved = movement[:, of, :]
     turn = moved[:, :, None, 2]
@@ -55,7 +60,10 @@ def _at_points(floors: Floors, movement: Array, of: Ints) -> Array:
 
 
 def _ends(floors: Floors, at_corners: Array) -> Array:
-    """(k, n, 2, 3): of X and Y the values at the two ends of each floor and their average, from those at corners (k, n, c, 2)."""
+    """(k, n, 2, 3): of X and Y the values at the two ends of each floor and their average.
+
+    From those at corners (k, n, c, 2).
+    """
     rows = np.arange(len(floors))[:, None, None]
     axes = np.arange(2)[None, :, None]
     pair = at_corners[:, rows, floors.ends, axes]
@@ -79,7 +87,8 @@ def reported(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]
         overturning : under each story from the forces above along X and along Y, kN m, shape (k, n, 2)
         displacement : as `movement`, shape (k, n, 3)
         drift : of the corners against the same points of the floor below, along X and Y, m, shape (k, n, c, 2)
-        edge_drift, end : drifts and displacements of the two ends at the edges and their average, m, shape (k, n, 2, 3), of
+        edge_drift, end : drifts and displacements of the two ends at the edges and their average, m, shape (k, n, 2,
+            3), of
             X and Y
     """
     below = np.maximum(floors.below, 0)
@@ -101,7 +110,10 @@ def reported(floors: Floors, movement: Array, forces: Array) -> dict[str, Array]
 def _modal(
     structure: Structure, modes: Modes, axis: int, spectrum: Spectrum, settings: Settings
 ) -> tuple[Array, Array]:
-    """Peak movements and forces of the floors mode by mode, (k, n_floors, 3), the residual last where it is required."""
+    """Peak movements and forces of the floors mode by mode, (k, n_floors, 3).
+
+    The residual last where it is required.
+    """
     acceleration = spectrum(modes.T) * GRAVITY * modes.gamma[:, axis]
     movement = modes.floors * (acceleration / modes.omega**2)[:, None, None]
     forces = modes.forces * acceleration[:, None, None]
@@ -147,7 +159,9 @@ def _with_moments(structure: Structure, results: dict[str, Array], axis: int, sh
 
 
 class Shifted:
-    """Modes of the structure with its floors' mass shifted, in the span of its modes and its floors' static displacements.
+    """Modes of the structure with its floors' mass shifted.
+
+    In the span of its modes and its floors' static displacements.
 
     For masses on rigid floors alone that span holds all modes there are, so that nothing is approximated.
     """
@@ -161,7 +175,8 @@ class Shifted:
         floors = modes.floors.reshape(k, -1)
         stored = floors / modes.omega[:, None] ** 2
         rest = flexibility - floors.T @ stored
-        # What is left of them, scaled by the energy of the whole, without what is there already but for a hundred millionth
+        # What is left of them, scaled by the energy of the whole, without what is there already but for a hundred
+        # millionth
         scale = 1.0 / np.sqrt(np.maximum(np.diag(flexibility), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * rest * scale)
         keep = values > 1e-8
@@ -214,7 +229,9 @@ class Shifted:
         return turned
 
     def remainder(self, shift: Array, axis: int, gamma: Array, forces: Array) -> tuple[Array, Array]:
-        """Movements and forces (1, n_floors, 3) of the inertia that the modes exclude, per unit acceleration, as a static load.
+        """Movements and forces (1, n_floors, 3) of the inertia that the modes exclude, per unit acceleration.
+
+        As a static load.
 
         gamma, forces : of the modes with this shift, as `modes` gives them
         """
@@ -325,7 +342,8 @@ def by_story(floors: Floors, results: Mapping[str, Array], directions: Sequence[
     Returns
     -------
     list of dict
-        For each story `force` and `shear` (kN), `overturning` (kN m), `displacement` (m, rad), `drift` of each corner (m) and
+        For each story `force` and `shear` (kN), `overturning` (kN m), `displacement` (m, rad), `drift` of each
+        corner (m) and
         `edges` of each direction (m).
     """
     rows = []

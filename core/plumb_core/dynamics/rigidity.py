@@ -1,7 +1,9 @@
 """Centres of rigidity and torsional radii of the floors, under forces that act over the whole height.
 
-A building has no centre of rigidity of a floor by itself; here it is the set of points, one a floor, through which given
-forces of one direction turn no floor.  For shear-type lines of equal proportions over the height that is the usual centre.
+A building has no centre of rigidity of a floor by itself; here it is the set of points, one a floor, through which
+given
+forces of one direction turn no floor.  For shear-type lines of equal proportions over the height that is the usual
+centre.
 """
 
 from __future__ import annotations
@@ -28,7 +30,10 @@ class PlanStiffness:
 
 
 def flexibility(structure: Structure) -> Array:
-    """Displacements (m, rad) of the floors' X, Y and rotation under unit forces (kN) and moments (kN m) there, (3n, 3n)."""
+    """Displacements (m, rad) of the floors' X, Y and rotation under unit forces (kN) and moments (kN m) there, (3n.
+
+    3n).
+    """
     loads = structure.at_floors.toarray()
     return np.asarray(structure.at_floors.T @ structure.factor.solve(loads))
 

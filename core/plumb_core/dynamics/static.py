@@ -25,9 +25,11 @@ class StaticCase:
     direction : of the forces
     sign : 0 without, +1 or -1 for the side to which the accidental eccentricity moves the mass
     results : by name as `response.reported` has them, in its units, signed, without the first axis
-    A_x : amplification of the accidental eccentricity of each floor, shape (n_floors,); None where there is no rule for it
+    A_x : amplification of the accidental eccentricity of each floor, shape (n_floors,); None where there is no rule
+        for it
     rounds : A_x of each round of its iteration, each of shape (n_floors,)
-    e_s, e_d : static and design eccentricity of each floor from the centre of rigidity, m, shape (n_floors,); None where the
+    e_s, e_d : static and design eccentricity of each floor from the centre of rigidity, m, shape (n_floors,); None
+        where the
         code has no such rule
     """
 

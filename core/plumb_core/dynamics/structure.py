@@ -115,9 +115,11 @@ class Structure:
     """Equations of motion of a building and how its floors follow from them.
 
     K : stiffness, kN/m, sparse (n, n).  masses : its diagonal mass matrix, t or t m2, shape (n,); 0 for massless ones
-    influence : rigid-body displacement of each degree of freedom for a unit of X, Y, rotation about the vertical through
+    influence : rigid-body displacement of each degree of freedom for a unit of X, Y, rotation about the vertical
+        through
         the mass centre `axis`, and Z, shape (n, 4)
-    at_floors : sparse (n, 3 n_floors): floor displacements (X, Y, RZ of each) are its transpose times the displacements,
+    at_floors : sparse (n, 3 n_floors): floor displacements (X, Y, RZ of each) are its transpose times the
+        displacements,
         and it spreads forces and moments at floors over the degrees of freedom
     floor_of : floor to which the inertia force of a degree of freedom is counted, shape (n,)
     node_ids, node_at : what moves and where; `spread` and `mass_table` are made when they are required
@@ -160,7 +162,10 @@ class Structure:
 
     @cached_property
     def total(self) -> Array:
-        """Moving mass in X and Y (t), inertia about the vertical through the mass centre (t m2), mass in Z, shape (4,)."""
+        """Moving mass in X and Y (t), inertia about the vertical through the mass centre (t m2), mass in Z.
+
+        Shape (4,).
+        """
         return np.asarray(self.masses @ self.influence**2)
 
     @property
@@ -181,7 +186,10 @@ class Structure:
         return self.at_floors.T.tocsr()
 
     def floor_displacements(self, u: Array) -> Array:
-        """X, Y, RZ of every floor at its centre for displacements `u` (n,) or (n, k): (n_floors, 3) or (k, n_floors, 3)."""
+        """X, Y, RZ of every floor at its centre for displacements `u` (n,) or (n, k).
+
+        (n_floors, 3) or (k, n_floors, 3).
+        """
         displacements = self._to_floors @ u
         return np.asarray(displacements).T.reshape(*u.shape[1:], len(self.floors), 3)
 

@@ -21,7 +21,8 @@ class Tables:
 
     at : (n, 3) m.  i, j : node of each end (m,).  ends : flexible ends (2, m, 3) m.  offsets : node to end (2, m, 3) m.
     rigid_of : rigid diaphragm of each node, -1 for none (n,).  floor_nodes : nodes of each diaphragm.
-    roll : degrees (m,).  line_mass : t/m (m,).  tension_only : (m,).  releases : of local forces at i, then at j (m, 12).
+    roll : degrees (m,).  line_mass : t/m (m,).  tension_only : (m,).  releases : of local forces at i, then at j (m,
+        12).
     group : index of each member's group in `groups` (m,).
     """
 

@@ -1,4 +1,7 @@
-"""Conditions of lateral systems, diaphragms and infills that codes word alike; an edition gives its limits and clauses."""
+"""Conditions of lateral systems, diaphragms and infills that codes word alike.
+
+An edition gives its limits and clauses.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +23,8 @@ def condition(words: str, value: float | None, limit: float, side: str, clause: 
 def dual_systems(beginnings: Sequence[str], clause: str, axial: tuple[str, float, str] | None = None) -> Rule:
     """Rule for the conditions of dual systems and of cantilever columns.
 
-    beginnings : of the ids of dual systems.  axial : beginning of the ids of cantilever columns, greatest axial load over
+    beginnings : of the ids of dual systems.  axial : beginning of the ids of cantilever columns, greatest axial load
+        over
     the axial strength, clause
     """
 

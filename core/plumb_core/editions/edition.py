@@ -20,7 +20,8 @@ class Choice:
     Attributes
     ----------
     words : what is declared
-    sets : the sets of corrections that can hold, which build up on each other; empty for a yes or no, which is no unless declared
+    sets : the sets of corrections that can hold, which build up on each other; empty for a yes or no, which is no
+        unless declared
     standing : the set that holds where none is declared
     """
 

@@ -1,6 +1,7 @@
 """Action levels besides the design action: factors of their spectra, and their drifts against limits of their own.
 
-The design drifts are those of the edition.  In EN 1998-1 its own check of the drift is that of damage limitation; a declared
+The design drifts are those of the edition.  In EN 1998-1 its own check of the drift is that of damage limitation; a
+declared
 level of that kind gives the factor and the limit of that check, and no second one.
 """
 
@@ -45,7 +46,10 @@ def factor_of(
     T: Array | None,
     of_period: Callable[[float], float] = _no_period,
 ) -> float | None:
-    """Factor of an action level: as declared, of its spectrum at the period `T` (s), or of its return period in years."""
+    """Factor of an action level.
+
+    As declared, of its spectrum at the period `T` (s), or of its return period in years.
+    """
     if level["factor"] is not None:
         return float(level["factor"])
     if level["spectrum"] is not None:

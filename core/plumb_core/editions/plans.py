@@ -95,7 +95,8 @@ def declared(
 ) -> list[dict[str, Any]]:
     """Types of irregularity with their state: there, none, or not tested.
 
-    types : name and words of each, in the code's order.  outline : what the geometry shows of a type, with `present` and
+    types : name and words of each, in the code's order.  outline : what the geometry shows of a type, with `present`
+        and
     `basis`; it stands before what is declared, and a contradiction is stated.
     """
     rows = []

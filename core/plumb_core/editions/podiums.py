@@ -43,7 +43,8 @@ def two_stage(
     Returns
     -------
     `conditions` (words and whether they are met, null where it is not known), `permitted`, `T_upper` (s, as used) and
-    `T_upper_limit`, `factor` on the reactions of the upper part, base shears of both parts (kN) and forces by story (kN)
+    `T_upper_limit`, `factor` on the reactions of the upper part, base shears of both parts (kN) and forces by story
+    (kN)
     """
     level = podium.get("level")
     if level is None or not 0 < level < len(w):
@@ -95,7 +96,10 @@ def two_stage(
 
 
 def _part(w: Array, h: Array, coefficient: Governed, k: float, at_top: float) -> dict[str, Any]:
-    """A part on a base of its own: coefficient, base shear and forces by story, the top one with its additional share."""
+    """A part on a base of its own.
+
+    Coefficient, base shear and forces by story, the top one with its additional share.
+    """
     V = coefficient.value * float(np.sum(w))
     share = w * np.cumsum(h) ** k
     F = V * (1.0 - at_top) * share / np.sum(share)

@@ -82,7 +82,10 @@ def M_story(V_story: Array, h: Array) -> Array:
 
 @rule(clause="", tex=r"\q{M_ta} = \pm\,\q{eccentricity}\,b\,F_x")
 def M_ta(F: Array, b: Array, eccentricity: float) -> Array:
-    """Accidental torsion moment at each level, kN m, shape (n_stories,), without amplification, to be taken with both signs."""
+    """Accidental torsion moment at each level, kN m, shape (n_stories,), without amplification.
+
+    To be taken with both signs.
+    """
     return F * b * eccentricity
 
 
@@ -130,13 +133,19 @@ def spectrum_factor(I: float, R: float) -> float:
 
 @rule(clause="", tex=r"\q{torsion_ratio} = \frac{\q{drift_max}}{\q{drift_avg}}")
 def torsion_ratio(drift_max: Array, drift_avg: Array) -> Array:
-    """Greatest over average story drift of the two ends, shape (n_stories,); infinite for a pure twist, whose average is nothing."""
+    """Greatest over average story drift of the two ends, shape (n_stories,).
+
+    Infinite for a pure twist, whose average is nothing.
+    """
     return over(drift_max, drift_avg)
 
 
 @rule(clause="", tex=r"\text{a class other than regular, in any case}")
 def torsion_irregular(torsion_class: Mapping[str, list[str]] | None = None) -> bool:
-    """Whether any story of the building is torsionally irregular in any case; taken as such where none could be judged."""
+    """Whether any story of the building is torsionally irregular in any case.
+
+    Taken as such where none could be judged.
+    """
     return not torsion_class or any(c != "regular" for classes in torsion_class.values() for c in classes)
 
 
@@ -145,7 +154,9 @@ A_X_TEX = r"\q{A_x_case} = \left(\frac{\q{displacement_max}}{1.2\,\q{displacemen
 
 @rule(clause="", tex=A_X_TEX)
 def A_x_case(displacement_max: Array, displacement_avg: Array, torsion_irregular: bool = True) -> Array:
-    """Torsional amplification factor of each level, from its *displacements* (the irregularity is judged on drifts), (n_stories,).
+    """Torsional amplification factor of each level.
+
+    From its *displacements* (the irregularity is judged on drifts), (n_stories,).
 
     At every level of a building that is irregular at any story, its regular stories included; 1 in a regular building.
     """
@@ -272,7 +283,10 @@ def T_for_drift(T_a: float, T_analysis: float | None = None) -> float:
 
 @rule(
     clause="",
-    tex=r"\q{factor_drift} = \max\left(1,\ \q{scaling_share}\,\frac{\q{V_base_drift}}{\q{V_dynamic}}\right)\text{ where drifts are scaled}",
+    tex=(
+        r"\q{factor_drift} = "
+        r"\max\left(1,\ \q{scaling_share}\,\frac{\q{V_base_drift}}{\q{V_dynamic}}\right)\text{ where drifts are scaled}"
+    ),
 )
 def factor_drift(scaled: Sequence[str], scaling_share: float, V_base_drift: float, V_dynamic: float) -> float:
     """Scale factor that modal drifts require; 1 where the code does not scale them."""
@@ -303,7 +317,8 @@ def irregular_types(
 ) -> list[str]:
     """Types of irregularity that are there, in plan and in height: found from the brief's tables or declared.
 
-    Above a podium that is declared each part is a structure of its own: the step between them is no irregularity in height.
+    Above a podium that is declared each part is a structure of its own: the step between them is no irregularity in
+    height.
     """
     types = plans.there(horizontal_irregularities or ())
     types |= {name for name, present in (irregularities or {}).items() if present}
@@ -395,7 +410,10 @@ def read_points(T: Array, points: Mapping[str, Any], name: str) -> Array:
     if outside.any():
         raise RuleRefused(
             name,
-            f"{T[outside][0]:g} s is outside the site-specific spectrum, which goes from {periods[0]:g} to {periods[-1]:g} s",
+            (
+                f"{T[outside][0]:g} s is outside the site-specific spectrum, which goes from {periods[0]:g} to "
+                f"{periods[-1]:g} s"
+            ),
             "Give points of the study up to that period.",
         )
     return np.asarray(np.interp(T, periods, values))
@@ -428,7 +446,10 @@ def permission_note(system_permission: str) -> list[str]:
 
 
 def stiffest(value: float, bounds: Sequence[tuple[str, float]], softest: str) -> str:
-    """Class of the ground: the first whose lower bound the value is above; the last bound still belongs to its class."""
+    """Class of the ground: the first whose lower bound the value is above.
+
+    The last bound still belongs to its class.
+    """
     last = bounds[-1]
     for name, bound in bounds:
         if exceeds(value, bound) or ((name, bound) == last and reaches(value, bound)):
@@ -560,7 +581,8 @@ def more_than_adjacent(
 ) -> list[Irregularity]:
     """Stories whose value exceeds `limit` times that of a story next to it.
 
-    only_below : compare with the story below only.  light_roof_exempt : a roof lighter than the floor below is no trigger.
+    only_below : compare with the story below only.  light_roof_exempt : a roof lighter than the floor below is no
+        trigger.
     roof_exempt : the roof is not assessed, light or heavy.
     """
     irregular: list[Irregularity] = []
@@ -578,7 +600,10 @@ def more_than_adjacent(
 
 
 def steady_drift(drift_ratio: Array | None, limit: float) -> bool:
-    """Whether no story drift ratio exceeds `limit` times that of the story above; the top two stories are not assessed."""
+    """Whether no story drift ratio exceeds `limit` times that of the story above.
+
+    The top two stories are not assessed.
+    """
     if drift_ratio is None or len(drift_ratio) < 3:
         return False
     return all(within(lower, limit * upper) for lower, upper in pairwise(drift_ratio[:-1].tolist()))

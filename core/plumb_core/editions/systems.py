@@ -31,7 +31,10 @@ class LateralSystem:
 
 
 def as_printed(metres: float) -> float:
-    """A height that a limit in feet represents, m: as ASCE/SEI 7 prints it beside (to 0.1 m, so 160 ft are 48.8 m), never less."""
+    """A height that a limit in feet represents, m.
+
+    As ASCE/SEI 7 prints it beside (to 0.1 m, so 160 ft are 48.8 m), never less.
+    """
     return max(metres, round(metres, 1))
 
 
@@ -69,7 +72,8 @@ def known(systems: Mapping[str, LateralSystem], name: str) -> LateralSystem:
 
 def exempt_share(stacked: Mapping[str, Any], w: Array | None) -> str | None:
     """Why a system higher up that is declared as exempt is not, None where it is: it weighs no more than 10 % and, as a
-    rooftop structure, has no more than two stories."""
+    rooftop structure, has no more than two stories.
+    """
     level = stacked.get("level")
     if w is None or level is None:
         return "the weights of the stories are not known"
@@ -120,7 +124,8 @@ def stacked_factor(
 ) -> Rule:
     """Rule for a factor of the table, with other systems side by side and higher up.
 
-    The factors of the system with the least R hold, side by side (7-10 on, 12.2.3.3) and over each other (12.2.3.1); with
+    The factors of the system with the least R hold, side by side (7-10 on, 12.2.3.3) and over each other (12.2.3.1);
+    with
     `greatest` the least R and the greatest of the others (7-05, 12.2.3.1 and 12.2.3.2).
     """
 
@@ -160,7 +165,10 @@ def names_of(
     beside: Sequence[Mapping[str, Any]] = (),
     w: Array | None = None,
 ) -> list[str]:
-    """Ids of the systems whose height limits count: a structure on the roof or a light supported one that is exempt does not."""
+    """Ids of the systems whose height limits count.
+
+    A structure on the roof or a light supported one that is exempt does not.
+    """
     above = [s for s in stacked if not (s.get("exempt") and exempt_share(s, w) is None)]
     return [lateral_system, *(s["lateral_system"] for s in (*above, *beside))]
 

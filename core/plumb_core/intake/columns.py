@@ -1,4 +1,7 @@
-"""Headings: which column of a table holds what, in which unit; the same for submitted tables and for those of a model."""
+"""Headings: which column of a table holds what, in which unit.
+
+The same for submitted tables and for those of a model.
+"""
 
 from __future__ import annotations
 
@@ -113,7 +116,10 @@ _BRACKET = re.compile(r"[\[(]\s*(.*?)\s*[\])]")
 
 
 def normal(text: str) -> str:
-    """A heading or a name without spaces, signs and units in brackets, in small letters; other brackets hold meaning."""
+    """A heading or a name without spaces, signs and units in brackets, in small letters.
+
+    Other brackets hold meaning.
+    """
     text = _BRACKET.sub(lambda m: "" if is_unit_text(m.group(1)) else m.group(1), text)
     return re.sub(r"[\s_,.\-{}$\\:/']", "", text).lower()
 
@@ -158,7 +164,10 @@ def recognised_as(text: str, columns: Sequence[Column]) -> list[str]:
 
 
 def find_headings(sheet: Sheet, columns: Sequence[Column], least: int = 2) -> tuple[int | None, dict[str, int]]:
-    """Row of the headings that the most columns are recognised in, and those columns; (None, {}) for fewer than `least`."""
+    """Row of the headings that the most columns are recognised in, and those columns.
+
+    (None, {}) for fewer than `least`.
+    """
     best: tuple[int | None, dict[str, int]] = (None, {})
     for index, row in enumerate(sheet.rows[:HEADING_ROWS]):
         at = recognised((c.text for c in row), columns)
@@ -168,7 +177,10 @@ def find_headings(sheet: Sheet, columns: Sequence[Column], least: int = 2) -> tu
 
 
 def guess_kind(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> str:
-    """The kind whose columns fit a sheet's headings best ('' if none does); headings that a kind does not know speak against it."""
+    """The kind whose columns fit a sheet's headings best ('' if none does).
+
+    Headings that a kind does not know speak against it.
+    """
     best, kind = 0.0, ""
     for row in sheet.rows[:HEADING_ROWS]:
         texts = [c.text for c in row]
@@ -239,7 +251,9 @@ _SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
 
 
 def _over(given: Reading, proposed: Reading | None) -> Reading:
-    """What the reviewer has set, over what is remembered of tables like it: columns, directions of cases, names of stories.
+    """What the reviewer has set, over what is remembered of tables like it.
+
+    Columns, directions of cases, names of stories.
 
     Units, order and numbers are not taken from what is remembered: the table says them itself, or they are proposed.
     """
@@ -382,7 +396,10 @@ class TableReader:
                 )
 
     def _ask_about_the_vertical(self) -> None:
-        """Axes of which another than Z is vertical: nothing of it is read before the reviewer has pointed at the columns."""
+        """Axes of which another than Z is vertical.
+
+        Nothing of it is read before the reviewer has pointed at the columns.
+        """
         if any(_VERTICAL_Y.search(note) for note in self.sheet.notes):
             self.problem(None, None, "Y is vertical in this table", "Select the columns of the building's X and Y.")
 
@@ -475,7 +492,10 @@ class TableReader:
         return unit
 
     def _unit_of_cells(self, index: int, core_unit: str) -> str | None:
-        """The unit that stands behind the numbers of a column, the same in all of its cells; None where there is none."""
+        """The unit that stands behind the numbers of a column, the same in all of its cells.
+
+        None where there is none.
+        """
         below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
         numbers = [with_unit(_without_mark(row[index].text)) for row in below if row[index].text]
         labels = {known_unit(unit, core_unit) for number, unit in numbers if readings(number)}
@@ -577,7 +597,10 @@ class TableReader:
         return self._styles[name]
 
     def _plausible(self, name: str, texts: list[str]) -> list[Style]:
-        """Styles in which all numbers of a column are such as its quantity can have; none where nothing is known of it."""
+        """Styles in which all numbers of a column are such as its quantity can have.
+
+        None where nothing is known of it.
+        """
         column = self.by_name[name]
         bounds, unit = PLAUSIBLE.get(column.quantity), self.units.get(name)
         if bounds is None or unit is None or unit not in UNITS[column.unit or ""]:

@@ -16,14 +16,19 @@ WORDS: Mapping[str, str] = {
     "h_n": "hn structuralheight buildingheight",
     "T_a": "ta approximateperiod",
     "T_limit": "upperlimitonperiod tmax",
-    "T_analysis": "tanalysis analysisperiod periodfromanalysis periodfrommodalanalysis periodofthefirstmode modalperiod tmodal t1modal t1fromthemodes tfromthemodes periodfromthemodes t1fromanalysis tfromanalysis t1analysis",
+    "T_analysis": (
+        "tanalysis analysisperiod periodfromanalysis periodfrommodalanalysis periodofthefirstmode "
+        "modalperiod tmodal t1modal t1fromthemodes tfromthemodes periodfromthemodes t1fromanalysis "
+        "tfromanalysis t1analysis"
+    ),
     "T": "t t1 periodused tused fundamentalperiod",
     "coefficient": "v/w vw baseshearcoefficient",
     "W": "w seismicweight effectiveseismicweight",
     "V": "v fb vb baseshear",
     "k": "k",
     "V_static": "vstatic staticbaseshear",
-    "V_dynamic": "vdynamic vt dynamicbaseshear dynamicbaseshearbeforescaling modalbaseshear modalbaseshearbeforescaling "
+    "V_dynamic": "vdynamic vt dynamicbaseshear dynamicbaseshearbeforescaling modalbaseshear "
+    "modalbaseshearbeforescaling "
     "baseshearmodal basesheardynamic baseshearfromthemodes dynamicshear vmodal vdyn",
     "V_scaled": "vscaled dynamicbaseshearafterscaling modalbaseshearafterscaling scaleddynamicbaseshear",
     "factor_used": "scalefactor scalingfactor factorused",
@@ -56,7 +61,8 @@ WORDS: Mapping[str, str] = {
 def parameter_names(edition: str = "") -> dict[str, str]:
     """Names of parameters, as they are normalised, and the quantity that each represents.
 
-    Under an edition its own words come first, then those of any, then those of the others: a table may state more than the
+    Under an edition its own words come first, then those of any, then those of the others: a table may state more
+    than the
     edition requires.
     """
     first = [EDITIONS[edition].parameter_names, WORDS] if edition else [WORDS]
@@ -95,7 +101,10 @@ _AXIS = re.compile(
     r"(?i)(?:e|eq|q|qe|ae|eh|s|sp|spec|rs|v|f|w|th|dyn|modal|static|seis|seismic|quake|lat|el|dir|direction)?([xy])"
     r"\d{0,2}(?:p|n|pos|neg|plus|minus)?"
 )
-"""A word that names an axis: the letter alone, after what represents the action, or with a number or a side behind it."""
+"""A word that names an axis.
+
+The letter alone, after what represents the action, or with a number or a side behind it.
+"""
 
 
 _AXIS_WORD = re.compile(
@@ -113,7 +122,10 @@ def axis_named(text: str) -> str:
 
 @lru_cache(maxsize=20_000)
 def direction_in(name: str) -> str:
-    """X or Y where the words of a case's name name one axis, '' where they name both or neither: Dyn and max name none."""
+    """X or Y where the words of a case's name name one axis, '' where they name both or neither.
+
+    Dyn and max name none.
+    """
     axes = {m.group(1).upper() for word in re.split(r"[^A-Za-z0-9]+", name) if (m := _AXIS.fullmatch(word))}
     return axes.pop() if len(axes) == 1 else ""
 

@@ -1,6 +1,7 @@
 """Numbers as people write them: a point or a comma before the decimals, thousands apart in several ways.
 
-A text is read in either style, in both, or in none. What can be read in both, such as 3,600, is decided by the other cells of
+A text is read in either style, in both, or in none. What can be read in both, such as 3,600, is decided by the other
+cells of
 its column, by those of the table, by what its quantity can be, and asked about where none of them states.
 """
 
@@ -40,7 +41,10 @@ _PLAIN = re.compile(r"[+-]?\d+")
 
 @lru_cache(maxsize=50_000)
 def readings(text: str) -> dict[Style, str]:
-    """The text as a plain number with a decimal point, in each style that it can be read in; empty where it is no number."""
+    """The text as a plain number with a decimal point, in each style that it can be read in.
+
+    Empty where it is no number.
+    """
     if simple := _SIMPLE.fullmatch(text):
         complete, decimals = simple.groups()
         # three decimals can be thousands where a comma stands before the decimals
@@ -89,7 +93,10 @@ _WITH_UNIT = re.compile(r"(?s)(.*?[\d)])\s*([^\d\s.,'+\-()][^\n]*)")
 
 @lru_cache(maxsize=50_000)
 def with_unit(text: str) -> tuple[str, str]:
-    """(number, unit) as they are in one cell, such as 4931.5 kN; the unit is empty where there is none, or no number."""
+    """(number, unit) as they are in one cell, such as 4931.5 kN.
+
+    The unit is empty where there is none, or no number.
+    """
     if readings(text):
         return text, ""
     inches = _FEET_INCHES.fullmatch(text.strip())

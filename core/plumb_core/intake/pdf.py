@@ -95,7 +95,10 @@ class PageRead:
 
 
 def pages_of(data: bytes, first: int = 1, last: int | None = None) -> Iterator[PageRead]:
-    """Pages of a PDF one after the other, from the first to the last (both from 1); raises PdfRefused as `tables_of` does."""
+    """Pages of a PDF one after the other, from the first to the last (both from 1).
+
+    Raises PdfRefused as `tables_of` does.
+    """
     with _opened(data) as book:
         for number in range(first, min(last or len(book.pages), len(book.pages)) + 1):
             page = book.pages[number - 1]
@@ -194,7 +197,10 @@ def _cell(text: str | None) -> str:
 
 
 def _holds_values(rows: list[list[str]]) -> bool:
-    """Whether a ruled block is a table of values: numbers in its cells, by themselves or among words, as in 1.2 D + 1.0 L."""
+    """Whether a ruled block is a table of values.
+
+    Numbers in its cells, by themselves or among words, as in 1.2 D + 1.0 L.
+    """
     return len(rows) >= 2 and max(map(len, rows)) >= 2 and any(d.isdigit() for row in rows for c in row for d in c)
 
 

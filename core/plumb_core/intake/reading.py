@@ -1,4 +1,7 @@
-"""Sheets become claims, or rows of the reference model: the kind recognised, its columns and units found or requested, every problem marked in its cell."""
+"""Sheets become claims, or rows of the reference model.
+
+The kind recognised, its columns and units found or requested, every problem marked in its cell.
+"""
 
 from __future__ import annotations
 

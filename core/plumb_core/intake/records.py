@@ -33,8 +33,10 @@ def _cells(line: str, comma: bool) -> list[str]:
 def read_record(data: bytes | str, unit: str = "", dt: float | None = None) -> dict[str, Any]:
     """The record of a file as requests take it: `a`, `unit`, and `dt` or `t`.
 
-    data : text of one column (accelerations, several in a line are read one after the other) or two (time in s, acceleration)
-    unit, dt : stated by the reviewer; otherwise read from the lines above the numbers.  Raises InputRefused naming what is
+    data : text of one column (accelerations, several in a line are read one after the other) or two (time in s,
+        acceleration)
+    unit, dt : stated by the reviewer; otherwise read from the lines above the numbers.  Raises InputRefused naming
+        what is
     missing or cannot be read.
     """
     text = data.decode("utf-8", errors="replace") if isinstance(data, bytes) else data

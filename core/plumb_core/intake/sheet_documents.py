@@ -24,7 +24,10 @@ def sheets_of(document: SheetDocument) -> list[Sheet]:
 
 
 def summary_of(document: SheetDocument) -> list[dict[str, Any]]:
-    """What states one table of a file from the others: label, page, kind, rows that hold values, and its first heading line."""
+    """What states one table of a file from the others.
+
+    Label, page, kind, rows that hold values, and its first heading line.
+    """
     return [
         {
             "label": _label(s),

@@ -120,7 +120,10 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
             if not _LOG.search(name) and not _LOG.fullmatch(lines[0].strip()):
                 raise SheetRefused(
                     "no columns were found in it",
-                    "Copy the cells of a table with its headings. For a run log, name the file a log or use the heading Line.",
+                    (
+                        "Copy the cells of a table with its headings. For a run log, name the file a log or use "
+                        "the heading Line."
+                    ),
                 )
             rows = [[_text_cell(line)] for line in text.split("\n")]
         return _sheet(name, rows)

@@ -43,7 +43,10 @@ _ABOVE = re.compile(r"ph|penthouse|plantroom|lmr|upperroof|mainroof")
 
 @lru_cache(maxsize=20_000)
 def rank_of(name: str) -> float | None:
-    """How high a story stands by its name, as a number that only counts beside others; None where the name does not state."""
+    """How high a story stands by its name, as a number that only counts beside others.
+
+    None where the name does not state.
+    """
     level = re.fullmatch(r"\s*([+\-\u2212\u00b1]\s*\d+(?:[.,]\d+)?)\s*m?\s*", name)
     if level:
         text = level.group(1).replace("\u2212", "-").replace("\u00b1", "").replace(" ", "").replace(",", ".")
@@ -63,7 +66,10 @@ def rank_of(name: str) -> float | None:
 
 
 def order_of(ranks: Iterable[float | None]) -> str:
-    """`bottom_up` or `top_down` where all that is stated rises or falls from row to row; '' where too little is stated, or it varies."""
+    """`bottom_up` or `top_down` where all that is stated rises or falls from row to row.
+
+    '' where too little is stated, or it varies.
+    """
     reported = [r for r in ranks if r is not None]
     steps = {b > a for a, b in pairwise(reported)}
     if len(reported) < 2 or len(steps) != 1 or len(set(reported)) != len(reported):
@@ -72,7 +78,10 @@ def order_of(ranks: Iterable[float | None]) -> str:
 
 
 def matched(name: str, known: Sequence[str]) -> str | None:
-    """The known story that a name represents: itself, in other letters, or the only one at the same place; None for none."""
+    """The known story that a name represents: itself, in other letters, or the only one at the same place.
+
+    None for none.
+    """
     if name in known:
         return name
     return _matched(name, tuple(known))

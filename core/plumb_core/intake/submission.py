@@ -1,6 +1,7 @@
 """From files to a submission: which kind each table is, how the last one like it was read, what is claimed already.
 
-The server asks `read_in` for one table at a time, as a reviewer takes them in; `read_submission` takes a whole submission.
+The server asks `read_in` for one table at a time, as a reviewer takes them in; `read_submission` takes a whole
+submission.
 """
 
 from __future__ import annotations
@@ -86,7 +87,8 @@ def remembered_reading(sheet: Sheet, kind: str, remembered: Iterable[Remembered]
 def read_in(sheet: Sheet, file: str, known: EarlierTables, kind: str = "", given: Reading | None = None) -> TableRead:
     """Read one sheet as a table of a kind ('' = whatever it looks like).
 
-    What the reviewer has not set is proposed as in the last similar table; what the table says itself comes first.  Raises InputRefused for a kind that is not
+    What the reviewer has not set is proposed as in the last similar table; what the table says itself comes first.
+    Raises InputRefused for a kind that is not
     there.
     """
     kinds = table_kinds()

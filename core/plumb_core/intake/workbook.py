@@ -1,6 +1,9 @@
-"""Workbooks as they are seen: what is hidden is not there, formats that change a value are applied, merged cells are filled.
+"""Workbooks as they are seen.
 
-The parts of an XLSX file are read as a stream, once: the usual library builds every cell twice to state formulas from values, and
+What is hidden is not there, formats that change a value are applied, merged cells are filled.
+
+The parts of an XLSX file are read as a stream, once: the usual library builds every cell twice to state formulas
+from values, and
 took half a minute for a hundred thousand rows.
 """
 
@@ -241,7 +244,10 @@ def _cell(element: Any, book: _Book) -> Cell:
 
 
 def _as_seen(kind: str, value: str, style: str, book: _Book) -> Cell:
-    """A value as its format shows it, where the format changes what is read: percent, thousands excluded, units, dates."""
+    """A value as its format shows it, where the format changes what is read.
+
+    Percent, thousands excluded, units, dates.
+    """
     shown = book.formats[int(style)] if style and int(style) < len(book.formats) else "General"
     if re.fullmatch(r"\s*;;;?\s*", shown):
         return _BLANK

@@ -1,7 +1,8 @@
 r"""The resolver: rules find their inputs by parameter name, and every evaluation leaves its steps behind.
 
 A rule is a pure function whose parameter names are the quantities it needs.  For each the resolver takes, in this
-order, the pinned value, the input, or the rule of that name.  A quantity belongs to the building, to a direction or to a
+order, the pinned value, the input, or the rule of that name.  A quantity belongs to the building, to a direction or
+to a
 load case (see `quantities`); what is not stated of a case is looked for in its direction, then in the building.  A
 building's rule that requires a direction's quantity gets a mapping direction -> value, a rule that requires a case's
 quantity from outside of it a mapping case -> value (a direction's rule: of the cases of its direction).  Of an optional
@@ -403,7 +404,8 @@ class Evaluation:
     def _narrower(self, parameter: Parameter, direction: str | None) -> dict[str, Step]:
         """Steps of what is narrower than the rule that requires it, by direction or by case.
 
-        Of an optional one those places that have it; empty where none has.  Of cases those that have it: not every case is
+        Of an optional one those places that have it; empty where none has.  Of cases those that have it: not every
+        case is
         there for every purpose.
         """
         steps: dict[str, Step] = {}

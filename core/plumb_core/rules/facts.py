@@ -84,7 +84,10 @@ SAFER: Mapping[str, Callable[[Any, Any], Any]] = {
     "infills": _true_is_safer,
     "rho": _greater_is_safer,
 }
-"""Which of a found and a declared value is used where they contradict each other, by quantity; otherwise the found one."""
+"""Which of a found and a declared value is used where they contradict each other, by quantity.
+
+Otherwise the found one.
+"""
 
 
 def resolved(

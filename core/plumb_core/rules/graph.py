@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from threading import RLock
+
+from cachetools import LRUCache
 
 from plumb_core.rules.rule import Rule
 from plumb_core.rules.values import Key
@@ -12,28 +14,32 @@ from plumb_core.rules.values import Key
 
 @dataclass(frozen=True, slots=True)
 class Graph:
-    """What is read off a rule set once: who requires a quantity, what a key reaches, what keys rest on under given inputs."""
+    """What is read off a rule set once.
+
+    Who requires a quantity, what a key reaches, what keys rest on under given inputs.
+    """
 
     dependents: dict[str, list[str]]
     reached: dict[Key, frozenset[Key]] = field(default_factory=dict)
     ancestors: dict[frozenset[Key], dict[Key, frozenset[Key]]] = field(default_factory=dict)
 
 
-_GRAPHS: OrderedDict[int, tuple[Mapping[str, Rule], Graph]] = OrderedDict()
-"""Graphs by the id of their rule set, which is kept with them, so that its id stays its own."""
-_OF_RULES: OrderedDict[tuple[int, ...], tuple[tuple[Rule, ...], Graph]] = OrderedDict()
-"""Graphs by the rules themselves: an edition makes its rule set anew for each brief, out of the same rules."""
 CACHED_GRAPHS = 128
-"""How many are kept; an edition has a handful of rule sets, by what is declared."""
+"""Graphs that a process keeps; an edition has a handful of rule sets, by what is declared."""
+_LOCK = RLock()
+_GRAPHS: LRUCache[int, tuple[Mapping[str, Rule], Graph]] = LRUCache(CACHED_GRAPHS)
+"""Graphs by the id of their rule set, which is stored with them, so that the id stays valid."""
+_OF_RULES: LRUCache[tuple[int, ...], tuple[tuple[Rule, ...], Graph]] = LRUCache(CACHED_GRAPHS)
+"""Graphs by the rules themselves: an edition makes its rule set anew for each brief, out of the same rules."""
 
 
 def graph_of_rules(rules: Mapping[str, Rule]) -> Graph:
-    known = _GRAPHS.get(id(rules))
-    if known is None:
-        known = _GRAPHS[id(rules)] = (rules, _built(tuple(rules.values())))
-        if len(_GRAPHS) > CACHED_GRAPHS:
-            _GRAPHS.popitem(last=False)
-    return known[1]
+    """Return the graph of a rule set, computed once for the same rules."""
+    with _LOCK:
+        known = _GRAPHS.get(id(rules))
+        if known is None:
+            known = _GRAPHS[id(rules)] = (rules, _built(tuple(rules.values())))
+        return known[1]
 
 
 def _built(rules: tuple[Rule, ...]) -> Graph:
@@ -45,6 +51,4 @@ def _built(rules: tuple[Rule, ...]) -> Graph:
             for parameter in applied.parameters:
                 dependents.setdefault(parameter.name, []).append(applied.name)
         known = _OF_RULES[identity] = (rules, Graph(dependents))
-        if len(_OF_RULES) > CACHED_GRAPHS:
-            _OF_RULES.popitem(last=False)
     return known[1]

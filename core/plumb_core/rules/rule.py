@@ -127,7 +127,9 @@ def without(same: Rule, *names: str) -> Rule:
 
 
 def renamed(same: Rule, names: Mapping[str, str]) -> Rule:
-    """A rule for other quantities of the same kind: of the reduced drift of other cases, of an ordinate at other periods.
+    """A rule for other quantities of the same kind.
+
+    Of the reduced drift of other cases, of an ordinate at other periods.
 
     names : quantity of the rule -> quantity that is in its place
     """

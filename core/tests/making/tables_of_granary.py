@@ -596,7 +596,10 @@ def several_of_granary() -> None:
     def page(title: str, rows: Sequence[Sequence[Any]], ruled: bool = True) -> str:
         border = "border: 0.5pt solid black;" if ruled else ""
         cells = "".join("<tr>" + "".join(f"<td>{'' if c is None else c}</td>" for c in r) + "</tr>" for r in rows)
-        return f"<section style='page-break-after: always'><h3>{title}</h3><p>What follows was found for the granary.</p><table style='border-collapse: collapse; font-size: 9pt'><style>.r td {{ {border} }} td {{ padding: 1pt 9pt }}</style><tbody class='{'r' if ruled else ''}'>{cells}</tbody></table><p>Signed at Aldermouth.</p></section>"
+        return (
+            f"<section style='page-break-after: always'><h3>{title}</h3><p>What follows was found for the "
+            f"granary.</p><table style='border-collapse: collapse; font-size: 9pt'><style>.r td {{ {border} }} td {{ padding: 1pt 9pt }}</style><tbody class='{'r' if ruled else ''}'>{cells}</tbody></table><p>Signed at Aldermouth.</p></section>"
+        )
 
     def pdf(*pages: str) -> bytes:
         style = "<style>@page { size: A4 landscape; margin: 12mm }</style>"

@@ -1,4 +1,7 @@
-"""What the accounts library asks of this application: nobody makes an account unasked, and nobody is stated who has one."""
+"""What the accounts library asks of this application.
+
+Nobody makes an account unasked, and nobody is stated who has one.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Notes of what people did besides the reviews' own audit trails: signing in and out, failing to, exports, downloads."""
+"""Notes of what people did besides the reviews' own audit trails.
+
+Signing in and out, failing to, exports, downloads.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Signing in and out, and who is signed in.  Second factors, passkeys, resets and the rest are the accounts library's."""
+"""Signing in and out, and who is signed in.
+
+Second factors, passkeys, resets and the rest are the accounts library's.
+"""
 
 from __future__ import annotations
 

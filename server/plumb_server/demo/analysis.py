@@ -2,21 +2,30 @@
 
 The clinic:
 
-| spectrum_factor.X | g excluded from the factor on the spectrum of one direction, and out of the modal base shear with it     |
-| case_missing Y-   | no case along Y with the mass to the negative side                                                    |
+| spectrum_factor.X | g excluded from the factor on the spectrum of one direction, and out of the modal base shear
+with it     |
+| case_missing Y-   | no case along Y with the mass to the negative side
+      |
 
 The Quillon Exchange:
 
-| load_share        | the share of the live load excluded from the make-up, and out of the weights with it                    |
-| amplified.Y       | the drifts given as amplified in Y are the reduced ones                                               |
-| directions        | no combination takes 100 % of one direction with 30 % of the other (a question)                       |
+| load_share        | the share of the live load excluded from the make-up, and out of the weights with it
+        |
+| amplified.Y       | the drifts given as amplified in Y are the reduced ones
+      |
+| directions        | no combination takes 100 % of one direction with 30 % of the other (a question)
+      |
 
 The Aldermouth Granary Lofts:
 
-| factor_used.Y     | scaled in X only                                                                                      |
-| A_x.X             | made of the story drifts, not from the displacements                                                    |
-| A_x.Y             | left at 1.0 though the displacements of the ends give more                                            |
-| theta             | of the base shear at every story, in both directions                                                  |
+| factor_used.Y     | scaled in X only
+      |
+| A_x.X             | made of the story drifts, not from the displacements
+        |
+| A_x.Y             | left at 1.0 though the displacements of the ends give more
+      |
+| theta             | of the base shear at every story, in both directions
+      |
 
 The Sable Quay Library's are right.
 """
@@ -47,7 +56,8 @@ class DemoAnalysis:
     stories : names, bottom to top
     plan : dimensions along X and Y, m
     reduced_drift : of the first story over its height under the static forces, by direction
-    turning : greatest over mean drift of the first story and of the top one with the mass to the positive side, between them
+    turning : greatest over mean drift of the first story and of the top one with the mass to the positive side,
+        between them
         by straight line; 1 apart where a building hardly turns
     by_model : drifts of both ends (m, a row for each story) by direction and side, where a model gives them
     eccentricity : share of the plan dimension
@@ -288,7 +298,10 @@ def thetas_of_base_shear(a: DemoAnalysis) -> Table:
 
 
 def combinations(a: DemoAnalysis, together: bool = True) -> Table:
-    """The combinations with the seismic action, both signs; with 30 % of the other direction unless that is forgotten."""
+    """The combinations with the seismic action, both signs.
+
+    With 30 % of the other direction unless that is forgotten.
+    """
     table: Table = [["Combination", "Terms"]]
     listed = [c for c in a.run.value("load_combinations", "X") if "overstrength" not in c["name"]]
     pairs: dict[Any, Any] = {}

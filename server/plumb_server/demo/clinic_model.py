@@ -134,7 +134,10 @@ def clinic_model() -> dict[str, Any]:
 
 @cache
 def submitted_modes() -> dict[str, Any]:
-    """Modes of the submitter's model: part of the mass of one story excluded.  Its axes are exchanged when it is written."""
+    """Modes of the submitter's model: part of the mass of one story excluded.
+
+    Its axes are exchanged when it is written.
+    """
     theirs = copy.deepcopy(clinic_model())
     for floor in theirs["frame"]["floors"]:
         if floor["diaphragm"] == OMITTED_MASS[0]:
@@ -143,7 +146,10 @@ def submitted_modes() -> dict[str, Any]:
 
 
 def submitted_drifts(forces: dict[str, list[float]]) -> dict[tuple[str, str], list[list[float]]]:
-    """Drifts of both ends of the stories on the submitter's model, m, by direction and side, under story forces in kN."""
+    """Drifts of both ends of the stories on the submitter's model, m, by direction and side.
+
+    Under story forces in kN.
+    """
     request = request_to("static_response", read(Brief, CLINIC_BRIEF), read(ReferenceModel, clinic_model()))
     answer = solve(request | {"forces": forces})
     sides = {1: "+", -1: "-"}

@@ -44,7 +44,8 @@ def seed() -> None:
             "granary-",
             place="Aldermouth, Hesper Isles",
             client="Aldermouth Harbour Trust",
-            description="Granary made into lofts, five stories of reinforced concrete: walls in X, moment frames in Y, storage on "
+            description="Granary made into lofts, five stories of reinforced concrete: walls in X, moment "
+            "frames in Y, storage on "
             "two floors.",
         )
     if not Review.objects.filter(title=EXCHANGE).exists():

@@ -15,8 +15,10 @@ The Port Maren Clinic's S0 holds these slips, named as the test of them finds th
 and excludes the seismic design category.  Its modes (of `clinic_model`) hold
 
 | m.L6       | the mass of one story in part only                                                                     |
-| axes_mass_ratio | X and Y exchanged in the table of modes and in the shapes                                            |
-| target_mass_sum.Y | five modes: too few in one direction, X of the building, which their table calls Y                     |
+| axes_mass_ratio | X and Y exchanged in the table of modes and in the shapes
+   |
+| target_mass_sum.Y | five modes: too few in one direction, X of the building, which their table calls Y
+       |
 
 The Sable Quay Library's S0 is right, written in feet and kips.
 
@@ -30,7 +32,8 @@ The Quillon Exchange's S0 (EN 1998-1):
 and excludes the importance class.  The Aldermouth Granary Lofts' S0 (UBC 1997):
 
 | C_v        | 0.45 for 0.54: the row of soil profile S_C                                                             |
-| w.F1       | the storage load excluded from two floors: one cause, w.F2 is gathered under it                            |
+| w.F1       | the storage load excluded from two floors: one cause, w.F2 is gathered under it
+    |
 | F_t.Y      | no force at the top though T exceeds 0.7 s                                                             |
 
 and excludes the zone.

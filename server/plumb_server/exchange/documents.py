@@ -116,6 +116,8 @@ def number_problems(claims: list[Any]) -> list[Problem]:
             ("source/row", claim.source.row is None or 0 <= claim.source.row <= MAX_INTEGER),
             ("unit", len(claim.unit) <= 20),
             ("quantity", len(claim.quantity) <= 30),
+            ("source/sheet", len(claim.source.sheet) <= 120),
+            ("text", max(len(claim.text), len(str(claim.value))) <= 500),
         ):
             if not stored:
                 problems.append(

@@ -111,7 +111,8 @@ def _finding(finding: Finding) -> dict[str, Any]:
 def import_review(user: User, document: Any) -> Review:
     """A new review from an exported document, with its findings; all of it or nothing.
 
-    What is imported is rechecked: the evidence of a finding is what the recheck here says. Where that is another than the
+    What is imported is rechecked: the evidence of a finding is what the recheck here says. Where that is another
+    than the
     document states, or says nothing of it, the finding is marked so.
     """
     checked = read_recheck(document)
@@ -180,7 +181,7 @@ def _take_in(submission: Submission, user: User, given: core.Submission, about: 
             tables[key] = ClaimTable.objects.create(
                 exhibit=exhibit,
                 kind=known.kind if known else "imported",
-                sheet=claim.source.sheet[:120],
+                sheet=claim.source.sheet,
                 reading=_reading(known),
             )
         claims.append((tables[key], claim))

@@ -69,7 +69,9 @@ class Finding(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
     origin = models.JSONField(null=True)
-    """of a finding that was imported: who filed it when, and which of its checks the recheck here says otherwise (`differs`) or
+    """of a finding that was imported.
+
+    Who filed it when, and which of its checks the recheck here says otherwise (`differs`) or
     not at all (`unknown`)"""
     revision = models.PositiveIntegerField(default=1)
     """counts its changes: each states which one it is based on"""

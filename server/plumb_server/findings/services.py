@@ -19,7 +19,10 @@ Status = Finding.Status
 
 
 def evidence_of(review: Review, submission: Submission | None, check_ids: list[str]) -> list[dict[str, Any]]:
-    """The checks of a finding, the first with its independent derivation; raises UnprocessableContent for unknown ids."""
+    """The checks of a finding, the first with its independent derivation.
+
+    Raises UnprocessableContent for unknown ids.
+    """
     recheck = run_recheck(review, submission)
     by_id = {c["id"]: c for c in recheck.sheet["checks"]}
     unknown = [i for i in check_ids if i not in by_id]

@@ -1,4 +1,7 @@
-"""Adapter to a hazard service that answers as `hazard/README.md` has it: timeout, one more try, clear words when it is down."""
+"""Adapter to a hazard service that answers as `hazard/README.md` has it.
+
+Timeout, one more try, clear words when it is down.
+"""
 
 from __future__ import annotations
 

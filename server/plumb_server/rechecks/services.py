@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass
+from threading import Lock
 from typing import Any
 
+from cachetools import LRUCache
 from django.db.models import Count, Max
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.checks.recheck import reference_requests
@@ -24,7 +27,10 @@ from plumb_server.web.limits import one_at_a_time
 def review_document(
     review: Review, submission: Submission | None, revision: BriefRevision | None = None
 ) -> dict[str, Any]:
-    """The recheck document of a review as it stands: its brief, a submission and, where there is one, its reference model."""
+    """The recheck document of a review as it stands.
+
+    Its brief, a submission and, where there is one, its reference model.
+    """
     model = current_model(review)
     return {
         **({"model": model.document} if model else {}),
@@ -93,19 +99,22 @@ class _CachedSubmission:
 
 CACHED_CLAIMS = 250_000
 """Claims that a process holds of the submissions it rechecked last: they change only with their tables."""
-_cached_submissions: dict[tuple[int, tuple[int, ...]], _CachedSubmission] = {}
+_LOCK = Lock()
+_cached_submissions: LRUCache[tuple[int, tuple[int, ...]], _CachedSubmission] = LRUCache(
+    CACHED_CLAIMS, getsizeof=lambda cached: len(cached.claims) + 1
+)
 
 
 def _cached(submission: Submission) -> _CachedSubmission:
     key = (submission.pk, tuple(submission.state()["tables"]))
-    stored = _cached_submissions.pop(key, None)
+    with _LOCK:
+        stored = _cached_submissions.get(key)
     if stored is None:
+        # read outside of the lock: other threads do not wait for the database
         stored = _CachedSubmission(*submission.claims.as_core())
-    _cached_submissions[key] = stored
-    while (
-        sum(len(h.claims) for h in list(_cached_submissions.values())) > CACHED_CLAIMS and len(_cached_submissions) > 1
-    ):
-        _cached_submissions.pop(next(iter(_cached_submissions)), None)
+        # one that is larger than the cache is not stored
+        with _LOCK, suppress(ValueError):
+            _cached_submissions[key] = stored
     return stored
 
 
@@ -114,7 +123,10 @@ RETAINED = 20
 
 
 def _prune(review: Review) -> None:
-    """Drop what nobody requires any more: kept are the newest, the last of each submission, and those that reports name."""
+    """Drop what nobody requires any more.
+
+    Kept are the newest, the last of each submission, and those that reports name.
+    """
     newest = list(review.rechecks.order_by("-at").values_list("pk", flat=True)[:RETAINED])
     last = review.rechecks.order_by("submission_id", "-at").distinct("submission_id").values_list("pk", flat=True)
     named = review.reports.values("input_hash")

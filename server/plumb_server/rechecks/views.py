@@ -1,4 +1,7 @@
-"""The API of rechecks: of a review, of a brief as it changes, and headless; thin: who may, what was sent, which service."""
+"""The API of rechecks: of a review, of a brief as it changes, and headless.
+
+Thin: who may, what was sent, which service.
+"""
 
 from __future__ import annotations
 
@@ -166,7 +169,10 @@ MOST_CLAIMS = 20_000
 
 
 class SolveView(APIView):
-    """The headless contract: one request document, one result; a model too large to be solved at once gives a run to look at."""
+    """The headless contract: one request document, one result.
+
+    A model too large to be solved at once gives a run to look at.
+    """
 
     throttle_classes = [ComputeThrottle]
 

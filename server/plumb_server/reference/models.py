@@ -20,7 +20,9 @@ class ModelRevision(State):
 
 
 class Run(models.Model):
-    """A question to a review's reference model and its answer, kept under the hash of the question and the engine's version.
+    """A question to a review's reference model and its answer.
+
+    Kept under the hash of the question and the engine's version.
 
     A run that is not finished when its worker ends is taken up again by the next one; nothing but time is lost.
     """
@@ -36,7 +38,10 @@ class Run(models.Model):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="runs", null=True)
     asked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="runs", null=True)
-    """who sees a run that belongs to no review: a request of the headless contract that is too large to be solved at once"""
+    """who sees a run that belongs to no review.
+
+    A request of the headless contract that is too large to be solved at once.
+    """
     kind = models.CharField(max_length=80)
     input_hash = models.CharField(max_length=64)
     engine = models.CharField(max_length=20)

@@ -75,7 +75,10 @@ def run_for(review: Review | None, kind: str, request: dict[str, Any], asked_by:
 
 
 def _continues(run: Run) -> bool:
-    """Whether a run waits or is worked on; one within a request that gave no sign of life is neither: its process ended."""
+    """Whether a run waits or is worked on.
+
+    One within a request that gave no sign of life is neither: its process ended.
+    """
     if not run.open:
         return False
     if too_large(run.request):
@@ -174,7 +177,10 @@ def cancel(run: Run) -> Run:
 
 
 def stored_answer(review: Review, kind: str, request: dict[str, Any]) -> dict[str, Any] | None:
-    """The answer to a request where it is in the store; modes of small models are found for it, all else waits for its run."""
+    """The answer to a request where it is in the store.
+
+    Modes of small models are found for it, all else waits for its run.
+    """
     run = stored_run(review, request)
     if run is not None and run.status == Run.Status.DONE:
         return run.result

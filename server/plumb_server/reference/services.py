@@ -43,7 +43,10 @@ def save_model(review: Review, user: User, model: Any, based_on: int) -> ModelRe
 
 @transaction.atomic
 def undo_model(review: Review, user: User, based_on: int) -> ModelRevision:
-    """Back to the state before the last change that is not undone yet; refused where somebody changed it in the meantime."""
+    """Back to the state before the last change that is not undone yet.
+
+    Refused where somebody changed it in the meantime.
+    """
     review.locked()
     saved, restored = undone(ModelRevision, review, user, based_on, "model")
     review.record(user, "model change undone", number=saved.number, restores=restored)
@@ -95,7 +98,10 @@ def read_ground(text: str, unit: str, dt: float | None) -> dict[str, Any]:
 
 
 def _question(review: Review, kind: str) -> dict[str, Any]:
-    """The request of a kind that asks the review's reference model as it stands; raises InputRefused where there is none."""
+    """The request of a kind that asks the review's reference model as it stands.
+
+    Raises InputRefused where there is none.
+    """
     current = current_model(review)
     model = read(ReferenceModel, current.document if current else {})
     return request_to(kind, review.read_brief(), model)

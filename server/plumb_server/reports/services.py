@@ -52,7 +52,10 @@ DEFINITIONS = (
     ("Submitted value", "A value stated in the exhibits of the submission. In the evidence it is called “submitted”."),
     (
         "Recomputed value",
-        "The value that the reviewer obtains with the rules of the edition. It is given twice, carried and independent.",
+        (
+            "The value that the reviewer obtains with the rules of the edition. It is given twice, carried and "
+            "independent."
+        ),
     ),
     ("Carried", "The rule of the edition applied to the submitted values that come before it."),
     ("Independent", "The rule of the edition applied to the inputs of the reviewer, from the first step on."),

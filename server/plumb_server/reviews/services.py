@@ -58,7 +58,8 @@ def change_review(review: Review, user: User, changes: dict[str, Any], based_on:
 def add_member(review: Review, user: User, email: str, role: str, request: HttpRequest) -> Membership | Place:
     """Take somebody into the team of a review: a colleague at once, anybody else by invitation.
 
-    Colleagues are those whom the lead sees anyway: on another review of theirs, or of the same firm. Of others nobody is
+    Colleagues are those whom the lead sees anyway: on another review of theirs, or of the same firm. Of others
+    nobody is
     stated whether they have an account.
     """
     review.locked()
@@ -160,7 +161,10 @@ def save_brief(review: Review, user: User, brief: Any, based_on: int) -> BriefRe
 
 @transaction.atomic
 def undo_brief(review: Review, user: User, based_on: int) -> BriefRevision:
-    """Back to the state before the last change that is not undone yet; refused where somebody changed it in the meantime."""
+    """Back to the state before the last change that is not undone yet.
+
+    Refused where somebody changed it in the meantime.
+    """
     review.locked()
     saved, restored = undone(BriefRevision, review, user, based_on, "brief")
     review.record(user, "brief change undone", number=saved.number, restores=restored)

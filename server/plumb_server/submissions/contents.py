@@ -1,4 +1,6 @@
-"""The bytes of exhibits, and what was read from them, in the storage of exhibits: a local folder, or any other by setting.
+"""The bytes of exhibits, and what was read from them, in the storage of exhibits.
+
+A local folder, or any other by setting.
 
 A file is named by the SHA-256 of its bytes, so that the same file is kept once and a changed one shows.
 """

@@ -159,13 +159,13 @@ class ClaimTable(models.Model):
         ordering = ["id"]
 
 
-LONGEST = 500
-"""Letters of a claim's text: the terms of a combination, a line of a run log."""
+MAX_TEXT = 500
+"""Characters of a claim's text: the terms of a combination, a line of a run log."""
 
 
 def _text(claim: core.Claim) -> str:
     """What was written, or the value where it represents something that is not a number as written."""
-    return (str(claim.value) if isinstance(claim.value, str) else claim.text or str(claim.value))[:LONGEST]
+    return str(claim.value) if isinstance(claim.value, str) else claim.text or str(claim.value)
 
 
 class ClaimQuerySet(models.QuerySet[Any]):
@@ -186,7 +186,10 @@ class ClaimQuerySet(models.QuerySet[Any]):
     )
 
     def copy_in(self, rows: Iterable[tuple[Any, ...]]) -> None:
-        """Save rows in the order of `Claim.WRITTEN`, all of them or none: by COPY, as a table may have 100,000 values."""
+        """Save rows in the order of `Claim.WRITTEN`, all of them or none.
+
+        By COPY, as a table may have 100,000 values.
+        """
         columns = [connection.ops.quote_name(self.model._meta.get_field(name).column) for name in Claim.WRITTEN]
         table = connection.ops.quote_name(self.model._meta.db_table)
         with (
@@ -198,7 +201,10 @@ class ClaimQuerySet(models.QuerySet[Any]):
                 copy.write_row(row)
 
     def as_core(self) -> tuple[list[core.Claim], str]:
-        """As the core's model, not checked again, for they were when they were accepted; and the hash of what they say."""
+        """As the core's model, not checked again, for they were when they were accepted.
+
+        And the hash of what they say.
+        """
         rows = list(self.order_by("id").values_list(*self.COLUMNS))
         sources: dict[tuple[Any, ...], core.Source] = {}
 
@@ -260,7 +266,7 @@ class Claim(models.Model):
     point = models.IntegerField(null=True)
     case = models.CharField(max_length=60, blank=True)
     number = models.FloatField(null=True)
-    text = models.CharField(max_length=LONGEST)
+    text = models.CharField(max_length=MAX_TEXT)
     unit = models.CharField(max_length=20, blank=True)
     scale = models.FloatField(default=1.0)
     row = models.PositiveIntegerField(null=True)

@@ -52,7 +52,10 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
 
 
 def read_by_this_engine(exhibit: Exhibit) -> None:
-    """Begin the reading of an exhibit that was read by an earlier engine, or never: it is read again when it is opened."""
+    """Begin the reading of an exhibit that was read by an earlier engine, or never.
+
+    It is read again when it is opened.
+    """
     reading = ExhibitReading.objects.filter(exhibit=exhibit).first()
     unread = reading is None or reading.status == Status.READ
     if unread and not exhibit.pasted and contents.reading_of(exhibit.sha256, exhibit.name) is None:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from threading import Lock
 from typing import Any
 
+from cachetools import LRUCache
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 from plumb_core.documents import submission as core
@@ -65,6 +67,10 @@ def accept_submission(submission: Submission, user: User) -> Submission:
     return submission
 
 
+MAX_NAME = 200
+"""Characters of the name of a file."""
+
+
 @transaction.atomic
 def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, pasted: bool = False) -> Exhibit:
     """Keep a file as it is; the same bytes twice are the same exhibit."""
@@ -74,12 +80,15 @@ def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, p
         raise UnprocessableContent(
             [{"path": "/file", "message": f"{name} is empty", "remedy": "Choose the file again."}]
         )
+    if len(name) > MAX_NAME:
+        words = f"the name of the file has {len(name)} characters; the limit is {MAX_NAME}"
+        raise UnprocessableContent([{"path": "/file", "message": words, "remedy": "Rename the file."}])
     quotas.require_room(submission, user, len(data))
     digest = contents.keep(data)
     exhibit, created = Exhibit.objects.get_or_create(
         submission=submission,
         sha256=digest,
-        defaults={"name": name[:200], "size": len(data), "pasted": pasted, "author": user},
+        defaults={"name": name, "size": len(data), "pasted": pasted, "author": user},
     )
     if created:
         submission.review.record(user, "exhibit added", submission=submission.label, name=name, sha256=digest)
@@ -99,24 +108,28 @@ def remove_exhibit(exhibit: Exhibit, user: User) -> None:
 
 
 def sheets_of(exhibit: Exhibit, label: str = "") -> list[Sheet]:
-    """The tables of an exhibit, or the one of a region of a page; raises UnprocessableContent where it holds none that can be read."""
+    """The tables of an exhibit, or the one of a region of a page.
+
+    Raises UnprocessableContent where it holds none that can be read.
+    """
     if REGION.fullmatch(label):
         return [readings.region_read(exhibit, label)]
-    known = _sheets_read.get(exhibit.pk)
+    with _LOCK:
+        known = _sheets_read.get(exhibit.pk)
     if known is None:
         if exhibit.pasted:
             known = sheets_from(contents.contents(exhibit.sha256).decode(), exhibit.name)
         else:
             known = readings.sheets_read(exhibit)
-        _sheets_read[exhibit.pk] = known
-        while len(_sheets_read) > CACHED_SHEETS:
-            _sheets_read.pop(next(iter(_sheets_read)), None)
+        with _LOCK:
+            _sheets_read[exhibit.pk] = known
     return known
 
 
 CACHED_SHEETS = 4
 """Exhibits whose tables a process holds: a table is read again with every answer to what it asks."""
-_sheets_read: dict[int, list[Sheet]] = {}
+_LOCK = Lock()
+_sheets_read: LRUCache[int, list[Sheet]] = LRUCache(CACHED_SHEETS)
 
 
 def sheets_from(text: str, name: str) -> list[Sheet]:
@@ -197,7 +210,10 @@ def accept_table(
 def accept_pasted(
     review: Review, user: User, name: str, text: str, sheet: Sheet, kind: str, given: dict[str, Any] | None
 ) -> ClaimTable:
-    """Turn a table of pasted text into claims; the text becomes an exhibit, and nothing does where the table is refused."""
+    """Turn a table of pasted text into claims.
+
+    The text becomes an exhibit, and nothing does where the table is refused.
+    """
     basis = _basis(review)
     result = _understood(review, name, sheet, kind, given)
     with transaction.atomic():

@@ -34,7 +34,8 @@ def _state() -> dict[str, Any]:
     """Database, workers, queue and disk as they are; raises DatabaseError where the database does not respond."""
     with connection.cursor() as cursor:
         cursor.execute(
-            "SELECT (SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)), "
+            "SELECT (SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - "
+            "make_interval(secs => %s)), "
             "count(*), COALESCE(max(extract(epoch FROM now() - at)), 0) FROM ("
             "SELECT (SELECT max(e.at) FROM procrastinate_events e WHERE e.job_id = j.id) AS at "
             "FROM procrastinate_jobs j WHERE j.status = 'todo') waiting",

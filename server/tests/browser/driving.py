@@ -79,7 +79,8 @@ class Browser:
         """Press the first button that reads so, as soon as it is there."""
         WebDriverWait(self.driver, 15).until(
             lambda d: d.execute_script(
-                "const b = [...document.querySelectorAll('button')].find((x) => x.innerText.trim() === arguments[0] && !x.disabled);"
+                "const b = [...document.querySelectorAll('button')].find((x) => x.innerText.trim() === "
+                "arguments[0] && !x.disabled);"
                 "if (b) b.click(); return !!b",
                 text,
             ),
@@ -97,7 +98,8 @@ class Browser:
         """What a paste from a spreadsheet does: one paste event with the text."""
         self.driver.execute_script(
             "const data = new DataTransfer(); data.setData('text/plain', arguments[1]);"
-            "arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))",
+            "arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, "
+            "cancelable: true}))",
             self.find(css),
             text,
         )

@@ -1,4 +1,7 @@
-"""Files that are submitted: read with progress, answered by keys, accepted, read again, and assessed where a value stands."""
+"""Files that are submitted.
+
+Read with progress, answered by keys, accepted, read again, and assessed where a value stands.
+"""
 
 from __future__ import annotations
 

@@ -50,8 +50,10 @@ def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Bro
         )
         b.driver.execute_script((WEB / "node_modules/axe-core/axe.min.js").read_text())
         found = b.driver.execute_async_script(
-            "const done = arguments[0]; axe.run(document, {iframes: false, runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})"
-            ".then((r) => done(r.violations.map((v) => [v.impact, v.id, v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary).slice(0, 4)])))"
+            "const done = arguments[0]; axe.run(document, {iframes: false, runOnly: ['wcag2a', 'wcag2aa', "
+            "'wcag21aa', 'wcag22aa']})"
+            ".then((r) => done(r.violations.map((v) => [v.impact, v.id, v.nodes.map((n) => n.target.join(' ') "
+            "+ ' ' + n.failureSummary).slice(0, 4)])))"
         )
         serious = [v for v in found if v[0] in ("serious", "critical")]
         assert serious == [], f"{scheme}: {json.dumps(serious, indent=1)[:3000]}"

@@ -1,4 +1,7 @@
-"""What a reviewer declares of a building beside its values: irregularities, podium, permissions, a study, floors in plan."""
+"""What a reviewer declares of a building beside its values.
+
+Irregularities, podium, permissions, a study, floors in plan.
+"""
 
 from __future__ import annotations
 

@@ -105,7 +105,9 @@ class Application:
 
     def start(self, name: str, command: list[str], environment: dict[str, str]) -> None:
         log = (self.folder / f"{name}.log").open("ab")
-        self.running[name] = subprocess.Popen(command, cwd=SERVER, env=environment, stdout=log, stderr=log, start_new_session=True)  # fmt: skip
+        self.running[name] = subprocess.Popen(
+            command, cwd=SERVER, env=environment, stdout=log, stderr=log, start_new_session=True
+        )
 
     def start_worker(self) -> None:
         self.start("worker", [sys.executable, "manage.py", "run_worker"], self.environment)

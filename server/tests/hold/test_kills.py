@@ -1,4 +1,7 @@
-"""Processes that end in the middle, senders that are slow, files that are bombs: what was acknowledged is there, and all others go on."""
+"""Processes that end in the middle, senders that are slow, files that are bombs.
+
+What was acknowledged is there, and all others go on.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +18,10 @@ import httpx
 from living import Application, Person, as_owner, at_once, wait_until
 
 ANSWERED_WITHIN = 3
-"""s, besides the browsers' tests; one slow sender or bomb in a request would hold everybody up for ten times as long."""
+"""s, besides the browsers' tests.
+
+One slow sender or bomb in a request would hold everybody up for ten times as long.
+"""
 
 SHEET = (
     '<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>{}'

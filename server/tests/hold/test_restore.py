@@ -64,7 +64,10 @@ def test_a_backup_brings_everything_back(
 
 
 def test_what_the_release_before_left_is_brought_up(elsewhere: dict[str, str]) -> None:
-    """The dump of a real installation of the release before accounts had addresses: migrated, rechecked, signed in to."""
+    """The dump of a real installation of the release before accounts had addresses.
+
+    Migrated, rechecked, signed in to.
+    """
     exhibits = Path(elsewhere["PLUMB_EXHIBITS"])
     with as_owner() as db:
         db.execute(f"CREATE DATABASE {elsewhere['PLUMB_DB_NAME']}")
@@ -137,7 +140,18 @@ def test_a_database_goes_back_to_a_moment(tmp_path: Path) -> None:
     ask = ["psql", "-h", str(place), "-p", port, "-U", "owner", "-d", "postgres", "-Atc"]
 
     def start(folder: Path) -> None:
-        do("pg_ctl", "-D", str(folder), "-w", "-s", "-l", str(place / "log"), "-o", f"-p {port} -k {place} -c listen_addresses=''", "start")  # fmt: skip
+        do(
+            "pg_ctl",
+            "-D",
+            str(folder),
+            "-w",
+            "-s",
+            "-l",
+            str(place / "log"),
+            "-o",
+            f"-p {port} -k {place} -c listen_addresses=''",
+            "start",
+        )
 
     try:
         do("initdb", "-D", str(data), "-U", "owner", "--auth=trust", "--data-checksums")
@@ -167,7 +181,14 @@ def test_a_database_goes_back_to_a_moment(tmp_path: Path) -> None:
         do(*ask, "SELECT pg_switch_wal()")
         time.sleep(1)
         do("pg_ctl", "-D", str(data), "-m", "fast", "-s", "stop")
-        do("sh", "-c", f"printf \"restore_command = 'cp {wal}/%%f %%p'\\nrecovery_target_time = '{moment}'\\nrecovery_target_action = promote\\n\" >> {base}/postgresql.conf && touch {base}/recovery.signal")  # fmt: skip
+        do(
+            "sh",
+            "-c",
+            (
+                f"printf \"restore_command = 'cp {wal}/%%f %%p'\\nrecovery_target_time = "
+                f"'{moment}'\\nrecovery_target_action = promote\\n\" >> {base}/postgresql.conf && touch {base}/recovery.signal"
+            ),
+        )
         start(base)
         deadline = time.monotonic() + 20
         while do(*ask, "SELECT pg_is_in_recovery()") == "t" and time.monotonic() < deadline:
@@ -176,5 +197,9 @@ def test_a_database_goes_back_to_a_moment(tmp_path: Path) -> None:
         do("pg_ctl", "-D", str(base), "-m", "fast", "-s", "stop")
     finally:
         for folder in (data, base):
-            subprocess.run([*as_postgres, str(bin_folder / "pg_ctl"), "-D", str(folder), "-m", "immediate", "stop"], cwd="/", capture_output=True)  # fmt: skip
+            subprocess.run(
+                [*as_postgres, str(bin_folder / "pg_ctl"), "-D", str(folder), "-m", "immediate", "stop"],
+                cwd="/",
+                capture_output=True,
+            )
         shutil.rmtree(place, ignore_errors=True)

@@ -200,7 +200,8 @@ def _directions(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         yield _question(
             context,
             "100 % + 30 %",
-            f"are there {why.removeprefix('open: ')}? They require 1.0 of one direction with 0.3 of the other, which no "
+            f"are there {why.removeprefix('open: ')}? They require 1.0 of one direction with 0.3 of the other, "
+            f"which no "
             f"combination has for {' and '.join(missing)}; declare it in the brief",
             place="directions",
             slip="S86",
@@ -217,7 +218,10 @@ def _other(direction: str) -> str:
 
 
 def _with_other(terms: Terms, direction: str) -> bool:
-    """Whether a combination has the whole of a direction with at least 30 % of the other: 1.0 X + 0.3 Y is none for Y."""
+    """Whether a combination has the whole of a direction with at least 30 % of the other.
+
+    1.0 X + 0.3 Y is none for Y.
+    """
     main, other = abs(terms.along[direction]), abs(terms.along[_other(direction)])
     return main > 0 and TOGETHER[0] * main <= other <= main * (1.0 + NEAR)
 
@@ -299,7 +303,8 @@ def _companion_loads(context: Context, seismic: list[Terms]) -> Iterator[Check]:
 def _live_factors(context: Context, seismic: list[Terms]) -> Iterator[Check]:
     """Factors of the imposed load below those of the edition, where a combination has one (S86).
 
-    The least that the edition has for any kind of imposed load that the building has: psi_2 by category of use, 0.5 of live
+    The least that the edition has for any kind of imposed load that the building has: psi_2 by category of use, 0.5
+    of live
     load where ASCE 7 permits it.
     """
     for terms in seismic:
@@ -314,7 +319,8 @@ def _live_factors(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         ]
         if required and terms.live < min(required) * (1.0 - NEAR) - 0.005:
             words = (
-                f"combination {terms.name} has {figures(terms.live)} of the imposed load; at least {figures(min(required))} is "
+                f"combination {terms.name} has {figures(terms.live)} of the imposed load; at least "
+                f"{figures(min(required))} is "
                 "required"
             )
             yield _question(context, f"{terms.name} imposed load", words, terms.claim, place="live factor", slip="S86")

@@ -1,4 +1,7 @@
-"""Conditions of the building: contradicted declarations, what is permitted, irregularities of the brief, conditions of the system."""
+"""Conditions of the building.
+
+Contradicted declarations, what is permitted, irregularities of the brief, conditions of the system.
+"""
 
 from __future__ import annotations
 
@@ -35,7 +38,8 @@ def contradictions(context: Context) -> Iterator[Check]:
             verdict=Verdict.QUESTION,
             level=2,
             clause=fact.clause,
-            note=f"{quantity.meaning.lower()}{f' in {fact.key.direction}' if fact.key.direction else ''}: declared {_said(declared)}, "
+            note=f"{quantity.meaning.lower()}{f' in {fact.key.direction}' if fact.key.direction else ''}: "
+            f"declared {_said(declared)}, "
             f"found {_said(found)}{f' ({where})' if where else ''}; {_said(fact.value)} is used{_changes(fact)}",
         )
 
@@ -55,7 +59,10 @@ def _changes(fact: Fact) -> str:
 
 @checker("permission")
 def system(context: Context) -> Iterator[Check]:
-    """Whether the code permits the lateral system here: its category or zone, its height, the irregularities that are there."""
+    """Whether the code permits the lateral system here.
+
+    Its category or zone, its height, the irregularities that are there.
+    """
     rule = context.independent.rules.get("system_permission")
     if rule is None:
         return
@@ -72,7 +79,10 @@ def system(context: Context) -> Iterator[Check]:
             role=DeviationRole.ORIGIN if refused else None,
             level=3,
             clause=rule.clause,
-            note=f"the lateral system in {direction} is {words.removeprefix('open: ')}{'' if '(' in words else f' ({rule.clause})'}",
+            note=(
+                f"the lateral system in {direction} is "
+                f"{words.removeprefix('open: ')}{'' if '(' in words else f' ({rule.clause})'}"
+            ),
             slip="S23",
         )
 
@@ -97,14 +107,18 @@ def vertical(context: Context) -> Iterator[Check]:
                 verdict=Verdict.QUESTION if tabled and not statement else Verdict.NOTE,
                 level=3,
                 clause=str(found["clause"]),
-                note=f"by the tables of the brief {story} has {figures(found['ratio'], 3)} of the story beside it in {direction}, the limit "
+                note=f"by the tables of the brief {story} has {figures(found['ratio'], 3)} of the story beside "
+                f"it in {direction}, the limit "
                 f"is {figures(found['limit'], 3)}: {words}{'' if statement else ', which is not declared'}",
             )
 
 
 @checker("irregularity")
 def consequences(context: Context) -> Iterator[Check]:
-    """What follows from irregularities and cannot be decided from the brief: an extreme weak story in a taller building."""
+    """What follows from irregularities and cannot be decided from the brief.
+
+    An extreme weak story in a taller building.
+    """
     for direction in DIRECTIONS:
         for words in context.independent.get("vertical_consequences", direction) or []:
             if words.startswith("not more than two stories"):

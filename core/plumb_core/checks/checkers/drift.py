@@ -102,7 +102,8 @@ def _story(
     bound = None if math.isinf(limit) else limit_of("drift_limit", limit, "max", clause, by)
     at = "greatest of the ends" if governing.at_edges else "mean of the ends"
     note = (
-        f"design drift in {d} at {story} is {figures(ratio)} of the height, its limit {figures(limit)}; {governing.case[i]} "
+        f"design drift in {d} at {story} is {figures(ratio)} of the height, its limit {figures(limit)}; "
+        f"{governing.case[i]} "
         f"governs, {at}"
     )
     if ratio > first_order * (1 + 1e-9):
@@ -179,7 +180,10 @@ def _roof(context: Context, governing: Governing) -> Iterator[Check]:
 
 
 def _amplified(context: Context, governing: Governing) -> Iterator[Check]:
-    """Drifts given as amplified against the reduced ones: the factor between them, and stories that depart from it (S80)."""
+    """Drifts given as amplified against the reduced ones.
+
+    The factor between them, and stories that depart from it (S80).
+    """
     if not governing.pairs:
         return
     d, key = governing.direction, Key("amplifier", governing.direction)
@@ -271,7 +275,10 @@ def _departing(context: Context, pair: Pair, direction: str, implied: float) -> 
             verdict=Verdict.DIFFERS,
             role=DeviationRole.ORIGIN,
             level=1,
-            note=f"the amplified drift at {story} in {pair.amplified} is not {figures(implied, 3)} times that of {pair.reduced}",
+            note=(
+                f"the amplified drift at {story} in {pair.amplified} is not {figures(implied, 3)} times that "
+                f"of {pair.reduced}"
+            ),
         )
 
 
@@ -284,7 +291,10 @@ def _questions(context: Context, governing: Governing) -> Iterator[Check]:
             f"level of the drifts {d}",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"whether the drifts in {d} are those of the reduced action or design drifts is not stated; taken as reduced",
+            note=(
+                f"whether the drifts in {d} are those of the reduced action or design drifts is not stated; "
+                f"taken as reduced"
+            ),
             slip="S80",
         )
     apart = [
@@ -316,7 +326,8 @@ def _questions(context: Context, governing: Governing) -> Iterator[Check]:
             place="subtracted",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"the drifts of {', '.join(modal[:4])} are differences of combined displacements; the drift has to be formed mode "
+            note=f"the drifts of {', '.join(modal[:4])} are differences of combined displacements; the drift "
+            f"has to be formed mode "
             "by mode before the modes are combined",
             slip="S82",
         )
@@ -369,7 +380,10 @@ def missing_drifts(context: Context) -> Iterator[Check]:
                 f"Δ/h {direction}",
                 place="factors",
                 level=None,
-                note=f"drifts in {direction} are stated, and cannot be converted to design drifts: our amplification factor is missing",
+                note=(
+                    f"drifts in {direction} are stated, and cannot be converted to design drifts: our "
+                    f"amplification factor is missing"
+                ),
                 covers=tuple(stated),
             )
         elif direction not in states and not context.claims.awaits(*DRIFTS, "drift_max"):
@@ -411,7 +425,10 @@ def stability(context: Context) -> Iterator[Check]:
 
 
 def _as_questions(context: Context, direction: str, checks: list[Check]) -> list[Check]:
-    """Coefficients that another vertical load explains deviate by a load that is not known: open, with a question at P_x."""
+    """Coefficients that another vertical load explains deviate by a load that is not known.
+
+    Open, with a question at P_x.
+    """
     if not explained_by_load(context, direction):
         return checks
     return [
@@ -419,7 +436,10 @@ def _as_questions(context: Context, direction: str, checks: list[Check]) -> list
             c,
             verdict=Verdict.OPEN,
             role=None,
-            note=f"not decided: the loads of P_x are not known, the submitted value is {figures(c.independent.theirs / c.independent.ours, 3)} of ours",  # type: ignore[operator]
+            note=(
+                f"not decided: the loads of P_x are not known, the submitted value is "
+                f"{figures(c.independent.theirs / c.independent.ours, 3)} of ours"
+            ),  # type: ignore[operator]
         )
         if c.verdict is Verdict.DIFFERS and c.independent is not None
         else c
@@ -484,7 +504,10 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     clause = ours.rules["theta_limit"].clause
     source = Source(note="ours, from the submitted drifts")
     subject = Derived("theta_greatest", value, direction=direction, story=story, text=f"{value:.4g}", source=source)
-    note = f"the greatest stability coefficient in {direction} is {figures(value, 3)}, at {story}; its limit is {figures(limit, 3)}"
+    note = (
+        f"the greatest stability coefficient in {direction} is {figures(value, 3)}, at {story}; its limit "
+        f"is {figures(limit, 3)}"
+    )
     if requested:
         note += "; second order effects are above 0.10 and not said to be in the analysis"
     if over and "drift_second_order" in ours.rules:
@@ -526,7 +549,8 @@ def vertical_load(context: Context) -> Iterator[Check]:
             verdict=Verdict.QUESTION if explained_by_load(context, direction) else Verdict.NOTE,
             level=2,
             clause=ours.rules["gravity"].clause,
-            note=f"P_x in {direction}: the loads of the stories are not known, and the seismic weight is assumed for the "
+            note=f"P_x in {direction}: the loads of the stories are not known, and the seismic weight is "
+            f"assumed for the "
             "unfactored dead and live load; give the loads in the brief",
         )
 
@@ -564,7 +588,9 @@ DIGITS = 0.97
 
 @checker("drift_open")
 def soft_stories(context: Context) -> Iterator[Check]:
-    """Soft stories by their own story shears over their own drifts, by the edition's ratios (identity 13 of the catalogue).
+    """Soft stories by their own story shears over their own drifts.
+
+    By the edition's ratios (identity 13 of the catalogue).
 
     Asked about once a direction where the brief does not declare the irregularity.
     """
@@ -597,14 +623,18 @@ def soft_stories(context: Context) -> Iterator[Check]:
             verdict=Verdict.NOTE if known else Verdict.QUESTION,
             level=2,
             clause=worst["clause"],
-            note=f"by the submitted story shears and drifts {story} has {figures(worst['ratio'], 3)} of the stiffness beside it "
+            note=f"by the submitted story shears and drifts {story} has {figures(worst['ratio'], 3)} of the "
+            f"stiffness beside it "
             f"({worst['kind']}){'' if known else '; no soft story is declared'}",
         )
 
 
 @checker_of_claims("drift_consistent")
 def consistent(context: Context) -> Iterator[Check]:
-    """Drifts of static cases against the differences of their displacements (level 1); one origin for a direction (S84)."""
+    """Drifts of static cases against the differences of their displacements (level 1).
+
+    One origin for a direction (S84).
+    """
     for direction in DIRECTIONS:
         worst: tuple[Comparison, str, int, Claim] | None = None
         for case, along in context.results.seismic(context.results.with_values("drift_end_1")):
@@ -630,7 +660,8 @@ def consistent(context: Context) -> Iterator[Check]:
             verdict=Verdict.DIFFERS if off else Verdict.AGREES,
             role=DeviationRole.ORIGIN if off else None,
             level=1,
-            note=f"the drift of {story} in {case} is {figures(1000 * float(compared.theirs))} mm, the difference of its displacements is "
+            note=f"the drift of {story} in {case} is {figures(1000 * float(compared.theirs))} mm, the "
+            f"difference of its displacements is "
             f"{figures(1000 * float(compared.ours))} mm{_by_height(context, compared, i)}",
             slip="S84" if off else "",
         )

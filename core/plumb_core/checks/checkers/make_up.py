@@ -275,7 +275,10 @@ def _products(context: Context, rows: list[Row]) -> Iterator[Check]:
 
 
 def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Check]:
-    """The seismic weight of each story, theirs against the sum of its make-up; without any stated, that sum against ours."""
+    """The seismic weight of each story, theirs against the sum of its make-up.
+
+    Without any stated, that sum against ours.
+    """
     if not context.has_make_up:
         return
     totals, floors = np.zeros(len(context.claims.stories)), np.zeros(len(context.claims.stories))
@@ -376,7 +379,8 @@ def _make_up_sums(
 def _slipped_load(context: Context, rows: list[Row], totals: Array, ours: Array, named: set[int]) -> Iterator[Check]:
     """The load whose amount puts the weights out: one origin, which the weights follow from.
 
-    At every story that is off the amount of one load would have to be another one; it is the load for which these amounts
+    At every story that is off the amount of one load would have to be another one; it is the load for which these
+    amounts
     are the likeliest: those of its other stories, or all in one ratio.
     """
     off = [i for i in sorted(named) if abs(totals[i] - ours[i]) > 0.01 * context.tolerance_scale * abs(ours[i])]
@@ -412,7 +416,10 @@ def _slipped_load(context: Context, rows: list[Row], totals: Array, ours: Array,
                 verdict=Verdict.DIFFERS,
                 role=DeviationRole.ORIGIN,
                 level=3,
-                note=f"the weight of {place} would agree with {figures(amount)} kN of {load} instead of {figures(row.amount)} kN",
+                note=(
+                    f"the weight of {place} would agree with {figures(amount)} kN of {load} instead of "
+                    f"{figures(row.amount)} kN"
+                ),
                 slip="S43",
             )
         )
@@ -424,7 +431,9 @@ PLAIN_RATIOS = (0.01, 0.1, 10.0, 100.0, 2.0, 0.5, 1.5, 1.1, 0.9, 9.80665, 1 / 9.
 
 
 def _unlikelihood(by_story: Mapping[int, tuple[Row, float]], off: list[int]) -> float:
-    """How unlikely it is that this load is the wrong one: spread of the amounts that would be right about its right ones.
+    """How unlikely it is that this load is the wrong one.
+
+    Spread of the amounts that would be right about its right ones.
 
     Without right stories of its own, the spread of the ratios of wrong to right amounts.
     """
@@ -456,7 +465,9 @@ def _missing_kinds(context: Context, rows: list[Row]) -> Iterator[Check]:
             "loads not named",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"the weight make-up does not state whether there are {' or '.join(missing)}; a row with 0 is an answer",
+            note=(
+                f"the weight make-up does not state whether there are {' or '.join(missing)}; a row with 0 is an answer"
+            ),
             slip="S37",
         )
     area = sum(float(row.plain["area"] or 0.0) for row in rows if row.plain["kind"] == "dead")

@@ -146,7 +146,10 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
 
 
 def _other_alternative(context: Context, direction: str, mass_sum: float) -> str:
-    """Words on an alternative of the target that stands only where the target cannot be met; empty where there is none."""
+    """Words on an alternative of the target that stands only where the target cannot be met.
+
+    Empty where there is none.
+    """
     table = context.claims.modes
     periods = [T for mode in table.numbers if (T := table.period(mode)) is not None]
     shares = [float(c.value) for _, c in sorted(table.values.get(Key("mass_ratio", direction), {}).items())]
@@ -236,7 +239,8 @@ def axes(context: Context) -> Iterator[Check]:
             verdict=Verdict.DIFFERS,
             role=DeviationRole.ORIGIN,
             level=3,
-            note=f"the submitted modes match the reference model only with X and Y exchanged (agreement {like['exchanged']:.2f}, as submitted "
+            note=f"the submitted modes match the reference model only with X and Y exchanged (agreement "
+            f"{like['exchanged']:.2f}, as submitted "
             f"{like['as_submitted']:.2f})",
         )
 
@@ -300,8 +304,10 @@ def analysis_periods(context: Context) -> Iterator[Check]:
                 claim,
                 verdict=Verdict.QUESTION,
                 level=1,
-                note=f"the period stated for {d} is {claim.text or claim.value} {claim.unit or 's'}, while mode {mode + 1} of "
-                f"their own table, which moves most along {d}, has {period.text or period.value} {period.unit or 's'}{state}",
+                note=f"the period stated for {d} is {claim.text or claim.value} {claim.unit or 's'}, while "
+                f"mode {mode + 1} of "
+                f"their own table, which moves most along {d}, has {period.text or period.value} "
+                f"{period.unit or 's'}{state}",
                 slip="S89" if alike else "",
             )
 
@@ -343,6 +349,7 @@ def missing_modes(context: Context) -> Iterator[Check]:
             f"mode {number} of ours",
             place=str(number),
             verdict=Verdict.GAP,
-            note=f"our mode {number} (T = {mode['T']:.3g} s, {mode['mass_ratio'][most]:.1%} of the mass in {most}) has no "
+            note=f"our mode {number} (T = {mode['T']:.3g} s, {mode['mass_ratio'][most]:.1%} of the mass in "
+            f"{most}) has no "
             "counterpart in their list",
         )

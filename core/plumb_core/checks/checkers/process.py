@@ -71,7 +71,8 @@ def one_for_both(context: Context) -> Iterator[Check]:
             name,
             None,
             "both",
-            f"{QUANTITIES[name].meaning.lower()} is {x.text or x.value} in both directions; ours are {figures(a)} {unit} in X and "
+            f"{QUANTITIES[name].meaning.lower()} is {x.text or x.value} in both directions; ours are "
+            f"{figures(a)} {unit} in X and "
             f"{figures(b)} {unit} in Y",
             "S55",
             x,
@@ -135,7 +136,8 @@ def scaled_drifts(context: Context) -> Iterator[Check]:
             continue
         if required > 1.0 + 1e-9 and steps == {"before"}:
             words = (
-                f"the drifts in {d} are those before scaling, but the code requires scaled drifts: they are multiplied by "
+                f"the drifts in {d} are those before scaling, but the code requires scaled drifts: they are "
+                f"multiplied by "
                 f"{figures(required)}"
             )
             yield _question("scaled", d, "drifts", words, "S69", clause=clause)
@@ -186,5 +188,8 @@ def without_modes(context: Context) -> Iterator[Check]:
     stated = [d for d in DIRECTIONS if _single(context, "V_dynamic", d) is not None]
     if of_cases or stated:
         what = ", ".join(sorted(str(c) for c in of_cases)[:3]) or f"the modal base shear in {' and '.join(stated)}"
-        note = f"no table of modes is submitted, which {what} rests on: neither its share of the mass nor its base shear can be shown"
+        note = (
+            f"no table of modes is submitted, which {what} rests on: neither its share of the mass nor its "
+            f"base shear can be shown"
+        )
         yield _question("modes_count", None, "run", note, "S90", verdict=Verdict.GAP)

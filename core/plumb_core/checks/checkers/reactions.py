@@ -86,7 +86,10 @@ def _of_forces(context: Context, shear: Claim, case: str, direction: str) -> tup
 
 
 def _nearest(context: Context, direction: str, step: str, value: float, stated: float) -> float:
-    """The stated base shear, or what their own factor makes of it where that is nearer: one of the two may be mistyped."""
+    """The stated base shear, or what their own factor makes of it where that is nearer.
+
+    One of the two may be mistyped.
+    """
     before = context.modal_shear(direction, "before")
     used = context.claims.by_key.get(Key("factor_used", direction))
     if step == "before" or before is None or used is None or not used.single:

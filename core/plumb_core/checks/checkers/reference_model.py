@@ -1,4 +1,7 @@
-"""What the reference model says to their base shears, drifts, displacements and twist (level 3, model against model)."""
+"""What the reference model says to their base shears, drifts, displacements and twist (level 3.
+
+Model against model).
+"""
 
 from __future__ import annotations
 
@@ -37,7 +40,10 @@ def base_shears(context: Context) -> Iterator[Check]:
         ours = abs(float(answer["base_shear"][d]))
         key = Key("V_dynamic", d)
         compared = compare(float(theirs(claim)), ours, AGREEMENT, context.claims.rounding(claim))
-        words = f"the reference model gives {figures(ours)} kN for the modal base shear in {d}, the submitted value is {figures(float(theirs(claim)))} kN"
+        words = (
+            f"the reference model gives {figures(ours)} kN for the modal base shear in {d}, the submitted "
+            f"value is {figures(float(theirs(claim)))} kN"
+        )
         swapped = bool(context.modes_compared and context.modes_compared["swapped"])
         yield _judged(
             context, key, f"V dynamic {d} by the reference model", claim, compared, words, (key,), swapped=swapped
@@ -56,7 +62,10 @@ def _judged(
     index: int | None = None,
     swapped: bool = False,
 ) -> Check:
-    """A question where two models part; inherited where the axes of their modes are exchanged, or their value is not ours."""
+    """A question where two models part.
+
+    Inherited where the axes of their modes are exchanged, or their value is not ours.
+    """
     inherited = not compared.agrees and (swapped or _deviates(context, upstream))
     return Check(
         "own",
@@ -115,7 +124,8 @@ def movements(context: Context) -> Iterator[Check]:
             name = context.claims.stories[story]
             claim = _moved(what, d, name, case, value, f"farther end in {case}")
             words = (
-                f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, in the reference model "
+                f"under {case} the farther end of {name} has a {what} of {figures(1000 * value)} mm, in the "
+                f"reference model "
                 f"{figures(1000 * ours)} mm under the submitted story shears"
             )
             compared = compare(value, ours, AGREEMENT, 0.0)
@@ -127,7 +137,10 @@ def movements(context: Context) -> Iterator[Check]:
 
 @checker("own")
 def histories(context: Context) -> Iterator[Check]:
-    """Envelopes of their time histories against ours under the same record: base shear, drift and displacement (linear)."""
+    """Envelopes of their time histories against ours under the same record.
+
+    Base shear, drift and displacement (linear).
+    """
     for case, role in context.claims.cases.items():
         our_step = history_answer(context, case)
         if role.kind != "time_history" or our_step is None or role.direction not in DIRECTIONS:
@@ -136,7 +149,10 @@ def histories(context: Context) -> Iterator[Check]:
         claim = context.results.claim(f"reaction_{d}", d, case) or context.results.claim(f"reaction_{d}", None, case)
         if claim is not None:
             value, ours = abs(float(theirs(claim))), abs(float(our_step["base_shear"][d]))
-            words = f"under {case} the reference model has a base shear of {figures(ours)} kN in {d}, the submitted value is {figures(value)} kN"
+            words = (
+                f"under {case} the reference model has a base shear of {figures(ours)} kN in {d}, the "
+                f"submitted value is {figures(value)} kN"
+            )
             compared = compare(value, ours, AGREEMENT, context.claims.rounding(claim))
             yield _judged(
                 context, Key(claim.quantity, d, case), f"V {case} by the reference model", claim, compared, words, ()
@@ -147,7 +163,10 @@ def histories(context: Context) -> Iterator[Check]:
 
 @checker("own")
 def modal_displacements(context: Context) -> Iterator[Check]:
-    """Displacements of modal cases before scaling against the response of the reference model, at the centre of the floors."""
+    """Displacements of modal cases before scaling against the response of the reference model.
+
+    At the centre of the floors.
+    """
     for case, role in context.claims.cases.items():
         d = role.direction
         if (
@@ -200,7 +219,10 @@ def _parted(context: Context, case: str, direction: str, what: str, stated: Arra
     i = int(np.argmax(off))
     name, value, mine = context.claims.stories[i], float(stated[i]), float(ours[i])
     claim = _moved(what, direction, name, case, value, f"envelope of {case}")
-    words = f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, in the reference model {figures(1000 * mine)} mm"
+    words = (
+        f"under {case} the envelope of the {what} at {name} is {figures(1000 * value)} mm, in the "
+        f"reference model {figures(1000 * mine)} mm"
+    )
     compared = compare(value, mine, AGREEMENT, 0.0)
     yield _judged(
         context,
@@ -279,7 +301,10 @@ def _ratios(context: Context, pairs: list[tuple[str, Mapping[str, Any]]], direct
         text=f"{value_:.4g}",
         source=Source(note=f"of the drifts in {case}"),
     )
-    words = f"{name} has in {case} {figures(value_, 3)} times its mean drift at one end, in the reference model to {figures(ours_, 3)}"
+    words = (
+        f"{name} has in {case} {figures(value_, 3)} times its mean drift at one end, in the reference "
+        f"model to {figures(ours_, 3)}"
+    )
     compared = compare(value_, ours_, AGREEMENT / 2, 0.0)
     yield _judged(
         context,
@@ -327,7 +352,10 @@ def _against(context: Context, name: str, direction: str, ours: Array, alike: fl
     }
     i = max(sides, key=lambda k: abs(sides[k].multiples))
     claim, symbol = stated.indexed[i], QUANTITIES[name].symbol
-    words = f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, in the reference model {figures(sides[i].ours, 3)}"
+    words = (
+        f"{symbol} at {claim.story} is {figures(sides[i].theirs, 3)}, in the reference model "
+        f"{figures(sides[i].ours, 3)}"
+    )
     label = f"{symbol} {direction} {claim.story} by the reference model"
     yield _judged(context, key, label, claim, sides[i], words, (key,), claim.story or "", i)
 
@@ -351,7 +379,10 @@ def _story_shears(context: Context, direction: str) -> Iterator[Check]:
     if best is None:
         return
     side, claim, i = best
-    words = f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, in the reference model {figures(side.ours)} kN"
+    words = (
+        f"the story shear of {claim.story} in {claim.case} is {figures(side.theirs)} kN, in the reference "
+        f"model {figures(side.ours)} kN"
+    )
     swapped = bool(context.modes_compared and context.modes_compared["swapped"])
     key = Key("V_story", direction, claim.case)
     label = f"V_x {direction} {claim.story} by the reference model"

@@ -1,4 +1,7 @@
-"""The modal base shear: whether it is what the modes give, whether it is brought up, and what the scaling leaves to ask."""
+"""The modal base shear: whether it is what the modes give, whether it is brought up.
+
+What the scaling leaves to ask.
+"""
 
 from __future__ import annotations
 
@@ -211,7 +214,10 @@ def _factors(
                 label,
                 verdict=Verdict.GAP,
                 clause=clause,
-                note=f"no scaling of the modal base shear in {direction} is shown; a factor of {figures(ours)} is required",
+                note=(
+                    f"no scaling of the modal base shear in {direction} is shown; a factor of {figures(ours)} "
+                    f"is required"
+                ),
                 slip="S61",
             )
         return
@@ -286,7 +292,8 @@ def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -
             before,
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"the modal base shear in {direction} is {figures(ratio)} of the static one, and no table of modes with shares "
+            note=f"the modal base shear in {direction} is {figures(ratio)} of the static one, and no table of "
+            f"modes with shares "
             "of the mass explains it",
             slip="S65",
         )

@@ -71,7 +71,10 @@ def sides(context: Context) -> Iterator[Check]:
                     place=f"{direction}{word}",
                     verdict=Verdict.GAP,
                     clause=clause,
-                    note=f"no results along {direction} with the mass moved to the {'positive' if sign > 0 else 'negative'} side",
+                    note=(
+                        f"no results along {direction} with the mass moved to the "
+                        f"{'positive' if sign > 0 else 'negative'} side"
+                    ),
                     slip="S70",
                 )
     yield from _wrong_sides(context, roles, clause)
@@ -100,7 +103,8 @@ def _wrong_sides(context: Context, roles: dict[str, LoadCase], clause: str) -> I
             role=DeviationRole.INHERITED if stated or number else DeviationRole.ORIGIN,
             level=3,
             clause=clause,
-            note=f"{', '.join(cases[:4])}{' and more' if len(cases) > 4 else ''} move the mass by {size:.3g} of the plan "
+            note=f"{', '.join(cases[:4])}{' and more' if len(cases) > 4 else ''} move the mass by {size:.3g} "
+            f"of the plan "
             f"dimension; {share:.3g} is required",
             slip="S79",
             upstream=(Key("eccentricity"),) if stated or number else (),
@@ -109,7 +113,10 @@ def _wrong_sides(context: Context, roles: dict[str, LoadCase], clause: str) -> I
 
 @checker("twist")
 def twist(context: Context) -> Iterator[Check]:
-    """Torsional irregularity of each direction, from the ends of the judged cases, against what is stated (S26, S71, S72)."""
+    """Torsional irregularity of each direction, from the ends of the judged cases, against what is stated (S26.
+
+    S71, S72).
+    """
     for direction in DIRECTIONS:
         stated = context.claims.by_key.get(Key("torsion_stated", direction))
         claim = stated.single[0] if stated is not None and stated.single else None
@@ -209,7 +216,10 @@ def _unstated(context: Context, direction: str) -> Iterator[Check]:
             f"A_x {direction}",
             verdict=Verdict.GAP,
             clause=context.independent.rules["A_x"].clause,
-            note=f"the torsional amplification factor is not stated; ours is up to {figures(float(np.max(values)))}, at {where}",
+            note=(
+                f"the torsional amplification factor is not stated; ours is up to "
+                f"{figures(float(np.max(values)))}, at {where}"
+            ),
             slip="S74",
         )
 
@@ -251,14 +261,20 @@ def together(context: Context) -> Iterator[Check]:
             "both directions in one case",
             verdict=Verdict.QUESTION,
             level=1,
-            note=f"both directions act at once in {', '.join(dict.fromkeys(both))}, and nothing is stated of {' and '.join(missing)} alone",
+            note=(
+                f"both directions act at once in {', '.join(dict.fromkeys(both))}, and nothing is stated of "
+                f"{' and '.join(missing)} alone"
+            ),
             slip="S87",
         )
 
 
 @checker("case_open")
 def means(context: Context) -> Iterator[Check]:
-    """Means that are not those of the two ends of a static case, as where all joints are averaged (S72); stated once a direction."""
+    """Means that are not those of the two ends of a static case, as where all joints are averaged (S72).
+
+    Stated once a direction.
+    """
     for d in DIRECTIONS:
         for what in ("drift", "displacement"):
             parted = _parted(context, what, d)
@@ -274,7 +290,8 @@ def means(context: Context) -> Iterator[Check]:
                     i,
                     verdict=Verdict.QUESTION,
                     level=1,
-                    note=f"the mean at {context.claims.stories[i]} in {case} is {figures(mean)} m, and that of its two ends "
+                    note=f"the mean at {context.claims.stories[i]} in {case} is {figures(mean)} m, and that of "
+                    f"its two ends "
                     f"{figures(of_ends)} m; the torsion ratio is computed from the ends",
                     slip="S72",
                 )

@@ -38,7 +38,9 @@ OF_OTHER_CHECKERS = (
     "damping_modes",
     "damping",
 )
-"""Quantities whose claims are not compared with a rule here: the periods of their table are where ours is read; the others
+"""Quantities whose claims are not compared with a rule here: the periods of their table are where ours is read.
+
+The others
 have a checker of their own."""
 
 

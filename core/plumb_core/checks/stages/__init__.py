@@ -90,7 +90,10 @@ def staged(
 
 
 def _carried_facts(claims: ClaimSet, independent: Evaluation) -> Mapping[Key, Fact]:
-    """Facts that the submission goes on from where it states others than ours: whether the building is irregular in torsion."""
+    """Facts that the submission goes on from where it states others than ours.
+
+    Whether the building is irregular in torsion.
+    """
     key = Key("torsion_irregular")
     stated = [
         str(theirs(of_key.single[0]))
@@ -133,7 +136,10 @@ def _drifts(
 
 
 def _of_modal_drifts(independent: Evaluation, governing: Governing, before: Any, direction: str) -> dict[Key, Any]:
-    """Drifts of the stability coefficient where only modal cases state any, with the story shears of the same base shear."""
+    """Drifts of the stability coefficient where only modal cases state any.
+
+    With the story shears of the same base shear.
+    """
     V, shears = independent.get("V", direction), independent.get("V_story", direction)
     V_t = float(theirs(before)) if before is not None else independent.get("V_dynamic", direction)
     if V is None or shears is None or not V_t:

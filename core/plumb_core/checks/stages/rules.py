@@ -1,6 +1,7 @@
 """Rules of a recheck beside those of an edition: modal base shear, and drift and stability of the submitted cases.
 
-The rules are those of the edition at other places (an ordinate at the periods of their modes, a stability coefficient at
+The rules are those of the edition at other places (an ordinate at the periods of their modes, a stability
+coefficient at
 the mean of the ends), and a few that hold under every edition.
 """
 
@@ -33,7 +34,10 @@ def V_scaled(factor_used: float, V_dynamic: float) -> float:
 
 @rule(
     clause="",
-    tex=r"\q{V_dynamic} = \sqrt{\sum_m\sum_n \rho_{mn}\,V_m V_n},\ V_m = \q{mass_share}\,\q{W}\,\q{S_a_modes}\,\q{curve_off}",
+    tex=(
+        r"\q{V_dynamic} = \sqrt{\sum_m\sum_n \rho_{mn}\,V_m V_n},\ V_m = "
+        r"\q{mass_share}\,\q{W}\,\q{S_a_modes}\,\q{curve_off}"
+    ),
 )
 def V_dynamic(
     mass_share: Array,
@@ -74,7 +78,10 @@ def close_absolute(of_modes: Array, T_modes: Array) -> float:
     clause="", tex=r"\q{P} = \sum_{i \ge x} \q{gravity}\text{, or }\sum_{i \ge x} w_i\text{ where no loads are known}"
 )
 def P(gravity: Array | None = None, w: Array | None = None) -> Array:
-    """Vertical load at and above each story, kN, shape (n_stories,): the seismic weight where the loads are not known."""
+    """Vertical load at and above each story, kN, shape (n_stories,).
+
+    The seismic weight where the loads are not known.
+    """
     of_floor = gravity if gravity is not None else w
     if of_floor is None:
         raise MissingInput("w")

@@ -35,7 +35,10 @@ def soil_by_measurement(
         raise RuleRefused(
             "very_soft_thickness",
             "a velocity up to 150 m/s is that of very soft soil, whose thickness is not given",
-            "Give the thickness of soil with s_u < 12.5 kPa, N < 6 or velocity up to 150 m/s: above 10 m the class is E_e.",
+            (
+                "Give the thickness of soil with s_u < 12.5 kPa, N < 6 or velocity up to 150 m/s: above 10 m the "
+                "class is E_e."
+            ),
         )
     if v_s30 is not None and exceeds(v_s30, 360.0):
         if rock is None:

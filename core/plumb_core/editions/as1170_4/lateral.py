@@ -199,7 +199,10 @@ def static_notes(
 
 @rule(clause="AS/NZS 1170.0 4.2.2 f, Table 4.1")
 def load_combinations() -> list[dict[str, Any]]:
-    """The combination with earthquake: psi_E 0.3 of imposed loads, 0.6 for storage and other floors, none of other roofs."""
+    """The combination with earthquake.
+
+    Psi_E 0.3 of imposed loads, 0.6 for storage and other floors, none of other roofs.
+    """
     return [
         {"name": "4.2.2 f", "factors": {"G": 1.0, "E_u": 1.0, "Q": 0.3}},
         {"name": "4.2.2 f, storage and other floors", "factors": {"G": 1.0, "E_u": 1.0, "Q": 0.6}},

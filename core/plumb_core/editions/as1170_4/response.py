@@ -25,7 +25,8 @@ def modal_combination(T_modes: Array) -> str:
 def modal_rules() -> list[str]:
     """What the standard asks of the modal analysis."""
     return [
-        "modes for at least 90 % of the mass; in three dimensions modes that are not part of the seismic system, and those "
+        "modes for at least 90 % of the mass; in three dimensions modes that are not part of the seismic "
+        "system, and those "
         "under 0.05 T_1, may be excluded (7.4.2, 7.4.3)",
         "a recognized combination that minds closely spaced modes (7.4.4)",
         "no rule that scales the dynamic base shear to the static one",
@@ -71,7 +72,10 @@ def drift_limit() -> float:
 
 @rule(clause="6.7.3.1", tex=r"\q{theta} = \frac{\q{Delta}\,\q{P}}{h\,\q{mu}\,\q{V_drift}}")
 def theta(P: Array, Delta: Array, V_drift: Array, h: Array, mu: float) -> Array:
-    """Interstory stability coefficient m, shape (n_stories,): design drift times weight above over h mu times force above."""
+    """Interstory stability coefficient m, shape (n_stories,).
+
+    Design drift times weight above over h mu times force above.
+    """
     return P * Delta / (h * mu * V_drift)
 
 
@@ -132,7 +136,8 @@ def level_factors(
 ) -> dict[str, float | None]:
     """Factor of each action level on the design action: by the probability factor of its return period (Table 3.1).
 
-    Serviceability of importance level 4 is that under the design action of importance level 2 (2.2), where nothing else is
+    Serviceability of importance level 4 is that under the design action of importance level 2 (2.2), where nothing
+    else is
     declared.
     """
 
@@ -156,7 +161,8 @@ def level_factors(
 def drift_notes(importance_level: int | None = None) -> list[str]:
     """What holds for the drifts."""
     serviceable = (
-        "importance level 4: a special study shows that it stays serviceable after the design action of importance level 2 "
+        "importance level 4: a special study shows that it stays serviceable after the design action of "
+        "importance level 2 "
         "(2.2); declare that action level with its drift limit"
     )
     return [

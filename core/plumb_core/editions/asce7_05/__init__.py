@@ -24,7 +24,10 @@ _BASE = rule_set(
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; `site_specific`, values of a study, and the permissions of `asce7_10.PERMISSIONS` are its choices."""
+    """The rule set; `site_specific`, values of a study.
+
+    The permissions of `asce7_10.PERMISSIONS` are its choices.
+    """
     computed = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()
     return _BASE | rule_set(*site_specific.declared(choices), *asce7_10.permitted(choices), *computed)
 

@@ -1,4 +1,7 @@
-"""Torsion, drift and P-Delta of ASCE/SEI 7-05 where they differ from 7-10: light frames exempt from A_x, theta without I."""
+"""Torsion, drift and P-Delta of ASCE/SEI 7-05 where they differ from 7-10.
+
+Light frames exempt from A_x, theta without I.
+"""
 
 from __future__ import annotations
 

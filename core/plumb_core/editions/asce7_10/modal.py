@@ -14,7 +14,8 @@ def modal_rules() -> list[str]:
         "modes for at least 90 % of the mass in each orthogonal direction (12.9.1)",
         "SRSS, CQC or CQC-4; CQC or CQC-4 where closely spaced modes are significantly correlated (12.9.3)",
         "forces divided by R/I_e, displacements then multiplied by C_d/I_e (12.9.2)",
-        "forces scaled by 0.85 V/V_t where V_t < 0.85 V (12.9.4.1); drifts by 0.85 C_s W/V_t only where Eq. 12.8-6 governs "
+        "forces scaled by 0.85 V/V_t where V_t < 0.85 V (12.9.4.1); drifts by 0.85 C_s W/V_t only where Eq. "
+        "12.8-6 governs "
         "C_s (12.9.4.2)",
         "A_x is not needed where accidental torsion is in the dynamic model (12.9.5)",
     ]

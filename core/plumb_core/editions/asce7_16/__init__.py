@@ -241,7 +241,8 @@ WORDS: Mapping[str, Mapping[Any, str]] = {
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
     """The rule set under the declared choices.
 
-    choices : `supplements`, [], [1] or [1, 3] (3 builds on 1); `site_specific` and `F_v`, values of a study, which 11.4.8 does not
+    choices : `supplements`, [], [1] or [1, 3] (3 builds on 1); `site_specific` and `F_v`, values of a study, which
+        11.4.8 does not
         raise; the permissions of `PERMISSIONS`.
     """
     declared = choices.get("supplements")

@@ -29,7 +29,10 @@ DRIFT_LIMIT = {row[0]: dict(zip(_LINES[0][1:], map(float, row[1:]), strict=True)
 
 @rule(clause="12.3.2.1, Table 12.3-1 types 1a and 1b")
 def torsion_class(torsion_ratio: Array, diaphragm_class: str = "") -> list[str]:
-    """Torsional irregularity of each story: more than 1.2 torsional, more than 1.4 extreme; for diaphragms that are not flexible."""
+    """Torsional irregularity of each story: more than 1.2 torsional, more than 1.4 extreme.
+
+    For diaphragms that are not flexible.
+    """
     if diaphragm_class == "flexible":
         return ["regular"] * len(torsion_ratio)
     return shared.torsion_classes(torsion_ratio, 1.2, 1.4)
@@ -38,7 +41,10 @@ def torsion_class(torsion_ratio: Array, diaphragm_class: str = "") -> list[str]:
 def consequences(
     torsion_class: list[str], design_category: str, rows: Sequence[tuple[str, str, str]]
 ) -> list[list[str]]:
-    """For each story the words of the rows (categories, degree they hold for, words) that reach the category and the degree."""
+    """For each story the words of the rows (categories, degree they hold for.
+
+    Words) that reach the category and the degree.
+    """
     return [
         [
             words
@@ -82,7 +88,9 @@ def A_x_case_by(light_frames_exempt: bool) -> Rule:
         design_category: str = "",
         light_frame: bool = False,
     ) -> Array:
-        """Torsional amplification factor of each level, from its *displacements*, in category C to F, shape (n_stories,).
+        """Torsional amplification factor of each level, from its *displacements*, in category C to F.
+
+        Shape (n_stories,).
 
         At every level of a building that is torsionally irregular at any story; 1 elsewhere.
         """
@@ -96,12 +104,16 @@ def A_x_case_by(light_frames_exempt: bool) -> Rule:
 def C_s_drift_by(clause: str, general: bool, near_fault: str) -> Rule:
     """Rule for the coefficient for drift.
 
-    general : whether the general minimum 0.044 S_DS I_e holds for drift (7-05).  near_fault : equation of the minimum with S_1
+    general : whether the general minimum 0.044 S_DS I_e holds for drift (7-05).  near_fault : equation of the
+        minimum with S_1
     """
 
     @rule(
         clause=clause,
-        tex=r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper_drift}) \ge 0.5\,\q{S_1}\,\q{I_e}/\q{R}\text{ for }S_1 \ge 0.6",
+        tex=(
+            r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper_drift}) \ge "
+            r"0.5\,\q{S_1}\,\q{I_e}/\q{R}\text{ for }S_1 \ge 0.6"
+        ),
     )
     def C_s_drift(
         C_s_plateau_drift: Governed,
@@ -133,7 +145,10 @@ FOR_DRIFT = {
 
 @rule(clause="12.8.6, 12.12.1")
 def drift_at(torsion_irregular: bool | None = None, design_category: str = "") -> str:
-    """Where the story drift is taken: along the edges of torsionally irregular structures in category C to F, else at the centre of mass."""
+    """Where the story drift is taken.
+
+    Along the edges of torsionally irregular structures in category C to F, else at the centre of mass.
+    """
     return "edges" if torsion_irregular and design_category not in ("A", "B") else "centre"
 
 
@@ -157,7 +172,8 @@ def drift_limit(
 ) -> Governed:
     """Limit of the story drift over the story height.
 
-    No limit for a single story in category I or II whose walls, partitions and ceilings are made for the drift (note c);
+    No limit for a single story in category I or II whose walls, partitions and ceilings are made for the drift (note
+    c);
     for moment frames alone in category D to F the limit is divided by the redundancy factor (12.12.1.1).
     """
     if structure_type not in DRIFT_LIMIT:
@@ -196,10 +212,16 @@ def theta_limit(C_d: float, shear_ratio: float = 1.0) -> float:
 
 @rule(
     clause="12.8.7",
-    tex=r"\q{theta_checked} = \q{theta}\text{, or }\frac{\q{theta}}{1+\q{theta}}\text{ with }P\Delta\text{ in the model}",
+    tex=(
+        r"\q{theta_checked} = \q{theta}\text{, or }\frac{\q{theta}}{1+\q{theta}}\text{ with }P\Delta\text{ in "
+        r"the model}"
+    ),
 )
 def theta_checked(theta: Array, p_delta_included: bool = False) -> Array:
-    """Coefficient as it is checked against its limit: theta/(1 + theta) is permitted where P-Delta is declared to be in the model."""
+    """Coefficient as it is checked against its limit.
+
+    Theta/(1 + theta) is permitted where P-Delta is declared to be in the model.
+    """
     return theta / (1.0 + theta) if p_delta_included else theta
 
 
@@ -208,7 +230,10 @@ def theta_checked(theta: Array, p_delta_included: bool = False) -> Array:
     tex=r"\q{theta_amplification} = \frac{1}{1-\q{theta}}\text{ for }0.10 < \q{theta} \le \q{theta_limit}",
 )
 def theta_amplification(theta: Array, theta_limit: float, p_delta_included: bool = False) -> list[float | None]:
-    """Amplification of displacements and forces: none up to 0.10 or with P-Delta in the model; beyond its limit no factor will do."""
+    """Amplification of displacements and forces: none up to 0.10 or with P-Delta in the model.
+
+    Beyond its limit no factor will do.
+    """
     if p_delta_included:
         return [1.0] * len(theta)
     return shared.second_order_amplified(theta, 0.10, max(theta_limit, 0.10), lambda t: 1.0 / (1.0 - t))
@@ -239,7 +264,10 @@ def drift_second_order(drift_ratio: Array, theta_amplification: list[float | Non
     tex=r"\q{separation} = \sqrt{\delta_{M1}^2 + \delta_{M2}^2},\ \delta_{M1} = \frac{\q{C_d}\,\q{delta_own}}{\q{I_e}}",
 )
 def separation(C_d: float, I_e: float, delta_own: float, delta_other: float | None = None) -> Governed:
-    """Least separation, m: of adjacent structures the root of the sum of squares, else the own displacement to the boundary."""
+    """Least separation, m: of adjacent structures the root of the sum of squares.
+
+    Else the own displacement to the boundary.
+    """
     computed = C_d * delta_own / I_e
     if delta_other is None:
         return Governed(computed, "12.12.3, property line")

@@ -22,7 +22,10 @@ def I_e(risk_category: str) -> float:
 
 @rule(clause="11.4.3", tex=r"\q{site_class_used} = \q{site_class}\text{, by default D unless E or F}")
 def site_class_used(site_class: str, class_by_default: bool = False) -> str:
-    """Site class that the coefficients are read for: where the soil is not known class D, unless class E or F soils are there."""
+    """Site class that the coefficients are read for.
+
+    Where the soil is not known class D, unless class E or F soils are there.
+    """
     return "D" if class_by_default and site_class in ("A", "B", "C") else site_class
 
 
@@ -49,7 +52,10 @@ def F_a(
     if site_class_used == "E" and reaches(S_S, 1.0) and isolated_or_damped:
         raise RuleRefused(
             "site_class",
-            "Table 11.4-1 has no F_a for site class E with S_S >= 1.0, and exception 1 of 11.4.8 is not for isolated or damped structures",
+            (
+                "Table 11.4-1 has no F_a for site class E with S_S >= 1.0, and exception 1 of 11.4.8 is not for "
+                "isolated or damped structures"
+            ),
             "Give the design values of a ground motion hazard analysis (21.2).",
         )
     value = tables.interpolated(tables.F_A, site_class_used, S_S)
@@ -167,7 +173,8 @@ def design_category_by_S_DS_alone(
 ) -> str:
     """Seismic design category from Table 11.6-1 alone where the four conditions of 11.6 hold, else from both tables.
 
-    The period for drift (condition 2) is the period used, which is not below it where the analysis period governs.  What
+    The period for drift (condition 2) is the period used, which is not below it where the analysis period governs.
+    What
     is not known of both directions is not met.
     """
     ways = [(T_a[d], T[d], R[d]) for d in DIRECTIONS if T_a and T and R and d in T_a and d in T and d in R]
@@ -229,7 +236,10 @@ def by_default(site_class: str, site_class_used: str, class_by_default: bool, cl
         ]
     if class_by_default and site_class in ("E", "F"):
         return [
-            f"site class {site_class} by default: {clause} gives class D unless class E or F soils are present; {site_class} is taken"
+            (
+                f"site class {site_class} by default: {clause} gives class D unless class E or F soils are "
+                f"present; {site_class} is taken"
+            )
         ]
     return []
 

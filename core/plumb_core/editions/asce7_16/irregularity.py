@@ -38,7 +38,9 @@ def horizontal_by(types: Sequence[tuple[str, str]], reentrant_limit: float) -> R
             corner = plans.reentrant(corners, reentrant_limit, both=True)
             shown["reentrant_corner"] = {
                 "present": corner["present"],
-                "basis": f"projections of {corner['projection']:.0%} in both directions, the limit is {reentrant_limit:.0%}",
+                "basis": (
+                    f"projections of {corner['projection']:.0%} in both directions, the limit is {reentrant_limit:.0%}"
+                ),
             }
         return plans.declared(types, irregularities, "Table 12.3-1", shown)
 
@@ -186,7 +188,8 @@ ELEMENTS = {
 def _not_listed(redundancy: Mapping[str, Any], shares: Array | None) -> list[int]:
     """Stories (0 is the lowest) with more than 35 % of the base shear for which nothing is shown.
 
-    shares : story shear over base shear, where it is known; else the stories below one that counts count as well, for the
+    shares : story shear over base shear, where it is known; else the stories below one that counts count as well,
+        for the
     story shear grows downwards.
     """
     levels = {s["level"]: s for s in redundancy["stories"] if s.get("level") is not None}

@@ -303,7 +303,10 @@ def load_combinations_low(
 
 @rule(
     clause="12.10.1.1, Eq. 12.10-1 to 12.10-3",
-    tex=r"\q{F_px} = \frac{\sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.2\,\q{S_DS}\,\q{I_e}\,w_{px} \le F_{px} \le 0.4\,\q{S_DS}\,\q{I_e}\,w_{px}",
+    tex=(
+        r"\q{F_px} = \frac{\sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.2\,\q{S_DS}\,\q{I_e}\,w_{px} "
+        r"\le F_{px} \le 0.4\,\q{S_DS}\,\q{I_e}\,w_{px}"
+    ),
 )
 def F_px(F: Array, w: Array, S_DS: float, I_e: float) -> Array:
     """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds.
@@ -336,7 +339,8 @@ def F_px_alternative(
 ) -> Array:
     """Design force of the diaphragm at each level by the alternative of 12.10.3 (required for precast diaphragms), kN.
 
-    C_px goes linearly from C_p0 at the base to C_pn at the top, with C_pi at 80 % of the height of three stories and more.
+    C_px goes linearly from C_p0 at the base to C_pn at the top, with C_pi at 80 % of the height of three stories and
+    more.
     """
     R_s = diaphragm_spans.get("R_s")
     if R_s is None:
@@ -360,7 +364,10 @@ def F_px_alternative(
 
 
 def limit_of_part(podium: Mapping[str, Any], period_type: str, C_u: float | None) -> Callable[[float], float] | None:
-    """Upper limit C_u T_a on the period of the upper part of a podium by its height (m); None where its type is not known."""
+    """Upper limit C_u T_a on the period of the upper part of a podium by its height (m).
+
+    None where its type is not known.
+    """
     row = tables.PERIOD.get(podium.get("period_type") or period_type)
     if row is None or C_u is None:
         return None
@@ -385,10 +392,14 @@ def two_stage_by(clause: str) -> Rule:
         period_type: str = "",
         C_u: float | None = None,
     ) -> dict[str, Any]:
-        """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
+        """Two-stage analysis of a flexible upper part on a rigid lower part.
 
-        The upper part is a structure of its own on a fixed base: its period is at most C_u T_a of its own height (12.8.2).
-        Its reactions are multiplied by (R/rho) of the upper part over that of the lower part, at least 1.0.  The forces of
+        Its conditions, and the forces of both parts.
+
+        The upper part is a structure of its own on a fixed base: its period is at most C_u T_a of its own height
+        (12.8.2).
+        Its reactions are multiplied by (R/rho) of the upper part over that of the lower part, at least 1.0.  The
+        forces of
         the lower part follow from its own weight.
         """
 
@@ -430,7 +441,9 @@ def direction_rule(design_category: str) -> list[str]:
 def directions_together(
     design_category: str, irregularities: Mapping[str, bool] | None = None, shared_columns: bool | None = None
 ) -> str:
-    """Why 100 % of one direction belongs to 30 % of the other: nonparallel systems in C to F, columns of two systems in D to F.
+    """Why 100 % of one direction belongs to 30 % of the other.
+
+    Nonparallel systems in C to F, columns of two systems in D to F.
 
     Begins with "open" where it is not known whether any column or wall is part of two intersecting systems.
     """
@@ -464,7 +477,10 @@ def permission(
     if regular == "irregular":
         if exceeds(h_n, as_printed(160 * FOOT)):
             return [
-                "Table 12.6-1: irregular structure taller than 160 ft in category D to F; the static method is not permitted"
+                (
+                    "Table 12.6-1: irregular structure taller than 160 ft in category D to F; the static method is "
+                    "not permitted"
+                )
             ]
         return irregular_in_table(types)
     if exceeds(h_n, as_printed(160 * FOOT)) and reaches(T, 3.5 * T_S):
@@ -484,7 +500,10 @@ DYNAMIC_ONLY = {
 
 
 def irregular_in_table(types: Sequence[str]) -> list[str]:
-    """What Table 12.6-1 says of an irregular structure in category D to F, decided by its types where they are known."""
+    """What Table 12.6-1 says of an irregular structure in category D to F.
+
+    Decided by its types where they are known.
+    """
     refused = [words for name, words in DYNAMIC_ONLY.items() if name in types]
     if refused:
         return [f"Table 12.6-1: {', '.join(refused)} in category D to F; the static method is not permitted"]

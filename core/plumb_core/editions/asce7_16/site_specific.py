@@ -1,4 +1,6 @@
-"""Site-specific ground motion of ASCE/SEI 7, chapter 21: the design spectrum with its floor (21.3), design values (21.4).
+"""Site-specific ground motion of ASCE/SEI 7, chapter 21.
+
+The design spectrum with its floor (21.3), design values (21.4).
 
 The rules replace those of 11.4 where the brief declares `site.site_specific`: a design spectrum (T, S_a), or S_DS and
 S_D1 of the study.  `declared` gives the rules of an edition by how it words 21.3 and 21.4.
@@ -69,7 +71,10 @@ def F_a_of_floor(S_S: float, site_class_used: str, class_by_default: bool = Fals
     defines="F_v",
 )
 def F_v_of_floor(S_1: float, site_class_used: str) -> float:
-    """F_v of the general spectrum that the floor of 21.3 takes: D 2.4 below S_1 = 0.2, else 2.5; E 4.2 up to 0.1, else 4.0."""
+    """F_v of the general spectrum that the floor of 21.3 takes: D 2.4 below S_1 = 0.2, else 2.5.
+
+    E 4.2 up to 0.1, else 4.0.
+    """
     if site_class_used == "D":
         return 2.4 if below(S_1, 0.2) else 2.5
     if site_class_used in ("E", "F"):

@@ -22,8 +22,10 @@ def T_S(S_D1: float, S_DS: float) -> float:
 
 @rule(
     clause="11.4.6, Eq. 11.4-5 to 11.4-7",
-    tex=r"\q{S_a} = \begin{cases}\q{S_DS}\,(0.4 + 0.6\,\q{T_points}/\q{T_0}) & \q{T_points} < \q{T_0}\\ \q{S_DS} & \q{T_points} \le \q{T_S}\\"
-    r" \q{S_D1}/\q{T_points} & \q{T_points} \le \q{T_L}\\ \q{S_D1}\,\q{T_L}/\q{T_points}^2 & \q{T_points} > \q{T_L}\end{cases}",
+    tex=r"\q{S_a} = \begin{cases}\q{S_DS}\,(0.4 + 0.6\,\q{T_points}/\q{T_0}) & \q{T_points} < \q{T_0}\\ "
+    r"\q{S_DS} & \q{T_points} \le \q{T_S}\\"
+    r" \q{S_D1}/\q{T_points} & \q{T_points} \le \q{T_L}\\ \q{S_D1}\,\q{T_L}/\q{T_points}^2 & \q{T_points} > "
+    r"\q{T_L}\end{cases}",
 )
 def S_a(T_points: Array, S_DS: float, S_D1: float, T_0: float, T_S: float, T_L: float) -> Array:
     """Design spectral acceleration, g, shape of `T_points` (s); 5 % damping, neither importance nor R in it."""

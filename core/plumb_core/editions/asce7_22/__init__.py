@@ -17,7 +17,10 @@ _MULTI_PERIOD = _TWO_PERIOD | rule_set(*spectrum.MULTI_PERIOD, *lateral.METHOD_1
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set: multi-period where the site holds `mce` and no study; `site_specific`, and the permissions of 7-16."""
+    """The rule set: multi-period where the site holds `mce` and no study.
+
+    `site_specific`, and the permissions of 7-16.
+    """
     study = site_specific.declared(choices)
     chosen = _MULTI_PERIOD if choices.get("mce") and not study else _TWO_PERIOD
     computed = (lateral.load_combinations_low,) if choices.get("low_vertical_effect", False) else ()

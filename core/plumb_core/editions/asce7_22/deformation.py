@@ -29,7 +29,8 @@ def vertical_irregularities(
 ) -> list[Irregularity]:
     """Soft (1a, 1b), geometric (2) and weak (4a, 4b) stories; this edition has no irregularity of mass.
 
-    Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it, in buildings of one story, and in
+    Types 1a and 1b fall away where no story drift ratio exceeds 1.3 times that above it, in buildings of one story,
+    and in
     those of two stories in category B, C or D.
     """
     irregular = shared.less_than_above(
@@ -45,7 +46,10 @@ def vertical_irregularities(
 
 @rule(clause="12.3.3, 12.3.4.2, 12.7.3, 12.8.4, 12.12.1")
 def torsion_consequences(torsion_class: list[str], design_category: str = "") -> list[list[str]]:
-    """What follows from the irregularity; the static method stays permitted (12.6), and there is one type with two degrees."""
+    """What follows from the irregularity.
+
+    The static method stays permitted (12.6), and there is one type with two degrees.
+    """
     rows = [row for row in earlier.BY_DESIGN if "static method" not in row[2]]
     return earlier.consequences(torsion_class, design_category, (*rows, *earlier.FROM_7_16))
 

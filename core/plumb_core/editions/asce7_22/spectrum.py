@@ -11,7 +11,10 @@ from plumb_core.rules import Array, cited, rule
 
 
 def ordinates(T: Array, mce: Mapping[str, Sequence[float]], T_L: float) -> Array:
-    """Two thirds of the multi-period MCE_R spectrum, g: linear between its points, beyond the last as 1/T, then 1/T^2."""
+    """Two thirds of the multi-period MCE_R spectrum, g.
+
+    Linear between its points, beyond the last as 1/T, then 1/T^2.
+    """
     periods, values = np.asarray(mce["T"], dtype=float), np.asarray(mce["S_a"], dtype=float)
     last = periods[-1]
     beyond = np.maximum(T, last)

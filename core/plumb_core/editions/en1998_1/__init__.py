@@ -1,4 +1,7 @@
-"""EN 1998-1:2004 with recommended values; each nationally determined parameter is an input with its recommended default."""
+"""EN 1998-1:2004 with recommended values.
+
+Each nationally determined parameter is an input with its recommended default.
+"""
 
 from __future__ import annotations
 

@@ -1,5 +1,6 @@
 """Ground and spectra of EN 1998-1:2004, chapter 3 and Annex A, with recommended values of the nationally determined
-parameters: each is a rule without inputs or by table, which a value of the brief replaces."""
+parameters: each is a rule without inputs or by table, which a value of the brief replaces.
+"""
 
 from __future__ import annotations
 
@@ -154,8 +155,10 @@ def design(T: Array, a_g: float, S: float, T_B: float, T_C: float, T_D: float, q
 
 @rule(
     clause="3.2.2.5, Eq. 3.13 to 3.16",
-    tex=r"\q{S_a_reduced} = \q{a_g}\,\q{S}\begin{cases}\tfrac{2}{3} + \frac{T}{\q{T_B}}\left(\frac{2.5}{\q{q}} - \tfrac{2}{3}\right) & T < \q{T_B}\\"
-    r" 2.5/\q{q} & T \le \q{T_C}\\ \frac{2.5}{\q{q}}\frac{\q{T_C}}{T} & T \le \q{T_D}\\ \frac{2.5}{\q{q}}\frac{\q{T_C}\,\q{T_D}}{T^2} & T > \q{T_D}\end{cases}"
+    tex=r"\q{S_a_reduced} = \q{a_g}\,\q{S}\begin{cases}\tfrac{2}{3} + \frac{T}{\q{T_B}}\left(\frac{2.5}{\q{q}} "
+    r"- \tfrac{2}{3}\right) & T < \q{T_B}\\"
+    r" 2.5/\q{q} & T \le \q{T_C}\\ \frac{2.5}{\q{q}}\frac{\q{T_C}}{T} & T \le \q{T_D}\\ "
+    r"\frac{2.5}{\q{q}}\frac{\q{T_C}\,\q{T_D}}{T^2} & T > \q{T_D}\end{cases}"
     r"\ \ge \q{beta}\,\q{a_g}\text{ for }T > \q{T_C}",
 )
 def S_a_reduced(
@@ -183,12 +186,18 @@ def S_a_vertical(T_points: Array, a_g: float, a_vg_ratio: float, eta: float) -> 
 
 
 Q_VERTICAL = 1.5
-"""3.2.2.5(6): behaviour factor of the vertical action for all materials and systems, unless a greater one is justified."""
+"""3.2.2.5(6): behaviour factor of the vertical action for all materials and systems.
+
+Unless a greater one is justified.
+"""
 
 
 @rule(
     clause="3.2.2.5(5) to (7), Eq. 3.13 to 3.16",
-    tex=r"\q{S_a_vertical_reduced} = S_d(\q{T_points})\text{ with }a_{vg},\ S = 1,\ q = 1.5\text{ and the periods of Table 3.4}",
+    tex=(
+        r"\q{S_a_vertical_reduced} = S_d(\q{T_points})\text{ with }a_{vg},\ S = 1,\ q = 1.5\text{ and the "
+        r"periods of Table 3.4}"
+    ),
 )
 def S_a_vertical_reduced(T_points: Array, a_g: float, a_vg_ratio: float, beta: float, q: float) -> Array:
     """Vertical design spectrum, g, shape of `T_points` (s): the horizontal form with a_vg, S = 1.0 and q up to 1.5."""
@@ -239,7 +248,10 @@ def S_a_reduced_of_study(
     beta: float,
     gamma_I: float,
 ) -> Array:
-    """Design spectrum from that of a study, g: reduced at each period as the code reduces its own, with the lower bound beta a_g."""
+    """Design spectrum from that of a study, g.
+
+    Reduced at each period as the code reduces its own, with the lower bound beta a_g.
+    """
     T = np.asarray(T_points, dtype=float)
     ratio = design(T, a_g, S, T_B, T_C, T_D, q, 0.0) / elastic(T, a_g, S, T_B, T_C, T_D, 1.0, None)
     ordinates: Array = S_a_of_study.function(T, site_specific, gamma_I) * ratio
@@ -275,11 +287,13 @@ def ground_notes(
     notes = []
     if site_specific is not None:
         notes.append(
-            "elastic spectrum of a site-specific study, reduced as the code reduces its own; the code names no floor for it"
+            "elastic spectrum of a site-specific study, reduced as the code reduces its own; the code names no "
+            "floor for it"
         )
         if site_specific.get("return_period") is None:
             notes.append(
-                "the return period of the study is not stated: the reference one of 475 years is assumed, so that gamma_I applies"
+                "the return period of the study is not stated: the reference one of 475 years is assumed, so "
+                "that gamma_I applies"
             )
     if ground_type not in tables.GROUND[1]:
         notes.append(f"ground type {ground_type}: S, T_B, T_C, T_D have to come from a special study (3.1.2(4)P)")
@@ -287,7 +301,8 @@ def ground_notes(
         notes.append(f"seismicity {seismicity} (3.2.1(4), (5)P)")
     if exceeds(a_vg_ratio * a_g, 0.25):
         notes.append(
-            "a_vg above 0.25 g: the vertical action counts for spans of 20 m, cantilevers over 5 m, prestressed members, "
+            "a_vg above 0.25 g: the vertical action counts for spans of 20 m, cantilevers over 5 m, "
+            "prestressed members, "
             "beams that carry columns, and base isolation (4.3.3.5.2)"
         )
     return notes

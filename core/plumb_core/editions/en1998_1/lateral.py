@@ -63,10 +63,16 @@ def k_w(
 
 @rule(
     clause="Tables 5.1, 6.2, 7.2, 8.1, 9.1; 5.2.2.2(8), 6.3.2(4), 7.3.2(4)",
-    tex=r"\q{q_0} = \text{table}(\q{lateral_system},\ \q{ductility_class})\times\q{alpha_u_1}\ (\le 1.5\text{ concrete},\ 1.6\text{ steel})",
+    tex=(
+        r"\q{q_0} = \text{table}(\q{lateral_system},\ \q{ductility_class})\times\q{alpha_u_1}\ (\le 1.5\text{ "
+        r"concrete},\ 1.6\text{ steel})"
+    ),
 )
 def q_0(lateral_system: str, ductility_class: str, alpha_u_1: float, torsionally_flexible: bool = False) -> float:
-    """Basic value of the behaviour factor, with the overstrength ratio where the table has it, up to its greatest value."""
+    """Basic value of the behaviour factor, with the overstrength ratio where the table has it.
+
+    Up to its greatest value.
+    """
     name = _flexible_row(lateral_system, torsionally_flexible)
     row = tables.BEHAVIOUR[name]
     value = row.q_0[ductility_class]
@@ -86,7 +92,10 @@ def q_0(lateral_system: str, ductility_class: str, alpha_u_1: float, torsionally
     tex=r"\q{q} = \q{q_0}\,\q{k_w} \ge 1.5,\ \times 0.8\text{ if irregular in elevation}",
 )
 def q(q_0: float, k_w: float, ductility_class: str, regular_in_elevation: bool | None = None) -> Governed:
-    """Behaviour factor in the direction, at least 1.5; regularity in elevation that is not stated is assumed, and states it."""
+    """Behaviour factor in the direction, at least 1.5.
+
+    Regularity in elevation that is not stated is assumed, and states it.
+    """
     if ductility_class == "DCL":
         return Governed(1.5, "DCL")
     value = q_0 * k_w * (0.8 if regular_in_elevation is False else 1.0)
@@ -236,7 +245,10 @@ WALL_SHARES = {
     "rc_two_walls": ("walls resist at least 65 % of the base shear", 0.65, "min"),
     "rc_coupled": ("walls resist at least 65 % of the base shear", 0.65, "min"),
 }
-"""5.1.2: shares of the shear resistance at the base by the beginning of a system's id; limits on the share of the walls."""
+"""5.1.2: shares of the shear resistance at the base by the beginning of a system's id.
+
+Limits on the share of the walls.
+"""
 
 
 @rule(clause="5.1.2")
@@ -316,7 +328,8 @@ def regularity_consequences(
     ]
     if not regular_in_plan and h_n is not None and within(h_n, 10.0):
         consequences.append(
-            "up to 10 m high, with well distributed cladding and partitions and stiff diaphragms: plane models, all effects times "
+            "up to 10 m high, with well distributed cladding and partitions and stiff diaphragms: plane "
+            "models, all effects times "
             "1.25, or without it where r_x^2 > l_s^2 + e_0x^2 and the same in y (4.3.3.1(8), (9)), by declaration"
         )
     return consequences
@@ -336,7 +349,8 @@ def plan_regularity(
     """Tests of regularity in plan, each met, not met or not tested: symmetry and stiffness of the floors as declared,
     slenderness, set-backs, eccentricity, torsional radius.
 
-    e_0 and r of a floor along X belong to its stiffness in Y; l_s is that of the floor mass, of a rectangle where only its plan is known.
+    e_0 and r of a floor along X belong to its stiffness in Y; l_s is that of the floor mass, of a rectangle where
+    only its plan is known.
     """
     rows: list[dict[str, Any]] = []
     slender = max((plans.slenderness(extent) for extent in setbacks), default=None) if setbacks else None
@@ -395,7 +409,10 @@ def regular_in_plan(plan_regularity: list[dict[str, Any]]) -> bool:
 
 @rule(clause="4.2.3.3", tex=r"\q{regular_in_elevation} = \text{no test of }\q{elevation_regularity}\text{ fails}")
 def regular_in_elevation(elevation_regularity: list[dict[str, Any]]) -> bool:
-    """Not regular in elevation where a set-back is beyond its limit; otherwise to be declared, for the tests show set-backs only."""
+    """Not regular in elevation where a set-back is beyond its limit.
+
+    Otherwise to be declared, for the tests show set-backs only.
+    """
     if _all_met(elevation_regularity) is not False:
         raise MissingInput("regular_in_elevation")
     return False
@@ -411,8 +428,10 @@ def torsionally_flexible(plan_regularity: list[dict[str, Any]]) -> bool:
 def elevation_regularity(setbacks: list[dict[str, Any]], h: Array) -> list[dict[str, Any]]:
     """Tests of set-backs in elevation, in each direction.
 
-    Gradual and symmetric: at most 20 % of the plan dimension below at each floor.  One set-back within the lowest 15 % of the
-    height: at most 50 %.  On one face: in sum at most 30 % of the plan dimension at the base, each at most 10 % of that below.
+    Gradual and symmetric: at most 20 % of the plan dimension below at each floor.  One set-back within the lowest 15
+    % of the
+    height: at most 50 %.  On one face: in sum at most 30 % of the plan dimension at the base, each at most 10 % of
+    that below.
     """
     tops = np.cumsum(h)
     rows = []
@@ -465,7 +484,8 @@ def direction_rule(regular_in_plan: bool | None = None) -> list[str]:
     rules = ["SRSS of the effects of the two components, or 100 % with 30 % (4.3.3.5.1(2), (3), Eq. 4.18 and 4.19)"]
     if regular_in_plan:
         rules.append(
-            "regular in plan with walls or bracing as the only primary elements: directions may be taken apart (4.3.3.5.1(8))"
+            "regular in plan with walls or bracing as the only primary elements: directions may be taken apart "
+            "(4.3.3.5.1(8))"
         )
     return rules
 

@@ -1,4 +1,7 @@
-"""Modal analysis, drift, second order effects and separation of EN 1998-1:2004: 4.3.3.3, 4.3.4, 4.4.2.2, 4.4.2.7, 4.4.3.2."""
+"""Modal analysis, drift, second order effects and separation of EN 1998-1:2004.
+
+4.3.3.3, 4.3.4, 4.4.2.2, 4.4.2.7, 4.4.3.2.
+"""
 
 from __future__ import annotations
 
@@ -31,7 +34,8 @@ def modes_enough(mass_sum: float, mass_target: float) -> bool:
     """Whether 4.3.3.3.1(3) is met: 90 % of the mass, or all modes above 5 % of it.
 
     A list that stops decides the second alternative where what it excludes is at most 5 % of the mass; then the first
-    is met too.  The rule of (5) stands only where (3) cannot be met, so it is never plain "enough" (see `modes_verdict`).
+    is met too.  The rule of (5) stands only where (3) cannot be met, so it is never plain "enough" (see
+    `modes_verdict`).
     """
     return reaches(mass_sum, mass_target) or within(1.0 - mass_sum, 0.05)
 
@@ -44,14 +48,18 @@ def modes_verdict(
     N: int | None = None,
     mass_share: Array | None = None,
 ) -> dict[str, Any]:
-    """Which alternative is met: 90 %, all modes above 5 % where the list decides it, or at least 3 sqrt(n) modes to 0.20 s."""
+    """Which alternative is met.
+
+    90 %, all modes above 5 % where the list decides it, or at least 3 sqrt(n) modes to 0.20 s.
+    """
     left = f"; {1.0 - mass_sum:.1%} is excluded" + (", so no mode above 5 % is" if within(1.0 - mass_sum, 0.05) else "")
     if modes_enough.function(mass_sum, mass_target):
         return {"met": True, "words": f"{mass_sum:.1%} of the mass: 4.3.3.3.1(3) is met{left}"}
     if mass_share is not None and _fallen(mass_share):
         return {
             "met": None,
-            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the last modes are below 5 %: show that all modes above 5 % are "
+            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the last modes are below 5 %: show that all "
+            f"modes above 5 % are "
             "taken into account (second dash of 4.3.3.3.1(3))",
         }
     if T_modes is None or N is None:
@@ -63,7 +71,10 @@ def modes_verdict(
     if fallback:
         return {
             "met": None,
-            "words": f"{mass_sum:.1%} of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show that (3) cannot be met",
+            "words": (
+                f"{mass_sum:.1%} of the mass: 90 % not met; the fallback of 4.3.3.3.1(5) is met; show "
+                f"that (3) cannot be met"
+            ),
         }
     return {"met": False, "words": f"{mass_sum:.1%} of the mass: 90 % not met, nor the fallback of 4.3.3.3.1(5)"}
 
@@ -87,7 +98,8 @@ def modal_combination(T_modes: Array) -> str:
 def modal_rules() -> list[str]:
     """What the code asks of the modal analysis."""
     return [
-        "effective modal masses of at least 90 %, or all modes above 5 % of the mass; where neither can be met at least "
+        "effective modal masses of at least 90 %, or all modes above 5 % of the mass; where neither can be met "
+        "at least "
         "3 sqrt(n) modes with T_k <= 0.20 s (4.3.3.3.1)",
         "SRSS where T_j <= 0.9 T_i for any two modes, else a more accurate one such as CQC (4.3.3.3.2)",
         "modal results are not scaled to the static base shear; the design spectrum has its own lower bound beta a_g",
@@ -109,13 +121,19 @@ def scaled() -> list[str]:
 
 @rule(clause="4.2.3.3")
 def vertical_irregularities() -> list[Irregularity]:
-    """The code judges elevation by its setbacks and in words; it has no numbers for stiffness, mass or strength of a story."""
+    """The code judges elevation by its setbacks and in words.
+
+    It has no numbers for stiffness, mass or strength of a story.
+    """
     return []
 
 
 @rule(clause="4.3.4(1)P, Eq. 4.23", tex=r"\q{amplifier} = \q{q}")
 def amplifier(q: float) -> float:
-    """Displacement behaviour factor q_d, taken as q; that d_s need not exceed the elastic spectrum's (2) is not taken."""
+    """Displacement behaviour factor q_d, taken as q.
+
+    That d_s need not exceed the elastic spectrum's (2) is not taken.
+    """
     return q
 
 
@@ -142,7 +160,7 @@ def level_factors(
 
 @rule(clause="4.4.3.2(1), Eq. 4.31 to 4.33", tex=r"\q{drift_ratio} = \frac{\q{nu}\,\q{Delta}}{h}")
 def drift_ratio(Delta: Array, nu: float, h: Array) -> Array:
-    """nu d_r over the story height, shape (n_stories,)."""
+    """Nu d_r over the story height, shape (n_stories,)."""
     return nu * Delta / h
 
 
@@ -172,7 +190,10 @@ def theta_limit() -> float:
 
 @rule(clause="4.4.2.2(3)", tex=r"\q{theta_amplification} = \frac{1}{1-\q{theta}}\text{ for }0.1 < \q{theta} \le 0.2")
 def theta_amplification(theta: Array, p_delta_included: bool = False) -> list[float | None]:
-    """Multiplier of the seismic action effects up to 0.2, none with second order effects in the model; above 0.2 no factor will do."""
+    """Multiplier of the seismic action effects up to 0.2, none with second order effects in the model.
+
+    Above 0.2 no factor will do.
+    """
     if p_delta_included:
         return [1.0] * len(theta)
     return shared.second_order_amplified(theta, 0.1, 0.2, lambda t: 1.0 / (1.0 - t))
@@ -188,7 +209,10 @@ def second_order(theta: Array, p_delta_included: bool = False) -> list[str]:
 
 @rule(
     clause="4.4.2.7",
-    tex=r"\q{separation} = \sqrt{d_{s1}^2 + d_{s2}^2},\ d_{s1} = \q{q}\,\q{delta_own};\ \times 0.7\text{ with floors level}",
+    tex=(
+        r"\q{separation} = \sqrt{d_{s1}^2 + d_{s2}^2},\ d_{s1} = \q{q}\,\q{delta_own};\ \times 0.7\text{ with "
+        r"floors level}"
+    ),
 )
 def separation(
     q: float,

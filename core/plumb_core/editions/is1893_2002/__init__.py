@@ -17,7 +17,10 @@ FLOOR_ON_MODES = "the floor of 6.4.2 on A_h for T up to 0.1 s is put on every mo
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set: with the floor Z/2 on every mode where declared, and an own spectrum where `site_specific` is given."""
+    """The rule set: with the floor Z/2 on every mode where declared.
+
+    An own spectrum where `site_specific` is given.
+    """
     chosen = _RULES | rule_set(*ground.OF_STUDY) if choices.get("site_specific") is not None else _RULES
     return chosen | rule_set(ground.S_a_reduced_floored) if choices.get("floor_on_modes", False) else chosen
 

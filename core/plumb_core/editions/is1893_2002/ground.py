@@ -35,7 +35,10 @@ def I(use: str) -> float:  # noqa: E743 - the code's symbol
 
 
 def shape(T: Array, soil: str, rise: bool) -> Array:
-    """S_a/g at 5 % damping: 1 + 15 T up to 0.1 s (where the rise is taken), 2.5, then c/T; the curve steps down at its corner."""
+    """S_a/g at 5 % damping: 1 + 15 T up to 0.1 s (where the rise is taken), 2.5, then c/T.
+
+    The curve steps down at its corner.
+    """
     corner, c = tables.SOIL[soil]
     safe = np.where(T > 0, T, 1.0)
     plateau = np.where(T < 0.1, 1.0 + 15.0 * T, 2.5) if rise else np.full_like(T, 2.5)
@@ -100,7 +103,10 @@ def S_a_reduced(
 
 @rule(
     clause="6.4.2, 7.8.4.5, on every mode as declared",
-    tex=r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}}\ (\ge \q{Z}/2\text{ for }T \le 0.1\,\text{s}),\ \q{I}/\q{R} \le 1",
+    tex=(
+        r"\q{S_a_reduced} = S_a(\q{eta})\,\frac{\q{I}}{\q{R}}\ (\ge \q{Z}/2\text{ for }T \le "
+        r"0.1\,\text{s}),\ \q{I}/\q{R} \le 1"
+    ),
     defines="S_a_reduced",
 )
 def S_a_reduced_floored(S_a_damped: Array, T_points: Array, Z: float, I: float, R: float) -> Array:

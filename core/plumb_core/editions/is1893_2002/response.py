@@ -26,7 +26,10 @@ def modal_rules() -> list[str]:
     return [
         "modes for at least 90 % of the seismic mass; those above 33 Hz by a correction for missing mass (7.8.4.2)",
         "CQC, or SRSS without closely spaced modes, closely spaced ones added absolutely first (7.8.4.4)",
-        "all response quantities times V_B-bar/V_B where the modal base shear is below that of the approximate period (7.8.2)",
+        (
+            "all response quantities times V_B-bar/V_B where the modal base shear is below that of the approximate "
+            "period (7.8.2)"
+        ),
     ]
 
 
@@ -50,7 +53,10 @@ def scaled() -> list[str]:
 
 @rule(clause="7.1, Table 4 item i")
 def torsion_class(torsion_ratio: Array) -> list[str]:
-    """Torsion irregularity of each story: drift at one end, with the design eccentricity, more than 1.2 times the average."""
+    """Torsion irregularity of each story.
+
+    Drift at one end, with the design eccentricity, more than 1.2 times the average.
+    """
     return shared.torsion_classes(torsion_ratio, 1.2)
 
 
@@ -173,12 +179,16 @@ def drift_notes() -> list[str]:
 
 @rule(clause="7.10")
 def infill_effects(infills: Mapping[str, Any]) -> dict[str, Any]:
-    """What follows from an open story: dynamic analysis with the infills, or 2.5 times its shears and moments (7.10.3)."""
+    """What follows from an open story.
+
+    Dynamic analysis with the infills, or 2.5 times its shears and moments (7.10.3).
+    """
     if not infills.get("open_story"):
         return {"eta": None, "words": []}
     name = infills["open_story"]
     words = [
-        f"open story {name}: dynamic analysis with the strength and stiffness of the infills (7.10.2), or its columns and beams for 2.5 "
+        f"open story {name}: dynamic analysis with the strength and stiffness of the infills (7.10.2), or its "
+        f"columns and beams for 2.5 "
         "times the story shears and moments, or symmetric shear walls for 1.5 times the story shear (7.10.3)"
     ]
     return {"eta": 2.5, "words": words}

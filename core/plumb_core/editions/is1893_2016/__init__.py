@@ -15,7 +15,10 @@ _RULES = rule_set(*ground.RULES, *lateral.RULES, *weight.RULES, *response.RULES)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; `amendments` [], [1] or [1, 2] (2 builds on 1), and an own spectrum where `site_specific` is given."""
+    """The rule set; `amendments` [], [1] or [1, 2] (2 builds on 1).
+
+    An own spectrum where `site_specific` is given.
+    """
     chosen = _RULES | rule_set(*ground.OF_STUDY) if choices.get("site_specific") is not None else _RULES
     return chosen | rule_set(response.vertical_irregularities_amended) if choices.get("amendments") else chosen
 

@@ -51,7 +51,10 @@ def S_a_vertical_reduced(S_a_vertical: Array, I: float, R: float) -> Array:
 
 @rule(clause="6.4.7", tex=r"\q{S_a} = \max(\text{study},\ S_{a,\text{code}})", defines="S_a")
 def S_a_of_study(T_points: Array, site_specific: Mapping[str, Any], Z: float, soil: str) -> Array:
-    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s): its effects not below those of the code's."""
+    """Elastic spectrum of a site-specific study, g, shape of `T_points` (s).
+
+    Its effects not below those of the code's.
+    """
     computed = shared.read_points(T_points, site_specific, "site_specific")
     return np.maximum(computed, Z / 2.0 * shape(np.asarray(T_points, dtype=float), soil, True))
 

@@ -25,7 +25,8 @@ def A_c(walls: Sequence[Mapping[str, float]], h_n: float) -> float:
 
 @rule(
     clause="7.6.2",
-    tex=r"\q{T_a} = C\,h^{0.75},\ \ \frac{0.075\,h^{0.75}}{\sqrt{\q{A_c}}} \ge \frac{0.09\,h}{\sqrt{\q{d}}}\text{ for walls, }"
+    tex=r"\q{T_a} = C\,h^{0.75},\ \ \frac{0.075\,h^{0.75}}{\sqrt{\q{A_c}}} \ge "
+    r"\frac{0.09\,h}{\sqrt{\q{d}}}\text{ for walls, }"
     r"\frac{0.09\,h}{\sqrt{\q{d}}}\text{ for all other}",
 )
 def T_a(h_n: float, period_type: str, d: float | None = None, A_c: float | None = None) -> Governed:
@@ -100,8 +101,11 @@ def static_permitted(zone: str, h_n: float, T_a: float, regular_known: str = "")
 
 @rule(clause="6.3.2, 6.3.4", tex=earlier.load_combinations.tex)
 def load_combinations() -> list[dict[str, Any]]:
-    """Combinations of 6.3.2; EL of one horizontal direction at a time where the lateral systems are orthogonal (6.3.2.1), else
-    +-(EL_x + 0.3 EL_y) and, with vertical shaking, 0.3 EL_z with its permutations (6.3.2.2, 6.3.4.1)."""
+    """Combinations of 6.3.2.
+
+    EL of one horizontal direction at a time where the lateral systems are orthogonal (6.3.2.1), else
+    +-(EL_x + 0.3 EL_y) and, with vertical shaking, 0.3 EL_z with its permutations (6.3.2.2, 6.3.4.1).
+    """
     return [
         {"name": "6.3.2 b", "factors": {"DL": 1.2, "IL": 1.2, "EL": 1.2}},
         {"name": "6.3.2 c", "factors": {"DL": 1.5, "EL": 1.5}},

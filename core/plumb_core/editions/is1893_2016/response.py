@@ -21,10 +21,12 @@ def modal_rules() -> list[str]:
     """What the code asks of the modal analysis."""
     return [
         "modes for at least 90 % of the seismic mass; those above 33 Hz by a correction for missing mass (7.7.5.2)",
-        "the first three modes with at least 65 % of the mass in each direction; in zones IV and V the two lateral periods "
+        "the first three modes with at least 65 % of the mass in each direction; in zones IV and V the two "
+        "lateral periods "
         "at least 10 % apart (Table 6 vii)",
         "CQC, or SRSS without closely spaced modes, closely spaced ones added absolutely first (7.7.5.3)",
-        "force quantities times V_B-bar/V_B in each direction where the modal base shear is below that of the approximate "
+        "force quantities times V_B-bar/V_B in each direction where the modal base shear is below that of the "
+        "approximate "
         "period; displacements are not scaled (7.7.3, 7.11.1)",
     ]
 
@@ -42,9 +44,12 @@ def torsion_ratio(
     drift_max: Array | None = None,
     drift_avg: Array | None = None,
 ) -> Array:
-    """Greatest over least *displacement* of a floor at its two ends; by story drifts only where no displacement is given.
+    """Greatest over least *displacement* of a floor at its two ends.
 
-    Shape (n_stories,).  The least follows from the average.  Infinite where the far end does not move, or moves against the near one.
+    By story drifts only where no displacement is given.
+
+    Shape (n_stories,).  The least follows from the average.  Infinite where the far end does not move, or moves
+    against the near one.
     """
     greatest, average = displacement_max, displacement_avg
     if greatest is None or average is None:
@@ -58,7 +63,10 @@ def torsion_ratio(
 
 @rule(clause="7.1, Table 5 item i")
 def torsion_class(torsion_ratio: Array) -> list[str]:
-    """Torsion irregularity of each story: more than 1.5 between the ends; more than 2.0 (extreme): the configuration is to be revised."""
+    """Torsion irregularity of each story: more than 1.5 between the ends.
+
+    More than 2.0 (extreme): the configuration is to be revised.
+    """
     return shared.torsion_classes(torsion_ratio, 1.5, 2.0)
 
 
@@ -149,9 +157,12 @@ def modal_tests(
     zone: str = "",
     mass_share_RZ: Array | None = None,
 ) -> list[dict[str, Any]]:
-    """What Tables 5 and 6 ask of the first modes: 65 % in the first three, lateral periods 10 % apart, no torsion in the first two.
+    """What Tables 5 and 6 ask of the first modes.
 
-    A mode is lateral along the direction with its greatest share, or torsional where the share of inertia is the greatest.
+    65 % in the first three, lateral periods 10 % apart, no torsion in the first two.
+
+    A mode is lateral along the direction with its greatest share, or torsional where the share of inertia is the
+    greatest.
     """
     order = np.argsort(-np.asarray(T_modes))
     rows: list[dict[str, Any]] = []
@@ -221,8 +232,10 @@ FLAT_SLAB = "flat_slab_walls"
 def drift_limits(drift_limit: float, offset_stories: list[Any], zone: str = "") -> list[float]:
     """Limit of the drift of each story over its height, by the offsets of the lateral system.
 
-    Out-of-plane, in zones III to V: 0.2 % in the story with the offset and in the one below it (Table 5 iv).  In-plane, in
-    zone II: 0.2 % in the story (Table 6 iv); in zones III to V it is not permitted.  An offset whose kind is not declared
+    Out-of-plane, in zones III to V: 0.2 % in the story with the offset and in the one below it (Table 5 iv).
+    In-plane, in
+    zone II: 0.2 % in the story (Table 6 iv); in zones III to V it is not permitted.  An offset whose kind is not
+    declared
     counts as out-of-plane.
     """
     limits = []

@@ -15,7 +15,10 @@ _ZONE_4 = _BASE | rule_set(*ground.ZONE_4, *lateral.ZONE_4, *response.ZONE_4)
 
 
 def rules(choices: Mapping[str, Any]) -> dict[str, Rule]:
-    """The rule set; zone 4 has near-source factors and one more lower bound; `site_specific` gives the modal spectrum."""
+    """The rule set; zone 4 has near-source factors and one more lower bound.
+
+    `site_specific` gives the modal spectrum.
+    """
     chosen = _ZONE_4 if choices.get("zone") == "4" else _BASE
     return chosen | rule_set(ground.S_a_of_study) if choices.get("site_specific") is not None else chosen
 

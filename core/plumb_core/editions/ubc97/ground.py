@@ -22,7 +22,9 @@ STRENGTH = (("S_C", 100.0), ("S_D", 50.0))
 
 @rule(clause="1629.3, 1636.2, Table 16-J", tex=r"\q{soil_by_measurement} = \text{Table 16-J}")
 def soil_by_measurement(v_s30: float | None = None, N_SPT: float | None = None, s_u: float | None = None) -> str:
-    """Soil profile type S_A to S_E from v_s30 (m/s), else the softer of those by blow count and undrained strength (kPa).
+    """Soil profile type S_A to S_E from v_s30 (m/s).
+
+    Else the softer of those by blow count and undrained strength (kPa).
 
     S_F is found by its soils.
     """
@@ -124,7 +126,8 @@ def T_0(T_S: float) -> float:
 
 @rule(
     clause="1631.2, Figure 16-3",
-    tex=r"\q{S_a} = \begin{cases}\q{C_a}\,(1 + 1.5\,\q{T_points}/\q{T_0}) & \q{T_points} < \q{T_0}\\ 2.5\,\q{C_a} & \q{T_points} \le \q{T_S}\\"
+    tex=r"\q{S_a} = \begin{cases}\q{C_a}\,(1 + 1.5\,\q{T_points}/\q{T_0}) & \q{T_points} < \q{T_0}\\ "
+    r"2.5\,\q{C_a} & \q{T_points} \le \q{T_S}\\"
     r" \q{C_v}/\q{T_points} & \q{T_points} > \q{T_S}\end{cases}",
 )
 def S_a(T_points: Array, C_a: float, C_v: float, T_0: float, T_S: float) -> Array:
@@ -172,12 +175,14 @@ def ground_notes(
     notes = []
     if site_specific is not None:
         notes.append(
-            "site-specific spectrum (1631.2 item 2) for the modal analysis; the static base shear stays with C_a and C_v"
+            "site-specific spectrum (1631.2 item 2) for the modal analysis; the static base shear stays with "
+            "C_a and C_v"
         )
     if soil != site_class_used:
         clause = "1629.3" if site_class_used == "S_D" else "1630.2.3.2"
         notes.append(
-            f"soil profile {soil} by default: {clause} gives {site_class_used} where the soil is not known, and {site_class_used} is taken"
+            f"soil profile {soil} by default: {clause} gives {site_class_used} where the soil is not known, "
+            f"and {site_class_used} is taken"
         )
     elif class_by_default and soil != "S_D":
         notes.append(f"soil profile {soil} by default: 1629.3 gives S_D unless {soil} soils are shown; {soil} is taken")

@@ -132,7 +132,10 @@ def k() -> float:
     tex=r"\q{F} = \frac{(\q{V} - \q{F_t})\,w_x h_x}{\sum w_i h_i},\ \text{at the top with }F_t",
 )
 def F(w: Array, h_x: Array, V: float, F_t: float, static_method: str = "1630.2.1") -> Array:
-    """Lateral force at each level, kN, shape (n_stories,), the top one with F_t; by the weights in 1630.2.3 (Eq. 30-12)."""
+    """Lateral force at each level, kN, shape (n_stories,), the top one with F_t; by the weights in 1630.2.3 (Eq.
+
+    30-12).
+    """
     share = w if static_method == SIMPLIFIED else w * h_x
     forces = np.asarray((V - F_t) * share / np.sum(share))
     forces[-1] += F_t
@@ -157,7 +160,10 @@ def static_permitted(
     stacked_systems: Sequence[Mapping[str, Any]] = (),
     podium: Mapping[str, Any] | None = None,
 ) -> str:
-    """Whether the static force procedure is permitted, by the items of 1629.8.3 and those of 1629.8.4 that request dynamics."""
+    """Whether the static force procedure is permitted.
+
+    By the items of 1629.8.3 and those of 1629.8.4 that request dynamics.
+    """
     if site_class_used == "S_F" and exceeds(T, 0.7):
         return "not permitted: soil profile S_F with a period above 0.7 s (1629.8.4 item 4)"
     if zone == "1" or (zone in ("2A", "2B") and occupancy_category in ("4", "5")):
@@ -251,7 +257,8 @@ def R(R_table: float, R_bearing: float) -> Governed:
 def r_max(element_shears: Sequence[Mapping[str, Any]], h_x: Array, h_n: float) -> float:
     """Greatest element-story shear ratio of the story levels at or below two thirds of the height.
 
-    Braces: their horizontal component; moment frames: two adjacent columns of a bay; walls: times 3.05/l_w (m); over the
+    Braces: their horizontal component; moment frames: two adjacent columns of a bay; walls: times 3.05/l_w (m); over
+    the
     story shear.
     """
     ratios = []
@@ -305,7 +312,10 @@ def rho(zone: str, r_max: float | None = None, A_B: float | None = None, lateral
 
 @rule(
     clause="1633.2.9, Eq. 33-1",
-    tex=r"\q{F_px} = \frac{F_t + \sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.5\,\q{C_a}\,\q{I}\,w_{px} \le F_{px} \le 1.0\,\q{C_a}\,\q{I}\,w_{px}",
+    tex=(
+        r"\q{F_px} = \frac{F_t + \sum_{i \ge x} F_i}{\sum_{i \ge x} w_i}\,w_{px},\ 0.5\,\q{C_a}\,\q{I}\,w_{px} "
+        r"\le F_{px} \le 1.0\,\q{C_a}\,\q{I}\,w_{px}"
+    ),
 )
 def F_px(F: Array, w: Array, C_a: float, I: float) -> Array:
     """Design force of the diaphragm at each level, kN, shape (n_stories,), with both bounds; F holds F_t at the top."""
@@ -331,7 +341,8 @@ def two_stage(
 ) -> dict[str, Any]:
     """Two-stage analysis of a flexible upper part on a rigid lower part: its conditions, and the forces of both parts.
 
-    The period of the upper part is at most 1.4 times that of Method A of its own height, 1.3 times in zone 4 (1630.2.2);
+    The period of the upper part is at most 1.4 times that of Method A of its own height, 1.3 times in zone 4
+    (1630.2.2);
     F_t acts at the top of the upper part.
     """
 
@@ -383,7 +394,10 @@ def system_permission(height_limit: float, h_n: float, zone: str) -> str:
 
 @rule(
     clause="1612.2.1, 1612.4, 1630.1.1, Eq. 30-1 and 30-2",
-    tex=r"(1.2 + 0.5\,\q{C_a}\,\q{I})\,D + \q{rho}\,E_h + f_1 L + f_2 S;\ \text{special: }1.2\,D + f_1 L + \q{Omega_0} E_h",
+    tex=(
+        r"(1.2 + 0.5\,\q{C_a}\,\q{I})\,D + \q{rho}\,E_h + f_1 L + f_2 S;\ \text{special: }1.2\,D + f_1 L + "
+        r"\q{Omega_0} E_h"
+    ),
 )
 def load_combinations(C_a: float, I: float, rho: float, Omega_0: float | None = None) -> list[dict[str, Any]]:
     """Strength combinations 12-5 and 12-6, and the special ones with E_m, 12-17 and 12-18.
@@ -421,8 +435,11 @@ def directions_together(
     torsion_both: bool | None = None,
     shared_columns: bool | None = None,
 ) -> str:
-    """Why both directions act together outside zone 1: plan irregularity 5, plan irregularity 1 about both axes, or columns
-    of two intersecting systems.  Begins with "open" where it is not known whether the torsion is about both axes."""
+    """Why both directions act together outside zone 1.
+
+    Plan irregularity 5, plan irregularity 1 about both axes, or columns
+    of two intersecting systems.  Begins with "open" where it is not known whether the torsion is about both axes.
+    """
     if zone == "1":
         return ""
     types = irregularities or {}

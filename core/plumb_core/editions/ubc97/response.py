@@ -1,4 +1,7 @@
-"""Modal analysis, scaling, torsion, irregularity, drift and P-Delta of UBC 1997: 1629.5, 1630.1.3, 1630.7 to 1630.10, 1631."""
+"""Modal analysis, scaling, torsion, irregularity, drift and P-Delta of UBC 1997.
+
+1629.5, 1630.1.3, 1630.7 to 1630.10, 1631.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +19,10 @@ from plumb_core.rules import Array, Governed, bounded, cited, rule, without
 
 @rule(clause="1631.5.3")
 def modal_combination(T_modes: Array) -> str:
-    """CQC where periods lie within 10 %, else SRSS will do; the code asks that modes acting on each other be considered."""
+    """CQC where periods lie within 10 %, else SRSS will do.
+
+    The code asks that modes acting on each other be considered.
+    """
     return "CQC" if shared.closely_spaced(T_modes, 0.9) else "SRSS or CQC"
 
 
@@ -43,13 +49,19 @@ def scaling_share(regular_known: str, site_spectrum: bool = False) -> float:
 
 @rule(clause="1631.5.4, 1630.10.3")
 def scaled() -> list[str]:
-    """Responses that the scale factor applies to; for drifts the static shear may exclude Eq. 30-6 and the period limit."""
+    """Responses that the scale factor applies to; for drifts the static shear may exclude Eq.
+
+    30-6 and the period limit.
+    """
     return ["forces", "drifts"]
 
 
 @rule(clause="1629.5.3, Table 16-M type 1")
 def torsion_class(torsion_ratio: Array, diaphragm_class: str = "") -> list[str]:
-    """Torsional irregularity of each story: more than 1.2, for diaphragms that are not flexible; there is no graver class."""
+    """Torsional irregularity of each story: more than 1.2, for diaphragms that are not flexible.
+
+    There is no graver class.
+    """
     if diaphragm_class == "flexible":
         return ["regular"] * len(torsion_ratio)
     return shared.torsion_classes(torsion_ratio, 1.2)
@@ -114,7 +126,8 @@ STRUCTURE_TYPES = ("other", "single_story_steel")
 def drift_limit(T_drift: float, structure_type: str = "other", N: int = 0) -> Governed | float:
     """Limit of the story drift over the story height.
 
-    None for single-story steel-framed structures of groups B, F and S, or H divisions 4 and 5, as declared (exception 2).
+    None for single-story steel-framed structures of groups B, F and S, or H divisions 4 and 5, as declared
+    (exception 2).
     """
     if structure_type not in STRUCTURE_TYPES:
         raise RuleRefused(
@@ -135,7 +148,10 @@ def drift_limit(T_drift: float, structure_type: str = "other", N: int = 0) -> Go
 
 @rule(
     clause="1630.10.3, 1630.2.1",
-    tex=r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper})\text{, without Eq. 30-6 and the limit of the period}",
+    tex=(
+        r"\q{C_s_drift} = \min(\q{C_s_plateau_drift},\ \q{C_s_upper})\text{, without Eq. 30-6 and the limit of "
+        r"the period}"
+    ),
 )
 def C_s_drift(C_s_plateau_drift: Governed, C_s_upper: Governed) -> Governed:
     """Coefficient for drift: neither Eq. 30-6 nor the limit of the period counts."""
@@ -191,7 +207,10 @@ def second_order(theta: Array, theta_exempt: Sequence[bool], p_delta_included: b
     tex=r"\q{separation} = \sqrt{\Delta_{M1}^2 + \Delta_{M2}^2},\ \Delta_{M1} = 0.7\,\q{R}\,\q{delta_own}",
 )
 def separation(R: float, delta_own: float, delta_other: float | None = None) -> Governed:
-    """Least separation, m: of adjacent buildings the root of the sum of squares, else the own displacement to the property line."""
+    """Least separation, m: of adjacent buildings the root of the sum of squares.
+
+    Else the own displacement to the property line.
+    """
     computed = 0.7 * R * delta_own
     return (
         Governed(computed, "1633.2.11, property line")
@@ -267,7 +286,8 @@ def vertical_consequences(
     severe = words.get("extreme_weak_story") or any("below 65 %" in str(f["kind"]) for f in vertical_irregularities)
     if severe and (N > 2 or exceeds(h_n, 30 * FOOT)):
         consequences.append(
-            "not more than two stories or 30 ft, unless the weak story resists Omega_0 times the design force (1629.9.1)"
+            "not more than two stories or 30 ft, unless the weak story resists Omega_0 times the design force "
+            "(1629.9.1)"
         )
     if "4" in kinds:
         consequences.append(
@@ -280,7 +300,10 @@ def vertical_consequences(
 def drift_notes() -> list[str]:
     """What holds for the forces behind the drifts."""
     return [
-        "design forces at strength level with rho = 1.0; Eq. 30-6 and the limit of the period may be excluded (1630.10.3)",
+        (
+            "design forces at strength level with rho = 1.0; Eq. 30-6 and the limit of the period may be excluded "
+            "(1630.10.3)"
+        ),
         "I is in the design forces and is not divided out (1630.9)",
     ]
 

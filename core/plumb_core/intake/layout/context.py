@@ -1,4 +1,7 @@
-"""Lines of text over a table and between its rows: what they say of the case, the mode, the direction, the story; and notes."""
+"""Lines of text over a table and between its rows: what they say of the case, the mode, the direction, the story.
+
+And notes.
+"""
 
 from __future__ import annotations
 
@@ -25,9 +28,12 @@ TITLES = {"case": "Case", "mode": "Mode", "direction": "Direction", "story": "St
 def with_context(
     table: Rows, start: int, heads: Heads, notes: list[str], sheet: Sheet, shift: Shift
 ) -> tuple[Rows, set[int]]:
-    """The table with a column for what the lines over it, or over blocks of its rows, say of its case, mode, direction or story.
+    """The table with a column for what the lines over it, or over blocks of its rows, say of its case, mode.
 
-    start : first row below the headings and units.  shift : where the headings stand.  Also given: the rows that are such lines.
+    Direction or story.
+
+    start : first row below the headings and units.  shift : where the headings stand.  Also given: the rows that are
+        such lines.
     """
     kind = heads.kind
     missing = [n for n in IN_LINES if any(c.name == n for c in kind.columns) and n not in heads.names]
@@ -130,7 +136,8 @@ def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loo
 
 
 _NOTE = re.compile(
-    r"(?i)^\W*(notes?|remarks?|sources?|units?|page|sheet|anmerkung|nota|note that|all|prepared|signed|checked|rev)\b|^[*†‡]|^\W*\(?[a-z0-9]\)\s"
+    r"(?i)^\W*(notes?|remarks?|sources?|units?|page|sheet|anmerkung|nota|note "
+    r"that|all|prepared|signed|checked|rev)\b|^[*†‡]|^\W*\(?[a-z0-9]\)\s"
 )
 
 

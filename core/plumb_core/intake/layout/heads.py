@@ -110,7 +110,10 @@ CONTINUED = re.compile(r"(?i)[\s,]*\(?\b(continued|cont\.?|cont'd|contd\.?)\)?\s
 
 @lru_cache(maxsize=20_000)
 def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, Place, str] | None:
-    """(column, what stands over it, the heading that is left) for heading rows over one another; None where they are none."""
+    """(column, what stands over it, the heading that is left) for heading rows over one another.
+
+    None where they are none.
+    """
     kind = table_kinds()[kind_id]
     complete = " ".join(parts)
     if fits := fits_of(kind_id, complete):

@@ -31,7 +31,10 @@ MOST_ACROSS = 40
 
 
 def stacked(rows: Rows, start: int) -> Rows | None:
-    """Rows with the same headings again and again beside one another, put below one another; None where they are not."""
+    """Rows with the same headings again and again beside one another, put below one another.
+
+    None where they are not.
+    """
     heads = [c.text for c in rows[start]]
     stated = [c for c, t in enumerate(heads) if t]
     if any(c.text for r in rows[max(0, start - 2) : start] for c in r[1:]):
@@ -125,7 +128,10 @@ _KEYS = {
 
 
 def spread(table: Rows, start: int, kind: TableKind, shift: Shift) -> Rows | None:
-    """Values of both directions, or both ends, in rows below one another: put beside one another; None where there are none."""
+    """Values of both directions, or both ends, in rows below one another: put beside one another.
+
+    None where there are none.
+    """
     head = [c.text for c in table[0]]
     names = {c: fits_of(kind.id, t) for c, t in enumerate(head) if t}
     entry = {c.name for c in kind.columns}

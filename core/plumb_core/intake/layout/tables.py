@@ -58,7 +58,10 @@ def _tables(sheet: Sheet) -> list[Sheet]:
 
 
 def _side_by_side(rows: Rows) -> list[tuple[Rows, Shift]]:
-    """Parts of a sheet with a blank column between them, where each has headings of its own; the same ones are stacked."""
+    """Parts of a sheet with a blank column between them, where each has headings of its own.
+
+    The same ones are stacked.
+    """
     width = max((len(r) for r in rows), default=0)
     start = next((i for i, r in enumerate(rows[:SEARCHED]) if len(held(r, 4)) == 4 and not is_data(r)), None)
     if start is None:
@@ -98,7 +101,10 @@ def _one_below_the_other(rows: Rows, shift: Shift, sheet: Sheet) -> list[Sheet]:
 
 
 def _also(rows: Rows, heads: Heads, title: str) -> list[Heads]:
-    """The same rows as a table of another kind too, where headings are left that only that kind has: forces beside weights."""
+    """The same rows as a table of another kind too, where headings are left that only that kind has.
+
+    Forces beside weights.
+    """
     used = {c for c, name in heads.columns.items() if is_value(heads.kind, name) or name == "level"}
     if len(used) == sum(1 for t in heads.texts if t):
         return []
@@ -156,7 +162,10 @@ def _continues(before: Sheet, sheet: Sheet) -> Sheet | None:
 
 
 def _finished(rows: Rows, heads: Heads, sheet: Sheet, shift: Shift) -> Sheet:
-    """A table with one row of headings: what stands over columns, over blocks and over the table in columns of its own."""
+    """A table with one row of headings.
+
+    What stands over columns, over blocks and over the table in columns of its own.
+    """
     top, body = rows[: heads.last], rows[heads.last + 1 :]
     notes = [held(r, 1)[0] for r in top[: heads.first] if not is_blank(r) and (is_line(r) or not is_data(r))]
     head = _heading(rows, heads, shift)

@@ -18,7 +18,10 @@ _WORDS = {
 
 
 def dofs_in(text: str) -> list[str] | None:
-    """Degrees of freedom that a cell names: `fixed`, `pinned`, `ux uy`, or six figures 0 and 1; None if it cannot be stated."""
+    """Degrees of freedom that a cell names: `fixed`, `pinned`, `ux uy`, or six figures 0 and 1.
+
+    None if it cannot be stated.
+    """
     plain = text.strip().lower()
     if plain in _WORDS:
         return list(_WORDS[plain])

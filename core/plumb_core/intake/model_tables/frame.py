@@ -35,10 +35,14 @@ class _Levels(Part):
 
 
 def frame_of_tables(tables: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any]:
-    """A frame document from the rows of its tables; floors take the nodes of their level, into a rigid diaphragm unless they say no.
+    """A frame document from the rows of its tables.
 
-    Floors without a level are those of the levels of the nodes above the base, bottom to top.  Members without a material take the first.
-    Raises InputRefused for rows of nodes, supports and floors that cannot be read; the others are stated when the frame is.
+    Floors take the nodes of their level, into a rigid diaphragm unless they say no.
+
+    Floors without a level are those of the levels of the nodes above the base, bottom to top.  Members without a
+    material take the first.
+    Raises InputRefused for rows of nodes, supports and floors that cannot be read; the others are stated when the
+    frame is.
     """
     stated = read(_Levels, {kind: tables.get(kind, []) for kind in ("nodes", "supports", "floors")})
     frame: dict[str, Any] = {

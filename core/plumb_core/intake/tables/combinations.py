@@ -6,8 +6,8 @@ from plumb_core.documents.submission import Claim, Source
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
-LONGEST = 500
-"""Letters of the terms of one combination."""
+MAX_TERMS = 500
+"""Characters of the terms of one combination."""
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
@@ -31,7 +31,10 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         terms.setdefault(name, []).append(term)
     claims = []
     for combination, parts in terms.items():
-        text = " ".join(parts).removeprefix("+ ")[:LONGEST]
+        text = " ".join(parts).removeprefix("+ ")
+        if len(text) > MAX_TERMS:
+            words = f"the terms of {combination!r} have {len(text)} characters; the limit is {MAX_TERMS}"
+            reader.problem(None, None, words, "Split the combination, or exclude its rows.")
         claims.append(
             Claim(quantity="combination_terms", case=combination, value=text, text=text, source=sources[combination])
         )

@@ -131,7 +131,10 @@ class ClaimReader(TableReader):
         self.problems = [p for p in self.problems if p.holds_up or p.column != column or p.row is None]
 
     def ask_about_units(self) -> None:
-        """One question for a column most of whose values are out of proportion: its unit or its decimals are misread."""
+        """One question for a column most of whose values are out of proportion.
+
+        Its unit or its decimals are misread.
+        """
         for column in self.stated:
             index = self.columns[column.name]
             marks = [p for p in self.problems if not p.holds_up and p.column == index and p.message.endswith(OUT)]
@@ -189,7 +192,10 @@ class ClaimReader(TableReader):
         return found
 
     def matched_story(self, row: int, story: str) -> str | None:
-        """The known story that a name represents, as the reviewer says or by its place; None with the question noted."""
+        """The known story that a name represents, as the reviewer says or by its place.
+
+        None with the question noted.
+        """
         reported = self.given.stories.get(story, "")
         if is_safe_name(reported):
             return reported
@@ -212,7 +218,10 @@ class ClaimReader(TableReader):
 
 @dataclass
 class Rows:
-    """What the rows of a table came to: claims, the stories that it lists (bottom to top), and the roles of its cases."""
+    """What the rows of a table came to.
+
+    Claims, the stories that it lists (bottom to top), and the roles of its cases.
+    """
 
     claims: list[Claim] = field(default_factory=list)
     stories: list[str] = field(default_factory=list)

@@ -144,7 +144,10 @@ def _places(
         row,
         index,
         f"the direction of {symbol} is not given",
-        f"Write {symbol} X and {symbol} Y, use columns X and Y, or state that values without a direction apply to both.",
+        (
+            f"Write {symbol} X and {symbol} Y, use columns X and Y, or state that values without a direction apply "
+            f"to both."
+        ),
         choices=[("values without a direction apply to X and Y", {"both": True})],
     )
     return []
@@ -168,7 +171,10 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
 
 
 def _unit_written(reader: ClaimReader, row: int, column: str) -> str | None:
-    """The unit of a value: of its column, behind the number, or behind the name; None where they say different things."""
+    """The unit of a value: of its column, behind the number, or behind the name.
+
+    None where they say different things.
+    """
     behind = heading_unit(reader.text(row, "name"))
     stated = (reader.text(row, "unit"), with_unit(reader.text(row, column))[1], behind if is_unit_text(behind) else "")
     reported = [u for u in stated if u and u not in ("-", "\u2013")]

@@ -1,4 +1,7 @@
-"""The drifts of a direction that are compared with their limit: where they are taken, of which cases, and how scaled."""
+"""The drifts of a direction that are compared with their limit.
+
+Where they are taken, of which cases, and how scaled.
+"""
 
 from __future__ import annotations
 
@@ -236,7 +239,8 @@ def shear_with_drifts(
 ) -> Array | None:
     """Story shears of the static case that gave the drifts, kN, where its base shear is not that for strength.
 
-    The story shears of the edition in the ratio of the base reaction of the case; None where they are those for strength.
+    The story shears of the edition in the ratio of the base reaction of the case; None where they are those for
+    strength.
     """
     reaction = results.claim(f"reaction_{direction}", direction, case) or results.claim(
         f"reaction_{direction}", None, case

@@ -69,7 +69,8 @@ def inputs_of_modes(claims: ClaimSet) -> dict[Key, Any]:
 def curve_off(independent: Evaluation, carried: Evaluation, claims: ClaimSet) -> dict[Key, Any]:
     """Their spectrum and their factor on it over what follows from their own values, at the periods of their modes.
 
-    A wrong curve and a wrong factor are carried into the modal base shear with it; what follows from a wrong coefficient
+    A wrong curve and a wrong factor are carried into the modal base shear with it; what follows from a wrong
+    coefficient
     is carried already.
     """
     T = independent.inputs.get(Key("T_modes"))

@@ -81,7 +81,10 @@ def _judging(twists: Sequence[Twist], cases: Mapping[str, LoadCase]) -> tuple[Tw
 
 
 def is_static(role: LoadCase | None) -> bool:
-    """Whether a case is a static one at the level of the design forces; one whose kind is not stated is treated as such."""
+    """Whether a case is a static one at the level of the design forces.
+
+    One whose kind is not stated is treated as such.
+    """
     return role is None or (role.kind in ("static", None) and role.level != "amplified")
 
 

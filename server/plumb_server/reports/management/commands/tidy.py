@@ -1,4 +1,7 @@
-"""`manage.py tidy`: takes away what nobody needs any more: ended sessions, counts, jobs that were done, drafts of reports."""
+"""`manage.py tidy`: takes away what nobody needs any more.
+
+Ended sessions, counts, jobs that were done, drafts of reports.
+"""
 
 from __future__ import annotations
 
@@ -30,7 +33,8 @@ class Command(BaseCommand):
         with connection.cursor() as cursor:
             cursor.execute("DELETE FROM web_counts WHERE expires < now()")
             cursor.execute(
-                "DELETE FROM procrastinate_jobs WHERE status IN ('failed', 'aborted', 'cancelled', 'succeeded') AND id IN "
+                "DELETE FROM procrastinate_jobs WHERE status IN ('failed', 'aborted', 'cancelled', "
+                "'succeeded') AND id IN "
                 "(SELECT job_id FROM procrastinate_events GROUP BY job_id HAVING max(at) < now() - %s)",
                 (JOB_RETENTION,),  # type: ignore[arg-type]
             )

@@ -1,6 +1,7 @@
 """`manage.py grant_roles`: what the application's role and the backup's may do; run by the owner, after each migration.
 
-Three roles: the *owner* migrates and restores, the *application* reads and writes rows, the *backup* reads. The application owns
+Three roles: the *owner* migrates and restores, the *application* reads and writes rows, the *backup* reads. The
+application owns
 nothing: it cannot change or empty what is kept for good, nor take the triggers away that see to it.
 """
 
