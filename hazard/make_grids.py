@@ -26,14 +26,17 @@ def shaking(latitude: float, longitude: float) -> float:
 
 
 def field(of: Any) -> list[list[float | str]]:
+    """Return the values of a field at all points of the grid."""
     return [[of(shaking(lat, lon)) for lon in LONGITUDES] for lat in LATITUDES]
 
 
 def rounded(factor: float, digits: int = 3) -> Any:
+    """Return a field times a factor, rounded."""
     return lambda pga: round(factor * pga, digits)
 
 
 def zones(*bounds: tuple[float, str]) -> Any:
+    """Return a field of zones by their bounds."""
     return lambda pga: next(name for bound, name in bounds if pga < bound)
 
 
@@ -123,6 +126,7 @@ GRIDS: dict[str, dict[str, Any]] = {
 
 
 def main() -> None:
+    """Write the grids of all editions."""
     OUT.mkdir(exist_ok=True)
     for edition, grid in GRIDS.items():
         content = {"edition": edition, "latitudes": LATITUDES, "longitudes": LONGITUDES} | grid

@@ -26,6 +26,7 @@ class Refused(Exception):
 
 @cache
 def grids() -> dict[str, dict[str, Any]]:
+    """Return the grids by edition, read once."""
     return {g["edition"]: g for g in (json.loads(p.read_text()) for p in sorted(GRIDS.glob("*.json")))}
 
 
@@ -118,6 +119,7 @@ def _asked(query: dict[str, list[str]], name: str) -> float:
 
 
 def answer(path: str, query: dict[str, list[str]]) -> Any:
+    """Return the answer to a path and its query."""
     if path == "/v1/datasets":
         return datasets()
     if path == "/v1/values":

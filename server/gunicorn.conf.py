@@ -20,6 +20,7 @@ loglevel = "warning"
 
 
 def child_exit(server, worker):
+    """Remove the metrics of a process that ended."""
     if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
         from prometheus_client import multiprocess
 

@@ -45,6 +45,7 @@ def schema(name: str) -> dict[str, Any]:
 
 
 def errors_json(refused: InputRefused) -> dict[str, Any]:
+    """Return a refusal as the document that the command prints."""
     return {"errors": [p.as_json() for p in refused.problems]}
 
 
@@ -63,6 +64,7 @@ def read_json(text: str) -> Any:
 
 
 def dump(value: Any) -> str:
+    """Return a result as JSON."""
     return json.dumps(value, ensure_ascii=False, allow_nan=False)
 
 

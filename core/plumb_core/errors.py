@@ -18,6 +18,7 @@ class Problem:
     remedy: str
 
     def as_json(self) -> dict[str, str]:
+        """Return the problem with path, message and remedy."""
         return {"path": self.path, "message": self.message, "remedy": self.remedy}
 
 

@@ -171,7 +171,8 @@ def test_a_frame_from_tables_has_the_modes_of_the_document_it_came_from() -> Non
         + "".join(f"{n['id']},{n['at'][0]},{n['at'][1]},{n['at'][2]}\n" for n in frame["nodes"]),
         "members": "Member,Start,End,Section,Roll (deg),Release start,Release end\n"
         + "".join(
-            f"{m['id']},{m['i']},{m['j']},{m['section']},{m.get('roll', 0)},{' '.join(m.get('release_i', []))},{' '.join(m.get('release_j', []))}\n"
+            f"{m['id']},{m['i']},{m['j']},{m['section']},{m.get('roll', 0)},{' '.join(m.get('release_i', []))},"
+            f"{' '.join(m.get('release_j', []))}\n"
             for m in frame["members"]
         ),
         "sections": "Section,A [m2],Iy [m4],Iz [m4],J [m4],Ay [m2],Az [m2]\n"

@@ -63,6 +63,7 @@ def report_in_pages() -> Path:
 
 
 def main(address: str, wanted: list[str]) -> None:
+    """Take the pictures of the main views."""
     browser = Browser(address)
     browser.open("/")
     browser.find("input[type=email]")

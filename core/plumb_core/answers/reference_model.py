@@ -57,9 +57,10 @@ def model_part(brief: Brief, model: ReferenceModel) -> dict[str, Any]:
 
 
 def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, Any] | None = None) -> dict[str, Any]:
-    """The request of a kind that asks the model under the brief: model, modal, response_X, response_Y, static_response,
-    irregularity (the stiffness of the floors in plan), or history and the name of a case that the model has a record
-    of.
+    """Return the request of a kind to the model under the brief.
+
+    Kinds are model, modal, response_X, response_Y, static_response, irregularity (the stiffness of the floors in plan),
+    and history with the name of a case that the model has a record of.
 
     part : what `model_part` gives, where it is there already
     """

@@ -127,7 +127,7 @@ class Check:
         object.__setattr__(self, "id", check_id(self.kind, self.key, self.place, case, self.repeats))
 
     def resting_on(self, origins: tuple[str, ...], role: DeviationRole | None) -> Check:
-        """This check with the origins that it rests on, and its role in view of them."""
+        """Return the check with the origins that it rests on, and its role in view of them."""
         # all fields but two as they are; `replace` would make the id again and takes ten times as long
         linked = object.__new__(Check)
         for name in _FIELDS:

@@ -160,8 +160,10 @@ a unit."""
 
 
 def rounded_to_integers(claims: Iterable[Claim]) -> frozenset[int]:
-    """Ids of the claims whose column shows rounding to integers: at least three different numbers, none with decimals;
-    two of a quantity with a unit, as of a building of two stories.
+    """Return the ids of the claims whose column shows rounding to integers.
+
+    It has at least three different numbers, none with decimals; two of a quantity with a unit, as of a building of two
+    stories.
 
     A number without decimals that stands by itself is exact.
     """

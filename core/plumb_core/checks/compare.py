@@ -41,6 +41,7 @@ class Comparison(NamedTuple):
 
     @property
     def agrees(self) -> bool:
+        """Whether both values agree within the tolerance."""
         return -1.0 <= self.multiples <= 1.0
 
 

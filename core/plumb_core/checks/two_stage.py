@@ -11,7 +11,7 @@ from plumb_core.rules import Evaluation, Fact, Key
 
 
 def with_two_stage(evaluation: Evaluation, claims: ClaimSet) -> Evaluation:
-    """The evaluation with the forces of both parts in each direction whose submitted forces are those of a two-stage analysis.
+    """Return the evaluation with the forces of both parts where the submitted forces are of a two-stage analysis.
 
     Only where a podium is declared and no condition of the two-stage analysis fails.
     """

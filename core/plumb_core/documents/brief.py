@@ -412,10 +412,14 @@ Stories = Annotated[list[Story], Field(max_length=300)]
 
 
 class DirectionPeriod(Part):
+    """Period from analysis in a direction, s."""
+
     analysis: Positive | None = None
 
 
 class Period(Part):
+    """Periods from analysis by direction."""
+
     X: DirectionPeriod = Field(default_factory=DirectionPeriod)
     Y: DirectionPeriod = Field(default_factory=DirectionPeriod)
 

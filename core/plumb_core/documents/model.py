@@ -32,6 +32,8 @@ class LateralLine(Part):
 
 
 class Node(Part):
+    """A node, coordinates in m."""
+
     id: Id
     at: Vector
 
@@ -97,6 +99,8 @@ class Springs(Part):
 
 
 class Support(Part):
+    """Fixed directions and springs of a node."""
+
     node: Id
     fixed: list[Dof] = Field(default_factory=list)
     springs: Springs | None = None

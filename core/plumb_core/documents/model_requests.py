@@ -146,6 +146,8 @@ class RayleighPart(Part):
 
 
 class NewmarkPart(Part):
+    """Newmark's method with its parameters."""
+
     gamma: Annotated[float, Field(ge=0.5, le=1, allow_inf_nan=False)] = 0.5
     beta: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.25
 

@@ -19,12 +19,16 @@ class _Request(Part):
 
 
 class GroundRequest(_Request):
+    """Request for site coefficients and design values."""
+
     kind: Literal["ground"]
     site: Site
     occupancy: Occupancy
 
 
 class SpectrumRequest(_Request):
+    """Request for the ordinates of a spectrum."""
+
     kind: Literal["spectrum"]
     site: Site
     occupancy: Occupancy
@@ -35,6 +39,8 @@ class SpectrumRequest(_Request):
 
 
 class StaticRequest(_Request):
+    """Request for the static lateral forces."""
+
     kind: Literal["static"]
     site: Site
     occupancy: Occupancy
@@ -54,6 +60,8 @@ class DirectionShears(Part):
 
 
 class ScalingRequest(_Request):
+    """Request for the scale factor of modal results."""
+
     kind: Literal["scaling"]
     system: System = Field(default_factory=System)
     regular: bool | None = None
@@ -78,6 +86,8 @@ class TorsionRow(Part):
 
 
 class TorsionRequest(_Request):
+    """Request for the class of torsion and its amplification."""
+
     kind: Literal["torsion"]
     system: System = Field(default_factory=System)
     rows: Annotated[list[TorsionRow], Field(min_length=1, max_length=100_000)]

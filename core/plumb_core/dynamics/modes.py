@@ -27,6 +27,7 @@ TARGETS = ("X", "Y", "RZ")
 
 
 def quiet(phase: str, share: float) -> None:
+    """Ignore the progress."""
     pass
 
 

@@ -37,6 +37,7 @@ class Warning:
     members: tuple[str, ...] = ()
 
     def as_json(self) -> dict[str, Any]:
+        """Return the part as a document."""
         return {
             "code": self.code,
             "message": self.message,
@@ -152,6 +153,7 @@ class Structure:
 
     @cached_property
     def factor(self) -> Factor:
+        """Factorisation of the stiffness matrix."""
         with threads_for(self.n):
             return Factor(self.K)
 
@@ -170,6 +172,7 @@ class Structure:
 
     @property
     def n(self) -> int:
+        """Number of degrees of freedom."""
         return len(self.masses)
 
     @cached_property

@@ -44,14 +44,17 @@ class Tables:
 
     @cached_property
     def ends(self) -> Array:
+        """Indices of the end nodes of the members, shape (n, 2)."""
         return np.stack([self.at[self.i], self.at[self.j]]) + self.offsets
 
     @cached_property
     def chord(self) -> Array:
+        """Vectors from the first to the second end, m, shape (n, 3)."""
         return np.asarray(self.ends[1] - self.ends[0])
 
     @cached_property
     def length(self) -> Array:
+        """Lengths of the members, m, shape (n,)."""
         return np.asarray(np.linalg.norm(self.chord, axis=1))
 
     def section(self, name: str, fill: float = np.nan) -> Array:
@@ -60,6 +63,7 @@ class Tables:
         return np.array(values, dtype=float)[self._section_of]
 
     def material(self, name: str, fill: float = np.nan) -> Array:
+        """Return a property of the materials of the members, shape (n,)."""
         values = [fill if (v := getattr(s, name)) is None else v for s in self.frame.materials]
         return np.array(values, dtype=float)[self._material_of]
 

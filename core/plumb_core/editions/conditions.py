@@ -46,8 +46,9 @@ def dual_systems(beginnings: Sequence[str], clause: str, axial: tuple[str, float
 
 
 def flexible_diaphragm(ratio: float, clause: str, torsion_clause: str) -> tuple[Rule, Rule]:
-    """Rules for the class of the diaphragms by their deflection over the drift of the supporting elements, and for what
-    it decides of accidental torsion.
+    """Return the rules for the class of the diaphragms and for whether accidental torsion applies.
+
+    The class follows from the deflection over the drift of the supporting elements.
     """
 
     @rule(clause=clause)

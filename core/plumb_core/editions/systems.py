@@ -71,8 +71,9 @@ def known(systems: Mapping[str, LateralSystem], name: str) -> LateralSystem:
 
 
 def exempt_share(stacked: Mapping[str, Any], w: Array | None) -> str | None:
-    """Why a system higher up that is declared as exempt is not, None where it is: it weighs no more than 10 % and, as a
-    rooftop structure, has no more than two stories.
+    """Return why a system higher up that is declared as exempt is not; None where it is.
+
+    It weighs no more than 10 % and, as a rooftop structure, has no more than two stories.
     """
     level = stacked.get("level")
     if w is None or level is None:

@@ -155,7 +155,7 @@ def _opened(data: bytes) -> Iterator[Any]:
             yield book
     except PdfRefused:
         raise
-    except Exception as error:  # the library raises whatever its parsers raise
+    except Exception as error:  # noqa: BLE001  # the library raises whatever its parsers raise
         if any(isinstance(part, PDFPasswordIncorrect) for part in (error, *error.args)):
             raise PdfRefused("the document is locked with a password", "Save it without a password.") from None
         raise PdfRefused(

@@ -22,8 +22,11 @@ from plumb_core.intake.sheets import SheetRefused, read_file, read_text, sheet_o
 class Connection(Protocol):
     """What `serve` needs of a connection: messages of bytes."""
 
-    def recv_bytes(self) -> bytes: ...
-    def send_bytes(self, message: bytes, /) -> None: ...
+    def recv_bytes(self) -> bytes:
+        """Return the next message."""
+
+    def send_bytes(self, message: bytes, /) -> None:
+        """Send a message."""
 
 
 def serve(connection: Connection, name: str, region: str, memory: int, seconds: int) -> None:

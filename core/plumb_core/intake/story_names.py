@@ -29,7 +29,10 @@ ORDINALS = [
     "nineteenth",
     "twentieth",
 ]
-_WORDS = r"(?:story|storey|level|floor|flr|fl|lvl|lev|st|geschoss|stock|og|étage|etage|niveau|planta|piso|nivel|piano|livello|l|s|f)"
+_WORDS = (
+    r"(?:story|storey|level|floor|flr|fl|lvl|lev|st|geschoss|stock|og|étage|etage|niveau|planta|piso|nivel|piano|"
+    r"livello|l|s|f)"
+)
 _PATTERNS: tuple[tuple[str, float], ...] = (
     (rf"{_WORDS}?(\d{{1,3}})(?:st|nd|rd|th)?{_WORDS}?", 1.0),
     (r"(?:b|basement|ug|sub|lg)(\d{1,2})(?:level|floor)?", -1.0),

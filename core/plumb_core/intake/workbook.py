@@ -71,7 +71,7 @@ def read_workbook(data: bytes, limits: Limits) -> list[tuple[str, list[list[Cell
             return [(name, _rows(packed, part, book, name, limits)) for name, part in sheets]
     except WorkbookRefused:
         raise
-    except Exception as error:  # the parsers raise whatever a broken file makes them
+    except Exception as error:  # noqa: BLE001  # the parsers raise whatever a broken file makes them
         raise WorkbookRefused(
             f"this is not a readable workbook ({type(error).__name__})", "Save it again as XLSX, or as CSV."
         ) from None

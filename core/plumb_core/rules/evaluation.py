@@ -185,7 +185,7 @@ class Evaluation:
         pins: Mapping[Key, Any] | None = None,
         cases: Mapping[str, str | None] | None = None,
     ) -> Evaluation:
-        """This evaluation under another assumption, sharing every step that the change cannot reach.
+        """Return the evaluation under another assumption, sharing every step that the change cannot reach.
 
         Parameters
         ----------
@@ -249,7 +249,7 @@ class Evaluation:
         )
 
     def adopting(self, values: Mapping[Key, Any]) -> Evaluation:
-        """This evaluation with values adopted from a submission, where it has no inputs of its own."""
+        """Return the evaluation with values adopted from a submission, where it has no inputs of its own."""
         used = {key: value for key, value in values.items() if key not in self.inputs}
         return replace(self, inputs={**used, **self.inputs}, adopted=self.adopted | used.keys())
 

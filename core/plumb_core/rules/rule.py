@@ -54,9 +54,9 @@ def _sources(parameters: tuple[Parameter, ...], direction: str | None) -> tuple[
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """One definition of a code: a pure function with its clause and its equation.
+    r"""One definition of a code: a pure function with its clause and its equation.
 
-    In `tex`, ``\\q{name}`` represents a quantity; it is shown as the quantity's symbol or as its number.
+    In `tex`, ``\q{name}`` represents a quantity; it is shown as the quantity's symbol or as its number.
     """
 
     name: str

@@ -19,7 +19,7 @@ USED_EVERY = timedelta(minutes=1)
 
 
 class TokenAuthentication(BaseAuthentication):
-    """`Authorization: Bearer vp_…`"""
+    """Authentication by the header `Authorization: Bearer vp_…`."""
 
     def authenticate(self, request: Request) -> tuple[Any, ApiToken] | None:
         scheme, _, key = get_authorization_header(request).decode("latin-1").partition(" ")

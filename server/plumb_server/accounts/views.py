@@ -74,6 +74,7 @@ _sign_in = LoginView.as_api_view(client=Client.BROWSER)
 
 
 def session_json(request: Request) -> dict[str, Any]:
+    """Return the session with its person as the API describes them."""
     providers = [{"id": app.provider_id, "name": app.name} for app in providers_of().list_apps(request)]
     return SessionSerializer(
         {

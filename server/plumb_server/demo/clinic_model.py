@@ -35,10 +35,10 @@ def lateral_lines() -> list[dict[str, Any]]:
     """Walls along X on the two outer lines, seven frames along Y; stiffness by story, kN/m."""
     lines = []
     for story in range(len(STORIES)):
-        for y in (Y[0], Y[-1]):
-            lines.append(
-                {"story": story, "at": [18.0, y], "angle": 0.0, "stiffness": _WALL_LINES[story], "name": f"wall {y:g}"}
-            )
+        lines += [
+            {"story": story, "at": [18.0, y], "angle": 0.0, "stiffness": _WALL_LINES[story], "name": f"wall {y:g}"}
+            for y in (Y[0], Y[-1])
+        ]
         for k, x in enumerate(X):
             lines.append(
                 {

@@ -313,6 +313,7 @@ EXCHANGE_LIVE = 3.0
 
 
 def exchange_run() -> Evaluation:
+    """Evaluation of the exchange."""
     stories = EXCHANGE_BRIEF["stories"]
     live = [EXCHANGE_LIVE * s["plan"][0] * s["plan"][1] for s in stories[:-1]] + [0.0]
     weights = np.array([s["weight"] - 0.15 * entry for s, entry in zip(stories, live, strict=True)])
@@ -322,6 +323,7 @@ def exchange_run() -> Evaluation:
 
 
 def granary_run() -> Evaluation:
+    """Evaluation of the granary."""
     weights = np.array(evaluation_of(GRANARY_BRIEF, {}).value("w"))
     for story in (0, 1):
         dead, _storage = GRANARY_BRIEF["stories"][story]["loads"]
@@ -330,6 +332,7 @@ def granary_run() -> Evaluation:
 
 
 def library_run() -> Evaluation:
+    """Evaluation of the library."""
     return evaluation_of(LIBRARY_BRIEF, {})
 
 
@@ -343,6 +346,7 @@ def _written(name: str, value: Any, unit: str = "", imperial: bool = False) -> s
 
 
 def parameters(run: Evaluation, building: str, imperial: bool) -> Table:
+    """Return the table of parameters of a building."""
     rows: Table = [["Item", "Value", "X", "Y", "Unit"]]
     for name in PARAMETERS[building]:
         unit = UNIT_OF.get(name, "")
@@ -387,6 +391,7 @@ def with_masses(table: Table) -> Table:
 
 
 def stories(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
+    """Return the table of stories of a building."""
     length, force = ("ft", "kip") if imperial else ("m", "kN")
     rows: Table = [["Story", f"Height ({length})", f"Seismic weight ({force})"]]
     values = zip(brief["stories"], run.value("h"), run.value("w"), strict=True)
@@ -398,6 +403,7 @@ def stories(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
 
 
 def forces(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
+    """Return the table of static story forces of a building."""
     force, moment = ("kip", "kip ft") if imperial else ("kN", "kN m")
     rows: Table = [["Case", "Story", f"Force ({force})", f"Shear ({force})", f"Overturning ({moment})"]]
     for direction in ("X", "Y"):
@@ -418,6 +424,7 @@ def forces(run: Evaluation, brief: dict[str, Any], imperial: bool) -> Table:
 
 
 def spectrum(run: Evaluation, first: float | None = None) -> Table:
+    """Return the table of spectrum points."""
     ordinates = [float(v) for v in run.value("S_a")]
     if first is not None:
         ordinates[0] = first
@@ -425,12 +432,14 @@ def spectrum(run: Evaluation, first: float | None = None) -> Table:
 
 
 def csv_bytes(table: Table) -> bytes:
+    """Return a table as a CSV file."""
     text = io.StringIO()
     csv.writer(text, lineterminator="\n").writerows(table)
     return text.getvalue().encode()
 
 
 def xlsx_bytes(sheet: str, table: Table) -> bytes:
+    """Return a table as a workbook."""
     book = Workbook()
     page = book.active
     page.title = sheet
@@ -554,4 +563,5 @@ def tables() -> dict[str, Table]:
 
 
 def file_bytes(name: str, table: Table) -> bytes:
+    """Return a table in the format of a file's name."""
     return xlsx_bytes("Seismic", table) if name.endswith(".xlsx") else csv_bytes(table)

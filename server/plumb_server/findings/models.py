@@ -51,8 +51,6 @@ class Finding(models.Model):
     VISIBLE_OUTSIDE = (Status.ISSUED, Status.ANSWERED, Status.SETTLED)
     """States in which the submitter and readers see a finding."""
 
-    objects = FindingQuerySet.as_manager()
-
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="findings")
     number = models.PositiveIntegerField()
     severity = models.CharField(max_length=10, choices=Severity, default=Severity.MUST)
@@ -75,6 +73,8 @@ class Finding(models.Model):
     not at all (`unknown`)"""
     revision = models.PositiveIntegerField(default=1)
     """counts its changes: each states which one it is based on"""
+
+    objects = FindingQuerySet.as_manager()
 
     class Meta:
         ordering = ["number"]

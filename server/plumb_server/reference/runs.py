@@ -49,6 +49,7 @@ def too_large(request: dict[str, Any]) -> bool:
 
 
 def stored_run(review: Review, request: dict[str, Any]) -> Run | None:
+    """Return the stored run of a request to the model of a review."""
     return review.runs.filter(input_hash=input_hash(request)).first()
 
 

@@ -14,8 +14,6 @@ from plumb_server.reviews.numbers import NumberedQuerySet
 class Report(models.Model):
     """One issued report: the PDF, and the hash of the recheck it rests on."""
 
-    objects = NumberedQuerySet.as_manager()
-
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="reports")
     number = models.PositiveIntegerField()
     pdf = models.BinaryField()
@@ -23,6 +21,8 @@ class Report(models.Model):
     input_hash = models.CharField(max_length=64)
     issued_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     issued_at = models.DateTimeField(auto_now_add=True)
+
+    objects = NumberedQuerySet.as_manager()
 
     class Meta:
         ordering = ["-number"]

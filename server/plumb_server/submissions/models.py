@@ -45,14 +45,14 @@ class Submission(models.Model):
         DRAFT = "draft"
         ACCEPTED = "accepted"
 
-    objects = SubmissionQuerySet.as_manager()
-
     review = models.ForeignKey(Review, on_delete=models.CASCADE, related_name="submissions")
     number = models.PositiveIntegerField()
     status = models.CharField(max_length=10, choices=Status, default=Status.DRAFT)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
     accepted_at = models.DateTimeField(null=True)
+
+    objects = SubmissionQuerySet.as_manager()
 
     class Meta:
         ordering = ["-number"]
@@ -256,8 +256,6 @@ class ClaimQuerySet(models.QuerySet[Any]):
 class Claim(models.Model):
     """One submitted value with its provenance; fields as in the core's documents."""
 
-    objects = ClaimQuerySet.as_manager()
-
     table = models.ForeignKey(ClaimTable, on_delete=models.CASCADE, related_name="claims")
     submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="claims")
     quantity = models.CharField(max_length=30)
@@ -271,6 +269,8 @@ class Claim(models.Model):
     scale = models.FloatField(default=1.0)
     row = models.PositiveIntegerField(null=True)
     column = models.CharField(max_length=4, blank=True)
+
+    objects = ClaimQuerySet.as_manager()
 
     class Meta:
         ordering = ["id"]

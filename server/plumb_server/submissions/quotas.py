@@ -19,7 +19,7 @@ WAIT = 30
 
 
 def require_room(submission: Submission, user: User, size: int) -> None:
-    """Raise ContentTooLarge where a file of this size (bytes) is more than the review or the member may still submit."""
+    """Raise ContentTooLarge if a file of this size (bytes) exceeds the limit of the review or the member."""
     stored = Exhibit.objects.filter(submission__review=submission.review)
     if _bytes(stored) + size > settings.MAX_REVIEW_BYTES:
         most = settings.MAX_REVIEW_BYTES / 1e9

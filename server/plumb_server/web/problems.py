@@ -146,6 +146,7 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
 
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """Answer a request without a valid CSRF token."""
     return problem(
         403,
         "the page is out of date",
@@ -164,6 +165,7 @@ def _without_database() -> HttpResponse:
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Answer an unknown address."""
     return problem(404, "there is nothing at this address")
 
 

@@ -24,6 +24,7 @@ LEAST_DISK = 1_000_000_000
 
 @ensure_csrf_cookie
 def application(request: HttpRequest) -> HttpResponse:
+    """Return the page of the web application."""
     page = settings.WEB / "index.html"
     if not page.is_file():
         return HttpResponse("The web application is not built; run bin/start.", status=503, content_type="text/plain")

@@ -208,7 +208,8 @@ def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> Non
             setTimeout(() => {
               const start = performance.now();
               const watch = new MutationObserver(() => {
-                const now = [...document.querySelectorAll('.checks tbody tr')].find((r) => r.textContent.startsWith('SMS'));
+                const rows = [...document.querySelectorAll('.checks tbody tr')];
+                const now = rows.find((r) => r.textContent.startsWith('SMS'));
                 if (now && now.textContent !== before) { watch.disconnect(); done(performance.now() - start); }
               });
               watch.observe(document.querySelector('.stage'), {subtree: true, childList: true, characterData: true});

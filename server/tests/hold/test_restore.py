@@ -186,7 +186,8 @@ def test_a_database_goes_back_to_a_moment(tmp_path: Path) -> None:
             "-c",
             (
                 f"printf \"restore_command = 'cp {wal}/%%f %%p'\\nrecovery_target_time = "
-                f"'{moment}'\\nrecovery_target_action = promote\\n\" >> {base}/postgresql.conf && touch {base}/recovery.signal"
+                f"'{moment}'\\nrecovery_target_action = promote\\n\" >> {base}/postgresql.conf"
+                f" && touch {base}/recovery.signal"
             ),
         )
         start(base)

@@ -237,9 +237,7 @@ def _required(context: Context, seismic: list[Terms]) -> Iterator[Check]:
                 dead, action = _factor(each, DEAD), _factor(each, SEISMIC)
                 # sets that are next to each other (for concrete, for steel) are stated by their clause
                 families.setdefault(each["name"].split(" ")[0], []).append((each["name"], dead, action, direction))
-    wholes = []
-    for requested in families.values():
-        wholes.append([a for a in requested if not any(_has(t, *a[1:]) for t in seismic)])
+    wholes = [[a for a in requested if not any(_has(t, *a[1:]) for t in seismic)] for requested in families.values()]
     alternatives = len(families) > 1 and len({len(f) for f in families.values()}) > 0 and _has_companion(families)
     missing = min(wholes, key=len) if alternatives else [m for complete in wholes for m in complete]
     for name, dead, action, direction in dict.fromkeys(missing):
@@ -359,7 +357,7 @@ def _factor(combination: Mapping[str, Any], names: tuple[str, ...]) -> float:
 
 
 def _has(terms: Terms, dead: float, action: float, direction: str) -> bool:
-    """Whether a combination takes this much of the permanent load and at least this much of the action along a direction."""
+    """Whether a combination has this factor on the permanent load and at least this factor on the action."""
     enough = abs(terms.along[direction]) >= action * (1 - NEAR)
     # a vertical case of its own replaces what the permanent load is raised or lowered by
     base = abs(terms.dead - dead) <= NEAR * max(dead, 1.0) + 0.005

@@ -438,8 +438,8 @@ def _as_questions(context: Context, direction: str, checks: list[Check]) -> list
             role=None,
             note=(
                 f"not decided: the loads of P_x are not known, the submitted value is "
-                f"{figures(c.independent.theirs / c.independent.ours, 3)} of ours"
-            ),  # type: ignore[operator]
+                f"{figures(float(c.independent.theirs) / float(c.independent.ours), 3)} of ours"
+            ),
         )
         if c.verdict is Verdict.DIFFERS and c.independent is not None
         else c
@@ -556,11 +556,11 @@ def vertical_load(context: Context) -> Iterator[Check]:
 
 
 GREATEST_LOAD = 2.0
-"""Vertical load over the seismic weight beyond which a stability coefficient is not explained by it (office setting)."""
+"""Greatest vertical load over the seismic weight that explains a stability coefficient (office setting)."""
 
 
 def explained_by_load(context: Context, direction: str) -> bool:
-    """Whether stated coefficients are those of a vertical load between the seismic weight and twice of it at every story."""
+    """Whether stated coefficients follow from a vertical load of one to two times the seismic weight."""
     if context.independent.get("gravity") is not None:
         return False
     ours = context.independent.get("theta", direction)
@@ -583,7 +583,7 @@ def explained_by_load(context: Context, direction: str) -> bool:
 
 
 DIGITS = 0.97
-"""A stiffness made of printed shears and drifts is short of a ratio only where it is short by more than their digits."""
+"""Allowance for the rounding of printed shears and drifts in a ratio of stiffnesses made of them."""
 
 
 @checker("drift_open")

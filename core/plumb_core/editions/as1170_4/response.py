@@ -36,7 +36,7 @@ def modal_rules() -> list[str]:
 
 @rule(clause="7.4", tex=r"\q{factor_required} = 1")
 def factor_required() -> float:
-    """This standard does not scale modal results to the static base shear."""
+    """Modal results are not scaled to the static base shear."""
     return 1.0
 
 

@@ -220,17 +220,17 @@ def redundancy_checks(
     if w is not None and h_x is not None and k is not None:
         forces = w * h_x**k
         shares = np.cumsum(forces[::-1])[::-1] / np.sum(forces)
-    for level in _not_listed(redundancy, shares):
-        rows.append(
-            {
-                "condition": "a",
-                "clause": "12.3.4.2 a",
-                "story": "",
-                "words": f"story {level + 1} from the base carries more than 35 % of the base shear and is not shown",
-                "counts": True,
-                "met": None,
-            }
-        )
+    rows += [
+        {
+            "condition": "a",
+            "clause": "12.3.4.2 a",
+            "story": "",
+            "words": f"story {level + 1} from the base carries more than 35 % of the base shear and is not shown",
+            "counts": True,
+            "met": None,
+        }
+        for level in _not_listed(redundancy, shares)
+    ]
     for story in redundancy["stories"]:
         loss, extreme = story["strength_loss"], story["extreme_torsion"]
         counts = exceeds(story["shear_share"], 0.35)

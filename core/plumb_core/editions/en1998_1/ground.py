@@ -1,5 +1,7 @@
-"""Ground and spectra of EN 1998-1:2004, chapter 3 and Annex A, with recommended values of the nationally determined
-parameters: each is a rule without inputs or by table, which a value of the brief replaces.
+"""Ground and spectra of EN 1998-1:2004, chapter 3 and Annex A.
+
+Nationally determined parameters have their recommended values: each is a rule without inputs or by table, which a
+value of the brief replaces.
 """
 
 from __future__ import annotations

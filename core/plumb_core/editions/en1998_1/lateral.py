@@ -346,8 +346,9 @@ def plan_regularity(
     symmetric_in_plan: bool | None = None,
     irregularities: Mapping[str, bool] | None = None,
 ) -> list[dict[str, Any]]:
-    """Tests of regularity in plan, each met, not met or not tested: symmetry and stiffness of the floors as declared,
-    slenderness, set-backs, eccentricity, torsional radius.
+    """Return the tests of regularity in plan, each met, not met or not tested.
+
+    They are symmetry and stiffness of the floors as declared, slenderness, set-backs, eccentricity, torsional radius.
 
     e_0 and r of a floor along X belong to its stiffness in Y; l_s is that of the floor mass, of a rectangle where
     only its plan is known.

@@ -109,7 +109,7 @@ def modal_rules() -> list[str]:
 
 @rule(clause="4.3.3.3", tex=r"\q{factor_required} = 1")
 def factor_required() -> float:
-    """This code does not scale modal results to the static base shear."""
+    """Modal results are not scaled to the static base shear."""
     return 1.0
 
 

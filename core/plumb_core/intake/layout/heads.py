@@ -59,11 +59,13 @@ class Heads:
 
     @property
     def names(self) -> set[str]:
+        """Names of the columns that were recognised."""
         return set(self.columns.values()) | {name for place in self.over.values() for name, _ in place}
 
 
 @lru_cache(maxsize=20_000)
 def fits_of(kind: str, text: str) -> tuple[str, ...]:
+    """Return the columns of a kind whose heading a text can be."""
     return tuple(recognised_as(text, table_kinds()[kind].columns))
 
 
@@ -152,6 +154,7 @@ def _with_unit(words: str, unit: str) -> str:
 
 
 def is_value(kind: TableKind, name: str) -> bool:
+    """Whether a column of a kind has values rather than names."""
     column = next(c for c in kind.columns if c.name == name)
     return bool(column.quantity)
 
@@ -192,6 +195,7 @@ def find_heads(rows: Rows, start: int, stop: int, title: str) -> Heads | None:
 
 
 def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
+    """Return the headings of the kind of table that fits the rows best; None where none fits."""
     parts = _parts(rows, first, last)
     stated = [c for c, p in enumerate(parts) if p]
     if len(stated) < 1:
@@ -264,6 +268,7 @@ def _joined(parts: Sequence[str]) -> str:
 
 
 def lacks(heads: Heads) -> bool:
+    """Whether a required column is missing."""
     return any(
         c.required and c.name not in heads.names and not _may_stand_over(heads.kind, c.name) for c in heads.kind.columns
     )

@@ -94,8 +94,8 @@ def _one_below_the_other(rows: Rows, shift: Shift, sheet: Sheet) -> list[Sheet]:
             break
         stop = _end(rows, heads)
         part, below = rows[start:stop], (shift[0] + start, shift[1])
-        for entry in [heads, *_also(rows, heads, title)]:
-            tables.append(_finished(part, entry.moved(-start), sheet, below))
+        entries = [heads, *_also(rows, heads, title)]
+        tables += [_finished(part, entry.moved(-start), sheet, below) for entry in entries]
         start = stop
     return tables
 

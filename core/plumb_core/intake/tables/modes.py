@@ -16,7 +16,10 @@ _SHARE = (
     r"|effectivemassparticipation(ratio)?|modalmass(share|ratio|participation)?|modalmassparticipation(share|ratio)?|participation)?"
 )
 _RUN = r"(sum|runningsum|running|cumulative|cumulated|total|Σ|σ)"
-_MASS = r"(mass|m|share|massshare|massratio|massparticipation(ratio|share)?|participation|(base)?(modal)?(effective)?mass|effectivemodalmass)?"
+_MASS = (
+    r"(mass|m|share|massshare|massratio|massparticipation(ratio|share)?|participation|"
+    r"(base)?(modal)?(effective)?mass|effectivemodalmass)?"
+)
 _RUNNING = rf"{_RUN}{_MASS}"
 
 

@@ -196,7 +196,10 @@ WORDS: Mapping[str, Mapping[str, str]] = {
     "combined_by": {
         "SRSS": r"srss",
         "CQC": r"cqc|cqc4",
-        "close modes absolute": r"(srss(and|with|plus)?)?(abs|absolute(sum)?)(of|for)?(the)?clos(e|ely)(spaced)?modes?(and|with|plus)?(srss)?",
+        "close modes absolute": (
+            r"(srss(and|with|plus)?)?(abs|absolute(sum)?)(of|for)?(the)?clos(e|ely)(spaced)?modes?"
+            r"(and|with|plus)?(srss)?"
+        ),
         "ABS": r"abs|absolute(sum)?",
     },
     "directions_by": {

@@ -14,6 +14,7 @@ from plumb_core.rules import Array, Evaluation, Key, Step
 
 
 def drift_shown(context: Context) -> results.DriftStage | None:
+    """Return what the drift page shows; None where no drifts are stated."""
     if not context.drifts:
         return None
     found = {g.direction: _of_direction(context, g) for g in context.drifts}

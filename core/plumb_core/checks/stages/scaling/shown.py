@@ -20,6 +20,7 @@ REDUCTION = {"I_e": False, "I": False, "S_p": False, "R": True, "mu": True}
 
 
 def scaling_shown(context: Context, checks: Sequence[Check]) -> results.ScalingStage | None:
+    """Return what the scaling page shows; None where no modal base shear is stated."""
     shears = {d: _shears(context, d, checks) for d in DIRECTIONS}
     if not any(shears.values()):
         return None

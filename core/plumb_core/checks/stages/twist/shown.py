@@ -26,6 +26,7 @@ from plumb_core.rules import Evaluation, Key, Rule
 
 
 def twist_shown(context: Context, checks: Sequence[Check]) -> results.TwistStage | None:
+    """Return what the twist page shows; None where no case states both ends."""
     if not context.twists:
         return None
     ours = context.independent

@@ -29,9 +29,11 @@ class Command(BaseCommand):
                 contents(sha256)
             except Conflict as conflict:
                 wrong.append(f"{name}: {conflict.detail}")
-        for report in Report.objects.iterator(chunk_size=20):
-            if hashlib.sha256(bytes(report.pdf)).hexdigest() != report.sha256:
-                wrong.append(f"report {report.number} of review {report.review_id} is not what was signed")
+        wrong += [
+            f"report {report.number} of review {report.review_id} is not what was signed"
+            for report in Report.objects.iterator(chunk_size=20)
+            if hashlib.sha256(bytes(report.pdf)).hexdigest() != report.sha256
+        ]
         if wrong:
             raise CommandError("\n".join(wrong))
         self.stdout.write(json.dumps({kind.__name__: kind.objects.count() for kind in COUNTED}, sort_keys=True))
