@@ -10,7 +10,7 @@ import { SignIn } from "./session/SignIn";
 import { ApiProblem } from "./shared/api/client";
 import { useSession } from "./shared/api/queries";
 import { Problems } from "./shared/Problems";
-import { SheetPage } from "./sheet/SheetPage";
+import { SheetPage } from "./stages/sheet/SheetPage";
 import { theme } from "./theme";
 import { strings } from "./strings";
 

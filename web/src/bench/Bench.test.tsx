@@ -2,7 +2,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Check, Finding } from "../shared/api/client";
-import { recheckOf, reviewContext, server, show, side, source, step } from "../shared/testing";
+import { recheckOf, reviewContext, server, show, side, source, step } from "../review/testing";
 import { check } from "../sheet/testing";
 import { Bench } from "./Bench";
 

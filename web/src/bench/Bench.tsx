@@ -33,7 +33,7 @@ function placeLink(check: Check, submissions: Review["submissions"], number: num
   const handedIn = submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0);
   const exhibit = handedIn?.exhibits.find((e) => e.name === source?.file);
   if (!source || !exhibit || exhibit.pasted) return "";
-  const at = new URLSearchParams({ exhibit: String(exhibit.id), sheet: source.sheet ?? "" });
+  const at = new URLSearchParams({ exhibit: String(exhibit.id), sheet: source.sheet });
   if (source.row) at.set("row", String(source.row));
   if (source.column) at.set("column", source.column);
   return `../exhibits?${at.toString()}`;
@@ -259,7 +259,7 @@ export function Bench({ check: first, stage }: Props) {
             aria-label={strings.whichDerivation}
             value={side}
             onChange={(v) => {
-              setSide(v as Side);
+              setSide(v);
             }}
             data={[
               { value: "independent", label: strings.withOurInputs },

@@ -136,7 +136,7 @@ export function Remark({ check, filed }: Props) {
                 { value: "note", label: strings.forTheRecord },
               ]}
               onChange={(v) => {
-                setSeverity((v ?? "must") as Severity);
+                setSeverity(v ?? "must");
               }}
             />
             <span className="chip">

@@ -58,15 +58,15 @@ const braced = (tex: string) => `{${tex}}`;
 /** The right side of the rule's equation with numbers instead of symbols; null where nothing changes. */
 export function substituted(step: Step, steps: Steps): string | null {
   const right = step.tex.slice(step.tex.indexOf("=") + 1);
-  let changed = false;
+  const numbers: string[] = [];
   const text = right.replace(MARK, (_, name: string) => {
     const found = steps.named(name, step);
     const number = found && found !== step ? texNumber(found) : null;
-    if (number !== null) changed = true;
+    if (number !== null) numbers.push(number);
     return number ?? braced(found?.symbol_tex ?? `\\text{${name}}`);
   });
   // symbols side by side are multiplied; numbers side by side would be read as one
-  return changed ? text.replace(/([\d}])\s*\\,\s*(?=[\d\\(])/g, "$1 \\times ") : null;
+  return numbers.length > 0 ? text.replace(/([\d}])\s*\\,\s*(?=[\d\\(])/g, "$1 \\times ") : null;
 }
 
 /** A step's value in words, for a story or point of it where it is a list. */

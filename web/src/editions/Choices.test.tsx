@@ -2,7 +2,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Brief, Edition } from "../shared/api/client";
-import { show } from "../shared/testing";
+import { show } from "../review/testing";
 import { Choices } from "./Choices";
 
 const EDITION = {
@@ -14,11 +14,11 @@ const EDITION = {
 function choices(brief: Partial<Brief>, edition = EDITION) {
   const written: Brief[] = [];
   const change = vi.fn((edit: (b: Brief) => void) => {
-    const copy = structuredClone({ edition: "asce7-16", ...brief } as Brief);
+    const copy = structuredClone({ edition: "asce7-16", ...brief });
     edit(copy);
     written.push(copy);
   });
-  show(<Choices edition={edition} brief={{ edition: "asce7-16", ...brief } as Brief} change={change} />);
+  show(<Choices edition={edition} brief={{ edition: "asce7-16", ...brief }} change={change} />);
   return written;
 }
 
@@ -31,7 +31,7 @@ it("takes no permission unless it is ticked", async () => {
 });
 
 it("writes what a comparison edition is permitted into its own part", async () => {
-  const written = choices({ edition: "en1998-1" } as Partial<Brief>);
+  const written = choices({ edition: "en1998-1" });
   await userEvent.click(screen.getByRole("checkbox"));
   expect(written[0]?.comparisons?.["asce7-16"]?.site).toEqual({ short_period_cap: true });
   expect(written[0]?.site).toBeUndefined();

@@ -2,7 +2,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Brief, Edition, EditionInput, Need } from "../shared/api/client";
-import { show, step } from "../shared/testing";
+import { show, step } from "../review/testing";
 import { EditionFields } from "./EditionFields";
 
 const input = (changes: Partial<EditionInput>): EditionInput => ({

@@ -61,7 +61,7 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
         {...label}
         clearable={input.name !== "T_a_formula"}
         placeholder={placeholder}
-        value={value === null || value === undefined ? null : String(value as string | number)}
+        value={typeof value === "string" || typeof value === "number" ? String(value) : null}
         data={input.options.map((o, i) => ({ value: String(o), label: input.option_words[i] ?? String(o) }))}
         comboboxProps={{ width: "max-content", position: "bottom-start" }}
         onChange={(v) => {

@@ -2,7 +2,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Brief, Edition } from "../shared/api/client";
-import { server, show } from "../shared/testing";
+import { server, show } from "../review/testing";
 import { HazardLookup } from "./HazardLookup";
 
 const EDITION = {

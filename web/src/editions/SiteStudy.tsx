@@ -18,9 +18,7 @@ const STUDY = { name: "site_specific", part: "site" } as const;
 export function SiteStudy({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
   const study = (given(brief, edition.id, STUDY, null) as Values | null | undefined) ?? {};
   const set = (to: Values) => {
-    const next = Object.fromEntries(
-      Object.entries({ ...study, ...to }).filter(([, v]) => v !== null && v !== undefined),
-    );
+    const next = Object.fromEntries(Object.entries({ ...study, ...to }).filter(([, v]) => v !== null));
     change((b) => {
       give(b, edition.id, STUDY, null, Object.keys(next).length ? next : null);
     });

@@ -49,14 +49,14 @@ function OneWay({
   brief,
   change,
 }: Props & { d: "X" | "Y"; offered: readonly string[]; stories: string[] }) {
-  const value = <T,>(name: string) => given(brief, edition.id, system(name), d) as T | null | undefined;
+  const value = (name: string) => given(brief, edition.id, system(name), d);
   const set = (name: string, to: unknown) => {
     change((b) => {
       give(b, edition.id, system(name), d, to);
     });
   };
   const list = (name: string) => ({
-    rows: value<Row[]>(name) ?? [],
+    rows: (value(name) as Row[] | null | undefined) ?? [],
     onChange: (rows: Row[]) => {
       set(name, rows.length ? rows : null);
     },
@@ -86,7 +86,7 @@ function OneWay({
     ...more,
   });
   const middle = stories[Math.floor(stories.length / 2)] ?? "";
-  const redundancy = value<DirectionSystem["redundancy"]>("redundancy");
+  const redundancy = value("redundancy") as DirectionSystem["redundancy"];
   const setRedundancy = (to: Record<string, unknown>) => {
     const next = { ...redundancy, ...to };
     const empty =
@@ -144,7 +144,7 @@ function OneWay({
               number("rho_upper", strings.upper, strings.redundancyFactorOfTheUpper),
               number("T_lower", strings.tLower, strings.periodOfTheLowerPart, { unit: "s" }),
             ]}
-            rows={value<Row>("podium") ? [value<Row>("podium") as Row] : []}
+            rows={value("podium") ? [value("podium") as Row] : []}
             onChange={(rows) => {
               set("podium", rows[0] ?? null);
             }}
@@ -155,7 +155,7 @@ function OneWay({
             <RowsEditor
               what={strings.elementRemovedForTheRedundancy(d)}
               fresh={{ element: "wall" }}
-              rows={(redundancy?.stories ?? []) as unknown as Row[]}
+              rows={redundancy?.stories ?? []}
               onChange={(stories) => {
                 setRedundancy({ stories });
               }}

@@ -2,7 +2,7 @@ import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Brief } from "../shared/api/client";
-import { recheckOf, show, source, step } from "../shared/testing";
+import { recheckOf, show, source, step } from "../review/testing";
 import { check } from "../sheet/testing";
 import { lateralTracks } from "./data";
 import { HeightLog } from "./HeightLog";
@@ -103,7 +103,7 @@ it("takes tracks out, in again and to another place", async () => {
     screen
       .getAllByRole("columnheader")
       .map((h) => h.textContent)
-      .filter((t) => t?.includes(", k"));
+      .filter((t) => t.includes(", k"));
   expect(heads()).toEqual(["weight, kN", "force, kN", "shear, kN", "overturning, kN m"]);
   await userEvent.click(screen.getByRole("button", { name: "Remove overturning" }));
   await userEvent.click(screen.getByRole("button", { name: "Move shear to the left" }));

@@ -62,7 +62,7 @@ export function HeightLog(props: Props) {
             value={direction}
             data={["X", "Y"]}
             onChange={(v) => {
-              onDirection?.(v as "X" | "Y");
+              onDirection?.(v);
             }}
           />
         )}

@@ -98,8 +98,8 @@ export function axisMarks(most: number, count = 3): number[] {
 
 /** The sum over the stories; null where one of them is not known or nothing adds up. */
 export const sumOf = (track: Track, side: "theirs" | "ours"): number | null =>
-  track.adds && track[side].length > 0 && track[side].every((v) => v !== null)
-    ? track[side].reduce((s: number, v) => s + (v ?? 0), 0)
+  track.adds && track[side].length > 0
+    ? track[side].reduce<number | null>((sum, v) => (sum === null || v === null ? null : sum + v), 0)
     : null;
 
 /** A text that a spreadsheet takes as text, though it begins as a formula does: names are other people's. */

@@ -2,7 +2,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, test, vi } from "vitest";
 import type { Run } from "../shared/api/client";
-import { show } from "../shared/testing";
+import { show } from "../review/testing";
 import { RunStatus } from "./RunStatus";
 
 const run = (changes: Partial<Run>): Run => ({

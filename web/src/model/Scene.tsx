@@ -110,6 +110,8 @@ function Camera({ box, view, turning }: { box: Box; view: View; turning: boolean
 
 function Model({ drawn, movement, floors, ghosts, playing, phase, marked, picked, onPick, scheme }: SceneProps) {
   const colour = useMemo(() => {
+    // the colours are read from the page, which the scheme changes
+    // eslint-disable-next-line @typescript-eslint/no-meaningless-void-operator
     void scheme;
     const { colour: of } = chartLooks();
     return (name: string) => new Color(of(name));

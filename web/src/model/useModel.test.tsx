@@ -1,7 +1,7 @@
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, test } from "vitest";
-import { server, show } from "../shared/testing";
+import { server, show } from "../review/testing";
 import { useModel } from "./useModel";
 
 function Line() {

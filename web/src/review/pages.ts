@@ -1,4 +1,5 @@
 import type { Vocabulary } from "../shared/api/client";
+import type { SheetStage } from "../sheet/layout";
 
 /** The pages of a review, in the order in which they stand. */
 export const PAGES = [
@@ -20,12 +21,6 @@ export const PAGES = [
 ] as const;
 
 export type Page = (typeof PAGES)[number];
-
-/** A stage of the recheck with the page that is its own, where there is one. */
-export interface SheetStage {
-  id: string;
-  page: Page | undefined;
-}
 
 export const stagesOf = (vocabulary: Vocabulary | undefined): SheetStage[] =>
   (vocabulary?.stages ?? []).map(({ id }) => ({ id, page: PAGES.find((p) => p === id) }));

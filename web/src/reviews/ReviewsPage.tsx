@@ -93,7 +93,7 @@ export function ReviewsPage() {
           aria-label={strings.whichReviews}
           value={which}
           onChange={(v) => {
-            setWhich(v as Which);
+            setWhich(v);
           }}
           data={[
             { value: "open", label: strings.open(openCount) },

@@ -98,5 +98,5 @@ export async function showPasskey(path: string): Promise<Answer<{ flows?: Flow[]
   const publicKey = maker().parseRequestOptionsFromJSON(request.data?.request_options.publicKey);
   const credential = await navigator.credentials.get({ publicKey }).catch(() => null);
   if (!credential) throw NOTHING_CHOSEN;
-  return accounts("POST", path, { credential: (credential as PublicKeyCredential).toJSON() });
+  return accounts("POST", path, { credential: (credential as PublicKeyCredential).toJSON() as unknown });
 }

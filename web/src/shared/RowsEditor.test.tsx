@@ -2,7 +2,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import { RowsEditor, type Column, type Row } from "./RowsEditor";
-import { show } from "./testing";
+import { show } from "../review/testing";
 
 const COLUMNS: Column[] = [
   {

@@ -1,7 +1,7 @@
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
-import { recheckOf, show } from "../shared/testing";
+import { recheckOf, show } from "../review/testing";
 import { passes, rowsOf, type SheetFilter } from "./layout";
 import { PlumbSheet } from "./PlumbSheet";
 import { check } from "./testing";

@@ -4,8 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { MarkAt, markColour, shapeOf, verdictWords } from "../shared/Mark";
 import { SymbolText } from "../shared/Symbol";
-import { deviates, near, offset, REACH, countsOf, type SheetFilter, type SheetRow } from "./layout";
-import type { SheetStage } from "../review/pages";
+import { deviates, near, offset, REACH, countsOf, type SheetFilter, type SheetRow, type SheetStage } from "./layout";
 import "./sheet.css";
 import { strings } from "./strings";
 
@@ -100,7 +99,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
           aria-label={strings.direction}
           value={filter.direction}
           onChange={(v) => {
-            onFilter({ ...filter, direction: v as SheetFilter["direction"] });
+            onFilter({ ...filter, direction: v });
           }}
           data={[
             { value: "", label: strings.xAndY },
@@ -112,7 +111,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
           aria-label={strings.levelOfIndependence}
           value={filter.level}
           onChange={(v) => {
-            onFilter({ ...filter, level: v as SheetFilter["level"] });
+            onFilter({ ...filter, level: v });
           }}
           data={[
             { value: "", label: strings.anyLevel },

@@ -1,6 +1,12 @@
 import type { Check, Recheck } from "../shared/api/client";
 import { strings } from "./strings";
 
+/** A stage of the recheck with the name of its page, where it has one. */
+export interface SheetStage {
+  id: string;
+  page: string | undefined;
+}
+
 /** One line of the sheet: a check, or the story or point checks of one quantity that state the same. */
 export interface SheetRow {
   /** the check that the line shows and selects */

@@ -1,7 +1,7 @@
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, test } from "vitest";
-import { server, show } from "../testing";
+import { server, show } from "../../review/testing";
 import type { Brief } from "./client";
 import { useBriefChange, useReview } from "./queries";
 
@@ -93,7 +93,7 @@ test("a change that comes second is put on top of what somebody else changed in 
   show(<Tolerance />);
   await screen.findByText("1 %, state 1");
   // somebody else's change, which this screen has not seen
-  kept = { ...kept, brief: { ...brief(0.05), edition: "theirs" } as unknown as Brief, brief_number: 2 };
+  kept = { ...kept, brief: { ...brief(0.05), edition: "theirs" }, brief_number: 2 };
   const user = userEvent.setup({ delay: null });
   await user.click(screen.getByText("more"));
   await user.click(screen.getByText("more"));

@@ -65,7 +65,7 @@ export default function AcrossPage() {
               value={direction}
               data={["X", "Y"]}
               onChange={(v) => {
-                setDirection(v as Direction);
+                setDirection(v);
               }}
             />
           </span>
@@ -153,7 +153,7 @@ export default function AcrossPage() {
                   aria-label={strings.curves}
                   value={drawn}
                   onChange={(v) => {
-                    setDrawn(v as Drawn);
+                    setDrawn(v);
                   }}
                   data={[
                     { value: "elastic", label: "elastic" },
@@ -166,7 +166,7 @@ export default function AcrossPage() {
                     aria-label={strings.view}
                     value={view}
                     onChange={(v) => {
-                      setView(v as View);
+                      setView(v);
                     }}
                     data={[
                       { value: "acceleration", label: "accel." },

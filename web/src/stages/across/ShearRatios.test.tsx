@@ -1,7 +1,7 @@
 import { screen, within } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { Across } from "../../shared/api/client";
-import { show } from "../../shared/testing";
+import { show } from "../../review/testing";
 import { ShearRatios } from "./ShearRatios";
 
 const factor = (aspect: string, value: number) => ({ aspect, factor: value, governing: 1, other: value });

@@ -11,7 +11,7 @@ import { Facts } from "../../shared/Facts";
 import { counted } from "../../shared/numbers";
 import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
-import { useBrief } from "../../shared/useBrief";
+import { useBrief } from "../../review/useBrief";
 import { ValueInput } from "../../shared/ValueInput";
 import { Conditions } from "./Conditions";
 import { Floors } from "./Floors";

@@ -95,7 +95,7 @@ export function Conditions({ brief, change, inputs }: Props) {
           ]}
           onChange={(v) => {
             change((b) => {
-              b.drift_at = v as Brief["drift_at"];
+              b.drift_at = v;
             });
           }}
         />
@@ -202,7 +202,7 @@ export function Conditions({ brief, change, inputs }: Props) {
               ]}
               onChange={(v) => {
                 if (v === null) building({ infills: null });
-                else setInfills({ plan: v as "regular" | "irregular" | "severe" });
+                else setInfills({ plan: v });
               }}
             />
             {infills && (

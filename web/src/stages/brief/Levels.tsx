@@ -82,7 +82,7 @@ export function Levels({ brief, change, cases }: Props) {
                 value={spectrumOf(level)}
                 data={[...SPECTRA.slice(0, 2)]}
                 onChange={(v) => {
-                  edit(i, v ? EMPTY[v as Spectrum] : EMPTY.spectrum);
+                  edit(i, v ? EMPTY[v] : EMPTY.spectrum);
                 }}
               />
             )}

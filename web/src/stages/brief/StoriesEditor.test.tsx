@@ -2,7 +2,7 @@ import { fireEvent, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Story } from "../../shared/api/client";
-import { show } from "../../shared/testing";
+import { show } from "../../review/testing";
 import { StoriesEditor } from "./StoriesEditor";
 
 const TWO: Story[] = [

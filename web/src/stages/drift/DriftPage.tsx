@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
-import { ReferenceResponse } from "../../model/ReferenceResponse";
+import { ReferenceResponse } from "../../review/ReferenceResponse";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";
@@ -114,7 +114,7 @@ export default function DriftPage() {
 export function displacementWords(recheck: Recheck, drifts: Drifts, direction: "X" | "Y"): string {
   const top = recheck.stories.length - 1;
   const ratios = drifts.cases.flatMap((c) => {
-    const [theirs, ours] = [c.displacement?.[top], c.displacement_own?.[top]];
+    const [theirs, ours] = [c.displacement[top], c.displacement_own?.[top]];
     return theirs && ours ? [theirs / ours] : [];
   });
   const worst = ratios.sort((a, b) => Math.abs(Math.log(b)) - Math.abs(Math.log(a)))[0];

@@ -2,7 +2,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Reading, TableRead } from "../../shared/api/client";
-import { server, show } from "../../shared/testing";
+import { server, show } from "../../review/testing";
 import { TablePreview } from "./TablePreview";
 
 const READ: TableRead = {

@@ -176,7 +176,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                   { value: "bottom_up", label: strings.bottomStoryFirst },
                 ]}
                 onChange={(v) => {
-                  give({ order: (v ?? "") as "top_down" });
+                  give({ order: v ?? "" });
                 }}
               />
             )}
@@ -191,7 +191,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                   { value: "comma", label: strings.asIn123452 },
                 ]}
                 onChange={(v) => {
-                  give({ numbers: (v ?? "") as "point" });
+                  give({ numbers: v ?? "" });
                 }}
               />
             )}
@@ -204,25 +204,24 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
                 }}
               />
             )}
-            {[
-              ...cases.map(([name, d]) => ({ name, d: d as string | null })),
-              ...unclear.map((name) => ({ name, d: null })),
-            ].map(({ name, d }) => (
-              <label key={name} className="case">
-                {strings.caseWord2}
-                <b>{name}</b>
-                {strings.is}
-                <Select
-                  aria-label={strings.directionOfCase(name)}
-                  w={64}
-                  value={d}
-                  data={["X", "Y"]}
-                  onChange={(v) => {
-                    if (v) give({ cases: { [name]: v as "X" } });
-                  }}
-                />
-              </label>
-            ))}
+            {[...cases.map(([name, d]) => ({ name, d: d })), ...unclear.map((name) => ({ name, d: null }))].map(
+              ({ name, d }) => (
+                <label key={name} className="case">
+                  {strings.caseWord2}
+                  <b>{name}</b>
+                  {strings.is}
+                  <Select
+                    aria-label={strings.directionOfCase(name)}
+                    w={64}
+                    value={d}
+                    data={["X", "Y"]}
+                    onChange={(v) => {
+                      if (v) give({ cases: { [name]: v as "X" } });
+                    }}
+                  />
+                </label>
+              ),
+            )}
             <span className="end">
               {before.length > 0 && (
                 <Button variant="subtle" color="gray" onClick={undo} title="Ctrl+Z">

@@ -23,7 +23,7 @@ export function pageOf(sheet: string): number | null {
 
 /** 0-based number of a column by its letters. */
 export function columnOf(letters: string): number {
-  return [...letters].reduce((n, letter) => 26 * n + letter.charCodeAt(0) - 64, 0) - 1;
+  return Array.from(letters).reduce((n, letter) => 26 * n + letter.charCodeAt(0) - 64, 0) - 1;
 }
 
 /** Where a cell is on its page, its row from 1; the table's box where the cell itself is not known. */

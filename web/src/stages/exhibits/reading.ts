@@ -13,7 +13,7 @@ export function withAnswer(given: Reading | null, sets: Choice["sets"]): Reading
     const merged = (MERGED as readonly string[]).includes(part);
     next[part] = merged ? { ...(next[part] as object | undefined), ...(value as object) } : value;
   }
-  return next as Reading;
+  return next;
 }
 
 /** What the reviewer has set, with a row excluded, or taken back where it was. */

@@ -15,7 +15,7 @@ export function AnalysisFields({ model, change }: Props) {
   const a: Partial<Analysis> = model.analysis ?? {};
   const set = (edit: Partial<Analysis>) => {
     change((m) => {
-      m.analysis = { ...m.analysis, ...edit } as Analysis;
+      m.analysis = { ...m.analysis, ...edit };
     });
   };
   return (

@@ -74,7 +74,7 @@ export default function FramePage() {
           ]}
           onChange={(v) => {
             saved.change((m) => {
-              m.use = v as "lines" | "frame";
+              m.use = v;
             });
             setPicked(null);
             setPointed(null);
@@ -112,7 +112,7 @@ export default function FramePage() {
             { value: "tables", label: strings.pasteTables2 },
           ]}
           onChange={(v) => {
-            setWay(v as typeof way);
+            setWay(v);
           }}
           mb={8}
         />

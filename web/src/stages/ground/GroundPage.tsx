@@ -13,7 +13,7 @@ import { useAcross, useEditions } from "../../shared/api/queries";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
-import { useBrief } from "../../shared/useBrief";
+import { useBrief } from "../../review/useBrief";
 import "../../editions/editions.css";
 import { strings } from "./strings";
 
@@ -62,7 +62,7 @@ export default function GroundPage() {
             value={edition.id}
             onChange={setChosen}
             data={ids.flatMap((id) =>
-              (editions.data ?? []).filter((e) => e.id === id).map((e) => ({ value: e.id, label: e.short })),
+              editions.data.filter((e) => e.id === id).map((e) => ({ value: e.id, label: e.short })),
             )}
           />
         )}

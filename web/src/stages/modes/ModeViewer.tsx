@@ -39,12 +39,12 @@ export function theirShape(
   });
   let dot = 0,
     size = 0;
-  raw.forEach((m, i) =>
+  raw.forEach((m, i) => {
     m.forEach((v, c) => {
       dot += v * (ours[i]?.[c] ?? 0);
       size += v * v;
-    }),
-  );
+    });
+  });
   return size === 0 ? null : raw.map(([x, y, rz]): Movement => [(x * dot) / size, (y * dot) / size, (rz * dot) / size]);
 }
 

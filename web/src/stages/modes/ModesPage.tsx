@@ -27,7 +27,7 @@ export default function ModesPage() {
   const [direction, setDirection] = useState<"X" | "Y">("X");
   if (!recheck) return null;
   const answer = modal.answer;
-  const submitted = recheck.modes as SubmittedModes | null;
+  const submitted = recheck.modes;
   const comparison = submitted?.comparison ?? null;
   const checks = recheck.checks.filter((c) => c.stage === "modes");
   const mode = Math.min(chosen, answer?.modes.length ?? 1);
@@ -106,7 +106,7 @@ export default function ModesPage() {
                 value={direction}
                 data={["X", "Y"]}
                 onChange={(v) => {
-                  setDirection(v as "X" | "Y");
+                  setDirection(v);
                 }}
               />
             </div>
@@ -134,5 +134,5 @@ export default function ModesPage() {
 /** Their mode that ours was matched with. */
 function theirsOf(submitted: SubmittedModes | null, ours: number) {
   const number = submitted?.comparison?.rows.find((r) => r.ours === ours)?.theirs;
-  return number ? submitted?.theirs[number - 1] : undefined;
+  return number ? submitted.theirs[number - 1] : undefined;
 }

@@ -2,7 +2,7 @@ import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, test, vi } from "vitest";
 import type { ModalAnswer, SubmittedModes } from "../../model/answers";
-import { show } from "../../shared/testing";
+import { show } from "../../review/testing";
 import { check } from "../../sheet/testing";
 import { ModesTable } from "./ModesTable";
 import { theirShape } from "./ModeViewer";

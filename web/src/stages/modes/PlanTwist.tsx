@@ -27,7 +27,7 @@ export function PlanTwist({ floors, shape, theirs, scale }: Props) {
   const outline = (floor: ModelFloor, m: Movement | undefined) =>
     floor.corners
       .map((c) => {
-        const [dx, dy] = m ? rigid(c, floor.centre, m as [number, number, number]) : [0, 0];
+        const [dx, dy] = m ? rigid(c, floor.centre, m) : [0, 0];
         return place([c[0] + dx * scale, c[1] + dy * scale]);
       })
       .join(" ");

@@ -1,5 +1,5 @@
 import { Bench } from "../../bench/Bench";
-import { ReferenceResponse } from "../../model/ReferenceResponse";
+import { ReferenceResponse } from "../../review/ReferenceResponse";
 import { useReviewContext } from "../../review/ReviewContext";
 import { ChecksTable } from "../../shared/ChecksTable";
 import { EmptyStage } from "../../shared/EmptyStage";

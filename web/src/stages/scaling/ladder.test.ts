@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Recheck } from "../../shared/api/client";
-import { side } from "../../shared/testing";
+import { side } from "../../review/testing";
 import { check } from "../../sheet/testing";
 import { rungs } from "./ladder";
 

@@ -64,7 +64,7 @@ export default function SpectrumPage() {
               aria-label={strings.view}
               value={view}
               onChange={(v) => {
-                setView(v as View);
+                setView(v);
               }}
               data={[
                 { value: "acceleration", label: "acceleration" },
@@ -77,7 +77,7 @@ export default function SpectrumPage() {
               aria-label={strings.reducedCurve}
               value={reducedBy}
               onChange={(v) => {
-                setReducedBy(v as "" | "X");
+                setReducedBy(v);
               }}
               data={[
                 { value: "", label: "design" },

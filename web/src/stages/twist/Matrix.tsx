@@ -1,4 +1,4 @@
-import { Mark } from "../../shared/Mark";
+import { Mark, type MarkShape } from "../../shared/Mark";
 import { figures } from "../../shared/numbers";
 import { greatest, matrix, worstOf, type CaseMoved, type Field } from "./caseGrid";
 import { strings } from "./strings";
@@ -17,7 +17,7 @@ const HEADS: Record<Field["side"], string> = {
   "0": strings.atTheCentre,
   "?": strings.sideNotStated,
 };
-const SHAPES = { regular: "dot", torsional: "origin", extreme: "breach" } as const;
+const SHAPES: Partial<Record<string, MarkShape>> = { regular: "dot", torsional: "origin", extreme: "breach" };
 
 /** The cases requested, direction by side of the eccentricity: which are there, and how much each turns. */
 export function Matrix({ cases, chosen, onChoose, asked }: Props) {
@@ -65,7 +65,7 @@ export function Matrix({ cases, chosen, onChoose, asked }: Props) {
                     }}
                   >
                     <span>
-                      {far && far.word && <Mark shape={SHAPES[far.word as keyof typeof SHAPES] ?? "open"} />}{" "}
+                      {far && far.word && <Mark shape={SHAPES[far.word] ?? "open"} />}{" "}
                       <b className="ours">{far ? figures(far.ratio, 3) : strings.tooSmall}</b>
                     </span>
                     <i className="theirs">

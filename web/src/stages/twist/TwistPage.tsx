@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Bench } from "../../bench/Bench";
 import { theirsOf, type Track } from "../../heightlog/data";
 import { HeightLog } from "../../heightlog/HeightLog";
-import { ReferenceResponse } from "../../model/ReferenceResponse";
+import { ReferenceResponse } from "../../review/ReferenceResponse";
 import { useReviewContext } from "../../review/ReviewContext";
 import type { Recheck } from "../../shared/api/client";
 import { ChecksTable } from "../../shared/ChecksTable";

@@ -233,14 +233,14 @@ function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
         </thead>
         <tbody>
           {[...rows].reverse().map((r) => (
-            <tr key={String(r["floor"])}>
-              <td>{String(r["floor"])}</td>
+            <tr key={r["floor"]}>
+              <td>{r["floor"]}</td>
               {used.map(([key]) => (
                 <td key={key} className="n">
-                  {figures(Number(r[key] ?? 0))}
+                  {figures(r[key] ?? 0)}
                 </td>
               ))}
-              <td className="n ours">{figures(Number(r["total"] ?? 0))}</td>
+              <td className="n ours">{figures(r["total"])}</td>
             </tr>
           ))}
         </tbody>

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { sumOf } from "../../heightlog/data";
 import { GRAVITY } from "../../shared/gravity";
-import { recheckOf, step } from "../../shared/testing";
+import { recheckOf, step } from "../../review/testing";
 import { check } from "../../sheet/testing";
 import { weightTracks } from "./weights";
 

@@ -1,10 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
-import { useReviewContext } from "../review/ReviewContext";
-import { RunStatus } from "./RunStatus";
-import { useModel, useRun } from "./useModel";
-import { strings } from "./strings";
+import { useReviewContext } from "./ReviewContext";
+import { RunStatus } from "../model/RunStatus";
+import { useModel, useRun } from "../model/useModel";
+import { strings } from "../model/strings";
 
 type Kind = "static_response" | "response_X" | "response_Y";
 

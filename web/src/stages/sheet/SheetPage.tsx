@@ -1,11 +1,11 @@
 import { Link } from "react-router";
-import { Bench } from "../bench/Bench";
-import { useReviewContext } from "../review/ReviewContext";
-import { stagesOf } from "../review/pages";
-import { useVocabulary } from "../shared/api/queries";
-import { deviates } from "./layout";
-import { PlumbSheet } from "./PlumbSheet";
-import { strings } from "./strings";
+import { Bench } from "../../bench/Bench";
+import { useReviewContext } from "../../review/ReviewContext";
+import { stagesOf } from "../../review/pages";
+import { useVocabulary } from "../../shared/api/queries";
+import { deviates } from "../../sheet/layout";
+import { PlumbSheet } from "../../sheet/PlumbSheet";
+import { strings } from "../../sheet/strings";
 
 /** A review's home: the plumb sheet with the bench beside it. */
 export function SheetPage() {

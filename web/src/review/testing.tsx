@@ -4,8 +4,8 @@ import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
-import { ReviewProvider, type ReviewContext } from "../review/ReviewContext";
-import type { Check, Recheck, Review, Step } from "./api/client";
+import { ReviewProvider, type ReviewContext } from "./ReviewContext";
+import type { Check, Recheck, Review, Step } from "../shared/api/client";
 
 /** What the screens of a review start from, for tests: an open review without anything in it, unless changed. */
 export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewContext {

@@ -1,6 +1,6 @@
-import { useReviewContext } from "../review/ReviewContext";
-import type { Brief } from "./api/client";
-import { useBriefChange } from "./api/queries";
+import { useReviewContext } from "./ReviewContext";
+import type { Brief } from "../shared/api/client";
+import { useBriefChange } from "../shared/api/queries";
 
 /** The brief of the open review and a way to change it: `change` gets a copy to write into. */
 export function useBrief() {
