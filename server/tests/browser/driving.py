@@ -26,6 +26,16 @@ FLAGS = [
 ]
 
 
+COUNT_REQUESTS = """
+window.requestsUnderWay = 0;
+const send = window.fetch;
+window.fetch = (...given) => {
+  window.requestsUnderWay += 1;
+  return send(...given).finally(() => { window.requestsUnderWay -= 1; });
+};
+"""
+
+
 class Browser:
     """Chromium with the few things that the tests do in it."""
 
@@ -38,6 +48,7 @@ class Browser:
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
         self.size = (width, height)
         self.resize(width, height)
+        self.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": COUNT_REQUESTS})
         self.address = address
 
     def resize(self, width: int, height: int) -> None:
@@ -74,6 +85,15 @@ class Browser:
 
     def wait_text(self, css: str, text: str) -> None:
         WebDriverWait(self.driver, 15).until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
+
+    def settle(self) -> None:
+        """Wait until the page has no request under way and has been drawn with what they brought."""
+        self.driver.execute_async_script(
+            "const done = arguments[0]; let quiet = 0;"
+            "const look = () => { quiet = window.requestsUnderWay ? 0 : quiet + 1;"
+            "  if (quiet > 4) done(true); else setTimeout(() => requestAnimationFrame(look), 40); };"
+            "look();"
+        )
 
     def press(self, text: str) -> None:
         """Press the first button that reads so, as soon as it is there."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-import time
 from urllib.parse import urlsplit
 
 from driving import Browser
@@ -37,7 +36,7 @@ def test_somebody_is_invited_comes_in_and_forgets_the_password(browser: Browser)
     b.open(b.review("Sable Quay Library") + "/brief")
     b.type_into("input[aria-label='E-mail address of a new member']", "nell.arden@calder-finch.example")
     b.press("Add")
-    b.wait_text("[role=status]", "is invited: a link is on its way")
+    b.wait_text("[role=status]", "is invited: a link has been sent")
     b.forget()
     b.open(link_in_mail(b, "invites you to the review of Sable Quay Library"))
     b.wait_text(".door", "Ilse Varga invites nell.arden@calder-finch.example to Sable Quay Library, as reviewer")
@@ -130,14 +129,14 @@ def test_sessions_and_keys_are_ended_by_their_owner(browser: Browser, address: s
     b.sign_in(SUBMITTER, PASSWORD)
     b.open("/account")
     b.press("End other sessions")
-    time.sleep(0.5)
+    b.settle()
     assert not [t for t in b.texts("button") if t == "End other sessions"]
     b.type_into("section input[maxlength='60']", "nightly")
     b.press("Create a key")
     key = b.find(".account-key").text
     assert re.fullmatch(r"vp_\S{40,}", key)
     b.named("button", "withdraw").click()
-    time.sleep(0.5)
+    b.settle()
     assert "nightly" not in " ".join(b.texts("td"))
     b.forget()
     b.open("/")
@@ -167,7 +166,7 @@ def test_the_lead_is_handed_over(browser: Browser) -> None:
     row = next(r for r in b.all("tr") if "Jonas Reed" in r.text)
     row.find_element("xpath", ".//button[.='make lead']").click()
     b.wait_text("tr", "Jonas Reed")
-    time.sleep(0.6)
+    b.settle()
     assert not b.all("select[aria-label='Role of Tomas Bell']")
     b.forget()
     b.sign_in(REVIEWER, PASSWORD)
@@ -175,7 +174,7 @@ def test_the_lead_is_handed_over(browser: Browser) -> None:
     b.wait_text("tr", "Ilse Varga")
     row = next(r for r in b.all("tr") if "Ilse Varga" in r.text)
     row.find_element("xpath", ".//button[.='make lead']").click()
-    time.sleep(0.6)
+    b.settle()
 
 
 def test_the_office_closes_and_opens_an_account(browser: Browser) -> None:

@@ -14,10 +14,10 @@ from selenium.webdriver.common.keys import Keys
 def pick(b: Browser, label: str, text: str) -> None:
     """Pick an option of a select that cannot be searched."""
     b.find(f"input[aria-label='{label}']").click()
-    time.sleep(0.3)
+    b.settle()
     option = next(o for o in b.all("[role=option]") if o.is_displayed() and o.text.startswith(text))
     option.click()
-    time.sleep(0.6)
+    b.settle()
 
 
 def test_the_same_building_under_three_editions(lead_browser: Browser) -> None:
@@ -52,22 +52,22 @@ def test_an_edition_to_compare_with_asks_for_what_it_needs(browser: Browser) -> 
     compared = b.find("input[placeholder='any number of editions']")
     compared.click()
     compared.send_keys("EN 1998")
-    time.sleep(0.3)
+    b.settle()
     compared.send_keys(Keys.ARROW_DOWN, Keys.ENTER)
     part = "section[aria-label='EN 1998-1:2004']"
     b.wait_text(f"{part} header", "needs")
     # the class of the soil is proposed, with where the proposal comes from, and only adopted on demand
     b.wait_text(f"{part} .proposals", "C of ASCE/SEI 7-16 means 370 to 760 m/s")
     assert b.find(f"{part} input[aria-label='ground type']").get_attribute("value") == ""
-    next(x for x in b.all(f"{part} .proposals button") if "take B" in x.text).click()
-    time.sleep(0.8)
+    next(x for x in b.all(f"{part} .proposals button") if "use B" in x.text).click()
+    b.settle()
     b.type_into(f"{part} input[aria-label='a_gR']", "0.21\n")
-    time.sleep(0.6)
+    b.settle()
     pick(b, "spectrum type", "1")
     pick(b, "importance class", "II")
     for d in ("X", "Y"):
         b.type_into(f"{part} input[aria-label='q {d}']", "4\n")
-        time.sleep(0.6)
+        b.settle()
     b.wait_text(f"{part} header", "complete")
     b.find(f"{part} header a").click()
     b.wait_text(".across-table", "EN 1998-1:2004")
@@ -83,7 +83,7 @@ def test_another_edition_comes_to_govern_and_goes_again(browser: Browser) -> Non
         i for i in b.all("input[role=combobox], input[aria-haspopup=listbox]") if i.get_attribute("value") == "UBC 1997"
     )
     governing.click()
-    time.sleep(0.3)
+    b.settle()
     next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == "ASCE/SEI 7-16").click()
     b.wait_text("section[aria-label='ASCE/SEI 7-16'] header", "governs")
     b.wait_text("section[aria-label='UBC 1997'] header", "complete")
@@ -106,13 +106,13 @@ def test_hazard_by_coordinates_is_taken_over_on_demand(browser: Browser) -> None
     b.named("button", "Look up").click()
     b.wait_text(".lookup-answer", "HI-2016.2 of 2016-05-20")
     before = b.find("input[aria-label='S_S']").get_attribute("value")
-    b.named("button", "Use these over").click()
+    b.named("button", "Use these values").click()
     b.wait_text(".lookup-answer", "Used")
     after = b.find("input[aria-label='S_S']").get_attribute("value")
     assert before == "0.9"
     assert after == "1.4343"
     b.named("button", "Undo").click()
-    time.sleep(0.8)
+    b.settle()
     assert b.find("input[aria-label='S_S']").get_attribute("value") == "0.9"
 
 
@@ -128,9 +128,9 @@ def test_the_share_of_a_load_follows_its_kind(browser: Browser, kind: str) -> No
     row = b.find("input[aria-label='Kind of load F1 2']").find_element("xpath", "ancestor::tr")
     deadline = time.time() + 6
     while time.time() < deadline and [c.text for c in row.find_elements("css selector", "td.n")] != expected:
-        time.sleep(0.2)
+        b.settle()
         row = b.find("input[aria-label='Kind of load F1 2']").find_element("xpath", "ancestor::tr")
     assert [c.text for c in row.find_elements("css selector", "td.n")] == expected
     if kind == "live":
         b.named("button", "Undo").click()
-        time.sleep(0.8)
+        b.settle()

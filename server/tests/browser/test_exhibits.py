@@ -6,7 +6,6 @@ Read with progress, answered by keys, accepted, read again, and assessed where a
 from __future__ import annotations
 
 import io
-import time
 from pathlib import Path
 
 from driving import Browser
@@ -74,12 +73,12 @@ def test_several_files_are_read_and_what_is_open_is_answered_by_keys(browser: Br
     # What the brief has is next to what they say
     assert "3.4" in b.texts(".preview-cells .beside")
     b.press("Accept all tables without questions")
-    b.wait_text("[role=status]", "2 tables accepted; 1 table asks something")
+    b.wait_text("[role=status]", "2 tables accepted; 1 with questions")
     # the table that asks: units first, the likeliest of them; then the case, then its direction
     b.wait_text(".questions", "the unit of drift at end 1 is missing")
     assert b.texts(".questions .choices button")[0] == "mm"
     b.keys("1")
-    b.wait_text(".questions", "It is not said which case the rows belong to")
+    b.wait_text(".questions", "The load case of these rows is not stated")
     b.find("input[aria-label='Name of the case']").send_keys("Sway", Keys.ENTER)
     b.wait_text(".questions", "the direction of case 'Sway' is not clear")
     b.keys("2")
@@ -102,7 +101,7 @@ def test_a_page_is_read_and_theirs_opens_it_with_the_cell_framed(browser: Browse
     b.wait_text(".read-in li", "modes")
     next(x for x in b.all(".read-in button") if "stories" in x.text).click()
     b.press("Change the answers")
-    b.find("button[aria-label='Leave out row 2']").click()
+    b.find("button[aria-label='Exclude row 2']").click()
     b.wait_text(".preview button", "Accept 4 values")
     b.press("Undo")
     b.press("Accept 6 values")
@@ -125,7 +124,7 @@ def test_words_are_dragged_over_and_a_value_is_typed_with_a_pin(browser: Browser
     b.find("button[aria-label^='Page 3']").click()
     b.wait_text(".open-exhibit", "page 3 of 3")
     b.wait_text(".pdf-table", "read this")
-    time.sleep(0.5)
+    b.settle()
     over = b.find(".pdf-over").rect
     low = b.find(".pdf-table").rect
     y = low["y"] - over["y"] + low["height"]
@@ -135,7 +134,7 @@ def test_words_are_dragged_over_and_a_value_is_typed_with_a_pin(browser: Browser
     b.wait_text(".accepted-table", "1 value accepted.")
     b.find("button[aria-label^='Page 1']").click()
     b.wait_text(".open-exhibit", "page 1 of 3")
-    time.sleep(0.5)
+    b.settle()
     drag(b, 100, 300, 100, 300)
     b.type_into(".type-value input", "V X")
     b.all(".type-value input")[1].send_keys("980 kN", Keys.ENTER)
@@ -156,7 +155,7 @@ def drag(b: Browser, x1: float, y1: float, x2: float, y2: float) -> None:
         y1,
     )
     for kind, x, y in (("pointermove", x2, y2), ("pointerup", x2, y2)):
-        time.sleep(0.1)
+        b.settle()
         b.driver.execute_script(
             "const e = document.querySelector('.pdf-over'), o = e.getBoundingClientRect();"
             "e.dispatchEvent(new PointerEvent(arguments[0], {clientX: o.left + arguments[1],"

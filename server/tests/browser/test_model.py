@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import time
-
 from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD
 from selenium.webdriver.common.action_chains import ActionChains
@@ -26,14 +24,14 @@ def choose(b: Browser, group: str, value: str) -> None:
     """Choose one of a row of choices."""
     field = b.find(f"[role=radiogroup][aria-label={group!r}] input[value={value!r}]")
     field.find_element("xpath", "following-sibling::label").click()
-    time.sleep(0.4)
+    b.settle()
 
 
 def test_modes_of_the_clinic_theirs_and_ours(lead_browser: Browser) -> None:
     b = lead_browser
     b.open(b.review("Port Maren Clinic") + "/modes")
     b.wait_text("table.modes", "1.632")
-    assert "X and Y look exchanged" in b.find(".stage").text
+    assert "X and Y appear exchanged" in b.find(".stage").text
     assert "theirs sum to 66.2 %" in b.find(".modes-word:nth-of-type(2), .modes-word ~ .modes-word").text
     # a share out of plumb opens on the bench, and says what it follows from
     b.find("table.modes tbody tr button.off").click()
@@ -77,7 +75,7 @@ def test_ten_minutes_of_lateral_lines(browser: Browser) -> None:
     b.wait_text(".lines", "No lines in Ground yet")
     # a bad row is named and nothing is taken; then the right ones
     b.paste("input[aria-label='Paste lateral lines here']", "Cellar\t0\t0\t0\t5\nGround\t0\t0\t0\t-5\n")
-    b.wait_text(".problem", "give x (m), y (m), angle")
+    b.wait_text(".problem", "enter x (m), y (m), angle")
     b.paste("input[aria-label='Paste lateral lines here']", LINES)
     b.wait_text(".page", "The model is stable: 12 degrees of freedom, 4 floors")
     assert len(b.all(".lines-plan .line")) == 4
@@ -105,13 +103,15 @@ def test_a_frame_by_the_grid_goes_to_the_queue_where_it_is_large(browser: Browse
     choose(b, "Method of input", "grid")
     for label, bays in (("Along X, m", "14x4"), ("Along Y, m", "9x4")):
         field = b.named("label", label)
-        b.type_into(f"#{field.get_attribute('Valid for')}", bays + Keys.ENTER)
+        b.type_into(f"#{field.get_attribute('for')}", bays + Keys.ENTER)
     b.named("button", "Add a wall").click()
     b.wait_text(".scene-tools", "906 nodes")
     take = b.named("button", "Use this frame")
     WebDriverWait(b.driver, 15).until(lambda d: take.is_enabled())
     take.click()
-    WebDriverWait(b.driver, 60).until(lambda d: any("It stands" in t for t in b.texts(".page")), "the inspection ends")
+    WebDriverWait(b.driver, 60).until(
+        lambda d: any("The model is stable" in t for t in b.texts(".page")), "the inspection ends"
+    )
     b.open(path + "/modes")
     WebDriverWait(b.driver, 60).until(lambda d: b.all("table.modes tbody tr"), "the worker answers")
     assert b.problems() == []
@@ -149,7 +149,7 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     b.wait_text(".problem", "The unit of x is missing")
     for left in (2, 1, 0):
         choose_unit(b, "m", left)
-    b.named("button", "Take 8 rows of nodes").click()
+    b.named("button", "Use 8 rows of nodes").click()
     b.wait_text(".frame-tables", "Still needed: members, sections, materials, supports.")
     columns = "".join(f"c{x}{y}\t{x}{y}0\t{x}{y}1\tC\tcolumns\t\n" for x, y in corners)
     beams = "".join(
@@ -159,18 +159,18 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     take_table(
         b,
         "Member\tStart\tEnd\tSection\tGroup\tActs in\n" + columns + beams + "d\t000\t101\tC\tbraces\ttension\n",
-        "Take 9 rows of members",
+        "Use 9 rows of members",
     )
     take_table(
-        b, "Section\tArea [cm2]\tIy [cm4]\tIz [cm4]\tJ [cm4]\nC\t150\t40000\t30000\t900\n", "Take 1 row of sections"
+        b, "Section\tArea [cm2]\tIy [cm4]\tIz [cm4]\tJ [cm4]\nC\t150\t40000\t30000\t900\n", "Use 1 row of sections"
     )
-    take_table(b, "Material\tE [MPa]\tDensity [kg/m3]\nS\t210000\t7850\n", "Take 1 row of materials")
-    take_table(b, "Node\tFixed\n" + "".join(f"{x}{y}0\tfixed\n" for x, y in corners), "Take 4 rows of supports")
+    take_table(b, "Material\tE [MPa]\tDensity [kg/m3]\nS\t210000\t7850\n", "Use 1 row of materials")
+    take_table(b, "Node\tFixed\n" + "".join(f"{x}{y}0\tfixed\n" for x, y in corners), "Use 4 rows of supports")
     # a word that is not known is marked in its cell
     b.paste("textarea", "Floor\tMass [t]\tRigid\nDeck\t30\tsoft\n")
     b.wait_text(".problem", "'soft' is not recognised")
     assert b.find("td.bad").text == "soft"
-    take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Take 1 row of floors")
+    take_table(b, "Floor\tMass [t]\tRigid\nDeck\t30\tyes\n", "Use 1 row of floors")
     b.named("button", "Use this frame").click()
     b.wait_text(".page", "The model is stable: 15 degrees of freedom, 1 floor, 30.00 t on them")
     # What it counts can be set, and undone

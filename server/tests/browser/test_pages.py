@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import time
 from pathlib import Path
 
 import pytest
@@ -41,7 +40,7 @@ def test_no_page_has_serious_accessibility_findings(page: str, lead_browser: Bro
         + ("?check=F_v" if page in ("ground", "lateral") else "")
     )
     b.find(".bench-title, .stage-title, .sheet")
-    time.sleep(1.2)
+    b.settle()
     # What is folded away is assessed too
     b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
     for scheme in ("light", "dark"):
@@ -66,11 +65,11 @@ def test_no_page_scrolls_sideways(browser: Browser) -> None:
     for page in PAGES:
         b.open(f"{paths[REVIEW_OF.get(page, 'Port Maren Clinic')]}/{page}")
         b.find(".bench-title, .stage-title, .sheet")
-        time.sleep(0.5)
+        b.settle()
         b.driver.execute_script("document.querySelectorAll('details').forEach((d) => { d.open = true; })")
         for width, height in ((1024, 768), (1280, 800), (1920, 1080)):
             b.resize(width, height)
-            time.sleep(0.3)
+            b.settle()
             over = b.driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
             assert over <= 0, f"{page} at {width}"
 

@@ -5,8 +5,6 @@ Irregularities, podium, permissions, a study, floors in plan.
 
 from __future__ import annotations
 
-import time
-
 import pytest
 from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD
@@ -19,18 +17,18 @@ def unfold(b: Browser, summary: str) -> None:
     b.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", heading)
     if heading.find_element("xpath", "..").get_attribute("missing input") is None:
         heading.click()
-    time.sleep(0.3)
+    b.settle()
 
 
 def give(b: Browser, label: str, value: str) -> None:
     b.type_into(f"input[aria-label='{label}']", value + "\n")
-    time.sleep(0.7)
+    b.settle()
 
 
 def undo(b: Browser, times: int) -> None:
     for _ in range(times):
         b.press("Undo")
-        time.sleep(0.8)
+        b.settle()
 
 
 def independent(b: Browser, review: str, step: str) -> float:
@@ -89,12 +87,12 @@ def test_permissions_and_a_study_stand_under_ground(browser: Browser) -> None:
     b.sign_in(LEAD, PASSWORD)
     review = b.review("Sable Quay Library")
     b.open(review + "/ground")
-    b.wait_text(".permissions legend", "none taken unless ticked")
+    b.wait_text(".permissions legend", "none is applied unless ticked")
     boxes = b.all(".permissions input[type=checkbox]")
     assert len(boxes) == 4
     assert not any(box.is_selected() for box in boxes)
     b.find(".permissions label").click()
-    time.sleep(0.8)
+    b.settle()
     assert b.all(".permissions input[type=checkbox]")[0].is_selected()
     # whatever the site is, a study far below it leaves 80 % of the general value
     general = independent(b, review, "S_DS")
@@ -119,13 +117,13 @@ def test_an_action_level_is_declared_and_its_drifts_are_compared(browser: Browse
         x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "required"
     )
     limit.send_keys("0.1\n")
-    time.sleep(0.7)
+    b.settle()
     spectrum = level.find_element("xpath", ".//label[text()='Spectrum']/following::input[1]")
     spectrum.click()
-    time.sleep(0.3)
+    b.settle()
     next(o for o in b.all("[role=option]") if o.text == "factor on the design spectrum").click()
     b.wait_text(".action-level", "Factor")
-    time.sleep(0.8)
+    b.settle()
     # as much as the design action: what is within 2 % of the height is beyond 0.1 %
     b.open(review + "/drift")
     b.wait_text("section[aria-label='Action levels']", "exceeded")

@@ -36,7 +36,7 @@ def test_twist_names_the_case_that_is_missing_and_draws_the_one_that_is_chosen(l
     b.wait_text(".turning", "Static Y +e")
     next(f for f in b.all("button.matrix-field") if "Static X +e" in f.text).click()
     b.wait_text(".turning", "Static X +e")
-    b.wait_text(".stage", "No story is torsionally irregular in any case that is submitted")
+    b.wait_text(".stage", "No story is torsionally irregular in any submitted case")
     # the reference model has answered: its ends are next to theirs
     b.find(".turning .ours")
 

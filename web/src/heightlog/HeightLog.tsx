@@ -188,7 +188,7 @@ export function HeightLog(props: Props) {
           )}
         </CopyButton>
       </p>
-      <div className="log-table">
+      <div className="log-table" tabIndex={0} role="region" aria-label={strings.valuesByStory}>
         <table className="plain">
           <thead>
             <tr>

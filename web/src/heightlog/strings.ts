@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  valuesByStory: "Values by story",
   theirs: (title: string, unit: string) => `${title} theirs (${unit})`,
   ours: (title: string, unit: string) => `${title} ours (${unit})`,
   levelM: "level (m)",

@@ -108,7 +108,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                           aria-label={named(c)}
                           w={c.width}
                           {...(c.unit ? { unit: c.unit } : {})}
-                          placeholder={c.placeholder ?? (c.required ? "needed" : strings.notEntered)}
+                          placeholder={c.placeholder ?? (c.required ? strings.required : strings.notEntered)}
                           value={typeof row[c.name] === "number" ? (row[c.name] as number) : null}
                           onCommit={(v) => {
                             edit(i, c.name, v);

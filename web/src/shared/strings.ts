@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  required: "required",
   theServerCantBeReached: "The server cannot be reached",
   checkThatItIsRunning: "Check that it is running, then try again.",
   theServerAnswered: (status: number) => `The server answered ${status}`,

@@ -108,7 +108,7 @@ export function Levels({ brief, change, cases }: Props) {
             <ValueInput
               label={strings.driftLimitOfTheHeight}
               unit="%"
-              placeholder={level.kind === "serviceability" ? "needed" : strings.asTheCodeRequires}
+              placeholder={level.kind === "serviceability" ? strings.required : strings.asTheCodeRequires}
               value={level.drift_limit ? Number((100 * level.drift_limit).toPrecision(10)) : null}
               onCommit={(v) => {
                 edit(i, { drift_limit: v === null ? null : v / 100 });

@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  required: "required",
   greatestShareInOnePlane: "greatest share in one plane",
   greatestShareOfTheLateral: "Greatest share of the lateral force in one plane of frames or walls",
   shareOfTheMomentFrames: "share of the moment frames",

@@ -95,6 +95,7 @@ export default function TwistPage() {
           tracks={tracks(recheck, stage, chosen)}
           onSelect={select}
           onStory={setPointed}
+          height={310}
         />
         {stage.follows.length > 0 && (
           <>
