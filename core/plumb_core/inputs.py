@@ -1,6 +1,6 @@
 """From the parts of a request or brief to the inputs of an evaluation.
 
-From what it lacks back to places in the document.
+It also maps missing inputs back to places in the document.
 """
 
 from __future__ import annotations
@@ -342,7 +342,7 @@ def _missing_input(key: Key) -> Problem:
 
 
 def why_not(evaluation: Evaluation, name: str, direction: str | None) -> str:
-    """Why a quantity has no value: what is lacking or what a rule refuses; empty where it has one."""
+    """Why a quantity has no value: the missing input or what a rule refuses; empty where it has one."""
     try:
         evaluation.step(name, direction)
     except MissingInput as missing:

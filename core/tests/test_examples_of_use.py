@@ -1,4 +1,4 @@
-"""The worked examples of the README: added to a copy of the core as they stand there, and used."""
+"""The worked examples of CONTRIBUTING.md: added to a copy of the core as they stand there, and used."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from submissions import BRIEF, document, own_claims
 from test_rooms import plumb
 
 CORE = Path(plumb_core.__file__).parent
-README = (CORE.parents[1] / "README.md").read_text(encoding="utf-8")
+GUIDE = (CORE.parents[1] / "CONTRIBUTING.md").read_text(encoding="utf-8")
 BLOCK = re.compile(r"^( *)```python\n(.*?)^ *```$", re.S | re.M)
 PLACE = re.compile(r"# core/(?P<file>\S+?\.py)(?:, (?P<side>above|below) (?P<line>.+))?$")
 
@@ -39,10 +39,10 @@ def add(block: str, core: Path) -> str:
 
 @pytest.fixture(scope="module")
 def core(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """A copy of the core with what the README adds."""
+    """A copy of the core with what CONTRIBUTING.md adds."""
     copy = tmp_path_factory.mktemp("core")
     shutil.copytree(CORE, copy / "plumb_core", ignore=shutil.ignore_patterns("__pycache__"))
-    added = [add(textwrap.dedent(block), copy) for _, block in BLOCK.findall(README)]
+    added = [add(textwrap.dedent(block), copy) for _, block in BLOCK.findall(GUIDE)]
     assert len(added) == 6
     return copy
 

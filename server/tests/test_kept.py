@@ -1,4 +1,4 @@
-"""What is kept for good is kept by the database itself, anyone who asks it."""
+"""What is stored permanently is kept by the database itself, anyone who asks it."""
 
 from __future__ import annotations
 

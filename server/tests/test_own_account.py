@@ -1,4 +1,4 @@
-"""Accounts: invitations, teams, keys for scripts, second factors, sessions, providers, signatures, records."""
+"""Accounts: invitations, teams, API keys, second factors, sessions, providers, signatures, records."""
 
 from __future__ import annotations
 
@@ -150,7 +150,7 @@ def test_a_team_is_changed_by_its_lead_and_never_without_one(lead: Api, reviewer
     ]
 
 
-# keys for scripts
+# API keys
 
 
 def with_key(scope: str, days: int = 1) -> tuple[dict[str, str], ApiToken]:

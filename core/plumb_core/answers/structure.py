@@ -62,7 +62,7 @@ def _stopped(request: ModelPart, warnings: list[Warning]) -> InputRefused:
 
 
 def usable_structure(request: ModelPart) -> Structure:
-    """As `structure_of`, and refused where it cannot stand.
+    """Return the structure of a model; a model that is not stable is refused.
 
     Mechanisms, and gravity that takes more than the stiffness.
     """

@@ -25,7 +25,7 @@ INHERITED = Judgement(Verdict.DIFFERS, DeviationRole.INHERITED)
 def outcome_of(independent: Comparison | None, carried: Comparison | None = None) -> Judgement:
     """What the two comparisons come to.
 
-    A value that agrees with ours agrees, also where their own upstream values would lead elsewhere (`follows` is then
+    A value that agrees with ours agrees, also where the submitted upstream values give another value (`follows` is then
     false).  Where the carried value agrees and ours does not, the deviation is inherited; where neither does it
     starts here.
     """

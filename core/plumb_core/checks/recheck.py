@@ -83,7 +83,7 @@ MOVEMENTS = ("drift_", "displacement_")
 def reference_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     """What the document's reference model has to be asked, by kind: what is claimed that it has something to say to.
 
-    Empty where there is no model, or where it cannot stand.
+    Empty where there is no model, or where it is not stable.
     """
     if document.model is None:
         return {}

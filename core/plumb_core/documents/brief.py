@@ -165,7 +165,7 @@ class SystemBeside(Part):
 
 
 class RedundancyStory(Part):
-    """A story without one of its elements, as the table of the redundancy clause takes it out.
+    """A story without one of its elements, as the table of the redundancy clause removes it.
 
     shear_share : story shear over base shear.  strength_loss : share of the story's strength that belongs to the
         element.

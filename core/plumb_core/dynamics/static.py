@@ -72,7 +72,7 @@ def static_response(
     direction : of the forces
     forces : on each floor, kN, shape (n_floors,)
     eccentricity : accidental, as a share of the plan breadth at right angles; 0 gives the case without alone
-    amplifier : the code's A_x of greatest and average displacements; repeated with amplified moments until it stands
+    amplifier : the code's A_x of greatest and average displacements; repeated with amplified moments until it converges
     static_factor : on the static eccentricity e_s where the accidental one adds to it: e_d = factor e_s + share b, or
         e_s - share b; 1 leaves the forces at the centres of mass with the accidental one either way
 

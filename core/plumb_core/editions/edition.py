@@ -54,7 +54,7 @@ class Edition:
     sums : story quantities whose submitted values must add up to another submitted value
     definitions : input -> what defines it; a value carries over to an edition that defines it the same way
     soil : the input that holds the class of the soil, and the shear wave velocities (m/s) between which a class lies
-    aspects : ingredient of the base shear -> values that take it out
+    aspects : ingredient of the base shear -> values that remove it
     side_by_side : row of the side-by-side table -> quantity of this edition
     longest_period : s, beyond which the edition has no spectrum
     rank : place among the editions where they are listed, the smallest first

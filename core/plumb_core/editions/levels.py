@@ -71,7 +71,7 @@ def level_drifts(
 ) -> list[dict[str, Any]]:
     """Story drifts over the story heights at each action level with a check of its own, their limit and verdicts.
 
-    `verdicts` are None where the drift or its limit is not known; `needs` then says what is lacking.
+    `verdicts` are None where the drift or its limit is not known; `needs` then names the missing input.
     """
     found = []
     for level in levels:

@@ -97,7 +97,7 @@ def declared(
 
     types : name and words of each, in the code's order.  outline : what the geometry shows of a type, with `present`
         and
-    `basis`; it stands before what is declared, and a contradiction is stated.
+    `basis`; it precedes what is declared, and a contradiction is stated.
     """
     rows = []
     for name, words in types:

@@ -43,7 +43,7 @@ _PLAIN = re.compile(r"[+-]?\d+")
 def readings(text: str) -> dict[Style, str]:
     """The text as a plain number with a decimal point, in each style that it can be read in.
 
-    Empty where it is no number.
+    Empty where it is not a number.
     """
     if simple := _SIMPLE.fullmatch(text):
         complete, decimals = simple.groups()

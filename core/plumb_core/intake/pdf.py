@@ -113,7 +113,7 @@ def page_count(data: bytes) -> int:
 
 
 def table_in(data: bytes, number: int, box: Box) -> PageTable | None:
-    """What is in a region of a page, as a table; None where no table is to be seen there."""
+    """What is in a region of a page, as a table; None where no table is visible there."""
     with _cropped(data, number, box) as page:
         return max(_tables(page, number), key=lambda t: sum(map(len, t.rows)), default=None)
 

@@ -1,6 +1,6 @@
 """From files to a submission: which kind each table is, how the last one like it was read, what is claimed already.
 
-The server asks `read_in` for one table at a time, as a reviewer takes them in; `read_submission` takes a whole
+The server asks `read_in` for one table at a time, as a reviewer accepts them; `read_submission` takes a whole
 submission.
 """
 

@@ -60,7 +60,7 @@ class _Book:
 
 
 def read_workbook(data: bytes, limits: Limits) -> list[tuple[str, list[list[Cell]]]]:
-    """(name, rows) of the sheets of a workbook that are to be seen; raises WorkbookRefused."""
+    """(name, rows) of the sheets of a workbook that are visible; raises WorkbookRefused."""
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
             if sum(i.file_size for i in packed.infolist()) > limits.unpacked:
@@ -118,7 +118,7 @@ def _attribute(element: Any, name: str) -> str:
 
 
 def _book(packed: zipfile.ZipFile) -> tuple[_Book, list[tuple[str, str]]]:
-    """What the sheets refer to, and (name, part) of those that are to be seen."""
+    """What the sheets refer to, and (name, part) of those that are visible."""
     book = _Book()
     sheets: list[tuple[str, str]] = []
     parts = set(packed.namelist())

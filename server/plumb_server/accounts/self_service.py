@@ -1,4 +1,4 @@
-"""The API of what is a person's own: account, keys for scripts, invitations, records."""
+"""The API of what is a person's own: account, API keys, invitations, records."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Personal keys for scripts: who a key belongs to, and what it is good for."""
+"""Personal API keys: who a key belongs to, and what it is good for."""
 
 from __future__ import annotations
 

@@ -1,7 +1,7 @@
 """The Port Maren Clinic in the reference model, both depths, and the modes that its submission states.
 
 Seven lines of columns along X by four along Y, walls in X in the middle bay of the two outer lines, moment frames in Y.
-Nothing of it stands anywhere but in the Hesper Isles.
+It is set in the Hesper Isles.
 """
 
 from __future__ import annotations

@@ -47,7 +47,7 @@ def evidence_of(review: Review, submission: Submission | None, check_ids: list[s
 def file_finding(
     review: Review, user: User, *, checks: list[str], submission: Submission | None, **fields: Any
 ) -> Finding:
-    """A new finding with the next number; its evidence is kept as it stands now."""
+    """A new finding with the next number; its evidence is kept in its present state."""
     # computed before the review is locked: nobody waits for it
     evidence = evidence_of(review, submission, checks)
     with transaction.atomic():
@@ -67,7 +67,7 @@ def file_finding(
 
 
 def _locked(finding: Finding) -> Finding:
-    """The finding as it stands, its row locked for the rest of the transaction: what was read before may be old."""
+    """Return the finding in its present state, its row locked for the rest of the transaction."""
     finding.review.locked()
     locked: Finding = Finding.objects.select_for_update().get(pk=finding.pk)
     return locked

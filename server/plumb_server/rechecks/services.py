@@ -1,4 +1,4 @@
-"""Rechecks of a review as it stands, computed once for the same question."""
+"""Rechecks of a review in its present state, computed once for the same question."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ from plumb_server.web.limits import one_at_a_time
 def review_document(
     review: Review, submission: Submission | None, revision: BriefRevision | None = None
 ) -> dict[str, Any]:
-    """The recheck document of a review as it stands.
+    """The recheck document of a review in its present state.
 
     Its brief, a submission and, where there is one, its reference model.
     """
@@ -42,7 +42,7 @@ def review_document(
 
 
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
-    """The recheck of a review as it stands, from the store where the same question was asked before."""
+    """The recheck of a review in its present state, from the store where the same question was asked before."""
     state = _state(review, submission, revision)
     # What it holds is read when it is required: a screen that has it already requests its name alone
     if known := _known(review, state):

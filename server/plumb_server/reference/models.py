@@ -74,5 +74,5 @@ class Run(models.Model):
 
 
 def current_model(review: Review) -> ModelRevision | None:
-    """The reviewer's reference model as it stands, None where there is none yet."""
+    """The reviewer's reference model in its present state, None where there is none yet."""
     return review.model_revisions.first()

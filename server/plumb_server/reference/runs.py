@@ -126,7 +126,7 @@ def carry_out(run: Run) -> Run:
     if run.attempts >= MOST_ATTEMPTS:
         run.status, run.finished_at = Run.Status.FAILED, timezone.now()
         words = f"the analysis stopped its worker {MOST_ATTEMPTS} times"
-        run.problems = [{"path": "/", "message": words, "remedy": "Ask for fewer modes, or use a coarser model."}]
+        run.problems = [{"path": "/", "message": words, "remedy": "Request fewer modes, or use a coarser model."}]
         run.save()
         return run
     run.status, run.attempts = Run.Status.RUNNING, run.attempts + 1
@@ -146,7 +146,7 @@ def carry_out(run: Run) -> Run:
             {
                 "path": "/",
                 "message": "the model needs more memory than there is",
-                "remedy": "Ask for fewer modes, or use a coarser model.",
+                "remedy": "Request fewer modes, or use a coarser model.",
             }
         ]
     except Exception:

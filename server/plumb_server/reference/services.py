@@ -98,7 +98,7 @@ def read_ground(text: str, unit: str, dt: float | None) -> dict[str, Any]:
 
 
 def _question(review: Review, kind: str) -> dict[str, Any]:
-    """The request of a kind that asks the review's reference model as it stands.
+    """The request of a kind that asks the review's reference model in its present state.
 
     Raises InputRefused where there is none.
     """

@@ -30,7 +30,7 @@ class Report(models.Model):
 
 
 class Printing(models.Model):
-    """A report that is being set as PDF, to look at or to be issued; kept for a while, an issued report for good."""
+    """A report that is being set as PDF, to look at or to be issued; kept for a while, an issued report permanently."""
 
     class Status(models.TextChoices):
         QUEUED = "queued"

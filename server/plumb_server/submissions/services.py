@@ -54,7 +54,7 @@ def open_submission(review: Review, user: User) -> Submission:
 
 @transaction.atomic
 def accept_submission(submission: Submission, user: User) -> Submission:
-    """Close a submission for good."""
+    """Finalize a submission."""
     submission.review.locked()
     submission.refresh_from_db()
     submission.require_open()

@@ -71,7 +71,7 @@ class CellSerializer(serializers.Serializer[Any]):
 
 
 class KeyScheme(OpenApiAuthenticationExtension):  # type: ignore[no-untyped-call]
-    """Keys for scripts, as the document describes them."""
+    """API keys, as the document describes them."""
 
     target_class = "plumb_server.accounts.tokens.TokenAuthentication"
     name = "key"

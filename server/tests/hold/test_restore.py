@@ -48,7 +48,7 @@ def test_a_backup_brings_everything_back(
             else:
                 # more may have come since
                 assert (other.execute(f"SELECT count(*) FROM {table}").fetchone() or (0,))[0] > 0
-        # What is kept for good is kept there too
+        # What is stored permanently is kept there too
         with pytest.raises(Exception, match="audit trail"):
             other.execute("UPDATE reviews_auditentry SET action = 'x'")
     again = run([str(ROOT / "bin/restore"), str(folder)], elsewhere)

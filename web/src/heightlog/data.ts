@@ -106,7 +106,7 @@ export const sumOf = (track: Track, side: "theirs" | "ours"): number | null =>
 export const asCell = (text: string): string =>
   /^[=+\-@\t\r]/.test(text) && !/^[+-]?[\d.,]+$/.test(text) ? `'${text}` : text;
 
-/** The log as text that a spreadsheet takes as it stands: stories top down, theirs and ours side by side. */
+/** The log as text for a spreadsheet: stories top down, theirs and ours side by side. */
 export function asText(recheck: Recheck, tracks: Track[], corner: string): string {
   const levels = levelsOf(recheck);
   const heads = tracks.flatMap((t) => [asCell(strings.theirs(t.title, t.unit)), asCell(strings.ours(t.title, t.unit))]);

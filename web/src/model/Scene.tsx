@@ -21,7 +21,7 @@ export interface SceneProps {
   /** floors as the submission states them moving */
   ghosts?: Outline[] | undefined;
   playing: boolean;
-  /** part of the swing where it stands still, -1 to 1 */
+  /** part of the swing where it is at rest, -1 to 1 */
   phase: number;
   turning: boolean;
   view: View;

@@ -42,7 +42,7 @@ test("lines become upright panels between floors, held at the base", () => {
   expect(moved.map((m) => m[0])).toEqual([0, 0, 0.5, 0.5]);
 });
 
-test("a frame is drawn as it stands; members of nodes that are not there are excluded", () => {
+test("a frame is drawn in its present state; members of nodes that are not there are excluded", () => {
   const drawn = drawnFrame({
     nodes: [
       { id: "a", at: [0, 0, 0] },

@@ -94,7 +94,7 @@ export function useModel(id: string) {
 
 /* the kind of a run decides what it answers, which the API document does not say */
 /* eslint-disable @typescript-eslint/no-unnecessary-type-parameters */
-/** The run that answers a question to the model as it stands; assessed again and again until it has its answer. */
+/** The run that answers a request to the model in its present state. */
 export function useRun<Answer>(id: string, kind: RunKind, model: number, brief: number, enabled = true) {
   const client = useQueryClient();
   const key = runQuery(id, kind, model, brief).queryKey;

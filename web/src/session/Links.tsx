@@ -16,7 +16,7 @@ const back = (
   </p>
 );
 
-/** Ask for a link to set a new password. */
+/** Request a link to reset the password. */
 export function AskReset() {
   const [email, setEmail] = useState("");
   const ask = useMutation({ mutationFn: () => accounts("POST", "auth/password/request", { email }) });

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 
-/** What stands before the reviews: the line with its bob, and what is asked of anyone who comes. */
+/** Page before the sign-in: the line with its bob, and the form to sign in. */
 export function SignedOutPage({ title, children }: { title: string; children: ReactNode }) {
   return (
     <main className="sign-in">

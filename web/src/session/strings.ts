@@ -33,7 +33,7 @@ export const strings = {
     "The identity provider reported no address that has an account here. Sign in with your password, or ask your office administrator for an invitation to the address that the provider knows.",
   invitation: "Invitation",
   thisInvitationWasAlreadyAccepted:
-    "This invitation was already accepted or withdrawn, or it has expired. Ask for a new one.",
+    "This invitation was already accepted or withdrawn, or it has expired. Request a new one.",
   youAreInvited: "You are invited",
   invitesTo: (inviter: string, email: string) => `${inviter} invites ${email} to `,
   vigilantPlumb: "Vigilant Plumb",

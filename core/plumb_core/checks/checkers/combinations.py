@@ -31,7 +31,7 @@ class Terms:
 
     Attributes
     ----------
-    name, claim : its own, and where it stands
+    name, claim : its own, and its place
     factors : by name of the case or load
     dead, vertical : greatest factor of permanent loads; whether a vertical action is in it
     live : greatest factor of imposed loads; 0 where there is none
@@ -270,7 +270,7 @@ def _follows(context: Context) -> list[str]:
 
 
 def _overstrength(context: Context, seismic: list[Terms]) -> Iterator[Check]:
-    """Where an irregularity requires the overstrength, a combination that takes it in each direction (S86)."""
+    """Where an irregularity requires the overstrength, a combination with it in each direction (S86)."""
     why = next((words for words in _follows(context) if "Omega_0" in words and "elements" in words), "")
     if not why:
         return

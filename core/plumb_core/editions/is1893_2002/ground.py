@@ -55,7 +55,7 @@ def _within(T: Array) -> Array:
         raise RuleRefused(
             "T_points",
             f"the spectrum of 6.4.5 ends at {LONGEST:g} s; {np.max(T):g} s is beyond it",
-            "Ask for periods up to 4 s; the 2016 edition goes on.",
+            "Use periods up to 4 s; the 2016 edition goes on.",
         )
     return T
 

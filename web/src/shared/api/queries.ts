@@ -126,7 +126,7 @@ export const printingQuery = (id: string) =>
     },
   });
 
-/** The review's reference model as it stands. */
+/** The review's reference model in its present state. */
 export const modelQuery = (id: string) =>
   queryOptions({
     queryKey: ["model", id],

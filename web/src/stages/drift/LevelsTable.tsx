@@ -2,7 +2,7 @@ import type { Schemas } from "../../shared/api/client";
 import { trimmed } from "../../shared/numbers";
 import { strings } from "./strings";
 
-/** Declared action levels: the greatest drift of each, its limit, and what is lacking where it is not decided. */
+/** Declared action levels: the greatest drift of each, its limit, and the missing input if it is not decided. */
 export function LevelsTable({ levels, stories }: { levels: Schemas["LevelDrifts"][]; stories: string[] }) {
   return (
     <section aria-label={strings.actionLevels}>

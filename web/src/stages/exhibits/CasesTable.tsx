@@ -31,7 +31,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
           body: role,
         }),
       ),
-    // where somebody changed the case meanwhile, it is shown as it stands now
+    // where somebody changed the case meanwhile, it is shown in its present state
     onError: refresh,
     onMutate: () => {
       setBefore(recheck?.checks ?? []);

@@ -387,7 +387,7 @@ const withOpenTables = (submission: Submission) =>
 /** Tables that were found in an exhibit and look like some kind. */
 const found = (e: Exhibit) => (e.reading?.tables ?? []).filter((t) => t.kind).length;
 
-/** Where an exhibit stands from which nothing is accepted yet. */
+/** State of an exhibit of which nothing is accepted yet. */
 function stateOf(e: Exhibit): string {
   const reading = e.reading;
   if (!reading) return strings.notRead;

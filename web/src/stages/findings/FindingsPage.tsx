@@ -145,7 +145,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       await refresh();
     },
     onError: (error) => {
-      // somebody was quicker: it is shown as it stands now, and what was typed is kept
+      // somebody was quicker: it is shown in its present state, and what was typed is kept
       if (error instanceof ApiProblem && error.status === 412) void refresh();
     },
   });

@@ -14,7 +14,7 @@ interface Props {
 
 type TensionOnly = NonNullable<Frame["tension_only"]>;
 
-/** What the frame counts: cracked stiffness by group, members that only take tension, and where its mass comes from. */
+/** Modelling options: cracked stiffness by group, members that only take tension, and where its mass comes from. */
 export function FrameOptions({ frame, fromGrid, change }: Props) {
   const groups = groupsOf(frame);
   const slack = frame.members.filter((m) => m.axial === "tension_only").length;

@@ -37,7 +37,7 @@ export function Ladder({ direction, shears, checks, onSelect }: Props) {
           <svg
             width={width}
             height={height}
-            role="img"
+            role="group"
             aria-label={rows.map((r) => strings.kn(r.name, figures(r.value))).join(", ")}
           >
             {edge !== null && (

@@ -162,7 +162,7 @@ def twists_of(results: CaseResults, evaluation: Evaluation) -> tuple[Twist, ...]
 
 
 def _judged(evaluation: Evaluation, columns: Mapping[str, Array]) -> tuple[Array, list[str] | None]:
-    """Ratio and class of every row; rows without values have a ratio that is no number and the class regular."""
+    """Ratio and class of every row; rows without values have a ratio that is not a number and the class regular."""
     names = [p.name for p in evaluation.rules["torsion_ratio"].parameters]
     by_rows = {n: columns[n] for n in names if n in columns}
     # the ratio of IS 1893:2016 is read off displacements where they are stated, off drifts elsewhere

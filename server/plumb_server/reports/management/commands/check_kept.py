@@ -1,4 +1,4 @@
-"""`manage.py check_kept`: whether everything that is kept for good is there, byte for byte; its counts as JSON."""
+"""`manage.py check_kept`: whether everything that is stored permanently is there, byte for byte; its counts as JSON."""
 
 from __future__ import annotations
 

@@ -2,7 +2,7 @@
 
 Three roles: the *owner* migrates and restores, the *application* reads and writes rows, the *backup* reads. The
 application owns
-nothing: it cannot change or empty what is kept for good, nor take the triggers away that see to it.
+nothing: it cannot change or empty what is stored permanently, nor take the triggers away that see to it.
 """
 
 from __future__ import annotations
