@@ -52,11 +52,11 @@ def test_somebody_is_invited_comes_in_and_forgets_the_password(browser: Browser)
     b.named("a", "Forgot your password?").click()
     b.type_into("input[type=email]", "Nell.Arden@calder-finch.example")
     b.press("Send a link")
-    b.wait_text(".door", "a link is on its way")
+    b.wait_text(".door", "a link has been sent")
     b.open(link_in_mail(b, "Reset the password"))
     b.type_into("input[type=password]", "eight plumb bobs")
     b.press("Save the password")
-    b.wait_text(".door", "The password is set")
+    b.wait_text(".door", "The password has been changed")
     b.sign_in("nell.arden@calder-finch.example", "eight plumb bobs")
 
 

@@ -37,7 +37,7 @@ def test_modes_of_the_clinic_theirs_and_ours(lead_browser: Browser) -> None:
     b.find("table.modes tbody tr button.off").click()
     b.wait_text(".bench-title", "Effective modal mass")
     b.wait_text(".bench", "axes X and Y")
-    b.wait_text(".bench", "Ours is read off the reference model")
+    b.wait_text(".bench", "Ours is a result of the reference model")
     # the viewer: another mode, paused, stepped, seen in plan
     b.find("canvas")
     b.find("button[aria-label='Next mode']").click()

@@ -107,7 +107,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
                 ))}
               </span>
             )}
-            {i === at && question.message.startsWith("it is not said which case") && (
+            {i === at && question.message === "the load case of these rows is not stated" && (
               <form
                 className="choices"
                 onSubmit={(e) => {
