@@ -15,6 +15,7 @@ import { Records } from "./Records";
 import { Sessions } from "./Sessions";
 import "./account.css";
 import { strings } from "./strings";
+import css from "./AccountPage.module.css";
 
 /** Who am I here, and how do I come in? */
 export default function AccountPage() {
@@ -194,7 +195,7 @@ function Password() {
           setCurrent(e.currentTarget.value);
         }}
       />
-      <div style={{ width: 340 }}>
+      <div className={css["width"]}>
         <NewPassword value={password} onChange={setPassword} />
       </div>
       <Button type="submit" variant="default" size="sm" loading={change.isPending}>

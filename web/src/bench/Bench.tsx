@@ -16,6 +16,7 @@ import { Steps } from "./derivation";
 import { Remark } from "./Remark";
 import "./bench.css";
 import { strings } from "./strings";
+import css from "./Bench.module.css";
 
 const LEVELS = ["", strings.level1Consistent, strings.level2Recomputed, strings.level3Independent];
 
@@ -130,7 +131,7 @@ export function Bench({ check: first, stage }: Props) {
         </Tooltip>
       </div>
       <p className="bench-place">
-        <span style={{ textTransform: "capitalize" }}>{check.stage}</span>
+        <span className={css["spaced"]}>{check.stage}</span>
         {check.clause && ` · ${check.clause}`}
         {check.level && ` · ${LEVELS[check.level] ?? ""}`}
       </p>

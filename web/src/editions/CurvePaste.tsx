@@ -2,6 +2,7 @@ import { Button, Textarea } from "@mantine/core";
 import { useState } from "react";
 import { pairs } from "./curve";
 import { strings } from "./strings";
+import css from "./CurvePaste.module.css";
 
 interface Props {
   label: string;
@@ -46,8 +47,7 @@ export function CurvePaste({ label, points, placeholder, onTake, onLeave }: Prop
       {onLeave && points.length > 0 && (text === null || text === "") && (
         <button
           type="button"
-          className="linklike"
-          style={{ fontSize: 12.5 }}
+          className={`linklike ${css["small"] ?? ""}`}
           onClick={() => {
             setText(null);
             onLeave();

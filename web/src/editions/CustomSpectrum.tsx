@@ -4,6 +4,7 @@ import { ValueInput } from "../shared/ValueInput";
 import { CurvePaste } from "./CurvePaste";
 import { give, given, type Change } from "./places";
 import { strings } from "./strings";
+import css from "./CustomSpectrum.module.css";
 
 const OWN: [string, string, string][] = [
   ["period_coefficient", strings.coefficientOfThePeriod, strings.requiredWithoutAnalysis],
@@ -50,7 +51,7 @@ export function CustomSpectrum({ edition, brief, change }: { edition: Edition; b
   };
   return (
     <div className="curve-paste">
-      <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 150px 150px", marginTop: 8 }}>
+      <div className={`fields ${css["grid"] ?? ""}`}>
         <CurvePaste
           label={strings.pointsPeriodSAnd(kind === "S_a" ? strings.accelerationG : strings.displacementM)}
           points={T.map((t, i) => [t, ordinates[i] ?? 0])}
@@ -87,7 +88,7 @@ export function CustomSpectrum({ edition, brief, change }: { edition: Edition; b
           }}
         />
       </div>
-      <div className="fields" style={{ marginTop: 8 }}>
+      <div className={`fields ${css["below"] ?? ""}`}>
         {OWN.map(([name, label, standing]) => (
           <ValueInput
             key={name}

@@ -4,6 +4,7 @@ import { figures } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { ValueInput } from "../shared/ValueInput";
 import { strings } from "./strings";
+import css from "./Field.module.css";
 
 interface Props {
   edition: Edition;
@@ -40,9 +41,9 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
         renderOption={({ option }) => {
           const factors = edition.systems.find((s) => s.id === option.value)?.factors ?? {};
           return (
-            <span style={{ display: "flex", gap: 10, width: "100%" }}>
-              <span style={{ flex: 1 }}>{option.label}</span>
-              <span className="quiet" style={{ whiteSpace: "nowrap" }}>
+            <span className={css["row"]}>
+              <span className={css["fill"]}>{option.label}</span>
+              <span className={`quiet ${css["oneLine"] ?? ""}`}>
                 {Object.values(factors)
                   .map((f) => figures(f, 3))
                   .join(" / ")}

@@ -8,6 +8,7 @@ import { Problems } from "../shared/Problems";
 import { ValueInput } from "../shared/ValueInput";
 import { give, given, type Change } from "./places";
 import { strings } from "./strings";
+import css from "./HazardLookup.module.css";
 
 /** Values by coordinates from the hazard service: shown with version and date, adopted only on demand. */
 export function HazardLookup({ edition, brief, change }: { edition: Edition; brief: Brief; change: Change }) {
@@ -93,14 +94,12 @@ export function HazardLookup({ edition, brief, change }: { edition: Edition; bri
         >
           {strings.lookUp}
         </Button>
-        <span className="quiet" style={{ fontSize: 12.5, paddingBottom: 6 }}>
-          {strings.n47To49N32}
-        </span>
+        <span className={`quiet ${css["smallLine"] ?? ""}`}>{strings.n47To49N32}</span>
       </form>
       <Problems error={look.error} title={strings.noValues} />
       {look.data && (
         <div className="lookup-answer" role="status">
-          <p style={{ margin: "2px 0" }}>
+          <p className={css["spaced"]}>
             {strings.at(edition.title, figures(look.data.latitude, 4), figures(look.data.longitude, 4))}
             <span className="quiet">{strings.dataOf(look.data.version, look.data.date)}</span>
           </p>

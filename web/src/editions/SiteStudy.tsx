@@ -4,6 +4,7 @@ import { ValueInput } from "../shared/ValueInput";
 import { CurvePaste } from "./CurvePaste";
 import { give, given, type Change } from "./places";
 import { strings } from "./strings";
+import css from "./SiteStudy.module.css";
 
 interface Values {
   T?: number[] | null;
@@ -28,10 +29,8 @@ export function SiteStudy({ edition, brief, change }: { edition: Edition; brief:
   return (
     <>
       <h3 className="part">{strings.siteSpecificStudy}</h3>
-      <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-        {strings.leaveThisEmptyIfThere(edition.title)}
-      </p>
-      <div className="fields" style={{ gridTemplateColumns: "minmax(220px, 300px) 130px 130px", maxWidth: 620 }}>
+      <p className={`quiet ${css["smallLine"] ?? ""}`}>{strings.leaveThisEmptyIfThere(edition.title)}</p>
+      <div className={`fields ${css["grid"] ?? ""}`}>
         <CurvePaste
           label={strings.designSpectrumPeriodSAnd}
           placeholder={"0\t0.40\n0.2\t1.00\n…"}

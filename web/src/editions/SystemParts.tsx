@@ -5,6 +5,7 @@ import { SymbolText } from "../shared/Symbol";
 import { ValueInput } from "../shared/ValueInput";
 import { give, given, type Change } from "./places";
 import { strings } from "./strings";
+import css from "./SystemParts.module.css";
 
 interface Props {
   edition: Edition;
@@ -192,7 +193,7 @@ function OneWay({
                 },
               ]}
             />
-            <div className="fields" style={{ maxWidth: 420, marginBottom: 6 }}>
+            <div className={`fields ${css["width"] ?? ""}`}>
               <Select
                 label={strings.regularInPlanAtAll}
                 allowDeselect={false}

@@ -2,6 +2,7 @@ import { Button, Progress } from "@mantine/core";
 import type { Run } from "../shared/api/client";
 import { Problems } from "../shared/Problems";
 import { strings } from "./strings";
+import css from "./RunStatus.module.css";
 
 interface Props {
   run: Run | undefined;
@@ -25,12 +26,8 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
     const share = run.share ?? 0;
     const phase = run.status === "queued" ? strings.waitingForAWorker : run.phase || "beginning";
     return (
-      <div
-        role="status"
-        aria-label={strings.analysisOfTheReferenceModel}
-        style={{ display: "flex", alignItems: "center", gap: 12, maxWidth: 560, margin: "8px 0" }}
-      >
-        <span style={{ minWidth: 150 }}>{phase}…</span>
+      <div role="status" aria-label={strings.analysisOfTheReferenceModel} className={css["row"]}>
+        <span className={css["spaced"]}>{phase}…</span>
         <Progress
           value={100 * share}
           aria-label={`${phase}, ${String(Math.round(100 * share))} %`}
@@ -50,7 +47,7 @@ export function RunStatus({ run, error, asking, cancel, again }: Props) {
   }[run.status as "refused" | "cancelled" | "failed"];
   return (
     <div className="problem" role="alert">
-      <p style={{ fontWeight: 600 }}>{message}</p>
+      <p className={css["strong"]}>{message}</p>
       {run.problems.map((p, i) => (
         <p key={i}>
           {p.message.charAt(0).toUpperCase() + p.message.slice(1)}. <span className="quiet">{p.remedy}</span>

@@ -4,6 +4,7 @@ import { useCallback, useRef, useState, type ReactNode } from "react";
 import { Problems } from "../shared/Problems";
 import { accounts, IdentityRequired, showPasskey, takesPasskeys, type Flow } from "./accounts";
 import { strings } from "./strings";
+import css from "./ConfirmIdentity.module.css";
 
 interface Request {
   flows: Flow[];
@@ -113,7 +114,7 @@ function WhoIsThere({ request: request, onEnd }: { request: Request; onEnd: (sho
           />
         )}
         <Problems error={show.error} />
-        <div style={{ display: "flex", gap: 8, marginTop: 14 }}>
+        <div className={css["row"]}>
           <Button type="submit" color="dark" loading={show.isPending} disabled={!password && !code}>
             {strings.continue}
           </Button>

@@ -1,6 +1,7 @@
 import type { Check, Verdict } from "./api/client";
 import { figures, unitLabel } from "./numbers";
 import { strings } from "./strings";
+import css from "./Mark.module.css";
 
 type Judged = Pick<Check, "verdict" | "role" | "follows"> & Partial<Pick<Check, "limit" | "unit">>;
 
@@ -62,7 +63,7 @@ export function MarkAt({ shape, x, y }: { shape: MarkShape; x: number; y: number
 /** A verdict's shape standing in text. */
 export function Mark({ shape }: { shape: MarkShape }) {
   return (
-    <svg width={14} height={14} viewBox="0 0 14 14" aria-hidden style={{ verticalAlign: "-2px", flex: "none" }}>
+    <svg width={14} height={14} viewBox="0 0 14 14" aria-hidden className={css["fill"]}>
       <MarkAt shape={shape} x={7} y={7} />
     </svg>
   );

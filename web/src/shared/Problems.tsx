@@ -1,5 +1,6 @@
 import { ApiProblem, type Problem } from "./api/client";
 import { strings } from "./strings";
+import css from "./Problems.module.css";
 
 export function problemsOf(error: unknown): Problem[] {
   if (error instanceof ApiProblem) return error.problems;
@@ -20,7 +21,7 @@ export function Problems({ error, title }: { error: unknown; title?: string }) {
   if (problems.length === 0) return null;
   return (
     <div className="problem" role="alert">
-      {title && <p style={{ fontWeight: 600 }}>{title}</p>}
+      {title && <p className={css["strong"]}>{title}</p>}
       {problems.map((t, i) => (
         <p key={i}>
           {t.message.charAt(0).toUpperCase() + t.message.slice(1)}. <span className="quiet">{t.remedy}</span>

@@ -2,6 +2,7 @@ import { Button, Select } from "@mantine/core";
 import { useState, type ReactNode } from "react";
 import { ValueInput } from "./ValueInput";
 import { strings } from "./strings";
+import css from "./RowsEditor.module.css";
 
 export type Row = Record<string, string | number | boolean | null | undefined>;
 
@@ -138,7 +139,7 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
         </table>
       )}
       {missing.length > 0 && (
-        <p className="off" style={{ fontSize: 12.5, margin: "2px 0" }}>
+        <p className={`off ${css["smallLine"] ?? ""}`}>
           {strings.savedOnceItHas(missing.map((c) => c.spoken).join(", "))}
         </p>
       )}

@@ -2,6 +2,7 @@ import { TextInput, type TextInputProps } from "@mantine/core";
 import { useState } from "react";
 import { typedNumber } from "./typedNumber";
 import { strings } from "./strings";
+import css from "./ValueInput.module.css";
 
 interface Props extends Omit<TextInputProps, "value" | "onChange"> {
   value: number | null | undefined;
@@ -26,13 +27,7 @@ export function ValueInput({ value, onCommit, unit, ...rest }: Props) {
       {...rest}
       value={typed ?? given}
       error={bad ? strings.enterANumber : rest.error}
-      rightSection={
-        unit ? (
-          <span className="quiet" style={{ fontSize: 11.5 }}>
-            {unit}
-          </span>
-        ) : undefined
-      }
+      rightSection={unit ? <span className={`quiet ${css["small"] ?? ""}`}>{unit}</span> : undefined}
       rightSectionPointerEvents="none"
       onChange={(e) => {
         setTyped(e.currentTarget.value);

@@ -17,6 +17,7 @@ import { ShearRatios } from "./ShearRatios";
 import { ShearLog } from "./ShearLog";
 import "./across.css";
 import { strings } from "./strings";
+import css from "./AcrossPage.module.css";
 
 type Drawn = "elastic" | "reduced" | "coefficient";
 const AXES: Record<View, [string, string]> = {
@@ -140,8 +141,8 @@ export default function AcrossPage() {
         <ShearRatios across={data} direction={direction} titleOf={titleOf} />
         {lines.length > 0 && (
           <>
-            <div className="stage-head" style={{ marginTop: 18 }}>
-              <h3 className="part" style={{ margin: 0 }}>
+            <div className={`stage-head ${css["below"] ?? ""}`}>
+              <h3 className={`part ${css["spaced"] ?? ""}`}>
                 {drawn === "coefficient"
                   ? strings.baseShearOverWeightAgainst(direction)
                   : drawn === "reduced"
@@ -255,7 +256,7 @@ export default function AcrossPage() {
 function Swatch({ index }: { index: number }) {
   const { colour, dash } = lineOf(index);
   return (
-    <svg width={24} height={8} aria-hidden style={{ verticalAlign: "middle" }}>
+    <svg width={24} height={8} aria-hidden className={css["spaced2"]}>
       <line
         x1={0}
         x2={24}

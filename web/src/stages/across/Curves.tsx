@@ -6,6 +6,7 @@ import { useEffect } from "react";
 import { chartLooks, useChart } from "../../shared/useChart";
 import { figures } from "../../shared/numbers";
 import { lineOf } from "./across";
+import css from "./Curves.module.css";
 
 register([LineChart, GridComponent, TooltipComponent, SVGRenderer]);
 
@@ -84,5 +85,5 @@ export function Curves({ lines, xName, yName, longest, log, scheme, label }: Pro
       { notMerge: true },
     );
   }, [chart, lines, xName, yName, longest, log, scheme]);
-  return <div ref={box} style={{ height: 330 }} role="img" aria-label={label} />;
+  return <div ref={box} className={css["area"]} role="img" aria-label={label} />;
 }

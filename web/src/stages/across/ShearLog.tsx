@@ -5,6 +5,7 @@ import { figures } from "../../shared/numbers";
 import { lineOf, type Direction } from "./across";
 import "../../heightlog/heightlog.css";
 import { strings } from "./strings";
+import css from "./ShearLog.module.css";
 
 interface Props {
   stories: { name: string; height: number; plan?: number[] | null }[];
@@ -133,7 +134,7 @@ export function ShearLog({ stories, shears, direction }: Props) {
         )}
       </div>
       <div className="log-table">
-        <table className="plain" style={{ width: "auto" }}>
+        <table className={`plain ${css["width"] ?? ""}`}>
           <thead>
             <tr>
               <th>{strings.story}</th>

@@ -2,6 +2,7 @@ import type { Across } from "../../shared/api/client";
 import { figures } from "../../shared/numbers";
 import { ASPECTS, telling, times, type Direction } from "./across";
 import { strings } from "./strings";
+import css from "./ShearRatios.module.css";
 
 interface Props {
   across: Across;
@@ -20,7 +21,7 @@ export function ShearRatios({ across, direction, titleOf }: Props) {
   return (
     <section aria-label={strings.whyTheBaseShearsDiffer}>
       <h3 className="part">{strings.whyTheBaseShearsDiffer2(direction)}</h3>
-      <p className="quiet" style={{ fontSize: 12.5, margin: "0 0 6px" }}>
+      <p className={`quiet ${css["smallLine"] ?? ""}`}>
         {strings.ratioOfEachBaseShear(titleOf(across.governing), figures(ratios[0]?.period ?? 0, 3))}
       </p>
       <div className="shear-ratios">

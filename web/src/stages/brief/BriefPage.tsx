@@ -23,6 +23,7 @@ import { ReviewSettings } from "./ReviewSettings";
 import { Walls } from "./Walls";
 import "../../editions/editions.css";
 import { strings } from "./strings";
+import css from "./BriefPage.module.css";
 
 /** What building, which codes, which system each way: the reviewer's own side. */
 export default function BriefPage() {
@@ -61,7 +62,7 @@ export default function BriefPage() {
     { value: "open", label: strings.notTested },
   ];
   return (
-    <main className="page" style={{ maxWidth: 1240 }}>
+    <main className={`page ${css["width"] ?? ""}`}>
       <div className="stage-head">
         <h2 className="stage-title">{strings.brief}</h2>
         <span className="quiet">{strings.theReviewersOwnDataNothing}</span>
@@ -76,7 +77,7 @@ export default function BriefPage() {
       </div>
       <Problems error={error} title={strings.notSavedTheBriefIs} />
       <h3 className="part">{strings.codes}</h3>
-      <div className="fields" style={{ gridTemplateColumns: "230px minmax(280px, 1fr) 120px" }}>
+      <div className={`fields ${css["grid"] ?? ""}`}>
         <Select
           label={strings.governingEdition}
           allowDeselect={false}
@@ -193,7 +194,7 @@ export default function BriefPage() {
         </tbody>
       </table>
       {inputs.has("regular_in_plan") && (
-        <div className="fields" style={{ marginTop: 6, maxWidth: 480 }}>
+        <div className={`fields ${css["width2"] ?? ""}`}>
           <Select
             label={strings.irregularInPlan}
             allowDeselect={false}
@@ -215,7 +216,7 @@ export default function BriefPage() {
         </div>
       )}
       {inputs.has("torsionally_flexible") && (
-        <div className="fields" style={{ marginTop: 6, maxWidth: 233 }}>
+        <div className={`fields ${css["width3"] ?? ""}`}>
           <Select
             label={strings.torsionallyFlexible}
             clearable
@@ -262,7 +263,7 @@ export default function BriefPage() {
             wanted={(i) => i.part !== "site"}
           />
           <BuildingTests described={across.data?.editions.find((e) => e.id === governing.id)} />
-          <p className="quiet" style={{ fontSize: 13, margin: "8px 0 0" }}>
+          <p className={`quiet ${css["smallLine"] ?? ""}`}>
             {strings.siteValuesSupplementsAndPermissions}
             <Link to="../ground">{strings.ground}</Link>
             {strings.inputsLeftEmptyAreUsed}

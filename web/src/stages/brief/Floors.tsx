@@ -7,6 +7,7 @@ import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
 import { strings } from "./strings";
+import css from "./Floors.module.css";
 
 interface Props {
   reviewId: string;
@@ -85,8 +86,8 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
         {stories.some((s) => s.corners) && strings.outlines}
         {stories.some((s) => s.plan_stiffness) && strings.stiffnessInPlan}
       </summary>
-      <div style={{ overflowX: "auto" }}>
-        <table className="plain" style={{ width: "auto" }}>
+      <div className={css["spaced"]}>
+        <table className={`plain ${css["width"] ?? ""}`}>
           <thead>
             <tr>
               <th>{strings.story}</th>
@@ -223,14 +224,9 @@ function FromModel({
     briefNumber,
     asked && number > 0,
   );
-  if (number === 0)
-    return (
-      <p className="quiet" style={{ margin: "6px 0 0" }}>
-        {strings.withAReferenceModelOn}
-      </p>
-    );
+  if (number === 0) return <p className={`quiet ${css["spaced2"] ?? ""}`}>{strings.withAReferenceModelOn}</p>;
   return (
-    <div style={{ marginTop: 6 }}>
+    <div className={css["below"]}>
       {!asked && (
         <Button
           variant="default"
@@ -260,7 +256,7 @@ function FromModel({
         ))}
       <Problems error={error} title={strings.notComputed} />
       {run?.problems.map((p) => (
-        <p key={p.path} className="off" style={{ margin: "4px 0" }}>
+        <p key={p.path} className={`off ${css["spaced3"] ?? ""}`}>
           {p.message}. {p.remedy}
         </p>
       ))}

@@ -2,6 +2,7 @@ import { Select } from "@mantine/core";
 import type { Across, Brief, System } from "../../shared/api/client";
 import { SymbolText } from "../../shared/Symbol";
 import { strings } from "./strings";
+import css from "./Irregularities.module.css";
 
 type Types = NonNullable<System["irregularities"]>;
 
@@ -96,12 +97,12 @@ export function Irregularities({ brief, change, across }: Props) {
         {strings.irregularitiesByType}
         {count === 0 ? strings.noneAssessedYet : strings.assessed(count)}
       </summary>
-      <div style={{ display: "flex", gap: 40, flexWrap: "wrap" }}>
+      <div className={css["wrapRow"]}>
         {column(strings.inPlan, IN_PLAN)}
         {column(strings.inHeight, IN_HEIGHT)}
       </div>
       {shown.length > 0 && (
-        <p className="off" style={{ margin: "6px 0" }}>
+        <p className={`off ${css["spaced"] ?? ""}`}>
           {strings.outlinesAndStoriesShow}
           <SymbolText text={shown.join("; ")} />
         </p>

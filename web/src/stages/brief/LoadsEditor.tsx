@@ -5,6 +5,7 @@ import { figures, trimmed } from "../../shared/numbers";
 import { ValueInput } from "../../shared/ValueInput";
 import { KIND_WORDS, KINDS, pastedLoads } from "./loads";
 import { strings } from "./strings";
+import css from "./LoadsEditor.module.css";
 
 interface Props {
   stories: Story[];
@@ -41,11 +42,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
   return (
     <section aria-label={strings.weightMakeUp}>
       <h3 className="part">{strings.weightMakeUp}</h3>
-      {made.length === 0 && (
-        <p className="quiet" style={{ fontSize: 13, margin: "0 0 6px" }}>
-          {strings.weightsAreEnteredAboveEnter}
-        </p>
-      )}
+      {made.length === 0 && <p className={`quiet ${css["smallLine"] ?? ""}`}>{strings.weightsAreEnteredAboveEnter}</p>}
       {made.length > 0 && (
         <table className="plain loads">
           <thead>
@@ -167,7 +164,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
           {strings.pasteLoads}
         </Button>
       ) : (
-        <div style={{ maxWidth: 640, marginTop: 6 }}>
+        <div className={css["width"]}>
           <Textarea
             label={strings.storyLoadKindAmountKn}
             autosize
@@ -186,7 +183,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
               ))}
             </div>
           )}
-          <div style={{ display: "flex", gap: 8, marginTop: 6 }}>
+          <div className={css["row"]}>
             <Button onClick={take}>{strings.useThemInsteadOfThe}</Button>
             <Button
               variant="subtle"

@@ -7,6 +7,7 @@ import { useRefresh, useSession } from "../../shared/api/queries";
 import { day } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
 import { strings } from "./strings";
+import css from "./ReviewSettings.module.css";
 
 type Role = Review["team"][number]["role"];
 const ROLES: Record<Role, string> = {
@@ -107,7 +108,7 @@ export function ReviewSettings({ review }: { review: Review }) {
         {...field("description")}
       />
       <Problems error={change.error} title={strings.nothingWasChanged} />
-      <div style={{ display: "flex", gap: 8, flexWrap: "wrap", marginTop: 10 }}>
+      <div className={css["wrapRow"]}>
         <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
           {strings.exportPlumbJson}
         </Button>
@@ -131,7 +132,7 @@ export function ReviewSettings({ review }: { review: Review }) {
         )}
       </div>
       <h3 className="part">{strings.team}</h3>
-      <table className="plain" style={{ width: "auto" }}>
+      <table className={`plain ${css["width"] ?? ""}`}>
         <tbody>
           {review.team.map((m) => (
             <tr key={m.id}>
@@ -213,7 +214,7 @@ export function ReviewSettings({ review }: { review: Review }) {
             e.preventDefault();
             add.mutate();
           }}
-          style={{ display: "flex", gap: 8, marginTop: 8, flexWrap: "wrap" }}
+          className={css["wrapRow2"]}
         >
           <TextInput
             aria-label={strings.eMailAddressOfA}

@@ -5,6 +5,7 @@ import { figures } from "../../shared/numbers";
 import { ValueInput } from "../../shared/ValueInput";
 import { pastedStories } from "./stories";
 import { strings } from "./strings";
+import css from "./StoriesEditor.module.css";
 
 interface Props {
   stories: Story[];
@@ -40,13 +41,13 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
       {stories.length === 0 && <p className="quiet">{strings.noStoriesYetAddThem}</p>}
       {problems.length > 0 && (
         <div className="problem" role="alert">
-          <p style={{ fontWeight: 600 }}>{strings.notPastedTheStoriesAre}</p>
+          <p className={css["strong"]}>{strings.notPastedTheStoriesAre}</p>
           {problems.map((p) => (
             <p key={p}>{p}</p>
           ))}
         </div>
       )}
-      <table className="plain" style={{ width: "auto" }}>
+      <table className={`plain ${css["width"] ?? ""}`}>
         <thead>
           <tr>
             <th>{strings.story}</th>
@@ -127,7 +128,7 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
           </tfoot>
         )}
       </table>
-      <div style={{ display: "flex", gap: 8, marginTop: 8, alignItems: "center" }}>
+      <div className={css["row"]}>
         <Button variant="default" onClick={add}>
           {strings.addAStoryOnTop}
         </Button>

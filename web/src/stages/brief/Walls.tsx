@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import type { Brief } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
 import { strings } from "./strings";
+import css from "./Walls.module.css";
 
 interface Props {
   brief: Brief;
@@ -39,10 +40,10 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
           });
         };
         return (
-          <div key={d} style={{ marginTop: 8 }}>
+          <div key={d} className={css["below"]}>
             {walls.map((wall, i) => (
-              <div key={i} style={{ display: "flex", gap: 8, alignItems: "center", marginBottom: 4 }}>
-                <span className="quiet" style={{ width: 90 }}>
+              <div key={i} className={css["row"]}>
+                <span className={`quiet ${css["width"] ?? ""}`}>
                   {strings.wall(d)}
                   {i + 1}
                 </span>

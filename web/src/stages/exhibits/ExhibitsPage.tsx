@@ -13,6 +13,7 @@ import { OpenExhibit } from "./OpenExhibit";
 import { TablePreview, type TableSource } from "./TablePreview";
 import "./exhibits.css";
 import { strings } from "./strings";
+import css from "./ExhibitsPage.module.css";
 
 /** What did they submit? Files are kept as they are; tables become values once accepted. */
 export default function ExhibitsPage() {
@@ -252,7 +253,7 @@ export default function ExhibitsPage() {
         <section key={s.id}>
           <h3 className="part">
             {s.label}{" "}
-            <span className="quiet" style={{ fontWeight: 400 }}>
+            <span className={`quiet ${css["strong"] ?? ""}`}>
               {s.status === "accepted"
                 ? strings.acceptedItCannotBeChanged(day(s.accepted_at ?? ""))
                 : strings.draftTablesCanStillBe}

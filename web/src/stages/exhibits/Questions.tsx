@@ -3,6 +3,7 @@ import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import { asked, placeOf, type Choice, type Question } from "./reading";
 import { strings } from "./strings";
+import css from "./Questions.module.css";
 
 const SHOWN = 8;
 /** answers that are shown at once; the rest are a matter of pointing at the column */
@@ -56,7 +57,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
   if (all.length === 0 || !now) return null;
   return (
     <div className="problem questions" role="alert">
-      <p style={{ fontWeight: 600 }}>
+      <p className={css["strong"]}>
         {blocking > 0 ? strings.inTheWay(blocking) : strings.toLookAt(problems.length)}
         <span className="quiet keys">
           {all.length > 1 && (

@@ -12,6 +12,7 @@ import { SymbolText } from "../../shared/Symbol";
 import { Problems } from "../../shared/Problems";
 import "./findings.css";
 import { strings } from "./strings";
+import css from "./FindingsPage.module.css";
 
 type Status = Finding["status"];
 const SEVERITY: Record<Severity, string> = {
@@ -228,7 +229,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           <h2 className="bench-title">
             <SymbolText text={finding.title} />
           </h2>
-          <p className="quiet" style={{ margin: "2px 0 8px", fontSize: 13 }}>
+          <p className={`quiet ${css["smallLine"] ?? ""}`}>
             {SEVERITY[finding.severity ?? "must"]}
             {finding.clause && ` · ${finding.clause}`}
           </p>
@@ -289,11 +290,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
               {s === "issued" && finding.status !== "draft" ? strings.issueAgain : ACTIONS[s]}
             </Button>
           ))}
-          {edited && editable && (
-            <span className="quiet" style={{ fontSize: 12.5 }}>
-              {strings.saveBeforeYouIssueIt}
-            </span>
-          )}
+          {edited && editable && <span className={`quiet ${css["small"] ?? ""}`}>{strings.saveBeforeYouIssueIt}</span>}
         </div>
       )}
       {finding.evidence.length > 0 && (
@@ -345,11 +342,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
       <div className="bench-part">
         <h3>{strings.thread2}</h3>
       </div>
-      {finding.thread.length === 0 && (
-        <p className="quiet" style={{ fontSize: 13 }}>
-          {strings.noMessagesYet}
-        </p>
-      )}
+      {finding.thread.length === 0 && <p className={`quiet ${css["small2"] ?? ""}`}>{strings.noMessagesYet}</p>}
       {finding.thread.map((m) => (
         <div key={m.at} className="message">
           <p>

@@ -2,6 +2,7 @@ import { Checkbox, Select } from "@mantine/core";
 import type { ReferenceModel } from "../../shared/api/client";
 import { ValueInput } from "../../shared/ValueInput";
 import { strings } from "./strings";
+import css from "./AnalysisFields.module.css";
 
 interface Props {
   model: ReferenceModel;
@@ -21,7 +22,7 @@ export function AnalysisFields({ model, change }: Props) {
   return (
     <section aria-label={strings.analysis}>
       <h3 className="part">{strings.analysis}</h3>
-      <div className="fields" style={{ maxWidth: 1100 }}>
+      <div className={`fields ${css["width"] ?? ""}`}>
         <Select
           label={strings.modesBy}
           allowDeselect={false}
@@ -80,7 +81,7 @@ export function AnalysisFields({ model, change }: Props) {
           }}
         />
       </div>
-      <div style={{ display: "flex", gap: 24, marginTop: 8 }}>
+      <div className={css["row"]}>
         <Checkbox
           label={strings.secondOrderEffectsOfGravity}
           checked={model.p_delta ?? false}

@@ -4,6 +4,7 @@ import { counted } from "../../shared/numbers";
 import { ValueInput } from "../../shared/ValueInput";
 import { factorOf, groupsOf, REDUCED, withFactor } from "./frameOptions";
 import { strings } from "./strings";
+import css from "./FrameOptions.module.css";
 
 interface Props {
   frame: Frame;
@@ -21,10 +22,10 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
   return (
     <section aria-label={strings.modellingOptions}>
       <h3 className="part">{strings.modellingOptions}</h3>
-      <div style={{ display: "flex", gap: 36, flexWrap: "wrap", alignItems: "start" }}>
+      <div className={css["wrapRow"]}>
         {groups.length > 0 && (
           <div>
-            <table className="plain" aria-label={strings.crackedStiffnessByGroup} style={{ width: "auto" }}>
+            <table className={`plain ${css["width"] ?? ""}`} aria-label={strings.crackedStiffnessByGroup}>
               <thead>
                 <tr>
                   <th>{strings.crackedStiffnessOf}</th>
@@ -55,14 +56,10 @@ export function FrameOptions({ frame, fromGrid, change }: Props) {
                 ))}
               </tbody>
             </table>
-            {fromGrid && (
-              <p className="quiet" style={{ fontSize: 12.5, margin: "4px 0 0" }}>
-                {strings.applyingTheGridAgainResets}
-              </p>
-            )}
+            {fromGrid && <p className={`quiet ${css["smallLine"] ?? ""}`}>{strings.applyingTheGridAgainResets}</p>}
           </div>
         )}
-        <div style={{ display: "grid", gap: 9 }}>
+        <div className={css["grid"]}>
           {slack > 0 && (
             <Select
               label={strings.forTensionOnly(counted(slack, "member"))}

@@ -16,6 +16,7 @@ import { GridBuilder } from "./GridBuilder";
 import { LinesEditor } from "./LinesEditor";
 import "./frame.css";
 import { strings } from "./strings";
+import css from "./FramePage.module.css";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
@@ -61,7 +62,7 @@ export default function FramePage() {
   const colours = groupColours(groups);
   const member = model.frame?.members.find((m) => m.id === picked);
   return (
-    <main className="page" style={{ maxWidth: 1500 }}>
+    <main className={`page ${css["width"] ?? ""}`}>
       <div className="stage-head">
         <h2 className="stage-title">{strings.frame}</h2>
         <span className="quiet">{strings.referenceModelOfTheBuilding}</span>
@@ -161,7 +162,7 @@ export default function FramePage() {
         />
       )}
       {drawn.points.length > 0 && way === "view" && (
-        <section className="scene" aria-label={strings.n3dViewOfTheModel} style={{ marginTop: 10 }}>
+        <section className={`scene ${css["below"] ?? ""}`} aria-label={strings.n3dViewOfTheModel}>
           <div className="scene-tools">
             <SegmentedControl
               aria-label={strings.view}
@@ -184,7 +185,7 @@ export default function FramePage() {
               </button>
             )}
             {picked && (
-              <span style={{ marginLeft: "auto" }} role="status">
+              <span className={css["aside"]} role="status">
                 <b>{picked}</b>
                 {member &&
                   [
@@ -197,17 +198,11 @@ export default function FramePage() {
             )}
           </div>
           <div
-            style={{ height: 440 }}
+            className={css["area"]}
             role="img"
             aria-label={`Model of ${String(drawn.segments.length)} members, seen ${view}`}
           >
-            <Suspense
-              fallback={
-                <p className="quiet" style={{ padding: 12 }}>
-                  {strings.loadingTheView}
-                </p>
-              }
-            >
+            <Suspense fallback={<p className={`quiet ${css["padded"] ?? ""}`}>{strings.loadingTheView}</p>}>
               <Scene
                 drawn={drawn}
                 floors={floors}

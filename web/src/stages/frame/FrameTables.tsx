@@ -6,6 +6,7 @@ import { useVocabulary } from "../../shared/api/queries";
 import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { strings } from "./strings";
+import css from "./FrameTables.module.css";
 
 interface Props {
   reviewId: string;
@@ -71,7 +72,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
         <ul>
           {kinds.map(({ id: k }) => (
             <li key={k}>
-              <span style={{ flex: 1 }}>{k}</span>
+              <span className={css["fill"]}>{k}</span>
               {tables[k] ? (
                 <>
                   <b>{tables[k].length}</b>
@@ -103,14 +104,12 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
           {frame ? strings.useThemInsteadOfThe : strings.useThisFrame}
         </Button>
         {missing.length > 0 && (
-          <p className="quiet" style={{ fontSize: 12.5 }}>
-            {strings.stillNeeded(missing.join(", "))}
-          </p>
+          <p className={`quiet ${css["small"] ?? ""}`}>{strings.stillNeeded(missing.join(", "))}</p>
         )}
         <Problems error={build.error} title={strings.noFrameCanBeBuilt} />
       </div>
       <div>
-        <div style={{ display: "flex", gap: 10, alignItems: "end" }}>
+        <div className={css["row"]}>
           <Textarea
             label={strings.pasteATableWithIts}
             style={{ flex: 1 }}
@@ -155,8 +154,8 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
         </div>
         <Problems error={look.error} title={strings.thisCannotBeReadAs} />
         {read && (
-          <div style={{ marginTop: 10 }}>
-            <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
+          <div className={css["below"]}>
+            <div className={css["wrapRow"]}>
               <Select
                 label={strings.readAs}
                 w={130}
@@ -213,7 +212,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                 )}
               </div>
             )}
-            <div className="cells" style={{ marginTop: 8 }}>
+            <div className={`cells ${css["below2"] ?? ""}`}>
               <table className="plain">
                 <thead>
                   <tr>

@@ -11,6 +11,7 @@ import { Problems } from "../../shared/Problems";
 import { ValueInput } from "../../shared/ValueInput";
 import { baysText, readBays } from "./grid";
 import { strings } from "./strings";
+import css from "./GridBuilder.module.css";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
@@ -69,7 +70,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
   };
   const rectangle = (title: string, key: "columns" | "beams_x" | "beams_y") => (
     <tr>
-      <td style={{ whiteSpace: "nowrap" }}>{title}</td>
+      <td className={css["oneLine"]}>{title}</td>
       <td>
         <ValueInput
           aria-label={strings.widthOf(title)}
@@ -117,7 +118,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
         <div className="grid-parts">
           <div>
             <h3 className="part">{strings.bays}</h3>
-            <div style={{ display: "flex", gap: 12 }}>
+            <div className={css["row"]}>
               <Bays
                 label={strings.alongXM}
                 value={edited.bays_x}
@@ -133,10 +134,8 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 }}
               />
             </div>
-            <p className="quiet" style={{ fontSize: 12, margin: "2px 0 0" }}>
-              {strings.n3x68MeansThreeBays}
-            </p>
-            <div style={{ display: "flex", gap: 10, marginTop: 8 }}>
+            <p className={`quiet ${css["smallLine"] ?? ""}`}>{strings.n3x68MeansThreeBays}</p>
+            <div className={css["row2"]}>
               <Select
                 label={strings.base}
                 w={110}
@@ -166,13 +165,11 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 }}
               />
             </div>
-            <p className="quiet" style={{ fontSize: 12.5 }}>
-              {strings.storiesAndTheWeightsOf(stories.length)}
-            </p>
+            <p className={`quiet ${css["small"] ?? ""}`}>{strings.storiesAndTheWeightsOf(stories.length)}</p>
           </div>
           <div>
             <h3 className="part">{strings.sectionsByGroup}</h3>
-            <table className="plain" style={{ width: "auto" }}>
+            <table className={`plain ${css["width"] ?? ""}`}>
               <thead>
                 <tr>
                   <th />
@@ -220,7 +217,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
           <div>
             <h3 className="part">{strings.wallsAndBracingByBay}</h3>
             {panels.length > 0 && (
-              <table className="plain" style={{ width: "auto" }} aria-label={strings.wallsAndBracingByBay}>
+              <table className={`plain ${css["width"] ?? ""}`} aria-label={strings.wallsAndBracingByBay}>
                 <thead>
                   <tr>
                     <th>{strings.what}</th>
@@ -288,7 +285,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                 </tbody>
               </table>
             )}
-            <div style={{ display: "flex", gap: 8, marginTop: 6 }}>
+            <div className={css["row3"]}>
               <Button
                 variant="default"
                 onClick={() => {
@@ -321,7 +318,7 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
         <div>
           <Problems error={built.error} title={strings.thisGridCannotBeBuilt} />
           {drawn && (
-            <div className="scene" style={{ marginTop: 18 }}>
+            <div className={`scene ${css["below"] ?? ""}`}>
               <div className="scene-tools">
                 <span className="quiet">{strings.nodesMembers(drawn.points.length, drawn.segments.length)}</span>
                 <Button
@@ -334,14 +331,8 @@ export function GridBuilder({ reviewId, stories, grid, replaces, onTake }: Props
                   {replaces ? strings.useItInsteadOfThe : strings.useThisFrame}
                 </Button>
               </div>
-              <div style={{ height: 420 }} role="img" aria-label={strings.n3dViewOfTheFrame}>
-                <Suspense
-                  fallback={
-                    <p className="quiet" style={{ padding: 12 }}>
-                      {strings.loadingTheView}
-                    </p>
-                  }
-                >
+              <div className={css["area"]} role="img" aria-label={strings.n3dViewOfTheFrame}>
+                <Suspense fallback={<p className={`quiet ${css["padded"] ?? ""}`}>{strings.loadingTheView}</p>}>
                   <Scene
                     drawn={drawn}
                     floors={floorsOf(frame)}

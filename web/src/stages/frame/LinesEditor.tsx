@@ -8,6 +8,7 @@ import { ValueInput } from "../../shared/ValueInput";
 import { LinesPlan } from "./LinesPlan";
 import { copiedToAll, linesOf, pastedLines } from "./lines";
 import { strings } from "./strings";
+import css from "./LinesEditor.module.css";
 
 interface Props {
   stories: Story[];
@@ -83,7 +84,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         }}
       />
       <section>
-        <div style={{ display: "flex", gap: 8, alignItems: "end", flexWrap: "wrap" }}>
+        <div className={css["wrapRow"]}>
           <Select
             label={strings.story}
             w={110}
@@ -148,7 +149,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         />
         {problems.length > 0 && (
           <div className="problem" role="alert">
-            <p style={{ fontWeight: 600 }}>{strings.notPastedTheLinesAre}</p>
+            <p className={css["strong"]}>{strings.notPastedTheLinesAre}</p>
             {problems.map((p) => (
               <p key={p}>{p}</p>
             ))}
@@ -253,7 +254,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
             </tbody>
           </table>
         )}
-        <div style={{ display: "flex", gap: 8, marginTop: 8, flexWrap: "wrap" }}>
+        <div className={css["wrapRow2"]}>
           <Button
             variant="default"
             onClick={() => {

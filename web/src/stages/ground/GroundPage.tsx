@@ -16,6 +16,7 @@ import { Problems } from "../../shared/Problems";
 import { useBrief } from "../../review/useBrief";
 import "../../editions/editions.css";
 import { strings } from "./strings";
+import css from "./GroundPage.module.css";
 
 const MEASURED: string[] = ["v_s30", "N_SPT", "s_u", "site_period", "rock", "very_soft_thickness"];
 
@@ -82,7 +83,7 @@ export default function GroundPage() {
         />
         <Choices edition={edition} brief={brief} change={change} />
         {mce && (
-          <p className="quiet" style={{ fontSize: 13 }}>
+          <p className={`quiet ${css["small"] ?? ""}`}>
             {strings.multiPeriodSpectrumOfPoints(mce.T.length)}
             <button
               type="button"

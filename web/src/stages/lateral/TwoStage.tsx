@@ -1,6 +1,7 @@
 import type { Recheck } from "../../shared/api/client";
 import { figures, trimmed } from "../../shared/numbers";
 import { strings } from "./strings";
+import css from "./TwoStage.module.css";
 
 /** What a flexible upper part hands down to the podium under it, and whether the code permits the two stages. */
 export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: "X" | "Y" }) {
@@ -30,7 +31,7 @@ export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: 
           </li>
         ))}
       </ul>
-      <table className="plain" style={{ width: "auto" }}>
+      <table className={`plain ${css["width"] ?? ""}`}>
         <thead>
           <tr>
             <th>{strings.baseShearOfTheUpper}</th>

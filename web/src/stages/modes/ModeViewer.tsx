@@ -7,6 +7,7 @@ import type { Outline } from "../../model/Scene";
 import type { ReferenceModel } from "../../shared/api/client";
 import { PlanTwist } from "./PlanTwist";
 import { strings } from "./strings";
+import css from "./ModeViewer.module.css";
 
 const Scene = lazy(() => import("../../model/Scene"));
 
@@ -109,7 +110,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
           <span className="quiet">
             {modeShape.kind}, T = {modeShape.T.toFixed(3)} s
           </span>
-          <span style={{ marginLeft: "auto", display: "flex", flexWrap: "wrap", gap: 6 }}>
+          <span className={css["wrapRow"]}>
             <Button
               variant="default"
               aria-label={strings.previousMode}
@@ -158,14 +159,8 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
             />
           </span>
         </div>
-        <div style={{ height: 310 }} role="img" aria-label={strings.theModelInMode(mode, modeShape.kind)}>
-          <Suspense
-            fallback={
-              <p className="quiet" style={{ padding: 12 }}>
-                {strings.loadingTheView}
-              </p>
-            }
-          >
+        <div className={css["area"]} role="img" aria-label={strings.theModelInMode(mode, modeShape.kind)}>
+          <Suspense fallback={<p className={`quiet ${css["padded"] ?? ""}`}>{strings.loadingTheView}</p>}>
             <Scene
               drawn={drawn}
               movement={movement}
@@ -244,9 +239,7 @@ function Bar({ name, ours, theirs }: { name: string; ours: number; theirs: numbe
           <span className="hollow" style={{ left: `${String(Math.min(100, 100 * theirs))}%` }} />
         )}
       </span>
-      <span className="n ours" style={{ textAlign: "right" }}>
-        {(100 * ours).toFixed(1)} %
-      </span>
+      <span className={`n ours ${css["spaced"] ?? ""}`}>{(100 * ours).toFixed(1)} %</span>
     </>
   );
 }

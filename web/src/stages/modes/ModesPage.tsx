@@ -15,6 +15,7 @@ import { ModeViewer } from "./ModeViewer";
 import { RunningSums } from "./RunningSums";
 import "./modes.css";
 import { strings } from "./strings";
+import css from "./ModesPage.module.css";
 
 /** Enough modes, of the right kind? Theirs and ours, matched by shape. */
 export default function ModesPage() {
@@ -97,10 +98,8 @@ export default function ModesPage() {
         <ModalShears recheck={recheck} />
         {answer && (
           <>
-            <div className="stage-head" style={{ marginTop: 18 }}>
-              <h3 className="part" style={{ margin: 0 }}>
-                {strings.runningSumOfTheEffective}
-              </h3>
+            <div className={`stage-head ${css["below"] ?? ""}`}>
+              <h3 className={`part ${css["spaced"] ?? ""}`}>{strings.runningSumOfTheEffective}</h3>
               <SegmentedControl
                 aria-label={strings.directionOfTheRunningSums}
                 value={direction}

@@ -2,6 +2,7 @@ import type { ModalAnswer, SubmittedModes } from "../../model/answers";
 import type { Check } from "../../shared/api/client";
 import { Mark } from "../../shared/Mark";
 import { strings } from "./strings";
+import css from "./ModesTable.module.css";
 
 interface Props {
   answer: ModalAnswer | undefined;
@@ -114,7 +115,7 @@ export function ModesTable({ answer, submitted, chosen, onChoose, checks, onSele
               <td>
                 {m.kind}
                 {here.length > 0 && (
-                  <span className="chip" style={{ marginLeft: 6 }}>
+                  <span className={`chip ${css["aside"] ?? ""}`}>
                     {strings.inWord(Math.round(100 * (answer?.target ?? 0.9)), here.join(", "))}
                   </span>
                 )}

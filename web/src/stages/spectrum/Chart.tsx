@@ -8,6 +8,7 @@ import { figures, percent } from "../../shared/numbers";
 import { offset, REACH } from "../../sheet/layout";
 import { asSeen, type Submitted, type View } from "./curves";
 import { strings } from "./strings";
+import css from "./Chart.module.css";
 
 register([LineChart, ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, MarkAreaComponent, SVGRenderer]);
 
@@ -208,5 +209,5 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
       if (id) onSelect(id);
     });
   }, [chart, T, design, reduced, submitted, periods, view, log, scheme, onSelect]);
-  return <div ref={box} style={{ height: 440 }} role="img" aria-label={strings.designSpectrumOurCurveAnd} />;
+  return <div ref={box} className={css["area"]} role="img" aria-label={strings.designSpectrumOurCurveAnd} />;
 }

@@ -10,6 +10,7 @@ import { Problems } from "../../shared/Problems";
 import { Chart } from "./Chart";
 import { drawnPeriods, submittedPoints, type View } from "./curves";
 import { strings } from "./strings";
+import css from "./SpectrumPage.module.css";
 
 /** Is their curve the code's curve? */
 export default function SpectrumPage() {
@@ -112,7 +113,7 @@ export default function SpectrumPage() {
             />
           )
         )}
-        <p className="log-legend" style={{ display: "flex", gap: 18, fontSize: 12 }}>
+        <p className={`log-legend ${css["row"] ?? ""}`}>
           <span>
             <svg width={12} height={12} aria-hidden>
               <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />

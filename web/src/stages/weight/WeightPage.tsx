@@ -15,6 +15,7 @@ import { figures, trimmed } from "../../shared/numbers";
 import { weightTracks } from "./weights";
 import "./weight.css";
 import { strings } from "./strings";
+import css from "./WeightPage.module.css";
 
 /** Is the mass right? Static weight against the mass of both analyses, story by story. */
 export default function WeightPage() {
@@ -94,7 +95,7 @@ const PLAN = 250;
 function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting: boolean }) {
   if (!floor)
     return (
-      <div className="weight-plan quiet" style={{ padding: 12, fontSize: 13 }}>
+      <div className={`weight-plan quiet ${css["smallLine"] ?? ""}`}>
         {waiting ? strings.readingTheReferenceModel : strings.theCentreOfMassIs}
       </div>
     );
@@ -121,7 +122,7 @@ function CentrePlan({ floor, waiting }: { floor: ModelFloor | undefined; waiting
           {floor.name}
         </text>
       </svg>
-      <p className="quiet" style={{ fontSize: 12.5, margin: "0 10px 8px" }}>
+      <p className={`quiet ${css["smallLine2"] ?? ""}`}>
         {strings.centreOfMass}
         <b className="ours">
           {cx.toFixed(2)}, {cy.toFixed(2)} m
@@ -150,7 +151,7 @@ function MakeUp({
     .reverse();
   if (made.length === 0)
     return (
-      <p className="quiet" style={{ fontSize: 13 }}>
+      <p className={`quiet ${css["small"] ?? ""}`}>
         {strings.theBriefGivesWeightsAs}
         <Link to="../brief">{strings.enterTheLoadsBehindThem}</Link>
         {strings.andEachEditionsShareOf}
