@@ -77,8 +77,7 @@ def seed() -> None:
             "clinic-",
             place="Port Maren, Hesper Isles",
             client="Port Maren Building Office",
-            description="Clinic, eight stories, reinforced concrete: walls in X, moment frames in Y. The "
-            "review covers ground motion, design spectrum, static lateral forces and modes of S0.",
+            description="Clinic, eight stories, reinforced concrete: walls in X, moment frames in Y.",
         )
         services_of_model.save_model(review, people[REVIEWER], clinic_model(), 0)
         _first_finding(review, people)

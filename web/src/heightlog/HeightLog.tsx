@@ -292,7 +292,7 @@ function TrackChips({
               ‹
             </button>
           )}
-          {t}
+          <SymbolText text={t} />
           {i < titles.length - 1 && (
             <button
               type="button"
@@ -326,7 +326,7 @@ function TrackChips({
               onChange([...titles, t]);
             }}
           >
-            + {t}
+            + <SymbolText text={t} />
           </button>
         ))}
     </span>

@@ -16,7 +16,7 @@ export const strings = {
   conditionsOfTheChecks: "Conditions of the checks",
   secondOrderEffects: "Second order effects",
   whetherTheAnalysisBehindThe: "Whether the analysis behind the submitted drifts includes them",
-  asStatedInTheSubmission: "as stated in the submission",
+  asStatedInTheSubmission: "as submitted",
   notIncluded: "not included",
   driftsAreComparedAt: "Drifts are compared at",
   whereTheStoryDriftsAre: "Where the story drifts are determined that are compared with their limit",

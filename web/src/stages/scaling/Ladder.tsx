@@ -7,7 +7,7 @@ import { strings } from "./strings";
 
 type Shears = NonNullable<NonNullable<Recheck["stages"]["scaling"]>["X"]>;
 
-const NAMES = 150;
+const NAMES = 192;
 const ROW = 40;
 const TOP = 26;
 
