@@ -2,7 +2,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import { show } from "../../review/testing";
-import type { ClaimTable, FoundTable } from "../../shared/api/client";
+import type { ClaimTable } from "../../shared/api/client";
 import { AcceptedTable } from "./AcceptedTable";
 import { ReadingStatus } from "./ReadingStatus";
 import { TableList } from "./TableList";
