@@ -8,8 +8,13 @@ import { ReadingStatus } from "./ReadingStatus";
 import { TableList } from "./TableList";
 import { TypeValue } from "./TypeValue";
 
-const found = (label: string, kind: string, page: number | null = null) =>
-  ({ label, kind, page, rows: 3, title: "Notes" });
+const found = (label: string, kind: string, page: number | null = null) => ({
+  label,
+  kind,
+  page,
+  rows: 3,
+  title: "Notes",
+});
 const accepted = { id: 7, kind: "stories", claims: 12, reading: { units: { h: "m" } } } as unknown as ClaimTable;
 const titled = (kind: string) => ({ stories: "stories", modes: "modes" })[kind] ?? "";
 
