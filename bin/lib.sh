@@ -4,7 +4,7 @@
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 VENV="$ROOT/.venv"
 PY="$VENV/bin/python"
-# where Debian keeps ldconfig and runuser, which plain users don't have on their path
+# where Debian keeps ldconfig and runuser, which plain users do not have on their path
 PATH="$PATH:/usr/sbin:/sbin"
 
 say() { printf '%s\n' "$*" >&2; }
@@ -92,7 +92,7 @@ pip_install() {
   say "Installing Python packages"
   "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/base.txt" -r "$ROOT/requirements/dev.txt"
   "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/cholmod.txt" \
-    || say "CHOLMOD can't be built here: large models are solved with SuperLU, more slowly"
+    || say "CHOLMOD cannot be built here: large models are solved with SuperLU, more slowly"
   "$PY" -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e "$ROOT/core"
 }
 
@@ -224,7 +224,7 @@ http {
   }
 }
 CONF
-  # as root nginx would hand its work to a user who can't read this folder
+  # as root nginx would hand its work to a user who cannot read this folder
   [ "$(id -u)" != 0 ] || sed -i '1i user root;' "$own/nginx.conf"
   nginx -e "$own/error.log" -c "$own/nginx.conf"
 }

@@ -60,7 +60,7 @@ def test_a_backup_brings_everything_back(
         file.write(b"\x00\x01\x02")
     refused = run([str(ROOT / "bin/restore"), str(folder), "--replace"], elsewhere)
     assert refused.returncode == 1
-    assert "is not what its sums say" in refused.stderr
+    assert "does not match its checksums" in refused.stderr
 
 
 def test_what_the_release_before_left_is_brought_up(elsewhere: dict[str, str]) -> None:
