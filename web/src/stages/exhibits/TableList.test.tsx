@@ -18,7 +18,7 @@ const found = (label: string, kind: string, page: number | null = null) => ({
 const accepted = { id: 7, kind: "stories", claims: 12, reading: { units: { h: "m" } } } as unknown as ClaimTable;
 const titled = (kind: string) => ({ stories: "stories", modes: "modes" })[kind] ?? "";
 
-it("lists accepted tables, tables with questions, and those of no kind", async () => {
+it("lists accepted tables, those not accepted yet, and those of no kind", async () => {
   const onChoose = vi.fn();
   show(
     <TableList
@@ -31,7 +31,7 @@ it("lists accepted tables, tables with questions, and those of no kind", async (
   );
   const rows = screen.getAllByRole("button").map((b) => b.textContent);
   expect(rows[0]).toContain("12 values");
-  expect(rows[1]).toContain("3 rows, with questions");
+  expect(rows[1]).toContain("3 rows, not accepted yet");
   expect(rows[2]).toBe("p. 4no kind of tableNotes");
   await userEvent.click(screen.getByRole("button", { name: /modes/ }));
   expect(onChoose).toHaveBeenCalledWith("B");

@@ -11,7 +11,7 @@ interface Props {
   onChoose: (label: string) => void;
 }
 
-/** The tables of a file: accepted, with questions, or of no kind. */
+/** The tables of a file: accepted, not accepted yet, or of no kind. */
 export function TableList({ tables, acceptedOf, chosen, titled, onChoose }: Props) {
   if (tables.length === 0) return null;
   return (
@@ -43,7 +43,7 @@ export function TableList({ tables, acceptedOf, chosen, titled, onChoose }: Prop
                       ? counted(accepted.claims, "value")
                       : strings.accepted3
                     : table.kind
-                      ? strings.withQuestions(counted(table.rows, "row"))
+                      ? strings.notAcceptedYet(counted(table.rows, "row"))
                       : table.title}
                 </span>
               </button>

@@ -117,7 +117,7 @@ export const strings = {
   previousNext: " previous, next",
   noKindOfTable: "no kind of table",
   accepted3: "accepted",
-  withQuestions: (counted: string) => `${counted}, with questions`,
+  notAcceptedYet: (rows: string) => `${rows}, not accepted yet`,
   aValueAtThisPlace: "A value at this place",
   isStoredWithItsPosition: "is stored with its position on the page",
   quantityByItsSymbolOr: "quantity, by its symbol or name",
