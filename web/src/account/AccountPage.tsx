@@ -16,6 +16,7 @@ import { Sessions } from "./Sessions";
 import "./account.css";
 import { strings } from "./strings";
 import css from "./AccountPage.module.css";
+import type { Doing } from "./doing";
 
 /** Who am I here, and how do I come in? */
 export default function AccountPage() {
@@ -69,8 +70,6 @@ export default function AccountPage() {
     </main>
   );
 }
-
-export type Doing = <T>(act: () => Promise<T>) => Promise<T>;
 
 function About({ person }: { person: Person }) {
   const client = useQueryClient();

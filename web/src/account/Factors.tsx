@@ -6,7 +6,7 @@ import { accounts, newPasskey, takesPasskeys } from "../session/accounts";
 import { sessionQuery } from "../shared/api/queries";
 import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
-import type { Doing } from "./AccountPage";
+import type { Doing } from "./doing";
 import { strings } from "./strings";
 
 interface Factor {
