@@ -2,7 +2,8 @@ import { Button } from "@mantine/core";
 import type { ClaimTable, Reading } from "../../shared/api/client";
 import { counted } from "../../shared/numbers";
 import { strings } from "./strings";
-import { TablePreview, type TableSource } from "./TablePreview";
+import { TablePreview } from "./TablePreview";
+import type { TableSource } from "./useTablePreview";
 
 interface Props {
   review: string;

@@ -12,7 +12,8 @@ import { PdfPage, Thumbnail } from "./PdfPage";
 import { columnOf, pageOf } from "./places";
 import { ReadingStatus } from "./ReadingStatus";
 import { TableList } from "./TableList";
-import { TablePreview, type TableSource } from "./TablePreview";
+import { TablePreview } from "./TablePreview";
+import type { TableSource } from "./useTablePreview";
 import { TypeValue } from "./TypeValue";
 import { strings } from "./strings";
 
