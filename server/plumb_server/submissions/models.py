@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from typing import Any
+from collections.abc import Callable, Iterable
+from typing import Any, ClassVar
 
 from django.conf import settings
 from django.db import connection, models
@@ -17,21 +17,21 @@ from plumb_server.web.problems import Conflict
 
 
 class SubmissionQuerySet(NumberedFromZeroQuerySet):
+    serializer: ClassVar[Callable[..., Any]]
+    """Set by the app once models and serializers are loaded."""
+
     def draft(self) -> Submission | None:
         """The one that is being accepted, if one is."""
         return self.filter(status=Submission.Status.DRAFT).first()
 
     def reported(self) -> list[dict[str, Any]]:
         """As the API describes them, with exhibits, tables and cases."""
-        # serializers are made of models, so they cannot be there before these
-        from plumb_server.submissions.serializers import SubmissionSerializer
-
         # exhibits and tables of a submission, and its cases, in a query each
         tables = ClaimTable.objects.order_by("id")
         reported = self.prefetch_related(
             "exhibits__reading", "cases", models.Prefetch("exhibits__tables", queryset=tables)
         )
-        return list(SubmissionSerializer(reported, many=True).data)
+        return list(self.serializer(reported, many=True).data)
 
     def latest_with_values(self) -> Submission | None:
         """The latest that holds values, else the latest."""
