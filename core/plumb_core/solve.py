@@ -49,7 +49,7 @@ _ANSWERS: dict[type[Any], Callable[[Any], Answer]] = {
 def solve(document: Any, progress: Progress = quiet) -> dict[str, Any]:
     """Answer one request document; raises InputRefused naming every problem.
 
-    progress : stated the phase and the share done of what takes long
+    progress : called with the phase and the share done of what takes long
     """
     request: Request = read_request(document)
     head = {"engine": ENGINE, "kind": request.kind, "edition": request.edition}

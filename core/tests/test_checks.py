@@ -60,7 +60,7 @@ def test_ids_do_not_move_when_another_row_goes(brief: dict[str, Any]) -> None:
     for gone in (0, 5, len(claims), len(claims) + 3):
         rest = [c for i, c in enumerate([*claims, *again, strange]) if i != gone]
         left = ids(rest, brief)
-        # What is left keeps its name; what is new is the gap of what is gone
+        # the other ids are unchanged; the only new check is the gap of the removed value
         assert [i for i in left if i not in whole and not i.startswith("gap_")] == []
         assert len(set(left)) == len(left)
 
@@ -226,7 +226,7 @@ def test_an_assumption_costs_less_than_a_third_of_a_recheck(brief: dict[str, Any
         for i in range(20):
             checks_of(context.assuming(inputs={Key("R", "X"): 5.0 + 0.01 * i}))
 
-    # the best of up to three: a machine that is slowed in the middle of one of the two is not what is asked after
+    # the best of up to three: a machine that is slowed in the middle of one of the two is not measured
     shares = []
     for _ in range(3):
         whole = process_seconds(lambda: recheck.__wrapped__(asked), repeats=10)  # type: ignore[attr-defined]

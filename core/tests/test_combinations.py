@@ -101,7 +101,7 @@ def test_what_a_combination_lacks_is_said() -> None:
         "ubc97", {"zone": "4", "soil": "S_D", "source_type": "B", "source_distance_km": 12.0}, {"I": 1.0}, R=8.5
     )
     assert found["load_combinations"] is None
-    # a redundancy factor is not taken as 1.0 in zones 3 and 4
+    # a redundancy factor is not assumed as 1.0 in zones 3 and 4
     assert found["open"]["load_combinations"].startswith("r_max")
     low = system("ubc97", {"zone": "2B", "soil": "S_D"}, {"I": 1.0}, R=8.5)["load_combinations"]
     assert low[0]["factors"]["E_h"] == 1.0

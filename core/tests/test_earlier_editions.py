@@ -132,7 +132,7 @@ def test_12_8_1_3_takes_s_s_as_1_5(edition: str, change: dict[str, Any], S_DS: f
     site = {"S_S": 2.1, "S_1": 1.8}
     result = static(edition, site=site | {"short_period_cap": True}, **change)["X"]
     assert result["coefficient"] == pytest.approx(S_DS / 5.0)
-    # a permission that is not declared is not taken
+    # a permission that is not declared is not applied
     I_e = 1.5 if change.get("risk_category") == "IV" else 1.0
     assert static(edition, site=site, **change)["X"]["coefficient"] == pytest.approx(1.4 * I_e / 5.0)
 

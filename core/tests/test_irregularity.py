@@ -657,7 +657,7 @@ def test_two_stage_analysis_of_a_podium() -> None:
     assert found["V_base"] == pytest.approx(0.96 / 5 * 2000 + 1.69 * 0.96 / 6.5 * 4000)
     # k = 1 up to 0.5 s: the upper forces go by the height above the transfer level, 1 : 2 : 3 : 4
     assert found["F"][2:] == pytest.approx([0.96 / 6.5 * 400 * n for n in (1, 2, 3, 4)])
-    # a factor below 1 is not taken: what is handed down is never reduced
+    # a factor below 1 is not used: transferred forces are never reduced
     assert podium("asce7-16", place, {"R": 8.0, "rho": 1.0})["factor"] == 1.0
 
 

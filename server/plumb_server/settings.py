@@ -302,7 +302,7 @@ SPECTACULAR_SETTINGS = {
     },
 }
 METRICS_KEY = os.environ.get("PLUMB_METRICS_KEY", "")
-"""What a monitor shows to be stated the metrics; without one nobody is."""
+"""Key with which a monitor reads the metrics; without one nobody can."""
 PROMETHEUS_EXPORT_MIGRATIONS = False
 
 # one line of JSON for each event, with the id of its request

@@ -1,4 +1,4 @@
-"""What one may request, submit and keep; and that what is asked often is cheap."""
+"""Limits of requests, uploads and storage, and the cost of frequent requests."""
 
 from __future__ import annotations
 
@@ -119,7 +119,7 @@ def test_a_members_files_wait_in_a_line_of_bounded_length(lead: Api, new_review:
     assert hands_in(lead, new_review, "b.csv", b"a,b\n1,2\n").status_code == 201
 
 
-# What is asked often
+# frequent requests
 
 
 def test_the_list_of_reviews_takes_as_many_queries_for_many_as_for_one(lead: Api, clinic: Review) -> None:

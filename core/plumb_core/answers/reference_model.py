@@ -125,7 +125,7 @@ def request_to(kind: str, brief: Brief, model: ReferenceModel, part: dict[str, A
         [
             Problem(
                 "/kind",
-                f"the model cannot be requested {kind!r}",
+                f"the model has no answer of kind {kind!r}",
                 "Use model, modal, response_X, response_Y, static_response or irregularity.",
             )
         ]

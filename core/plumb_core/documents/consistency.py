@@ -165,7 +165,7 @@ def _story_names(stories: Any, prefix: str) -> list[Problem]:
             problems.append(
                 Problem(
                     f"{prefix}/stories/{index}/name",
-                    f"the name {name!r} represents two stories",
+                    f"two stories have the name {name!r}",
                     "Give each story a different name.",
                 )
             )

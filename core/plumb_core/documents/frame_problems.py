@@ -46,7 +46,7 @@ def _repeated(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
                 if name in seen:
                     yield Problem(
                         f"{prefix}/{table}/{k}/id",
-                        f"the id {name!r} represents two {word}s",
+                        f"two {word}s have the id {name!r}",
                         f"Give each {word} a different id.",
                     )
                 seen.add(name)
@@ -91,7 +91,7 @@ def _members(frame: Mapping[str, Any], prefix: str) -> Iterator[Problem]:
             yield Problem(
                 f"{prefix}/stiffness_factors/{group}",
                 f"no member is in the group {group!r}",
-                "Correct the name, or exclude it.",
+                "Correct the name, or remove it.",
             )
 
 

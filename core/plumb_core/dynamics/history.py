@@ -125,7 +125,7 @@ def time_history(
     acceleration : of the ground, m/s2, shape (n_steps,)
     damping : ratio to critical of each mode, shape (k,)
     method : Newmark's, or None for the exact answer to an acceleration that goes linearly between the steps
-    progress : stated the phase and the share done
+    progress : called with the phase and the share done
     """
     progress("oscillators", 0.5)
     oscillators = (

@@ -315,7 +315,7 @@ def about_equations(tables: Tables, built: Structure, sources: Mapping[str, Arra
         warnings.append(
             Warning(
                 "members_beside_floors",
-                f"members add {counted:.4g} t besides the {floor_sum:.4g} t given for the floors",
+                f"members add {counted:.4g} t to the {floor_sum:.4g} t given for the floors",
                 "the mass of a floor often includes its beams and columns",
                 "Switch member_mass off if the floor masses include the members.",
                 "/member_mass",
@@ -335,7 +335,7 @@ def about_weights(built: Structure, weights: Mapping[str, float]) -> list[Warnin
                     Warning(
                         "weight_differs",
                         f"floor {name} weighs {modal:.5g} kN in the model, {weights[name]:.5g} kN in the static method",
-                        "mass is excluded, counted twice, or in another unit",
+                        "mass is missing, counted twice, or in another unit",
                         "Compare the make-up of both.",
                         f"/floors/{k}",
                     )

@@ -222,7 +222,7 @@ def eigen_modes(structure: Structure, count: int, progress: Progress = quiet, ve
     Parameters
     ----------
     count : how many
-    progress : stated the phase and the share done
+    progress : called with the phase and the share done
     verify : whether they are counted by the signs of the pivots also where that takes long
 
     Raises

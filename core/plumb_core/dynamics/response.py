@@ -175,7 +175,7 @@ class Shifted:
         floors = modes.floors.reshape(k, -1)
         stored = floors / modes.omega[:, None] ** 2
         rest = flexibility - floors.T @ stored
-        # What is left of them, scaled by the energy of the whole, without what is there already but for a hundred
+        # the remainder, scaled by the energy of the whole, without what is there already but for a hundred
         # millionth
         scale = 1.0 / np.sqrt(np.maximum(np.diag(flexibility), 1e-300))
         values, vectors = np.linalg.eigh(scale[:, None] * rest * scale)

@@ -255,7 +255,7 @@ def _over(given: Reading, proposed: Reading | None) -> Reading:
 
     Columns, directions of cases, names of stories.
 
-    Units, order and numbers are not taken from what is remembered: the table says them itself, or they are proposed.
+    Units, order and number format are not used from earlier answers: the table says them itself, or they are proposed.
     """
     if proposed is None:
         return given

@@ -1,6 +1,6 @@
 """What the accounts library asks of this application.
 
-Nobody makes an account unasked, and nobody is stated who has one.
+Nobody makes an account unasked, and nobody learns who has one.
 """
 
 from __future__ import annotations

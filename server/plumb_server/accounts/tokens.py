@@ -52,5 +52,5 @@ class WithinScope(BasePermission):
             (ApiToken.Scope.READ, ApiToken.Scope.WRITE) if request.method in SAFE_METHODS else (ApiToken.Scope.WRITE,)
         )
         if token.scope not in enough:
-            raise PermissionDenied(f"the scope of this key is to {token.get_scope_display()}")
+            raise PermissionDenied(f"this key may only {token.get_scope_display()}")
         return True

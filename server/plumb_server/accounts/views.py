@@ -66,7 +66,7 @@ class SecondFactorAsked(APIException):
 
     def __init__(self) -> None:
         super().__init__(self.default_detail)
-        remedy = "Give the code of your authenticator, or use a key created for scripts."
+        remedy = "Give the code of your authenticator, or use an API key."
         self.errors = [{"path": "/", "message": self.default_detail, "remedy": remedy}]
 
 

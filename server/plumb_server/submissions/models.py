@@ -115,7 +115,7 @@ class Exhibit(models.Model):
 
 
 class ExhibitReading(models.Model):
-    """How far the reading of an exhibit is, and what came of it; what was read lies besides the exhibit's bytes."""
+    """How far the reading of an exhibit is, and what came of it; what was read is stored beside the exhibit's bytes."""
 
     class Status(models.TextChoices):
         QUEUED = "queued"

@@ -44,7 +44,7 @@ def plain_json(body: bytes) -> Any:
 
 
 def _no_constant(name: str) -> Any:
-    raise ValueError(f"{name} is not a number of JSON")
+    raise ValueError(f"{name} is not a JSON number")
 
 
 _NO_TEXT = re.compile("[\x00\ud800-\udfff]")

@@ -193,7 +193,7 @@ def test_a_changed_input_is_on_the_screen_within_150_ms(browser: Browser) -> Non
     b.open(b.review("Sable Quay Library") + "/ground")
     b.wait_text(".checks", "agrees")
     times, yardsticks = [], []
-    # the best of up to 24, and against a yardstick: a busy or slowed machine is not what is asked after
+    # the best of up to 24, and against a yardstick: a busy or slowed machine is not measured
     for value in (f"0.{hundredths}" for hundredths in range(70, 94)):
         took = b.driver.execute_async_script(
             """

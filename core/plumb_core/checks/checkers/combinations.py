@@ -293,7 +293,7 @@ def _companion_loads(context: Context, seismic: list[Terms]) -> Iterator[Check]:
         present = (kinds | claimed) & known
         requested = any(_factor(each, names) > 0 for d in DIRECTIONS for each in _listed(context, d))
         if present and requested and seismic and not any(kind in t.beside for t in seismic):
-            words = f"no combination has the {word} besides the seismic action"
+            words = f"no combination has the {word} together with the seismic action"
             yield replace(_question(context, word, words, place=word, slip="S86"), verdict=verdict)
     yield from _live_factors(context, seismic)
 

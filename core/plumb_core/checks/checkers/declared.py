@@ -73,7 +73,7 @@ def _judged(context: Context, name: str, claim: Claim) -> tuple[Verdict, str, st
     if name == "modes_count":
         number = len(context.claims.modes.numbers)
         if number and abs(float(value) - number) > 0.5:
-            words = f"{figures(float(value))} modes  are stated, the submitted table lists {number}"
+            words = f"{figures(float(value))} modes are stated, the submitted table lists {number}"
             return Verdict.QUESTION, words, "S48"
         return (
             Verdict.AGREES,
@@ -125,7 +125,7 @@ def _edition(context: Context, stated: str) -> tuple[Verdict, str, str]:
     named = {e.id: _likeness(_plain(stated), e) for e in EDITIONS.values()}
     best = max(named.values())
     if best and named[context.edition.id] == best:
-        return Verdict.AGREES, f"the review is made to {context.edition.title}", ""
+        return Verdict.AGREES, f"the review follows {context.edition.title}", ""
     known = best > 0
     other = "another edition" if known else "an edition that is not available here"
     return Verdict.QUESTION, f"the submission says it follows {stated}, {other} than {context.edition.title}", "S11"

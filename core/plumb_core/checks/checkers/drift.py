@@ -685,7 +685,7 @@ def _parting(context: Context, case: str, direction: str, end: str) -> tuple[Com
 
 
 def _by_height(context: Context, compared: Comparison, i: int) -> str:
-    """Words where the height above the base represents that of the story: a ratio that was adopted the wrong height."""
+    """Words where the height above the base represents that of the story: a ratio that used the wrong height."""
     h = context.independent.inputs.get(Key("h"))
     if compared.agrees or h is None or not float(compared.ours):
         return ""

@@ -328,7 +328,7 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
                 source=Source(note="sum of the submitted make-up"),
             )
             check = check_of(context, WEIGHT, i, stated, ours, made)
-            words = "not stated: the sum of the submitted make-up represents it"
+            words = "not stated: the sum of the submitted make-up is used"
         check = replace(
             check, note=words, upstream=(*upstream, Key("live_share")) if check.role is DeviationRole.INHERITED else ()
         )

@@ -189,7 +189,7 @@ def without_modes(context: Context) -> Iterator[Check]:
     if of_cases or stated:
         what = ", ".join(sorted(str(c) for c in of_cases)[:3]) or f"the modal base shear in {' and '.join(stated)}"
         note = (
-            f"no table of modes is submitted, which {what} rests on: neither its share of the mass nor its "
-            f"base shear can be shown"
+            f"no table of modes is submitted for {what}: neither the share of the mass nor the base shear can be "
+            "verified"
         )
         yield _question("modes_count", None, "run", note, "S90", verdict=Verdict.GAP)

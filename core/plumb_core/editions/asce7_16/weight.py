@@ -43,7 +43,7 @@ _SHARE = share_by(SNOW_30_PSF, 0.20, LANDSCAPING)
 def w_shares(loads: Sequence[Sequence[Mapping[str, Any]]]) -> list[list[dict[str, Any]]]:
     """Share of each load in the seismic weight.
 
-    The exception that excludes storage adding no more than 5 % to a level is not taken: it permits, it does not ask.
+    The exception that excludes storage adding no more than 5 % to a level is not used: it is a permission.
     """
     return shared.shares(loads, _SHARE, PARTITIONS)
 

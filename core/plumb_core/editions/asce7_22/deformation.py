@@ -60,7 +60,7 @@ def drift_notes(design_category: str = "") -> list[str]:
     return [
         "the minimum of Eq. 12.8-6 need not be considered for drift, that of Eq. 12.8-7 has to be (12.8.6.1)",
         "the period for drift is not limited by C_u T_a (12.8.6.2); the redundancy factor is 1.0",
-        "the displacement of the diaphragm may be excluded from the story drift, not of separations (12.8.6)",
+        "the displacement of the diaphragm may be excluded from the story drift, not from separations (12.8.6)",
         "gravity loads in P_x with no factor above 1.0 (12.8.7)",
     ]
 

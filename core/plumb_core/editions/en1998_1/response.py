@@ -132,7 +132,7 @@ def vertical_irregularities() -> list[Irregularity]:
 def amplifier(q: float) -> float:
     """Displacement behaviour factor q_d, taken as q.
 
-    That d_s need not exceed the elastic spectrum's (2) is not taken.
+    The bound of d_s by the elastic spectrum (2) is not used.
     """
     return q
 

@@ -86,7 +86,7 @@ def ground_notes(
         triggers.append("an irregular structure")
     if soil == "III":
         triggers.append("soft soil")
-    words = "long spans and large horizontal overhangs request it too"
+    words = "long spans and large horizontal overhangs require it too"
     if triggers:
         notes.append(f"vertical shaking has to be considered: {', '.join(triggers)} (6.3.3.1); {words}")
     else:

@@ -266,7 +266,7 @@ KIND = TableKind(
             r"parameter|name|item|symbol|quantity|coefficient|description|variable",
             required=True,
         ),
-        Column("symbol", "symbol, besides the name", r"symbol|notation|variable"),
+        Column("symbol", "symbol, beside the name", r"symbol|notation|variable"),
         Column("value", "value, no direction or both", r"value|amount|result|used|adopted"),
         Column("value_X", "value in X", r"x|valuex|xdirection|directionx|alongx|xdir|xx"),
         Column("value_Y", "value in Y", r"y|valuey|ydirection|directiony|alongy|ydir|yy"),

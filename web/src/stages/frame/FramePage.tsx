@@ -3,7 +3,7 @@ import { lazy, Suspense, useMemo, useState } from "react";
 import type { InspectAnswer, ModelWarning } from "../../model/answers";
 import { drawnOf, type Point } from "../../model/geometry";
 import { RunStatus } from "../../model/RunStatus";
-import { groupColours, type View } from "../../model/colours";
+import { GroupLegend } from "../../model/GroupLegend";
 import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
 import { useReviewContext } from "../../review/ReviewContext";
@@ -59,7 +59,6 @@ export default function FramePage() {
     };
   }, [answer, drawn, pointed]);
   const groups = [...new Set(drawn.segments.map((s) => s.group))];
-  const colours = groupColours(groups);
   const member = model.frame?.members.find((m) => m.id === picked);
   return (
     <main className={`page ${css["width"] ?? ""}`}>
@@ -218,14 +217,7 @@ export default function FramePage() {
             </Suspense>
           </div>
           <p className="scene-legend">
-            {groups.map((g) => (
-              <span key={g}>
-                <svg width={20} height={6} aria-hidden>
-                  <line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} />
-                </svg>
-                {g}
-              </span>
-            ))}
+            <GroupLegend groups={groups} />
             <span>
               <svg width={10} height={10} aria-hidden>
                 <rect width={8} height={8} fill="var(--ink)" />

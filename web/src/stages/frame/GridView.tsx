@@ -1,6 +1,6 @@
 import { Button, useComputedColorScheme } from "@mantine/core";
 import { lazy, Suspense } from "react";
-import { groupColours } from "../../model/colours";
+import { GroupLegend } from "../../model/GroupLegend";
 import type { drawnFrame, Point } from "../../model/geometry";
 import type { Outline } from "../../model/Scene";
 import type { Frame } from "../../shared/api/client";
@@ -22,7 +22,6 @@ interface Props {
 export function GridView({ drawn, frame, current, replaces, onTake }: Props) {
   const scheme = useComputedColorScheme("light");
   const groups = [...new Set(drawn.segments.map((s) => s.group))];
-  const colours = groupColours(groups);
   return (
     <div className={`scene ${css["below"] ?? ""}`}>
       <div className="scene-tools">
@@ -51,14 +50,7 @@ export function GridView({ drawn, frame, current, replaces, onTake }: Props) {
         </Suspense>
       </div>
       <p className="scene-legend">
-        {groups.map((g) => (
-          <span key={g}>
-            <svg width={20} height={6} aria-hidden>
-              <line x2={20} y1={3} y2={3} stroke={`var(--${colours[g] ?? "ink"})`} strokeWidth={2} />
-            </svg>
-            {g}
-          </span>
-        ))}
+        <GroupLegend groups={groups} />
       </p>
     </div>
   );
