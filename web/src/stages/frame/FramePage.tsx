@@ -3,6 +3,7 @@ import { lazy, Suspense, useMemo, useState } from "react";
 import type { InspectAnswer, ModelWarning } from "../../model/answers";
 import { drawnOf, type Point } from "../../model/geometry";
 import { RunStatus } from "../../model/RunStatus";
+import type { View } from "../../model/colours";
 import { GroupLegend } from "../../model/GroupLegend";
 import { useModel, useRun } from "../../model/useModel";
 import { Warnings } from "../../model/Warnings";
