@@ -55,14 +55,14 @@ export function Factors({ doing }: { doing: Doing }) {
               <Row
                 key={p.id}
                 factor={p}
-                name={strings.passkey(p.name ?? "", p.is_passwordless ? strings.canBeUsedWithoutThe : "")}
+                name={strings.passkey(p.name ?? "", p.is_passwordless ? strings.usableWithoutPassword : "")}
                 onRemove={remove.mutate}
               />
             ))}
           </tbody>
         </table>
       ) : null}
-      <Problems error={remove.error} title={strings.theSecondFactorWasNot} />
+      <Problems error={remove.error} title={strings.secondFactorNotRemoved} />
       {!totp && <AddAuthenticator doing={doing} onAdded={refresh} />}
       <AddPasskey doing={doing} onAdded={refresh} />
       {codes && <RecoveryCodes doing={doing} codes={codes} onMade={refresh} />}
@@ -156,7 +156,7 @@ function AddAuthenticator({ doing, onAdded }: { doing: Doing; onAdded: () => Pro
             {strings.add}
           </Button>
         </div>
-        <Problems error={add.error} title={strings.theSecondFactorWasNot2} />
+        <Problems error={add.error} title={strings.secondFactorNotAdded} />
       </div>
     </form>
   );
@@ -200,7 +200,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
         }}
       />
       <Checkbox
-        label={strings.canBeUsedWithoutThe2}
+        label={strings.passwordless}
         mb={7}
         checked={alone}
         onChange={(e) => {
@@ -210,7 +210,7 @@ function AddPasskey({ doing, onAdded }: { doing: Doing; onAdded: () => Promise<u
       <Button type="submit" variant="default" loading={add.isPending}>
         {strings.addAPasskey}
       </Button>
-      <Problems error={add.error} title={strings.theSecondFactorWasNot2} />
+      <Problems error={add.error} title={strings.secondFactorNotAdded} />
     </form>
   );
 }
@@ -251,9 +251,7 @@ function RecoveryCodes({ doing, codes, onMade }: { doing: Doing; codes: Factor; 
         </button>
       </p>
       {show.data && <pre className="account-codes">{show.data.join("\n")}</pre>}
-      {show.isSuccess && !show.data && (
-        <p className="quiet">They were shown before and aren&apos;t shown twice; make new ones.</p>
-      )}
+      {show.isSuccess && !show.data && <p className="quiet">{strings.codesAlreadyShown}</p>}
       <Problems error={show.error} title={strings.theCodesCouldNotBe} />
     </>
   );

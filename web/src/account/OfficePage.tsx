@@ -40,7 +40,7 @@ export default function OfficePage() {
     <main className="account">
       <header className="reviews-head">
         <h1>{strings.theOffice}</h1>
-        <span className="quiet">accounts; reviews are their teams&apos;</span>
+        <span className="quiet">{strings.accountsOfTheOffice}</span>
         <Appearance />
         <Button variant="default" component={Link} to="/account">
           {strings.yourAccount}
@@ -55,8 +55,8 @@ export default function OfficePage() {
         <table className="plain">
           <thead>
             <tr>
-              <th>{strings.name2}</th>
-              <th>{strings.address2}</th>
+              <th>{strings.nameColumn}</th>
+              <th>{strings.addressColumn}</th>
               <th>{strings.lastSignedIn}</th>
               <th>{strings.secondFactor}</th>
               <th>{strings.account}</th>

@@ -34,7 +34,7 @@ export function Sessions() {
             <tr key={s.id}>
               <td>{browserOf(s.user_agent)}</td>
               <td className="quiet">{s.ip}</td>
-              <td className="quiet">{strings.since2(moment(new Date(s.created_at * 1000).toISOString()))}</td>
+              <td className="quiet">{strings.sinceMoment(moment(new Date(s.created_at * 1000).toISOString()))}</td>
               <td>
                 {s.is_current ? (
                   <span className="quiet">{strings.thisSession}</span>

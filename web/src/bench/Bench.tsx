@@ -212,7 +212,7 @@ export function Bench({ check: first, stage }: Props) {
             )}
             {check.limit && (
               <tr>
-                <th scope="row">{check.limit.side === "max" ? strings.atMost2 : strings.atLeast2}</th>
+                <th scope="row">{check.limit.side === "max" ? strings.atMostHead : strings.atLeastHead}</th>
                 <td className={"n" + (check.verdict === "breaches" ? " limit" : "")}>
                   {oursText(check.limit.value, check)}
                 </td>
@@ -247,7 +247,7 @@ export function Bench({ check: first, stage }: Props) {
       {facts.length > 0 && (
         <>
           <div className="bench-part">
-            <h3>{strings.restsOn2}</h3>
+            <h3>{strings.restsOnHead}</h3>
           </div>
           <Facts key={check.id} facts={facts} index={index} most={4} />
         </>

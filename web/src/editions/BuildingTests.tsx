@@ -27,7 +27,7 @@ export function BuildingTests({ described, open }: { described: Described | unde
       <summary>
         {strings.testsOfTheBuilding}
         {failing > 0 ? <span className="off">{strings.notMet(failing)}</span> : strings.nothingFound}
-        {untested > 0 && strings.notTested(untested)}
+        {untested > 0 && strings.andNotTested(untested)}
       </summary>
       <table className="plain">
         <thead>

@@ -63,8 +63,8 @@ export function CustomSpectrum({ edition, brief, change }: { edition: Edition; b
           allowDeselect={false}
           value={kind}
           data={[
-            { value: "S_a", label: "accelerations, g" },
-            { value: "S_d", label: "displacements, m" },
+            { value: "S_a", label: strings.accelerationsG },
+            { value: "S_d", label: strings.displacementsM },
           ]}
           onChange={(v) => {
             change((b) => {
@@ -78,8 +78,8 @@ export function CustomSpectrum({ edition, brief, change }: { edition: Edition; b
           allowDeselect={false}
           value={(value("read") as string | undefined) ?? "linear"}
           data={[
-            { value: "linear", label: "linearly" },
-            { value: "log", label: "logarithmically" },
+            { value: "linear", label: strings.linearly },
+            { value: "log", label: strings.logarithmically },
           ]}
           onChange={(v) => {
             change((b) => {

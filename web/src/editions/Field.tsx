@@ -78,7 +78,10 @@ export function Field({ edition, input, direction, value, bare, standing, onComm
         clearable
         placeholder={placeholder}
         value={value === true ? "yes" : value === false ? "no" : null}
-        data={["yes", "no"]}
+        data={[
+          { value: "yes", label: strings.yes },
+          { value: "no", label: strings.no },
+        ]}
         onChange={(v) => {
           onCommit(v === null ? null : v === "yes");
         }}

@@ -16,9 +16,9 @@ interface Props {
 const system = (name: string) => ({ name, part: "system" }) as const;
 const PARTS = ["stacked_systems", "beside_systems", "podium", "redundancy", "element_shears"] as const;
 const TESTED = [
-  { value: "yes", label: "yes" },
-  { value: "no", label: "no" },
-  { value: "open", label: strings.notTested2 },
+  { value: "yes", label: strings.yes },
+  { value: "no", label: strings.no },
+  { value: "open", label: strings.notTested },
 ];
 
 /** What a direction has beside its one system: systems above and beside, a podium, what is known of its redundancy. */
@@ -64,8 +64,8 @@ function OneWay({
   });
   const story: Column = {
     name: "story",
-    label: "story",
-    spoken: "story",
+    label: strings.story,
+    spoken: strings.story,
     width: 100,
     required: true,
     options: stories.map((s) => ({ value: s, label: s })),
@@ -73,8 +73,8 @@ function OneWay({
   const from: Column = { ...story, name: "from_story", label: strings.fromStory, spoken: strings.storyItStartsAt };
   const which: Column = {
     name: "lateral_system",
-    label: "system",
-    spoken: "system",
+    label: strings.system,
+    spoken: strings.system,
     width: 300,
     required: true,
     options: edition.systems.map((s) => ({ value: s.id, label: s.title })),
@@ -110,7 +110,7 @@ function OneWay({
                 label: strings.countsBelow,
                 spoken: strings.whetherItCountsBelow,
                 width: 170,
-                placeholder: "yes",
+                placeholder: strings.yes,
                 options: [
                   { value: "rooftop", label: strings.noRooftopStructure },
                   { value: "supported", label: strings.noLightSupported },
@@ -168,26 +168,26 @@ function OneWay({
                 }),
                 {
                   name: "element",
-                  label: "element",
-                  spoken: "element",
+                  label: strings.element,
+                  spoken: strings.element,
                   width: 150,
                   required: true,
                   options: [
-                    { value: "brace", label: "brace" },
+                    { value: "brace", label: strings.brace },
                     { value: "moment_frame", label: strings.momentFrame },
-                    { value: "wall", label: "wall" },
+                    { value: "wall", label: strings.wall },
                     { value: "cantilever_column", label: strings.cantileverColumn },
-                    { value: "other", label: "other" },
+                    { value: "other", label: strings.other },
                   ],
                 },
                 number("strength_loss", strings.lossOfStoryStrength, strings.shareOfTheStoryStrength, {
                   width: 150,
-                  placeholder: strings.notTested2,
+                  placeholder: strings.notTested,
                 }),
                 {
                   name: "extreme_torsion",
                   label: strings.extremeTorsionWithoutIt,
-                  spoken: strings.extremeTorsionWithoutIt2,
+                  spoken: strings.extremeTorsionWithoutIt,
                   width: 120,
                   tested: true,
                 },
@@ -201,7 +201,7 @@ function OneWay({
                   redundancy?.regular_in_plan === true ? "yes" : redundancy?.regular_in_plan === false ? "no" : "open"
                 }
                 data={TESTED}
-                aria-label={strings.regularInPlanAtAll2(d)}
+                aria-label={strings.regularInPlanIn(d)}
                 onChange={(v) => {
                   setRedundancy({ regular_in_plan: v === "open" ? null : v === "yes" });
                 }}
@@ -227,14 +227,14 @@ function OneWay({
               story,
               {
                 name: "element",
-                label: "element",
-                spoken: "element",
+                label: strings.element,
+                spoken: strings.element,
                 width: 150,
                 required: true,
                 options: [
-                  { value: "brace", label: "brace" },
+                  { value: "brace", label: strings.brace },
                   { value: "moment_frame", label: strings.momentFrameBay },
-                  { value: "wall", label: "wall" },
+                  { value: "wall", label: strings.wall },
                 ],
               },
               number("shear", strings.shear, strings.shearOfTheElement, { unit: "kN", required: true, width: 110 }),

@@ -155,13 +155,13 @@ export function HeightLog(props: Props) {
           <svg width={12} height={12} aria-hidden>
             <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />
           </svg>{" "}
-          <i className="theirs">{strings.theirs2}</i>
+          <i className="theirs">{strings.theirs}</i>
         </span>
         <span>
           <svg width={22} height={12} aria-hidden>
             <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={4} />
           </svg>{" "}
-          <b className="ours">{strings.ours2}</b>
+          <b className="ours">{strings.ours}</b>
         </span>
         <span>
           <svg width={18} height={12} aria-hidden>
@@ -194,7 +194,7 @@ export function HeightLog(props: Props) {
             <tr>
               <th rowSpan={2}>{strings.story}</th>
               <th rowSpan={2} className="n">
-                {strings.levelM2}
+                {strings.levelColumn}
               </th>
               {tracks.map((t) => (
                 <th key={t.title} colSpan={3} className="n">
@@ -205,10 +205,10 @@ export function HeightLog(props: Props) {
             <tr>
               {tracks.flatMap((t) => [
                 <th key={t.title + "t"} className="n">
-                  {strings.theirs2}
+                  {strings.theirs}
                 </th>,
                 <th key={t.title + "o"} className="n">
-                  {strings.ours2}
+                  {strings.ours}
                 </th>,
                 <th key={t.title + "d"} className="n">
                   {strings.deviation}

@@ -30,11 +30,11 @@ export interface Track {
 }
 
 const LATERAL = {
-  w: { title: "weight", unit: "kN", shape: "bars", adds: true },
-  F: { title: "force", unit: "kN", shape: "bars", adds: true },
-  V_story: { title: "shear", unit: "kN", shape: "steps", adds: false },
-  M_story: { title: "overturning", unit: "kN m", shape: "steps", adds: false },
-  F_px: { title: "diaphragm", unit: "kN", shape: "bars", adds: false },
+  w: { title: strings.weight, unit: "kN", shape: "bars", adds: true },
+  F: { title: strings.force, unit: "kN", shape: "bars", adds: true },
+  V_story: { title: strings.shear, unit: "kN", shape: "steps", adds: false },
+  M_story: { title: strings.overturning, unit: "kN m", shape: "steps", adds: false },
+  F_px: { title: strings.diaphragm, unit: "kN", shape: "bars", adds: false },
 } as const;
 
 const list = (values: StepValue[], id: string): (number | null)[] | undefined => {
@@ -109,7 +109,10 @@ export const asCell = (text: string): string =>
 /** The log as text for a spreadsheet: stories top down, theirs and ours side by side. */
 export function asText(recheck: Recheck, tracks: Track[], corner: string): string {
   const levels = levelsOf(recheck);
-  const heads = tracks.flatMap((t) => [asCell(strings.theirs(t.title, t.unit)), asCell(strings.ours(t.title, t.unit))]);
+  const heads = tracks.flatMap((t) => [
+    asCell(strings.theirsOf(t.title, t.unit)),
+    asCell(strings.oursOf(t.title, t.unit)),
+  ]);
   const rows = recheck.stories.map((story, i) =>
     [asCell(story), levels[i + 1], ...tracks.flatMap((t) => [t.theirs[i] ?? "", t.ours[i] ?? ""])].join("\t"),
   );

@@ -239,7 +239,7 @@ export function ReviewLayout() {
             </Suspense>
           </div>
           <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
-          <Modal opened={helping} onClose={help.close} title={strings.keys2} size="sm">
+          <Modal opened={helping} onClose={help.close} title={strings.keysTitle} size="sm">
             <table className="plain">
               <tbody>
                 {KEYS.map((k) => (

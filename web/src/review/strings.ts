@@ -39,7 +39,7 @@ export const strings = {
   nothingWasSubmittedForYet: (p: string) => `Nothing was submitted for ${p} yet`,
   keys: "keys ",
   theRecheckCouldNotBe: "The recheck could not be run",
-  keys2: "Keys",
+  keysTitle: "Keys",
   findAnythingByItsName: "find anything by its name",
   ctrlK: "Ctrl K",
   fileTheRemark: "file the remark",

@@ -96,8 +96,8 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                           allowDeselect={false}
                           value={row[c.name] === true ? "yes" : row[c.name] === false ? "no" : "open"}
                           data={[
-                            { value: "yes", label: "yes" },
-                            { value: "no", label: "no" },
+                            { value: "yes", label: strings.yes },
+                            { value: "no", label: strings.no },
                             { value: "open", label: strings.notTested },
                           ]}
                           onChange={(v) => {
@@ -123,13 +123,13 @@ export function RowsEditor({ what, rows, columns, fresh, most = 300, onChange }:
                       variant="subtle"
                       color="gray"
                       size="compact-sm"
-                      aria-label={strings.remove(what, i + 1)}
+                      aria-label={strings.removeNumbered(what, i + 1)}
                       onClick={() => {
                         if (i === rows.length) setDraft(null);
                         else onChange(rows.filter((_, j) => j !== i));
                       }}
                     >
-                      {strings.remove2}
+                      {strings.remove}
                     </Button>
                   </td>
                 </tr>

@@ -30,8 +30,8 @@ export const strings = {
   enterANumber: "Enter a number",
   notTested: "not tested",
   notEntered: "not entered",
-  remove: (what: string, i: number) => `Remove ${what} ${i}`,
-  remove2: "remove",
+  removeNumbered: (what: string, i: number) => `Remove ${what} ${i}`,
+  remove: "remove",
   savedOnceItHas: (missing: string) => `Saved once it has ${missing}.`,
   another: "another",
   addAn: "add an",
@@ -47,4 +47,6 @@ export const strings = {
   verdict: "verdict",
   inThisSubmissionThisStage: (what: string, hand: string) => `${what} in this submission. This stage needs ${hand}.`,
   uploadATable: "Upload a table",
+  yes: "yes",
+  no: "no",
 };

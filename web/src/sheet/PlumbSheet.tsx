@@ -166,7 +166,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                   {counts.here > 0 && <b>{strings.here(counts.here)}</b>}
                   {counts.inherited > 0 && <span>{strings.inherited(counts.inherited)}</span>}
                   {counts.gaps > 0 && <span className="quiet">{strings.gap(counts.gaps)}</span>}
-                  {counts.open > 0 && <span className="quiet">{strings.open2(counts.open)}</span>}
+                  {counts.open > 0 && <span className="quiet">{strings.missingInputs(counts.open)}</span>}
                   {counts.agree > 0 && <span className="quiet">{strings.agree(counts.agree)}</span>}
                 </div>
               </div>

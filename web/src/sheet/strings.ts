@@ -19,7 +19,7 @@ export const strings = {
   here: (here: number) => `${here} here`,
   inherited: (inherited: number) => `${inherited} inherited`,
   gap: (gaps: number) => counted(gaps, "gap"),
-  open2: (open: number) => counted(open, "missing input"),
+  missingInputs: (open: number) => counted(open, "missing input"),
   agree: (agree: number) => `${agree} agree`,
   checks: "Checks",
   noChecksMatchThisFilter: "No checks match this filter.",

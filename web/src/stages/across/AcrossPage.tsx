@@ -157,8 +157,8 @@ export default function AcrossPage() {
                     setDrawn(v);
                   }}
                   data={[
-                    { value: "elastic", label: "elastic" },
-                    { value: "reduced", label: "reduced" },
+                    { value: "elastic", label: strings.elastic },
+                    { value: "reduced", label: strings.reduced },
                     { value: "coefficient", label: "V/W" },
                   ]}
                 />
@@ -170,8 +170,8 @@ export default function AcrossPage() {
                       setView(v);
                     }}
                     data={[
-                      { value: "acceleration", label: "accel." },
-                      { value: "displacement", label: "displ." },
+                      { value: "acceleration", label: strings.accel },
+                      { value: "displacement", label: strings.displ },
                       { value: "adrs", label: strings.adrs },
                     ]}
                   />

@@ -43,7 +43,7 @@ export function ShearLog({ stories, shears, direction }: Props) {
   };
   return (
     <section className="log" aria-label={strings.storyShears}>
-      <h3 className="part">{strings.storyShears2(direction)}</h3>
+      <h3 className="part">{strings.storyShearsIn(direction)}</h3>
       <div ref={ref}>
         {width > 0 && (
           <svg
@@ -141,7 +141,7 @@ export function ShearLog({ stories, shears, direction }: Props) {
               <th className="n">{strings.levelM}</th>
               {drawn.map((s) => (
                 <th key={s.id} className="n">
-                  {strings.kn2(s.title)}
+                  {strings.inKn(s.title)}
                 </th>
               ))}
             </tr>

@@ -20,7 +20,7 @@ export function ShearRatios({ across, direction, titleOf }: Props) {
   const x = (factor: number) => WIDTH / 2 + (Math.log(factor) / reach) * (WIDTH / 2 - 4);
   return (
     <section aria-label={strings.whyTheBaseShearsDiffer}>
-      <h3 className="part">{strings.whyTheBaseShearsDiffer2(direction)}</h3>
+      <h3 className="part">{strings.whyTheBaseShearsDifferIn(direction)}</h3>
       <p className={`quiet ${css["smallLine"] ?? ""}`}>
         {strings.ratioOfEachBaseShear(titleOf(across.governing), figures(ratios[0]?.period ?? 0, 3))}
       </p>

@@ -57,8 +57,8 @@ export default function BriefPage() {
   );
   const tested = (value: boolean | null | undefined) => (value === true ? "none" : value === false ? "some" : "open");
   const TESTED = [
-    { value: "none", label: "none" },
-    { value: "some", label: "some" },
+    { value: "none", label: strings.none },
+    { value: "some", label: strings.some },
     { value: "open", label: strings.notTested },
   ];
   return (
@@ -130,7 +130,7 @@ export default function BriefPage() {
               </td>
               <td>
                 <ValueInput
-                  aria-label={strings.tFromAnalysis2(d)}
+                  aria-label={strings.tFromAnalysisIn(d)}
                   w={110}
                   unit="s"
                   value={brief.period?.[d]?.analysis}
@@ -160,7 +160,7 @@ export default function BriefPage() {
               {inputs.has("d_gravity") && (
                 <td>
                   <ValueInput
-                    aria-label={strings.topDisplacementUnderGravity2(d)}
+                    aria-label={strings.topDisplacementIn(d)}
                     w={130}
                     unit="m"
                     placeholder={strings.notEntered}
@@ -176,7 +176,7 @@ export default function BriefPage() {
               {inputs.has("regular") && (
                 <td>
                   <Select
-                    aria-label={strings.irregularities2(d)}
+                    aria-label={strings.irregularitiesIn(d)}
                     w={130}
                     allowDeselect={false}
                     value={tested(brief.system?.[d]?.regular)}

@@ -21,16 +21,16 @@ const SHARES: [Share, string, string][] = [
   ["axial_share", strings.axialLoadOfCantileverColumns, strings.greatestAxialLoadOfA],
 ];
 const YES_NO = [
-  { value: "yes", label: "yes" },
-  { value: "no", label: "no" },
+  { value: "yes", label: strings.yes },
+  { value: "no", label: strings.no },
   { value: "open", label: strings.notTested },
 ];
 const CONSTRUCTIONS = [
-  { value: "concrete", label: "concrete" },
+  { value: "concrete", label: strings.concrete },
   { value: "precast", label: strings.precastConcrete },
   { value: "wood", label: strings.woodStructuralPanels },
   { value: "untopped_steel_deck", label: strings.untoppedSteelDeck },
-  { value: "other", label: "other" },
+  { value: "other", label: strings.other },
 ];
 const filled = (part: object) => Object.values(part).some((v) => v !== null && v !== undefined);
 
@@ -196,8 +196,8 @@ export function Conditions({ brief, change, inputs }: Props) {
               placeholder={strings.noInfills}
               value={infills ? (infills.plan ?? "regular") : null}
               data={[
-                { value: "regular", label: "regular" },
-                { value: "irregular", label: "irregular" },
+                { value: "regular", label: strings.regular },
+                { value: "irregular", label: strings.irregular },
                 { value: "severe", label: strings.severelyIrregular },
               ]}
               onChange={(v) => {

@@ -30,7 +30,7 @@ const ASKED = [
   ["r", "Y"],
 ] as const;
 const OFFSETS = [
-  { value: "none", label: "none" },
+  { value: "none", label: strings.none },
   { value: "in_plane", label: strings.inItsPlane },
   { value: "out_of_plane", label: strings.outOfItsPlane },
   { value: "there", label: strings.kindNotKnown },

@@ -25,8 +25,8 @@ const IN_HEIGHT: [keyof Types & string, string][] = [
 ];
 const STATES = [
   { value: "open", label: strings.notTested },
-  { value: "none", label: "none" },
-  { value: "there", label: "there" },
+  { value: "none", label: strings.none },
+  { value: "there", label: strings.there },
 ];
 
 interface Props {

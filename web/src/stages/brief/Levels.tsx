@@ -14,9 +14,9 @@ interface Props {
 }
 
 const KINDS: { value: Level["kind"]; label: string }[] = [
-  { value: "design", label: "design" },
+  { value: "design", label: strings.design },
   { value: "damage_limitation", label: strings.damageLimitation },
-  { value: "serviceability", label: "serviceability" },
+  { value: "serviceability", label: strings.serviceabilityLabel },
 ];
 /** One of these makes the spectrum of a level. */
 const SPECTRA = [
@@ -97,7 +97,7 @@ export function Levels({ brief, change, cases }: Props) {
             )}
             {spectrumOf(level) === "return_period" && (
               <ValueInput
-                label={strings.returnPeriod2}
+                label={strings.returnPeriodLabel}
                 unit="years"
                 value={level.return_period}
                 onCommit={(v) => {
@@ -146,7 +146,7 @@ export function Levels({ brief, change, cases }: Props) {
               set(levels.filter((_, j) => j !== i));
             }}
           >
-            {strings.remove(level.name)}
+            {strings.removeNamed(level.name)}
           </Button>
         </section>
       ))}

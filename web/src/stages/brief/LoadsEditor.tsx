@@ -49,7 +49,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
             <tr>
               <th>{strings.story}</th>
               <th>{strings.load}</th>
-              <th>{strings.kind2}</th>
+              <th>{strings.kindColumn}</th>
               <th className="n">{strings.amountKn}</th>
               <th className="n">{strings.intensityKpa}</th>
               {editions.map((e) => (
@@ -143,7 +143,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                           );
                         }}
                       >
-                        {strings.remove2}
+                        {strings.remove}
                       </Button>
                     </td>
                   </tr>

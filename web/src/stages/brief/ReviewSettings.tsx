@@ -179,7 +179,7 @@ export function ReviewSettings({ review }: { review: Review }) {
                           team.mutate({ act: "remove", member: m.id });
                         }}
                       >
-                        {strings.remove2}
+                        {strings.remove}
                       </button>
                     </>
                   )}
@@ -218,7 +218,7 @@ export function ReviewSettings({ review }: { review: Review }) {
         >
           <TextInput
             aria-label={strings.eMailAddressOfA}
-            placeholder={strings.eMailAddressOfA2}
+            placeholder={strings.memberAddressExample}
             w={250}
             value={email}
             onChange={(e) => {

@@ -105,12 +105,12 @@ export function StoriesEditor({ stories, onChange, fromLoads }: Props) {
                   <Button
                     variant="subtle"
                     color="gray"
-                    aria-label={strings.remove(s.name)}
+                    aria-label={strings.removeNamed(s.name)}
                     onClick={() => {
                       onChange(stories.filter((_, j) => j !== i));
                     }}
                   >
-                    {strings.remove2}
+                    {strings.remove}
                   </Button>
                 </td>
               </tr>

@@ -84,7 +84,7 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
                     set(walls.filter((_, j) => j !== i));
                   }}
                 >
-                  {strings.remove2}
+                  {strings.remove}
                 </Button>
               </div>
             ))}

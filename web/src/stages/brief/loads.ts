@@ -4,14 +4,14 @@ import { strings } from "./strings";
 
 export const KINDS = ["dead", "live", "storage", "roof_live", "partition", "equipment", "snow", "landscaping"] as const;
 export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
-  dead: "dead",
-  live: "live",
-  storage: "storage",
+  dead: strings.dead,
+  live: strings.live,
+  storage: strings.storage,
   roof_live: strings.roofLive,
-  partition: "partitions",
-  equipment: "equipment",
-  snow: "snow",
-  landscaping: "landscaping",
+  partition: strings.partitions,
+  equipment: strings.equipment,
+  snow: strings.snow,
+  landscaping: strings.landscaping,
 };
 
 export interface PastedLoads {

@@ -26,7 +26,7 @@ export function Chain({ drifts }: { drifts: Drifts }) {
               <SymbolText text={p.symbol} />
             </span>
             <b className={p.symbol === "δ_e" ? "theirs" : "ours"}>
-              {p.unit === "m" ? strings.mm(figures(1000 * p.value)) : trimmed(p.value)}
+              {p.unit === "m" ? strings.inMm(figures(1000 * p.value)) : trimmed(p.value)}
             </b>
             <small>{p.clause ? p.clause.split(",")[0] : p.words}</small>
           </span>

@@ -153,7 +153,7 @@ function tracks(recheck: Recheck, drifts: Drifts, direction: "X" | "Y", wanted: 
     ...(displacements.some((v) => v !== null)
       ? [
           {
-            title: "displacement",
+            title: strings.displacement,
             unit: "mm",
             shape: "line" as const,
             theirs: displacements.map((v) => (v === null ? null : 1000 * v)),

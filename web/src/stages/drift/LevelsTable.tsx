@@ -13,7 +13,7 @@ export function LevelsTable({ levels, stories }: { levels: Schemas["LevelDrifts"
             <th>{strings.level}</th>
             <th>{strings.driftsOf}</th>
             <th className="n">{strings.greatestH}</th>
-            <th>{strings.at2}</th>
+            <th>{strings.atColumn}</th>
             <th className="n">{strings.limit}</th>
             <th />
           </tr>

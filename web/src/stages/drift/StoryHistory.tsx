@@ -64,7 +64,7 @@ export function StoryHistory({ loadCase, model }: { loadCase: LoadCase; model: n
           {edge !== null && (
             <>
               {strings.theirs}
-              <i className="theirs">{strings.mm(figures(edge))}</i>
+              <i className="theirs">{strings.inMm(figures(edge))}</i>
               {peak && Math.abs(peak.value) > 0 && ` (${percent(edge / Math.abs(peak.value) - 1)})`}
             </>
           )}
@@ -143,7 +143,7 @@ export function StoryHistory({ loadCase, model }: { loadCase: LoadCase; model: n
               {figures(end, 3)} s
             </text>
             <text x={4} y={14} className="log-level">
-              {strings.mm2}
+              {strings.mm}
             </text>
           </svg>
         )}

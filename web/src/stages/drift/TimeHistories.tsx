@@ -25,7 +25,7 @@ export function TimeHistories() {
   return (
     <section aria-label={strings.timeHistories}>
       <h3 className="part">
-        {strings.timeHistories2}
+        {strings.timeHistoriesHead}
         <span className="quiet">{strings.submittedEnvelopesAndOurReference}</span>
       </h3>
       {model.number === 0 && (

@@ -37,7 +37,7 @@ export function AcceptedTable(props: Props) {
     <div className="accepted-table">
       <p>
         <b>{props.title}</b> <span className="quiet">{strings.from(label)}</span>:{" "}
-        {table.claims > 0 ? strings.accepted2(counted(table.claims, "value")) : `${strings.accepted3}.`}
+        {table.claims > 0 ? strings.acceptedCount(counted(table.claims, "value")) : `${strings.accepted}.`}
       </p>
       {props.editable && (
         <p>

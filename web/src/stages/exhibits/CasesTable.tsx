@@ -10,11 +10,17 @@ import { SymbolText } from "../../shared/Symbol";
 import { flips, sideWritten, typedSide, unstated } from "./cases";
 import { strings } from "./strings";
 
-const KINDS = { static: "static", modal: "modal", gravity: "gravity", combination: "combination" };
-const MORE = { time_history: strings.timeHistory, other: "other" };
-const DIRECTIONS = { X: "X", Y: "Y", XY: strings.xAndY, Z: "vertical" };
+const KINDS = {
+  static: strings.static,
+  modal: strings.modal,
+  gravity: strings.gravity,
+  combination: strings.combination,
+  time_history: strings.timeHistory,
+  other: strings.other,
+};
+const DIRECTIONS = { X: "X", Y: "Y", XY: strings.xAndY, Z: strings.vertical };
 const STEPS = { before: strings.beforeScaling, after: strings.afterScaling };
-const LEVELS = { reduced: "reduced", elastic: "elastic", amplified: "amplified" };
+const LEVELS = { reduced: strings.reduced, elastic: strings.elastic, amplified: strings.amplified };
 const SHOWN = 6;
 
 /** All load cases of a submission with their roles, corrected in place; what a correction changes is stated at once. */
@@ -46,7 +52,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
   return (
     <section aria-label={strings.loadCases}>
       <h3 className="part">
-        {strings.loadCases2}
+        {strings.loadCasesHead}
         <span className="quiet">
           {strings.ofEachWithItsRole(counted(submission.cases.length, "case"), submission.label)}
           {open > 0 ? strings.incomplete(open) : ""}
@@ -97,7 +103,7 @@ export function CasesTable({ submission }: { submission: Submission }) {
                     <Choice
                       label={strings.kindOf(c.name)}
                       value={c.kind}
-                      words={{ ...KINDS, ...MORE }}
+                      words={KINDS}
                       onChange={(kind) => {
                         set({ kind });
                       }}

@@ -72,7 +72,7 @@ export default function ExhibitsPage() {
     mutationFn: (id: number) =>
       answered(api.POST("/api/submissions/{submission_id}/tables/", { params: { path: { submission_id: id } } })),
     onSuccess: async (rows) => {
-      setOutcome(strings.accepted(rows.filter((r) => r.table).length, rows.filter((r) => !r.table).length));
+      setOutcome(strings.acceptedAndLeft(rows.filter((r) => r.table).length, rows.filter((r) => !r.table).length));
       await refresh();
     },
   });
@@ -156,7 +156,7 @@ export default function ExhibitsPage() {
         <span className="quiet">
           {latest
             ? [
-                strings.values2(latest.label, latest.status, latest.claims),
+                strings.submissionSummary(latest.label, latest.status, latest.claims),
                 ...(draft ? [] : [strings.theNextUploadStartsS(latest.number + 1)]),
               ].join("; ")
             : strings.nothingSubmittedYet}
@@ -266,11 +266,11 @@ export default function ExhibitsPage() {
             <table className="plain">
               <thead>
                 <tr>
-                  <th>{strings.exhibit2}</th>
+                  <th>{strings.exhibit}</th>
                   <th className="n">{strings.size}</th>
                   <th>{strings.sha256}</th>
                   <th>{strings.readAs}</th>
-                  <th className="n">{strings.values3}</th>
+                  <th className="n">{strings.valuesColumn}</th>
                   <th />
                 </tr>
               </thead>
@@ -352,7 +352,7 @@ export default function ExhibitsPage() {
                                   remove.mutate(t.id);
                                 }}
                               >
-                                {strings.remove2(titled(t.kind))}
+                                {strings.removeTitled(titled(t.kind))}
                               </Button>
                             ))}
                           </>
@@ -393,8 +393,8 @@ const found = (e: Exhibit) => (e.reading?.tables ?? []).filter((t) => t.kind).le
 function stateOf(e: Exhibit): string {
   const reading = e.reading;
   if (!reading) return strings.notRead;
-  if (reading.status === "queued") return strings.waitingToBeRead2;
-  if (reading.status === "reading") return strings.beingRead2(reading.phase ? `, ${reading.phase}` : "");
+  if (reading.status === "queued") return strings.waitingState;
+  if (reading.status === "reading") return strings.beingReadPhase(reading.phase ? `, ${reading.phase}` : "");
   if (reading.status === "read") return strings.foundNoneAcceptedYet(counted(found(e), "table"));
   return reading.message ?? "";
 }

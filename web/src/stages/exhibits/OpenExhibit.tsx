@@ -61,7 +61,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     onSuccess: async (rows) => {
       const left = rows.filter((r) => !r.table);
       const done = rows.length - left.length;
-      setMessage(strings.accepted(done, left.length));
+      setMessage(strings.acceptedAndLeft(done, left.length));
       await changed();
       if (left[0]) look(left[0].label);
     },
@@ -165,7 +165,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
     : { review, exhibit, name: chosen, sheet: chosen, ...(typed?.label === chosen && { text: typed.text }) };
   const beside = isPdf && wide > 1150;
   return (
-    <section className="open-exhibit" aria-label={strings.exhibit(file.name)}>
+    <section className="open-exhibit" aria-label={strings.exhibitCalled(file.name)}>
       <div className="stage-head">
         <Button variant="default" onClick={onClose}>
           {strings.allExhibits}

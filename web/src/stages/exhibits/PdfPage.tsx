@@ -121,7 +121,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
                 }}
               >
                 {accepted
-                  ? strings.values(titled(accepted.kind), accepted.claims)
+                  ? strings.kindAndValues(titled(accepted.kind), accepted.claims)
                   : now
                     ? strings.beingRead
                     : strings.readThis}
@@ -194,7 +194,7 @@ export function Thumbnail({
       ref={button}
       type="button"
       className={"thumbnail" + (now ? " now" : "")}
-      aria-label={strings.page2(page, count ? strings.tables(count) : "")}
+      aria-label={strings.pageWithTables(page, count ? strings.tables(count) : "")}
       aria-current={now ? "page" : undefined}
       onClick={onOpen}
     >

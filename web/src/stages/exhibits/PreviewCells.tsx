@@ -90,7 +90,7 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
                   <button
                     type="button"
                     title={table.skipped.includes(r) ? strings.includeThisRow : strings.excludeThisRow}
-                    aria-label={strings.row2(
+                    aria-label={strings.rowCalled(
                       table.skipped.includes(r) ? strings.include : strings.exclude,
                       r + down + 1,
                     )}

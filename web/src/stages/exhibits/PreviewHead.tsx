@@ -91,7 +91,7 @@ export function PreviewHead({ source, table, preview, onClose }: Props) {
       {[...cases.map(([name, d]) => ({ name, d: d })), ...unclear.map((name) => ({ name, d: null }))].map(
         ({ name, d }) => (
           <label key={name} className="case">
-            {strings.caseWord2}
+            {strings.casePrefix}
             <b>{name}</b>
             {strings.is}
             <Select

@@ -13,7 +13,7 @@ export function ReadingStatus({ name, reading, onStop }: Props) {
   if (reading.status === "queued" || reading.status === "reading")
     return (
       <div className="reading-now" role="status">
-        <span>{reading.status === "queued" ? strings.waitingToBeRead : strings.reading2(reading.phase)}</span>
+        <span>{reading.status === "queued" ? strings.waitingToBeRead : strings.readingPhase(reading.phase)}</span>
         <Progress value={100 * (reading.share ?? 0)} animated w={240} aria-label={strings.howFarTheReadingIs} />
         <Button variant="subtle" size="compact-sm" onClick={onStop}>
           {strings.stop}

@@ -41,7 +41,7 @@ export function TableList({ tables, acceptedOf, chosen, titled, onChoose }: Prop
                   {accepted
                     ? accepted.claims > 0
                       ? counted(accepted.claims, "value")
-                      : strings.accepted3
+                      : strings.accepted
                     : table.kind
                       ? strings.notAcceptedYet(counted(table.rows, "row"))
                       : table.title}

@@ -49,5 +49,5 @@ export function placeOf(question: Question, rows: readonly number[]): string {
   if (question.row === null) return "";
   const column = question.column === null ? "" : strings.column(letters(question.column));
   const first = (rows[0] ?? question.row) + 1;
-  return strings.row(first, rows.length > 1 ? strings.andMore2(rows.length - 1) : "", column);
+  return strings.row(first, rows.length > 1 ? strings.andMoreRows(rows.length - 1) : "", column);
 }

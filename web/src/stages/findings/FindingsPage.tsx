@@ -165,9 +165,9 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
   };
   const edited = Object.keys(mine).length > 0;
   return (
-    <aside className="bench" aria-label={strings.finding2(finding.number)}>
+    <aside className="bench" aria-label={strings.findingNumbered(finding.number)}>
       <p className="bench-place">
-        {strings.finding3(finding.number)}
+        {strings.findingHead(finding.number)}
         {finding.status} · {finding.author}, {moment(finding.created_at)}
         {finding.submission && strings.on(finding.submission)}
       </p>
@@ -179,7 +179,8 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
           {finding.origin.differs.length > 0 && (
             <b className="off">
               {strings.itsEvidenceDiffersFromThe}
-              <SymbolText text={finding.origin.differs.join(", ")} />; those shown are the recheck&apos;s.{" "}
+              <SymbolText text={finding.origin.differs.join(", ")} />
+              {strings.recomputedAreShown}
             </b>
           )}
           {finding.origin.unknown.length > 0 && (
@@ -213,7 +214,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
             maxLength={5000}
           />
           <Select
-            aria-label={strings.severity2}
+            aria-label={strings.severityLabel}
             mt={6}
             w={180}
             allowDeselect={false}
@@ -340,7 +341,7 @@ function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: strin
         </>
       )}
       <div className="bench-part">
-        <h3>{strings.thread2}</h3>
+        <h3>{strings.threadHead}</h3>
       </div>
       {finding.thread.length === 0 && <p className={`quiet ${css["small2"] ?? ""}`}>{strings.noMessagesYet}</p>}
       {finding.thread.map((m) => (

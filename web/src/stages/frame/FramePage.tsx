@@ -108,9 +108,9 @@ export default function FramePage() {
           aria-label={strings.methodOfInput}
           value={way}
           data={[
-            { value: "view", label: "view" },
-            { value: "grid", label: strings.buildWithTheGrid2 },
-            { value: "tables", label: strings.pasteTables2 },
+            { value: "view", label: strings.viewLabel },
+            { value: "grid", label: strings.gridOption },
+            { value: "tables", label: strings.tablesOption },
           ]}
           onChange={(v) => {
             setWay(v);
@@ -190,7 +190,7 @@ export default function FramePage() {
                 {member &&
                   [
                     "",
-                    strings.to2(member.i, member.j),
+                    strings.fromTo(member.i, member.j),
                     `${member.section}, ${member.material}`,
                     ...(member.group ? [member.group] : []),
                   ].join(" · ")}

@@ -41,7 +41,7 @@ export function GridSections({ grid, set }: GridPart) {
   );
   const factor = (key: "columns" | "beams" | "walls") => (
     <ValueInput
-      aria-label={strings.crackedStiffnessOf2(key)}
+      aria-label={strings.crackedStiffnessOfGroup(key)}
       w={84}
       value={grid.cracking?.[key]}
       onCommit={(v) => {

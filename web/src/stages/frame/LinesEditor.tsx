@@ -237,7 +237,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
                       <Button
                         variant="subtle"
                         color="gray"
-                        aria-label={strings.remove2(called)}
+                        aria-label={strings.removeNamed(called)}
                         onClick={() => {
                           change((m) => {
                             m.lateral_lines = lines.filter((_, i) => i !== index);

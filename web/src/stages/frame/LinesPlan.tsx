@@ -129,7 +129,7 @@ export function LinesPlan({ floor, plan, lines, chosen, onChoose, onMove }: Prop
       </g>
       {stiff && <circle cx={sx(stiff[0])} cy={sy(stiff[1])} r={6} fill="none" stroke="var(--ours)" strokeWidth={2} />}
       <text x={10} y={HEIGHT - 10}>
-        {strings.centreOfMass2}
+        {strings.centreOfMassLegend}
       </text>
       <text x={110} y={HEIGHT - 10}>
         {strings.centreOfStiffness}

@@ -11,7 +11,7 @@ export function TwoStage({ recheck, direction }: { recheck: Recheck; direction: 
   return (
     <section aria-label={strings.twoStageAnalysis}>
       <h3 className="part">
-        {strings.twoStageAnalysis2}
+        {strings.twoStageHead}
         {answer.permitted === true ? (
           <span className="quiet">{strings.permitted}</span>
         ) : (

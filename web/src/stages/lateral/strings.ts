@@ -3,7 +3,7 @@ export const strings = {
   notTested: "not tested",
   notMet: "not met",
   twoStageAnalysis: "Two-stage analysis",
-  twoStageAnalysis2: "Two-stage analysis ",
+  twoStageHead: "Two-stage analysis ",
   permitted: "permitted",
   notPermitted: "not permitted",
   missingInputAConditionIs: "missing input: a condition is not tested",

@@ -14,7 +14,7 @@ export function ModalShears({ recheck }: { recheck: Recheck }) {
         {strings.baseShearOfEachOf}
         <span className="quiet">{strings.shareOfTheMassOur}</span>
       </h3>
-      <table className="plain" aria-label={strings.baseShearOfEachOf2}>
+      <table className="plain" aria-label={strings.modalShearsLabel}>
         <thead>
           <tr>
             <th>{strings.theirMode}</th>

@@ -2,7 +2,7 @@
 export const strings = {
   baseShearOfEachOf: "Base shear of each of their modes ",
   shareOfTheMassOur: "share of the mass × our weight × our reduced ordinate, kN; combined on the Scaling page",
-  baseShearOfEachOf2: "Base shear of each of their modes",
+  modalShearsLabel: "Base shear of each of their modes",
   theirMode: "their mode",
   vInX: "V in X",
   vInY: "V in Y",

@@ -86,7 +86,7 @@ export default function ReportPage() {
           {reports.data.map((r) => (
             <li key={r.id}>
               <a href={`/api/reports/${String(r.id)}.pdf`} target="_blank" rel="noreferrer">
-                {strings.report2(r.number)}
+                {strings.reportNumbered(r.number)}
               </a>{" "}
               <span className="quiet">
                 {strings.signedBySha256(r.issued_by, moment(r.issued_at), r.sha256.slice(0, 12))}

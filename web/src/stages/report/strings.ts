@@ -14,7 +14,7 @@ export const strings = {
   theReportWasNotIssued: "The report was not issued",
   theReportWasNotPrinted: "The report was not printed",
   theReportsCouldNotBe: "The reports could not be loaded",
-  report2: (number: number) => `Report ${number}`,
+  reportNumbered: (number: number) => `Report ${number}`,
   signedBySha256: (issued_by: string, moment: string, sha256: string) =>
     `signed by ${issued_by}, ${moment}, SHA-256 ${sha256}…`,
   noReportHasBeenIssued: "No report has been issued yet.",

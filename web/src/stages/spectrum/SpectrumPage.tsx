@@ -46,7 +46,7 @@ export default function SpectrumPage() {
             ? [{ name: `T ${c.direction ?? ""}`, T: c.independent.value, theirs: false }]
             : []),
           ...(c.verdict !== "agrees" && typeof c.theirs?.value === "number"
-            ? [{ name: strings.theirs(c.direction ?? ""), T: c.theirs.value, theirs: true }]
+            ? [{ name: strings.theirsIn(c.direction ?? ""), T: c.theirs.value, theirs: true }]
             : []),
         ]),
     [recheck],
@@ -68,8 +68,8 @@ export default function SpectrumPage() {
                 setView(v);
               }}
               data={[
-                { value: "acceleration", label: "acceleration" },
-                { value: "displacement", label: "displacement" },
+                { value: "acceleration", label: strings.acceleration },
+                { value: "displacement", label: strings.displacement },
                 { value: "adrs", label: strings.adrs },
               ]}
             />
@@ -81,7 +81,7 @@ export default function SpectrumPage() {
                 setReducedBy(v);
               }}
               data={[
-                { value: "", label: "design" },
+                { value: "", label: strings.design },
                 { value: "X", label: strings.reducedX },
                 { value: "Y", label: strings.reducedY },
               ]}
@@ -118,7 +118,7 @@ export default function SpectrumPage() {
             <svg width={12} height={12} aria-hidden>
               <circle cx={6} cy={6} r={4} fill="var(--ground)" stroke="var(--theirs)" strokeWidth={1.5} />
             </svg>{" "}
-            <i className="theirs">{strings.theirs2}</i>
+            <i className="theirs">{strings.theirs}</i>
           </span>
           <span>
             <svg width={22} height={12} aria-hidden>

@@ -12,8 +12,8 @@ interface Props {
 }
 
 const HEADS: Record<Field["side"], string> = {
-  "+": strings.toward,
-  "-": strings.toward2,
+  "+": strings.towardPositive,
+  "-": strings.towardNegative,
   "0": strings.atTheCentre,
   "?": strings.sideNotStated,
 };

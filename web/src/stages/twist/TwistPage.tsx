@@ -59,7 +59,7 @@ export default function TwistPage() {
         <div className="twist-cases">
           <div>
             <h3 className="part">
-              {strings.requiredCases2}
+              {strings.requiredCasesHead}
               <span className="quiet">
                 {strings.greatestRatioOfEachDirection}
                 {stage.eccentricity === null ? "" : strings.ofThePlanDimension(trimmed(100 * stage.eccentricity))}
@@ -69,7 +69,7 @@ export default function TwistPage() {
             {stage.cases.length > 4 && (
               <Select
                 aria-label={strings.selectedCase}
-                label={strings.selectedCase2}
+                label={strings.selectedCaseLabel}
                 w={280}
                 searchable
                 allowDeselect={false}

@@ -1,7 +1,7 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
-  toward: "toward +",
-  toward2: "toward −",
+  towardPositive: "toward +",
+  towardNegative: "toward −",
   atTheCentre: "at the centre",
   sideNotStated: "side not stated",
   requiredCases: "Required cases",
@@ -21,11 +21,11 @@ export const strings = {
   noCaseStatesTheDisplacements: "No case states the displacements at both ends of its stories",
   storyDriftsAndDisplacementsBy: "story drifts and displacements by case, of both ends or as the greatest and the mean",
   checksOfTheTwist: "Checks of the twist",
-  requiredCases2: "Required cases ",
+  requiredCasesHead: "Required cases ",
   greatestRatioOfEachDirection: "greatest ratio of each; direction and side of the accidental eccentricity",
   ofThePlanDimension: (trimmed: string) => `, ${trimmed} % of the plan dimension`,
   selectedCase: "Selected case",
-  selectedCase2: "selected case",
+  selectedCaseLabel: "selected case",
   consequences: "Consequences",
   noStoryIsTorsionallyIrregular: (clause: string) =>
     `No story is torsionally irregular in any submitted case (${clause}). Other types of irregularity are assessed separately.`,

@@ -219,7 +219,7 @@ function Sources({ rows }: { rows: InspectAnswer["mass"] }) {
   const used = SOURCES.filter(([key]) => rows.some((r) => typeof r[key] === "number" && r[key] !== 0));
   return (
     <section aria-label={strings.sourcesOfMassInThe}>
-      <h3 className="part">{strings.sourcesOfMassInThe2}</h3>
+      <h3 className="part">{strings.sourcesOfMassInTons}</h3>
       <table className="plain">
         <thead>
           <tr>

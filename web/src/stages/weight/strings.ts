@@ -29,7 +29,7 @@ export const strings = {
   onMembers: "on members",
   atNodes: "at nodes",
   sourcesOfMassInThe: "Sources of mass in the reference model",
-  sourcesOfMassInThe2: "Sources of mass in the reference model, t",
+  sourcesOfMassInTons: "Sources of mass in the reference model, t",
   floor: "floor",
   sum: "sum",
 };
