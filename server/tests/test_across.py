@@ -86,3 +86,25 @@ def test_editions_say_what_they_take(lead: Any) -> None:
 
 def test_a_submitter_sees_no_comparison(demo: None, submitter: Any) -> None:
     assert submitter.send("GET", f"{address('Quillon Exchange')}/across/").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("kind", "shares"),
+    [
+        # UBC 1630.1.1 and ASCE 12.7.2 use 25 % of a storage load and none of a live load;
+        # AS 1170.4, 6.2.2, uses psi_E: 0.6 of storage, 0.3 of other live loads
+        ("storage", {"ubc97": 0.25, "as1170.4": 0.6, "asce7-16": 0.25}),
+        ("live", {"ubc97": 0.0, "as1170.4": 0.3, "asce7-16": 0.0}),
+    ],
+)
+def test_the_share_of_a_load_follows_its_kind(demo: None, lead: Any, kind: str, shares: dict[str, float]) -> None:
+    place = address("Aldermouth Granary Lofts")
+    review = lead.send("GET", f"{place}/").json()
+    brief = review["brief"]
+    load = brief["stories"][0]["loads"][1]
+    load["kind"] = kind
+    lead.send("PUT", f"{place}/brief/", {"based_on": review["brief_number"], "brief": brief})
+    weights = lead.send("GET", f"{place}/across/").json()["weights"]
+    for edition, share in shares.items():
+        counted = weights[edition]["loads"][0][1]["counted"]
+        assert counted == pytest.approx(share * load["amount"]), edition

@@ -77,7 +77,7 @@ function Row({ factor, name, onRemove }: { factor: Factor; name: string; onRemov
       <td className="quiet">{strings.since(day(new Date(factor.created_at * 1000).toISOString()))}</td>
       <td className="quiet">
         {factor.last_used_at
-          ? `last used ${day(new Date(factor.last_used_at * 1000).toISOString())}`
+          ? strings.lastUsed(day(new Date(factor.last_used_at * 1000).toISOString()))
           : strings.notUsedYet}
       </td>
       <td>

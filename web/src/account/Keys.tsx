@@ -44,7 +44,7 @@ export function Keys() {
               <td>{k.name}</td>
               <td className="quiet">{SCOPES[k.scope]}</td>
               <td className="quiet">{strings.until(day(k.expires_at))}</td>
-              <td className="quiet">{k.used_at ? `last used ${day(k.used_at)}` : strings.notUsedYet}</td>
+              <td className="quiet">{k.used_at ? strings.lastUsed(day(k.used_at)) : strings.notUsedYet}</td>
               <td>
                 <button
                   type="button"

@@ -110,4 +110,5 @@ export const strings = {
   to: (to: string, at: string) => `to ${to} · ${at}`,
   codesAlreadyShown: "These codes were shown before and are not shown again. Make new codes.",
   accountsOfTheOffice: "accounts; reviews are visible to their members only",
+  lastUsed: (day: string) => `last used ${day}`,
 };

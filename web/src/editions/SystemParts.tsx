@@ -96,7 +96,7 @@ function OneWay({
   };
   const first = edition.systems[0]?.id ?? "";
   return (
-    <section aria-label={`More of direction ${d}`} className="one-way">
+    <section aria-label={strings.moreOfDirection(d)} className="one-way">
       <b>{d}</b>
       <div>
         {offered.includes("stacked_systems") && stories.length > 1 && (
@@ -208,7 +208,7 @@ function OneWay({
               />
               <ValueInput
                 label={strings.smallestNumberOfBaysOn}
-                aria-label={`Least perimeter bays on each side ${d}`}
+                aria-label={strings.smallestBaysIn(d)}
                 placeholder={strings.notEntered}
                 value={redundancy?.perimeter_bays}
                 onCommit={(v) => {

@@ -18,11 +18,10 @@ export function pairs(text: string): Pairs {
     const [T, S] = cells.map((c) => typedNumber(c));
     if (typeof T !== "number" || typeof S !== "number" || cells.length !== 2) {
       if (points.length === 0 && number === 0) continue;
-      return { points, problem: `line ${String(number + 1)} does not have two numbers` };
+      return { points, problem: strings.notTwoNumbers(number + 1) };
     }
     const before = points.at(-1);
-    if (before && T <= before[0])
-      return { points, problem: `line ${String(number + 1)}: the periods have to increase` };
+    if (before && T <= before[0]) return { points, problem: strings.periodsIncrease(number + 1) };
     points.push([T, S]);
   }
   return { points, problem: points.length < 2 ? strings.enterAtLeastTwoPoints : "" };

@@ -116,4 +116,8 @@ export const strings = {
   brace: "brace",
   wall: "wall",
   other: "other",
+  moreOfDirection: (d: string) => `More of direction ${d}`,
+  smallestBaysIn: (d: string) => `Smallest number of bays on each side ${d}`,
+  notTwoNumbers: (line: number) => `line ${line} does not have two numbers`,
+  periodsIncrease: (line: number) => `line ${line}: the periods have to increase`,
 };

@@ -284,7 +284,7 @@ function TrackChips({
           {i > 0 && (
             <button
               type="button"
-              aria-label={`Move ${t} to the left`}
+              aria-label={strings.moveLeft(t)}
               onClick={() => {
                 move(t, -1);
               }}
@@ -296,7 +296,7 @@ function TrackChips({
           {i < titles.length - 1 && (
             <button
               type="button"
-              aria-label={`Move ${t} to the right`}
+              aria-label={strings.moveRight(t)}
               onClick={() => {
                 move(t, 1);
               }}

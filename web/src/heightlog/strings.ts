@@ -27,4 +27,6 @@ export const strings = {
   shear: "shear",
   overturning: "overturning",
   diaphragm: "diaphragm",
+  moveLeft: (track: string) => `Move ${track} to the left`,
+  moveRight: (track: string) => `Move ${track} to the right`,
 };

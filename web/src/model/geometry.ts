@@ -1,3 +1,4 @@
+import { strings } from "./strings";
 /** The model as points and segments, whichever depth it has, and how they move in a mode. */
 
 import type { Frame, LateralLine, ReferenceModel } from "../shared/api/client";
@@ -78,7 +79,7 @@ export function drawnLines(lines: LateralLine[], floors: ModelFloor[]): Drawn {
     corners.forEach((a, k) => {
       const b = corners[(k + 1) % 4];
       if (b !== undefined)
-        drawn.segments.push({ id: line.name ? line.name : `line ${String(n + 1)}`, a, b, group: "walls" });
+        drawn.segments.push({ id: line.name ? line.name : strings.line(n + 1), a, b, group: "walls" });
     });
   });
   return drawn;

@@ -13,4 +13,5 @@ export const strings = {
   showWhere: "show where",
   thereIsNoReferenceModel: "There is no reference model to compare with: ",
   createOne: "create one",
+  line: (number: number) => `line ${number}`,
 };

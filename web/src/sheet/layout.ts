@@ -78,7 +78,7 @@ function row(check: Check, all: Check[]): SheetRow {
   const base = [check.symbol, check.direction].filter(Boolean).join(" ");
   const place =
     check.story ??
-    (check.point === null ? null : check.mode === null ? strings.point(check.point + 1) : `mode ${String(check.mode)}`);
+    (check.point === null ? null : check.mode === null ? strings.point(check.point + 1) : strings.mode(check.mode));
   const label = place === null ? check.label : all.length > 1 && !deviates(check) ? base : `${base} ${place}`;
   return { check, all, label, stage: check.stage };
 }

@@ -31,4 +31,5 @@ export const strings = {
   thenPasteOrUploadThe: "; then paste or upload the submitted tables under ",
   exhibits: "exhibits",
   theValuesOfEachAccepted: ". The values of each accepted table appear on this sheet at once.",
+  mode: (mode: number) => `mode ${mode}`,
 };

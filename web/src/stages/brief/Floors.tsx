@@ -160,7 +160,7 @@ export function Floors({ reviewId, briefNumber, stories, onChange, stiffness, of
                   {offsets && (
                     <td>
                       <Select
-                        aria-label={`Lateral system offset in ${s.name}`}
+                        aria-label={strings.systemOffsetIn(s.name)}
                         w={150}
                         size="xs"
                         allowDeselect={false}

@@ -75,7 +75,7 @@ export function LoadsEditor({ stories, onChange, weights, editions }: Props) {
                     <td>{k === 0 ? s.name : ""}</td>
                     <td>
                       <LoadName
-                        label={`Load ${place}`}
+                        label={strings.loadAt(place)}
                         name={load.name ?? ""}
                         onCommit={(name) => {
                           edit({ name });

@@ -57,7 +57,7 @@ export function Walls({ brief, change, directions, heights, area }: Props) {
                   }}
                 />
                 <ValueInput
-                  aria-label={`Length of wall ${d} ${String(i + 1)}`}
+                  aria-label={strings.lengthOfWall(d, i + 1)}
                   w={110}
                   unit="m"
                   value={wall.D_i}

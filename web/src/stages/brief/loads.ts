@@ -49,14 +49,10 @@ export function pastedLoads(text: string, stories: Story[]): PastedLoads {
     story = place || story;
     const known = kindOf(kind);
     const more = [typedNumber(intensity), typedNumber(area)];
-    if (!stories.some((s) => s.name === story))
-      problems.push(`Line ${String(i + 1)}: there is no story ${story || strings.unnamed}`);
-    else if (!known)
-      problems.push(
-        `Line ${String(i + 1)}: ${kind || strings.noKind} is none of ${KINDS.map((k) => KIND_WORDS[k]).join(", ")}`,
-      );
+    if (!stories.some((s) => s.name === story)) problems.push(strings.lineWithoutStory(i + 1, story));
+    else if (!known) problems.push(strings.lineWithoutKind(i + 1, kind, KINDS.map((k) => KIND_WORDS[k]).join(", ")));
     else if (typeof value !== "number" || value < 0 || more.includes(undefined))
-      problems.push(`Line ${String(i + 1)} does not hold an amount in kN: ${line.trim().slice(0, 60)}`);
+      problems.push(strings.lineWithoutAmount(i + 1, line.trim().slice(0, 60)));
     else {
       const load: Load = { name: name.slice(0, 60), kind: known, amount: value };
       if (typeof more[0] === "number") load.intensity = more[0];

@@ -1,3 +1,4 @@
+import { strings } from "./strings";
 import type { Story } from "../../shared/api/client";
 import { typedNumber } from "../../shared/typedNumber";
 
@@ -21,11 +22,9 @@ export function pastedStories(text: string): PastedStories {
     // a line of headings holds no numbers
     if (i === 0 && h === undefined && w === undefined) return;
     if (!name || h === undefined || h === null || h <= 0 || w === undefined || (w !== null && w <= 0)) {
-      problems.push(
-        `Line ${String(i + 1)} is not a name, a height above zero and a weight above zero: ${line.trim().slice(0, 60)}`,
-      );
+      problems.push(strings.lineWithoutStoryValues(i + 1, line.trim().slice(0, 60)));
     } else if (stories.some((s) => s.name === name)) {
-      problems.push(`Line ${String(i + 1)}: the name ${name} stands for two stories`);
+      problems.push(strings.nameOfTwoStories(i + 1, name));
     } else {
       stories.push(w === null ? { name, height: h } : { name, height: h, weight: w });
     }

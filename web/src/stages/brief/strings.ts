@@ -240,4 +240,14 @@ export const strings = {
   equipment: "equipment",
   snow: "snow",
   landscaping: "landscaping",
+  systemOffsetIn: (story: string) => `Lateral system offset in ${story}`,
+  loadAt: (place: string) => `Load ${place}`,
+  lengthOfWall: (d: string, wall: number) => `Length of wall ${d} ${wall}`,
+  lineWithoutStory: (line: number, story: string) => `Line ${line}: there is no story ${story || "without a name"}`,
+  lineWithoutKind: (line: number, kind: string, kinds: string) =>
+    `Line ${line}: ${kind || "no kind"} is none of ${kinds}`,
+  lineWithoutAmount: (line: number, text: string) => `Line ${line} has no amount in kN: ${text}`,
+  lineWithoutStoryValues: (line: number, text: string) =>
+    `Line ${line} is not a name, a height above zero and a weight above zero: ${text}`,
+  nameOfTwoStories: (line: number, name: string) => `Line ${line}: two stories have the name ${name}`,
 };

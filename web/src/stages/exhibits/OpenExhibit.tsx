@@ -172,7 +172,7 @@ export function OpenExhibit({ review, submission, exhibit, open, titled, refresh
         </Button>
         <b>{file.name}</b>
         <span className="quiet">
-          {isPdf && `page ${String(page)} of ${String(reading?.pages ?? 0)}`}
+          {isPdf && strings.pageOf(page, reading?.pages ?? 0)}
           {tables.length > 0 && strings.found(isPdf ? ", " : "", counted(tables.length, "table"))}
         </span>
         {message && <span role="status">{message}</span>}

@@ -165,4 +165,5 @@ export const strings = {
   reduced: "reduced",
   elastic: "elastic",
   amplified: "amplified",
+  pageOf: (page: number, pages: number) => `page ${page} of ${pages}`,
 };

@@ -197,11 +197,7 @@ export default function FramePage() {
               </span>
             )}
           </div>
-          <div
-            className={css["area"]}
-            role="img"
-            aria-label={`Model of ${String(drawn.segments.length)} members, seen ${view}`}
-          >
+          <div className={css["area"]} role="img" aria-label={strings.modelSeen(drawn.segments.length, view)}>
             <Suspense fallback={<p className={`quiet ${css["padded"] ?? ""}`}>{strings.loadingTheView}</p>}>
               <Scene
                 drawn={drawn}

@@ -79,7 +79,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                   <button
                     type="button"
                     className="linklike"
-                    aria-label={`Leave ${k} out`}
+                    aria-label={strings.leaveOut(k)}
                     onClick={() => {
                       setTables(Object.fromEntries(Object.entries(tables).filter(([name]) => name !== k)));
                     }}
@@ -219,7 +219,7 @@ export function FrameTables({ reviewId, frame, onTake }: Props) {
                     {(read.cells[0] ?? []).map((_, c) => (
                       <th key={c}>
                         <Select
-                          aria-label={`Meaning of column ${String(c + 1)}`}
+                          aria-label={strings.meaningOfColumn(c + 1)}
                           w={150}
                           placeholder={strings.notUsed}
                           clearable

@@ -158,7 +158,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
         {storyLines.length === 0 ? (
           <p className="quiet">{strings.noLinesInYetAdd(name)}</p>
         ) : (
-          <table className="plain lines-table" aria-label={`Lateral lines of ${name}`}>
+          <table className="plain lines-table" aria-label={strings.lateralLinesOf(name)}>
             <thead>
               <tr>
                 <th>{strings.line}</th>
@@ -171,7 +171,7 @@ export function LinesEditor({ stories, model, floors, change }: Props) {
             </thead>
             <tbody>
               {storyLines.map(({ line, index }, k) => {
-                const called = line.name ? line.name : `line ${String(k + 1)}`;
+                const called = line.name ? line.name : strings.lineNumbered(k + 1);
                 return (
                   <tr
                     key={index}

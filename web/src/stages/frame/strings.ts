@@ -162,4 +162,9 @@ export const strings = {
   supports: "supports",
   rigidFloors: "rigid floors",
   viewLabel: "view",
+  modelSeen: (members: number, view: string) => `Model of ${members} members, seen ${view}`,
+  leaveOut: (table: string) => `Leave ${table} out`,
+  meaningOfColumn: (column: number) => `Meaning of column ${column}`,
+  lateralLinesOf: (name: string) => `Lateral lines of ${name}`,
+  lineNumbered: (number: number) => `line ${number}`,
 };

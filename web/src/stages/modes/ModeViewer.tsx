@@ -103,7 +103,7 @@ export function ModeViewer({ model, answer, mode, theirs, swapped, scheme, still
   }, [floors, shape, drawn, raw, other]);
   if (!modeShape) return null;
   return (
-    <section aria-label={`Mode ${String(mode)} of our model`} className="modes-viewer">
+    <section aria-label={strings.modeOfModel(mode)} className="modes-viewer">
       <div className="scene">
         <div className="scene-tools">
           <b>{strings.mode(mode)}</b>

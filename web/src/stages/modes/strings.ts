@@ -57,4 +57,5 @@ export const strings = {
   rayleighsPeriodsAsASecond: "Rayleigh’s periods as a second opinion: X ",
   sTheNumberOfModes: (counted_by: string) => ` s. The number of modes was verified by: ${counted_by}.`,
   checksOfTheSubmittedModes: "Checks of the submitted modes",
+  modeOfModel: (mode: number) => `Mode ${mode} of the reference model`,
 };
