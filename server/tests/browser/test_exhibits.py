@@ -121,6 +121,7 @@ def test_words_are_dragged_over_and_a_value_is_typed_with_a_pin(browser: Browser
     path = new_review(b)
     hand_in(b, path, report(tmp_path / "hostel.pdf"))
     b.wait_text(".open-exhibit", "2 tables found")
+    b.settle()
     b.find("button[aria-label^='Page 3']").click()
     b.wait_text(".open-exhibit", "page 3 of 3")
     b.wait_text(".pdf-table", "read this")

@@ -198,7 +198,8 @@ export function Thumbnail({
       aria-current={now ? "page" : undefined}
       onClick={onOpen}
     >
-      <canvas ref={canvas} />
+      {/* the size of a usual page until the page is drawn, so that the pages below do not move under the pointer */}
+      <canvas ref={canvas} width={96} height={136} />
       <span>
         {page}
         {count > 0 && <b> ▦{count > 1 ? count : ""}</b>}
