@@ -51,7 +51,8 @@ export interface Asked {
 /** A server that answers each request by its method and path; gives the list of what was asked. */
 export function server(answers: Record<string, (body: unknown) => [number, unknown]>): Asked[] {
   const asked: Asked[] = [];
-  vi.stubGlobal("fetch", async (request: Request) => {
+  vi.stubGlobal("fetch", async (to: Request | string, init?: RequestInit) => {
+    const request = typeof to === "string" ? new Request(new URL(to, "http://localhost"), init) : to;
     const text = await request.text();
     const body: unknown = text ? JSON.parse(text) : undefined;
     const path = new URL(request.url, "http://localhost").pathname;
