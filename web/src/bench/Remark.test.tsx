@@ -62,7 +62,7 @@ it.each<[Partial<Check>, RegExp]>([
   [{ verdict: "open", meaning: "Period", direction: "Y", story: null }, /^Period Y cannot be rechecked yet/],
 ])("titles the kind of remark %#", (changes, title) => {
   remark(check({ ...DRIFT, ...changes }));
-  expect((screen.getByLabelText("Title of the finding") as HTMLInputElement).value).toMatch(title);
+  expect(screen.getByLabelText<HTMLInputElement>("Title of the finding").value).toMatch(title);
 });
 
 it("keeps the text and says why it was not filed", async () => {
