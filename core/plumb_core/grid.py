@@ -75,7 +75,7 @@ class _Builder:
         return name
 
     def middle(self, panel: Panel, k: int) -> str:
-        """Node in the middle of a panel's bay at level k, where a wall stands."""
+        """Node in the middle of a panel's bay at level k, where a wall is."""
         i, j = (panel.bay - 1, panel.line - 1) if panel.along == "X" else (panel.line - 1, panel.bay - 1)
         name = f"{'x' if panel.along == 'X' else 'y'}{panel.line}.{panel.bay}.{k}"
         if panel.along == "X":

@@ -134,7 +134,7 @@ def _of_plans(stories: Stories, given: dict[Key, Any]) -> None:
 
 
 def _extents(stories: Stories) -> list[dict[str, Any]]:
-    """Where the faces of the floors stand along X and Y, m: from the outline, else from the plan about its centre."""
+    """Positions of the faces of the floors along X and Y, m: from the outline, else from the plan about its centre."""
     extents = []
     for story in stories:
         if story.corners is not None:
@@ -262,7 +262,7 @@ def _stand_ins(name: str, rules: Mapping[str, Rule]) -> set[str]:
 
 
 def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key]) -> bool:
-    """Whether the rule of an input rests on a stand-in that nobody has given, so that the input itself is required."""
+    """Whether the rule of an input uses a default that nobody has entered, so that the input itself is required."""
     if not QUANTITIES[key.name].part:
         return False
     needs = _stand_ins(key.name, rules)
@@ -270,7 +270,7 @@ def rests_on_lacking(key: Key, rules: Mapping[str, Rule], given: Container[Key])
 
 
 def lacking(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
-    """What nobody has given of all that the targets need; a stand-in gives way to what follows from it."""
+    """What nobody has given of all that the targets need; a default is replaced by what follows from it."""
     needed: dict[Key, None] = {}
     for target in targets:
         for key in (target, *sorted(evaluation.required(target), key=str)):
@@ -316,7 +316,7 @@ def missing_problems(evaluation: Evaluation, targets: Iterable[Key], stories: St
 
 def missing_in_a_case(evaluation: Evaluation, targets: Iterable[Key]) -> list[Key]:
     """Inputs that rules request, if only in the case at hand, and that nobody has given."""
-    # What a stand-in represents is named by `lacking`
+    # The input that a default replaces is named by `lacking`
     return [key for key in missing_keys(evaluation, targets) if key.name not in STAND_INS]
 
 

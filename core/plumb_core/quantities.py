@@ -463,7 +463,7 @@ _ALL = (
         0.01, False, True),
     Quantity("combination_terms", "terms", r"\text{terms}", "Terms of a load combination", "", _C, _T, "lateral"),
     Quantity("log_line", "line of the log", r"\text{line}", "Line of the run log", "", _B, _T, "brief"),
-    # weight make-up: a load stands instead of a case
+    # weight make-up: a load takes the place of a case
     Quantity("load_kind", "kind of load", r"\text{kind}", "Kind of the load", "", _C, _T, "weight"),
     Quantity("load_amount", "load", "Q", "Amount of the load at the story", "kN", _C, _S, "weight"),
     Quantity("load_share", "share", r"\text{share}", "Share of the load in the seismic weight", "", _C, _S, "weight",

@@ -227,7 +227,7 @@ READINGS_AT_ONCE = max(2, os.cpu_count() or 2)
 JOBS_AT_ONCE = False
 """Whether jobs are carried out where they are required, without the queue; for tests."""
 
-# exhibits are files: a folder here, or any other storage by its class and options, such as one that speaks S3
+# exhibits are files: a folder here, or any other storage by its class and options, such as one with the S3 protocol
 EXHIBITS = Path(os.environ.get("PLUMB_EXHIBITS", ROOT / ".data" / "exhibits"))
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},

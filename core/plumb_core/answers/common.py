@@ -17,6 +17,6 @@ def _first(rules: Mapping[str, Rule], names: tuple[str, ...], direction: str | N
 
 
 def _if_known(evaluation: Evaluation, name: str, direction: str | None = None, case: str | None = None) -> Any:
-    """Value of a quantity as JSON, None where the edition has no rule for it or lacks an input."""
+    """Value of a quantity as JSON, None where the edition has no rule for it or an input is missing."""
     value = evaluation.get(name, direction, case)
     return None if value is None else plain(value)

@@ -45,7 +45,7 @@ def _spectrum(request: SpectrumRequest) -> Answer:
         inputs[Key("damping")] = request.damping
     evaluation = with_declared_facts(Evaluation(rules, inputs))
     direction = request.direction
-    # without a system there is nothing to reduce by; with one, what it lacks is required
+    # without a system there is nothing to reduce by; with one, its missing inputs are required
     reduced: list[Key] = [Key("S_a_reduced", direction)] if "system" in request.model_fields_set else []
     expected = [Key("S_a_damped")] if request.damping is not None and "S_a_damped" in rules else []
     steps = evaluated(evaluation, [Key("S_a"), Key("ground_notes"), *reduced, *expected])

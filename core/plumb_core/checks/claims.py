@@ -42,7 +42,7 @@ class ClaimsOfKey:
 
 @dataclass(frozen=True)
 class ClaimSet:
-    """The values that a submission states, and the load cases that it speaks of.
+    """The values that a submission states, and the load cases that it names.
 
     Attributes
     ----------
@@ -165,7 +165,7 @@ def rounded_to_integers(claims: Iterable[Claim]) -> frozenset[int]:
     It has at least three different numbers, none with decimals; two of a quantity with a unit, as of a building of two
     stories.
 
-    A number without decimals that stands by itself is exact.
+    A number without decimals that is alone in its column is exact.
     """
     columns: dict[tuple[str, str, str], list[Claim] | None] = {}
     for claim in claims:

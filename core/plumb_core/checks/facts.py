@@ -167,7 +167,7 @@ FOUND = (
     "gravity",
     "P",
 )
-"""Quantities of rules that decide which check applies, besides the inputs, which are all shown."""
+"""Quantities of rules that decide which check applies, in addition to the inputs, which are all shown."""
 
 
 def facts_shown(evaluation: Evaluation, checks: Sequence[Check]) -> list[results.FactResult]:

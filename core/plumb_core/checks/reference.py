@@ -1,4 +1,4 @@
-"""Results of the reference model besides the submitted load cases."""
+"""Results of the reference model in addition to the submitted load cases."""
 
 from __future__ import annotations
 

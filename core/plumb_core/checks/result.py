@@ -22,7 +22,7 @@ from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Evaluation, Key
 
 SHOWN_QUANTITIES = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x")
-"""What the screens show besides the checks."""
+"""What the screens show in addition to the checks."""
 
 
 def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) -> results.RecheckResult:
@@ -166,7 +166,7 @@ def _side(comparison: Comparison | None) -> results.ComparisonResult | None:
 
 
 def _evaluate_what_is_shown(context: Context) -> None:
-    """Evaluate what the screens show besides the checks, as far as the inputs reach, so that its steps are stated."""
+    """Evaluate the further results of the screens, as far as the inputs allow, so that their steps are listed."""
     for name in SHOWN_QUANTITIES:
         for direction in DIRECTIONS:
             for evaluation in (context.independent, context.carried):

@@ -30,7 +30,7 @@ def figures(value: float | str, digits: int = 4) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Basis:
-    """What a remark refers to besides its check.
+    """What a remark refers to in addition to its check.
 
     Attributes
     ----------

@@ -21,7 +21,7 @@ _CURVE = ("T", "S_a", "S_d", "read")
 """Keys of a site that make up the input `curve`."""
 
 _SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, field in Site.model_fields.items()} | {
-    # a brief may say what stands anyhow
+    # a brief may declare what is assumed anyway
     name: [*choice.standing]
     for edition in EDITIONS.values()
     for name, choice in edition.choices.items()
@@ -32,7 +32,7 @@ _SITE_DEFAULTS = {name: field.get_default(call_default_factory=True) for name, f
 def _foreign(site: Mapping[str, Any], edition: Edition, prefix: str, in_brief: bool) -> list[Problem]:
     """Site values that the edition does not know: most likely meant for another one.
 
-    What was measured in the ground stands once in a brief, whichever editions it is laid beside.
+    Measurements of the ground are entered once in a brief, for all editions.
     """
     known = {*edition.inputs, *edition.declared} | ({*_CURVE} if "curve" in edition.inputs else set())
     if in_brief:

@@ -169,7 +169,7 @@ Lines = Annotated[list[LateralLine], Field(min_length=1, max_length=20_000)]
 
 
 class ModelFloor(Part):
-    """What the model of lateral lines has at a story besides the brief's height and weight; see `Story`."""
+    """What the model of lateral lines has at a story in addition to the brief's height and weight; see `Story`."""
 
     name: Name
     mass: Positive | None = None

@@ -81,7 +81,7 @@ class OpenPart(Part):
 
 
 class Submission(Part):
-    """What was submitted: values, and the load cases that they speak of."""
+    """What was submitted: values, and the load cases that they name."""
 
     label: str = "S0"
     cases: Annotated[list[LoadCase], Field(max_length=2000)] = Field(default_factory=list)

@@ -12,7 +12,7 @@ from plumb_core.dynamics.structure import GRAVITY, Array, Ints, Structure, Warni
 from plumb_core.dynamics.tables import Tables
 
 NEAR = 1e-3
-"""m, within which two nodes stand at one place."""
+"""m, within which two nodes are at the same place."""
 FEW = 12
 """Ids named in a warning; the count states how many more there are."""
 

@@ -35,7 +35,7 @@ def _floor(story: Story) -> tuple[float | None, float | None, Array | None, Arra
 
 
 def floors_of(stories: Sequence[Story]) -> Floors:
-    """Floors of a table of stories; raises InputRefused naming every story that lacks something."""
+    """Floors of a table of stories; raises InputRefused naming every story with missing values."""
     floors = [_floor(s) for s in stories]
     problems = []
     for i, (mass, inertia, centre, _) in enumerate(floors):
@@ -101,7 +101,7 @@ def _shears(floors: Floors, story: Array, at: Array, direction: Array, stiffness
 def structure_of_lines(stories: Sequence[Story], lines: Sequence[LateralLine], p_delta: bool = False) -> Structure:
     """The model of lateral lines.
 
-    Raises InputRefused for lines of stories that do not exist or floors that lack values.
+    Raises InputRefused for lines of stories that do not exist or floors with missing values.
     """
     problems = [
         Problem(

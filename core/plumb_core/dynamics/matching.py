@@ -144,7 +144,7 @@ def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes:
 
     T (k,), share (k, 3), shapes (k, n_floors, 3), weights (n_floors, 3) in t, t, t m2.
 
-    Alike shapes with the periods of the other direction speak for exchanged axes.
+    Similar shapes with the periods of the other direction indicate exchanged axes.
     """
 
     def paired(modes: Sequence[SubmittedMode]) -> tuple[Array, Array, list[tuple[int, int]]]:

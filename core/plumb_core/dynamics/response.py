@@ -1,6 +1,6 @@
 """Response spectrum analysis: every quantity formed mode by mode, then combined.
 
-What the modes exclude can be added as the static response to the inertia that they lack.  Accidental eccentricity is
+The residual mass of the modes can be added as a static response.  Accidental eccentricity is
 taken
 as static moments at the floors, or as floors whose mass is shifted, whose modes are found in the span of the modes
 and the

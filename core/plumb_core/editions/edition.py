@@ -46,7 +46,7 @@ class Edition:
     options : allowed values of an input
     words : input -> option -> its words on a screen, where they are not the option itself
     walls_with : formulas and period types of the approximate period that request the walls of the direction
-    choices : what the brief can declare besides the inputs: corrections of the code that hold, ways of reading it
+    choices : declarations of the brief other than inputs: corrections of the code that apply, interpretations
     permissions : what the code permits and what lowers a force, with its words; off unless declared
     parts : further parts of a brief that it takes: heights of the walls, offsets of the system in a story
     systems : the table of lateral systems by id

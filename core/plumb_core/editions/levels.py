@@ -1,4 +1,4 @@
-"""Action levels besides the design action: factors of their spectra, and their drifts against limits of their own.
+"""Action levels other than the design level: factors of their spectra, and their drifts compared with their limits.
 
 The design drifts are those of the edition.  In EN 1998-1 its own check of the drift is that of damage limitation; a
 declared

@@ -93,7 +93,7 @@ def systems_of(
     beside: Sequence[Mapping[str, Any]] = (),
     w: Array | None = None,
 ) -> tuple[list[LateralSystem], list[LateralSystem]]:
-    """Systems side by side at the bottom of a direction, and those higher up that count for what stands below them."""
+    """Systems side by side at the bottom of a direction, and those higher up that affect the stories below them."""
     above = [s for s in stacked if not (s.get("exempt") and exempt_share(s, w) is None)]
     return (
         [known(systems, n) for n in (lateral_system, *(b["lateral_system"] for b in beside))],

@@ -179,7 +179,7 @@ def find_headings(sheet: Sheet, columns: Sequence[Column], least: int = 2) -> tu
 def guess_kind(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> str:
     """The kind whose columns fit a sheet's headings best ('' if none does).
 
-    Headings that a kind does not know speak against it.
+    Headings that a kind does not know are evidence against it.
     """
     best, kind = 0.0, ""
     for row in sheet.rows[:HEADING_ROWS]:
@@ -417,7 +417,7 @@ class TableReader:
             return
         self.units.pop(column.name, None)
         words = f"{written!r} is not a unit of {column.title}" if written else f"the unit of {column.title} is missing"
-        # columns of the same unit that lack it too are answered with this one
+        # columns of the same unit without it are answered with this one
         alike = [
             n for n in self.columns if self.by_name[n].unit == core_unit and not self._stated_unit(self.columns[n])
         ]
@@ -492,7 +492,7 @@ class TableReader:
         return unit
 
     def _unit_of_cells(self, index: int, core_unit: str) -> str | None:
-        """The unit that stands behind the numbers of a column, the same in all of its cells.
+        """The unit that is written after the numbers of a column, the same in all of its cells.
 
         None where there is none.
         """
@@ -684,7 +684,7 @@ class TableReader:
         return None
 
     def source(self, row: int, name: str) -> Source:
-        """Where a cell stands."""
+        """Place of a cell."""
         index = self.columns[name]
         row, index = self.sheet.rows[row][index].at or (row + self.sheet.shift[0], index + self.sheet.shift[1])
         return Source.made_of(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter_of(index))

@@ -17,7 +17,7 @@ PLACE = (
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each case, direction and story; case and direction often stand only in the first row of a block."""
+    """Claims of each case, direction and story; case and direction are often written once for each block."""
     claims: list[Claim] = []
     case, along = "", ""
     seen: set[tuple[str, str, str]] = set()

@@ -54,7 +54,7 @@ WORDS: Mapping[str, str] = {
     "tension_only": "tensiononlymembers",
     "rho": "redundancyfactor rho",
 }
-"""Words of parameters whichever the edition, besides the symbols of the editions themselves."""
+"""Words of parameters whichever the edition, in addition to the symbols of the editions themselves."""
 
 
 @cache

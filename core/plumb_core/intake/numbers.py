@@ -47,7 +47,7 @@ def readings(text: str) -> dict[Style, str]:
     """
     if simple := _SIMPLE.fullmatch(text):
         complete, decimals = simple.groups()
-        # three decimals can be thousands where a comma stands before the decimals
+        # three decimals can be thousands where a comma precedes the decimals
         thousands = len(decimals) == 3 and len(complete) <= 3 and complete[0] != "0"
         return {"point": text, "comma": text.replace(".", "")} if thousands else {"point": text}
     body = (
@@ -117,7 +117,7 @@ class Written:
     Attributes
     ----------
     style : that they are read in; None where that is not clear
-    why : what states it, or what stands against each other
+    why : what states it, or which indications contradict each other
     """
 
     style: Style | None
@@ -156,7 +156,7 @@ def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[St
     elsewhere, _ = _style_evidence(table)
     if len(elsewhere) == 1:
         style = next(iter(elsewhere))
-        # the other columns speak for a style, and nothing speaks against it
+        # the other columns indicate a style, and nothing contradicts it
         return Written(style, f"{elsewhere[style]!r} in another column can be read in one way only")
     if "." in both and not elsewhere:
         return Written("point", "")

@@ -18,7 +18,7 @@ MAX_SECONDS = 60.0
 LEAST_ROWS = 3
 """Lines of a block in columns that count as a table: headings and two rows of values."""
 GAP = 0.6
-"""Of the size of the letters: words that stand further apart are in different columns."""
+"""Of the size of the letters: words that are further apart are in different columns."""
 SAME_LINE = 3.0
 """pt; what differs less in height is on one line."""
 
@@ -37,8 +37,8 @@ class PageTable:
     ----------
     page : its number, from 1
     rows : texts of the cells
-    cells : where each cell stands; None where nothing stands
-    box : where the table stands
+    cells : the place of each cell; None where there is none
+    box : the place of the table
     above : lines of text over it
     """
 

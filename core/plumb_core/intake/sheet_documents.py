@@ -1,4 +1,4 @@
-"""What was read from a file, as JSON: its tables, and for pages where each of their cells stands."""
+"""What was read from a file, as JSON: its tables, and for pages the place of each cell."""
 
 from __future__ import annotations
 

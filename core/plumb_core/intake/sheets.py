@@ -43,7 +43,7 @@ class Sheet:
     lines : rows that are lines of text and hold no values
     notes : what those lines say, and those over the table
     unused : columns that another table is made of
-    shift : rows and columns that its first cell stands below and beside that of its sheet
+    shift : rows and columns between the first cell of its sheet and its first cell
     """
 
     name: str
@@ -72,7 +72,7 @@ _BLANK, _ABSENT = Cell(""), Cell("", absent=True)
 
 
 def _sheet(name: str, rows: list[list[Cell]], beyond: Cell = _BLANK) -> Sheet:
-    """A sheet of rows that may end early; `beyond` stands where they do."""
+    """A sheet of rows that may end early; `beyond` marks the end."""
     # What only looks empty does not count: workbooks often hold formats far below and beside their tables
     rows = [_without_blanks(r) if not beyond.absent or not any(c.text for c in r) else r for r in rows]
     while rows and not rows[-1]:

@@ -46,7 +46,7 @@ _ABOVE = re.compile(r"ph|penthouse|plantroom|lmr|upperroof|mainroof")
 
 @lru_cache(maxsize=20_000)
 def rank_of(name: str) -> float | None:
-    """How high a story stands by its name, as a number that only counts beside others.
+    """Height of a story by its name, as a number for comparison with others.
 
     None where the name does not state.
     """

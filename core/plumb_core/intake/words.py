@@ -1,4 +1,4 @@
-"""Words of headings: the trade's, their short forms, and those of four other languages, brought into one order.
+"""Words of headings: the trade's, their short forms, and those of four other languages, in one order.
 
 A heading such as "Maximum inter-storey drift" and one such as "Drift, max." come to the same words in the same order, which
 patterns of columns are then matched with. A word that is not known here stays, so that its heading matches nothing.

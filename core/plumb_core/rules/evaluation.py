@@ -111,7 +111,7 @@ class Evaluation:
     rules : the rule set of an edition
     inputs : values by key
     adopted : keys of inputs that were adopted from the submission for want of our own
-    pins : values by key that stand instead of inputs and rules
+    pins : values by key that replace inputs and rules
     pin : how a pinned value is taken: called with the key and a function giving the unpinned step (or None where
         that cannot be evaluated), returns the value to use.  By default the value in `pins` as it is.
     cases : the load cases, each with its direction (None for one without)
@@ -189,10 +189,10 @@ class Evaluation:
 
         Parameters
         ----------
-        rules : rules by name that stand instead of, or beside, those of the edition
-        inputs : inputs by key that stand instead of the present ones; None takes an input away
-        pins : values by key that stand instead of inputs and rules; those that stand stay
-        cases : load cases besides the present ones
+        rules : rules by name that replace those of the edition, or are added to them
+        inputs : inputs by key that replace the present ones; None takes an input away
+        pins : values by key that replace inputs and rules; existing ones remain
+        cases : load cases in addition to the present ones
         """
         changed = [Key(name) for name in rules or ()]
         changed += [k for k, v in (inputs or {}).items() if not _same(self.inputs.get(k), v)]
@@ -256,7 +256,7 @@ class Evaluation:
     def reached(self, changed: Iterable[Key], every_direction: Container[str] = ()) -> set[Key]:
         """Keys whose values may differ when those of `changed` do, these included.
 
-        every_direction : names among them that change wherever they stand (a rule that was replaced)
+        every_direction : names among them that change wherever they are (a rule that was replaced)
         """
         starts = [k for key in changed for k in (self._everywhere(key.name) if key.name in every_direction else [key])]
         return {key for start in starts for key in self._reached_from(start)}

@@ -22,7 +22,7 @@ class Parameter(NamedTuple):
     scope : whose quantity it is
     optional : whether the rule can do without
     default : what the rule then takes
-    wants_governed : whether it is handed over with the record of what governed it
+    wants_governed : whether it receives the record of what governed it
     """
 
     name: str

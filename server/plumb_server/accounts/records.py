@@ -1,4 +1,4 @@
-"""Notes of what people did besides the reviews' own audit trails.
+"""Notes of what people did in addition to the reviews' own audit trails.
 
 Signing in and out, failing to, exports, downloads.
 """

@@ -1,4 +1,4 @@
-"""What an export holds besides the recheck document; read as strictly as anything else that is sent."""
+"""What an export holds in addition to the recheck document; validated like any other request."""
 
 from __future__ import annotations
 

@@ -113,7 +113,7 @@ class FrameColumnSerializer(serializers.Serializer[Any]):
 
 
 class FrameTableReadSerializer(serializers.Serializer[Any]):
-    """How a table is read: the first rows as they stand, and the rows as a frame has them."""
+    """How a table is read: the first rows as they are written, and the rows as a frame has them."""
 
     kind = serializers.CharField()
     sheet = serializers.CharField()

@@ -14,7 +14,7 @@ REMEDY = "The current state is shown; your input is preserved."
 def changes_since(review: Review, what: str, **of: Any) -> list[dict[str, Any]]:
     """Who did what to a thing of a review meanwhile, by the audit trail, as the errors of a refusal.
 
-    what : the thing's name in a message.  of : states the entries that speak of it since it was read.
+    what : the thing's name in a message.  of : states the entries about it since it was read.
     """
     reported = [
         {"path": "/", "message": f"{entry.actor} {_did(entry.action, entry.detail)} in the meantime", "remedy": REMEDY}

@@ -65,7 +65,7 @@ class Review(models.Model):
         AuditEntry.objects.create(review=self, actor=actor, action=action, detail=detail)
 
     def current_brief(self) -> BriefRevision:
-        """The brief in its present state."""
+        """The current brief."""
         revision = self.briefs.first()
         assert revision is not None, "a review is created with its first brief"
         return revision

@@ -319,7 +319,7 @@ class Claim(models.Model):
 
 
 class Case(models.Model):
-    """A load case that a submission speaks of, with its role; what is not known of it is null."""
+    """A load case that a submission names, with its role; what is not known of it is null."""
 
     submission = models.ForeignKey(Submission, on_delete=models.CASCADE, related_name="cases")
     name = models.CharField(max_length=60)

@@ -175,7 +175,7 @@ class ColumnSerializer(serializers.Serializer[Any]):
 
 
 class OfBriefSerializer(serializers.Serializer[Any]):
-    """What the brief has where a value stands, in the unit of the table."""
+    """What the brief has at the place of a value, in the unit of the table."""
 
     row = serializers.IntegerField()
     column = serializers.IntegerField()

@@ -225,7 +225,7 @@ def accept_pasted(
 
 
 def _basis(review: Review) -> tuple[Any, ...]:
-    """What the reading of a table rests on besides the table; where it is the same, so is the reading."""
+    """What the reading of a table rests on in addition to the table; where it is the same, so is the reading."""
     draft = review.submissions.draft()
     state = draft.state() if draft else {}
     return review.current_brief().number, state.get("tables", []), state.get("cases", [])
@@ -345,7 +345,7 @@ def keep_cases(submission: Submission, cases: Iterable[core.LoadCase]) -> None:
 
 @transaction.atomic
 def remove_table(table: ClaimTable, user: User) -> None:
-    """Take a table's claims, and the cases that nothing else speaks of, out of a draft; the exhibit stays."""
+    """Remove a table's claims, and the cases that nothing else names, from a draft; the exhibit stays."""
     submission = table.exhibit.submission
     submission.review.locked()
     submission.require_open()

@@ -196,7 +196,7 @@ class _TableView(APIView):
             exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=entry.review)
             label = given.get("sheet", "")
             if given.get("text") and (pinned := PIN.fullmatch(label)):
-                # values that the page shows and nobody could read: typed, with a pin where they stand
+                # values that the page shows and nobody could read: typed, with a pin at their place
                 sheets = [
                     replace(s, name=label, part=None, page=int(pinned.group(1)))
                     for s in services.sheets_from(given["text"], label)

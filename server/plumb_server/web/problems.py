@@ -27,7 +27,7 @@ class RemediedError(exceptions.APIException):
 
 
 class Conflict(RemediedError):
-    """The present state of the resource does not allow the request."""
+    """The current state of the resource does not allow the request."""
 
     status_code = status.HTTP_409_CONFLICT
     default_detail = "this is not possible now"

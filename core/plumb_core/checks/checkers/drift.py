@@ -25,9 +25,9 @@ from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key
 
 SHEAR = ("spectrum_factor", "S_a", "S_a_reduced", "W", "damping")
-"""Quantities of a modal base shear besides the modes."""
+"""Quantities of a modal base shear in addition to the modes."""
 UPSTREAM = ("amplifier", "C_d", "R", "I_e", "q", "mu", "S_p", "nu")
-"""Quantities of a design drift besides the elastic drifts."""
+"""Quantities of a design drift in addition to the elastic drifts."""
 
 
 @checker("drift", "drift_open", "amplified")

@@ -92,7 +92,7 @@ def running_sums(context: Context) -> Iterator[Check]:
 def targets(context: Context) -> Iterator[Check]:
     """Sum of the shares of each direction against what the code requires.
 
-    Where a rule that stands only where the target cannot be met is met instead, the check stays open and states it.
+    Where a rule that applies only where the target cannot be met is met instead, the check stays open and states it.
     """
     rule = context.independent.rules.get("mass_target")
     step = context.limit_step("mass_target", None) if rule else None
@@ -146,7 +146,7 @@ def _target(context: Context, direction: Literal["X", "Y"], rows: list[Claim], t
 
 
 def _other_alternative(context: Context, direction: str, mass_sum: float) -> str:
-    """Words on an alternative of the target that stands only where the target cannot be met.
+    """Words on an alternative of the target that applies only where the target cannot be met.
 
     Empty where there is none.
     """
@@ -256,7 +256,7 @@ AGREEMENT = 0.5
 def analysis_periods(context: Context) -> Iterator[Check]:
     """The period stated for each direction against the mode of their own table that mostly moves along it (level 1).
 
-    Each direction with the period of the other one speaks for exchanged axes, also where we have no reference model.
+    Each direction with the period of the other one indicates exchanged axes, also where we have no reference model.
     """
     matched = context.modes_compared
     if matched and matched["swapped"]:
@@ -338,7 +338,7 @@ def _is_period_of(context: Context, claim: Claim, modes: list[tuple[int, Claim]]
 
 @checker_of_claims("missing_mode")
 def missing_modes(context: Context) -> Iterator[Check]:
-    """Modes of ours that take part in the movement and that their list lacks."""
+    """Modes of ours that take part in the movement and that their list does not include."""
     matched = context.modes_compared
     for number in matched["missing"] if matched and context.own_modes else ():
         mode = context.own_modes["modes"][number - 1] if context.own_modes else {}

@@ -1,4 +1,4 @@
-"""The modal base shear: whether it is what the modes give, whether it is brought up.
+"""The modal base shear: whether it is what the modes give, whether it is scaled.
 
 What the scaling leaves to ask.
 """
@@ -25,7 +25,7 @@ from plumb_core.rules import Evaluation, Key
 PLAUSIBLE = (0.5, 2.0)
 """Modal over static base shear beyond which an explanation is required (office setting)."""
 CURVE = ("S_a_reduced", "S_a", "spectrum_factor", "W", "damping")
-"""Quantities of a modal base shear besides the modes."""
+"""Quantities of a modal base shear in addition to the modes."""
 GRAVITIES = (
     ("g omitted", 1 / 9.80665),
     ("g omitted", 1 / 386.09),

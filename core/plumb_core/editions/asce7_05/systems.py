@@ -1,4 +1,4 @@
-"""Table 12.2-1 of ASCE/SEI 7-05 where it differs from that of 7-10: rows of its own, and rows that it lacks."""
+"""Table 12.2-1 of ASCE/SEI 7-05 where it differs from that of 7-10: additional rows, and rows that it does not have."""
 
 from __future__ import annotations
 

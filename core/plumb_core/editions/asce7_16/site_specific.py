@@ -124,7 +124,7 @@ def _of_study(name: str, by_curve: DesignValue, floor: str) -> Rule:
         elif given is not None:
             computed = Governed(given, "study")
         else:
-            # the study gives the other value only: the general one stands, as 11.4 has it
+            # the study gives the other value only: the general one is used, as 11.4 has it
             general_value = S_DS_general if name == "S_DS" else S_D1_general
             return Governed(general_value, "general", (Candidate("general", general_value, "base"),))
         return bounded(computed, lower=Governed(least, f"21.4, 80 % of the general value ({floor})"))

@@ -76,7 +76,7 @@ def static_permitted() -> str:
 
 @rule(clause="12.8.1.1", defines="C_s_upper_drift")
 def C_s_upper_drift_none() -> Governed:
-    """Upper bound of the coefficient for drift by Method 1: there is none besides the spectrum."""
+    """Upper bound of the coefficient for drift by Method 1: there is none other than the spectrum."""
     return Governed(math.inf, "none")
 
 

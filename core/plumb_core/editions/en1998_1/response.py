@@ -34,7 +34,7 @@ def modes_enough(mass_sum: float, mass_target: float) -> bool:
     """Whether 4.3.3.3.1(3) is met: 90 % of the mass, or all modes above 5 % of it.
 
     A list that stops decides the second alternative where what it excludes is at most 5 % of the mass; then the first
-    is met too.  The rule of (5) stands only where (3) cannot be met, so it is never plain "enough" (see
+    is met too.  The rule of (5) applies only where (3) cannot be met, so it is never plain "enough" (see
     `modes_verdict`).
     """
     return reaches(mass_sum, mass_target) or within(1.0 - mass_sum, 0.05)

@@ -22,7 +22,7 @@ from plumb_core.intake.words import in_order
 IN_LINES = (*CONTEXT, "story")
 """What a line over a block of rows can say."""
 TITLES = {"case": "Case", "mode": "Mode", "direction": "Direction", "story": "Story"}
-"""Headings of the columns that are made of what stands over others."""
+"""Headings of the columns that are made from headings above other columns."""
 
 
 def with_context(
@@ -32,7 +32,7 @@ def with_context(
 
     Direction or story.
 
-    start : first row below the headings and units.  shift : where the headings stand.  Also given: the rows that are
+    start : first row below the headings and units.  shift : where the headings are.  Also given: the rows that are
         such lines.
     """
     kind = heads.kind
@@ -96,7 +96,7 @@ def _names_an_action(text: str) -> bool:
 
 
 def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loose: bool) -> dict[str, str]:
-    """What a line says of the case, the mode and the direction of what stands below it.
+    """What a line says of the case, the mode and the direction of the rows below it.
 
     loose : whether a name of its own is enough; else it has to name an axis, as a sheet's name must
     """

@@ -21,12 +21,12 @@ SEARCHED = 40
 """Rows from the top of a table that its headings are looked for in."""
 MOST_HEADING_ROWS = 3
 CONTEXT = ("case", "mode", "direction")
-"""Columns that can stand over a table, a block of rows, or a group of columns instead."""
+"""Columns that can be given above a table, a block of rows, or a group of columns instead."""
 RESULT = re.compile(r"drift|displacement|force|shear|moment|reaction")
 """Words of headings that no table of stories has, as `in_order` leaves them."""
 
 Place = tuple[tuple[str, str], ...]
-"""What stands over a group of columns: (column of the kind, what it says)."""
+"""The heading above a group of columns: (column of the kind, its text)."""
 
 
 @dataclass
@@ -37,9 +37,9 @@ class Heads:
     ----------
     first, last : rows of the span
     columns : index -> name of the kind's column
-    over : index -> what stands over the column instead of beside its values
+    over : index -> the heading above the column instead of beside its values
     texts : heading of each column, of all its rows
-    left : index -> heading without what stands over it
+    left : index -> heading without the heading above it
     blank : columns that another table is made of
     """
 
@@ -112,7 +112,7 @@ CONTINUED = re.compile(r"(?i)[\s,]*\(?\b(continued|cont\.?|cont'd|contd\.?)\)?\s
 
 @lru_cache(maxsize=20_000)
 def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, Place, str] | None:
-    """(column, what stands over it, the heading that is left) for heading rows over one another.
+    """(column, the heading above it, the remaining heading) for several heading rows.
 
     None where they are none.
     """
@@ -160,7 +160,7 @@ def is_value(kind: TableKind, name: str) -> bool:
 
 
 def _parts(rows: Rows, first: int, last: int) -> list[tuple[str, ...]]:
-    """For each column the texts over one another; what stands over several columns holds for each of them."""
+    """For each column the texts of its heading rows; the heading above several columns holds for each of them."""
     span = [[c.text for c in rows[i]] for i in range(first, last + 1)]
     for i, upper in enumerate(span[:-1]):
         stored = ""
@@ -275,5 +275,5 @@ def lacks(heads: Heads) -> bool:
 
 
 def _may_stand_over(kind: TableKind, name: str) -> bool:
-    """Whether a column can stand over a table instead; a table of modes has their numbers beside them."""
+    """Whether a column can be given above a table instead; a table of modes has their numbers beside them."""
     return name in CONTEXT and not (name == "mode" and kind.id == "modes")

@@ -27,7 +27,7 @@ from plumb_core.intake.tables.kind import TableKind
 from plumb_core.intake.words import in_order
 
 MOST_ACROSS = 40
-"""Rows of a table that stands across the page."""
+"""Rows of a table that runs across the page."""
 
 
 def stacked(rows: Rows, start: int) -> Rows | None:
@@ -88,7 +88,7 @@ def turned(rows: Rows, shift: Shift, heads: Heads | None = None) -> tuple[Rows, 
 
 
 def one_in_a_row(head: list[Cell], units: Rows, body: Rows, heads: Heads) -> Rows:
-    """A row for each group of columns of each row, with what stands over the group in columns of its own."""
+    """A row for each group of columns of each row, with the heading of the group in separate columns."""
     groups: dict[Place, list[int]] = {}
     for c, place in heads.over.items():
         groups.setdefault(place, []).append(c)

@@ -10,7 +10,7 @@ from plumb_core.intake.numbers import readings, with_unit
 
 Rows = list[list[Cell]]
 Shift = tuple[int, int]
-"""Rows and columns that a part of a sheet stands below and beside its first cell."""
+"""Rows and columns between the first cell of a sheet and that of a part of it."""
 
 
 def held(row: Sequence[Cell], most: int = 1_000_000) -> list[str]:

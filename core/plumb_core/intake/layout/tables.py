@@ -164,7 +164,7 @@ def _continues(before: Sheet, sheet: Sheet) -> Sheet | None:
 def _finished(rows: Rows, heads: Heads, sheet: Sheet, shift: Shift) -> Sheet:
     """A table with one row of headings.
 
-    What stands over columns, over blocks and over the table in columns of its own.
+    Headings above columns, blocks and the table, as separate columns.
     """
     top, body = rows[: heads.last], rows[heads.last + 1 :]
     notes = [held(r, 1)[0] for r in top[: heads.first] if not is_blank(r) and (is_line(r) or not is_data(r))]

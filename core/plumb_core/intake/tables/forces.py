@@ -10,7 +10,7 @@ from plumb_core.intake.tables.stories import STORY
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each case and story, with their signs; the case often stands only in the first row of its block."""
+    """Claims of each case and story, with their signs; the case is often written only in the first row of its block."""
     claims: list[Claim] = []
     case, story_above = "", ""
     seen: dict[tuple[str, str], int] = {}
@@ -18,7 +18,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         case = reader.text(row, "case") or case
         direction = direction_of(reader, row, case)
         if not reader.text(row, "story") and story_above and reader.text(row, "case"):
-            # the story stands only in the first row of its cases
+            # the story is written only in the first row of its cases
             story: str | None = story_above
         else:
             story = reader.known_story(row)

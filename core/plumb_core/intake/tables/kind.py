@@ -265,7 +265,7 @@ class TableRead:
     cases : roles of the load cases, as far as their names and the reviewer state them
     why : what describes each column how it is read
     unsure : columns of which the table itself does not state all
-    beside : (row, column, text) of what the brief has where values stand, in the unit of the table
+    beside : (row, column, text) of what the brief has at the place of the values, in the unit of the table
     """
 
     kind: str

@@ -1,4 +1,4 @@
-"""The run log: its lines, as they stand."""
+"""The run log: its lines, as they are written."""
 
 from __future__ import annotations
 

@@ -22,7 +22,7 @@ _BY_WORD = {word: kind for kind, words in KINDS.items() for word in (normal(kind
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each load of each story; the story often stands only in the first row of its block."""
+    """Claims of each load of each story; the story is often written only in the first row of its block."""
     claims: list[Claim] = []
     story = ""
     kinds: dict[str, str] = {}

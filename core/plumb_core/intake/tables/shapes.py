@@ -10,7 +10,7 @@ from plumb_core.intake.tables.stories import STORY
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
-    """Claims of each mode and story; the number of the mode often stands only in the first row of its block."""
+    """Claims of each mode and story; the number of the mode is often written only in the first row of its block."""
     claims: list[Claim] = []
     seen: set[tuple[int, str]] = set()
     mode: int | None = None

@@ -74,7 +74,7 @@ def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
 
 
 def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
-    """How the stories stand by their names, or by those of the brief; where neither states, it is asked."""
+    """Order of the stories by their names, or by those of the brief; if neither gives an order, there is a question."""
     places = [reader.known.index(n) if n in reader.known else None for n in names]
     reported = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
     if not reported and not reader.proposed_order and len(names) > 1:
@@ -134,7 +134,7 @@ def _claim(reader: ClaimReader, row: int, column: str) -> Claim | None:
 
 
 def _order_by(levels: Mapping[str, Claim]) -> str:
-    """How the stories stand by their levels; '' where there are none."""
+    """Order of the stories by their levels; '' where there are none."""
     heights = [float(c.value) for c in levels.values()]
     return "" if len(heights) < 2 else "top_down" if heights[0] > heights[-1] else "bottom_up"
 

@@ -53,7 +53,7 @@ class Governing:
     at_edges : whether they are the greatest of the two ends, not their mean
     level_stated : whether every case says whether its results are reduced
     pairs : reduced and amplified cases that belong together
-    factors : by which the drifts of a case are brought to those that the code requires, where it is not 1
+    factors : by which the drifts of a case are multiplied to give those that the code requires, where it is not 1
     """
 
     direction: str
