@@ -18,7 +18,7 @@ interface Props {
 }
 
 const VERDICT_WORDS: Partial<Record<Check["verdict"], string>> = {
-  differs: "differs",
+  differs: strings.differs,
   question: strings.needsAnExplanation,
   open: strings.cannotBeRecheckedYet,
 };

@@ -95,4 +95,5 @@ export const strings = {
   frame: "Frame",
   itsMembersAndMasses: " its members and masses.",
   loadingTheDerivation: "Loading the derivation",
+  differs: "differs",
 };

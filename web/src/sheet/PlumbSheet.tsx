@@ -280,11 +280,11 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
             {
               {
                 origin: strings.startsHere,
-                inherited: "inherited",
+                inherited: strings.inheritedMark,
                 breach: strings.beyondALimit,
-                gap: "gap",
-                open: "open",
-                dot: "agrees",
+                gap: strings.gapMark,
+                open: strings.missingInput,
+                dot: strings.agrees,
               }[shape]
             }
           </span>

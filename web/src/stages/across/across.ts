@@ -40,11 +40,11 @@ export function shown(cell: AcrossCell | null): string {
 export const ASPECTS: Record<string, string> = {
   hazard: strings.hazardAndShapeOfThe,
   hazard_and_soil: strings.hazardWithSoilShapeOf,
-  soil: "soil",
-  importance: "importance",
-  reduction: "reduction",
+  soil: strings.soil,
+  importance: strings.importance,
+  reduction: strings.reduction,
   period: strings.periodRule,
-  minimum: "minimum",
+  minimum: strings.minimum,
   weight: strings.seismicWeight,
 };
 

@@ -51,4 +51,8 @@ export const strings = {
   reduced: "reduced",
   accel: "accel.",
   displ: "displ.",
+  soil: "soil",
+  importance: "importance",
+  reduction: "reduction",
+  minimum: "minimum",
 };
