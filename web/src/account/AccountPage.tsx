@@ -9,6 +9,7 @@ import { answered, api, type Person } from "../shared/api/client";
 import { sessionQuery, useSession } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Problems } from "../shared/Problems";
+import { AddressLine } from "./AddressLine";
 import { Factors } from "./Factors";
 import { Keys } from "./Keys";
 import { Records } from "./Records";
@@ -122,45 +123,27 @@ interface EmailAddress {
 }
 
 function Address({ doing }: { doing: Doing }) {
-  const [email, setEmail] = useState("");
   const client = useQueryClient();
   const addresses = useQuery({
     queryKey: ["addresses"],
     queryFn: () => accounts<EmailAddress[]>("GET", "account/email"),
   });
   const ask = useMutation({
-    mutationFn: () => doing(() => accounts("POST", "account/email", { email })),
-    onSuccess: async () => {
-      setEmail("");
-      await client.invalidateQueries({ queryKey: ["addresses"] });
-    },
+    mutationFn: (email: string) => doing(() => accounts("POST", "account/email", { email })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["addresses"] }),
   });
   const waiting = addresses.data?.data?.find((a) => !a.verified);
   return (
     <>
       {waiting && <p className="quiet">{strings.aLinkWasSentTo(waiting.email)}</p>}
-      <form
-        className="account-line"
-        onSubmit={(e) => {
-          e.preventDefault();
-          ask.mutate();
-        }}
+      <AddressLine
+        label={strings.newEMailAddressFor}
+        action={strings.sendALink}
+        pending={ask.isPending}
+        onSend={ask.mutateAsync}
       >
-        <TextInput
-          label={strings.newEMailAddressFor}
-          type="email"
-          required
-          w={260}
-          value={email}
-          onChange={(e) => {
-            setEmail(e.currentTarget.value);
-          }}
-        />
-        <Button type="submit" variant="default" loading={ask.isPending}>
-          {strings.sendALink}
-        </Button>
         <Problems error={ask.error} title={strings.nothingWasChanged} />
-      </form>
+      </AddressLine>
     </>
   );
 }

@@ -1,11 +1,11 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link } from "react-router";
 import { answered, api, type Schemas } from "../shared/api/client";
 import { Appearance } from "../shared/Appearance";
 import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
+import { AddressLine } from "./AddressLine";
 import { Records } from "./Records";
 import "./account.css";
 import { strings } from "./strings";
@@ -13,7 +13,6 @@ import { strings } from "./strings";
 /** Who has an account in this office, and who was let in or kept out? */
 export default function OfficePage() {
   const client = useQueryClient();
-  const [email, setEmail] = useState("");
   const office = useQuery({ queryKey: ["office"], queryFn: () => answered(api.GET("/api/office/people/")) });
   const records = useQuery({
     queryKey: ["office records"],
@@ -25,11 +24,8 @@ export default function OfficePage() {
       client.invalidateQueries({ queryKey: ["office records"] }),
     ]);
   const invite = useMutation({
-    mutationFn: () => answered(api.POST("/api/office/people/", { body: { email } })),
-    onSuccess: async () => {
-      setEmail("");
-      await refresh();
-    },
+    mutationFn: (email: string) => answered(api.POST("/api/office/people/", { body: { email } })),
+    onSuccess: refresh,
   });
   const withdraw = useMutation({
     mutationFn: (id: number) =>
@@ -95,27 +91,12 @@ export default function OfficePage() {
           </tbody>
         </table>
         {office.data?.invited.length === 0 && <p className="quiet">{strings.noOpenInvitations}</p>}
-        <form
-          className="account-line"
-          onSubmit={(e) => {
-            e.preventDefault();
-            invite.mutate();
-          }}
-        >
-          <TextInput
-            label={strings.eMailAddress}
-            type="email"
-            required
-            w={260}
-            value={email}
-            onChange={(e) => {
-              setEmail(e.currentTarget.value);
-            }}
-          />
-          <Button type="submit" variant="default" loading={invite.isPending}>
-            {strings.invite}
-          </Button>
-        </form>
+        <AddressLine
+          label={strings.eMailAddress}
+          action={strings.invite}
+          pending={invite.isPending}
+          onSend={invite.mutateAsync}
+        />
         <Problems error={invite.error ?? withdraw.error} title={strings.notInvited} />
       </section>
       <section>
