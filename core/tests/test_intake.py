@@ -200,9 +200,13 @@ def workbook(rows: list[list[Any]]) -> bytes:
 
 
 def test_workbooks_are_read_and_their_formulas_are_not_trusted() -> None:
-    (sheet,) = read_file(workbook([["Story", "Height (m)", "Weight (kN)"], ["L1", 4.8, "=2*3050"]]), "S0.xlsx")
+    rows = [["Story", "Height (m)", "Weight (kN)"], ["L3", 3.5, 2900], ["L2", 3.5, 2950], ["L1", 4.8, "=2*3050"]]
+    (sheet,) = read_file(workbook(rows), "S0.xlsx")
     read = read_table(sheet, "stories", file="S0.xlsx")
-    assert "formula" in problem_at(read, 1, 2)
+    assert "formula" in problem_at(read, 3, 2)
+    # the row with the formula stays open, the others are read
+    assert read.stories == ["L1", "L2", "L3"]
+    assert {c.story for c in read.claims} == {"L2", "L3"}
     assert read.claims[0].source.sheet == "Sheet"
 
 

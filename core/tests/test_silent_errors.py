@@ -32,7 +32,7 @@ def values(table: TableRead, quantity: str) -> list[Any]:
 
 
 def asked(table: TableRead) -> list[str]:
-    return [p.message for p in table.problems if p.holds_up]
+    return [p.message for p in table.problems if p.extent != "nothing"]
 
 
 def book(rows: Sequence[Sequence[Any]], change: Any = None) -> Sheet:

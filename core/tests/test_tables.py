@@ -56,8 +56,31 @@ def differences(taken: SubmissionRead, truth: dict[str, Any]) -> list[str]:
     return wrong + [f"{k}: {due[k]!r} dropped" for k in due.keys() - found.keys()]
 
 
-def questions(taken: SubmissionRead, *, holding: bool) -> list[str]:
-    return [f"{q.path}: {q.message}" for t in taken.tables for q in t.questions if t.left_out == holding]
+def questions(taken: SubmissionRead) -> list[str]:
+    return [f"{q.path}: {q.message}" for t in taken.tables for q in t.questions]
+
+
+def marks(taken: SubmissionRead) -> list[str]:
+    return [f"{q.path}: {q.message}" for t in taken.tables for q in t.marks]
+
+
+@cache
+def building() -> dict[tuple[Any, ...], list[Any]]:
+    """Every value of the building that a table of the corpus states, as printed with its digits."""
+    values: dict[tuple[Any, ...], list[Any]] = {}
+    for path in FOLDER.glob("*.truth.json"):
+        for *place, value in json.loads(path.read_text())["values"]:
+            values.setdefault(tuple(place), []).append(value)
+    return values
+
+
+def misread(taken: SubmissionRead) -> list[str]:
+    """What is read of a table with questions and is no value of the building."""
+    return [
+        f"{k}: {v!r}"
+        for k, v in told(taken).items()
+        if isinstance(v, int | float) and not any(v == pytest.approx(b, rel=1e-3) for b in building().get(k, ()))
+    ]
 
 
 def unexpected(asked: list[str], due: list[str]) -> list[str]:
@@ -75,24 +98,21 @@ def judged(name: str) -> tuple[str, list[str]]:
     path = FOLDER / name
     truth = json.loads((FOLDER / f"{name}.truth.json").read_text())
     taken = take(path, truth)
-    asked = questions(taken, holding=True)
+    asked = questions(taken)
     if truth["asks"]:
         if not asked:
             return WRONG, ["nothing is asked", *differences(taken, truth)[:5]]
-        # What the answers give is not there yet; without answers it is what other tables of the file hold
-        due = truth if truth["answers"] is None else {"values": []}
-        wrong = differences(taken, due) or unexpected(asked, truth["asks"])
+        # rows and columns without a question are read
+        wrong = misread(taken) or unexpected(asked, truth["asks"])
         if truth["answers"] is not None and not wrong:
             again = take(path, truth, truth["answers"])
-            wrong = questions(again, holding=True) or differences(again, truth)
+            wrong = questions(again) or differences(again, truth)
         return (ASKED if not wrong else HELD_UP), wrong
     differs = differences(taken, truth)
-    if asked:
-        return HELD_UP, asked
     kinds = [t.kind for t in taken.tables if t.values or t.kind == "cases"]
     if differs or set(kinds) != set(truth["kind"].split()):
         return WRONG, differs or [f"read as {kinds}"]
-    needless = unexpected(questions(taken, holding=False), truth["marks"])
+    needless = unexpected([*asked, *marks(taken)], truth["marks"])
     return (HELD_UP if needless else WHOLE), needless
 
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache, lru_cache
 from math import pi
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Literal
 
 if TYPE_CHECKING:
     from pint import UnitRegistry
@@ -227,17 +227,31 @@ class AnswerOption:
     sets: Mapping[str, Any]
 
 
+Extent = Literal["table", "column", "row", "nothing"]
+"""What of a table stays open until a question is answered."""
+
+
 @dataclass(frozen=True, slots=True)
 class CellProblem:
     """A problem at a cell (0-based), a row (column None), a column (row None) or the whole table (both None).
 
-    holds_up : whether the table cannot be accepted before it is answered; else only the row is excluded
+    Attributes
+    ----------
+    extent : what stays open until it is answered; "nothing" for a mark on a value that is read
     choices : answers to it, the likeliest first; none where only the table itself can answer
+    rows, columns : further rows and columns that it concerns
     """
 
     row: int | None
     column: int | None
     message: str
     remedy: str
-    holds_up: bool = True
+    extent: Extent = "table"
     choices: tuple[AnswerOption, ...] = field(default=(), compare=False)
+    rows: tuple[int, ...] = ()
+    columns: tuple[int, ...] = ()
+
+    @property
+    def holds_up(self) -> bool:
+        """Whether nothing of the table can be accepted before it is answered."""
+        return self.extent == "table"

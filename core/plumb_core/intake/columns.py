@@ -14,7 +14,7 @@ from math import log10
 from typing import Any
 
 from plumb_core.documents.submission import Source
-from plumb_core.intake.cells import UNITS, AnswerOption, Cell, CellProblem, factor, is_unit_text, known_unit
+from plumb_core.intake.cells import UNITS, AnswerOption, Cell, CellProblem, Extent, factor, is_unit_text, known_unit
 from plumb_core.intake.numbers import STYLES, Style, plain_in, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.words import in_order
@@ -322,16 +322,29 @@ class TableReader:
         message: str,
         remedy: str,
         *,
-        holds_up: bool = True,
+        extent: Extent | None = None,
         choices: Iterable[tuple[str, Mapping[str, Any]]] = (),
+        rows: Iterable[int] = (),
+        columns: Iterable[int] = (),
     ) -> None:
         """Note a problem.
 
-        holds_up : whether the table cannot be accepted with it; else the row is excluded
+        extent : what stays open until it is answered; by default the row of a cell of values, the column of a heading
+            of values, else the table
         choices : answers to it, each in words and with what it sets of the reading, the likeliest first
+        rows, columns : further ones that it concerns
         """
         answers = tuple(AnswerOption(label, sets) for label, sets in choices)
-        self.problems.append(CellProblem(row, column, message, remedy, holds_up, answers))
+        reach = extent or self._extent(row, column)
+        self.problems.append(CellProblem(row, column, message, remedy, reach, answers, tuple(rows), tuple(columns)))
+
+    def _extent(self, row: int | None, column: int | None) -> Extent:
+        if row is None:
+            return "table"
+        if row != self.header:
+            return "row"
+        name = next((n for n, i in self.columns.items() if i == column), None)
+        return "column" if name in self.by_name and self.by_name[name or ""].quantity else "table"
 
     def known_by(self, column: str, why: str, *, sure: bool = True) -> None:
         """Note why a column is read as it is; `sure` where the table itself states it."""
@@ -392,7 +405,9 @@ class TableReader:
                     index,
                     words,
                     f"Select its column: {title}.",
+                    extent="column" if self.by_name[name].quantity else "table",
                     choices=[(f"it is {other}", {"columns": dict(self.columns)}), (f"it is {cell.text}", here)],
+                    columns=[self.columns[name]],
                 )
 
     def _ask_about_the_vertical(self) -> None:

@@ -5,12 +5,14 @@ The kind recognised, its columns and units found or requested, every problem mar
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
+from plumb_core.documents.submission import Claim
 from plumb_core.editions import Edition
+from plumb_core.intake.cells import CellProblem
 from plumb_core.intake.collector import paused
-from plumb_core.intake.columns import Reading, guess_kind
+from plumb_core.intake.columns import Reading, guess_kind, letter_of
 from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.model_tables.kind import ModelReader, ModelTableRead
 from plumb_core.intake.sheets import Sheet
@@ -73,6 +75,7 @@ def _read(
     numbers = reader.rows() if reader.columns_stand() else []
     rows = table.rows(reader, numbers) if complete and all(p.row is not None for p in reader.problems) else None
     reader.ask_about_units()
+    problems = settled(list(dict.fromkeys(reader.problems)), reader, numbers, table)
     used = replace(
         reader.given,
         header_row=reader.header,
@@ -84,8 +87,8 @@ def _read(
     return TableRead(
         table.id,
         used,
-        rows.claims if rows else [],
-        list(dict.fromkeys(reader.problems)),
+        _read_claims(rows.claims, problems, sheet) if rows and not any(p.holds_up for p in problems) else [],
+        problems,
         reader.skipped,
         rows.stories if rows else [],
         rows.cases if rows else [],
@@ -93,6 +96,44 @@ def _read(
         reader.unsure,
         reader.beside,
     )
+
+
+PLACES: Mapping[str, tuple[str, ...]] = {"stories": ("story", "level"), "log": ("line",)}
+"""Columns by which rows have their place: one that is left open would move the others."""
+
+
+def settled(
+    problems: list[CellProblem], reader: ClaimReader, numbers: Collection[int], table: TableKind
+) -> list[CellProblem]:
+    """The problems of a table, of which those that leave little or nothing of it to be read concern all of it."""
+    rows = {r for p in problems if p.extent == "row" for r in (p.row, *p.rows) if r is not None}
+    columns = {c for p in problems if p.extent == "column" for c in (p.column, *p.columns) if c is not None}
+    values = {reader.columns[c.name] for c in reader.stated} if reader.columns_stand() else set()
+    most_rows = 2 * len(rows) > len(numbers) and table.id != "parameters"
+    places = {reader.columns.get(name) for name in PLACES.get(table.id, ())}
+
+    def leaves_nothing(p: CellProblem) -> bool:
+        if p.extent == "row":
+            return most_rows or p.column in places
+        return p.extent == "column" and bool(values) and values <= columns
+
+    return [replace(p, extent="table") if leaves_nothing(p) else p for p in problems]
+
+
+def _read_claims(claims: list[Claim], problems: Sequence[CellProblem], sheet: Sheet) -> list[Claim]:
+    """The claims without those in rows and columns that stay open."""
+    width = max((len(r) for r in sheet.rows), default=0)
+    places: set[tuple[int, int]] = set()
+    for p in problems:
+        if p.extent == "row":
+            places |= {sheet.place(r, c) for r in (p.row, *p.rows) if r is not None for c in range(width)}
+        elif p.extent == "column":
+            below = range(p.row or 0, len(sheet.rows))
+            places |= {sheet.place(r, c) for c in (p.column, *p.columns) if c is not None for r in below}
+    if not places:
+        return claims
+    written = {(row + 1, letter_of(column)) for row, column in places}
+    return [c for c in claims if (c.source.row, c.source.column) not in written]
 
 
 def read_model_table(

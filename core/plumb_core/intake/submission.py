@@ -136,14 +136,14 @@ class Answers(Part):
 
 @dataclass
 class TableTaken:
-    """A table of a submission: excluded where it leaves a question that holds it up."""
+    """A table of a submission, with its questions, and with marks on values that were read."""
 
     file: str
     sheet: str
     kind: str
     values: int
     questions: list[Problem] = field(default_factory=list)
-    left_out: bool = False
+    marks: list[Problem] = field(default_factory=list)
     page: int | None = None
 
     def as_json(self, number: int) -> dict[str, Any]:
@@ -155,7 +155,7 @@ class TableTaken:
             "table": number,
             "kind": self.kind,
             "values": self.values,
-            "questions": [q.as_json() for q in self.questions],
+            "questions": [q.as_json() for q in (*self.questions, *self.marks)],
         }
 
 
@@ -168,14 +168,14 @@ class SubmissionRead:
 
     @property
     def complete(self) -> bool:
-        """Whether all tables were taken."""
-        return not any(t.left_out for t in self.tables)
+        """Whether everything was read."""
+        return not self.document.open
 
 
 def read_submission(
     brief: Brief, files: Iterable[tuple[str, bytes]], answers: Answers | None = None, label: str = "S0"
 ) -> SubmissionRead:
-    """Take a submission in; a table that leaves a question open is excluded, never guessed.
+    """Read a submission; a row, column or table with a question stays open, never guessed.
 
     Parameters
     ----------
@@ -212,17 +212,21 @@ def read_submission(
             EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, words
         )
         table = read_in(sheet, file, known, kind, given.get(kind))
-        questions = [_question(sheet, p) for p in table.problems]
+        questions = [_question(sheet, p) for p in table.problems if p.extent != "nothing"]
+        marks = [_question(sheet, p) for p in table.problems if p.extent == "nothing"]
         twice = claimed_already(table.claims, claimed)[:1]
         questions += [
             Problem("/table", f"{c.quantity} is already stated in another table", "Exclude one of the two tables.")
             for c in twice
         ]
-        held_up = bool(twice) or any(p.holds_up for p in table.problems)
+        held_up = bool(twice) or table.held_up
         used[i] = TableTaken(
-            file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, held_up, sheet.page
+            file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, marks, sheet.page
         )
-        open_parts += _open_parts(file, sheet, table, held_up, questions)
+        parts = open_parts_of(file, sheet, table)
+        if twice and not table.held_up:
+            parts = [OpenPart(**place_of(file, sheet, table), question=questions[-1].message)]
+        open_parts += parts
         if held_up:
             continue
         claims += table.claims
@@ -237,25 +241,44 @@ def read_submission(
     return SubmissionRead(document, [used[i] for i in range(len(sheets))])
 
 
-def _open_parts(
-    file: str, sheet: Sheet, table: TableRead, held_up: bool, questions: Sequence[Problem]
-) -> list[OpenPart]:
-    """What is not read of a table: all of it, or the rows that questions exclude."""
+def place_of(file: str, sheet: Sheet, table: TableRead) -> dict[str, Any]:
+    """File, sheet, page and kind of a table, and the quantities that it can state."""
     kind = table_kinds().get(table.kind)
-    place: dict[str, Any] = {
+    return {
         "file": file,
         "sheet": sheet.name,
         "page": sheet.page,
+        "table": sheet.part,
         "kind": table.kind if table.kind != ANY_KIND else "",
         "quantities": sorted({c.quantity for c in kind.columns if c.quantity}) if kind is not None else [],
     }
-    if held_up:
-        return [OpenPart(**place, question=questions[0].message if questions else "")]
+
+
+def open_parts_of(file: str, sheet: Sheet, table: TableRead) -> list[OpenPart]:
+    """What is not read of a table: all of it, columns of it, or rows of it, each with its question."""
+    place = place_of(file, sheet, table)
+    if table.held_up:
+        question = next(p.message for p in table.problems if p.holds_up)
+        return [OpenPart(**place, question=question)]
+    columns = {c.name: c for c in table_kinds()[table.kind].columns}
+    at = {index: columns[name] for name, index in table.reading.columns.items() if name in columns}
+    parts = [
+        OpenPart(**place | {"quantities": [at[c].quantity]}, question=problem.message)
+        for problem in table.problems
+        if problem.extent == "column"
+        for c in (problem.column, *problem.columns)
+        if c in at
+    ]
     rows: dict[str, list[int]] = {}
     for problem in table.problems:
-        if problem.row is not None:
-            rows.setdefault(problem.message, []).append(sheet.place(problem.row, 0)[0] + 1)
-    return [OpenPart(**place, rows=sorted(set(numbers)), question=message) for message, numbers in rows.items()]
+        if problem.extent == "row":
+            concerned = [sheet.place(r, 0)[0] + 1 for r in (problem.row, *problem.rows) if r is not None]
+            rows.setdefault(problem.message, []).extend(concerned)
+    kind = {"kind": table.kind}
+    return [
+        *parts,
+        *(OpenPart(**place | kind, rows=sorted(set(numbers)), question=words) for words, numbers in rows.items()),
+    ]
 
 
 def turn_of(sheet: Sheet) -> int:

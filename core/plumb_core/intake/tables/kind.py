@@ -97,7 +97,7 @@ class ClaimReader(TableReader):
             unit = QUANTITIES[quantity].unit
             words = f"{value:.4g} {unit} where the brief has {ours:.4g} {unit} is {OUT}"
             remedy = "Check its unit and its digits."
-            self.problem(row, self.columns.get(column, self.columns["story"]), words, remedy, holds_up=False)
+            self.problem(row, self.columns.get(column, self.columns["story"]), words, remedy, extent="nothing")
             return
         bounds = PLAUSIBLE.get(quantity)
         if bounds is None:
@@ -108,7 +108,7 @@ class ClaimReader(TableReader):
             known = QUANTITIES[quantity]
             words = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
             remedy = f"Check its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
-            self.problem(row, self.columns[column], words, remedy, holds_up=False)
+            self.problem(row, self.columns[column], words, remedy, extent="nothing")
 
     def says_the_same(self, row: int, before: int) -> bool:
         """Whether two rows state the same in all columns: at the top and at the bottom of a story, said twice."""
@@ -128,7 +128,7 @@ class ClaimReader(TableReader):
 
     def unmark(self, column: int) -> None:
         """Take the marks of a column's values back, where one question represents them."""
-        self.problems = [p for p in self.problems if p.holds_up or p.column != column or p.row is None]
+        self.problems = [p for p in self.problems if p.extent != "nothing" or p.column != column or p.row is None]
 
     def ask_about_units(self) -> None:
         """One question for a column most of whose values are out of proportion.
@@ -137,7 +137,7 @@ class ClaimReader(TableReader):
         """
         for column in self.stated:
             index = self.columns[column.name]
-            marks = [p for p in self.problems if not p.holds_up and p.column == index and p.message.endswith(OUT)]
+            marks = [p for p in self.problems if p.extent == "nothing" and p.column == index and p.message.endswith(OUT)]
             stored = sum(1 for row in self.sheet.rows[(self.header or 0) + 1 :] if row[index].text)
             # a share far above the whole is one in percent, even where the others are small
             share = column.quantity.startswith("mass_r") and marks
@@ -255,7 +255,7 @@ class TableKind:
 
 @dataclass
 class TableRead:
-    """What was made of a table: claims only count where `problems` is empty.
+    """What was made of a table: its claims, without rows and columns that stay open.
 
     Attributes
     ----------
@@ -278,3 +278,8 @@ class TableRead:
     why: dict[str, list[str]] = field(default_factory=dict)
     unsure: set[str] = field(default_factory=set)
     beside: list[tuple[int, int, str]] = field(default_factory=list)
+
+    @property
+    def held_up(self) -> bool:
+        """Whether nothing of the table can be accepted before a question is answered."""
+        return any(p.holds_up for p in self.problems)
