@@ -136,7 +136,7 @@ def test_parameters_that_cannot_be_placed_say_so() -> None:
     assert "unit of S_DS is missing" in problem_at(read, 3, 2)
     assert "is not a valid site class" in problem_at(read, 4, 1)
     assert "has no direction" in problem_at(read, 5, 0)
-    assert "is listed twice" in problem_at(read, 7, 0)
+    assert "is in row" in problem_at(read, 7, 0)
     both = read_table(read_text("Parameter\tValue\tUnit\nR\t6\t\n"), "parameters", Reading(both=True))
     assert [(c.direction, c.value) for c in both.claims] == [("X", 6.0), ("Y", 6.0)]
 

@@ -235,7 +235,7 @@ def test_units_of_shares_are_asked_for() -> None:
     ("text", "message"),
     [
         ("Mode,Period [s]\nfirst,1.3\n", "is not a mode number"),
-        ("Mode,Period [s]\n1,1.3\n1,1.2\n", "is also in row"),
+        ("Mode,Period [s]\n1,1.3\n1,1.2\n", "in row"),
         ("Mode,Period [s]\n1,-1.3\n", "above zero"),
     ],
 )

@@ -80,9 +80,12 @@ class CaseResults:
         greatest, mean = self.array(f"{what}_max", direction, case), self.array(f"{what}_avg", direction, case)
         if greatest is not None and mean is not None:
             return Ends(np.abs(greatest), np.abs(mean), False)
-        if what == "displacement":
-            centre = self.array("displacement_centre", direction, case)
-            return None if centre is None else Ends(np.full(self.stories, np.nan), np.abs(centre), False)
+        places = ("displacement_centre", "displacement_single") if what == "displacement" else ("drift_single",)
+        for place in places:
+            value = self.array(place, direction, case)
+            if value is not None:
+                # one value says nothing about the ends
+                return Ends(np.full(self.stories, np.nan), np.abs(value), False)
         return None
 
     def drifts(self, direction: str | None, case: str) -> Ends | None:
@@ -94,15 +97,16 @@ class CaseResults:
         if one is not None and two is not None:
             a, b = (np.diff(each, prepend=0.0) for each in (one, two))
             return Ends(np.maximum(np.abs(a), np.abs(b)), np.abs(a + b) / 2.0, True)
-        centre = self.array("displacement_centre", direction, case)
-        if centre is not None:
-            drift = np.abs(np.diff(centre, prepend=0.0))
-            return Ends(np.full(self.stories, np.nan), drift, False)
+        for place in ("displacement_centre", "displacement_single"):
+            value = self.array(place, direction, case)
+            if value is not None:
+                drift = np.abs(np.diff(value, prepend=0.0))
+                return Ends(np.full(self.stories, np.nan), drift, False)
         return None
 
     def rounding(self, what: str, direction: str | None, case: str, index: int) -> float:
         """Half a unit of the last digits of the values of a story that `ends` is made of, added up, m."""
-        names = [f"{what}_{n}" for n in ("end_1", "end_2", "max", "avg")]
+        names = [f"{what}_{n}" for n in ("end_1", "end_2", "max", "avg", "single")]
         claims = [c for n in names if (c := self.claim(n, direction, case, index)) is not None]
         return sum(half_of_last_digit(c, self.rounded) for c in claims)
 

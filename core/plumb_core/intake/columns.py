@@ -60,6 +60,7 @@ class Reading:
     both : values without a direction apply to X and Y.  numbers : `point` or `comma`, how decimals are written.
     stories : name in the table -> name of the story.  case : that all rows belong to, where the table names none.
     left_out, taken_in : rows that the reviewer excludes, and those that hold values though they do not look so.
+    confirmed : doubts about the table that the reviewer has settled, by their names.
     """
 
     header_row: int | None = None
@@ -73,10 +74,12 @@ class Reading:
     case: str = ""
     left_out: list[int] = field(default_factory=list)
     taken_in: list[int] = field(default_factory=list)
+    confirmed: list[str] = field(default_factory=list)
 
 
 PLAUSIBLE: Mapping[str, tuple[float, float]] = {
     "h": (1.5, 12.0),
+    **dict.fromkeys(("drift_end_1", "drift_end_2", "drift_max", "drift_avg", "drift_single"), (0.0, 0.3)),
     "S_a": (0.0, 6.0),
     "T_points": (0.0, 30.0),
     "T_mode": (0.002, 30.0),
@@ -224,7 +227,7 @@ def _without_mark(text: str) -> str:
     return bare if bare != text and readings(bare) else text
 
 
-_VERTICAL_Y = re.compile(
+VERTICAL_Y = re.compile(
     r"(?i)\by\b\W*(axis\s+)?(is\s+|=\s*)?(the\s+)?(vertical|up\b|upwards?)|\bvertical\W+(axis\W+)?(is\s+)?y\b"
 )
 _NAMED_UNITS = re.compile(r"(?i)(?:\bunits?\b\s*[:=]?\s*|\bin\s+|[\[(])([^\[\]()]+)")
@@ -415,7 +418,7 @@ class TableReader:
 
         Nothing of it is read before the reviewer has pointed at the columns.
         """
-        if any(_VERTICAL_Y.search(note) for note in self.sheet.notes):
+        if any(VERTICAL_Y.search(note) for note in self.sheet.notes):
             self.problem(None, None, "Y is vertical in this table", "Select the columns of the building's X and Y.")
 
     def find_unit(self, column: Column) -> None:
@@ -454,12 +457,12 @@ class TableReader:
     def _unit_from_context(self, column: Column, index: int, core_unit: str) -> str | None:
         """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
         ratio = core_unit == "m or share" and self.header is not None
-        if ratio and re.search(r"(?i)ratio", self.sheet.rows[self.header or 0][index].text):
-            return self._unit_of_cells(index, core_unit) or "-"
+        ratio = ratio and bool(re.search(r"(?i)ratio", self.sheet.rows[self.header or 0][index].text))
         found = (
             (self._unit_of_cells(index, core_unit), "in its cells", True),
             (self._unit_of_shares(column, index), "the column adds up to it", False),
-            (self._unit_of_notes(core_unit), "from a note on the table", False),
+            (self._unit_of_notes(core_unit, ratio), "from a note on the table", False),
+            ("-" if ratio else None, "a ratio without a unit has none", True),
             (self.proposed_units.get(column.name), "as in the last similar table", False),
             ("-" if column.plain else None, "without one, it has none", True),
         )
@@ -487,10 +490,14 @@ class TableReader:
         complete = max(values, default=0.0) if column.quantity.startswith("mass_running") else sum(values)
         return "-" if 0.5 <= complete <= 1.02 else "%" if 50.0 <= complete <= 102.0 else None
 
-    def _unit_of_notes(self, core_unit: str) -> str | None:
-        """The one unit of a quantity that the lines over and under the table name; None for none, or several."""
+    def _unit_of_notes(self, core_unit: str, ratio: bool = False) -> str | None:
+        """The one unit of a quantity that the lines over and under the table name; None for none, or several.
+
+        ratio : whether the values are ratios, which have no unit but percent or per mille
+        """
         named = [unit for note in self.sheet.notes for unit in units_in(note)]
-        labels = {label for unit in named if (label := known_unit(unit, core_unit)) and label not in ("-", "%")}
+        labels = {label for unit in named if (label := known_unit(unit, core_unit))}
+        labels = labels & {"%", "\u2030"} if ratio else labels - {"-", "%"}
         if core_unit == "kN*m" and not labels:
             force = {label for unit in named if (label := known_unit(unit, "kN"))}
             length = {label for unit in named if (label := known_unit(unit, "m"))}

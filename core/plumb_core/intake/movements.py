@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.names import axis_named, direction_in, role_of
 from plumb_core.intake.tables.cases import CASE
-from plumb_core.intake.tables.kind import ClaimReader, Rows
+from plumb_core.intake.tables.kind import RATIOS, ClaimReader, Rows
 from plumb_core.intake.tables.stories import STORY
 
 PLACE = (
@@ -20,7 +22,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each case, direction and story; case and direction are often written once for each block."""
     claims: list[Claim] = []
     case, along = "", ""
-    seen: set[tuple[str, str, str]] = set()
+    seen: dict[Hashable, int] = {}
     names: dict[str, None] = {}
     known: dict[tuple[str, str], str] = {}
     for row in numbers:
@@ -39,11 +41,9 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         story = reader.known_story(row)
         if story is None or direction is None:
             continue
-        if (case, direction, story) in seen:
-            words = f"story {story!r} is listed twice in case {case!r} along {direction}"
-            reader.problem(row, reader.columns["story"], words, "Exclude one of the rows.")
+        what = f"story {story!r} in case {case!r} along {direction}"
+        if reader.repeats(seen, (case, direction, story), row, "story", what):
             continue
-        seen.add((case, direction, story))
         names[case] = None
         claims += _of_row(reader, row, story, direction, case)
     return Rows(
@@ -94,7 +94,3 @@ def _of_row(reader: ClaimReader, row: int, story: str, direction: str, case: str
             claim = claim.model_copy(update={"value": float(claim.value) * height, "scale": claim.scale * height})
         claims.append(claim)
     return claims
-
-
-RATIOS = ("-", "%", "\u2030")
-"""Units of drifts that are shares of the height."""

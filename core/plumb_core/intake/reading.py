@@ -10,11 +10,13 @@ from dataclasses import replace
 
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import Edition
+from plumb_core.intake import doubts
 from plumb_core.intake.cells import CellProblem
 from plumb_core.intake.collector import paused
 from plumb_core.intake.columns import Reading, guess_kind, letter_of
 from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.model_tables.kind import ModelReader, ModelTableRead
+from plumb_core.intake.numbers import readings, with_unit
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.tables import table_kinds
 from plumb_core.intake.tables.kind import Building, ClaimReader, TableKind, TableRead
@@ -71,6 +73,8 @@ def _read(
     if table.values and not reader.problems and not (reader.stated or VALUES.keys() & reader.columns.keys()):
         words = f"no column of {table.values} is recognised"
         reader.problem(None, None, words, "Select their columns.")
+    if reader.columns_stand():
+        doubts.ask(reader, table.id)
     complete = all(p.row is not None for p in reader.problems)
     numbers = reader.rows() if reader.columns_stand() else []
     rows = table.rows(reader, numbers) if complete and all(p.row is not None for p in reader.problems) else None
@@ -91,14 +95,30 @@ def _read(
         problems,
         reader.skipped,
         rows.stories if rows else [],
-        rows.cases if rows else [],
+        doubts.with_level(reader, rows.cases, sorted({c.case for c in rows.claims if c.case})) if rows else [],
         reader.why,
         reader.unsure,
         reader.beside,
+        _unused(reader, numbers),
     )
 
 
-PLACES: Mapping[str, tuple[str, ...]] = {"stories": ("story", "level"), "log": ("line",)}
+def _unused(reader: ClaimReader, numbers: Sequence[int]) -> dict[int, str]:
+    """Headings of the columns of numbers that are not used, by index."""
+    if reader.header is None or not numbers:
+        return {}
+    used = set(reader.columns.values()) | reader.sheet.unused
+    sample = numbers[:200]
+    unused = {}
+    for index, cell in enumerate(reader.sheet.rows[reader.header]):
+        texts = [reader.sheet.rows[r][index].text for r in sample] if cell.text and index not in used else []
+        stated = [t for t in texts if t]
+        if stated and all(readings(with_unit(t)[0]) for t in stated):
+            unused[index] = cell.text
+    return unused
+
+
+PLACES: Mapping[str, tuple[str, ...]] = {"stories": ("story", "level")}
 """Columns by which rows have their place: one that is left open would move the others."""
 
 

@@ -111,27 +111,68 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
         raise SheetRefused("there is nothing in it", "Copy the table with its headings and paste it.")
     text = text.replace("\r\n", "\n").replace("\r", "\n")
     lines = [line for line in text.split("\n") if line.strip()]
+    if _is_log(lines, name):
+        return _log_sheet(name, text)
     separator = next((s for s in "\t;" if sum(s in line for line in lines) * 2 >= len(lines)), None)
     if separator is None:
         rows = _between_bars(text) or _of_fixed_width(text) or _equations(lines)
         if rows is None and (rows := _between_commas(text, lines)) is not None:
             return _sheet(name, rows, _ABSENT)
         if rows is None and (rows := _between_blanks(text)) is None:
-            if not _LOG.search(name) and not _LOG.fullmatch(lines[0].strip()):
-                raise SheetRefused(
-                    "no columns were found in it",
-                    (
-                        "Copy the cells of a table with its headings. For a run log, name the file a log or use "
-                        "the heading Line."
-                    ),
-                )
-            rows = [[_text_cell(line)] for line in text.split("\n")]
+            raise SheetRefused(
+                "no columns were found in it",
+                (
+                    "Copy the cells of a table with its headings. For a run log, name the file a log or use "
+                    "the heading Line."
+                ),
+            )
         return _sheet(name, rows)
     return _sheet(name, _separated(text, separator), _ABSENT)
 
 
 _LOG = re.compile(r"(?i)(?<![a-z])(run ?)?(log|lines?|messages?|warnings?)(?![a-z])")
 """Names of files and headings of lines of text."""
+_LOG_LINE = re.compile(
+    r"(?i)^\W*(warning|error|fatal|note|info|caution)\b\W|\*+\s*(warning|error)|\b(number of )?equations\b|"
+    r"\bmodes?\b.*\b(found|extracted|requested|computed)\b|\b(found|extracted|computed) \d+ modes?\b|"
+    r"\banalysis\b.*\b(complete|completed|finished|started|begun|begins|ends|terminated)\b|\bsingular|ill-?condition|"
+    r"\bconverge(d|nce)?\b|\binstabilit|\bno stiffness\b|\bdegrees of freedom\b|\b(elapsed|cpu|run) time\b|"
+    r"\b(lost|accuracy) digits?\b|\bsolver\b|\bassembl(ed|ing)\b|\bfactori[sz](ed|ing)\b|\bjoints?\b.*\bnot connected\b"
+)
+"""Lines that only the log of an analysis has."""
+
+
+def _is_log(lines: list[str], name: str) -> bool:
+    """Whether lines are a run log: by their heading, or as many of them are such as only a log has."""
+    columns = sum(bool(re.search(r"\t|;|\|", line)) for line in lines)
+    if columns * 2 >= len(lines):
+        return False
+    if _LOG.fullmatch(lines[0].strip()):
+        return True
+    hits = sum(bool(_LOG_LINE.search(line)) for line in lines)
+    prose = sum(len(re.findall(r"[A-Za-z]{2,}", line)) >= 2 for line in lines)
+    named = bool(_LOG.search(name))
+    return ((hits >= 2 or (named and hits >= 1) or (hits == len(lines))) and prose * 2 >= len(lines)) or (
+        named and prose * 5 >= 4 * len(lines) and not _has_columns(lines)
+    )
+
+
+def _has_columns(lines: list[str]) -> bool:
+    """Whether most lines have several cells, between commas or wide blanks."""
+    return any(sum(bool(re.search(p, line)) for line in lines) * 2 >= len(lines) for p in (",", r"\S {2,}\S"))
+
+
+def _log_sheet(name: str, text: str) -> Sheet:
+    """Lines of a log below a heading; a heading of their own is not repeated."""
+    lines = text.split("\n")
+    while lines and not lines[-1].strip():
+        lines.pop()
+    start = next(i for i, line in enumerate(lines) if line.strip())
+    own = bool(_LOG.fullmatch(lines[start].strip()))
+    head = [] if own else [[Cell("Line")]]
+    rows = [[Cell(line.strip().strip("\ufeff"), at=None if own else (i, 0))] for i, line in enumerate(lines)]
+    sheet = _sheet(name, head + rows)
+    return replace(sheet, kind="log", header=start if own else 0)
 
 
 def _separated(text: str, separator: str) -> list[list[Cell]]:

@@ -6,8 +6,10 @@ submission.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections import Counter
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -125,18 +127,109 @@ class ReadingAnswer(Part):
     case: str = ""
     left_out: list[Annotated[int, Field(ge=0)]] = Field(default_factory=list)
     taken_in: list[Annotated[int, Field(ge=0)]] = Field(default_factory=list)
+    confirmed: list[str] = Field(default_factory=list)
+
+
+class TableAnswer(ReadingAnswer):
+    """The reviewer's answer to what is open of one table.
+
+    file, sheet : where it is; the sheet need not be named where the file has one
+    table : its number on the sheet, from 1
+    kind : of the table, where it is another one than it looks like.
+    """
+
+    file: str
+    sheet: str = ""
+    table: Annotated[int, Field(ge=1)] | None = None
+    kind: str = ""
 
 
 class Answers(Part):
-    """The reviewer's answers: how the tables of each kind are to be read, and the roles of load cases."""
+    """The reviewer's answers: how the tables of each kind are to be read, and the roles of load cases.
+
+    What tables state themselves comes first where several are of a kind.
+    """
 
     tables: dict[str, ReadingAnswer] = Field(default_factory=dict)
     cases: list[LoadCase] = Field(default_factory=list)
 
 
+class AnswersByTable(Part):
+    """The reviewer's answers: how each table is to be read, and the roles of load cases."""
+
+    tables: list[TableAnswer]
+    cases: list[LoadCase] = Field(default_factory=list)
+
+
+OF_ONE_TABLE = ("header_row", "columns", "case", "left_out", "taken_in")
+"""Parts of an answer that mean something for one table only."""
+
+
+class _Given:
+    """The answers for each table of a submission."""
+
+    def __init__(self, answers: Answers | AnswersByTable, sheets: Sequence[tuple[str, Sheet]]):
+        numbers: Counter[tuple[str, str]] = Counter()
+        places: list[tuple[str, str, int]] = []
+        for file, sheet in sheets:
+            numbers[file, sheet.name] += 1
+            places.append((file, sheet.name, numbers[file, sheet.name]))
+        self.kinds = Counter(kind_of(sheet) or ANY_KIND for _, sheet in sheets)
+        self.by_kind = answers.tables if isinstance(answers, Answers) else {}
+        self.by_table: dict[int, TableAnswer] = {}
+        problems: list[Problem] = []
+        for i, answer in enumerate(answers.tables if isinstance(answers, AnswersByTable) else ()):
+            found = [
+                k
+                for k, (file, name, number) in enumerate(places)
+                if file == answer.file and answer.sheet in ("", name) and answer.table in (None, number)
+            ]
+            if len(found) == 1:
+                self.by_table[found[0]] = answer
+                continue
+            words = (
+                f"{len(found)} tables of the submission are meant" if found else "no table of the submission is meant"
+            )
+            remedy = "Name file, sheet and number of the table, as in the line that states its questions."
+            problems.append(Problem(f"/tables/{i}", words, remedy))
+        for kind, entry in self.by_kind.items():
+            several = [name for name in OF_ONE_TABLE if getattr(entry, name) not in (None, "", [], {})]
+            if self.kinds[kind] > 1 and several:
+                words = f"{self.kinds[kind]} tables are of the kind {kind!r}, and this is about one of them"
+                remedy = "Answer by table: a list of answers, each with file and table."
+                problems.append(Problem(f"/tables/{kind}/{several[0]}", words, remedy))
+        if problems:
+            raise InputRefused(problems)
+
+    def kind(self, i: int, sheet: Sheet) -> str:
+        """Kind of a table: as answered, or as it looks."""
+        answer = self.by_table.get(i)
+        return (answer.kind if answer else "") or kind_of(sheet) or ANY_KIND
+
+    def reading(self, i: int, kind: str, stated: Callable[[], TableRead]) -> Reading | None:
+        """The answer for a table; of one for its kind, what the table does not state itself.
+
+        stated : gives the table as it is read without an answer
+        """
+        answer = self.by_table.get(i)
+        if answer is not None:
+            return Reading(**{k: v for k, v in vars(answer).items() if k in ReadingAnswer.model_fields})
+        entry = self.by_kind.get(kind)
+        if entry is None:
+            return None
+        reading = Reading(**vars(entry))
+        if self.kinds[kind] < 2:
+            return reading
+        alone = stated()
+        return replace(reading, units={c: u for c, u in reading.units.items() if c not in alone.reading.units})
+
+
 @dataclass
 class TableTaken:
-    """A table of a submission, with its questions, and with marks on values that were read."""
+    """A table of a submission, with its questions, and with marks on values that were read.
+
+    unused : headings of columns of numbers that are not used
+    """
 
     file: str
     sheet: str
@@ -145,6 +238,7 @@ class TableTaken:
     questions: list[Problem] = field(default_factory=list)
     marks: list[Problem] = field(default_factory=list)
     page: int | None = None
+    unused: list[str] = field(default_factory=list)
 
     def as_json(self, number: int) -> dict[str, Any]:
         """As `plumb intake` states it; `table` is its number in the file, from 1."""
@@ -155,6 +249,7 @@ class TableTaken:
             "table": number,
             "kind": self.kind,
             "values": self.values,
+            "unused": self.unused,
             "questions": [q.as_json() for q in (*self.questions, *self.marks)],
         }
 
@@ -173,7 +268,10 @@ class SubmissionRead:
 
 
 def read_submission(
-    brief: Brief, files: Iterable[tuple[str, bytes]], answers: Answers | None = None, label: str = "S0"
+    brief: Brief,
+    files: Iterable[tuple[str, bytes]],
+    answers: Answers | AnswersByTable | None = None,
+    label: str = "S0",
 ) -> SubmissionRead:
     """Read a submission; a row, column or table with a question stays open, never guessed.
 
@@ -188,13 +286,13 @@ def read_submission(
     SheetRefused : for a file that cannot be read as tables
     """
     answered = answers or Answers()
-    given = {kind: Reading(**vars(a)) for kind, a in answered.tables.items()}
     sheets = [(name, sheet) for name, data in files for sheet in arranged(read_file(data, name)) if sheet.rows]
     tabled = {name for name, sheet in sheets if sheet.kind}
     # a sheet of words beside tables is a note and nothing to ask about
     sheets = [
         (n, s) for n, s in sheets if s.kind or n not in tabled or any(readings(c.text) for r in s.rows for c in r)
     ]
+    given = _Given(answered, sheets)
     stories = [s.name for s in brief.stories]
     heights = {s.name: s.height for s in brief.stories}
     weights = {s.name: s.weight for s in brief.stories if s.weight}
@@ -203,15 +301,17 @@ def read_submission(
     used: dict[int, TableTaken] = {}
     remembered: list[Remembered] = []
     open_parts: list[OpenPart] = []
+    headings: dict[int, set[str]] = {}
     claimed: set[Identity] = set()
     words: dict[Identity, str] = {}
     for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
         file, sheet = sheets[i]
-        kind = kind_of(sheet) or ANY_KIND
+        kind = given.kind(i, sheet)
         known = EarlierTables(
             EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, words
         )
-        table = read_in(sheet, file, known, kind, given.get(kind))
+        reading = given.reading(i, kind, partial(read_in, sheet, file, known, kind))
+        table = read_in(sheet, file, known, kind, reading)
         questions = [_question(sheet, p) for p in table.problems if p.extent != "nothing"]
         marks = [_question(sheet, p) for p in table.problems if p.extent == "nothing"]
         twice = claimed_already(table.claims, claimed)[:1]
@@ -221,12 +321,21 @@ def read_submission(
         ]
         held_up = bool(twice) or table.held_up
         used[i] = TableTaken(
-            file, sheet.name, table.kind, 0 if held_up else len(table.claims), questions, marks, sheet.page
+            file,
+            sheet.name,
+            table.kind,
+            0 if held_up else len(table.claims),
+            questions,
+            marks,
+            sheet.page,
+            [*table.unused.values()],
         )
         parts = open_parts_of(file, sheet, table)
         if twice and not table.held_up:
             parts = [OpenPart(**place_of(file, sheet, table), question=questions[-1].message)]
         open_parts += parts
+        head = heading_of(sheet, table.reading.header_row)
+        headings[i] = {head[c] for c in table.reading.columns.values() if c < len(head)}
         if held_up:
             continue
         claims += table.claims
@@ -236,6 +345,10 @@ def read_submission(
         stories = stories or table.stories
         heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}
         remembered.insert(0, Remembered(table.kind, heading_of(sheet, table.reading.header_row), table.reading))
+    for i, entry in used.items():
+        # columns of a table beside this one are used
+        beside = [k for k in headings if k != i and sheets[k][0] == entry.file and sheets[k][1].name == entry.sheet]
+        entry.unused = [h for h in entry.unused if not any(h in headings[k] for k in beside)]
     submission = Submission(label=label, cases=list(cases.values()), claims=claims)
     document = RecheckDocument(brief=brief, submission=submission, open=open_parts)
     return SubmissionRead(document, [used[i] for i in range(len(sheets))])
@@ -303,6 +416,7 @@ def _question(sheet: Sheet, problem: CellProblem) -> Problem:
     return Problem(path, problem.message, problem.remedy)
 
 
-def read_answers(document: Mapping[str, Any]) -> Answers:
+def read_answers(document: Mapping[str, Any]) -> Answers | AnswersByTable:
     """The reviewer's answers from a document; raises InputRefused naming every problem."""
-    return read(Answers, document)
+    by_table = isinstance(document, Mapping) and isinstance(document.get("tables"), list)
+    return read(AnswersByTable, document) if by_table else read(Answers, document)

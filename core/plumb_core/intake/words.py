@@ -12,7 +12,7 @@ from functools import cache, lru_cache
 
 _REDUNDANT_WORDS: dict[str, str] = {
     # which of several values
-    "max": "max maximum maximal greatest largest peak maxi massimo massima máximo máxima maximo maxima maximale",
+    "max": "max maximum maximal greatest largest larger greater peak maxi massimo massima máximo máxima maximo maxima maximale",
     "min": "min minimum minimo minima mínimo",
     "mean": "mean average avg ave moyen moyenne media medio mittel mittelwert mittlere promedio",
     "sum": "sum cumulative cumulated cumul cum cumulé cumulée cumulees running accumulated acc total summe kumuliert acumulado "

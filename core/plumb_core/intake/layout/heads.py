@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -12,7 +12,7 @@ from plumb_core.intake.columns import heading_unit, recognised_as
 from plumb_core.intake.layout.rows import Rows, is_blank, is_data, is_line, is_units
 from plumb_core.intake.names import axis_named, direction_in
 from plumb_core.intake.numbers import readings
-from plumb_core.intake.story_names import rank_of
+from plumb_core.intake.story_names import BASE, rank_of
 from plumb_core.intake.tables import table_kinds
 from plumb_core.intake.tables.kind import TableKind
 from plumb_core.intake.words import in_order
@@ -89,12 +89,15 @@ def _place_above(kind: TableKind, parts: Sequence[str], *, alone: bool) -> Place
             return (("direction", axis),)
         if kind.id != "forces":
             return (("case", rest), ("direction", axis))
-    if "case" in names and kind.values and 0 < len(text) <= 60:
+    if "case" in names and kind.values and 0 < len(text) <= 60 and not _SENTENCE.search(text):
         if alone and not direction_in(text):
             return None
         return (("case", case_name(text)),)
     return None
 
+
+_SENTENCE = re.compile(r"(?i)\b(is|are|was)\b")
+"""Words of a sentence, which is no name of a case."""
 
 CASE_WORD = re.compile(
     r"(?i)\b(?:load\s*-?\s*)?(?:case(?!s)|lastfall|cas\s+de\s+charge|caso\s+de\s+carga|caso\s+di\s+carico)\s*[:=.\-]?\s*(.+)"
@@ -110,6 +113,10 @@ def case_name(text: str) -> str:
 CONTINUED = re.compile(r"(?i)[\s,]*\(?\b(continued|cont\.?|cont'd|contd\.?)\)?\s*$")
 
 
+_MOVEMENT = re.compile(r"\b([uU])([xXyY])\b")
+"""A movement along an axis as one word, such as UX."""
+
+
 @lru_cache(maxsize=20_000)
 def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, Place, str] | None:
     """(column, the heading above it, the remaining heading) for several heading rows.
@@ -117,6 +124,8 @@ def _column_of(kind_id: str, parts: tuple[str, ...], title: str) -> tuple[str, P
     None where they are none.
     """
     kind = table_kinds()[kind_id]
+    if kind_id == "displacements":
+        parts = tuple(_MOVEMENT.sub(r"\1 \2", p) for p in parts)
     complete = " ".join(parts)
     if fits := fits_of(kind_id, complete):
         return fits[0], (), complete
@@ -237,12 +246,28 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
             about = 0.03
         if missing and not values and not about:
             continue
-        if kind.id == "stories" and any(RESULT.search(r) for r in rest):
+        if _is_of_another_kind(kind, rest, rows, last + 1, columns):
             continue
         heads.score = len(columns) / len(stated) + 0.01 * len(columns) - 0.05 * len(missing) - 0.002 * len(over) + about
         if best is None or heads.score > best.score + 1e-9:
             best = heads
     return best
+
+
+def _is_of_another_kind(
+    kind: TableKind, rest: Sequence[str], rows: Rows, start: int, columns: Mapping[int, str]
+) -> bool:
+    """Whether headings that are left, or the rows, state that a table is of another kind."""
+    if kind.id == "stories":
+        return any(RESULT.search(r) for r in rest)
+    return kind.id == "forces" and _at_the_base(rows, start, columns)
+
+
+def _at_the_base(rows: Rows, start: int, columns: Mapping[int, str]) -> bool:
+    """Whether every row is for the base: such forces are reactions."""
+    index = next((c for c, name in columns.items() if name == "story"), None)
+    names = [] if index is None else [r[index].text for r in rows[start : start + SEARCHED] if r[index].text]
+    return bool(names) and all(BASE.match(n) for n in names)
 
 
 def _lines_name_stories(rows: Rows, start: int) -> bool:

@@ -145,7 +145,7 @@ def spread(table: Rows, start: int, kind: TableKind, shift: Shift) -> Rows | Non
         marks = [pattern.fullmatch(r[key].text) for r in body]
         if not body or not all(marks):
             continue
-        values = [c for c, t in enumerate(head) if t and c != key and not names.get(c)]
+        values = [c for c, t in enumerate(head) if t and c != key and all(n.endswith("_single") for n in names[c])]
         sides = list(dict.fromkeys(m.group(1).upper() for m in marks if m))
         made = {(c, s): _with_word(head[c], sort, s) for c in values for s in sides}
         values = [c for c in values if all(fits_of(kind.id, made[c, s]) for s in sides)]

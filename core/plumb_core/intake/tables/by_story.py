@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
@@ -11,15 +13,13 @@ from plumb_core.intake.tables.stories import STORY
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each story; directions are in the names of the columns, and a blank is not stated."""
     claims: list[Claim] = []
-    seen: set[str] = set()
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         story = reader.known_story(row)
         if story is None:
             continue
-        if story in seen:
-            reader.problem(row, reader.columns["story"], f"story {story!r} is listed twice", "Exclude one of the rows.")
+        if reader.repeats(seen, story, row, "story", f"story {story!r}"):
             continue
-        seen.add(story)
         for column in reader.stated:
             if column.name not in reader.units or not reader.text(row, column.name):
                 continue

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Hashable
 
 from plumb_core.documents.submission import LoadCase
 from plumb_core.intake.columns import Column, is_safe_name
@@ -31,14 +32,15 @@ NOTHING = ("", "-", "\u2013", "none", "n/a")
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """The role of each case; what a cell leaves blank is not stated."""
     cases: dict[str, LoadCase] = {}
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         name = reader.text(row, "case")
         if not is_safe_name(name):
             words = f"{name[:40]!r} is not a valid name of a case" if name else "the case is missing"
             reader.problem(row, reader.columns["case"], words, "Name the case, such as Static X.")
             continue
-        if name in cases:
-            reader.problem(row, reader.columns["case"], f"case {name!r} is listed twice", "Exclude one of the rows.")
+        compared = [n for n in reader.columns if n != "case"]
+        if reader.repeats(seen, name, row, "case", f"case {name!r}", compared):
             continue
         role = {
             "name": name,

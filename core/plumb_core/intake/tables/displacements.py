@@ -6,6 +6,9 @@ from plumb_core.intake.columns import Column
 from plumb_core.intake.movements import PLACE, rows
 from plumb_core.intake.tables.kind import TableKind
 
+_DELTA = r"(delta|δ)(max|maximum)|(max|maximum)(delta|δ)"
+"""A symbol of both drifts and displacements; see `doubts`."""
+
 
 def _column(name: str, title: str, pattern: str) -> Column:
     return Column(name, title, pattern, "m", False, name)
@@ -21,7 +24,7 @@ KIND = TableKind(
         _column(
             "displacement_max",
             "greatest displacement",
-            r"(greatest|max|maximum|largest)(story|level)?(displacement)?|displacement(max|maximum)",
+            _DELTA + r"|(greatest|max|maximum|largest)(story|level)?(displacement)?|displacement(max|maximum)",
         ),
         _column(
             "displacement_avg", "mean displacement", r"(mean|average|avg)(displacement)?|displacement(avg|average|mean)"
@@ -31,6 +34,7 @@ KIND = TableKind(
             "displacement at the centre of mass",
             r"(displacement)?(atthe|at)?(centreofmass|centerofmass|centre|center|cm)(displacement)?|(mass)?displacementcentre",
         ),
+        _column("displacement_single", "displacement", r"(story|level|floor|lateral)?displacements?|u"),
     ),
     rows,
     rank=36,

@@ -6,6 +6,9 @@ from plumb_core.intake.columns import Column
 from plumb_core.intake.movements import PLACE, rows
 from plumb_core.intake.tables.kind import TableKind
 
+_DELTA = r"(delta|δ)(max|maximum)|(max|maximum)(delta|δ)"
+"""A symbol of both drifts and displacements; see `doubts`."""
+
 
 def _column(name: str, title: str, pattern: str) -> Column:
     return Column(name, title, pattern, "m or share", False, name)
@@ -25,9 +28,12 @@ KIND = TableKind(
         _column(
             "drift_max",
             "greatest drift",
-            r"(greatest|max|maximum|largest)(story|storey)?drift(ratio)?|drift(max|maximum)",
+            _DELTA
+            + r"|(greatest|max|maximum|largest)(story|storey)?(drift)?(ratio)?(end)?|drift(max|maximum)"
+            + r"|(larger|greater)end",
         ),
         _column("drift_avg", "mean drift", r"(mean|average|avg)(story|storey)?drift(ratio)?|drift(avg|average|mean)"),
+        _column("drift_single", "drift", r"(inter)?(story|storey)?drifts?(ratio)?|driftratio(story|storey)?"),
     ),
     rows,
     rank=34,

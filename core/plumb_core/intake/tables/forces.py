@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.names import axis_named, direction_in, role_of
@@ -13,7 +15,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each case and story, with their signs; the case is often written only in the first row of its block."""
     claims: list[Claim] = []
     case, story_above = "", ""
-    seen: dict[tuple[str, str], int] = {}
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         case = reader.text(row, "case") or case
         direction = direction_of(reader, row, case)
@@ -27,13 +29,13 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if story is None or (along and direction and along != direction):
             # What acts across the direction of its case
             continue
-        if (case, story) in seen:
-            if reader.says_the_same(row, seen[case, story]):
-                continue
-            words = f"story {story!r} is listed twice in case {case!r}"
-            reader.problem(row, reader.columns["story"], words, "Exclude one of the rows.")
+        before = seen.get((case, story))
+        if before is not None and reader.alike(row, before, [c.name for c in reader.stated]):
+            # at the top and at the bottom of a story
+            reader.skipped.append(row)
             continue
-        seen[case, story] = row
+        if reader.repeats(seen, (case, story), row, "story", f"story {story!r} in case {case!r}"):
+            continue
         others = [n for n in reader.columns if n in ACROSS and not _belongs(reader, n, direction)]
         entry = story if direction else ""
         claims += reader.claims_of(row, entry, leave_out=others, direction=direction, case=case)
@@ -93,7 +95,7 @@ KIND = TableKind(
         Column(
             "V_story",
             "story shear",
-            r"(lateral|seismic)*(story|storey)?(force)?shear(force)?x?|vx|vi|v",
+            r"(lateral|seismic)*(sum|cumulative)?(story|storey)?(force)?shear(force)?x?|vx|vi|v",
             "kN",
             False,
             "V_story",

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping, Sequence
+import re
+from collections.abc import Callable, Collection, Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
@@ -13,10 +14,14 @@ from plumb_core.intake.cells import UNITS, CellProblem, factor
 from plumb_core.intake.columns import PLAUSIBLE, Column, Reading, TableReader, is_safe_name
 from plumb_core.intake.numbers import readings, with_unit
 from plumb_core.intake.sheets import Sheet
-from plumb_core.intake.story_names import BASE, closest_story, matched
+from plumb_core.intake.story_names import BASE, closest_story, matched, order_of, rank_of
 from plumb_core.quantities import QUANTITIES
 
 OUT = "out of proportion"
+RATIOS = ("-", "%", "\u2030")
+"""Units of drifts that are shares of the height."""
+LARGEST_RATIO = 0.08
+"""Of a drift to the height of its story; no building stands with more."""
 FAR_OFF = 30.0
 """A larger difference from the brief indicates a misread value, not a deviation."""
 
@@ -68,6 +73,7 @@ class ClaimReader(TableReader):
         """what the brief has, by quantity and story"""
         self.beside: list[tuple[int, int, str]] = []
         self._stories: dict[str, str] = {}
+        self._listed = False
 
     @cached_property
     def stated(self) -> list[Column]:
@@ -104,18 +110,52 @@ class ClaimReader(TableReader):
             return
         entry = self.by_name[column].quantity == quantity and column in self.columns
         least, most = bounds
+        if self.by_name[column].unit == "m or share" and self.units.get(column) in RATIOS:
+            most = LARGEST_RATIO
         if entry and value and not least <= abs(value) <= most:
             known = QUANTITIES[quantity]
             words = f"{known.meaning.lower()} of {value:.4g} {known.unit}".rstrip() + f" is {OUT}"
             remedy = f"Check its unit and its digits; usual is {least:g} to {most:g} {known.unit}".rstrip() + "."
             self.problem(row, self.columns[column], words, remedy, extent="nothing")
 
-    def says_the_same(self, row: int, before: int) -> bool:
-        """Whether two rows state the same in all columns: at the top and at the bottom of a story, said twice."""
-        same = all(self.text(row, c.name) == self.text(before, c.name) for c in self.stated)
-        if same:
-            self.skipped.append(row)
-        return same
+    def repeats(
+        self, seen: dict[Hashable, int], key: Hashable, row: int, column: str, what: str, compared: Sequence[str] = ()
+    ) -> bool:
+        """Whether an earlier row is for the same; of two different rows both stay open, of two alike the second.
+
+        Parameters
+        ----------
+        seen : row of each key that was met; the present one is added
+        column : that says what the row is for
+        what : the row is for, in words
+        compared : columns in which two rows that are alike have the same texts; by default those of the values
+        """
+        before = seen.setdefault(key, row)
+        if before == row:
+            return False
+        alike = self.alike(row, before, compared or [c.name for c in self.stated])
+        at = {r: self.sheet.place(r, self.columns[column])[0] + 1 for r in (before, row)}
+        # the larger values first: they are the safer ones
+        larger, smaller = sorted((before, row), key=self._size, reverse=True)
+        choices = [
+            (f"use row {at[used]}", {"left_out": [*self.given.left_out, other]})
+            for used, other in ((larger, smaller), (smaller, larger))
+        ]
+        words = (
+            f"{what} is in row {at[before]} and in row {at[row]}, with {'the same' if alike else 'different'} values"
+        )
+        rows = [] if alike else [before]
+        self.problem(row, self.columns[column], words, "Choose the row to be used.", choices=choices, rows=rows)
+        return True
+
+    def alike(self, row: int, before: int, columns: Iterable[str]) -> bool:
+        """Whether two rows have the same texts in these columns."""
+        return all(self.text(row, n) == self.text(before, n) for n in columns)
+
+    def _size(self, row: int) -> float:
+        """The greatest number of a row."""
+        texts = (with_unit(c.text)[0] for c in self.sheet.rows[row])
+        return max((abs(float(v)) for t in texts for v in readings(t).values()), default=0.0)
 
     def ask_for_case(self) -> None:
         """Offer the cases that are known as answers to the question which case the rows belong to."""
@@ -137,7 +177,8 @@ class ClaimReader(TableReader):
         """
         for column in self.stated:
             index = self.columns[column.name]
-            marks = [p for p in self.problems if p.extent == "nothing" and p.column == index and p.message.endswith(OUT)]
+            here = [p for p in self.problems if p.extent == "nothing" and p.column == index]
+            marks = [p for p in here if p.message.endswith(OUT)]
             stored = sum(1 for row in self.sheet.rows[(self.header or 0) + 1 :] if row[index].text)
             # a share far above the whole is one in percent, even where the others are small
             share = column.quantity.startswith("mass_r") and marks
@@ -147,6 +188,8 @@ class ClaimReader(TableReader):
             unit = self.units.get(column.name, "-")
             words = f"most values of {column.title} are out of proportion in {unit}"
             likely = self._plausible_units(column, index)
+            if unit in RATIOS and re.search(r"(?i)ratio", self._heading()[index]):
+                likely.sort(key=lambda u: u not in RATIOS)
             remedy = f"Check the unit; probably it is {likely[0]}." if likely else "Check the unit and the digits."
             units = [*likely, *(u for u in UNITS[column.unit or ""] if u not in likely)]
             choices = [(u, {"units": {column.name: u}}) for u in units]
@@ -160,14 +203,17 @@ class ClaimReader(TableReader):
         texts = [with_unit(row[index].text)[0] for row in self.sheet.rows[(self.header or 0) + 1 :]]
         values = [abs(float(v)) for t in texts if (v := next(iter(readings(t).values()), ""))]
         core = column.unit or ""
-        return [u for u in UNITS[core] if all(bounds[0] <= v * factor(u, core) <= bounds[1] for v in values if v)]
+        most = {u: LARGEST_RATIO if core == "m or share" and u in RATIOS else bounds[1] for u in UNITS[core]}
+        return [u for u in UNITS[core] if all(bounds[0] <= v * factor(u, core) <= most[u] for v in values if v)]
 
     def claims_of(
         self, row: int, story: str | None = None, leave_out: Collection[str] = (), **place: Any
     ) -> list[Claim]:
         """Claims of the columns of a row that state quantities and whose numbers and units can be read."""
         claims = []
-        for column in self.stated:
+        stated = [c for c in self.stated if self.sheet.rows[row][self.columns[c.name]].text]
+        # a blank cell beside values is not stated
+        for column in stated or self.stated:
             if column.name in leave_out:
                 continue
             number = self.number(row, column.name)
@@ -178,6 +224,8 @@ class ClaimReader(TableReader):
 
     def known_story(self, row: int) -> str | None:
         """The story of a row; None where it is missing, or not among those that are known."""
+        if not self._listed:
+            self._ask_about_all_stories()
         written = self.text(row, "story")
         if (known := self._stories.get(written)) is not None:
             return known
@@ -190,6 +238,53 @@ class ClaimReader(TableReader):
             # the same name is in thousands of rows
             self._stories[written] = found
         return found
+
+    def _ask_about_all_stories(self) -> None:
+        """One question where the names of the stories match those of the brief in part only.
+
+        Such names often count from another floor: 2nd to 5th floor of a building with L1 to L4.
+        """
+        self._listed = True
+        if len(self.known) < 2 or self.given.stories or self.columns.get("story") is None:
+            return
+        start = -1 if self.header is None else self.header
+        excluded = self.sheet.lines | set(self.given.left_out)
+        written = (self.text(r, "story") for r in range(start + 1, len(self.sheet.rows)) if r not in excluded)
+        names = [n for n in dict.fromkeys(written) if n and is_safe_name(n) and not BASE.match(n)]
+        by_name = {n: matched(n, self.known) for n in names}
+        left = [n for n, story in by_name.items() if story is None]
+        same = [n for n in names if n in self.known]
+        if not left or same or len(names) != len(self.known) or len(left) == len(names):
+            return
+        ranks = [rank_of(n) for n in names]
+        order = order_of(ranks) or "top_down"
+        upwards = names[::-1] if order == "top_down" else names
+        by_order = dict(zip(upwards, self.known, strict=True))
+        numbered = {n: story for n, story in by_name.items() if story}
+
+        def pairs(matching: Mapping[str, str]) -> str:
+            return ", ".join(f"{n} is {story}" for n, story in matching.items())
+
+        words = (
+            f"{', '.join(left)} cannot be matched by its number"
+            if len(left) == 1
+            else f"{', '.join(left)} cannot be matched"
+        )
+        rows = [
+            r for r in range(start + 1, len(self.sheet.rows)) if self.text(r, "story") in left and r not in excluded
+        ]
+        self.problem(
+            self.header,
+            self.columns["story"],
+            f"{words}; by their order {pairs(by_order)}, by their numbers {pairs(numbered)}",
+            "Choose how the stories are matched.",
+            extent="table",
+            choices=[
+                (f"by their order: {pairs(by_order)}", {"stories": by_order}),
+                (f"by their numbers, without {', '.join(left)}", {"stories": numbered, "left_out": rows}),
+            ],
+        )
+        self._stories |= by_order
 
     def matched_story(self, row: int, story: str) -> str | None:
         """The known story that a name represents, as the reviewer says or by its place.
@@ -266,6 +361,7 @@ class TableRead:
     why : what describes each column how it is read
     unsure : columns of which the table itself does not state all
     beside : (row, column, text) of what the brief has at the place of the values, in the unit of the table
+    unused : headings of columns of numbers that are not used, by index
     """
 
     kind: str
@@ -278,6 +374,7 @@ class TableRead:
     why: dict[str, list[str]] = field(default_factory=dict)
     unsure: set[str] = field(default_factory=set)
     beside: list[tuple[int, int, str]] = field(default_factory=list)
+    unused: dict[int, str] = field(default_factory=dict)
 
     @property
     def held_up(self) -> bool:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column, is_safe_name, normal
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
@@ -27,7 +29,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     story = ""
     kinds: dict[str, str] = {}
     reported: set[tuple[str, str]] = set()
-    seen: set[tuple[str, str]] = set()
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         written = reader.text(row, "story")
         if written:
@@ -41,12 +43,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
                 row, reader.columns["story" if not story else "load"], words, "Name both the story and the load."
             )
             continue
-        if (story, load) in seen:
-            reader.problem(
-                row, reader.columns["load"], f"{load!r} is listed twice at {story!r}", "Exclude one of the rows."
-            )
+        if reader.repeats(seen, (story, load), row, "load", f"load {load!r} of story {story!r}"):
             continue
-        seen.add((story, load))
         kind = _kind(reader, row, load)
         if kind and kinds.setdefault(load, kind) != kind:
             words = f"{load!r} is {kinds[load]} in another row"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Hashable
 from typing import Any
 
 from plumb_core.documents.submission import Claim
@@ -56,16 +57,13 @@ def claims_of_mode(reader: ClaimReader, row: int, mode: int, **place: Any) -> li
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each mode."""
     claims: list[Claim] = []
-    seen: dict[int, int] = {}
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         mode = mode_number(reader, row)
         if mode is None:
             continue
-        if mode in seen:
-            words = f"mode {mode} is also in row {seen[mode] + 1}"
-            reader.problem(row, reader.columns["mode"], words, "Exclude one of the rows.")
+        if reader.repeats(seen, mode, row, "mode", f"mode {mode}"):
             continue
-        seen[mode] = row
         claims += claims_of_mode(reader, row, mode)
     return Rows(claims)
 
@@ -76,7 +74,15 @@ KIND = TableKind(
     (
         MODE,
         Column("T_mode", "period", r"(modal)?period|t|tn|modeperiod", "s", False, "T_mode", positive=True),
-        Column("f_mode", "frequency", r"frequency|f|fn|omega|frequencyomega", "Hz", False, "f_mode", positive=True),
+        Column(
+            "f_mode",
+            "frequency",
+            r"(modal|natural)?frequency|f|fn|omega|frequencyomega",
+            "Hz",
+            False,
+            "f_mode",
+            positive=True,
+        ),
         Column("mass_ratio_X", "share of the mass in X", rf"{_SHARE}(in|along)?u?x", "", False, "mass_ratio"),
         Column("mass_ratio_Y", "share of the mass in Y", rf"{_SHARE}(in|along)?u?y", "", False, "mass_ratio"),
         Column(

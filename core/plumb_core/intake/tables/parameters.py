@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Mapping
+from collections.abc import Hashable, Mapping
 from difflib import get_close_matches
 from typing import Literal
 
@@ -25,14 +25,24 @@ VALUES: dict[str, tuple[Direction, ...]] = {"value": (), "value_X": ("X",), "val
 
 FREE = ("base_level", "edition_stated", "tension_only")
 """Texts that can be anything."""
-BOTH_DIRECTIONS = ("torsion_stated",)
-"""Declarations that hold for both directions where they name none."""
+BOTH_DIRECTIONS = ("torsion_stated", "scaling_share")
+"""Statements that are for both directions where they name none."""
+LARGEST: Mapping[str, float] = {
+    "damping": 0.35,
+    "damping_modes": 0.35,
+    "eccentricity": 0.2,
+    "scaling_share": 1.5,
+    "mass_target": 1.0,
+    "drift_limit": 0.1,
+    "live_share": 1.0,
+}
+"""Of shares; a larger number without a unit is one in percent, or an error."""
 
 
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each parameter and direction."""
     claims: list[Claim] = []
-    seen: set[tuple[str, str | None]] = set()
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         named = _parameter(reader, row)
         if named is None:
@@ -40,11 +50,9 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         quantity, direction = named
         for column, directions in _places(reader, row, quantity, direction):
             for d in directions:
-                if (quantity, d) in seen:
-                    words = f"{reader.text(row, 'name')} is listed twice in the table"
-                    reader.problem(row, reader.columns["name"], words, "Exclude one of the rows.")
+                what = " ".join(x for x in (QUANTITIES[quantity].meaning.lower(), d) if x)
+                if reader.repeats(seen, (quantity, d), row, "name", what, [*VALUES.keys() & reader.columns.keys()]):
                     continue
-                seen.add((quantity, d))
                 claim = _claim(reader, row, column, quantity, d)
                 if claim:
                     claims.append(claim)
@@ -106,6 +114,8 @@ _IGNORED_WORDS = {
     "of",
     "coefficient",
     "factor",
+    "reduction",
+    "modification",
     "response",
     "story",
     "building",
@@ -162,6 +172,14 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
     if written is None:
         return None
     unit = known_unit(written or ("g" if quantity == "spectrum_factor" else "-"), known.unit)
+    most = LARGEST.get(quantity)
+    if unit == "-" and number and most and abs(number[0]) > most:
+        name = reader.text(row, "name")
+        words = f"{known.meaning.lower()} of {number[1]} is {100 * number[0]:.4g} %"
+        remedy = f"Write {number[1]} %, or a share of at most {most:g}."
+        choices = [(f"it is {number[1]} %", {"units": {name: "%"}})] if abs(number[0]) <= 100 * most else []
+        reader.problem(row, reader.columns[column], words, remedy, choices=choices)
+        return None
     if unit is None:
         place = reader.columns.get("unit", reader.columns["name"])
         words = f"{written!r} is not a unit of {known.symbol}" if written else f"the unit of {known.symbol} is missing"
@@ -175,6 +193,8 @@ def _unit_written(reader: ClaimReader, row: int, column: str) -> str | None:
 
     None where they say different things.
     """
+    if answered := reader.given.units.get(reader.text(row, "name")):
+        return answered
     behind = heading_unit(reader.text(row, "name"))
     stated = (reader.text(row, "unit"), with_unit(reader.text(row, column))[1], behind if is_unit_text(behind) else "")
     reported = [u for u in stated if u and u not in ("-", "\u2013")]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.names import role_of
@@ -12,18 +14,17 @@ from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each case, with their signs; a blank is not stated."""
     claims: list[Claim] = []
-    names: dict[str, int] = {}
+    names: list[str] = []
+    seen: dict[Hashable, int] = {}
     for row in numbers:
         case = reader.text(row, "case")
         if not is_safe_name(case):
             words = f"{case[:40]!r} is not a valid name of a case" if case else "the case is missing"
             reader.problem(row, reader.columns["case"], words, "Name the case, such as Static X.")
             continue
-        if case in names:
-            words = f"case {case!r} is also in row {names[case] + 1}"
-            reader.problem(row, reader.columns["case"], words, "Exclude one of the rows.")
+        if reader.repeats(seen, case, row, "case", f"case {case!r}"):
             continue
-        names[case] = row
+        names.append(case)
         for column in reader.stated:
             if reader.text(row, column.name) and column.name in reader.units:
                 number = reader.number(row, column.name)
@@ -35,12 +36,15 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
 
 
 def _force(axis: str) -> Column:
-    pattern = rf"(global|base)?(force|shear|reaction|shearforce|forcereaction)?(in|along)?[frv]?{axis.lower()}"
+    words = r"(global|base)?(horizontal|lateral)?(force|shear|reaction|shearforce|forcereaction)?(in|along)?"
+    pattern = rf"{words}[frv]?{axis.lower()}"
+    if axis == "Z":
+        pattern += r"|(base)?vertical(force|reaction|load)?"
     return Column(f"reaction_{axis}", f"force along {axis}", pattern, "kN", False, f"reaction_{axis}")
 
 
 def _moment(axis: str) -> Column:
-    pattern = rf"(global|base)?(moment|overturning)(about)?{axis.lower()}|m{axis.lower()}"
+    pattern = rf"(global|base)?(moment|overturning|m)(about)?{axis.lower()}"
     return Column(f"reaction_M{axis}", f"moment about {axis}", pattern, "kN*m", False, f"reaction_M{axis}")
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import Column
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
@@ -12,7 +14,7 @@ from plumb_core.intake.tables.stories import STORY
 def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     """Claims of each mode and story; the number of the mode is often written only in the first row of its block."""
     claims: list[Claim] = []
-    seen: set[tuple[int, str]] = set()
+    seen: dict[Hashable, int] = {}
     mode: int | None = None
     for row in numbers:
         if reader.text(row, "mode"):
@@ -20,11 +22,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         story = reader.known_story(row)
         if mode is None or story is None:
             continue
-        if (mode, story) in seen:
-            words = f"story {story!r} is listed twice in mode {mode}"
-            reader.problem(row, reader.columns["story"], words, "Exclude one of the rows.")
+        if reader.repeats(seen, (mode, story), row, "story", f"story {story!r} of mode {mode}"):
             continue
-        seen.add((mode, story))
         claims += claims_of_mode(reader, row, mode, story=story)
     return Rows(claims)
 

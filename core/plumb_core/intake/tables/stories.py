@@ -7,6 +7,7 @@ from itertools import pairwise
 
 from plumb_core.documents.submission import Claim
 from plumb_core.intake.columns import PLAUSIBLE, Column, is_safe_name
+from plumb_core.intake.doubts import ask_about_accumulation
 from plumb_core.intake.story_names import BASE, matched, order_of, rank_of
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
@@ -51,6 +52,8 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     flat = [c for of_row in claims for c in of_row]
     if "h" in reader.columns and "level" not in reader.columns:
         _ask_about_levels(reader, [c for c in flat if c.quantity == "h"])
+    if "w" in reader.columns:
+        ask_about_accumulation(reader, [c for c in flat if c.quantity == "w"])
     if "h" not in reader.columns:
         lowest = float(levels[stories[0]].value) if stories and stories[0] in levels else 0.0
         if base is None and lowest > PLAUSIBLE["h"][1]:
@@ -177,7 +180,7 @@ KIND = TableKind(
         Column(
             "w",
             "seismic weight",
-            r"(story|storey|seismic|floor)?weight|seismicstoryweight|wx|wi|w",
+            r"(story|storey|seismic|floor)?weight(this(story|storey|floor|level))?|seismicstoryweight|storyweightthis|wx|wi|w",
             "kN",
             False,
             "w",

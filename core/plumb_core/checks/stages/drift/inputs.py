@@ -23,9 +23,11 @@ DRIFTS = (
     "drift_end_2",
     "drift_max",
     "drift_avg",
+    "drift_single",
     "displacement_end_1",
     "displacement_end_2",
     "displacement_centre",
+    "displacement_single",
 )
 """What drifts of a case are read from."""
 DAMAGE_LIMITATION = re.compile(r"damage|\bdls\b|\bnu\b|\u03bd", re.IGNORECASE)

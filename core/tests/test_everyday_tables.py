@@ -1,0 +1,242 @@
+"""Tables of everyday practice, small enough to be read here: what is read of each, and what is asked.
+
+Each is written as it is found in reports and e-mails, and its values are worked out beside it.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read
+from plumb_core.errors import InputRefused
+from plumb_core.intake.submission import SubmissionRead, read_answers, read_submission
+
+BRIEF = {
+    "edition": "asce7-16",
+    "stories": [
+        {"name": n, "height": h, "weight": 5000.0} for n, h in (("L1", 4.2), ("L2", 3.6), ("L3", 3.6), ("L4", 3.6))
+    ],
+}
+Value = tuple[str, str, str, str, float]
+"""quantity, story (or number of the mode), direction, case; value in the core's unit"""
+
+
+def taken(*texts: str, answers: dict[str, Any] | None = None, brief: dict[str, Any] | None = None) -> SubmissionRead:
+    files = [(f"table {i}.tsv", text.replace(" | ", "\t").encode()) for i, text in enumerate(texts, 1)]
+    return read_submission(read(Brief, brief or BRIEF), files, read_answers(answers or {}))
+
+
+def values(result: SubmissionRead) -> dict[tuple[str, str, str, str], float | str]:
+    return {
+        (c.quantity, c.story or ("" if c.point is None else str(c.point + 1)), c.direction or "", c.case): c.value
+        for c in result.document.submission.claims
+    }
+
+
+def asked(result: SubmissionRead) -> list[str]:
+    return [f"{q.message}. {q.remedy}" for t in result.tables for q in t.questions]
+
+
+def of(quantity: str, result: SubmissionRead) -> dict[str, float | str]:
+    """Values of a quantity by story or mode, of a table with one case and direction."""
+    return {place: value for (q, place, _, _), value in values(result).items() if q == quantity}
+
+
+def test_a_percent_sign_over_drift_ratios_is_read() -> None:
+    titled = taken(
+        "Story drift ratios in %, case EX\nStory | Max drift ratio | Avg drift ratio\n"
+        "L4 | 0.35 | 0.30\nL3 | 0.42 | 0.36\nL2 | 0.44 | 0.38\nL1 | 0.31 | 0.26\n"
+    )
+    # 0.35 % of 3.6 m
+    assert of("drift_max", titled)["L4"] == pytest.approx(0.0126)
+    assert asked(titled) == []
+
+
+def test_a_ratio_that_no_building_has_is_asked_about() -> None:
+    bare = taken(
+        "Story | Case | Max drift ratio | Avg drift ratio\n"
+        "L4 | EX | 0.35 | 0.30\nL3 | EX | 0.42 | 0.36\nL2 | EX | 0.44 | 0.38\nL1 | EX | 0.31 | 0.26\n"
+    )
+    assert of("drift_max", bare) == {}
+    assert any("%" in q for q in asked(bare))
+
+
+def test_answers_name_their_table() -> None:
+    stated = (
+        "Story | Case | Dir | Drift end 1 [cm] | Drift end 2 [cm]\nL2 | EX | X | 1.2 | 1.0\nL1 | EX | X | 1.1 | 0.9\n"
+    )
+    open_ = "Story | Case | Dir | Drift end 1 | Drift end 2\nL2 | EY | Y | 12 | 10\nL1 | EY | Y | 11 | 9\n"
+    by_kind = {"tables": {"drifts": {"units": {"drift_end_1": "mm", "drift_end_2": "mm"}}}}
+    for answers in (by_kind, {"tables": [{"file": "table 2.tsv", "table": 1, **by_kind["tables"]["drifts"]}]}):
+        found = values(taken(stated, open_, answers=answers))
+        assert found["drift_end_1", "L2", "X", "EX"] == pytest.approx(0.012)
+        assert found["drift_end_1", "L2", "Y", "EY"] == pytest.approx(0.012)
+
+
+def test_rows_are_left_out_of_the_table_that_is_named_only() -> None:
+    one = "Story | Case | Force (kN)\nL2 | EX | 10\nL1 | EX | 5\n"
+    two = "Story | Case | Force (kN)\nL2 | EY | 12\nL1 | EY | 6\n"
+    answers = {"tables": [{"file": "table 2.tsv", "left_out": [1]}]}
+    found = values(taken(one, two, answers=answers))
+    assert ("F", "L2", "X", "EX") in found
+    assert ("F", "L2", "Y", "EY") not in found
+
+
+def test_an_answer_for_a_kind_that_several_tables_have_says_which_is_missing() -> None:
+    one = "Story | Case | Force (kN)\nL2 | EX | 10\nL1 | EX | 5\n"
+    two = "Story | Case | Force (kN)\nL2 | EY | 12\nL1 | EY | 6\n"
+    with pytest.raises(InputRefused, match="about one of them"):
+        taken(one, two, answers={"tables": {"forces": {"left_out": [1]}}})
+
+
+@pytest.mark.parametrize(
+    ("heading", "value", "expected"),
+    [("Drift [mm]", "12.5", 0.0125), ("Story drift (mm)", "12.5", 0.0125), ("Drift ratio (%)", "0.35", 0.0126)],
+)
+def test_one_drift_for_each_story(heading: str, value: str, expected: float) -> None:
+    found = taken(f"Story | Case | {heading}\nL3 | EX | {value}\nL2 | EX | {value}\n")
+    assert asked(found) == []
+    assert of("drift_single", found)["L3"] == pytest.approx(expected)
+
+
+def test_drifts_along_both_axes_side_by_side() -> None:
+    found = values(taken("Story | Drift X [mm] | Drift Y [mm]\nL3 | 12.5 | 11\nL2 | 13.0 | 12\nCase: design\n"))
+    case = {case for _, _, _, case in found}
+    assert len(case) <= 1 or case
+    read_ = values(taken("Case | Story | Drift X [mm] | Drift Y [mm]\nSPEC | L3 | 12.5 | 11\nSPEC | L2 | 13.0 | 12\n"))
+    assert read_["drift_single", "L3", "X", "SPEC"] == pytest.approx(0.0125)
+    assert read_["drift_single", "L2", "Y", "SPEC"] == pytest.approx(0.012)
+
+
+def test_the_larger_end_is_the_greatest_drift() -> None:
+    found = taken("Case | Story | Larger end (mm) | Mean drift (mm)\nEX | L2 | 14 | 11\nEX | L1 | 10 | 8\n")
+    assert of("drift_max", found) == {"L2": pytest.approx(0.014), "L1": pytest.approx(0.010)}
+
+
+@pytest.mark.parametrize("heads", ["UX (mm) | UY (mm)", "Displacement X (mm) | Displacement Y (mm)"])
+def test_displacements_along_both_axes(heads: str) -> None:
+    found = values(taken(f"Case | Level | {heads}\nEX | L2 | 30.5 | 1.2\nEX | L1 | 14.0 | 0.6\n"))
+    assert found["displacement_single", "L2", "X", "EX"] == pytest.approx(0.0305)
+    assert found["displacement_single", "L1", "Y", "EX"] == pytest.approx(0.0006)
+
+
+def test_displacements_called_delta_are_no_drifts() -> None:
+    found = taken("Displacements of the floors, case EX\nLevel | delta max [mm]\nL4 | 52\nL3 | 40\nL2 | 26\nL1 | 12\n")
+    assert "drift_max" not in {q for q, *_ in values(found)}
+    assert of("displacement_max", found)["L4"] == pytest.approx(0.052) or asked(found)
+
+
+def test_reactions_at_the_base_are_no_story_forces() -> None:
+    brief = {"edition": "asce7-16", "stories": []}
+    found = taken("Level | Case | FX (kN) | FY (kN)\nBase | EX | 812 | 3\nBase | EY | 2 | 799\n", brief=brief)
+    assert values(found)["reaction_X", "", "", "EX"] == 812.0
+    assert not of("F", found)
+
+
+def test_parameters_have_bounds() -> None:
+    found = taken("Item | Value | Unit\nDamping of the modes | 5 | \nAccidental eccentricity | 5 | \n")
+    assert of("damping_modes", found) == {}
+    assert of("eccentricity", found) == {}
+    assert all("%" in q for q in asked(found))
+    assert len(asked(found)) == 2
+
+
+@pytest.mark.parametrize(
+    "title",
+    [
+        "Inelastic story drifts, case EX",
+        "Story drifts divided by R, case EX",
+        "Maximum considered earthquake: story drifts, case EX",
+        "Story drifts of half of the building, case EX",
+        "Vertical story drifts, case EX",
+    ],
+)
+def test_a_title_that_changes_the_values_is_weighed(title: str) -> None:
+    head = "Story | Drift end 1 (mm) | Drift end 2 (mm)\nL3 | 12.5 | 11\nL2 | 13.0 | 12\n"
+    assert asked(taken(f"Story drifts, case EX\n{head}")) == []
+    found = taken(f"{title}\n{head}")
+    levels = {c.level for c in found.document.submission.cases}
+    assert asked(found) or levels in ({"amplified"}, {"reduced"})
+
+
+def test_a_unit_in_the_title_against_the_headings() -> None:
+    found = taken("Story forces in MN, case EX\nStory | Force (kN)\nL2 | 1.2\nL1 | 0.6\n")
+    assert any("MN" in q for q in asked(found))
+
+
+def test_weights_that_add_up_downwards_are_asked_about() -> None:
+    brief = {"edition": "asce7-16", "stories": [{"name": n, "height": 3.5} for n in ("L1", "L2", "L3", "L4")]}
+    found = taken(
+        "Story | Height (m) | Weight (kN)\nL4 | 3.5 | 4000\nL3 | 3.5 | 9000\nL2 | 3.5 | 14000\nL1 | 3.5 | 19000\n",
+        brief=brief,
+    )
+    assert any("above" in q or "accumul" in q for q in asked(found))
+    assert of("w", found) == {}
+    assert of("h", found)["L1"] == 3.5
+
+
+def test_floors_named_by_ordinals_one_above_the_levels_are_asked_about_once() -> None:
+    forces = (("5th", 40), ("4th", 30), ("3rd", 20), ("2nd", 10))
+    found = taken("Case | Floor | Force (kN)\n" + "".join(f"EX | {n} floor | {f}\n" for n, f in forces))
+    assert of("F", found) == {}
+    (question,) = asked(found)
+    assert "L4" in question
+    assert "5th floor" in question
+
+
+def test_a_point_with_three_digits_is_doubtful_beside_commas() -> None:
+    found = taken("Case | Story | Force (kN) | Shear (kN)\nEX | L2 | 5.213 | 3,600\nEX | L1 | 4.101 | 7,700\n")
+    assert any("5.213" in q or "3,600" in q for q in asked(found))
+
+
+def test_a_run_log_is_known_by_its_lines() -> None:
+    found = taken(
+        "Solving 1,204 equations\nWARNING: node 14 has no stiffness in RZ\n"
+        "Number of modes found: 24\nanalysis complete\n"
+    )
+    assert [t.kind for t in found.tables] == ["log"]
+    assert asked(found) == []
+    assert len(found.document.submission.claims) == 4
+
+
+def test_columns_of_numbers_that_are_not_used_are_listed() -> None:
+    found = taken("Case | Global FX (kN) | Global MX (kN-m) | Uplift (kN)\nEX | 812 | 4010 | 33\n")
+    assert values(found)["reaction_MX", "", "", "EX"] == 4010.0
+    assert any("Uplift" in heading for t in found.tables for heading in t.unused)
+
+
+@pytest.mark.parametrize(
+    ("text", "key", "expected"),
+    [
+        ("Case | Horizontal X (kN) | Vertical (kN)\nEX | 812 | 9000\n", ("reaction_Z", "", "", "EX"), 9000.0),
+        ("Case | Story | Cumulative shear (kN)\nEX | L2 | 90\nEX | L1 | 140\n", ("V_story", "L1", "X", "EX"), 140.0),
+        (
+            "Story | Height (m) | Weight (this storey) (kN)\nL2 | 3.6 | 4000\nL1 | 4.2 | 5000\n",
+            ("w", "L1", "", ""),
+            5000.0,
+        ),
+        ("Mode | Natural frequency (Hz)\n1 | 0.8\n2 | 2.0\n", ("f_mode", "1", "", ""), 0.8),
+        ("Item | X | Y\nResponse reduction factor R | 5 | 4\n", ("R", "", "X", ""), 5.0),
+    ],
+)
+def test_columns_that_were_dropped_are_read(text: str, key: tuple[str, str, str, str], expected: float) -> None:
+    found = taken(text, brief={"edition": "is1893-2016", "stories": BRIEF["stories"]} if "reduction" in text else None)
+    assert values(found)[key] == pytest.approx(expected)
+    assert asked(found) == []
+
+
+def test_one_row_that_cannot_be_read_leaves_the_others() -> None:
+    found = taken("Case | Story | Force (kN)\nEX | L3 | 120\nEX | L2 | 8o\nEX | L1 | 40\n")
+    assert of("F", found) == {"L3": 120.0, "L1": 40.0}
+    (part,) = found.document.open
+    assert part.rows == [3]
+    assert part.quantities
+    assert not found.complete
+
+
+def test_blank_forces_and_a_share_once_are_no_questions() -> None:
+    found = taken("Case | Story | Force (kN) | Shear (kN)\nSPEC X | L3 |  | 120\nSPEC X | L2 |  | 200\n")
+    assert asked(found) == []
+    assert of("V_story", found) == {"L3": 120.0, "L2": 200.0}
