@@ -223,3 +223,28 @@ def test_tables_of_all_files_are_accepted_at_once_and_those_with_questions_are_n
     assert any("unit" in q for q in questions)
     again = lead.send("POST", f"/api/submissions/{submission['id']}/tables/").json()
     assert [names[r["exhibit"]] for r in again] == ["heights.csv"]
+
+
+PARTLY = "Item\tX\tY\tUnit\nV\t240\t23o\tkN\nW\t4000\t\tkN\nT\t0.6\t0.7\ts\n"
+
+
+def test_a_table_is_accepted_without_its_doubtful_rows_where_the_reviewer_says_so(lead: Api, new_review: str) -> None:
+    path = f"/api/reviews/{new_review}/tables/"
+    refused = lead.send("POST", path, {"text": PARTLY})
+    assert refused.status_code == 422
+    table = lead.send("POST", path, {"text": PARTLY, "partly": True}).json()
+    # V is open with the row of its Y; W has no direction, and its one value is in the column of X
+    assert {tuple(part["rows"]) for part in table["open_parts"]} == {(2,), (3,)}
+    assert set(Claim.objects.filter(submission__review=new_review).values_list("quantity", flat=True)) == {"T"}
+    # what is in the open rows is not missing
+    checks = lead.get(f"/api/reviews/{new_review}/recheck/").json()["checks"]
+    assert not [c for c in checks if c["verdict"] == "gap" and c["quantity"] in ("V", "W")]
+
+
+def test_open_rows_are_exported_and_imported(lead: Api, new_review: str) -> None:
+    lead.send("POST", f"/api/reviews/{new_review}/tables/", {"text": PARTLY, "partly": True})
+    exported = lead.get(f"/api/reviews/{new_review}/export/").json()
+    assert [part["rows"] for part in exported["open"]] == [[2], [3]]
+    imported = lead.send("POST", "/api/reviews/import/", exported).json()["id"]
+    (table,) = lead.get(f"/api/reviews/{imported}/").json()["submissions"][0]["tables"]
+    assert [part["rows"] for part in table["open_parts"]] == [[2], [3]]

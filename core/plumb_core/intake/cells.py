@@ -227,8 +227,8 @@ class AnswerOption:
     sets: Mapping[str, Any]
 
 
-Extent = Literal["table", "column", "row", "nothing"]
-"""What of a table stays open until a question is answered."""
+Extent = Literal["table", "column", "row", "skip", "nothing"]
+"""What of a table stays open until a question is answered; "skip" is a row that needs no answer."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -255,3 +255,8 @@ class CellProblem:
     def holds_up(self) -> bool:
         """Whether nothing of the table can be accepted before it is answered."""
         return self.extent == "table"
+
+    @property
+    def leaves_open(self) -> bool:
+        """Whether something of the table is not read before it is answered."""
+        return self.extent in ("table", "column", "row")

@@ -229,6 +229,7 @@ class TableTaken:
     """A table of a submission, with its questions, and with marks on values that were read.
 
     unused : headings of columns of numbers that are not used
+    open : whether something of it is not read before a question is answered
     """
 
     file: str
@@ -239,6 +240,7 @@ class TableTaken:
     marks: list[Problem] = field(default_factory=list)
     page: int | None = None
     unused: list[str] = field(default_factory=list)
+    open: bool = False
 
     def as_json(self, number: int) -> dict[str, Any]:
         """As `plumb intake` states it; `table` is its number in the file, from 1."""
@@ -263,8 +265,8 @@ class SubmissionRead:
 
     @property
     def complete(self) -> bool:
-        """Whether everything was read."""
-        return not self.document.open
+        """Whether no question is left."""
+        return not any(t.open for t in self.tables)
 
 
 def read_submission(
@@ -329,6 +331,7 @@ def read_submission(
             marks,
             sheet.page,
             [*table.unused.values()],
+            bool(twice) or any(p.leaves_open for p in table.problems),
         )
         parts = open_parts_of(file, sheet, table)
         if twice and not table.held_up:
@@ -384,7 +387,7 @@ def open_parts_of(file: str, sheet: Sheet, table: TableRead) -> list[OpenPart]:
     ]
     rows: dict[str, list[int]] = {}
     for problem in table.problems:
-        if problem.extent == "row":
+        if problem.extent in ("row", "skip"):
             concerned = [sheet.place(r, 0)[0] + 1 for r in (problem.row, *problem.rows) if r is not None]
             rows.setdefault(problem.message, []).extend(concerned)
     kind = {"kind": table.kind}

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from plumb_core.documents.base import Part
 from plumb_core.documents.results import Evidence
+from plumb_core.documents.submission import OpenPart
 from plumb_core.errors import Problem
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, TypeAdapter, ValidationError
 
@@ -53,6 +54,7 @@ class TablePart(BaseModel):
     kind: Annotated[str, StringConstraints(max_length=20)] = "imported"
     sheet: Annotated[str, StringConstraints(max_length=120)] = ""
     reading: dict[str, Any] = Field(default_factory=dict)
+    open_parts: Annotated[list[OpenPart], Field(max_length=1000)] = Field(default_factory=list)
     mapping: dict[str, Any] = Field(default_factory=dict)
 
 

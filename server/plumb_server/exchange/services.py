@@ -63,7 +63,14 @@ def export_review(review: Review, submission: Submission | None, user: User) -> 
         "description": review.description,
         "accepted": bool(submission and submission.status == Submission.Status.ACCEPTED),
         "tables": [
-            {"sha256": t.exhibit.sha256, "kind": t.kind, "sheet": t.sheet, "reading": t.reading} for t in tables
+            {
+                "sha256": t.exhibit.sha256,
+                "kind": t.kind,
+                "sheet": t.sheet,
+                "reading": t.reading,
+                "open_parts": t.open_parts,
+            }
+            for t in tables
         ],
         "findings": [_finding(f) for f in review.findings.select_related("author").prefetch_related("thread__author")],
         "exported_at": timezone.now().isoformat(),
@@ -183,6 +190,7 @@ def _take_in(submission: Submission, user: User, given: core.Submission, about: 
                 kind=known.kind if known else "imported",
                 sheet=claim.source.sheet,
                 reading=_reading(known),
+                open_parts=[p.model_dump(mode="json", exclude_none=True) for p in known.open_parts] if known else [],
             )
         claims.append((tables[key], claim))
     if not keep_claims(submission, claims):

@@ -38,7 +38,14 @@ def review_document(
         "version": FORMAT_VERSION,
         "brief": (revision or review.current_brief()).document,
         "submission": submission.as_document() if submission else {"label": "S0", "claims": []},
+        **({"open": parts} if (parts := _open_parts(submission)) else {}),
     }
+
+
+def _open_parts(submission: Submission | None) -> list[dict[str, Any]]:
+    """What was submitted and is not read yet, as the core's documents have it."""
+    parts = submission.open_parts() if submission else []
+    return [part.model_dump(mode="json", exclude_none=True) for part in parts]
 
 
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
@@ -56,9 +63,6 @@ def _known(review: Review, state: str) -> Recheck | None:
     return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz").first()
 
 
-UNREAD = "none of its tables has been accepted yet"
-
-
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
     current = _cached(submission) if submission else None
     document = review_document(review, None, revision)
@@ -67,13 +71,13 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
         cases = [case.as_core() for case in submission.cases.all()]
         read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=current.claims)
         # submitted tables that are not read yet are not missing
-        read.open = [core.OpenPart(file=name, question=UNREAD) for name in submission.unread()]
+        read.open = submission.open_parts()
     answers = {kind: stored_answer(review, kind, request) for kind, request in reference_requests(read).items()}
     # with the answers of the reference model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
     reported = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
     if read.open:
-        reported["open"] = [part.file for part in read.open]
+        reported["open"] = [part.model_dump(mode="json", exclude_none=True) for part in read.open]
     digest = input_hash(document | {"answered": answered, "submission": reported, "claims": current and current.digest})
     # an answer that was found on the way is a state of its own
     state = _state(review, submission, revision)

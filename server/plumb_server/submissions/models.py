@@ -38,6 +38,10 @@ class SubmissionQuerySet(NumberedFromZeroQuerySet):
         return self.filter(exhibits__tables__count__gt=0).first() or self.first()
 
 
+UNREAD = "none of its tables has been accepted yet"
+"""Question of a file that was submitted and not read."""
+
+
 class Submission(models.Model):
     """One revision submitted; immutable once accepted (a trigger of the database sees to it)."""
 
@@ -87,6 +91,12 @@ class Submission(models.Model):
         found = Q(reading__status=ExhibitReading.Status.READ) & ~Q(reading__tables=[])
         exhibits = self.exhibits.filter(waiting | found, tables__isnull=True)
         return list(exhibits.values_list("name", flat=True))
+
+    def open_parts(self) -> list[core.OpenPart]:
+        """What was submitted and is not read yet: files, and rows and columns of accepted tables."""
+        parts = [core.OpenPart(file=name, question=UNREAD) for name in self.unread()]
+        tables = ClaimTable.objects.filter(exhibit__submission=self).values_list("open_parts", flat=True)
+        return [*parts, *(core.OpenPart.model_validate(part) for parts_of in tables for part in parts_of)]
 
     def as_document(self) -> dict[str, Any]:
         """As the core's recheck document has it."""
@@ -153,6 +163,8 @@ class ClaimTable(models.Model):
     """how the core read it, with its row of headings"""
     count = models.PositiveIntegerField(default=0)
     """of its claims, which never change"""
+    open_parts = models.JSONField(default=list)
+    """rows and columns that are not read, each with its question, as the core's documents have them"""
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

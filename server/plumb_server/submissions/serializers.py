@@ -11,14 +11,24 @@ from plumb_server.submissions.models import Case, ClaimTable, Exhibit, ExhibitRe
 from plumb_server.web.schema import CellSerializer
 
 
+class OpenPartSerializer(serializers.Serializer[Any]):
+    """Rows or a column of an accepted table that are not read, with their question."""
+
+    rows = serializers.ListField(child=serializers.IntegerField())
+    quantities = serializers.ListField(child=serializers.CharField())
+    question = serializers.CharField()
+
+
 class TableSerializer(serializers.ModelSerializer[Any]):
     claims = serializers.IntegerField(source="count")
 
     class Meta:
         model = ClaimTable
-        fields = ["id", "exhibit", "kind", "sheet", "claims", "reading"]
+        fields = ["id", "exhibit", "kind", "sheet", "claims", "reading", "open_parts"]
 
     reading = serializers.SerializerMethodField()
+
+    open_parts = OpenPartSerializer(many=True)
 
     @extend_schema_field(serializers.DictField())
     def get_reading(self, table: ClaimTable) -> dict[str, Any]:
@@ -144,6 +154,7 @@ class ReadingSerializer(serializers.Serializer[Any]):
     case = serializers.CharField(required=False, allow_blank=True, max_length=60)
     left_out = serializers.ListField(child=serializers.IntegerField(min_value=0), required=False)
     taken_in = serializers.ListField(child=serializers.IntegerField(min_value=0), required=False)
+    confirmed = serializers.ListField(child=serializers.CharField(max_length=60), required=False)
 
 
 class ReadTableSerializer(serializers.Serializer[Any]):
@@ -155,6 +166,9 @@ class ReadTableSerializer(serializers.Serializer[Any]):
     sheet = serializers.CharField(required=False, allow_blank=True)
     kind = serializers.CharField(required=False, allow_blank=True)
     reading = ReadingSerializer(required=False, allow_null=True)
+    partly = serializers.BooleanField(
+        required=False, help_text="on accepting: rows and columns with questions may stay open"
+    )
     replaces = serializers.IntegerField(required=False, help_text="the table as it was accepted before")
 
 
@@ -182,6 +196,13 @@ class OfBriefSerializer(serializers.Serializer[Any]):
     text = serializers.CharField()
 
 
+class UnusedColumnSerializer(serializers.Serializer[Any]):
+    """A column of numbers that is not used."""
+
+    column = serializers.IntegerField()
+    heading = serializers.CharField()
+
+
 class TableReadSerializer(serializers.Serializer[Any]):
     """How a table was read, before it is accepted."""
 
@@ -198,6 +219,7 @@ class TableReadSerializer(serializers.Serializer[Any]):
     why = serializers.DictField(child=serializers.ListField(child=serializers.CharField()))
     unsure = serializers.ListField(child=serializers.CharField())
     beside = OfBriefSerializer(many=True)
+    unused = UnusedColumnSerializer(many=True)
     page = serializers.IntegerField(allow_null=True)
     shift = serializers.ListField(
         child=serializers.IntegerField(), help_text="rows and columns of its sheet above and before its first cell"

@@ -23,6 +23,7 @@ from plumb_core.intake.submission import (
     Identity,
     Remembered,
     heading_of,
+    open_parts_of,
     read_in,
     turn_of,
     with_role,
@@ -184,10 +185,13 @@ def accept_table(
     kind: str,
     given: dict[str, Any] | None,
     replaces: ClaimTable | None = None,
+    *,
+    partly: bool = False,
 ) -> ClaimTable:
-    """Turn a table into claims, all of them or none; raises UnprocessableContent naming every cell that is blocking.
+    """Turn a table into claims; raises UnprocessableContent naming every cell that is blocking.
 
     replaces : the same table as it was accepted before, with other answers
+    partly : whether rows and columns with questions may stay open
     """
     submission = exhibit.submission
     review = submission.review
@@ -196,30 +200,38 @@ def accept_table(
         with transaction.atomic():
             review.locked()
             remove_table(replaces, user)
-            return _keep_table(exhibit, user, sheet, _understood(review, exhibit.name, sheet, kind, given))
+            return _keep_table(exhibit, user, sheet, _understood(review, exhibit.name, sheet, kind, given, partly))
     # read before the review is locked: nobody waits for it
     basis = _basis(review)
-    result = _understood(review, exhibit.name, sheet, kind, given)
+    result = _understood(review, exhibit.name, sheet, kind, given, partly)
     with transaction.atomic():
         review.locked()
         if _basis(review) != basis:
-            result = _understood(review, exhibit.name, sheet, kind, given)
+            result = _understood(review, exhibit.name, sheet, kind, given, partly)
         return _keep_table(exhibit, user, sheet, result)
 
 
 def accept_pasted(
-    review: Review, user: User, name: str, text: str, sheet: Sheet, kind: str, given: dict[str, Any] | None
+    review: Review,
+    user: User,
+    name: str,
+    text: str,
+    sheet: Sheet,
+    kind: str,
+    given: dict[str, Any] | None,
+    *,
+    partly: bool = False,
 ) -> ClaimTable:
     """Turn a table of pasted text into claims.
 
     The text becomes an exhibit, and nothing does where the table is refused.
     """
     basis = _basis(review)
-    result = _understood(review, name, sheet, kind, given)
+    result = _understood(review, name, sheet, kind, given, partly)
     with transaction.atomic():
         submission = open_submission(review, user)
         if _basis(review) != basis:
-            result = _understood(review, name, sheet, kind, given)
+            result = _understood(review, name, sheet, kind, given, partly)
         exhibit = add_exhibit(submission, user, name=name, data=text.encode(), pasted=True)
         return _keep_table(exhibit, user, sheet, result)
 
@@ -231,10 +243,15 @@ def _basis(review: Review) -> tuple[Any, ...]:
     return review.current_brief().number, state.get("tables", []), state.get("cases", [])
 
 
-def _understood(review: Review, name: str, sheet: Sheet, kind: str, given: dict[str, Any] | None) -> TableRead:
-    """A table that leaves nothing open; raises UnprocessableContent naming every cell that is blocking."""
+def _understood(
+    review: Review, name: str, sheet: Sheet, kind: str, given: dict[str, Any] | None, partly: bool
+) -> TableRead:
+    """A table that leaves nothing open, or no more than rows and columns.
+
+    Raises UnprocessableContent naming every cell that is blocking.
+    """
     result = read_sheet(review, sheet, name, kind, given)
-    held_up = [p for p in result.problems if p.holds_up]
+    held_up = [p for p in result.problems if (p.holds_up if partly else p.leaves_open)]
     if held_up:
         raise UnprocessableContent(
             [
@@ -255,7 +272,14 @@ def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -
     submission.require_open()
     used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
     table = ClaimTable.objects.create(
-        exhibit=exhibit, kind=result.kind, sheet=sheet.label, reading=used, count=len(result.claims)
+        exhibit=exhibit,
+        kind=result.kind,
+        sheet=sheet.label,
+        reading=used,
+        count=len(result.claims),
+        open_parts=[
+            part.model_dump(mode="json", exclude_none=True) for part in open_parts_of(exhibit.name, sheet, result)
+        ],
     )
     if not keep_claims(submission, ((table, claim) for claim in result.claims)):
         raise Conflict(

@@ -241,6 +241,7 @@ class TableReadView(_TableView):
             "looks_like": sheet.kind,
             "why": read.why,
             "unsure": sorted(read.unsure),
+            "unused": [{"column": c, "heading": h} for c, h in read.unused.items()],
             "beside": [{"row": r, "column": c, "text": t} for r, c, t in read.beside if r < SHOWN_ROWS],
             "page": sheet.page,
             "shift": list(sheet.shift),
@@ -256,14 +257,15 @@ class TableAcceptView(_TableView):
         entry = access(user_of(request), review_id)
         given, name, sheets, index = self.table(request, entry)
         how = sheets[index], given.get("kind", ""), given.get("reading")
+        partly = given.get("partly", False)
         if given.get("exhibit") is None:
-            table = services.accept_pasted(entry.review, user_of(request), name, given["text"], *how)
+            table = services.accept_pasted(entry.review, user_of(request), name, given["text"], *how, partly=partly)
         else:
             exhibit = get_object_or_404(Exhibit, pk=given["exhibit"], submission__review=entry.review)
             replaces = None
             if given.get("replaces") is not None:
                 replaces = get_object_or_404(exhibit.tables, pk=given["replaces"])
-            table = services.accept_table(exhibit, user_of(request), *how, replaces)
+            table = services.accept_table(exhibit, user_of(request), *how, replaces, partly=partly)
         return Response(TableSerializer(table).data, status=status.HTTP_201_CREATED)
 
 

@@ -66,7 +66,10 @@ class CellSerializer(serializers.Serializer[Any]):
     column = serializers.IntegerField(allow_null=True)
     message = serializers.CharField()
     remedy = serializers.CharField()
-    holds_up = serializers.BooleanField()
+    holds_up = serializers.BooleanField(help_text="nothing of the table can be accepted before it is answered")
+    extent = serializers.ChoiceField(
+        ["table", "column", "row", "skip", "nothing"], help_text="what stays open until it is answered"
+    )
     choices = CellAnswerSerializer(many=True)
 
 

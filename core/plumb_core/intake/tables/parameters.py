@@ -81,7 +81,7 @@ def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | 
         reader.columns["name"],
         f"{text!r} is not a known parameter",
         "The row is excluded. To use it, name it by its symbol in the code, such as T_a X.",
-        extent="row",
+        extent="skip",
     )
     return None
 

@@ -39,6 +39,14 @@ export function AcceptedTable(props: Props) {
         <b>{props.title}</b> <span className="quiet">{strings.from(label)}</span>:{" "}
         {table.claims > 0 ? strings.acceptedCount(counted(table.claims, "value")) : `${strings.accepted}.`}
       </p>
+      {table.open_parts.map((part) => (
+        <p key={part.question + part.rows.join()} className="open-part">
+          {strings.placeNotRead(
+            part.rows.length > 0 ? strings.rowsAt(part.rows.join(", "), part.rows.length > 1) : strings.aColumn,
+          )}
+          {part.question}
+        </p>
+      ))}
       {props.editable && (
         <p>
           <Button
@@ -71,6 +79,6 @@ export function AcceptedTable(props: Props) {
 
 /** The answers of a stored reading; columns and units without an answer are recognised again. */
 function answersOf(stored: Record<string, unknown>): Reading {
-  const { cases, numbers, both, stories, left_out, taken_in, columns, units, order } = stored as Reading;
-  return { cases, numbers, both, stories, left_out, taken_in, columns, units, order };
+  const { cases, numbers, both, stories, left_out, taken_in, confirmed, columns, units, order } = stored as Reading;
+  return { cases, numbers, both, stories, left_out, taken_in, confirmed, columns, units, order };
 }

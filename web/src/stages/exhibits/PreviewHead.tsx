@@ -1,6 +1,7 @@
 import { Button, Checkbox, Select } from "@mantine/core";
 import type { TableRead } from "../../shared/api/client";
 import { counted } from "../../shared/numbers";
+import { openParts } from "./reading";
 import { strings } from "./strings";
 import type { Preview, TableSource } from "./useTablePreview";
 
@@ -14,6 +15,8 @@ interface Props {
 /** Kind, sheet, order, number format and cases of a table, and the buttons that accept or close it. */
 export function PreviewHead({ source, table, preview, onClose }: Props) {
   const now = table.reading;
+  const parts = openParts(table.problems);
+  const left = strings.stayOpen(parts.rows, parts.columns);
   const asksFor = (pattern: RegExp) => table.problems.some((p) => pattern.test(p.message));
   const cases = Object.entries(now.cases ?? {});
   const unclear = [
@@ -126,6 +129,7 @@ export function PreviewHead({ source, table, preview, onClose }: Props) {
         >
           {strings.accept}
           {table.claims > 0 ? counted(table.claims, "value") : table.cases > 0 ? counted(table.cases, "case") : "it"}
+          {preview.ready && left && strings.acceptTheRest(left)}
         </Button>
       </span>
     </div>

@@ -12,6 +12,7 @@ const question = (changes: Partial<Question>): Question => ({
   message: "",
   remedy: "",
   holds_up: true,
+  extent: "table",
   choices: [],
   ...changes,
 });

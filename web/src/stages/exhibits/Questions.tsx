@@ -1,7 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
-import { asked, placeOf, type Choice, type Question } from "./reading";
+import { asked, openParts, placeOf, type Choice, type Question } from "./reading";
 import { strings } from "./strings";
 import css from "./Questions.module.css";
 
@@ -23,6 +23,8 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
   const [name, setName] = useState("");
   const all = asked(problems);
   const blocking = problems.filter((p) => p.holds_up).length;
+  const parts = openParts(problems);
+  const left = strings.stayOpen(parts.rows, parts.columns);
   const now = all[Math.min(at, all.length - 1)];
   const move = (by: number) => {
     const next = (at + by + all.length) % Math.max(1, all.length);
@@ -58,7 +60,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
   return (
     <div className="problem questions" role="alert">
       <p className={css["strong"]}>
-        {blocking > 0 ? strings.inTheWay(blocking) : strings.toLookAt(problems.length)}
+        {blocking > 0 ? strings.inTheWay(blocking) : left ? strings.staysOpen(left) : strings.toLookAt(problems.length)}
         <span className="quiet keys">
           {all.length > 1 && (
             <>

@@ -15,7 +15,13 @@ const found = (label: string, kind: string, page: number | null = null) => ({
   rows: 3,
   title: "Notes",
 });
-const accepted = { id: 7, kind: "stories", claims: 12, reading: { units: { h: "m" } } } as unknown as ClaimTable;
+const accepted = {
+  id: 7,
+  kind: "stories",
+  open_parts: [],
+  claims: 12,
+  reading: { units: { h: "m" } },
+} as unknown as ClaimTable;
 const titled = (kind: string) => ({ stories: "stories", modes: "modes" })[kind] ?? "";
 
 it("lists accepted tables, those not accepted yet, and those of no kind", async () => {
@@ -66,6 +72,28 @@ it("offers to change the answers of an accepted table and to remove it", async (
   expect(onAgain.mock.calls[0]?.[0]).toMatchObject({ replaces: 7, kind: "stories", reading: { units: { h: "m" } } });
   await userEvent.click(screen.getByRole("button", { name: "Remove it" }));
   expect(onRemove).toHaveBeenCalledOnce();
+});
+
+it("says which rows of an accepted table are not read, and why", () => {
+  const part = { rows: [4, 7], quantities: ["V"], question: "'23o' is not a number" };
+  const table = { ...accepted, open_parts: [part, { ...part, rows: [], question: "the unit is missing" }] };
+  show(
+    <AcceptedTable
+      review="r"
+      exhibit={1}
+      table={table}
+      label="A"
+      title="stories"
+      editable={false}
+      preview={false}
+      framed={undefined}
+      onAgain={vi.fn()}
+      onRemove={vi.fn()}
+      onClose={vi.fn()}
+    />,
+  );
+  expect(screen.getByText("rows 4, 7 not read: '23o' is not a number")).toBeInTheDocument();
+  expect(screen.getByText("a column not read: the unit is missing")).toBeInTheDocument();
 });
 
 it("shows the progress of a reading, and why nothing was read", async () => {

@@ -40,7 +40,8 @@ export function TableList({ tables, acceptedOf, chosen, titled, onChoose }: Prop
                 <span className="quiet">
                   {accepted
                     ? accepted.claims > 0
-                      ? counted(accepted.claims, "value")
+                      ? counted(accepted.claims, "value") +
+                        (accepted.open_parts.length > 0 ? strings.withRowsNotRead(accepted.open_parts.length) : "")
                       : strings.accepted
                     : table.kind
                       ? strings.notAcceptedYet(counted(table.rows, "row"))

@@ -35,6 +35,7 @@ const READ: TableRead = {
       message: "the unit of seismic weight is missing",
       remedy: "Choose the unit: kN, kip.",
       holds_up: true,
+      extent: "table",
       choices: [
         { label: "kN", sets: { units: { w: "kN" } } },
         { label: "kip", sets: { units: { w: "kip" } } },
@@ -46,6 +47,7 @@ const READ: TableRead = {
       message: "story height is -4; it has to be above zero",
       remedy: "Mend the value.",
       holds_up: true,
+      extent: "table",
       choices: [],
     },
   ],
@@ -54,6 +56,7 @@ const READ: TableRead = {
   why: { w: ["unit kN: from a note on the table"] },
   unsure: ["w"],
   beside: [{ row: 1, column: 2, text: "950" }],
+  unused: [],
   page: null,
   shift: [0, 0],
   claims: 1,
@@ -171,6 +174,7 @@ it("asks how decimals are written and which story is the lowest, and reads again
     message,
     remedy: "Say it.",
     holds_up: true,
+    extent: "table" as const,
     choices: [],
   });
   const open = [
@@ -230,4 +234,32 @@ it("says why a column is read so, what the brief has beside a value, and what a 
   expect(await screen.findByText("unit kN: from a note on the table")).toHaveClass("unsure");
   expect(screen.getByTitle("as in the brief")).toHaveTextContent("950");
   expect(screen.getByText(/This looks like modes/)).toBeInTheDocument();
+});
+
+it("accepts the rest where a row has a question, and says what stays open", async () => {
+  const problems = READ.problems.slice(1).map((p) => ({ ...p, holds_up: false, extent: "row" as const }));
+  const { on, asked } = preview(() => ({ ...READ, problems, claims: 8 }));
+  expect(await screen.findByRole("alert")).toHaveTextContent(
+    "The table can be accepted now: 1 row with questions would not be read.",
+  );
+  await userEvent.click(screen.getByRole("button", { name: "Accept 8 values, leave 1 row open" }));
+  await waitFor(() => {
+    expect(on.accepted).toHaveBeenCalledOnce();
+  });
+  expect(asked.at(-1)?.body).toMatchObject({ kind: "stories", partly: true });
+});
+
+it("lists columns of numbers that are not used, and uses one as what it is", async () => {
+  const columns = { story: 0, h: 1 };
+  const { asked } = preview(() => ({
+    ...READ,
+    problems: [],
+    reading: { ...READ.reading, columns },
+    unused: [{ column: 2, heading: "Weight" }],
+  }));
+  await userEvent.click(await screen.findByRole("button", { name: "Weight" }));
+  await userEvent.click(await screen.findByRole("menuitem", { name: "seismic weight" }));
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ reading: { columns: { story: 0, h: 1, w: 2 } } });
+  });
 });

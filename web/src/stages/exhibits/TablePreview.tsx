@@ -6,6 +6,7 @@ import { PreviewHead } from "./PreviewHead";
 import { Questions } from "./Questions";
 import { asked } from "./reading";
 import { strings } from "./strings";
+import { UnusedColumns } from "./UnusedColumns";
 import { useTablePreview, type TableSource } from "./useTablePreview";
 
 interface Props {
@@ -76,6 +77,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
           />
         </>
       )}
+      {!seen && <UnusedColumns table={table} preview={preview} />}
       <PreviewCells ref={cells} table={table} preview={preview} framed={framed} seen={seen} />
       {table.row_count > table.rows.length && (
         <p className="quiet">{strings.theFirstOfRowsAre(table.rows.length, table.row_count)}</p>

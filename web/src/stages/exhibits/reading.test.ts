@@ -8,6 +8,7 @@ const question = (message: string, row: number | null, holds_up = true): Questio
   message,
   remedy: "",
   holds_up,
+  extent: holds_up ? "table" : "nothing",
   choices: [],
 });
 

@@ -38,6 +38,13 @@ export function asked(problems: readonly Question[]): { question: Question; rows
   return [...by.values()].sort((a, b) => Number(b.question.holds_up) - Number(a.question.holds_up));
 }
 
+/** Rows and columns that would not be read if a table were accepted now. */
+export function openParts(problems: readonly Question[]): { rows: number; columns: number } {
+  const of = (extent: Question["extent"], place: (q: Question) => number | null) =>
+    new Set(problems.filter((p) => p.extent === extent).map(place)).size;
+  return { rows: of("row", (q) => q.row), columns: of("column", (q) => q.column) };
+}
+
 /** Letters of a column, 0-based. */
 export function letters(index: number): string {
   const letter = String.fromCharCode(65 + (index % 26));

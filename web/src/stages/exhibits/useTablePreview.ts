@@ -52,6 +52,8 @@ export function useTablePreview(source: TableSource, onClose: () => void, onAcce
           body: {
             ...body,
             kind: read.data?.kind ?? kind,
+            // the button says what stays open
+            partly: true,
             ...(source.replaces !== undefined && { replaces: source.replaces }),
           },
         }),
