@@ -11,7 +11,10 @@ import pytest
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
+from plumb_core.intake.reading import read_model_table
+from plumb_core.intake.sheets import read_text
 from plumb_core.intake.submission import SubmissionRead, read_answers, read_submission
+from weasyprint import HTML
 
 BRIEF = {
     "edition": "asce7-16",
@@ -240,3 +243,40 @@ def test_blank_forces_and_a_share_once_are_no_questions() -> None:
     found = taken("Case | Story | Force (kN) | Shear (kN)\nSPEC X | L3 |  | 120\nSPEC X | L2 |  | 200\n")
     assert asked(found) == []
     assert of("V_story", found) == {"L3": 120.0, "L2": 200.0}
+
+
+@pytest.mark.parametrize("note_first", [True, False])
+def test_a_vertical_axis_that_is_named_over_nodes_is_asked_about(note_first: bool) -> None:
+    nodes = "Node\tX (m)\tY (m)\tZ (m)\n1\t0\t0\t0\n2\t0\t3.5\t0\n"
+    note = "Y is the vertical axis\t\t\t\n"
+    table = read_model_table(read_text(note + nodes if note_first else nodes + note), "nodes")
+    assert any("Y is vertical" in p.message for p in table.problems)
+    assert table.rows == []
+
+
+def pages(*tables: tuple[str, list[list[str]]]) -> bytes:
+    """A PDF of a ruled table a page, each below its title."""
+    cells = "td { border: 0.5pt solid black; padding: 1pt 9pt }"
+    body = "".join(
+        f"<section style='page-break-after: always'><h2>{title}</h2><table style='border-collapse: collapse'>"
+        + "".join("<tr>" + "".join(f"<td>{c}</td>" for c in row) + "</tr>" for row in rows)
+        + "</table></section>"
+        for title, rows in tables
+    )
+    return bytes(HTML(string=f"<style>{cells}</style>{body}").write_pdf())
+
+
+def drifts_and(title: str) -> dict[tuple[str, str, str, str], float | str]:
+    head = ["Case", "Story", "Drift end 1 (mm)", "Drift end 2 (mm)"]
+    first = [head, ["EX", "L4", "12", "11"], ["EX", "L3", "13", "12"]]
+    second = [["EX", "L2", "14", "13"], ["EX", "L1", "9", "8"]]
+    data = pages(("Story drifts", first), (title, second))
+    return values(read_submission(read(Brief, BRIEF), [("report.pdf", data)], read_answers({})))
+
+
+def test_rows_on_the_next_page_go_on_below_the_same_title() -> None:
+    assert len(drifts_and("Story drifts (continued)")) == 8
+
+
+def test_rows_below_another_title_are_another_table() -> None:
+    assert {story for _, story, _, _ in drifts_and("Table 7: column sizes")} == {"L4", "L3"}

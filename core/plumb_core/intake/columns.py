@@ -418,7 +418,9 @@ class TableReader:
 
         Nothing of it is read before the reviewer has pointed at the columns.
         """
-        if any(VERTICAL_Y.search(note) for note in self.sheet.notes):
+        filled = ([c.text for c in row if c.text] for row in self.sheet.rows)
+        lines = [texts[0] for texts in filled if len(texts) == 1]
+        if any(VERTICAL_Y.search(note) for note in (*self.sheet.notes, *lines)):
             self.problem(None, None, "Y is vertical in this table", "Select the columns of the building's X and Y.")
 
     def find_unit(self, column: Column) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from itertools import pairwise
@@ -12,6 +13,7 @@ from plumb_core.intake.layout.context import is_note, title_over, with_context
 from plumb_core.intake.layout.heads import (
     CONTEXT,
     MOST_HEADING_ROWS,
+    RESULT,
     SEARCHED,
     Heads,
     best_kind,
@@ -35,6 +37,7 @@ from plumb_core.intake.layout.rows import (
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.story_names import rank_of
 from plumb_core.intake.tables.kind import TableKind
+from plumb_core.intake.words import in_order
 
 
 @paused()
@@ -150,11 +153,30 @@ def _end(rows: Rows, heads: Heads) -> int:
     return len(rows)
 
 
+_TITLE = re.compile(
+    r"(?i)^\s*(table|tab\.?|tabelle|tableau|tabla|tabella|schedule)\b|^\s*[A-Z]?\d+(\.\d+)+\.?\s+[^\W\d]|"
+    r"\b(sizes?|sections?|columns?|beams?|walls?|slabs?|reinforcement|rebars?|schedule|dimensions?|footings?|piles?|"
+    r"pressures?|axial|loads?|masses|weights?|periods?|modes?|spectrum|parameters?)\b"
+)
+"""Words of a line over a table that states what the table holds."""
+_CONTINUED = re.compile(r"(?i)\b(continued|cont\.?|cont'd|contd\.?|fortsetzung|suite)\b")
+
+
+def _is_another_title(note: str, before: Sequence[str]) -> bool:
+    """Whether a line over a table without headings is the title of another table than of the one before it."""
+    plain = re.sub(r"\d+", "", note).strip()
+    if _CONTINUED.search(note) or plain in {re.sub(r"\d+", "", n).strip() for n in before}:
+        return False
+    return bool(_TITLE.search(note)) or bool(RESULT.search(in_order(note)))
+
+
 def _continues(before: Sheet, sheet: Sheet) -> Sheet | None:
     """A table without headings that goes on from the page before, with the headings of that; None where it does not."""
     if not before.kind or before.header is None or not sheet.rows:
         return None
     if len(sheet.rows[0]) != len(before.rows[0]) or not is_data(sheet.rows[0]):
+        return None
+    if any(_is_another_title(note, before.notes) for note in sheet.notes):
         return None
     head = tuple(replace(c, at=None) for c in before.rows[before.header])
     rows = (head, *(tuple(placed(r, i)) for i, r in enumerate(sheet.rows)))
