@@ -9,39 +9,34 @@ from collections import Counter
 from pathlib import Path
 from typing import Any, NoReturn
 
-from pydantic import TypeAdapter
-
-from plumb_core.across import across
-from plumb_core.catalogue import editions
-from plumb_core.checks.recheck import recheck
-from plumb_core.documents.answers import SOLVED
-from plumb_core.documents.brief import Brief
-from plumb_core.documents.listings import EDITION_LIST
-from plumb_core.documents.reading import read, read_recheck
-from plumb_core.documents.recheck import RecheckDocument
-from plumb_core.documents.requests import Request
-from plumb_core.documents.results import RECHECKED
-from plumb_core.documents.side_by_side import ACROSS
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.intake.records import read_record
-from plumb_core.intake.sheets import SheetRefused
-from plumb_core.intake.submission import read_answers, read_submission
-from plumb_core.solve import solve
 
-SCHEMAS: dict[str, TypeAdapter[Any]] = {
-    "request": TypeAdapter(Request),
-    "recheck": TypeAdapter(RecheckDocument),
-    "result": SOLVED,
-    "rechecked": RECHECKED,
-    "across": ACROSS,
-    "editions": EDITION_LIST,
-}
+# each command imports what it needs: together the imports take over a second
+
+DOCUMENTS = ("request", "recheck", "result", "rechecked", "across", "editions")
 """What is read (`request`, `recheck`) and what is written (`result` of solve, `rechecked`, `across`, `editions`)."""
 
 
 def schema(name: str) -> dict[str, Any]:
-    """JSON Schema of a document that is read or written; `name` is a key of `SCHEMAS`."""
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **SCHEMAS[name].json_schema()}
+    """JSON Schema of a document that is read or written; `name` is one of `DOCUMENTS`."""
+    from pydantic import TypeAdapter
+
+    from plumb_core.documents.answers import SOLVED
+    from plumb_core.documents.listings import EDITION_LIST
+    from plumb_core.documents.recheck import RecheckDocument
+    from plumb_core.documents.requests import Request
+    from plumb_core.documents.results import RECHECKED
+    from plumb_core.documents.side_by_side import ACROSS
+
+    schemas: dict[str, TypeAdapter[Any]] = {
+        "request": TypeAdapter(Request),
+        "recheck": TypeAdapter(RecheckDocument),
+        "result": SOLVED,
+        "rechecked": RECHECKED,
+        "across": ACROSS,
+        "editions": EDITION_LIST,
+    }
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schemas[name].json_schema()}
 
 
 def errors_json(refused: InputRefused) -> dict[str, Any]:
@@ -85,6 +80,8 @@ def _read_file(name: str) -> str:
 
 
 def _solve_lines(text: str) -> None:
+    from plumb_core.solve import solve
+
     for line in text.splitlines():
         if not line.strip():
             continue
@@ -95,7 +92,12 @@ def _solve_lines(text: str) -> None:
 
 
 def _intake(brief: str, files: list[str], answers: str | None) -> int:
-    """Write the recheck document, and a line for each table on stderr; 3 where a table was excluded."""
+    """Write the recheck document, and a line for each table on stderr; 3 where a question is left."""
+    from plumb_core.documents.brief import Brief
+    from plumb_core.documents.reading import read, read_recheck
+    from plumb_core.intake.sheets import SheetRefused
+    from plumb_core.intake.submission import read_answers, read_submission
+
     stated = read_json(_read_file(brief))
     full = isinstance(stated, dict) and "brief" in stated
     entry = read_recheck({k: v for k, v in stated.items() if k != "submission"}).brief if full else read(Brief, stated)
@@ -131,29 +133,52 @@ def main(arguments: list[str] | None = None) -> int:
     taking.add_argument("--answers", help="a file with the reviewer's answers to the questions of the tables")
     taking.add_argument("brief", help="a brief, or a recheck document whose submission is replaced")
     taking.add_argument("files", nargs="+", help="CSV, text or XLSX files")
-    commands.add_parser("schema", help="print a JSON Schema").add_argument("name", choices=list(SCHEMAS))
+    commands.add_parser("schema", help="print a JSON Schema").add_argument("name", choices=DOCUMENTS)
     chosen = parser.parse_args(arguments)
     try:
-        if chosen.command == "editions":
-            print(dump(editions()))
-        elif chosen.command == "schema":
-            print(dump(schema(chosen.name)))
-        elif chosen.command == "record":
-            print(dump(read_record(_read_file(chosen.file), chosen.unit, chosen.dt)))
-        elif chosen.command == "intake":
-            return _intake(chosen.brief, chosen.files, chosen.answers)
-        elif chosen.command == "recheck":
-            print(dump(recheck(read_json(_read_file(chosen.file)))))
-        elif chosen.command == "across":
-            print(dump(across(read_recheck(read_json(_read_file(chosen.file))).brief)))
-        elif chosen.lines:
-            _solve_lines(_read_file(chosen.file))
-        else:
-            print(dump(solve(read_json(_read_file(chosen.file)))))
+        return _run(chosen)
     except InputRefused as refused:
         print(dump(errors_json(refused)), file=sys.stderr)
         return 2
+
+
+def _run(chosen: argparse.Namespace) -> int:
+    """Run a command."""
+    if chosen.command == "intake":
+        return _intake(chosen.brief, chosen.files, chosen.answers)
+    if chosen.command == "solve" and chosen.lines:
+        _solve_lines(_read_file(chosen.file))
+        return 0
+    print(dump(_answer(chosen)))
     return 0
+
+
+def _answer(chosen: argparse.Namespace) -> Any:
+    """Return the document that a command prints."""
+    match chosen.command:
+        case "editions":
+            from plumb_core.catalogue import editions
+
+            return editions()
+        case "schema":
+            return schema(chosen.name)
+        case "record":
+            from plumb_core.intake.records import read_record
+
+            return read_record(_read_file(chosen.file), chosen.unit, chosen.dt)
+        case "recheck":
+            from plumb_core.checks.recheck import recheck
+
+            return recheck(read_json(_read_file(chosen.file)))
+        case "across":
+            from plumb_core.across import across
+            from plumb_core.documents.reading import read_recheck
+
+            return across(read_recheck(read_json(_read_file(chosen.file))).brief)
+        case _:
+            from plumb_core.solve import solve
+
+            return solve(read_json(_read_file(chosen.file)))
 
 
 if __name__ == "__main__":

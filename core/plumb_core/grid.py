@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from itertools import accumulate
 from typing import Any
 
+from plumb_core.constants import GRAVITY
 from plumb_core.documents.model import Grid, Panel, Rectangle
-from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.errors import InputRefused, Problem
 
 PINNED = ["ux", "uy", "uz"]

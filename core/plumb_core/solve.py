@@ -11,7 +11,7 @@ from plumb_core.answers.common import Answer
 from plumb_core.answers.deformation import _drift, _separation, _torsion
 from plumb_core.answers.forces import _modes, _scaling, _static, _system, _weight
 from plumb_core.answers.ground import _ground, _spectrum
-from plumb_core.answers.own_model import answer as model_answer
+from plumb_core.constants import Progress, quiet
 from plumb_core.derivation import steps_json
 from plumb_core.documents.model_requests import ModelRequest
 from plumb_core.documents.reading import read_request
@@ -29,7 +29,6 @@ from plumb_core.documents.requests import (
     TorsionRequest,
     WeightRequest,
 )
-from plumb_core.dynamics.modes import Progress, quiet
 
 _ANSWERS: dict[type[Any], Callable[[Any], Answer]] = {
     GroundRequest: _ground,
@@ -54,6 +53,9 @@ def solve(document: Any, progress: Progress = quiet) -> dict[str, Any]:
     request: Request = read_request(document)
     head = {"engine": ENGINE, "kind": request.kind, "edition": request.edition}
     if isinstance(request, ModelRequest):
+        # imported here: only models need the solver
+        from plumb_core.answers.own_model import answer as model_answer
+
         return head | model_answer(request, progress)
     result, evaluation = _ANSWERS[type(request)](request)
     answer = {**head, **result}

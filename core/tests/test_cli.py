@@ -10,7 +10,7 @@ from typing import Any
 
 import jsonschema
 import pytest
-from plumb_core.cli import SCHEMAS, main, schema
+from plumb_core.cli import DOCUMENTS, main, schema
 from plumb_core.solve import solve
 from submissions import BRIEF, document, own_claims
 
@@ -145,7 +145,7 @@ def test_recheck_a_document(capsys: Any, tmp_path: Path) -> None:
     assert json.loads(out)["origins"] == []
 
 
-@pytest.mark.parametrize("name", SCHEMAS)
+@pytest.mark.parametrize("name", DOCUMENTS)
 def test_schemas_are_printed(name: str, capsys: Any) -> None:
     status, out, _ = run(["schema", name], capsys)
     assert status == 0

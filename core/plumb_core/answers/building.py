@@ -8,7 +8,6 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.common import Answer, _if_known
-from plumb_core.answers.structure import plan_stiffness
 from plumb_core.documents.requests import (
     IrregularityRequest,
 )
@@ -24,6 +23,9 @@ def _irregularity(request: IrregularityRequest) -> Answer:
     for d, ratios in request.drift_ratio.items():
         inputs[Key("drift_ratio", d)] = np.array(ratios, dtype=float)
     if request.lateral_lines is not None or request.frame is not None:
+        # imported here: only a model needs the solver
+        from plumb_core.answers.structure import plan_stiffness
+
         inputs[Key("floors_known")] = plan_stiffness(request)
     rules = edition_rules(request.edition, request.site, request.system)
     evaluation = with_declared_facts(Evaluation(rules, inputs))

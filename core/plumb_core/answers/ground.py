@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from plumb_core.answers.common import Answer, _if_known
+from plumb_core.constants import GRAVITY
 from plumb_core.derivation import plain
 from plumb_core.documents.requests import (
     GroundRequest,
     SpectrumRequest,
 )
-from plumb_core.dynamics.structure import GRAVITY
 from plumb_core.editions import EDITIONS
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.facts import with_declared_facts

@@ -10,6 +10,7 @@ import numpy as np
 from plumb_core import DIRECTIONS
 from plumb_core.answers.modal import modes_of
 from plumb_core.answers.structure import usable_structure
+from plumb_core.constants import GRAVITY, Progress, quiet
 from plumb_core.documents.model_requests import (
     TimeHistoryRequest,
 )
@@ -19,13 +20,9 @@ from plumb_core.dynamics.history import (
     rayleigh_damping,
     time_history,
 )
-from plumb_core.dynamics.modes import (
-    Modes,
-    Progress,
-    quiet,
-)
+from plumb_core.dynamics.modes import Modes
 from plumb_core.dynamics.response import Settings, Spectrum, by_story, spectrum_response
-from plumb_core.dynamics.structure import GRAVITY, Array, Warning
+from plumb_core.dynamics.structure import Array, Warning
 from plumb_core.errors import InputRefused, Problem
 
 TO_MS2 = {"g": GRAVITY, "m/s2": 1.0, "cm/s2": 0.01, "mm/s2": 0.001}

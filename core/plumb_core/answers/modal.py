@@ -9,21 +9,14 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.structure import _floors, usable_structure
+from plumb_core.constants import Progress, quiet
 from plumb_core.documents import results
 from plumb_core.documents.model_requests import (
     ModalRequest,
     SubmittedModePart,
 )
 from plumb_core.dynamics.matching import SubmittedMode, match_modes
-from plumb_core.dynamics.modes import (
-    Modes,
-    Progress,
-    find_modes,
-    local_modes_warning,
-    modes_to_target,
-    quiet,
-    rayleigh_periods,
-)
+from plumb_core.dynamics.modes import Modes, find_modes, local_modes_warning, modes_to_target, rayleigh_periods
 from plumb_core.dynamics.structure import Array, Structure, Warning
 
 NODE_SHAPES = 12

@@ -9,6 +9,7 @@ from plumb_core.answers.modal import modal
 from plumb_core.answers.response import response
 from plumb_core.answers.static import static
 from plumb_core.answers.structure import inspect
+from plumb_core.constants import Progress, quiet
 from plumb_core.documents.model_requests import (
     InspectRequest,
     ModalRequest,
@@ -16,10 +17,6 @@ from plumb_core.documents.model_requests import (
     ResponseRequest,
     StaticResponseRequest,
     TimeHistoryRequest,
-)
-from plumb_core.dynamics.modes import (
-    Progress,
-    quiet,
 )
 
 ANSWERS = {

@@ -9,13 +9,10 @@ import numpy as np
 from plumb_core import DIRECTIONS
 from plumb_core.answers.modal import modes_of
 from plumb_core.answers.structure import usable_structure
+from plumb_core.constants import Progress, quiet
 from plumb_core.documents.model_requests import (
     ResponseRequest,
     SpectrumPart,
-)
-from plumb_core.dynamics.modes import (
-    Progress,
-    quiet,
 )
 from plumb_core.dynamics.response import Settings, Spectrum, by_story, spectrum_response
 from plumb_core.dynamics.structure import Array, Warning

@@ -9,18 +9,15 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.structure import usable_structure
+from plumb_core.constants import GRAVITY, Progress, quiet
 from plumb_core.documents.base import Direction
 from plumb_core.documents.model_requests import (
     StaticResponseRequest,
 )
-from plumb_core.dynamics.modes import (
-    Progress,
-    find_modes,
-    quiet,
-)
+from plumb_core.dynamics.modes import find_modes
 from plumb_core.dynamics.response import by_story
 from plumb_core.dynamics.static import static_response
-from plumb_core.dynamics.structure import GRAVITY, Array, Structure
+from plumb_core.dynamics.structure import Array, Structure
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.inputs import edition_rules, evaluated, inputs_of
 from plumb_core.rules import Evaluation, Key

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from plumb_core import DIRECTIONS
+from plumb_core.constants import Progress, quiet
 from plumb_core.documents.model_requests import (
     InspectRequest,
     ModelPart,
@@ -14,11 +15,7 @@ from plumb_core.dynamics.factor import NotStable
 from plumb_core.dynamics.frame import structure_of_frame
 from plumb_core.dynamics.inspect import about_tables, about_weights
 from plumb_core.dynamics.lines import structure_of_lines
-from plumb_core.dynamics.modes import (
-    Progress,
-    mechanism,
-    quiet,
-)
+from plumb_core.dynamics.modes import mechanism
 from plumb_core.dynamics.structure import Structure, Warning
 from plumb_core.dynamics.tables import tables_of
 from plumb_core.errors import InputRefused, Problem

@@ -13,12 +13,13 @@ from dataclasses import dataclass, replace
 import numpy as np
 import scipy.sparse as sp
 
+from plumb_core.constants import GRAVITY
 from plumb_core.documents.model import FloorMass, Frame
 from plumb_core.dynamics.factor import SINGULAR, NotStable
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
 from plumb_core.dynamics.inspect import about_equations, about_tables
 from plumb_core.dynamics.members import chord_stiffness, local_axes, local_stiffness, released
-from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure, Warning
+from plumb_core.dynamics.structure import Array, Floors, Ints, Structure, Warning
 from plumb_core.dynamics.tables import Flags, Tables, tables_of
 from plumb_core.errors import InputRefused, Problem
 

@@ -11,7 +11,8 @@ from typing import Literal
 import numpy as np
 from scipy.linalg import expm
 
-from plumb_core.dynamics.modes import Modes, Progress, quiet
+from plumb_core.constants import Progress, quiet
+from plumb_core.dynamics.modes import Modes
 from plumb_core.dynamics.response import reported
 from plumb_core.dynamics.structure import Array, Structure
 

@@ -8,7 +8,8 @@ import numpy as np
 import scipy.sparse as sp
 from scipy.sparse.csgraph import connected_components
 
-from plumb_core.dynamics.structure import GRAVITY, Array, Ints, Structure, Warning
+from plumb_core.constants import GRAVITY
+from plumb_core.dynamics.structure import Array, Ints, Structure, Warning
 from plumb_core.dynamics.tables import Tables
 
 NEAR = 1e-3

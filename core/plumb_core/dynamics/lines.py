@@ -7,10 +7,11 @@ from collections.abc import Sequence
 import numpy as np
 import scipy.sparse as sp
 
+from plumb_core.constants import GRAVITY
 from plumb_core.documents.brief import Story
 from plumb_core.documents.model import LateralLine
 from plumb_core.dynamics.floors import leaning_columns, outline_properties
-from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Structure, Warning
+from plumb_core.dynamics.structure import Array, Floors, Structure, Warning
 from plumb_core.errors import InputRefused, Problem
 
 

@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linear_sum_assignment
 
 from plumb_core.dynamics.structure import Array
 
@@ -149,6 +148,9 @@ def match_modes(theirs: Sequence[SubmittedMode], T: Array, share: Array, shapes:
 
     def paired(modes: Sequence[SubmittedMode]) -> tuple[Array, Array, list[tuple[int, int]]]:
         likeness, macs = _likeness(modes, T, share, shapes, weights)
+        # imported here: the import takes a noticeable part of a second
+        from scipy.optimize import linear_sum_assignment
+
         rows, columns = linear_sum_assignment(likeness, maximize=True)
         return likeness, macs, list(zip(rows.tolist(), columns.tolist(), strict=True))
 

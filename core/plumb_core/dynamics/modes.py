@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
+from plumb_core.constants import Progress, quiet
 from plumb_core.dynamics.factor import NotStable, negative_eigenvalues, threads_for
 from plumb_core.dynamics.structure import Array, Structure, Warning
 
-Progress = Callable[[str, float], None]
 Kind = Literal["X", "Y", "twist", "mixed", "local"]
 
 DENSE = 200
@@ -24,11 +24,6 @@ COUNTED = 20_000
 Beyond, that takes longer than the modes.
 """
 TARGETS = ("X", "Y", "RZ")
-
-
-def quiet(phase: str, share: float) -> None:
-    """Ignore the progress."""
-    pass
 
 
 @dataclass(frozen=True)

@@ -15,10 +15,11 @@ from typing import Any, Literal
 
 import numpy as np
 
+from plumb_core.constants import GRAVITY
 from plumb_core.dynamics.combine import CombinationRule, DirectionRule, ModalRule, combine_directions
 from plumb_core.dynamics.factor import threads_for
 from plumb_core.dynamics.modes import Modes
-from plumb_core.dynamics.structure import GRAVITY, Array, Floors, Ints, Structure
+from plumb_core.dynamics.structure import Array, Floors, Ints, Structure
 
 Axis = Literal["X", "Y"]
 AXES: tuple[Axis, Axis] = ("X", "Y")

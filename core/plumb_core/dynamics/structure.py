@@ -15,8 +15,6 @@ from plumb_core.dynamics.factor import Factor, threads_for
 
 Array = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
-GRAVITY = 9.80665
-"""m/s2."""
 
 
 @dataclass(frozen=True, slots=True)

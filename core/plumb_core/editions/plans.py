@@ -6,7 +6,6 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError
 
 from plumb_core.limits import exceeds
 from plumb_core.rules import Array
@@ -66,6 +65,9 @@ def recess(outline: Outline) -> float:
     p = np.asarray(outline, dtype=float)
     if area(p) < 0:
         p = p[::-1]
+    # imported here: it takes a noticeable part of a second, and few briefs have outlines
+    from scipy.spatial import ConvexHull, QhullError
+
     try:
         hull = set(ConvexHull(p).vertices.tolist())
     except QhullError:

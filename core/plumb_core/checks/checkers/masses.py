@@ -9,7 +9,7 @@ from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.judging import OPEN, outcome_of
 from plumb_core.checks.registry import checker
-from plumb_core.dynamics.structure import GRAVITY
+from plumb_core.constants import GRAVITY
 from plumb_core.rules import Key
 
 MASS, WEIGHT = Key("m"), Key("w")
