@@ -110,8 +110,8 @@ def _intake(brief: str, files: list[str], answers: str | None) -> int:
     for table in used.tables:
         numbers[table.file, table.sheet] += 1
         print(dump(table.as_json(numbers[table.file, table.sheet])), file=sys.stderr)
-    document = used.document.model_dump(mode="json", exclude_none=True)
-    print(dump({**stated, **document} if full else document))
+    document = used.document.model_dump_json(exclude_none=True)
+    print(dump({**stated, **json.loads(document)}) if full else document)
     return 0 if used.complete else 3
 
 

@@ -22,6 +22,7 @@ from plumb_core.documents.submission import Claim, LoadCase, OpenPart, Submissio
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.intake.cells import CellProblem
+from plumb_core.intake.collector import paused
 from plumb_core.intake.columns import HEADING_ROWS, Reading
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.numbers import readings
@@ -107,7 +108,7 @@ def read_in(sheet: Sheet, file: str, known: EarlierTables, kind: str = "", given
 
 def claimed_already(claims: Iterable[Claim], claimed: Collection[Identity]) -> list[Claim]:
     """The claims that state what is stated already."""
-    return [c for c in claims if identity(c) in claimed]
+    return [c for c in claims if identity(c) in claimed] if claimed else []
 
 
 # a whole submission
@@ -269,6 +270,7 @@ class SubmissionRead:
         return not any(t.open for t in self.tables)
 
 
+@paused()
 def read_submission(
     brief: Brief,
     files: Iterable[tuple[str, bytes]],
@@ -306,7 +308,8 @@ def read_submission(
     headings: dict[int, set[str]] = {}
     claimed: set[Identity] = set()
     words: dict[Identity, str] = {}
-    for i in sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1])):
+    turns = sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1]))
+    for i in turns:
         file, sheet = sheets[i]
         kind = given.kind(i, sheet)
         known = EarlierTables(
@@ -342,7 +345,8 @@ def read_submission(
         if held_up:
             continue
         claims += table.claims
-        claimed |= {identity(c) for c in table.claims}
+        if i != turns[-1]:
+            claimed |= {identity(c) for c in table.claims}
         words |= {identity(c): str(c.value) for c in table.claims if c.quantity in REPEATED_QUANTITIES}
         cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
