@@ -18,9 +18,7 @@ from plumb_core.intake.submission import (
     EarlierTables,
     Remembered,
     SubmissionRead,
-    claimed_already,
     heading_of,
-    identity,
     read_answers,
     read_in,
     read_submission,
@@ -117,12 +115,17 @@ def test_a_kind_that_is_not_there_is_refused() -> None:
         read_in(sheet(STORIES), "a.csv", EarlierTables(), kind="roofs")
 
 
-def test_what_is_claimed_already_is_known_by_what_it_states() -> None:
-    claims = taken(STORIES, FORCES).document.submission.claims
-    force = next(c for c in claims if c.quantity == "F")
-    assert identity(force) == ("F", "X", "L3", None, "Static X")
-    assert claimed_already(claims, {identity(force)}) == [force]
-    assert claimed_already(claims, set()) == []
+def test_a_value_that_is_stated_again_is_no_question_and_another_value_is() -> None:
+    """The rest of the table is read either way."""
+    more = FORCES.replace("Static X;L2;80", "Static Y;L2;80").replace("Static X;L1;40", "Static Y;L1;40")
+    read = taken(STORIES, FORCES, more)
+    assert read.complete
+    assert read.tables[2].values == 2
+    other = taken(STORIES, FORCES, more.replace("Static X;L3;120", "Static X;L3;130"))
+    (question,) = other.tables[2].questions
+    assert "130 kN here and 120 kN in table 2.csv" in question.message
+    assert other.tables[2].values == 2
+    assert [(p.file, len(p.rows)) for p in other.document.open] == [("table 3.csv", 1)]
 
 
 @pytest.mark.parametrize(

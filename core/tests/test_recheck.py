@@ -9,8 +9,9 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from plumb_core.checks.compare import compare, half_unit
+from plumb_core.checks.compare import compare
 from plumb_core.checks.recheck import recheck
+from plumb_core.digits import half_unit
 from plumb_core.errors import InputRefused
 from plumb_core.rules import Key
 from submissions import BRIEF, document, own_claims

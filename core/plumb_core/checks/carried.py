@@ -9,7 +9,7 @@ import numpy as np
 
 from plumb_core.checks.check import AddedUp
 from plumb_core.checks.claims import ClaimSet, ClaimsOfKey, theirs
-from plumb_core.checks.compare import half_unit
+from plumb_core.digits import half_unit
 from plumb_core.documents.brief import Brief, Site
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import EDITIONS

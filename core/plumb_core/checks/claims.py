@@ -10,8 +10,8 @@ from functools import cached_property
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import AddedUp, Subject, is_of_modes
-from plumb_core.checks.compare import half_unit
 from plumb_core.checks.modes import ModeTable
+from plumb_core.digits import half_unit
 from plumb_core.documents.base import Direction
 from plumb_core.documents.submission import Claim, LoadCase, OpenPart, Source, Submission
 from plumb_core.errors import Problem

@@ -196,6 +196,18 @@ def guess_kind(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> str:
     return kind
 
 
+def likely_kinds(sheet: Sheet, kinds: Mapping[str, Sequence[Column]]) -> list[str]:
+    """Kinds of tables, the likeliest first: by how many of a row's headings each knows; the others in their order."""
+    score = dict.fromkeys(kinds, 0.0)
+    for row in sheet.rows[:HEADING_ROWS]:
+        texts = [c.text for c in row]
+        for kind, columns in kinds.items():
+            at = recognised(texts, columns)
+            values = sum(1 for c in columns if c.name in at and c.quantity)
+            score[kind] = max(score[kind], len(at) + 0.5 * values)
+    return sorted(kinds, key=lambda k: -score[k])
+
+
 NOT_STATED = ("-", "\u2013", "\u2014", "\u2212", "--", "n/a", "n.a.", "na", "nil", "\u2026", "...")
 """What people write into a cell that states nothing."""
 

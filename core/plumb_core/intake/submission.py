@@ -7,13 +7,14 @@ submission.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from plumb_core.digits import half_unit
 from plumb_core.documents.base import CaseName, Part
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
@@ -21,15 +22,16 @@ from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.submission import Claim, LoadCase, OpenPart, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
-from plumb_core.intake.cells import CellProblem
+from plumb_core.intake.cells import AnswerOption, CellProblem
 from plumb_core.intake.collector import paused
-from plumb_core.intake.columns import HEADING_ROWS, Reading
+from plumb_core.intake.columns import HEADING_ROWS, Reading, likely_kinds
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.numbers import readings
 from plumb_core.intake.reading import ANY_KIND, kind_of, read_table
 from plumb_core.intake.sheets import Sheet, read_file
 from plumb_core.intake.tables import table_kinds
 from plumb_core.intake.tables.kind import Building, TableRead
+from plumb_core.quantities import QUANTITIES
 
 Identity = tuple[str, str | None, str | None, int | None, str]
 """(quantity, direction, story, point, case): what a submission states once."""
@@ -53,14 +55,12 @@ class EarlierTables:
     edition : of the review
     building : the stories, their heights and the load cases that rows may refer to, as far as they are known
     remembered : how earlier tables of the review were read, the newest first
-    claimed : what the submission states already
     stated : texts that a table repeats on each page, with their values
     """
 
     edition: Edition | None = None
     building: Building = field(default_factory=Building)
     remembered: Sequence[Remembered] = ()
-    claimed: Collection[Identity] = ()
     stated: Mapping[Identity, str] = field(default_factory=dict)
 
 
@@ -98,17 +98,24 @@ def read_in(sheet: Sheet, file: str, known: EarlierTables, kind: str = "", given
     if kind and kind not in kinds:
         raise InputRefused([Problem("/kind", f"{kind!r} is not a kind of table", f"Use one of: {', '.join(kinds)}.")])
     chosen = kind or kind_of(sheet) or ANY_KIND
+    unclear = not kind and not kind_of(sheet)
     proposed = remembered_reading(sheet, chosen, known.remembered)
     table = read_table(sheet, chosen, given, file=file, known=known.building, edition=known.edition, proposed=proposed)
+    if unclear and table.held_up:
+        table.problems = [_which_kind(sheet)]
     if known.stated:
         # the same said again is no second statement; something else is one
         table.claims = [c for c in table.claims if known.stated.get(identity(c)) != c.value]
     return table
 
 
-def claimed_already(claims: Iterable[Claim], claimed: Collection[Identity]) -> list[Claim]:
-    """The claims that state what is stated already."""
-    return [c for c in claims if identity(c) in claimed] if claimed else []
+def _which_kind(sheet: Sheet) -> CellProblem:
+    """Return the question what a table is, with the kinds that its headings fit best first."""
+    kinds = table_kinds()
+    likely = likely_kinds(sheet, {k.id: k.columns for k in kinds.values()})
+    choices = tuple(AnswerOption(kinds[k].title, {"kind": k}) for k in likely)
+    words = "it is not clear what this table is"
+    return CellProblem(None, None, words, "Choose its kind, or exclude it.", "table", choices)
 
 
 # a whole submission
@@ -205,7 +212,7 @@ class _Given:
     def kind(self, i: int, sheet: Sheet) -> str:
         """Kind of a table: as answered, or as it looks."""
         answer = self.by_table.get(i)
-        return (answer.kind if answer else "") or kind_of(sheet) or ANY_KIND
+        return (answer.kind if answer else "") or kind_of(sheet)
 
     def reading(self, i: int, kind: str, stated: Callable[[], TableRead]) -> Reading | None:
         """The answer for a table; of one for its kind, what the table does not state itself.
@@ -306,25 +313,20 @@ def read_submission(
     remembered: list[Remembered] = []
     open_parts: list[OpenPart] = []
     headings: dict[int, set[str]] = {}
-    claimed: set[Identity] = set()
+    stated: dict[Identity, Claim] = {}
     words: dict[Identity, str] = {}
     turns = sorted(range(len(sheets)), key=lambda i: turn_of(sheets[i][1]))
     for i in turns:
         file, sheet = sheets[i]
         kind = given.kind(i, sheet)
-        known = EarlierTables(
-            EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, claimed, words
-        )
-        reading = given.reading(i, kind, partial(read_in, sheet, file, known, kind))
+        known = EarlierTables(EDITIONS[brief.edition], Building(stories, heights, cases, weights), remembered, words)
+        reading = given.reading(i, kind or ANY_KIND, partial(read_in, sheet, file, known, kind))
         table = read_in(sheet, file, known, kind, reading)
         questions = [_question(sheet, p) for p in table.problems if p.extent != "nothing"]
         marks = [_question(sheet, p) for p in table.problems if p.extent == "nothing"]
-        twice = claimed_already(table.claims, claimed)[:1]
-        questions += [
-            Problem("/table", f"{c.quantity} is already stated in another table", "Exclude one of the two tables.")
-            for c in twice
-        ]
-        held_up = bool(twice) or table.held_up
+        repeated = _repeated(table, stated)
+        questions += repeated.questions
+        held_up = repeated.whole or table.held_up
         used[i] = TableTaken(
             file,
             sheet.name,
@@ -334,11 +336,12 @@ def read_submission(
             marks,
             sheet.page,
             [*table.unused.values()],
-            bool(twice) or any(p.leaves_open for p in table.problems),
+            bool(repeated.questions) or any(p.leaves_open for p in table.problems),
         )
         parts = open_parts_of(file, sheet, table)
-        if twice and not table.held_up:
-            parts = [OpenPart(**place_of(file, sheet, table), question=questions[-1].message)]
+        for question in repeated.questions:
+            rows = [] if repeated.whole else sorted({c.source.row or 0 for c in repeated.differing})
+            parts.append(OpenPart(**place_of(file, sheet, table), rows=rows, question=question.message))
         open_parts += parts
         head = heading_of(sheet, table.reading.header_row)
         headings[i] = {head[c] for c in table.reading.columns.values() if c < len(head)}
@@ -346,7 +349,7 @@ def read_submission(
             continue
         claims += table.claims
         if i != turns[-1]:
-            claimed |= {identity(c) for c in table.claims}
+            stated |= {identity(c): c for c in table.claims}
         words |= {identity(c): str(c.value) for c in table.claims if c.quantity in REPEATED_QUANTITIES}
         cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
@@ -359,6 +362,52 @@ def read_submission(
     submission = Submission(label=label, cases=list(cases.values()), claims=claims)
     document = RecheckDocument(brief=brief, submission=submission, open=open_parts)
     return SubmissionRead(document, [used[i] for i in range(len(sheets))])
+
+
+@dataclass
+class _Repeated:
+    """Values of a table that another table of the submission states too.
+
+    whole : whether the table has nothing else.  differing : claims whose other statement has another value.
+    """
+
+    questions: list[Problem] = field(default_factory=list)
+    whole: bool = False
+    differing: list[Claim] = field(default_factory=list)
+
+
+def _repeated(table: TableRead, stated: Mapping[Identity, Claim]) -> _Repeated:
+    """Take the values that are stated elsewhere from a table; those with another value are asked about."""
+    pairs = [(c, before) for c in table.claims if (before := stated.get(identity(c)))] if stated else []
+    if not pairs:
+        return _Repeated()
+    differing = [(c, before) for c, before in pairs if not _same_value(c, before)]
+    whole = len(pairs) == len(table.claims)
+    if not whole:
+        again = {id(c) for c, _ in pairs}
+        table.claims = [c for c in table.claims if id(c) not in again]
+    if not differing and not whole:
+        return _Repeated()
+    claim, before = (differing or pairs)[0]
+    place = ", ".join(x for x in (before.source.file, before.source.sheet, f"row {before.source.row}") if x)
+    what = " ".join(x for x in (QUANTITIES[claim.quantity].meaning.lower(), claim.story, claim.direction) if x)
+    of_case = f" in case {claim.case}" if claim.case else ""
+    more = f" (and {len(differing) - 1} more values)" if len(differing) > 1 else ""
+    here = f"{claim.text} {claim.unit}".strip()
+    there = f"{before.text} {before.unit}".strip()
+    how = (
+        f"{here} here and {there} in {place}{more}" if differing else f"the same as in {place}, like all of this table"
+    )
+    words = f"the {what}{of_case} is already stated: {how}"
+    return _Repeated([Problem("/table", words, "Exclude one of the two.")], whole, [c for c, _ in differing])
+
+
+def _same_value(one: Claim, other: Claim) -> bool:
+    """Whether two statements have one value, within the digits of the coarser one."""
+    if isinstance(one.value, str) or isinstance(other.value, str):
+        return one.value == other.value
+    digits = max(half_unit(one.text) * one.scale, half_unit(other.text) * other.scale)
+    return abs(float(one.value) - float(other.value)) <= digits * (1 + 1e-9) + 1e-9 * abs(float(one.value))
 
 
 def place_of(file: str, sheet: Sheet, table: TableRead) -> dict[str, Any]:

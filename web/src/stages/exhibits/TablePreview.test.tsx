@@ -263,3 +263,20 @@ it("lists columns of numbers that are not used, and uses one as what it is", asy
     expect(asked.at(-1)?.body).toMatchObject({ reading: { columns: { story: 0, h: 1, w: 2 } } });
   });
 });
+
+it("asks what a table is, and reads it as the kind that is chosen", async () => {
+  const problem = {
+    row: null,
+    column: null,
+    message: "it is not clear what this table is",
+    remedy: "Choose its kind, or exclude it.",
+    holds_up: true,
+    extent: "table" as const,
+    choices: [{ label: "story drifts by case", sets: { kind: "drifts" } }],
+  };
+  const { asked } = preview(() => ({ ...READ, problems: [problem] }));
+  await userEvent.click(await screen.findByRole("button", { name: "story drifts by case" }));
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toMatchObject({ kind: "drifts", reading: null });
+  });
+});

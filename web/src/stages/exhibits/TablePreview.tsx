@@ -69,7 +69,9 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
               cells.current?.querySelector(`[data-row="${String(row)}"]`)?.scrollIntoView({ block: "center" });
             }}
             onAnswer={(choice) => {
-              preview.give(choice.sets);
+              const kind = choice.sets["kind"];
+              if (typeof kind === "string") preview.chooseKind(kind);
+              else preview.give(choice.sets);
             }}
             onCase={(name) => {
               preview.give({ case: name });
