@@ -13,7 +13,9 @@ from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
 from plumb_core.intake.reading import read_model_table
 from plumb_core.intake.sheets import read_text
-from plumb_core.intake.submission import SubmissionRead, read_answers, read_submission
+from plumb_core.intake.submission import EarlierTables, SubmissionRead, read_answers, read_in, read_submission
+from plumb_core.intake.tables import table_kinds
+from plumb_core.intake.tables.kind import Building
 from weasyprint import HTML
 
 BRIEF = {
@@ -280,3 +282,92 @@ def test_rows_on_the_next_page_go_on_below_the_same_title() -> None:
 
 def test_rows_below_another_title_are_another_table() -> None:
     assert {story for _, story, _, _ in drifts_and("Table 7: column sizes")} == {"L4", "L3"}
+
+
+@pytest.mark.parametrize(
+    ("text", "key", "expected"),
+    [
+        # a title with a wide blank, and rules of dashes, in columns of letters
+        (
+            "Story drifts  (case EX)\n\nStory   Drift 1 (mm)   Drift 2 (mm)\nL2        12.5           11.0\n"
+            "L1        10.1            9.0\n",
+            ("drift_end_1", "L2", "X", "EX"),
+            0.0125,
+        ),
+        (
+            "Case   Story   Force (kN)\n----   -----   ----------\nEX     L2      120.0\nEX     L1       60.0\n",
+            ("F", "L1", "X", "EX"),
+            60.0,
+        ),
+        ("Item | X | Y\nI_e | 1.25 | 1.25\n", ("I_e", "", "", ""), 1.25),
+        ("Item | Value | Unit\nS_DS | 0.83 | \n", ("S_DS", "", "", ""), 0.83),
+        ("Item | X | Y\nBase shear [kN] | 812 | 790\n", ("V", "", "Y", ""), 790.0),
+        ("Größe | Wert | Einheit\nW | 20000 | kN\n", ("W", "", "", ""), 20000.0),
+        ("Case | Story | Force (kN)\nEX +5% | L2 | 120\nEX +5% | L1 | 60\n", ("F", "L2", "X", "EX +5%"), 120.0),
+        ("Case | Story | Force (kN)\nLC1: EX | L2 | 120\nLC1: EX | L1 | 60\n", ("F", "L1", "X", "LC1: EX"), 60.0),
+        ("Story | Load | Amount (kN)\nL2 | own weight | 3000\n", ("load_kind", "", "", "own weight"), "dead"),
+        ("Story | Load | Amount (kN)\nL2 | finishes | 500\n", ("load_kind", "", "", "finishes"), "dead"),
+        # the size of a drift, and the neighbour of a factor, state what the comma is
+        (
+            "Case | Story | Drift end 1 (mm) | Drift end 2 (mm)\nEX | L2 | 6,888 | 5,441\nEX | L1 | 7,120 | 6,002\n",
+            ("drift_end_1", "L2", "X", "EX"),
+            0.006888,
+        ),
+        (
+            "Item | Value\nScale factor X | 1,001\nAccidental eccentricity | 5,0 %\n",
+            ("factor_used", "", "X", ""),
+            1.001,
+        ),
+        ("Case | Story | Drift ratio\nEX | L2 | 1/500\nEX | L1 | 1/430\n", ("drift_single", "L2", "X", "EX"), 0.0072),
+    ],
+)
+def test_what_needs_no_question(text: str, key: tuple[str, str, str, str], expected: float | str) -> None:
+    found = taken(text)
+    assert values(found)[key] == (pytest.approx(expected) if isinstance(expected, float) else expected)
+    assert asked(found) == []
+
+
+def test_stories_in_the_order_of_letters_are_put_in_the_order_of_numbers() -> None:
+    names = ("L1", "L10", "L11", "L2", "L3", "L4", "L5", "L6", "L7", "L8", "L9")
+    rows = "".join(f"{n} | {3.0 + 0.1 * int(n[1:]):.1f} | {1000 + int(n[1:])}\n" for n in names)
+    found = taken(f"Story | Height (m) | Weight (kN)\n{rows}", brief={"edition": "asce7-16", "stories": []})
+    assert asked(found) == []
+    assert list(of("h", found)) == [f"L{i}" for i in range(1, 12)]
+    assert of("h", found)["L10"] == 4.0
+
+
+def test_a_last_row_without_a_name_that_adds_up_is_a_total() -> None:
+    brief = {"edition": "asce7-16", "stories": []}
+    rows = "Story | Height (m) | Weight (kN)\nL2 | 3.5 | 5200\nL1 | 3.5 | 5000\n\t\t{}\n"
+    assert asked(taken(rows.format(10200), brief=brief)) == []
+    assert asked(taken(rows.format(9000), brief=brief)) != []
+
+
+def test_three_digits_after_a_point_are_doubtful_below_german_headings() -> None:
+    found = taken("Geschoss | Lastfall | Kraft [kN]\nL2 | EX | 1.211\nL1 | EX | 1.350\n")
+    assert any("1.211 or 1211" in q for q in asked(found))
+    # the same numbers below English headings are what they look like
+    assert of("F", taken("Story | Case | Force [kN]\nL2 | EX | 1.211\nL1 | EX | 1.350\n"))["L2"] == 1.211
+
+
+def test_seconds_are_offered_first_for_a_period_of_six_tenths() -> None:
+    text = "Mode\tPeriod\n1\t0,600\n2\t0,210\n"
+    problem = read_in(read_text(text), "modes.tsv", EarlierTables()).problems[0]
+    assert [c.label for c in problem.choices] == ["s", "ms"]
+
+
+def test_of_two_rows_the_larger_is_offered_first() -> None:
+    text = "Story\tCase\tForce (kN)\nL2\tEX\t120\nL1\tEX\t60\nL2\tEX\t140\nL3\tEX\t150\nL4\tEX\t160\n"
+    table = read_in(read_text(text), "forces.tsv", EarlierTables(building=Building(["L1", "L2", "L3", "L4"])))
+    (problem,) = table.problems
+    assert [c.label for c in problem.choices] == ["use row 4", "use row 2"]
+    assert problem.choices[0].sets == {"left_out": [1]}
+    # neither of the two is read before
+    assert sorted(c.story or "" for c in table.claims) == ["L1", "L3", "L4"]
+
+
+def test_a_table_of_no_known_kind_is_asked_about_once_with_the_likeliest_kind_first() -> None:
+    table = read_in(read_text("Nodal\tMovement\tThing\nA\t1\t2\nB\t3\t4\n"), "x.tsv", EarlierTables())
+    (problem,) = table.problems
+    assert "what this table is" in problem.message
+    assert {c.sets["kind"] for c in problem.choices} == table_kinds().keys()

@@ -128,7 +128,7 @@ def test_parameters_in_columns_by_direction() -> None:
 
 
 def test_parameters_that_cannot_be_placed_say_so() -> None:
-    rows = ["R\t6\t", "Widgets\t3\t", "S_DS\t0.8\t", "Site class\tQ\t", "S_S X\t1\tg", "S_1\t0.3\tg", "S_1\t0.4\tg"]
+    rows = ["R\t6\t", "Widgets\t3\t", "S_DS\t8.1\t", "Site class\tQ\t", "S_S X\t1\tg", "S_1\t0.3\tg", "S_1\t0.4\tg"]
     text = "\n".join(["Parameter\tValue\tUnit", *rows])
     read = read_table(read_text(text), "parameters")
     assert "direction of R is not given" in problem_at(read, 1, 0)

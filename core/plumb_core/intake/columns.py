@@ -239,6 +239,12 @@ def _without_mark(text: str) -> str:
     return bare if bare != text and readings(bare) else text
 
 
+_COMMA_LANGUAGE = re.compile(
+    r"(?i)geschoss|h\u00f6he|hoehe|gewicht|kraft|\bmasse\b|verschieb|niveau|hauteur|poids|effort|tranchant|\u00e9tage|d\u00e9plac|"
+    r"altura|\bpeso\b|fuerza|cortante|planta|desplaz|altezza|taglio|piano|spostam|periode|gr\u00f6(\u00df|ss)e|einheit|\bwert\b"
+)
+"""Words of tables in languages that write decimals with a comma."""
+
 VERTICAL_Y = re.compile(
     r"(?i)\by\b\W*(axis\s+)?(is\s+|=\s*)?(the\s+)?(vertical|up\b|upwards?)|\bvertical\W+(axis\W+)?(is\s+)?y\b"
 )
@@ -262,7 +268,7 @@ _TOTAL = re.compile(
     r"(?i)^\W*(grand |sub-?)?(totals?|sums?|subtotals?|sommes?|totale|totali|totaux|summe|gesamt|suma|somma)\b|^\W*Σ"
     r"|^\W*(max|maximum|min|minimum|mean|average|avg|mittelwert|moyenne|media|promedio)\W*$"
 )
-_SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–]{1,60}")
+_SAFE_NAME = re.compile(r"[\w .,+\-/()#&°'–%:]{1,60}")
 
 
 def _over(given: Reading, proposed: Reading | None) -> Reading:
@@ -462,11 +468,18 @@ class TableReader:
         usual = next((v for q, v in USUAL.items() if column.quantity.startswith(q) and column.quantity), None)
         below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
         texts = [with_unit(row[self.columns[column.name]].text)[0] for row in below[:200]]
-        values = sorted(abs(float(v)) for t in texts if (v := next(iter(readings(t).values()), "")))
-        if usual is None or not values or not values[len(values) // 2]:
+        # 0,600 is six tenths or six hundred
+        middles = []
+        for style in STYLES:
+            values = sorted(abs(float(v)) for t in texts if (v := readings(t).get(style)))
+            middles += [values[len(values) // 2]] if values and values[len(values) // 2] else []
+        if usual is None or not middles:
             return units
-        middle = values[len(values) // 2]
-        return sorted(units, key=lambda u: abs(log10(middle * factor(u, column.unit or "") / usual)))
+
+        def unlike(unit: str) -> float:
+            return min(abs(log10(m * factor(unit, column.unit or "") / usual)) for m in middles)
+
+        return sorted(units, key=unlike)
 
     def _unit_from_context(self, column: Column, index: int, core_unit: str) -> str | None:
         """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
@@ -582,9 +595,28 @@ class TableReader:
                     self.problem(
                         i, short, words, "Give every row as many cells as there are headings, including blank cells."
                     )
+        if retained and self._is_sum(retained[-1], retained[:-1], first):
+            self.skipped.append(retained.pop())
         if not retained:
             self.problem(None, None, "there are no rows of values in it", "Paste the table with its rows of values.")
         return retained
+
+    def _is_sum(self, row: int, above: Sequence[int], first: int) -> bool:
+        """Whether a last row without a name has the sums of the rows above, of values that add up."""
+        if self.sheet.rows[row][first].text or len(above) < 2:
+            return False
+        found = False
+        for name, index in self.columns.items():
+            text = self.sheet.rows[row][index].text
+            if not text or self.by_name[name].unit is None:
+                continue
+            values = [readings(self.sheet.rows[r][index].text) for r in (*above, row)]
+            sums = [[float(v[s]) for v in values if s in v] for s in STYLES]
+            agrees = any(len(x) == len(values) and abs(sum(x[:-1]) - x[-1]) <= 0.005 * abs(x[-1]) for x in sums)
+            if not agrees or self.by_name[name].quantity not in ("w", "m", "F", "load_amount"):
+                return False
+            found = True
+        return found
 
     def _ask_about_more_cells(self, row: int, beyond: int) -> None:
         """A number beyond the last heading: a separator that is in a number has parted it."""
@@ -621,7 +653,9 @@ class TableReader:
             below = self.sheet.rows[(-1 if self.header is None else self.header) + 1 :]
             index = self.columns[name]
             texts = [with_unit(_without_mark(row[index].text))[0] for row in below]
-            written = style_of(texts, (c.text for row in below for c in row), self._plausible(name, texts))
+            cells = (c.text for row in below for c in row)
+            comma = any(_COMMA_LANGUAGE.search(t) for t in (*self._heading(), *self.sheet.notes))
+            written = style_of(texts, cells, self._plausible(name, texts), comma_usual=comma)
             if written.style is None:
                 remedy = f"State how decimals are written: as in {' or '.join(STYLES.values())}."
                 words = f"it is not clear how the numbers are written: {written.why}"
@@ -713,7 +747,7 @@ class TableReader:
         if not text:
             self.problem(row, index, f"{title} is missing", f"Name the {title}.")
         elif not is_safe_name(text):
-            remedy = "Use up to 60 letters, digits, spaces and . , + - / ( ) # &."
+            remedy = "Use up to 60 letters, digits, spaces and . , : + - / ( ) # & %."
             self.problem(row, index, f"{text[:40]!r} is not a valid name", remedy)
         else:
             return text

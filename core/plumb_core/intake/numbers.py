@@ -137,10 +137,13 @@ def _style_evidence(texts: Iterable[str]) -> tuple[dict[Style, str], str]:
     return only, both
 
 
-def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[Style] = ()) -> Written:
+def style_of(
+    column: Sequence[str], table: Iterable[str], plausible: Sequence[Style] = (), *, comma_usual: bool = False
+) -> Written:
     """How the numbers of a column are written.
 
     column, table : texts of its cells, and of all cells of the table
+    comma_usual : whether the words of the table are of a language that writes decimals with a comma
     plausible : styles in which all of its numbers are such as its quantity can have; empty where nothing is known of it
     """
     only, both = _style_evidence(column)
@@ -158,7 +161,7 @@ def style_of(column: Sequence[str], table: Iterable[str], plausible: Sequence[St
         style = next(iter(elsewhere))
         # the other columns indicate a style, and nothing contradicts it
         return Written(style, f"{elsewhere[style]!r} in another column can be read in one way only")
-    if "." in both and not elsewhere:
+    if "." in both and not elsewhere and not comma_usual:
         return Written("point", "")
     return Written(None, f"{both!r} can be {readings(both)['point']} or {readings(both)['comma']}")
 

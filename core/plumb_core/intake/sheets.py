@@ -211,8 +211,28 @@ def _between_bars(text: str) -> list[list[Cell]] | None:
 
 def _of_fixed_width(text: str) -> list[list[Cell]] | None:
     """Cells in columns of letters: two blanks part them, and what overlaps down the page is one column."""
-    lines = text.expandtabs(8).split("\n")
-    phrases = [[(m.group(), m.start(), m.end()) for m in re.finditer(r"\S+(?: \S+)*", line)] for line in lines]
+    lines = ["" if _RULE.fullmatch(line) else line for line in text.expandtabs(8).split("\n")]
+    # a line over the first blank one, and lines without numbers over the headings, can be titles with wide blanks
+    for titles in range(4):
+        rows = _in_columns(lines, titles)
+        if rows is not None:
+            return rows
+    return None
+
+
+_RULE = re.compile(r"[\s\-=_+|.\u2500]*[\-=_\u2500]{2}[\s\-=_+|.\u2500]*")
+"""A line of dashes."""
+
+
+def _in_columns(lines: list[str], titles: int) -> list[list[Cell]] | None:
+    """Cells of lines in columns of letters, the first lines that are not blank as one cell each."""
+    first = [i for i, line in enumerate(lines) if line.strip()][:titles]
+    phrases = [
+        [(line.strip(), 0, len(line))]
+        if i in first
+        else [(m.group(), m.start(), m.end()) for m in re.finditer(r"\S+(?: \S+)*", line)]
+        for i, line in enumerate(lines)
+    ]
     wide = [p for p in phrases if len(p) > 1]
     if len(wide) < 2 or len(wide) * 2 < sum(map(bool, phrases)):
         return None
@@ -231,7 +251,8 @@ def _of_fixed_width(text: str) -> list[list[Cell]] | None:
         if len(phrase) == 1:
             row[0] = phrase[0][0]
         rows.append([_text_cell(c) for c in row])
-    return rows if all("  " not in c.text for row in rows for c in row) else None
+    alone = {i for i, phrase in enumerate(phrases) if len(phrase) == 1}
+    return rows if all("  " not in c.text for i, row in enumerate(rows) if i not in alone for c in row) else None
 
 
 _EQUATION = re.compile(r"\s*([^=:]{1,40}?)\s*[=:]\s*([^=:]{1,60}?)\s*")

@@ -48,7 +48,7 @@ _REDUNDANT_WORDS: dict[str, str] = {
     "ratio": "ratio ratios rapport relación relacion rapporto verhältnis",
     "value": "value values wert valeur valor valore",
     "unit": "unit units einheit unité unite unidad unità unita",
-    "parameter": "parameter parameters kennwert paramètre parametre parámetro parametro",
+    "parameter": "parameter parameters größe grösse groesse grosse kenngröße grandeur grandezza magnitud kennwert paramètre parametre parámetro parametro",
     "drift": "drift drifts δ stockwerksverschiebung geschossverschiebung stockwerksverdrehung dérive derive deriva derivas",
     "displacement": "displacement displacements displ disp deflection deflections defl sway verschiebung déplacement deplacement "
     "desplazamiento spostamento",

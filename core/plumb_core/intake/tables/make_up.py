@@ -10,7 +10,8 @@ from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 from plumb_core.intake.tables.stories import STORY
 
 KINDS = {
-    "dead": "dead selfweight superimposeddead superdead permanent g sdl",
+    "dead": "dead selfweight ownweight superimposeddead superdead permanent g sdl finishes finish screed ceiling "
+    "ceilings services cladding facade structure slab",
     "live": "live imposed variable q",
     "storage": "storage warehouse",
     "roof_live": "rooflive roof imposedonroof",

@@ -12,7 +12,7 @@ from plumb_core.documents.base import Direction
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import Edition
 from plumb_core.intake.cells import UNITS, is_unit_text, known_unit
-from plumb_core.intake.columns import Column, heading_unit, normal
+from plumb_core.intake.columns import Column, heading_unit, is_safe_name, normal
 from plumb_core.intake.names import allowed_texts, may_be_zero, parameter_names
 from plumb_core.intake.numbers import with_unit
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
@@ -23,10 +23,15 @@ VALUES: dict[str, tuple[Direction, ...]] = {"value": (), "value_X": ("X",), "val
 """Columns of values, with the direction that each is for."""
 
 
+MAX_TEXT = 500
+"""Characters of a text."""
 FREE = ("base_level", "edition_stated", "tension_only")
 """Texts that can be anything."""
 BOTH_DIRECTIONS = ("torsion_stated", "scaling_share")
 """Statements that are for both directions where they name none."""
+IN_G = ("S_S", "S_1", "S_MS", "S_M1", "S_DS", "S_D1")
+"""Accelerations that the maps and tables of ASCE 7 give in g; without a unit they are in g."""
+LARGEST_IN_G = 4.0
 LARGEST: Mapping[str, float] = {
     "damping": 0.35,
     "damping_modes": 0.35,
@@ -59,14 +64,21 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     return Rows(claims)
 
 
+_BRACKETS = re.compile(r"[\[\]:=%\u2264\u2265<>]")
+"""Signs that belong to units and symbols in names of parameters."""
+
+
 def _direction(letter: str) -> Literal["X", "Y"]:
     return "X" if letter in "xX" else "Y"
 
 
 def _parameter(reader: ClaimReader, row: int) -> tuple[str, Direction | None] | None:
     """(quantity, direction) that the name in a row represents."""
-    text = reader.name(row, "name", "parameter")
-    if text is None:
+    text = reader.text(row, "name")
+    if not is_safe_name(_BRACKETS.sub("", text)) or reader.is_formula(row, "name"):
+        # with the problem noted
+        text = reader.name(row, "name", "parameter") or ""
+    if not text:
         return None
     named, symbol = _named(reader, text), _named(reader, reader.text(row, "symbol"))
     if named and symbol and named[0] != symbol[0]:
@@ -139,6 +151,9 @@ def _places(
     symbol = QUANTITIES[quantity].symbol
     single = "value" in reader.columns
     if QUANTITIES[quantity].scope is Scope.BUILDING:
+        if by_axis and not direction and len({reader.text(row, c) for c, _ in axes}) == 1:
+            # the same in both columns is one value
+            return [(by_axis[0][0], [None])]
         if direction or (by_axis and not reader.text(row, "value")):
             remedy = "Give one value for the building, in the column of values."
             reader.problem(row, index, f"{symbol} has no direction", remedy)
@@ -171,7 +186,8 @@ def _claim(reader: ClaimReader, row: int, column: str, quantity: str, direction:
     written = _unit_written(reader, row, column) if number else None
     if written is None:
         return None
-    unit = known_unit(written or ("g" if quantity == "spectrum_factor" else "-"), known.unit)
+    in_g = quantity == "spectrum_factor" or (quantity in IN_G and number is not None and abs(number[0]) <= LARGEST_IN_G)
+    unit = known_unit(written or ("g" if in_g else "-"), known.unit)
     most = LARGEST.get(quantity)
     if unit == "-" and number and most and abs(number[0]) > most:
         name = reader.text(row, "name")
@@ -251,11 +267,15 @@ def _system(written: str, edition: Edition) -> tuple[str, tuple[str, ...]]:
 def _declared(quantity: str, written: str) -> str:
     """A declaration in the word that is used here for it, else as it was written."""
     plain = normal(written)
-    return next((w for w, p in WORDS.get(quantity, {}).items() if re.fullmatch(p, plain)), written[:200])
+    return next((w for w, p in WORDS.get(quantity, {}).items() if re.fullmatch(p, plain)), written)
 
 
 def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: Direction | None) -> Claim | None:
     written = reader.text(row, column).strip()
+    if len(written) > MAX_TEXT:
+        words = f"the text has {len(written)} characters; the limit is {MAX_TEXT}"
+        reader.problem(row, reader.columns[column], words, "Shorten the text, or exclude the row.")
+        return None
     if quantity in WORDS:
         source = reader.source(row, column)
         return Claim(
@@ -263,7 +283,7 @@ def _text(reader: ClaimReader, row: int, column: str, quantity: str, direction: 
         )
     allowed = () if quantity in FREE else allowed_texts(quantity, reader.edition)
     plain = normal(re.sub(r"(?i)^class ", "", written))
-    text = next((a for a in allowed if normal(a) == plain), "" if allowed else written[:60])
+    text = next((a for a in allowed if normal(a) == plain), "" if allowed else written)
     likely: tuple[str, ...] = ()
     if not text and quantity == "lateral_system" and reader.edition is not None:
         text, likely = _system(written, reader.edition)

@@ -49,6 +49,12 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     if reader.order == "top_down":
         stories.reverse()
         claims.reverse()
+    elif reader.order == "by_name":
+        reader.order = ""
+        order = _by_rank(stories) or []
+        if len(claims) == len(stories):
+            claims = [claims[i] for i in order]
+        stories = [stories[i] for i in order]
     flat = [c for of_row in claims for c in of_row]
     if "h" in reader.columns and "level" not in reader.columns:
         _ask_about_levels(reader, [c for c in flat if c.quantity == "h"])
@@ -76,8 +82,20 @@ def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
     return names
 
 
+def _by_rank(names: list[str]) -> list[int] | None:
+    """Places of the names from the lowest story to the highest, by their numbers; None where a name has none."""
+    ranks = [rank_of(n) for n in names]
+    if any(r is None for r in ranks) or len(set(ranks)) != len(ranks) or len(names) < 3:
+        return None
+    return sorted(range(len(names)), key=lambda i: ranks[i] or 0.0)
+
+
 def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
     """Order of the stories by their names, or by those of the brief; if neither gives an order, there is a question."""
+    in_letters = sorted(names) in (names, names[::-1]) and not order_of(rank_of(n) for n in names)
+    if not reader.known and in_letters and _by_rank(names) is not None:
+        # in the order of letters, as a program lists L1, L10, L2
+        return "by_name"
     places = [reader.known.index(n) if n in reader.known else None for n in names]
     reported = order_of(rank_of(n) for n in names) or order_of(None if p is None else float(p) for p in places)
     if not reported and not reader.proposed_order and len(names) > 1:
