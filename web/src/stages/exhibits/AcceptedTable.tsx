@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { ClaimTable, Reading } from "../../shared/api/client";
 import { counted } from "../../shared/numbers";
+import { OpenParts } from "./OpenParts";
 import { strings } from "./strings";
 import { TablePreview } from "./TablePreview";
 import type { TableSource } from "./useTablePreview";
@@ -39,14 +40,7 @@ export function AcceptedTable(props: Props) {
         <b>{props.title}</b> <span className="quiet">{strings.from(label)}</span>:{" "}
         {table.claims > 0 ? strings.acceptedCount(counted(table.claims, "value")) : `${strings.accepted}.`}
       </p>
-      {table.open_parts.map((part) => (
-        <p key={part.question + part.rows.join()} className="open-part">
-          {strings.placeNotRead(
-            part.rows.length > 0 ? strings.rowsAt(part.rows.join(", "), part.rows.length > 1) : strings.aColumn,
-          )}
-          {part.question}
-        </p>
-      ))}
+      <OpenParts table={table} />
       {props.editable && (
         <p>
           <Button

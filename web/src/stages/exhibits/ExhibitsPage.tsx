@@ -13,6 +13,7 @@ import { OpenExhibit } from "./OpenExhibit";
 import { TablePreview } from "./TablePreview";
 import type { TableSource } from "./useTablePreview";
 import "./exhibits.css";
+import { OpenParts } from "./OpenParts";
 import { strings } from "./strings";
 import css from "./ExhibitsPage.module.css";
 
@@ -315,6 +316,9 @@ export default function ExhibitsPage() {
                             {strings.moreFound}
                           </span>
                         )}
+                        {tables.map((t) => (
+                          <OpenParts key={t.id} table={t} />
+                        ))}
                       </td>
                       <td className="n">{tables.reduce((n, t) => n + t.claims, 0) || ""}</td>
                       <td className="n">
