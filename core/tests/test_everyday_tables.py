@@ -371,3 +371,75 @@ def test_a_table_of_no_known_kind_is_asked_about_once_with_the_likeliest_kind_fi
     (problem,) = table.problems
     assert "what this table is" in problem.message
     assert {c.sets["kind"] for c in problem.choices} == table_kinds().keys()
+
+
+@pytest.mark.parametrize(
+    ("text", "key", "expected"),
+    [
+        # weights without heights, of the stories of the brief
+        ("Floor | Seismic weight (kN)\nL2 | 4800\nL1 | 5100\n", ("w", "L1", "", ""), 5100.0),
+        # an axis in brackets is no unit
+        ("Story | Ax (X) | Ax (Y)\nL2 | 1.0 | 1.2\nL1 | 1.0 | 1.1\n", ("A_x", "L2", "Y", ""), 1.2),
+        # the side of the mass belongs to the name of the case
+        (
+            "Level | EQX+ drift (%) | EQX- drift (%)\nL2 | 0.42 | 0.39\nL1 | 0.28 | 0.26\n",
+            ("drift_single", "L2", "X", "EQX-"),
+            0.0039 * 3.6,
+        ),
+        # parameters below a blank heading
+        (
+            "Base shear summary\n | X | Y\nStatic base shear (kN) | 812 | 790\nScale factor | 1.25 | 1.234\n",
+            ("V_static", "", "Y", ""),
+            790.0,
+        ),
+        (
+            "Mode no. | T [s] | Meff X [%] | Meff Y [%]\n1 | 1.2 | 71 | 0.1\n2 | 1.0 | 0.1 | 73\n",
+            ("mass_ratio", "2", "Y", ""),
+            0.73,
+        ),
+        (
+            "Interstorey drift index, EX (x 10^-3)\nStorey | Max | Average\nL2 | 4.2 | 3.6\nL1 | 2.8 | 2.4\n",
+            ("drift_max", "L2", "X", "EX"),
+            0.0042 * 3.6,
+        ),
+        ("Item | Value\nDamping ratio | 5 %\n", ("damping", "", "", ""), 0.05),
+        # a symbol of one letter is what its unit can be of: M in kNm is no mass
+        (
+            "Story forces, EQX\nLevel | F (kN) | V (kN) | M (kNm)\nL2 | 120 | 720 | 3420\nL1 | 40 | 760 | 6012\n",
+            ("M_story", "L1", "X", "EQX"),
+            6012.0,
+        ),
+    ],
+)
+def test_what_is_read_in_other_words(text: str, key: tuple[str, str, str, str], expected: float) -> None:
+    found = taken(text)
+    assert values(found)[key] == pytest.approx(expected)
+    assert asked(found) == []
+
+
+def test_coordinates_of_the_centre_of_mass_are_no_displacements() -> None:
+    found = taken("Displacements, case EX\nStory | CM X (m) | CM Y (m)\nL4 | 15.1 | 10.0\nL3 | 15.1 | 10.0\n")
+    assert values(found) == {}
+    assert asked(found) != []
+    plain = taken("Story | CM X (m) | CM Y (m)\nL4 | 15.1 | 10.0\nL3 | 15.1 | 10.0\n")
+    assert values(plain)["x_m", "L4", "X", ""] == 15.1
+
+
+def test_one_over_a_number_is_no_name_of_a_case() -> None:
+    found = taken("Storey drift\nStorey | Drift ratio 1/x\nL2 | 1/285\nL1 | 1/250\n")
+    assert values(found) == {}
+    assert asked(found) != []
+
+
+def test_coordinates_beside_drifts_are_no_reactions_and_no_shapes() -> None:
+    head = "Story | Output case | Direction | Drift | X | Y | Z\n"
+    text = head + "L4 | EX | X | 0.0035 | 0 | 20 | 15\nL3 | EX | X | 0.004 | 0 | 20 | 11.4\n"
+    found = taken(text)
+    assert {t.kind for t in found.tables if t.values} <= {"drifts"}
+    assert any("unit of drift is missing" in q for q in asked(found))
+
+
+def test_a_table_of_which_nothing_is_read_is_asked_about() -> None:
+    found = taken("Torsion check\nStory | dmax (mm) | davg (mm)\nL2 | 14 | 11\nL1 | 10 | 8\n")
+    assert values(found) == {}
+    assert any("drift or a displacement" in q for q in asked(found))

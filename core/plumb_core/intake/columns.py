@@ -129,7 +129,8 @@ def normal(text: str) -> str:
 
 def heading_unit(text: str) -> str:
     """The unit that a heading states: in brackets at its end, or after its last comma."""
-    brackets = [b for b in _BRACKET.findall(text) if b]
+    # an axis in brackets is no unit
+    brackets = [b for b in _BRACKET.findall(text) if b and b.upper() not in ("X", "Y", "Z")]
     if brackets:
         # a unit before a word that only says which value is meant: Sa (g) (design)
         return next((b for b in brackets if is_unit_text(b)), "" if len(brackets) > 1 else brackets[-1])
@@ -161,8 +162,12 @@ def recognised_as(text: str, columns: Sequence[Column]) -> list[str]:
     if not text:
         return []
     forms, measured = _heading(text)
+    unit = heading_unit(text)
+    # a symbol of one letter is what its unit can be of
+    symbol = unit if len(forms[0]) == 1 and unit and is_unit_text(unit) else ""
     # What is measured in metres is no name
     fit = (c for c in columns if not (measured and c.unit is None))
+    fit = (c for c in fit if not (symbol and c.unit is not None and known_unit(symbol, c.unit) is None))
     return [c.name for c in fit if any(re.fullmatch(c.headings, form) for form in forms)]
 
 
@@ -484,7 +489,8 @@ class TableReader:
     def _unit_from_context(self, column: Column, index: int, core_unit: str) -> str | None:
         """The unit of a column whose heading has none: of its cells, of a note, as before, or none at all."""
         ratio = core_unit == "m or share" and self.header is not None
-        ratio = ratio and bool(re.search(r"(?i)ratio", self.sheet.rows[self.header or 0][index].text))
+        words = [self.sheet.rows[self.header or 0][index].text, *self.sheet.notes]
+        ratio = ratio and any(re.search(r"(?i)ratio|\bindex\b|\bindices\b", w) for w in words)
         found = (
             (self._unit_of_cells(index, core_unit), "in its cells", True),
             (self._unit_of_shares(column, index), "the column adds up to it", False),

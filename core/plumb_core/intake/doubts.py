@@ -103,7 +103,7 @@ def _ask_about_units(reader: ClaimReader) -> None:
         reader.problem(reader.header, reader.columns[column.name], words, "Choose the unit.", choices=choices)
 
 
-_DELTA = re.compile(r"(?i)\bdelta|\u0394|\u03b4")
+_DELTA = re.compile(r"(?i)\bdelta|\u0394|\u03b4|^d_?(max|avg|mean|average)\b")
 
 
 def _ask_about_delta(reader: ClaimReader, kind: str) -> None:

@@ -37,7 +37,7 @@ WORDS: Mapping[str, str] = {
     "mass_target": "masstarget",
     "combined_by": "combinationofmodes modalcombination modescombinedby",
     "directions_by": "combinationofdirections directionalcombination",
-    "damping": "dampingofthespectrum damping",
+    "damping": "dampingofthespectrum damping dampingratio viscousdamping viscousdampingratio",
     "damping_modes": "dampingofthemodes modaldamping",
     "spectrum_factor": "factoronthespectrum spectrumfactor",
     "eccentricity": "accidentaleccentricity",
@@ -128,6 +128,20 @@ def direction_in(name: str) -> str:
     """
     axes = {m.group(1).upper() for word in re.split(r"[^A-Za-z0-9]+", name) if (m := _AXIS.fullmatch(word))}
     return axes.pop() if len(axes) == 1 else ""
+
+
+_ACTION = re.compile(
+    r"(?i)(equivalent|static|linear|modal|dyn(amic)?|response|spectr(um|al)|seismic|earthquake|quake|lateral|action|load|force|"
+    r"case|time|history|scaled|unscaled|reduced|elastic|design|drift|positive|negative|pos|neg|plus|minus|ecc(entricity)?|"
+    r"e|s|q|w|eq|rs|rsa|th|sp|spec|accidental|torsion|twist|direction|dir|along|in|no|lc|comb|combo|combination|env|envelope|max|min|ulc|d|l|t)"
+)
+"""Words of which names of seismic cases are made."""
+
+
+def names_an_action(text: str) -> bool:
+    """Whether all words of a text are such as names of cases are made of: Static X, EX+, not Block X."""
+    words = [w for w in re.split(r"[^A-Za-z]+", text) if w]
+    return all(_ACTION.fullmatch(w) or direction_in(w) for w in words)
 
 
 _KINDS = (

@@ -9,16 +9,17 @@ import re
 from collections.abc import Sequence
 from functools import lru_cache
 
-from plumb_core.intake.cells import Cell
+from plumb_core.intake.cells import Cell, is_unit_text
 from plumb_core.intake.layout.heads import CASE_WORD, CONTEXT, CONTINUED, MODE_LINE, RESULT, Heads, fits_of
 from plumb_core.intake.layout.rows import Rows, Shift, held, is_blank, is_line
-from plumb_core.intake.names import axis_named, direction_in
+from plumb_core.intake.names import axis_named, direction_in, names_an_action
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.story_names import rank_of
 from plumb_core.intake.tables import table_kinds
 from plumb_core.intake.tables.kind import TableKind
 from plumb_core.intake.words import in_order
 
+_UNIT_IN_BRACKETS = re.compile(r"[\[(]\s*([^\[\]()]*?)\s*[\])]")
 IN_LINES = (*CONTEXT, "story")
 """What a line over a block of rows can say."""
 TITLES = {"case": "Case", "mode": "Mode", "direction": "Direction", "story": "Story"}
@@ -76,23 +77,11 @@ _BOTH_AXES = re.compile(r"(?i)\b([xy])\s*(?:-?direction)?\s*(?:and|&|/|,|\+)\s*(
 _NO_NAME = re.compile(
     r"(?i)(with|without|of|for|in|at|is|are|was|and|as|the|a|an|this|that|where|when|it|by|see|from|has|no|study|number)\b"
 )
-_ACTION = re.compile(
-    r"(?i)(equivalent|static|linear|modal|dyn(amic)?|response|spectr(um|al)|seismic|earthquake|quake|lateral|action|load|force|"
-    r"case|time|history|scaled|unscaled|reduced|elastic|design|drift|positive|negative|pos|neg|plus|minus|ecc(entricity)?|"
-    r"e|s|q|w|eq|rs|rsa|th|sp|spec|accidental|torsion|twist|direction|dir|along|in|no)"
-)
-"""Words of which names of seismic cases are made."""
 
 
 def _is_name(text: str) -> bool:
     """Whether words behind "case" are its name, and not what a sentence goes on with."""
     return len(text.split()) <= 5 and not _NO_NAME.match(text)
-
-
-def _names_an_action(text: str) -> bool:
-    """Whether all words of a text are such as names of cases are made of: Static X, EX+, not Block X."""
-    words = [w for w in re.split(r"[^A-Za-z]+", text) if w]
-    return all(_ACTION.fullmatch(w) or direction_in(w) for w in words)
 
 
 def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loose: bool) -> dict[str, str]:
@@ -101,6 +90,8 @@ def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loo
     loose : whether a name of its own is enough; else it has to name an axis, as a sheet's name must
     """
     words: dict[str, str] = {}
+    # a unit in brackets is no part of a name
+    text = _UNIT_IN_BRACKETS.sub(lambda m: "" if is_unit_text(m.group(1)) else m.group(), text).strip()
     if "story" in expected and loose and rank_of(text) is not None:
         return {"story": text}
     if "mode" in expected and (mode := MODE_LINE.fullmatch(text.split(",")[-1])):
@@ -127,7 +118,7 @@ def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loo
                 len(left) == 1
                 and len(left[0].split()) <= 4
                 and (
-                    (direction_in(left[0]) and (loose or _names_an_action(left[0])))
+                    (direction_in(left[0]) and (loose or names_an_action(left[0])))
                     or (loose and len(pieces) == 1 and len(left[0].split()) <= 2 and kind.id != "reactions")
                 )
             ):

@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from plumb_core.intake.cells import is_unit_text
-from plumb_core.intake.columns import heading_unit, recognised_as
+from plumb_core.intake.columns import heading_unit, normal, recognised_as
 from plumb_core.intake.layout.rows import Rows, is_blank, is_data, is_line, is_units
-from plumb_core.intake.names import axis_named, direction_in
+from plumb_core.intake.names import axis_named, direction_in, names_an_action, parameter_names
 from plumb_core.intake.numbers import readings
 from plumb_core.intake.story_names import BASE, rank_of
 from plumb_core.intake.tables import table_kinds
@@ -78,7 +78,7 @@ def _place_above(kind: TableKind, parts: Sequence[str], *, alone: bool) -> Place
     alone : whether they are words of the heading itself, which have to name an axis to be a case
     """
     names = {c.name for c in kind.columns}
-    text = " ".join(p for p in parts if p).strip(" -:,")
+    text = " ".join(p for p in parts if p).strip(" :,").lstrip("- ")
     mode = MODE_LINE.fullmatch(text)
     if mode and "mode" in names:
         return (("mode", mode.group(1)),)
@@ -90,7 +90,7 @@ def _place_above(kind: TableKind, parts: Sequence[str], *, alone: bool) -> Place
         if kind.id != "forces":
             return (("case", rest), ("direction", axis))
     if "case" in names and kind.values and 0 < len(text) <= 60 and not _SENTENCE.search(text):
-        if alone and not direction_in(text):
+        if alone and not (direction_in(text) and names_an_action(text) and not _ONE_OVER.match(text)):
             return None
         return (("case", case_name(text)),)
     return None
@@ -98,6 +98,9 @@ def _place_above(kind: TableKind, parts: Sequence[str], *, alone: bool) -> Place
 
 _SENTENCE = re.compile(r"(?i)\b(is|are|was)\b")
 """Words of a sentence, which is no name of a case."""
+
+_ONE_OVER = re.compile(r"\s*\d+\s*/")
+"""A share written as one over a number."""
 
 CASE_WORD = re.compile(
     r"(?i)\b(?:load\s*-?\s*)?(?:case(?!s)|lastfall|cas\s+de\s+charge|caso\s+de\s+carga|caso\s+di\s+carico)\s*[:=.\-]?\s*(.+)"
@@ -107,7 +110,9 @@ CASE_WORD = re.compile(
 def case_name(text: str) -> str:
     """The name of a case, without the word that says it is one."""
     match = CASE_WORD.fullmatch(text.strip())
-    return CONTINUED.sub("", match.group(1) if match else text).strip(" -:,")
+    name = CONTINUED.sub("", match.group(1) if match else text).strip(" :,").lstrip("- ")
+    # a sign behind a name is the side of the mass; a dash after a blank is none
+    return re.sub(r"\s+[-\u2013:,]+$", "", name)
 
 
 CONTINUED = re.compile(r"(?i)[\s,]*\(?\b(continued|cont\.?|cont'd|contd\.?)\)?\s*$")
@@ -236,7 +241,9 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
         heads = Heads(kind, first, last, columns, over, [_joined(p) for p in parts], left)
         missing = [n.name for n in kind.columns if n.required and n.name not in heads.names]
         in_lines = not parts[0] or ("case" in columns.values() and _lines_name_stories(rows, last + 1))
-        if not columns or any(not _may_stand_over(kind, m) and not (m == "story" and in_lines) for m in missing):
+        unnamed = kind.id == "parameters" and not parts[0] and _names_parameters(rows, last + 1)
+        given = {n for n, there in (("story", in_lines), ("name", unnamed)) if there}
+        if not columns or any(not _may_stand_over(kind, m) and m not in given for m in missing):
             continue
         values = [n for n in columns.values() if is_value(kind, n)]
         rest = [in_order(" ".join(parts[c])) for c in stated if c not in columns]
@@ -244,9 +251,9 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
         about = 0.06 if kind.about and any(re.search(kind.about, w) for w in rest) else 0.0
         if not about and kind.about and re.search(kind.about, in_order(title)):
             about = 0.03
-        if missing and not values and not about:
+        if missing and not values and not about and not unnamed:
             continue
-        if _is_of_another_kind(kind, rest, rows, last + 1, columns):
+        if _is_of_another_kind(heads, rest, rows, title):
             continue
         heads.score = len(columns) / len(stated) + 0.01 * len(columns) - 0.05 * len(missing) - 0.002 * len(over) + about
         if best is None or heads.score > best.score + 1e-9:
@@ -254,13 +261,29 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
     return best
 
 
-def _is_of_another_kind(
-    kind: TableKind, rest: Sequence[str], rows: Rows, start: int, columns: Mapping[int, str]
-) -> bool:
-    """Whether headings that are left, or the rows, state that a table is of another kind."""
-    if kind.id == "stories":
-        return any(RESULT.search(r) for r in rest)
-    return kind.id == "forces" and _at_the_base(rows, start, columns)
+def _is_of_another_kind(heads: Heads, rest: Sequence[str], rows: Rows, title: str) -> bool:
+    """Whether headings that are left, the title or the rows state that a table is of another kind."""
+    kind, names, start = heads.kind.id, set(heads.columns.values()), heads.last + 1
+    if kind == "stories":
+        about_results = RESULT.search(in_order(title)) and not names & {"h", "level", "w"}
+        return bool(about_results) or any(RESULT.search(r) for r in rest)
+    if kind != "parameters" and 0 not in heads.columns and _names_parameters(rows, start):
+        return True
+    if kind == "reactions":
+        # X, Y and Z alone can be anything
+        bare = all(normal(heads.texts[c]) in ("x", "y", "z") for c, n in heads.columns.items() if n != "case")
+        units = any(heading_unit(heads.texts[c]) for c in heads.columns)
+        return bare and not units and not re.search(heads.kind.about, in_order(title))
+    return kind == "forces" and _at_the_base(rows, start, heads.columns)
+
+
+def _names_parameters(rows: Rows, start: int) -> bool:
+    """Whether the first column of most rows has the name of a parameter."""
+    names = [r[0].text for r in rows[start : start + SEARCHED] if r and r[0].text]
+    known = parameter_names()
+    bare = [re.sub(r"[\[(].*?[\])]|[=:].*", "", n).strip() for n in names]
+    found = sum(1 for n in bare if normal(n) in known or in_order(n) in known)
+    return bool(names) and 2 * found >= len(names)
 
 
 def _at_the_base(rows: Rows, start: int, columns: Mapping[int, str]) -> bool:

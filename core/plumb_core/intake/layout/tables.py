@@ -245,6 +245,8 @@ def _unnamed(kind: TableKind, texts: Sequence[str]) -> str:
     """A heading for a first column without one, by what is in it."""
     stated = [t for t in texts if t]
     names = {c.name for c in kind.columns}
+    if kind.id == "parameters":
+        return "Item"
     if "story" in names and stated and sum(1 for t in stated if rank_of(t) is not None) >= 0.7 * len(stated):
         return "Story"
     return "Case" if "case" in names and "story" not in names else ""

@@ -9,7 +9,10 @@ from plumb_core.documents.submission import LoadCase
 from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
-CASE = r"case|loadcase|load|combination|casename|(load)?combination(case|name)|loadcombination"
+CASE = (
+    r"(output|analysis|result)case|case|loadcase|load|combination|casename|(load)?combination(case|name)|"
+    r"loadcombination"
+)
 KINDS = {
     "static": r"static|lateralforce|equivalent(static|lateral)?(force)?|linearstatic",
     "modal": r"modal|responsespectrum|spectrum|spectral|dynamic",

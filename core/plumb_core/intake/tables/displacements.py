@@ -6,8 +6,9 @@ from plumb_core.intake.columns import Column
 from plumb_core.intake.movements import PLACE, rows
 from plumb_core.intake.tables.kind import TableKind
 
-_DELTA = r"(delta|δ)(max|maximum)|(max|maximum)(delta|δ)"
-"""A symbol of both drifts and displacements; see `doubts`."""
+_DELTA = r"(delta|δ|d)(max|maximum)|(max|maximum)(delta|δ)"
+_MEAN = r"(delta|δ|d)(avg|average|mean)|(avg|average|mean)(delta|δ)"
+"""Symbols of both drifts and displacements; see `doubts`."""
 
 
 def _column(name: str, title: str, pattern: str) -> Column:
@@ -27,12 +28,16 @@ KIND = TableKind(
             _DELTA + r"|(greatest|max|maximum|largest)(story|level)?(displacement)?|displacement(max|maximum)",
         ),
         _column(
-            "displacement_avg", "mean displacement", r"(mean|average|avg)(displacement)?|displacement(avg|average|mean)"
+            "displacement_avg",
+            "mean displacement",
+            _MEAN + r"|(mean|average|avg)(displacement)?|displacement(avg|average|mean)",
         ),
         _column(
             "displacement_centre",
             "displacement at the centre of mass",
-            r"(displacement)?(atthe|at)?(centreofmass|centerofmass|centre|center|cm)(displacement)?|(mass)?displacementcentre",
+            r"displacement(atthe|at)?(centreofmass|centerofmass|centre|center|cm)|"
+            r"(atthe|at)(centreofmass|centerofmass|centre|center|cm)(displacement)?|"
+            r"(centreofmass|centerofmass|centre|center|cm)displacement|(mass)?displacementcentre",
         ),
         _column("displacement_single", "displacement", r"(story|level|floor|lateral)?displacements?|u"),
     ),

@@ -6,8 +6,9 @@ from plumb_core.intake.columns import Column
 from plumb_core.intake.movements import PLACE, rows
 from plumb_core.intake.tables.kind import TableKind
 
-_DELTA = r"(delta|δ)(max|maximum)|(max|maximum)(delta|δ)"
-"""A symbol of both drifts and displacements; see `doubts`."""
+_DELTA = r"(delta|δ|d)(max|maximum)|(max|maximum)(delta|δ)"
+_MEAN = r"(delta|δ|d)(avg|average|mean)|(avg|average|mean)(delta|δ)"
+"""Symbols of both drifts and displacements; see `doubts`."""
 
 
 def _column(name: str, title: str, pattern: str) -> Column:
@@ -32,7 +33,11 @@ KIND = TableKind(
             + r"|(greatest|max|maximum|largest)(story|storey)?(drift)?(ratio)?(end)?|drift(max|maximum)"
             + r"|(larger|greater)end",
         ),
-        _column("drift_avg", "mean drift", r"(mean|average|avg)(story|storey)?drift(ratio)?|drift(avg|average|mean)"),
+        _column(
+            "drift_avg",
+            "mean drift",
+            _MEAN + r"|(mean|average|avg)(story|storey)?(drift)?(ratio)?|drift(avg|average|mean)",
+        ),
         _column("drift_single", "drift", r"(inter)?(story|storey)?drifts?(ratio)?|driftratio(story|storey)?"),
     ),
     rows,

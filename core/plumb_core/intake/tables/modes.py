@@ -13,7 +13,7 @@ from plumb_core.quantities import QUANTITIES, Scope
 
 MODE = Column("mode", "number of the mode", r"mode|modeno|modenumber|number|n", required=True)
 _SHARE = (
-    r"(share|mass|m|massshare|massratio|massparticipation(ratio|share)?|effectivemass(share|ratio)?|effectivemodalmass(share|ratio)?"
+    r"(share|mass|m|meff|massshare|massratio|massparticipation(ratio|share)?|effectivemass(share|ratio)?|effectivemodalmass(share|ratio)?"
     r"|effectivemassparticipation(ratio)?|modalmass(share|ratio|participation)?|modalmassparticipation(share|ratio)?|participation)?"
 )
 _RUN = r"(sum|runningsum|running|cumulative|cumulated|total|Σ|σ)"

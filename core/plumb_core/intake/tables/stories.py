@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Hashable, Mapping
 from itertools import pairwise
 
 from plumb_core.documents.submission import Claim
@@ -22,7 +22,12 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     levels: dict[str, Claim] = {}
     names = _matched(reader, numbers)
     empty = {c.name for c in reader.stated if not any(reader.text(row, c.name) for row in numbers)}
-    if "h" not in reader.columns and "level" not in reader.columns:
+    measured = "h" in reader.columns or "level" in reader.columns
+    written = {reader.text(row, "story") for row in numbers} - {""}
+    if not measured and reader.stated and written and all(n in names or BASE.match(n) for n in written):
+        # the heights are those of the stories that are known
+        return Rows(_of_known(reader, numbers, names, empty))
+    if not measured:
         words = "no column is recognised as story height"
         reader.problem(None, None, words, "Select its column: story height, or level.")
         return Rows()
@@ -67,6 +72,22 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
             reader.problem(reader.header, reader.columns["level"], words, "Add a row Base with its level.")
         flat = [*_heights(reader, stories, seen, levels, base or 0.0), *flat]
     return Rows(flat, stories)
+
+
+def _of_known(reader: ClaimReader, numbers: list[int], names: Mapping[str, str], empty: Collection[str]) -> list[Claim]:
+    """Claims of stories that are known, in a table without heights."""
+    claims: list[Claim] = []
+    seen: dict[Hashable, int] = {}
+    for row in numbers:
+        story = names.get(reader.text(row, "story"))
+        if story is None or reader.repeats(seen, story, row, "story", f"story {story!r}"):
+            continue
+        claims += _of_row(reader, row, story, empty)
+    if "w" in reader.columns:
+        order = {story: i for i, story in enumerate(reader.known)}
+        weights = [c for c in claims if c.quantity == "w"]
+        ask_about_accumulation(reader, sorted(weights, key=lambda c: order.get(c.story or "", 0)))
+    return claims
 
 
 def _matched(reader: ClaimReader, numbers: list[int]) -> dict[str, str]:
@@ -214,10 +235,10 @@ KIND = TableKind(
             positive=True,
         ),
         Column(
-            "x_m_x", "centre of mass along X", r"(centre|center)(ofmass)?x|(mass)?centrex|xm|xcm", "m", False, "x_m"
+            "x_m_x", "centre of mass along X", r"(centre|center)(ofmass)?x|(mass)?centrex|xm|xcm|cmx", "m", False, "x_m"
         ),
         Column(
-            "x_m_y", "centre of mass along Y", r"(centre|center)(ofmass)?y|(mass)?centrey|ym|ycm", "m", False, "x_m"
+            "x_m_y", "centre of mass along Y", r"(centre|center)(ofmass)?y|(mass)?centrey|ym|ycm|cmy", "m", False, "x_m"
         ),
         Column(
             "J_m",
