@@ -443,3 +443,27 @@ def test_a_table_of_which_nothing_is_read_is_asked_about() -> None:
     found = taken("Torsion check\nStory | dmax (mm) | davg (mm)\nL2 | 14 | 11\nL1 | 10 | 8\n")
     assert values(found) == {}
     assert any("drift or a displacement" in q for q in asked(found))
+
+
+@pytest.mark.parametrize(
+    ("text", "key", "expected"),
+    [
+        (
+            "Table 5.2 - Story drift ratios (EX)\nStory | Drift\nL2 | 0.35 %\nL1 | 0.40 %\n",
+            ("drift_single", "L1", "X", "EX"),
+            0.0168,
+        ),
+        ("Mode | Period sec | UX | UY\n1 | 1.2 | 0.71 | 0.001\n2 | 1.0 | 0.001 | 0.73\n", ("T_mode", "2", "", ""), 1.0),
+        (
+            "Mode | Period (s) | X-translation % | Y-translation %\n1 | 1.2 | 71 | 0.1\n2 | 1.0 | 0.1 | 73\n",
+            ("mass_ratio", "1", "X", ""),
+            0.71,
+        ),
+        ("Mode | T (s)\n1 | 1.2\n2 | 1.0\n\nPrepared by AB | Checked by CD\n", ("T_mode", "1", "", ""), 1.2),
+        ("Fundamental period X | 1.20 s\nFundamental period Y | 1.00 s\n", ("T", "", "Y", ""), 1.0),
+    ],
+)
+def test_what_is_read_of_reports(text: str, key: tuple[str, str, str, str], expected: float) -> None:
+    found = taken(text)
+    assert values(found)[key] == pytest.approx(expected)
+    assert asked(found) == []

@@ -17,7 +17,7 @@ from plumb_core.documents.submission import Source
 from plumb_core.intake.cells import UNITS, AnswerOption, Cell, CellProblem, Extent, factor, is_unit_text, known_unit
 from plumb_core.intake.numbers import STYLES, Style, plain_in, readings, style_of, with_unit
 from plumb_core.intake.sheets import Sheet
-from plumb_core.intake.words import in_order
+from plumb_core.intake.words import are_known, in_order
 
 HEADING_ROWS = 12
 """Headings are in the first rows of a table, below its title."""
@@ -127,14 +127,18 @@ def normal(text: str) -> str:
     return re.sub(r"[\s_,.\-{}$\\:/']", "", text).lower()
 
 
+_UNIT_AT_END = re.compile(r"(?<=\w)\s+(sec|secs|seconds|mm|cm|kN|kNm|kN-m|kips?|Hz|rad/s|%|tonnes?)\.?$")
+"""A unit behind a heading, without brackets or a comma."""
+
+
 def heading_unit(text: str) -> str:
     """The unit that a heading states: in brackets at its end, or after its last comma."""
     # an axis in brackets is no unit
-    brackets = [b for b in _BRACKET.findall(text) if b and b.upper() not in ("X", "Y", "Z")]
+    brackets = [b for b in _BRACKET.findall(text) if b and b.upper() not in ("X", "Y", "Z") and not are_known(b)]
     if brackets:
         # a unit before a word that only says which value is meant: Sa (g) (design)
         return next((b for b in brackets if is_unit_text(b)), "" if len(brackets) > 1 else brackets[-1])
-    match = re.search(r",\s*([^,]+)$", text)
+    match = re.search(r",\s*([^,]+)$", text) or _UNIT_AT_END.search(text)
     return match.group(1).strip() if match else ""
 
 
@@ -142,7 +146,7 @@ def heading_unit(text: str) -> str:
 def _heading(text: str) -> tuple[tuple[str, ...], bool]:
     """A heading as patterns are matched with it, as it is and with its words in order; and whether it is in metres."""
     text, unit = unicodedata.normalize("NFKC", text), heading_unit(text)
-    bare = re.sub(r",\s*[^,]+$", "", text) if unit and "," in text else text
+    bare = re.sub(r",\s*[^,]+$", "", text) if unit and "," in text else _UNIT_AT_END.sub("", text)
     words = _BRACKET.sub(lambda m: " " if is_unit_text(m.group(1)) else f" {m.group(1)} ", bare)
     return tuple(dict.fromkeys((normal(bare), in_order(words)))), known_unit(unit, "m") is not None
 

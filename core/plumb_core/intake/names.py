@@ -23,7 +23,7 @@ WORDS: Mapping[str, str] = {
     ),
     "T": "t t1 periodused tused fundamentalperiod",
     "coefficient": "v/w vw baseshearcoefficient",
-    "W": "w seismicweight effectiveseismicweight",
+    "W": "w seismicweight effectiveseismicweight totalseismicweight",
     "V": "v fb vb baseshear",
     "k": "k",
     "V_static": "vstatic staticbaseshear",

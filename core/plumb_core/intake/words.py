@@ -64,7 +64,7 @@ _REDUNDANT_WORDS: dict[str, str] = {
     "omega": "ω omega circular angular",
     "theta": "θ theta",
     # nothing that distinguishes one column from another
-    "": "of the in at for along about resulting from and de du des d la le les von der die das della dello di del al à to per "
+    "": "translation translational of the in at for along about resulting from and de du des d la le les von der die das della dello di del al à to per "
     "each by with",
     "relative": "relative inter relativ relativo relativa",
 }
@@ -89,6 +89,12 @@ _SYMBOLS = {
     "q": "shear",
 }
 """Symbols that say again what a word beside them says."""
+
+
+def are_known(text: str) -> bool:
+    """Whether a text is made of words that headings are made of, such as max, and so not a unit."""
+    words = re.findall(r"[^\W\d_]+", text.lower())
+    return bool(words) and all(len(w) > 2 and w in _vocabulary() for w in words)
 
 
 @cache

@@ -110,7 +110,10 @@ def _context_of_line(kind: TableKind, text: str, expected: Sequence[str], *, loo
             text = CONTINUED.sub("", text)
             pieces = [
                 p.strip()
-                for p in re.split(r"[,;:\u2013\u2014]|\s-\s", re.sub(r"^\s*[A-Z]?[\d.]+\s+", "", text))
+                for p in re.split(
+                    r"[,;:()\[\]\u2013\u2014]|\s-\s",
+                    re.sub(r"^\s*(?:(?:table|tab\.?)\s*)?[A-Z]?[\d.]+\s*[-:\u2013]?\s+", "", text, flags=re.IGNORECASE),
+                )
                 if p.strip()
             ]
             left = [p for p in pieces if not _kind_words(p) and not axis_named(p)]
@@ -132,11 +135,17 @@ _NOTE = re.compile(
 )
 
 
+_SIGNED = re.compile(r"(?i)\W*(prepared|checked|approved|reviewed|signed|designed|date|rev(ision)?)\b")
+"""Beginnings of the words at the foot of a page."""
+
+
 def is_note(row: Sequence[Cell], kind: TableKind) -> bool:
     """Whether a row is a line of text that holds no values: a note, the foot of a page."""
     texts = held(row, 3)
     if len(texts) not in (1, 2) or kind.id == "log":
         return False
+    if len(texts) == 2 and all(_SIGNED.match(t) for t in texts):
+        return True
     if len(texts) == 2:
         return bool(re.fullmatch(r"(?i)(page|p\.|sheet|seite)\s*\d+(\s*(of|/|von)\s*\d+)?", texts[-1]))
     if len(row) < 2:

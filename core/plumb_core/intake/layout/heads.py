@@ -241,7 +241,7 @@ def best_kind(rows: Rows, first: int, last: int, title: str) -> Heads | None:
         heads = Heads(kind, first, last, columns, over, [_joined(p) for p in parts], left)
         missing = [n.name for n in kind.columns if n.required and n.name not in heads.names]
         in_lines = not parts[0] or ("case" in columns.values() and _lines_name_stories(rows, last + 1))
-        unnamed = kind.id == "parameters" and not parts[0] and _names_parameters(rows, last + 1)
+        unnamed = kind.id == "parameters" and not parts[0] and names_parameters(rows, last + 1)
         given = {n for n, there in (("story", in_lines), ("name", unnamed)) if there}
         if not columns or any(not _may_stand_over(kind, m) and m not in given for m in missing):
             continue
@@ -267,7 +267,7 @@ def _is_of_another_kind(heads: Heads, rest: Sequence[str], rows: Rows, title: st
     if kind == "stories":
         about_results = RESULT.search(in_order(title)) and not names & {"h", "level", "w"}
         return bool(about_results) or any(RESULT.search(r) for r in rest)
-    if kind != "parameters" and 0 not in heads.columns and _names_parameters(rows, start):
+    if kind != "parameters" and 0 not in heads.columns and names_parameters(rows, start):
         return True
     if kind == "reactions":
         # X, Y and Z alone can be anything
@@ -277,11 +277,12 @@ def _is_of_another_kind(heads: Heads, rest: Sequence[str], rows: Rows, title: st
     return kind == "forces" and _at_the_base(rows, start, heads.columns)
 
 
-def _names_parameters(rows: Rows, start: int) -> bool:
+def names_parameters(rows: Rows, start: int) -> bool:
     """Whether the first column of most rows has the name of a parameter."""
     names = [r[0].text for r in rows[start : start + SEARCHED] if r and r[0].text]
     known = parameter_names()
     bare = [re.sub(r"[\[(].*?[\])]|[=:].*", "", n).strip() for n in names]
+    bare = [re.sub(r"(?i)\s+[xy]$", "", n) for n in bare]
     found = sum(1 for n in bare if normal(n) in known or in_order(n) in known)
     return bool(names) and 2 * found >= len(names)
 

@@ -20,6 +20,7 @@ from plumb_core.intake.layout.heads import (
     find_heads,
     is_value,
     lacks,
+    names_parameters,
 )
 from plumb_core.intake.layout.reshape import mirrored_rows, one_in_a_row, spread, stacked, turned
 from plumb_core.intake.layout.rows import (
@@ -93,6 +94,8 @@ def _one_below_the_other(rows: Rows, shift: Shift, sheet: Sheet) -> list[Sheet]:
         heads = find_heads(rows, start, len(rows), title)
         if start == 0 and (across := turned(rows, shift, heads)) is not None:
             return [_finished(across[0], across[1], sheet, (0, 0))]
+        if heads is None and start == 0 and (named := _parameters_without_headings(rows)) is not None:
+            return _one_below_the_other(named, shift, sheet)
         if heads is None:
             break
         stop = _end(rows, heads)
@@ -101,6 +104,17 @@ def _one_below_the_other(rows: Rows, shift: Shift, sheet: Sheet) -> list[Sheet]:
         tables += [_finished(part, entry.moved(-start), sheet, below) for entry in entries]
         start = stop
     return tables
+
+
+def _parameters_without_headings(rows: Rows) -> Rows | None:
+    """Names of parameters beside one value each, below headings that say so; None for other rows."""
+    full = [r for r in rows if not is_blank(r)]
+    if len(full) < 2 or any(len(held(r, 3)) != 2 or not r[0].text for r in full) or not names_parameters(rows, 0):
+        return None
+    values = next(i for i, c in enumerate(full[0]) if i and c.text)
+    head = [Cell("") for _ in rows[0]]
+    head[0], head[values] = Cell("Item"), Cell("Value")
+    return [head, *(placed(r, i) for i, r in enumerate(rows))]
 
 
 def _also(rows: Rows, heads: Heads, title: str) -> list[Heads]:

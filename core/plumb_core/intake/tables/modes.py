@@ -88,7 +88,7 @@ KIND = TableKind(
         Column(
             "mass_ratio_RZ",
             "share of the inertia about Z",
-            rf"{_SHARE}(about|in)?(rz|rotationz|torsion)",
+            rf"{_SHARE}(about|in)?(rz|rotationz|rotation|torsion)",
             "",
             False,
             "mass_ratio_RZ",
