@@ -156,6 +156,10 @@ def test_parameters_have_bounds() -> None:
         "Maximum considered earthquake: story drifts, case EX",
         "Story drifts of half of the building, case EX",
         "Vertical story drifts, case EX",
+        "Story drifts at service level, case EX",
+        "Story drifts from wind, case EX",
+        "Resultant story drifts, case EX",
+        "Story drifts, case EX, 1.4 EX",
     ],
 )
 def test_a_title_that_changes_the_values_is_weighed(title: str) -> None:
@@ -467,3 +471,42 @@ def test_what_is_read_of_reports(text: str, key: tuple[str, str, str, str], expe
     found = taken(text)
     assert values(found)[key] == pytest.approx(expected)
     assert asked(found) == []
+
+
+def test_a_note_about_what_is_not_in_a_table_is_no_title() -> None:
+    text = "Story drifts, case EX\nStory | Drift end 1 (mm) | Drift end 2 (mm)\nL3 | 12.5 | 11\nL2 | 13.0 | 12\n"
+    assert asked(taken(text + "Wind is not included.\n")) == []
+
+
+def test_a_doubt_that_is_settled_is_not_asked_again() -> None:
+    text = (
+        "Story drifts from wind, case EX\nStory | Drift end 1 (mm) | Drift end 2 (mm)\nL3 | 12.5 | 11\nL2 | 13.0 | 12\n"
+    )
+    answers = {"tables": [{"file": "table 1.tsv", "confirmed": ["another action"]}]}
+    assert len(values(taken(text, answers=answers))) == 4
+
+
+def test_depths_below_the_top_are_no_heights() -> None:
+    rows = "L4 | 3.6 | 5000\nL3 | 7.2 | 5000\nL2 | 10.8 | 5000\nL1 | 15 | 5000\n"
+    found = taken(f"Story | Height (m) | Weight (kN)\n{rows}", brief={"edition": "asce7-16", "stories": []})
+    assert any("depths below the top" in q for q in asked(found))
+    assert of("h", found) == {}
+
+
+@pytest.mark.parametrize(
+    ("heading", "numbers", "words"),
+    [("Period (s)", (0.8, 1.0, 1.2), "periods grow"), ("Frequency (Hz)", (1.2, 1.0, 0.8), "frequencies fall")],
+)
+def test_periods_that_grow_are_asked_about(heading: str, numbers: tuple[float, ...], words: str) -> None:
+    rows = "".join(f"{i} | {value}\n" for i, value in enumerate(numbers, 1))
+    found = taken(f"Mode | {heading}\n{rows}")
+    assert any(words in q for q in asked(found))
+    assert values(found) == {}
+    assert asked(taken(f"Mode | {heading}\n" + "".join(f"{i} | {v}\n" for i, v in enumerate(numbers[::-1], 1)))) == []
+
+
+def test_a_coefficient_of_four_is_one_in_percent_or_an_error() -> None:
+    found = taken("Item | X\nC_s | 4.1\n")
+    assert values(found) == {}
+    assert any("410 %" in q for q in asked(found))
+    assert values(taken("Item | X\nC_s | 4.1 %\n"))["C_s", "", "X", ""] == pytest.approx(0.041)

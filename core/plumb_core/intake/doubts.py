@@ -26,12 +26,20 @@ _WORDS: Mapping[str, tuple[str, str]] = {
         r"\bvertical\b(?!\s+(distribution|irregular|force distribution|axis|lateral))",
         "results of the vertical action",
     ),
+    "another action": (
+        r"\bwind\b|\bservice(ability)?\b|\bfrequent earthquake\b|\bdamage limitation\b|\btemperature\b|\bblast\b",
+        "results of another action or action level",
+    ),
+    "combined directions": (
+        r"\bresultants?\b|\b(sum|srss|combined|envelope)\b.*\b(both|two|all) directions\b",
+        "values combined over both directions",
+    ),
     "part of the building": (
         r"\b(half|quarter|part|portion|wing)\b( of)?( the)? ?(building|model|structure)\b|\b(per|one) frame\b",
         "values of a part of the building",
     ),
     "multiplied": (
-        r"\bmultiplied by\b|\bfactored\b|[x\u00d7]\s*1\.\d",
+        r"\bmultiplied by\b|\bfactored\b|\b\d\.\d+\s*[x\u00d7*]?\s*e[a-z]{0,2}\b|[x\u00d7]\s*1\.\d",
         "values multiplied by a factor",
     ),
     "unit load": (
@@ -69,7 +77,7 @@ def ask(reader: ClaimReader, kind: str) -> None:
     """Note the doubts that the lines over a table, and its headings, raise about all of its values."""
     if kind in RESULTS:
         for name, (pattern, meaning) in _WORDS.items():
-            titles = [n for n in reader.sheet.notes if not VERTICAL_Y.search(n)]
+            titles = [n for n in reader.sheet.notes if _may_be_title(n)]
             note = next((n for n in titles if re.search(pattern, n, re.IGNORECASE)), None)
             if note is not None and name not in reader.given.confirmed:
                 words = f"the title {note[:60]!r} can mean {meaning}"
@@ -79,6 +87,14 @@ def ask(reader: ClaimReader, kind: str) -> None:
         _ask_about_units(reader)
     if kind in ("drifts", "displacements"):
         _ask_about_delta(reader, kind)
+
+
+def _may_be_title(note: str) -> bool:
+    """Whether a line can be a title: short, and not about what is not in the table or about its axes."""
+    return len(note.split()) <= 10 and not _NEGATIVE.search(note) and not VERTICAL_Y.search(note)
+
+
+_NEGATIVE = re.compile(r"(?i)\b(not|no|without|excluding|excluded|except|limit|limits|by others)\b")
 
 
 def _question(

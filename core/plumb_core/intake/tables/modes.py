@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Hashable
+from collections.abc import Hashable, Mapping
+from itertools import pairwise
 from typing import Any
 
 from plumb_core.documents.submission import Claim
@@ -65,7 +66,25 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         if reader.repeats(seen, mode, row, "mode", f"mode {mode}"):
             continue
         claims += claims_of_mode(reader, row, mode)
+    _ask_about_order(reader, claims)
     return Rows(claims)
+
+
+def _ask_about_order(reader: ClaimReader, claims: list[Claim]) -> None:
+    """Periods that grow from mode to mode are most likely frequencies, and the other way round."""
+    for name, other, grows in (("T_mode", "f_mode", True), ("f_mode", "T_mode", False)):
+        values = [float(c.value) for c in claims if c.quantity == name]
+        steps = [(b > a) if grows else (b < a) for a, b in pairwise(values)]
+        if len(values) < 3 or not all(steps) or other in reader.columns or name in reader.given.confirmed:
+            continue
+        what, like = ("periods grow", "frequencies do") if grows else ("frequencies fall", "periods do")
+        others = {n: i for n, i in reader.columns.items() if n != name}
+        choices: list[tuple[str, Mapping[str, Any]]] = [
+            (f"they are {like.split()[0]}", {"columns": others | {other: reader.columns[name]}}),
+            ("use the values as they are", {"confirmed": [*reader.given.confirmed, name]}),
+        ]
+        words = f"the {what} from mode to mode, as {like}"
+        reader.problem(reader.header, reader.columns[name], words, "Choose what they are.", choices=choices)
 
 
 KIND = TableKind(

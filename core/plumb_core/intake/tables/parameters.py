@@ -40,6 +40,8 @@ LARGEST: Mapping[str, float] = {
     "mass_target": 1.0,
     "drift_limit": 0.1,
     "live_share": 1.0,
+    "coefficient": 2.0,
+    "C_s": 2.0,
 }
 """Of shares; a larger number without a unit is one in percent, or an error."""
 

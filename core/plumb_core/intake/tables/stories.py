@@ -134,19 +134,23 @@ def _order_by_names(reader: ClaimReader, names: list[str]) -> str:
 def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     """Heights that rise from story to story by what a story is high are levels above the base."""
     values = [float(c.value) for c in heights]
-    steps = [b - a for a, b in pairwise(values)]
     low, high = PLAUSIBLE["h"]
-    if len(values) > 2 and max(values) > high and all(low <= step <= high for step in steps):
-        reader.unmark(reader.columns["h"])
+
+    def rises(heights: list[float]) -> bool:
+        return all(low <= b - a <= high for a, b in pairwise(heights))
+
+    if len(values) <= 2 or max(values) <= high or not (rises(values) or rises(values[::-1])):
+        return
+    reader.unmark(reader.columns["h"])
+    others = {name: at for name, at in reader.columns.items() if name != "h"}
+    if rises(values):
         words = "the story heights increase from story to story, like levels above the base"
-        others = {name: at for name, at in reader.columns.items() if name != "h"}
-        reader.problem(
-            reader.header,
-            reader.columns["h"],
-            words,
-            "Select the column as level, or correct the heights.",
-            choices=[("they are levels", {"columns": others | {"level": reader.columns["h"]}})],
-        )
+        remedy = "Select the column as level, or correct the heights."
+        choices = [("they are levels", {"columns": others | {"level": reader.columns["h"]}})]
+    else:
+        words = "the story heights increase from the top downwards, like depths below the top"
+        remedy, choices = "Correct the heights, or exclude the column.", []
+    reader.problem(reader.header, reader.columns["h"], words, remedy, choices=choices)
 
 
 def _of_row(reader: ClaimReader, row: int, story: str, empty: Collection[str] = ()) -> list[Claim]:
