@@ -63,6 +63,8 @@ install_packages() {
   [ -f /usr/include/suitesparse/cholmod.h ] || want+=(libsuitesparse-dev)
   have_library libopenblas || want+=(libopenblas0-pthread)
   command -v nginx >/dev/null || want+=(nginx-light)
+  # text of scanned pages
+  command -v tesseract >/dev/null || want+=(tesseract-ocr)
   for extra in "$@"; do command -v "${extra%%:*}" >/dev/null || want+=("${extra##*:}"); done
   [ ${#want[@]} = 0 ] && return
   say "Installing Debian packages: ${want[*]}"

@@ -211,12 +211,14 @@ class Cell:
     formula : whether it holds a formula and no value
     absent : whether its row ended before it, in text with separators
     at : (row, column) where it was, 0-based, where that is not where it is now
+    confidence : with which it was read off an image; None for text
     """
 
     text: str
     formula: bool = False
     at: tuple[int, int] | None = None
     absent: bool = False
+    confidence: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,6 +16,7 @@ from typing import Any
 from plumb_core.documents.submission import Source
 from plumb_core.intake.cells import UNITS, AnswerOption, Cell, CellProblem, Extent, factor, is_unit_text, known_unit
 from plumb_core.intake.numbers import STYLES, Style, plain_in, readings, style_of, with_unit
+from plumb_core.intake.ocr import SURE
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.words import are_known, in_order
 
@@ -698,7 +699,8 @@ class TableReader:
         index, column = self.columns[name], self.by_name[name]
         cell, known = self.sheet.rows[row][index], self._styles.get(name)
         above_zero = column.positive if positive is None else positive
-        written = None if known is None or cell.formula else plain_in(cell.text, known)
+        plain_cell = known is not None and not cell.formula and cell.confidence is None
+        written = plain_in(cell.text, known) if plain_cell and known is not None else None
         if written is not None:
             # as nearly all cells of a long table are
             value = float(written)
@@ -706,7 +708,7 @@ class TableReader:
                 return value, written
         title = title or column.title
         text = cell.text
-        if self.is_formula(row, name):
+        if self.is_formula(row, name) or self._is_unsure(row, index):
             return None
         if not text or _states_nothing(text):
             self.problem(row, index, f"{title} is missing", "Enter a number, or exclude the row.")
@@ -731,6 +733,18 @@ class TableReader:
             self.problem(row, index, f"{title} is {plain}; it has to be above zero", "Correct the value.")
             return None
         return value, plain
+
+    def _is_unsure(self, row: int, index: int) -> bool:
+        """Whether a number was read off an image with little confidence, and nobody has confirmed it."""
+        cell = self.sheet.rows[row][index]
+        place = self.sheet.place(row, index)
+        key = f"row {place[0] + 1}, column {letter_of(place[1])}"
+        if cell.confidence is None or cell.confidence >= SURE or not cell.text or key in self.given.confirmed:
+            return False
+        words = f"{cell.text[:40]!r} was read off an image with {cell.confidence:.0%} confidence"
+        choices = [(f"it is {cell.text[:40]}", {"confirmed": [*self.given.confirmed, key]})]
+        self.problem(row, index, words, "Compare it with the page; exclude the row where it is wrong.", choices=choices)
+        return True
 
     def scaled(self, row: int, name: str) -> float | None:
         """Number of a cell in the core's unit; None where it is bad, or its unit is not known."""
@@ -766,8 +780,10 @@ class TableReader:
     def source(self, row: int, name: str) -> Source:
         """Place of a cell."""
         index = self.columns[name]
-        row, index = self.sheet.rows[row][index].at or (row + self.sheet.shift[0], index + self.sheet.shift[1])
-        return Source.made_of(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter_of(index))
+        cell = self.sheet.rows[row][index]
+        note = "" if cell.confidence is None else f"read off an image with {cell.confidence:.0%} confidence"
+        row, index = cell.at or (row + self.sheet.shift[0], index + self.sheet.shift[1])
+        return Source.made_of(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter_of(index), note=note)
 
 
 @lru_cache(maxsize=20_000)

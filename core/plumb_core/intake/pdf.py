@@ -1,4 +1,4 @@
-"""Tables on the pages of a PDF: ruled ones, and blocks of text that is in columns. Scanned pages hold none."""
+"""Tables on the pages of a PDF: ruled ones, and blocks of text that is in columns, of scanned pages too."""
 
 from __future__ import annotations
 
@@ -6,10 +6,11 @@ import io
 import time
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from plumb_core.intake.numbers import readings
+from plumb_core.intake.ocr import scanned_words
 
 MAX_BYTES = 100_000_000
 MAX_PAGES = 300
@@ -22,6 +23,8 @@ GAP = 0.6
 SAME_LINE = 3.0
 """pt; what differs less in height is on one line."""
 
+MAX_SCANNED = 40
+"""Pages without text of which the image is read; each takes about a second."""
 ABOVE = 80.0
 """pt over a table that its title is in."""
 
@@ -40,6 +43,7 @@ class PageTable:
     cells : the place of each cell; None where there is none
     box : the place of the table
     above : lines of text over it
+    confidence : with which the text of each cell was read off an image; empty where it is text
     """
 
     page: int
@@ -47,6 +51,7 @@ class PageTable:
     cells: list[list[Box | None]]
     box: Box
     above: tuple[str, ...] = ()
+    confidence: list[list[float]] = field(default_factory=list)
 
 
 class PdfRefused(ValueError):
@@ -63,7 +68,7 @@ def tables_of(data: bytes) -> list[PageTable]:
     Raises PdfRefused for a file that is none, is locked, is too long, or has no text.
     """
     found: list[PageTable] = []
-    started, letters = time.monotonic(), 0
+    started, letters, scanned = time.monotonic(), 0, 0
     with _opened(data) as book:
         for number, page in enumerate(book.pages, 1):
             if time.monotonic() - started > MAX_SECONDS:
@@ -72,10 +77,11 @@ def tables_of(data: bytes) -> list[PageTable]:
                     "Upload only the pages with the tables.",
                 )
             letters += len(page.chars)
-            found += _tables(page, number)
+            scanned += not page.chars
+            found += _tables(page, number, scanned=scanned <= MAX_SCANNED)
             # What a page was read into is not kept while the next ones are
             page.close()
-    if letters == 0:
+    if letters == 0 and not found:
         raise PdfRefused(
             "the pages have no text: they are images",
             "Upload the tables as text or as a workbook, or enter their values.",
@@ -99,10 +105,13 @@ def pages_of(data: bytes, first: int = 1, last: int | None = None) -> Iterator[P
 
     Raises PdfRefused as `tables_of` does.
     """
+    scanned = 0
     with _opened(data) as book:
         for number in range(first, min(last or len(book.pages), len(book.pages)) + 1):
             page = book.pages[number - 1]
-            yield PageRead(number, float(page.width), float(page.height), list(_tables(page, number)), bool(page.chars))
+            scanned += not page.chars
+            tables = list(_tables(page, number, scanned=scanned <= MAX_SCANNED))
+            yield PageRead(number, float(page.width), float(page.height), tables, bool(page.chars))
             page.close()
 
 
@@ -163,8 +172,13 @@ def _opened(data: bytes) -> Iterator[Any]:
         ) from None
 
 
-def _tables(page: Any, number: int) -> Iterator[PageTable]:
+def _tables(page: Any, number: int, *, scanned: bool = True) -> Iterator[PageTable]:
     found: list[PageTable] = []
+    if scanned and not page.chars and page.images:
+        read = [Phrase(_cell(w.text), w.left, w.right, w.top, w.bottom, w.confidence) for w in scanned_words(page)]
+        found = [replace(b, page=number) for b in blocks_of(read)]
+        yield from (replace(t, above=_over(t, read, found)) for t in found)
+        return
     for table in page.find_tables():
         rows = [[_cell(c) for c in row] for row in table.extract()]
         if _holds_values(rows):
@@ -206,13 +220,17 @@ def _holds_values(rows: list[list[str]]) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Phrase:
-    """Words without a gap between them: text, left and right edge, top and bottom on the page, pt."""
+    """Words without a gap between them: text, left and right edge, top and bottom on the page, pt.
+
+    confidence : with which they were read off an image; 1 for text
+    """
 
     text: str
     left: float
     right: float
     top: float
     bottom: float
+    confidence: float = 1.0
 
 
 def blocks_of(phrases: Iterable[Phrase]) -> Iterator[PageTable]:
@@ -247,19 +265,25 @@ def _columns(block: list[list[Phrase]]) -> PageTable:
             edges.append([left, right])
     rows: list[list[str]] = []
     cells: list[list[Box | None]] = []
+    confidence: list[list[float]] = []
     for line in block:
         row = [""] * len(edges)
         boxes: list[Box | None] = [None] * len(edges)
+        least = [1.0] * len(edges)
         for phrase in sorted(line, key=lambda p: p.left):
             at = next(i for i, (left, right) in enumerate(edges) if left <= phrase.left <= right)
             row[at] = f"{row[at]} {phrase.text}".strip()
+            least[at] = min(least[at], phrase.confidence)
             boxes[at] = _around(boxes[at], (phrase.left, phrase.top, phrase.right, phrase.bottom))
         rows.append(row)
         cells.append(boxes)
+        confidence.append(least)
     complete: Box | None = None
     for box in (b for boxes in cells for b in boxes if b):
         complete = _around(complete, box)
-    return PageTable(0, rows, cells, complete or (0.0, 0.0, 0.0, 0.0))
+    if all(p.confidence == 1.0 for line in block for p in line):
+        confidence = []
+    return PageTable(0, rows, cells, complete or (0.0, 0.0, 0.0, 0.0), confidence=confidence)
 
 
 def _around(one: Box | None, other: Box) -> Box:

@@ -61,9 +61,10 @@ def _sheet(sheet: Sheet) -> SheetDocument:
 
 def _cell(cell: Cell) -> Any:
     """Its text, where there is nothing more to it."""
-    if cell.at is None and not cell.formula and not cell.absent:
+    if cell.at is None and not cell.formula and not cell.absent and cell.confidence is None:
         return cell.text
-    return {"text": cell.text, "at": cell.at, "formula": cell.formula, "absent": cell.absent}
+    known = {"text": cell.text, "at": cell.at, "formula": cell.formula, "absent": cell.absent}
+    return known if cell.confidence is None else known | {"confidence": cell.confidence}
 
 
 def _made(sheet: SheetDocument, made: dict[str, Cell]) -> Sheet:
@@ -87,7 +88,7 @@ def _cell_of(cell: Any, made: dict[str, Cell]) -> Cell:
             known = made[cell] = Cell(cell)
         return known
     at = cell["at"]
-    return Cell(cell["text"], cell["formula"], (at[0], at[1]) if at else None, cell["absent"])
+    return Cell(cell["text"], cell["formula"], (at[0], at[1]) if at else None, cell["absent"], cell.get("confidence"))
 
 
 def _page(page: PageRead) -> SheetDocument:

@@ -307,7 +307,13 @@ def sheets_of_pages(tables: Iterable[PageTable]) -> list[Sheet]:
 
 def sheet_of_page(table: PageTable, name: str) -> Sheet:
     """A table of a page as a sheet; the lines over it are its notes."""
-    sheet = _sheet(name, [[_text_cell(text) for text in row] for row in table.rows])
+    cells = [[_text_cell(text) for text in row] for row in table.rows]
+    if table.confidence:
+        cells = [
+            [replace(cell, confidence=c) for cell, c in zip(row, of_row, strict=True)]
+            for row, of_row in zip(cells, table.confidence, strict=True)
+        ]
+    sheet = _sheet(name, cells)
     return replace(sheet, page=table.page, notes=table.above)
 
 
