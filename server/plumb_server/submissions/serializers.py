@@ -203,6 +203,14 @@ class UnusedColumnSerializer(serializers.Serializer[Any]):
     heading = serializers.CharField()
 
 
+class ScannedCellSerializer(serializers.Serializer[Any]):
+    """A cell that was read off an image, with the confidence of its text, 0 to 1."""
+
+    row = serializers.IntegerField()
+    column = serializers.IntegerField()
+    confidence = serializers.FloatField()
+
+
 class TableReadSerializer(serializers.Serializer[Any]):
     """How a table was read, before it is accepted."""
 
@@ -220,6 +228,7 @@ class TableReadSerializer(serializers.Serializer[Any]):
     unsure = serializers.ListField(child=serializers.CharField())
     beside = OfBriefSerializer(many=True)
     unused = UnusedColumnSerializer(many=True)
+    scanned = ScannedCellSerializer(many=True)
     page = serializers.IntegerField(allow_null=True)
     shift = serializers.ListField(
         child=serializers.IntegerField(), help_text="rows and columns of its sheet above and before its first cell"

@@ -243,6 +243,12 @@ class TableReadView(_TableView):
             "unsure": sorted(read.unsure),
             "unused": [{"column": c, "heading": h} for c, h in read.unused.items()],
             "beside": [{"row": r, "column": c, "text": t} for r, c, t in read.beside if r < SHOWN_ROWS],
+            "scanned": [
+                {"row": r, "column": c, "confidence": cell.confidence}
+                for r, row in enumerate(sheet.rows[:SHOWN_ROWS])
+                for c, cell in enumerate(row)
+                if cell.confidence is not None and cell.text
+            ],
             "page": sheet.page,
             "shift": list(sheet.shift),
             "claims": len(read.claims),

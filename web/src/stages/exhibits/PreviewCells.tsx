@@ -25,6 +25,9 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
   const atCell = (row: number, column: number) =>
     table.problems.find((p) => p.row === row && (p.column === column || p.column === null));
   const besides = new Map(table.beside.map((b) => [`${String(b.row)} ${String(b.column)}`, b.text]));
+  const scanned = new Map(
+    table.scanned.map((s) => [`${String(s.row)} ${String(s.column)}`, Math.round(100 * s.confidence)]),
+  );
   return (
     <div className="preview-cells" ref={ref}>
       <table>
@@ -105,6 +108,7 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
               {cells.map((text, c) => {
                 const problem = atCell(r, c);
                 const ours = besides.get(`${String(r)} ${String(c)}`);
+                const share = scanned.get(`${String(r)} ${String(c)}`);
                 const looked = framed?.row === r + down && framed.column === c + right;
                 return (
                   <td
@@ -113,6 +117,11 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
                     title={problem ? `${problem.message}. ${problem.remedy}` : undefined}
                   >
                     {text}
+                    {share !== undefined && (
+                      <span className="quiet scanned" title={strings.readOffAnImage(share)}>
+                        {share} %
+                      </span>
+                    )}
                     {ours !== undefined && (
                       <span className="ours beside" title={strings.asInTheBrief}>
                         {ours}

@@ -57,6 +57,7 @@ const READ: TableRead = {
   unsure: ["w"],
   beside: [{ row: 1, column: 2, text: "950" }],
   unused: [],
+  scanned: [],
   page: null,
   shift: [0, 0],
   claims: 1,
@@ -279,4 +280,11 @@ it("asks what a table is, and reads it as the kind that is chosen", async () => 
   await waitFor(() => {
     expect(asked.at(-1)?.body).toMatchObject({ kind: "drifts", reading: null });
   });
+});
+
+it("shows the confidence of what was read off an image", async () => {
+  preview(() => ({ ...READ, problems: [], scanned: [{ row: 1, column: 2, confidence: 0.934 }] }));
+  const mark = await screen.findByTitle("read off an image with 93 % confidence");
+  expect(mark).toHaveTextContent("93 %");
+  expect(mark.closest("td")).toHaveTextContent(/^100/);
 });

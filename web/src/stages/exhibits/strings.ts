@@ -43,6 +43,7 @@ export const strings = {
   column: (letters: string) => `, column ${letters}`,
   row: (first: number, value: string, column: string) => `Row ${first}${value}${column}`,
   andMoreRows: (count: number) => ` and ${count} more`,
+  readOffAnImage: (percent: number) => `read off an image with ${percent} % confidence`,
   columnsNotUsed: "Columns of numbers that are not used: ",
   useItAs: "Use it as",
   stayOpen: (rows: number, columns: number) =>
