@@ -129,3 +129,19 @@ def test_the_command_tells_the_page_of_each_table(tmp_path: Path, capsys: Any) -
     assert main(["intake", str(brief), str(tmp_path / "report.pdf")]) == 0
     told = json.loads(capsys.readouterr().err.splitlines()[0])
     assert (told["page"], told["kind"], told["values"]) == (2, "stories", 4)
+
+
+def test_tables_side_by_side_without_rules_are_two_tables() -> None:
+    """A wide gap parts them; the gaps between their columns do not."""
+    left = [["Mode", "Period (s)"], ["1", "1.20"], ["2", "1.00"], ["3", "0.80"]]
+    right = [["Case", "Story", "Force (kN)"], ["EX", "L3", "120"], ["EX", "L2", "80"], ["EX", "L1", "40"]]
+
+    def table(rows: list[list[str]]) -> str:
+        cells = "".join("<tr>" + "".join(f"<td>{c}</td>" for c in row) + "</tr>" for row in rows)
+        return f"<table style='display: inline-table; margin-right: 60pt'>{cells}</table>"
+
+    data = document("<style>td { padding: 1pt 7pt; font-size: 9pt }</style>" + table(left) + table(right))
+    brief = read(Brief, {"edition": "asce7-16", "stories": [{"name": f"L{i}", "height": 3.5} for i in (1, 2, 3)]})
+    taken = read_submission(brief, [("two.pdf", data)])
+    assert sorted((t.kind, t.values) for t in taken.tables) == [("forces", 3), ("modes", 3)]
+    assert not [q for t in taken.tables for q in t.questions]

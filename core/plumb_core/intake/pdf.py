@@ -7,6 +7,8 @@ import time
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
+from statistics import median
 from typing import Any
 
 from plumb_core.intake.numbers import readings
@@ -23,6 +25,8 @@ GAP = 0.6
 SAME_LINE = 3.0
 """pt; what differs less in height is on one line."""
 
+BETWEEN = 24.0
+"""pt between tables side by side at least."""
 MAX_SCANNED = 40
 """Pages without text of which the image is read; each takes about a second."""
 ABOVE = 80.0
@@ -263,6 +267,7 @@ def _columns(block: list[list[Phrase]]) -> PageTable:
             edges[-1][1] = max(edges[-1][1], right)
         else:
             edges.append([left, right])
+    edges = _with_gaps(edges)
     rows: list[list[str]] = []
     cells: list[list[Box | None]] = []
     confidence: list[list[float]] = []
@@ -284,6 +289,21 @@ def _columns(block: list[list[Phrase]]) -> PageTable:
     if all(p.confidence == 1.0 for line in block for p in line):
         confidence = []
     return PageTable(0, rows, cells, complete or (0.0, 0.0, 0.0, 0.0), confidence=confidence)
+
+
+def _with_gaps(edges: list[list[float]]) -> list[list[float]]:
+    """The columns with a blank one in each gap that is much wider than the others: tables side by side."""
+    gaps = [b[0] - a[1] for a, b in pairwise(edges)]
+    if len(gaps) < 3:
+        return edges
+    wide = max(BETWEEN, 2.0 * median(gaps))
+    parted: list[list[float]] = []
+    for i, edge in enumerate(edges):
+        parted.append(edge)
+        if i < len(gaps) and gaps[i] > wide:
+            middle = (edge[1] + edges[i + 1][0]) / 2.0
+            parted.append([middle, middle])
+    return parted
 
 
 def _around(one: Box | None, other: Box) -> Box:
