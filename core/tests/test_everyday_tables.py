@@ -510,3 +510,30 @@ def test_a_coefficient_of_four_is_one_in_percent_or_an_error() -> None:
     assert values(found) == {}
     assert any("410 %" in q for q in asked(found))
     assert values(taken("Item | X\nC_s | 4.1 %\n"))["C_s", "", "X", ""] == pytest.approx(0.041)
+
+
+def test_notes_over_a_table_do_not_make_it_a_log() -> None:
+    found = taken("Warning: draft,,\nNote: forces are in kN,,\nStory,Case,Force (kN)\nL2,EX,120\nL1,EX,60\n")
+    assert of("F", found) == {"L2": 120.0, "L1": 60.0}
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "12:01:03 Reading model\n12:01:09 WARNING 104: members 12 and 14 overlap\n12:02:00 24 modes found\n",
+        "WARNING: joint 12 is not connected\n",
+        "*** ERROR: matrix is singular at node 14 RZ ***\n*** analysis stopped ***\n",
+        "Number of modes found = 24\nNumber of equations = 1204\nWarnings = 2\n",
+        "Eigenvalue analysis\n mode 1  T = 1.20 s\nconverged after 6 iterations\n",
+        "warning; node 14 has no stiffness\nwarning; member 3 has no mass\n",
+    ],
+)
+def test_lines_of_a_log_are_read_whole(text: str) -> None:
+    found = taken(text)
+    assert [t.kind for t in found.tables] == ["log"]
+    assert [c.value for c in found.document.submission.claims] == [line.strip() for line in text.strip().split("\n")]
+
+
+def test_equations_of_parameters_are_no_log() -> None:
+    found = taken("T_a X = 0.62 s\nC_s X = 0.041\n")
+    assert values(found) == {("T_a", "", "X", ""): 0.62, ("C_s", "", "X", ""): 0.041}

@@ -119,6 +119,8 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
         if rows is None and (rows := _between_commas(text, lines)) is not None:
             return _sheet(name, rows, _ABSENT)
         if rows is None and (rows := _between_blanks(text)) is None:
+            if _LOG.search(name):
+                return _log_sheet(name, text)
             raise SheetRefused(
                 "no columns were found in it",
                 (
@@ -135,8 +137,8 @@ _LOG = re.compile(r"(?i)(?<![a-z])(run ?)?(log|lines?|messages?|warnings?)(?![a-
 _LOG_LINE = re.compile(
     r"(?i)^\W*(warning|error|fatal|note|info|caution)\b\W|\*+\s*(warning|error)|\b(number of )?equations\b|"
     r"\bmodes?\b.*\b(found|extracted|requested|computed)\b|\b(found|extracted|computed) \d+ modes?\b|"
-    r"\banalysis\b.*\b(complete|completed|finished|started|begun|begins|ends|terminated)\b|\bsingular|ill-?condition|"
-    r"\bconverge(d|nce)?\b|\binstabilit|\bno stiffness\b|\bdegrees of freedom\b|\b(elapsed|cpu|run) time\b|"
+    r"\banalysis\b.*\b(complete|completed|finished|started|begun|begins|ends|terminated|stopped|aborted|failed)\b|\bsingular|ill-?condition|"
+    r"\bconverge(d|nce)?\b|\beigen(value|values|solution)?\b|\biterations?\b|\binstabilit|\bno stiffness\b|\bdegrees of freedom\b|\b(elapsed|cpu|run) time\b|"
     r"\b(lost|accuracy) digits?\b|\bsolver\b|\bassembl(ed|ing)\b|\bfactori[sz](ed|ing)\b|\bjoints?\b.*\bnot connected\b"
 )
 """Lines that only the log of an analysis has."""
@@ -145,11 +147,14 @@ _LOG_LINE = re.compile(
 def _is_log(lines: list[str], name: str) -> bool:
     """Whether lines are a run log: by their heading, or as many of them are such as only a log has."""
     columns = sum(bool(re.search(r"\t|;|\|", line)) for line in lines)
+    hits = sum(bool(_LOG_LINE.search(line)) for line in lines)
     if columns * 2 >= len(lines):
-        return False
+        return hits == len(lines)
     if _LOG.fullmatch(lines[0].strip()):
         return True
-    hits = sum(bool(_LOG_LINE.search(line)) for line in lines)
+    if _has_columns(lines) and 2 * hits < len(lines):
+        # notes over a table
+        return False
     prose = sum(len(re.findall(r"[A-Za-z]{2,}", line)) >= 2 for line in lines)
     named = bool(_LOG.search(name))
     return ((hits >= 2 or (named and hits >= 1) or (hits == len(lines))) and prose * 2 >= len(lines)) or (
