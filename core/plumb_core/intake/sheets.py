@@ -135,10 +135,12 @@ def read_text(text: str, name: str = "pasted") -> Sheet:
 _LOG = re.compile(r"(?i)(?<![a-z])(run ?)?(log|lines?|messages?|warnings?)(?![a-z])")
 """Names of files and headings of lines of text."""
 _LOG_LINE = re.compile(
-    r"(?i)^\W*(warning|error|fatal|note|info|caution)\b\W|\*+\s*(warning|error)|\b(number of )?equations\b|"
+    r"(?i)^[\W\d]*(warning|error|fatal|note|info|caution)\b\W|\*+\s*(warning|error)|\b(number of )?equations\b|"
     r"\bmodes?\b.*\b(found|extracted|requested|computed)\b|\b(found|extracted|computed) \d+ modes?\b|"
-    r"\banalysis\b.*\b(complete|completed|finished|started|begun|begins|ends|terminated|stopped|aborted|failed)\b|\bsingular|ill-?condition|"
-    r"\bconverge(d|nce)?\b|\beigen(value|values|solution)?\b|\biterations?\b|\binstabilit|\bno stiffness\b|\bdegrees of freedom\b|\b(elapsed|cpu|run) time\b|"
+    r"\banalysis\b.*\b(complete|completed|finished|started|begun|begins|ends|terminated|"
+    r"stopped|aborted|failed)\b|\bsingular|ill-?condition|"
+    r"\bconverge(d|nce)?\b|\beigen(value|values|solution)?\b|"
+    r"\biterations?\b|\binstabilit|\bno stiffness\b|\bdegrees of freedom\b|\b(elapsed|cpu|run) time\b|"
     r"\b(lost|accuracy) digits?\b|\bsolver\b|\bassembl(ed|ing)\b|\bfactori[sz](ed|ing)\b|\bjoints?\b.*\bnot connected\b"
 )
 """Lines that only the log of an analysis has."""
