@@ -8,6 +8,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from plumb_core.checks.recheck import recheck
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.errors import InputRefused
@@ -537,3 +538,20 @@ def test_lines_of_a_log_are_read_whole(text: str) -> None:
 def test_equations_of_parameters_are_no_log() -> None:
     found = taken("T_a X = 0.62 s\nC_s X = 0.041\n")
     assert values(found) == {("T_a", "", "X", ""): 0.62, ("C_s", "", "X", ""): 0.041}
+
+
+def test_a_single_drift_is_compared_with_the_limit_and_says_nothing_about_the_ends() -> None:
+    system = {d: {"R": 8.0, "C_d": 5.5, "Omega_0": 3.0} for d in "XY"}
+    site = {"S_S": 0.9, "S_1": 0.35, "site_class": "C"}
+    brief = {**BRIEF, "site": site, "occupancy": {"risk_category": "II"}, "system": system}
+    cases = "Case | Kind | Direction | Level\nEX | static | X | reduced\n"
+    drifts = "Case | Story | Drift X [mm]\nEX | L4 | 5\nEX | L3 | 6\nEX | L2 | 30\nEX | L1 | 5\n"
+    document = taken(cases, drifts, brief=brief).document.model_dump(mode="json", exclude_none=True)
+    checks = {c["id"]: c for c in recheck(document)["checks"]}
+    # 30 mm by C_d = 5.5 over 3.6 m, against 2 %
+    over = checks["drift_drift_ratio.X.L2"]
+    assert over["verdict"] == "breaches"
+    assert over["theirs"]["value"] == pytest.approx(0.030 * 5.5 / 3.6, rel=1e-4)
+    assert "at a place that is not stated" in over["note"]
+    assert [checks[f"drift_drift_ratio.X.L{i}"]["verdict"] for i in (1, 3, 4)] == ["agrees"] * 3
+    assert not [c for c in checks.values() if c["quantity"] in ("torsion_ratio", "A_x") and c["verdict"] != "gap"]

@@ -100,7 +100,7 @@ def _story(
     source = Source(note=f"from the drifts of {governing.case[i]}")
     subject = Derived("drift_ratio", ratio, direction=d, story=story, text=f"{ratio:.5f}", source=source)
     bound = None if math.isinf(limit) else limit_of("drift_limit", limit, "max", clause, by)
-    at = "greatest of the ends" if governing.at_edges else "mean of the ends"
+    at = _place(context, governing, governing.case[i])
     note = (
         f"design drift in {d} at {story} is {figures(ratio)} of the height, its limit {figures(limit)}; "
         f"{governing.case[i]} "
@@ -128,6 +128,16 @@ def _story(
         note=note,
         upstream=follows if over else (),
     )
+
+
+def _place(context: Context, governing: Governing, case: str) -> str:
+    """Where in the story the drifts of a case are."""
+    ends = context.results.drifts(governing.direction, case)
+    if ends is None or not np.all(np.isnan(ends.greatest)):
+        return "greatest of the ends" if governing.at_edges else "mean of the ends"
+    single = ("drift_single", "displacement_single")
+    stated = any(context.results.array(name, governing.direction, case) is not None for name in single)
+    return "one value for the story, at a place that is not stated" if stated else "at the centre of mass"
 
 
 def _from_shear(context: Context, governing: Governing, ratios: list[float], limits: list[float]) -> tuple[Key, ...]:
