@@ -146,8 +146,13 @@ _LOG_LINE = re.compile(
 """Lines that only the log of an analysis has."""
 
 
+SAMPLE = 200
+"""Lines of a text by which a log is known."""
+
+
 def _is_log(lines: list[str], name: str) -> bool:
     """Whether lines are a run log: by their heading, or as many of them are such as only a log has."""
+    lines = lines[:SAMPLE]
     columns = sum(bool(re.search(r"\t|;|\|", line)) for line in lines)
     hits = sum(bool(_LOG_LINE.search(line)) for line in lines)
     if columns * 2 >= len(lines):
