@@ -1,4 +1,4 @@
-"""Tables of everyday practice, small enough to be read here: what is read of each, and what is asked.
+"""Tables of everyday practice, small enough to be read here: the values of each, and its questions.
 
 Each is written as it is found in reports and e-mails, and its values are worked out beside it.
 """
@@ -387,8 +387,8 @@ def test_a_table_of_no_known_kind_is_asked_about_once_with_the_likeliest_kind_fi
         ("Story | Ax (X) | Ax (Y)\nL2 | 1.0 | 1.2\nL1 | 1.0 | 1.1\n", ("A_x", "L2", "Y", ""), 1.2),
         # the side of the mass belongs to the name of the case
         (
-            "Level | EQX+ drift (%) | EQX- drift (%)\nL2 | 0.42 | 0.39\nL1 | 0.28 | 0.26\n",
-            ("drift_single", "L2", "X", "EQX-"),
+            "Level | EX+ drift (%) | EX- drift (%)\nL2 | 0.42 | 0.39\nL1 | 0.28 | 0.26\n",
+            ("drift_single", "L2", "X", "EX-"),
             0.0039 * 3.6,
         ),
         # parameters below a blank heading
@@ -410,8 +410,8 @@ def test_a_table_of_no_known_kind_is_asked_about_once_with_the_likeliest_kind_fi
         ("Item | Value\nDamping ratio | 5 %\n", ("damping", "", "", ""), 0.05),
         # a symbol of one letter is what its unit can be of: M in kNm is no mass
         (
-            "Story forces, EQX\nLevel | F (kN) | V (kN) | M (kNm)\nL2 | 120 | 720 | 3420\nL1 | 40 | 760 | 6012\n",
-            ("M_story", "L1", "X", "EQX"),
+            "Story forces, EX\nLevel | F (kN) | V (kN) | M (kNm)\nL2 | 120 | 720 | 3420\nL1 | 40 | 760 | 6012\n",
+            ("M_story", "L1", "X", "EX"),
             6012.0,
         ),
     ],
@@ -437,7 +437,7 @@ def test_one_over_a_number_is_no_name_of_a_case() -> None:
 
 
 def test_coordinates_beside_drifts_are_no_reactions_and_no_shapes() -> None:
-    head = "Story | Output case | Direction | Drift | X | Y | Z\n"
+    head = "Story | Case | Direction | Drift | X | Y | Z\n"
     text = head + "L4 | EX | X | 0.0035 | 0 | 20 | 15\nL3 | EX | X | 0.004 | 0 | 20 | 11.4\n"
     found = taken(text)
     assert {t.kind for t in found.tables if t.values} <= {"drifts"}
@@ -458,7 +458,11 @@ def test_a_table_of_which_nothing_is_read_is_asked_about() -> None:
             ("drift_single", "L1", "X", "EX"),
             0.0168,
         ),
-        ("Mode | Period sec | UX | UY\n1 | 1.2 | 0.71 | 0.001\n2 | 1.0 | 0.001 | 0.73\n", ("T_mode", "2", "", ""), 1.0),
+        (
+            "Mode | Period sec | Share X | Share Y\n1 | 1.2 | 0.71 | 0.001\n2 | 1.0 | 0.001 | 0.73\n",
+            ("T_mode", "2", "", ""),
+            1.0,
+        ),
         (
             "Mode | Period (s) | X-translation % | Y-translation %\n1 | 1.2 | 71 | 0.1\n2 | 1.0 | 0.1 | 73\n",
             ("mass_ratio", "1", "X", ""),
@@ -555,3 +559,11 @@ def test_a_single_drift_is_compared_with_the_limit_and_says_nothing_about_the_en
     assert "at a place that is not stated" in over["note"]
     assert [checks[f"drift_drift_ratio.X.L{i}"]["verdict"] for i in (1, 3, 4)] == ["agrees"] * 3
     assert not [c for c in checks.values() if c["quantity"] in ("torsion_ratio", "A_x") and c["verdict"] != "gap"]
+
+
+def test_an_answer_for_a_kind_does_not_change_how_another_table_writes_its_numbers() -> None:
+    clear = "Story | Case | Force (kN) | Shear (kN)\nL2 | EX | 1,210.5 | 1,210.5\nL1 | EX | 900.25 | 2,110.75\n"
+    unclear = "Story | Case | Force (kN)\nL2 | EY | 1,210\nL1 | EY | 1,900\n"
+    found = values(taken(clear, unclear, answers={"tables": {"forces": {"numbers": "comma"}}}))
+    assert found["F", "L2", "X", "EX"] == 1210.5
+    assert found["F", "L2", "Y", "EY"] == 1.21

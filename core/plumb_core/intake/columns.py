@@ -699,8 +699,8 @@ class TableReader:
         index, column = self.columns[name], self.by_name[name]
         cell, known = self.sheet.rows[row][index], self._styles.get(name)
         above_zero = column.positive if positive is None else positive
-        plain_cell = known is not None and not cell.formula and cell.confidence is None
-        written = plain_in(cell.text, known) if plain_cell and known is not None else None
+        unusual = known is None or cell.formula or cell.confidence is not None
+        written = None if unusual or known is None else plain_in(cell.text, known)
         if written is not None:
             # as nearly all cells of a long table are
             value = float(written)

@@ -122,7 +122,7 @@ def _which_kind(sheet: Sheet) -> CellProblem:
 
 
 class ReadingAnswer(Part):
-    """The reviewer's answer to what is open of the tables of a kind."""
+    """The reviewer's answers to the questions of the tables of a kind."""
 
     header_row: Annotated[int, Field(ge=0)] | None = None
     columns: dict[str, Annotated[int, Field(ge=0)]] = Field(default_factory=dict)
@@ -139,7 +139,7 @@ class ReadingAnswer(Part):
 
 
 class TableAnswer(ReadingAnswer):
-    """The reviewer's answer to what is open of one table.
+    """The reviewer's answers to the questions of one table.
 
     file, sheet : where it is; the sheet need not be named where the file has one
     table : its number on the sheet, from 1
@@ -169,7 +169,7 @@ class AnswersByTable(Part):
     cases: list[LoadCase] = Field(default_factory=list)
 
 
-OF_ONE_TABLE = ("header_row", "columns", "case", "left_out", "taken_in")
+OF_ONE_TABLE = ("header_row", "columns", "case", "left_out", "taken_in", "confirmed")
 """Parts of an answer that mean something for one table only."""
 
 
@@ -229,7 +229,13 @@ class _Given:
         if self.kinds[kind] < 2:
             return reading
         alone = stated()
-        return replace(reading, units={c: u for c, u in reading.units.items() if c not in alone.reading.units})
+        unclear = any("how the numbers are written" in p.message for p in alone.problems)
+        return replace(
+            reading,
+            units={c: u for c, u in reading.units.items() if c not in alone.reading.units},
+            numbers=reading.numbers if unclear else "",
+            order=alone.reading.order or reading.order,
+        )
 
 
 @dataclass

@@ -10,7 +10,7 @@ from plumb_core.intake.columns import Column, is_safe_name
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
 CASE = (
-    r"(output|analysis|result)case|case|loadcase|load|combination|casename|(load)?combination(case|name)|"
+    r"(analysis|result)case|case|loadcase|load|combination|casename|(load)?combination(case|name)|"
     r"loadcombination"
 )
 KINDS = {
