@@ -1,4 +1,4 @@
-"""The worked examples of CONTRIBUTING.md: added to a copy of the core as they stand there, and used."""
+"""The worked examples of CONTRIBUTING.md: added to a copy of the core, and used."""
 
 from __future__ import annotations
 
