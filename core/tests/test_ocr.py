@@ -7,14 +7,17 @@ from typing import Any
 
 import pdfplumber
 import pytest
+from PIL import Image
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read
 from plumb_core.intake import ocr
 from plumb_core.intake.columns import Reading
 from plumb_core.intake.ocr import ScannedWords
 from plumb_core.intake.pdf import PdfRefused, tables_of
+from plumb_core.intake.pictures import as_page
+from plumb_core.intake.reader import read_whole
 from plumb_core.intake.sheet_documents import document_of, sheets_of
-from plumb_core.intake.sheets import Sheet, read_file
+from plumb_core.intake.sheets import Sheet, SheetRefused, read_file
 from plumb_core.intake.submission import EarlierTables, read_answers, read_in, read_submission
 from plumb_core.intake.tables.kind import Building
 from test_everyday_tables import BRIEF, pages, values
@@ -60,6 +63,52 @@ def test_without_the_program_a_scanned_page_has_no_text(scan: bytes, monkeypatch
     monkeypatch.setattr(ocr, "is_there", lambda: False)
     with pytest.raises(PdfRefused, match="they are images"):
         tables_of(scan)
+
+
+def picture(data: bytes, form: str = "PNG") -> bytes:
+    """The first page of a PDF as a picture of a screen."""
+    with pdfplumber.open(io.BytesIO(data)) as book:
+        drawn = book.pages[0].to_image(resolution=130).original.convert("RGB")
+    made = io.BytesIO()
+    drawn.save(made, form, quality=92)
+    return made.getvalue()
+
+
+@pytest.mark.parametrize("form", ["PNG", "JPEG"])
+def test_a_picture_is_read_as_a_scanned_page_is(form: str) -> None:
+    name = f"screen.{form.lower()}"
+    table = picture(pages(("Story drifts", [HEAD, *ROWS])), form)
+    result = read_submission(read(Brief, BRIEF), [(name, table)], read_answers({}))
+    found = values(result)
+    due = {(f"drift_end_{n}", story, "X", "EX"): float(row[n - 1]) / 1000.0 for _, story, *row in ROWS for n in (1, 2)}
+    assert found
+    assert all(value == pytest.approx(due[place]) for place, value in found.items())
+    missing = {story for (_, story, _, _) in due.keys() - found.keys()}
+    assert len([r for part in result.document.open for r in part.rows]) >= len(missing)
+    # and by the process that reads files of the application, with the place of each cell
+    document = read_whole(table, name)["tables"]
+    assert document["pages"][0]["tables"][0]["cells"][1][0]
+
+
+@pytest.mark.parametrize("ending", [b"", b"\x00" * 40])
+def test_a_damaged_picture_is_refused_with_the_remedy(ending: bytes) -> None:
+    with pytest.raises(SheetRefused, match="damaged") as refused:
+        read_file(b"\x89PNG\r\n\x1a\n" + ending, "screen.png")
+    assert "PNG" in refused.value.remedy
+
+
+def test_a_picture_of_too_many_dots_is_refused_before_it_is_unpacked() -> None:
+    made = io.BytesIO()
+    Image.new("1", (9000, 9000)).save(made, "PNG")
+    with pytest.raises(SheetRefused, match="9000 x 9000 dots"):
+        read_file(made.getvalue(), "poster.png")
+
+
+def test_what_is_transparent_is_white() -> None:
+    made = io.BytesIO()
+    Image.new("RGBA", (40, 20), (0, 0, 0, 0)).save(made, "PNG")
+    with pdfplumber.open(io.BytesIO(as_page(made.getvalue()))) as book:
+        assert book.pages[0].to_image().original.convert("L").getextrema() == (255, 255)
 
 
 def sure(confidence: float, **given: Any) -> Any:

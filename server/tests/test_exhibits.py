@@ -7,6 +7,7 @@ import zipfile
 from pathlib import Path
 from typing import Any
 
+import pdfplumber
 import pytest
 from asking import STORIES, Api
 from django.conf import settings as django_settings
@@ -149,6 +150,33 @@ def test_pages_have_tables_at_their_places(lead: Api, new_review: str) -> None:
     page = lead.get(f"/api/exhibits/{exhibit['id']}/pages/2/").json()
     assert page["accepted"] == [{"sheet": "page 2, table 1", "kind": "stories", "claims": 4}]
     assert lead.get(f"/api/exhibits/{exhibit['id']}/pages/3/").status_code == 404
+
+
+def test_a_picture_is_kept_as_it_is_and_drawn_as_a_page(lead: Api, new_review: str) -> None:
+    with pdfplumber.open(io.BytesIO(report())) as book:
+        drawn = book.pages[1].to_image(resolution=130).original.convert("RGB")
+    made = io.BytesIO()
+    drawn.save(made, "PNG")
+    exhibit = upload(lead, new_review, "pasted picture.png", made.getvalue())
+    assert exhibit["reading"]["pages"] == 1
+    at = f"/api/exhibits/{exhibit['id']}"
+    assert b"".join(lead.get(f"{at}/file/").streaming_content) == made.getvalue()
+    assert b"".join(lead.get(f"{at}/drawn/").streaming_content).startswith(b"%PDF-")
+    body = {"exhibit": exhibit["id"], "sheet": exhibit["reading"]["tables"][0]["label"]}
+    table = lead.send("POST", f"/api/reviews/{new_review}/tables/read/", body).json()
+    assert table["kind"] == "stories"
+    assert all(0.0 < cell["confidence"] <= 1.0 for cell in table["scanned"])
+    # a damaged one is kept, and says why nothing was read from it
+    damaged = upload(lead, new_review, "cut.png", made.getvalue()[:200])
+    assert "damaged" in damaged["reading"]["message"]
+    assert lead.get(f"/api/exhibits/{damaged['id']}/drawn/").status_code == 404
+
+
+def test_only_pages_are_drawn(lead: Api, new_review: str) -> None:
+    pages = upload(lead, new_review, "report.pdf", report())
+    table = upload(lead, new_review, "a.csv", STORIES.encode())
+    assert b"".join(lead.get(f"/api/exhibits/{pages['id']}/drawn/").streaming_content) == report()
+    assert lead.get(f"/api/exhibits/{table['id']}/drawn/").status_code == 404
 
 
 def test_a_region_of_a_page_is_read_as_a_table_or_as_words(lead: Api, new_review: str) -> None:

@@ -45,7 +45,7 @@ WHO: dict[str, tuple[set[str], str]] = {
     "token_withdraw": (LEADS, IN_PERSON),
     **dict.fromkeys(("printing_get", "printing_file"), (LEADS, "")),
     **dict.fromkeys(("review_get", "findings_list"), (MEMBERS, "")),
-    **dict.fromkeys(("exhibit", "exhibit_file", "exhibit_add", "message_write"), (SUBMITTING_ROLES, "")),
+    **dict.fromkeys(("exhibit", "exhibit_file", "exhibit_drawn", "exhibit_add", "message_write"), (SUBMITTING_ROLES, "")),
     "reports_list": (REPORTS, ""),
     "report_file": (REPORTS, ""),
     "report_issue": (LEADS, IN_PERSON),
@@ -80,7 +80,7 @@ WHO: dict[str, tuple[set[str], str]] = {
 """Of each call: who may make it, and whether a key may (`in person`: none, `computes`: any, else by its scope)."""
 OPEN = {"session_get", "session_open", "session_close", "invitation_get", "invitation_accept", "mail_list"}
 """Calls that are there for who is not signed in; each has tests of its own."""
-NOTHING_THERE = {"exhibit_page", "table_remove"}
+NOTHING_THERE = {"exhibit_page", "exhibit_drawn", "table_remove"}
 """Calls that find nothing, or nothing to do, in the demo's accepted submission: only who may not is assessed."""
 
 

@@ -15,6 +15,7 @@ from typing import Any, Protocol
 
 from plumb_core.intake.layout.tables import arranged
 from plumb_core.intake.pdf import PageRead, PageTable, PdfRefused, page_count, pages_of, table_in, text_in
+from plumb_core.intake.pictures import as_page, is_picture
 from plumb_core.intake.sheet_documents import document_of
 from plumb_core.intake.sheets import SheetRefused, read_file, read_text, sheet_of_page, sheets_of_pages
 
@@ -64,9 +65,9 @@ def read_whole(data: bytes, name: str, region: str = "", progress: Progress | No
     """
     try:
         if region:
-            return {"tables": _region(data, region)}
-        if data[:5] == b"%PDF-":
-            return {"tables": _pages(data, progress)}
+            return {"tables": _region(as_page(data), region)}
+        if data[:5] == b"%PDF-" or is_picture(data):
+            return {"tables": _pages(as_page(data), progress)}
         return {"tables": document_of(arranged(read_file(data, name)))}
     except (SheetRefused, PdfRefused) as refused:
         return {"refused": {"message": refused.message, "remedy": refused.remedy}}

@@ -13,6 +13,7 @@ from plumb_core.intake import pdf
 from plumb_core.intake.cells import Cell
 from plumb_core.intake.collector import paused
 from plumb_core.intake.pdf import PageTable, PdfRefused, tables_of
+from plumb_core.intake.pictures import as_page, is_picture
 from plumb_core.intake.workbook import Limits, WorkbookRefused, read_workbook
 
 MAX_BYTES = 20_000_000
@@ -299,7 +300,7 @@ def _read_xlsx(data: bytes) -> list[Sheet]:
 
 def _read_pdf(data: bytes) -> list[Sheet]:
     try:
-        tables = tables_of(data)
+        tables = tables_of(as_page(data))
     except PdfRefused as refused:
         raise SheetRefused(refused.message, refused.remedy) from None
     if not tables:
@@ -331,13 +332,13 @@ def sheet_of_page(table: PageTable, name: str) -> Sheet:
 
 @paused()
 def read_file(data: bytes, name: str) -> list[Sheet]:
-    """The sheets of a CSV, text, XLSX or PDF file; raises SheetRefused with the remedy."""
+    """The sheets of a CSV, text, XLSX, PDF, PNG or JPEG file; raises SheetRefused with the remedy."""
     most = pdf.MAX_BYTES if data[:5] == b"%PDF-" else MAX_BYTES
     if len(data) > most:
         raise SheetRefused(f"{name} is larger than {most // 1_000_000} MB", "Upload only the tables.")
     if data[:4] == b"PK\x03\x04":
         return _read_xlsx(data)
-    if data[:5] == b"%PDF-":
+    if data[:5] == b"%PDF-" or is_picture(data):
         return _read_pdf(data)
     for encoding in ("utf-8-sig", "utf-16", "cp1252"):
         if encoding == "utf-16" and data[:2] not in (b"\xff\xfe", b"\xfe\xff"):

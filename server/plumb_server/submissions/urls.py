@@ -14,5 +14,6 @@ urlpatterns = [
     path("exhibits/<int:exhibit_id>/tables/", views.ExhibitTablesView.as_view()),
     path("exhibits/<int:exhibit_id>/pages/<int:page>/", views.ExhibitPageView.as_view()),
     path("exhibits/<int:exhibit_id>/file/", views.ExhibitFileView.as_view()),
+    path("exhibits/<int:exhibit_id>/drawn/", views.ExhibitDrawnView.as_view()),
     path("tables/<int:table_id>/", views.TableView.as_view()),
 ]

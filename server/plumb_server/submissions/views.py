@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import re
 from dataclasses import replace
 from typing import Any
@@ -14,6 +15,7 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from plumb_core.intake.cells import UNITS
 from plumb_core.intake.columns import Column
+from plumb_core.intake.pictures import as_page, is_picture
 from plumb_core.intake.tables import table_kinds
 from rest_framework import status
 from rest_framework.parsers import MultiPartParser
@@ -106,10 +108,11 @@ class ExhibitsView(APIView):
             missing = {"path": "/file", "message": "there is no file in the request", "remedy": "Choose a file."}
             raise UnprocessableContent([missing])
         data = file.read()
-        if b"\x00" in data[:4000] and data[:4] not in (b"PK\x03\x04", b"%PDF") and data[:2] not in UTF_16:
-            words = f"{file.name} is neither text nor a workbook nor a PDF"
+        known = data[:4] in (b"PK\x03\x04", b"%PDF") or data[:2] in UTF_16 or is_picture(data)
+        if b"\x00" in data[:4000] and not known:
+            words = f"{file.name} is neither text nor a workbook nor a PDF nor a picture"
             raise UnprocessableContent(
-                [{"path": "/file", "message": words, "remedy": "Upload CSV, text, XLSX or PDF."}]
+                [{"path": "/file", "message": words, "remedy": "Upload CSV, text, XLSX, PDF, PNG or JPEG."}]
             )
         with transaction.atomic():
             submission = services.open_submission(entry.review, user_of(request))
@@ -118,25 +121,47 @@ class ExhibitsView(APIView):
         return Response(ExhibitSerializer(exhibit).data, status=status.HTTP_201_CREATED)
 
 
-class ExhibitFileView(APIView):
-    @extend_schema(operation_id="exhibit_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
-    def get(self, request: Request, exhibit_id: int) -> FileResponse:
-        exhibit = get_object_or_404(Exhibit.objects.select_related("submission"), pk=exhibit_id)
-        access(user_of(request), exhibit.submission.review_id, SUBMITTING_ROLES)
-        note(request, "downloaded", review=str(exhibit.submission.review_id), exhibit=exhibit.name)
-        pdf = exhibit.name.lower().endswith(".pdf")
-        answer = FileResponse(contents.opened(exhibit.sha256), content_type="application/octet-stream")
-        if pdf:
-            # drawn by the application itself, never by the browser as a page of its own
-            answer.headers["Cache-Control"] = "private, max-age=3600"
-        answer.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{quote(exhibit.name, safe='')}"
-        return answer
-
-
 def _exhibit(request: Request, exhibit_id: int, roles: tuple[Role, ...] = TEAM) -> Exhibit:
     exhibit = get_object_or_404(Exhibit.objects.select_related("submission__review"), pk=exhibit_id)
     access(user_of(request), exhibit.submission.review_id, roles)
     return exhibit
+
+
+def _file(request: Request, exhibit_id: int) -> Exhibit:
+    """An exhibit whose bytes are sent, which is recorded."""
+    exhibit = _exhibit(request, exhibit_id, SUBMITTING_ROLES)
+    note(request, "downloaded", review=str(exhibit.submission.review_id), exhibit=exhibit.name)
+    return exhibit
+
+
+class ExhibitFileView(APIView):
+    @extend_schema(operation_id="exhibit_file", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
+    def get(self, request: Request, exhibit_id: int) -> FileResponse:
+        exhibit = _file(request, exhibit_id)
+        answer = FileResponse(contents.opened(exhibit.sha256), content_type="application/octet-stream")
+        answer.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{quote(exhibit.name, safe='')}"
+        return answer
+
+
+class ExhibitDrawnView(APIView):
+    @extend_schema(operation_id="exhibit_drawn", responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
+    def get(self, request: Request, exhibit_id: int) -> FileResponse:
+        """The pages of an exhibit as a PDF; a picture is a page.
+
+        They are drawn by the application itself, never by the browser as a page of its own.
+        """
+        exhibit = _file(request, exhibit_id)
+        with contents.opened(exhibit.sha256) as file:
+            begins = file.read(16)
+        if begins.startswith(b"%PDF-"):
+            drawn = contents.opened(exhibit.sha256)
+        elif is_picture(begins) and exhibit.reading.pages:
+            drawn = io.BytesIO(as_page(contents.contents(exhibit.sha256)))
+        else:
+            raise Http404
+        answer = FileResponse(drawn, as_attachment=True, filename="pages", content_type="application/octet-stream")
+        answer.headers["Cache-Control"] = "private, max-age=3600"
+        return answer
 
 
 class ExhibitView(APIView):

@@ -10,6 +10,7 @@ import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { CasesTable } from "./CasesTable";
 import { OpenExhibit } from "./OpenExhibit";
+import { pastedPictures } from "./pictures";
 import { TablePreview } from "./TablePreview";
 import type { TableSource } from "./useTablePreview";
 import "./exhibits.css";
@@ -103,8 +104,16 @@ export default function ExhibitsPage() {
     // paste anywhere on this screen that is not a field
     const onPaste = (e: ClipboardEvent) => {
       const target = e.target as HTMLElement | null;
+      if (source || opened) return;
       const text = e.clipboardData?.getData("text/plain") ?? "";
-      if (!onTeam || source || opened || target?.closest("input, textarea") || !text.trim()) return;
+      // cells that are copied from a workbook come as text and as a picture: the text is what they say
+      const pictures = text.trim() ? [] : pastedPictures(e.clipboardData, stamp());
+      if (pictures.length) {
+        e.preventDefault();
+        send.mutate(pictures);
+        return;
+      }
+      if (!onTeam || target?.closest("input, textarea") || !text.trim()) return;
       e.preventDefault();
       paste(text);
     };
@@ -165,7 +174,7 @@ export default function ExhibitsPage() {
         <span className="end">
           <FileButton
             multiple
-            accept=".csv,.txt,.tsv,.log,.xlsx,.pdf"
+            accept=".csv,.txt,.tsv,.log,.xlsx,.pdf,.png,.jpg,.jpeg"
             onChange={(files) => {
               if (files.length) send.mutate(files);
             }}
@@ -379,6 +388,9 @@ export default function ExhibitsPage() {
     </main>
   );
 }
+
+/** Time of day for the name of a pasted picture, as in 14.05.09. */
+const stamp = () => new Date().toTimeString().slice(0, 8).replaceAll(":", ".");
 
 /** Number of recognised tables of an exhibit that are not accepted. */
 const openCount = (submission: Submission, e: Exhibit) =>

@@ -142,7 +142,9 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
           />
         )}
       </div>
-      {pageData.data && !pageData.data.has_text && <p className="pdf-note">{strings.thisPageIsAnImage}</p>}
+      {pageData.data && !pageData.data.has_text && (
+        <p className="pdf-note">{tables.length ? strings.readOffThisImage : strings.thisPageIsAnImage}</p>
+      )}
     </div>
   );
 }

@@ -1,6 +1,10 @@
 import { Select } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
 import type { Ref } from "react";
 import type { TableRead } from "../../shared/api/client";
+import { pageQuery } from "../../shared/api/queries";
+import { Crop } from "./Crop";
+import { boxOf, type Box } from "./places";
 import { letters, withRow } from "./reading";
 import { strings } from "./strings";
 import type { Preview } from "./useTablePreview";
@@ -8,6 +12,7 @@ import type { Preview } from "./useTablePreview";
 interface Props {
   table: TableRead;
   preview: Preview;
+  exhibit: number | undefined;
   /** a cell to frame, from 0, on its sheet */
   framed: { row: number; column: number } | undefined;
   /** whether the table is shown only */
@@ -17,7 +22,7 @@ interface Props {
 }
 
 /** The cells of a table below the columns they are read as, with the problems in their cells. */
-export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
+export function PreviewCells({ table, preview, exhibit, framed, seen, ref }: Props) {
   const now = table.reading;
   const width = table.rows[0]?.length ?? 0;
   const [down = 0, right = 0] = table.shift;
@@ -28,6 +33,12 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
   const scanned = new Map(
     table.scanned.map((s) => [`${String(s.row)} ${String(s.column)}`, Math.round(100 * s.confidence)]),
   );
+  const page = table.page ?? null;
+  const pageData = useQuery({
+    ...pageQuery(exhibit ?? 0, page ?? 0),
+    enabled: exhibit !== undefined && page !== null && scanned.size > 0,
+  });
+  const its = pageData.data?.tables.find((t) => table.sheet.startsWith(t.sheet));
   return (
     <div className="preview-cells" ref={ref}>
       <table>
@@ -118,9 +129,16 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
                   >
                     {text}
                     {share !== undefined && (
-                      <span className="quiet scanned" title={strings.readOffAnImage(share)}>
-                        {share} %
-                      </span>
+                      <>
+                        <ScannedCell
+                          exhibit={exhibit}
+                          page={page}
+                          box={its && boxOf(its, table.shift, [{ row: r, column: c }], 2)}
+                        />
+                        <span className="quiet scanned" title={strings.readOffAnImage(share)}>
+                          {share} %
+                        </span>
+                      </>
                     )}
                     {ours !== undefined && (
                       <span className="ours beside" title={strings.asInTheBrief}>
@@ -141,5 +159,23 @@ export function PreviewCells({ table, preview, framed, seen, ref }: Props) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** A value as its page shows it, beside what was read. */
+function ScannedCell({
+  exhibit,
+  page,
+  box,
+}: {
+  exhibit: number | undefined;
+  page: number | null;
+  box: Box | null | undefined;
+}) {
+  if (exhibit === undefined || page === null || !box) return null;
+  return (
+    <span className="scanned-crop">
+      <Crop exhibit={exhibit} page={page} box={box} width={120} height={16} label={strings.asOnThePage} />
+    </span>
   );
 }

@@ -1,6 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { asked, openParts, placeOf, type Choice, type Question } from "./reading";
 import { strings } from "./strings";
 import css from "./Questions.module.css";
@@ -15,10 +15,12 @@ interface Props {
   onCase: (name: string) => void;
   onAnswer: (choice: Choice) => void;
   onShow: (row: number) => void;
+  /** the cells that a question is about */
+  cells?: (question: Question, rows: readonly number[]) => ReactNode;
 }
 
 /** What is open of a table, one question after the other, each with its answers: by mouse, or by its number. */
-export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
+export function Questions({ problems, onCase, onAnswer, onShow, cells }: Props) {
   const [at, setAt] = useState(0);
   const [name, setName] = useState("");
   const all = asked(problems);
@@ -92,6 +94,7 @@ export function Questions({ problems, onCase, onAnswer, onShow }: Props) {
               {question.row === null ? sentence(question.message) : question.message}.{" "}
               <span className="quiet">{question.remedy}</span>
             </span>
+            {i === at && cells?.(question, rows)}
             {i === at && question.choices.length > 0 && (
               <span className="choices">
                 {question.choices.slice(0, OFFERED).map((choice, k) => (

@@ -3,6 +3,7 @@ import type { TableRead } from "../../shared/api/client";
 import { Problems } from "../../shared/Problems";
 import { PreviewCells } from "./PreviewCells";
 import { PreviewHead } from "./PreviewHead";
+import { QuestionCells } from "./QuestionCells";
 import { Questions } from "./Questions";
 import { asked } from "./reading";
 import { strings } from "./strings";
@@ -76,11 +77,14 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
             onCase={(name) => {
               preview.give({ case: name });
             }}
+            cells={(question, rows) => (
+              <QuestionCells table={table} exhibit={source.exhibit} question={question} rows={rows} />
+            )}
           />
         </>
       )}
       {!seen && <UnusedColumns table={table} preview={preview} />}
-      <PreviewCells ref={cells} table={table} preview={preview} framed={framed} seen={seen} />
+      <PreviewCells ref={cells} table={table} preview={preview} exhibit={source.exhibit} framed={framed} seen={seen} />
       {table.row_count > table.rows.length && (
         <p className="quiet">{strings.theFirstOfRowsAre(table.rows.length, table.row_count)}</p>
       )}

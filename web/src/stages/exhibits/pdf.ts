@@ -10,7 +10,7 @@ export function documentOf(exhibit: number): Promise<PDFDocumentProxy> {
     document = import("pdfjs-dist").then((pdfjs) => {
       pdfjs.GlobalWorkerOptions.workerSrc = worker;
       // nothing of the document is run, and nothing is fetched from elsewhere for it
-      return pdfjs.getDocument({ url: `/api/exhibits/${String(exhibit)}/file/`, enableXfa: false }).promise;
+      return pdfjs.getDocument({ url: `/api/exhibits/${String(exhibit)}/drawn/`, enableXfa: false }).promise;
     });
     document.catch(() => opened.delete(exhibit));
     opened.set(exhibit, document);

@@ -37,6 +37,10 @@ export const strings = {
   kindAndValues: (titled: string, claims: number) => `${titled} · ${claims} values`,
   beingRead: "being read",
   readThis: "read this",
+  readOffThisImage: "This page is an image: its text was read off it, each value with its confidence.",
+  cellsOnPage: (page: number) => `The cells on page ${page}`,
+  cellsOfTheQuestion: "The cells of the question",
+  asOnThePage: "as on the page",
   thisPageIsAnImage: "This page is an image: no text on it can be read. Click a value on the page and enter it.",
   pageWithTables: (page: number, value: string) => `Page ${page}${value}`,
   tables: (count: number) => `, ${count} tables`,
@@ -134,7 +138,8 @@ export const strings = {
   quantityByItsSymbolOr: "quantity, by its symbol or name",
   theValueAsPrintedWith: "the value as printed, with its unit",
   pasteATableHereWith:
-    "Paste a table here, with its headings: parameters, stories, weight make-up, cases, base reactions, story forces, drifts, displacements, combinations, modes, spectrum points.\nYou can paste anywhere on this page, or drop files here.",
+    "Paste a table here, with its headings: parameters, stories, weight make-up, cases, base reactions, story forces, drifts, displacements, combinations, modes, spectrum points.\nYou can paste anywhere on this page, a screenshot of a table too, or drop files here.",
+  pastedPicture: (when: string, number: number) => `pasted picture ${when}${number ? `, ${number}` : ""}`,
   pastedTable: (count: number) => `pasted table ${count}`,
   exhibits: "Exhibits",
   submissionSummary: (label: string, status: string | undefined, claims: number) =>
