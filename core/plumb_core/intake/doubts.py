@@ -7,12 +7,14 @@ Each is a question with the values as they are as its first answer; the reviewer
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
 from plumb_core.documents.submission import Claim, LoadCase
-from plumb_core.intake.cells import known_unit
+from plumb_core.intake.cells import factor, known_unit
 from plumb_core.intake.columns import VERTICAL_Y, units_in
+from plumb_core.intake.numbers import readings, with_unit
+from plumb_core.intake.story_names import matched
 from plumb_core.intake.tables.kind import ClaimReader
 
 RESULTS = ("drifts", "displacements", "forces", "reactions", "by_story")
@@ -87,6 +89,8 @@ def ask(reader: ClaimReader, kind: str) -> None:
         _ask_about_units(reader)
     if kind in ("drifts", "displacements"):
         _ask_about_delta(reader, kind)
+    if reader.sheet.groups:
+        _ask_about_groups(reader)
 
 
 def _may_be_title(note: str) -> bool:
@@ -139,6 +143,57 @@ def _ask_about_delta(reader: ClaimReader, kind: str) -> None:
         words = f"{text!r} can be a story drift or a displacement"
         remedy = f"Confirm that it is a {kind.removesuffix('s')}, or select the other kind of table."
         _question(reader, "delta", words, remedy, reader.header, index)
+
+
+EACH = "each story of a group"
+_ADDS_UP = ("w", "m", "J_m", "load_amount", "load_area", "F", "V", "M_story")
+"""Quantities of which a row for several stories can hold the sum."""
+
+
+def _ask_about_groups(reader: ClaimReader) -> None:
+    """A weight beside L2 to L4 is that of each or of all of them; a total row or the brief states which."""
+    for column in reader.stated:
+        if column.quantity not in _ADDS_UP or EACH in reader.given.confirmed:
+            continue
+        index = reader.columns[column.name]
+        rows = [r for r in sorted(reader.sheet.groups) if reader.sheet.rows[r][index].text]
+        if not rows or _each_by_total(reader, index) or _each_by_brief(reader, column.name, rows):
+            continue
+        story = reader.sheet.rows[rows[0]][reader.columns["story"]].text if "story" in reader.columns else ""
+        words = f"{column.title} of several stories in one row ({story} and others) can be of each or of all together"
+        choices = [("of each story", {"confirmed": [*reader.given.confirmed, EACH]})]
+        remedy = "Confirm that it is of each story, or exclude the rows."
+        reader.problem(reader.header, index, words, remedy, choices=choices)
+
+
+_TOTAL = re.compile(r"(?i)\s*(grand )?(total|sum|\u03a3|summe|somme|suma|totale)\b")
+
+
+def _each_by_total(reader: ClaimReader, index: int) -> bool:
+    """Whether the rows of a column, each story counted, add up to the total that the table states."""
+    totals: list[float] = []
+    values: list[float] = []
+    for row in reader.sheet.rows[(reader.header or 0) + 1 :]:
+        number = next(iter(readings(with_unit(row[index].text)[0]).values()), None)
+        if number is not None:
+            (totals if any(_TOTAL.match(c.text) for c in row) else values).append(float(number))
+    return bool(totals) and abs(totals[0] - sum(values)) <= 1e-3 * abs(totals[0])
+
+
+def _each_by_brief(reader: ClaimReader, name: str, rows: Sequence[int]) -> bool:
+    """Whether the values are about those that the brief has of each story."""
+    ours = reader.brief_values.get(name, {})
+    index, unit = reader.columns[name], reader.units.get(name)
+    if unit is None or "story" not in reader.columns:
+        return False
+    for row in rows:
+        known = ours.get(matched(reader.sheet.rows[row][reader.columns["story"]].text, list(ours)) or "")
+        number = next(iter(readings(with_unit(reader.sheet.rows[row][index].text)[0]).values()), None)
+        if not known or number is None:
+            return False
+        if not 0.6 < float(number) * factor(unit, reader.by_name[name].unit or "") / known < 1.6:
+            return False
+    return True
 
 
 def ask_about_accumulation(reader: ClaimReader, weights: list[Claim]) -> None:

@@ -55,6 +55,7 @@ def _sheet(sheet: Sheet) -> SheetDocument:
         "notes": list(sheet.notes),
         "unused": sorted(sheet.unused),
         "shift": list(sheet.shift),
+        "groups": sorted(sheet.groups),
         "rows": [[_cell(c) for c in row] for row in sheet.rows],
     }
 
@@ -79,6 +80,7 @@ def _made(sheet: SheetDocument, made: dict[str, Cell]) -> Sheet:
         notes=tuple(sheet["notes"]),
         unused=frozenset(sheet["unused"]),
         shift=(sheet["shift"][0], sheet["shift"][1]),
+        groups=frozenset(sheet["groups"]),
     )
 
 

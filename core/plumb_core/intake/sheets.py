@@ -45,6 +45,7 @@ class Sheet:
     notes : what those lines say, and those over the table
     unused : columns that another table is made of
     shift : rows and columns between the first cell of its sheet and its first cell
+    groups : rows that are written out of one row for several stories
     """
 
     name: str
@@ -57,6 +58,7 @@ class Sheet:
     notes: tuple[str, ...] = ()
     unused: frozenset[int] = frozenset()
     shift: tuple[int, int] = (0, 0)
+    groups: frozenset[int] = frozenset()
 
     def place(self, row: int, column: int) -> tuple[int, int]:
         """Row and column, 0-based, where a cell is on its sheet."""

@@ -10,6 +10,7 @@ from itertools import pairwise
 from plumb_core.intake.cells import Cell, is_unit_text
 from plumb_core.intake.collector import paused
 from plumb_core.intake.layout.context import is_note, title_over, with_context
+from plumb_core.intake.layout.groups import one_for_each_story
 from plumb_core.intake.layout.heads import (
     CONTEXT,
     MOST_HEADING_ROWS,
@@ -18,6 +19,7 @@ from plumb_core.intake.layout.heads import (
     Heads,
     best_kind,
     find_heads,
+    fits_of,
     is_value,
     lacks,
     names_parameters,
@@ -216,6 +218,8 @@ def _finished(rows: Rows, heads: Heads, sheet: Sheet, shift: Shift) -> Sheet:
     table, words = with_context(table, start, heads, notes, sheet, (shift[0] + heads.last, shift[1]))
     adjacent = spread(table, start, heads.kind, (shift[0] + heads.last, shift[1]))
     table = adjacent or table
+    story = _story_column(table[0], heads.kind)
+    table, groups = one_for_each_story(table, start, story, (shift[0] + heads.last, shift[1]))
     mirrored = mirrored_rows(table, start)
     entry = held(rows[heads.last])
     lines = {i for i in range(start, len(table)) if is_note(table[i], heads.kind) or _repeats(table[i], entry)}
@@ -230,7 +234,14 @@ def _finished(rows: Rows, heads: Heads, sheet: Sheet, shift: Shift) -> Sheet:
         lines=frozenset({i + len(top) for i in lines | words | mirrored} | set(range(len(top)))),
         unused=frozenset() if heads.over else heads.blank,
         shift=shift,
+        groups=frozenset(r + len(top) for r in groups),
     )
+
+
+def _story_column(head: Sequence[Cell], kind: TableKind) -> int | None:
+    """The column of the stories; None where there is none."""
+    found = [c for c, cell in enumerate(head) if cell.text and "story" in fits_of(kind.id, cell.text)]
+    return found[0] if found else None
 
 
 def _heading(rows: Rows, heads: Heads, shift: Shift) -> list[Cell]:
