@@ -13,8 +13,8 @@ from plumb_core.errors import InputRefused, Problem
 
 # each command imports what it needs: together the imports take over a second
 
-DOCUMENTS = ("request", "recheck", "result", "rechecked", "across", "editions")
-"""What is read (`request`, `recheck`) and what is written (`result` of solve, `rechecked`, `across`, `editions`)."""
+DOCUMENTS = ("request", "recheck", "profile", "result", "rechecked", "across", "editions")
+"""What is read (`request`, `recheck`, `profile`) and what is written (the others)."""
 
 
 def schema(name: str) -> dict[str, Any]:
@@ -27,10 +27,12 @@ def schema(name: str) -> dict[str, Any]:
     from plumb_core.documents.requests import Request
     from plumb_core.documents.results import RECHECKED
     from plumb_core.documents.side_by_side import ACROSS
+    from plumb_core.intake.profiles import Profile
 
     schemas: dict[str, TypeAdapter[Any]] = {
         "request": TypeAdapter(Request),
         "recheck": TypeAdapter(RecheckDocument),
+        "profile": TypeAdapter(Profile),
         "result": SOLVED,
         "rechecked": RECHECKED,
         "across": ACROSS,

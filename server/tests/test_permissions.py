@@ -15,6 +15,7 @@ from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, S
 from plumb_server.reference.runs import run_for
 from plumb_server.reference.services import _question
 from plumb_server.reviews.models import Place, Review
+from plumb_server.submissions.models import ReadingProfile
 
 pytestmark = pytest.mark.django_db
 
@@ -40,12 +41,16 @@ IN_PERSON = "in person"
 WHO: dict[str, tuple[set[str], str]] = {
     **dict.fromkeys(("editions_list", "vocabulary_get", "solve", "recheck"), (SIGNED_IN, "computes")),
     **dict.fromkeys(("hazard_values", "reviews_list", "reviews_create", "reviews_import"), (SIGNED_IN, "")),
+    **dict.fromkeys(("profiles_list", "profile_import"), (SIGNED_IN, "")),
     **dict.fromkeys(("account_change", "records_own", "tokens_list", "token_make"), (SIGNED_IN, IN_PERSON)),
     # whose it is
+    "profile_delete": (LEADS, ""),
     "token_withdraw": (LEADS, IN_PERSON),
     **dict.fromkeys(("printing_get", "printing_file"), (LEADS, "")),
     **dict.fromkeys(("review_get", "findings_list"), (MEMBERS, "")),
-    **dict.fromkeys(("exhibit", "exhibit_file", "exhibit_drawn", "exhibit_add", "message_write"), (SUBMITTING_ROLES, "")),
+    **dict.fromkeys(
+        ("exhibit", "exhibit_file", "exhibit_drawn", "exhibit_add", "message_write"), (SUBMITTING_ROLES, "")
+    ),
     "reports_list": (REPORTS, ""),
     "report_file": (REPORTS, ""),
     "report_issue": (LEADS, IN_PERSON),
@@ -72,6 +77,7 @@ WHO: dict[str, tuple[set[str], str]] = {
                 "submission_accept_all",
                 "case_change",
             ),
+            *("profile_get", "profile_change", "profile_learn"),
             *("exhibit_remove", "exhibit_page", "exhibit_read", "exhibit_read_stop", "exhibit_accept_all"),
         ),
         (TEAM, ""),
@@ -123,6 +129,7 @@ def places(clinic: Review, lead: Api) -> dict[str, Any]:
         "token_id": ApiToken.issue(author, "x", "read", 1)[0].pk,
         "place_id": Place.objects.create(review=clinic, role="reader", invitation=invitation).pk,
         "invitation_id": invitation.pk,
+        "profile_id": ReadingProfile.objects.create(name="Carrow and Finch", author=author).pk,
         "user_id": User.objects.get(email=READER).pk,
         "key": "k",
     }

@@ -297,6 +297,7 @@ def _over(given: Reading, proposed: Reading | None) -> Reading:
         cases=proposed.cases | given.cases,
         stories=proposed.stories | given.stories,
         both=given.both or proposed.both,
+        confirmed=list(dict.fromkeys([*proposed.confirmed, *given.confirmed])),
     )
 
 

@@ -57,6 +57,17 @@ _LEVELS = (
 )
 
 
+EACH, WEIGHTS, DELTA = "each story of a group", "weights of each story", "delta"
+TABLE_WIDE = {*_WORDS, EACH, WEIGHTS, DELTA, "T_mode", "f_mode"}
+"""Doubts about all of a table, which are settled for others like it too."""
+
+
+def like_titles(notes: Sequence[str]) -> frozenset[str]:
+    """Lines over a table without what differs between tables of one kind: numbers, and names of cases and stories."""
+    words = (re.findall(r"[^\W\d_]{3,}", re.sub(r"\b\w*\d\w*\b|\b[A-Z]{1,3}\b", " ", n).lower()) for n in notes)
+    return frozenset(" ".join(w) for w in words if w)
+
+
 def level_in_title(reader: ClaimReader) -> str | None:
     """The level of results that the lines over a table state: amplified, elastic or reduced; None where none or two."""
     text = " ".join(reader.sheet.notes).lower()
@@ -128,7 +139,7 @@ _DELTA = re.compile(r"(?i)\bdelta|\u0394|\u03b4|^d_?(max|avg|mean|average)\b")
 
 def _ask_about_delta(reader: ClaimReader, kind: str) -> None:
     """A delta is a drift or a displacement; the words of the table state which."""
-    if reader.header is None or "delta" in reader.given.confirmed:
+    if reader.header is None or DELTA in reader.given.confirmed:
         return
     heads = [c.text for c in reader.sheet.rows[reader.header]]
     used = {
@@ -142,10 +153,9 @@ def _ask_about_delta(reader: ClaimReader, kind: str) -> None:
         index, text = next(iter(deltas.items()))
         words = f"{text!r} can be a story drift or a displacement"
         remedy = f"Confirm that it is a {kind.removesuffix('s')}, or select the other kind of table."
-        _question(reader, "delta", words, remedy, reader.header, index)
+        _question(reader, DELTA, words, remedy, reader.header, index)
 
 
-EACH = "each story of a group"
 _ADDS_UP = ("w", "m", "J_m", "load_amount", "load_area", "F", "V", "M_story")
 """Quantities of which a row for several stories can hold the sum."""
 
@@ -203,7 +213,7 @@ def ask_about_accumulation(reader: ClaimReader, weights: list[Claim]) -> None:
     """
     values = [float(c.value) for c in weights][::-1]
     steps = [b - a for a, b in pairwise(values)]
-    if len(values) < 3 or "weights of each story" in reader.given.confirmed or any(s <= 0 for s in steps):
+    if len(values) < 3 or WEIGHTS in reader.given.confirmed or any(s <= 0 for s in steps):
         return
     # a story each: every step is about the weight of the top story or more, up to twice the mean step
     mean = sum(steps) / len(steps)
@@ -211,6 +221,6 @@ def ask_about_accumulation(reader: ClaimReader, weights: list[Claim]) -> None:
         return
     column = reader.columns["w"]
     words = "the weights grow by about one story at each level, like weights of all stories above"
-    choices = [("they are the weight of each story", {"confirmed": [*reader.given.confirmed, "weights of each story"]})]
+    choices = [("they are the weight of each story", {"confirmed": [*reader.given.confirmed, WEIGHTS]})]
     remedy = "Confirm that each is the weight of its story, or exclude the column."
     reader.problem(reader.header, column, words, remedy, choices=choices)

@@ -22,6 +22,7 @@ from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.submission import Claim, LoadCase, OpenPart, Submission
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused, Problem
+from plumb_core.intake import doubts
 from plumb_core.intake.cells import AnswerOption, CellProblem
 from plumb_core.intake.collector import paused
 from plumb_core.intake.columns import HEADING_ROWS, Reading, likely_kinds
@@ -39,11 +40,12 @@ Identity = tuple[str, str | None, str | None, int | None, str]
 
 @dataclass(frozen=True)
 class Remembered:
-    """How a table was read before: its kind, its row of headings, and its reading."""
+    """How a table was read before: its kind, its row of headings, its reading, and the lines over it."""
 
     kind: str
     heading: tuple[str, ...]
     reading: Reading
+    notes: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -79,11 +81,16 @@ def heading_of(sheet: Sheet, header_row: int | None) -> tuple[str, ...]:
 
 
 def remembered_reading(sheet: Sheet, kind: str, remembered: Iterable[Remembered]) -> Reading | None:
-    """How the last table of this kind with the same headings was read; None for new headings."""
+    """How the last table of this kind with the same headings was read; None for new headings.
+
+    What was settled about its title is settled for one with the same title.
+    """
     headings = [tuple(c.text for c in row) for row in sheet.rows[:HEADING_ROWS]]
     for table in remembered:
         if table.kind == kind and table.heading and table.heading in headings:
-            return replace(table.reading, header_row=headings.index(table.heading))
+            alike = doubts.like_titles(table.notes) == doubts.like_titles(sheet.notes)
+            settled = [c for c in table.reading.confirmed if alike and c in doubts.TABLE_WIDE]
+            return replace(table.reading, header_row=headings.index(table.heading), confirmed=settled)
     return None
 
 
@@ -360,7 +367,8 @@ def read_submission(
         cases |= {c.name: with_role(cases.get(c.name), c) for c in table.cases}
         stories = stories or table.stories
         heights = heights or {c.story: float(c.value) for c in table.claims if c.quantity == "h" and c.story}
-        remembered.insert(0, Remembered(table.kind, heading_of(sheet, table.reading.header_row), table.reading))
+        heading = heading_of(sheet, table.reading.header_row)
+        remembered.insert(0, Remembered(table.kind, heading, table.reading, sheet.notes))
     for i, entry in used.items():
         # columns of a table beside this one are used
         beside = [k for k in headings if k != i and sheets[k][0] == entry.file and sheets[k][1].name == entry.sheet]

@@ -214,8 +214,9 @@ def _reading(table: TablePart | None) -> dict[str, Any]:
     stated = (table.reading or table.mapping) if table else {}
     heading = stated.get("heading", [])
     try:
-        how = READING.validate_python({k: v for k, v in stated.items() if k != "heading"})
-        return vars(how) | {"heading": HEADING.validate_python(heading)}
+        how = READING.validate_python({k: v for k, v in stated.items() if k not in ClaimTable.OF_SHEET})
+        notes = HEADING.validate_python(stated.get("notes", []))
+        return vars(how) | {"heading": HEADING.validate_python(heading), "notes": notes}
     except ValidationError:
         return {}
 

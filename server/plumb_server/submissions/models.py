@@ -160,15 +160,33 @@ class ClaimTable(models.Model):
     kind = models.CharField(max_length=20)
     sheet = models.CharField(max_length=120)
     reading = models.JSONField()
-    """how the core read it, with its row of headings"""
+    """how the core read it, with its row of headings and the lines over it"""
     count = models.PositiveIntegerField(default=0)
     """of its claims, which never change"""
     open_parts = models.JSONField(default=list)
     """rows and columns that are not read, each with its question, as the core's documents have them"""
     created_at = models.DateTimeField(auto_now_add=True)
 
+    OF_SHEET = ("heading", "notes")
+    """parts of `reading` that are of the sheet, not answers"""
+
     class Meta:
         ordering = ["id"]
+
+
+class ReadingProfile(models.Model):
+    """How the tables of a firm were read, under a name; only ever a proposal."""
+
+    name = models.CharField(max_length=80)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="profiles")
+    tables = models.JSONField(default=list)
+    """as the core's profiles have them"""
+    revision = models.PositiveIntegerField(default=1)
+    updated_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["name", "id"]
+        constraints = [models.UniqueConstraint(fields=["author", "name"], name="a_profile_once")]
 
 
 MAX_TEXT = 500

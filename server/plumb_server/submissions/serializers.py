@@ -33,7 +33,7 @@ class TableSerializer(serializers.ModelSerializer[Any]):
     @extend_schema_field(serializers.DictField())
     def get_reading(self, table: ClaimTable) -> dict[str, Any]:
         """As it was read, to be read again with other answers."""
-        return {part: value for part, value in table.reading.items() if part != "heading"}
+        return {part: value for part, value in table.reading.items() if part not in ClaimTable.OF_SHEET}
 
 
 class SheetToldSerializer(serializers.Serializer[Any]):
@@ -211,6 +211,14 @@ class ScannedCellSerializer(serializers.Serializer[Any]):
     confidence = serializers.FloatField()
 
 
+class ProfileProposalSerializer(serializers.Serializer[Any]):
+    """How a profile proposes to read a table."""
+
+    id = serializers.IntegerField()
+    name = serializers.CharField()
+    reading = ReadingSerializer()
+
+
 class TableReadSerializer(serializers.Serializer[Any]):
     """How a table was read, before it is accepted."""
 
@@ -229,6 +237,7 @@ class TableReadSerializer(serializers.Serializer[Any]):
     beside = OfBriefSerializer(many=True)
     unused = UnusedColumnSerializer(many=True)
     scanned = ScannedCellSerializer(many=True)
+    profile = ProfileProposalSerializer(allow_null=True)
     page = serializers.IntegerField(allow_null=True)
     shift = serializers.ListField(
         child=serializers.IntegerField(), help_text="rows and columns of its sheet above and before its first cell"

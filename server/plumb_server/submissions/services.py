@@ -37,6 +37,8 @@ from plumb_server.submissions import contents, quotas, readings
 from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, ExhibitReading, Submission
 from plumb_server.web.problems import Conflict, PreconditionFailed, UnprocessableContent
 
+MOST_NOTES = 30
+"""Lines over a table that are remembered with it."""
 REMEMBERED = 20
 """Tables of a review whose readings are proposed for the next ones."""
 
@@ -147,15 +149,19 @@ def sheets_from(text: str, name: str) -> list[Sheet]:
 def _remembered(review: Review) -> list[Remembered]:
     """How the last tables of a review were read, the newest first."""
     tables = ClaimTable.objects.filter(exhibit__submission__review=review).order_by("-id")[:REMEMBERED]
-    return [
-        Remembered(
-            table.kind,
-            tuple(table.reading.get("heading", ())),
-            Reading(**{part: value for part, value in table.reading.items() if part != "heading"}),
-        )
-        for table in tables
-        if table.reading
-    ]
+    return [_as_remembered(t) for t in tables if t.reading]
+
+
+def remembered_of(submission: Submission) -> list[Remembered]:
+    """How the tables of a submission were read, in the order in which they were accepted."""
+    tables = ClaimTable.objects.filter(exhibit__submission=submission).order_by("id")
+    return [_as_remembered(t) for t in tables if t.reading]
+
+
+def _as_remembered(table: ClaimTable) -> Remembered:
+    answers = {part: value for part, value in table.reading.items() if part not in ClaimTable.OF_SHEET}
+    notes = tuple(table.reading.get("notes", ()))
+    return Remembered(table.kind, tuple(table.reading.get("heading", ())), Reading(**answers), notes)
 
 
 def known_of(review: Review) -> EarlierTables:
@@ -270,12 +276,12 @@ def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -
     submission = exhibit.submission
     submission.refresh_from_db()
     submission.require_open()
-    used = vars(result.reading) | {"heading": list(heading_of(sheet, result.reading.header_row))}
+    of_sheet = {"heading": list(heading_of(sheet, result.reading.header_row)), "notes": list(sheet.notes[:MOST_NOTES])}
     table = ClaimTable.objects.create(
         exhibit=exhibit,
         kind=result.kind,
         sheet=sheet.label,
-        reading=used,
+        reading=vars(result.reading) | of_sheet,
         count=len(result.claims),
         open_parts=[
             part.model_dump(mode="json", exclude_none=True) for part in open_parts_of(exhibit.name, sheet, result)

@@ -1,10 +1,13 @@
 from django.urls import path
 
-from plumb_server.submissions import views
+from plumb_server.submissions import profiles, views
 
 urlpatterns = [
     path("submissions/<int:submission_id>/accept/", views.SubmissionAcceptView.as_view()),
     path("submissions/<int:submission_id>/tables/", views.SubmissionTablesView.as_view()),
+    path("submissions/<int:submission_id>/profile/", profiles.SubmissionProfileView.as_view()),
+    path("profiles/", profiles.ProfilesView.as_view()),
+    path("profiles/<int:profile_id>/", profiles.ProfileView.as_view()),
     path("cases/<int:case_id>/", views.CaseView.as_view()),
     path("reviews/<uuid:review_id>/exhibits/", views.ExhibitsView.as_view()),
     path("reviews/<uuid:review_id>/tables/", views.TableAcceptView.as_view()),

@@ -29,6 +29,7 @@ from plumb_server.reviews.access import TEAM, Access, access
 from plumb_server.reviews.models import Role
 from plumb_server.submissions import contents, quotas, readings, services
 from plumb_server.submissions.models import Case, ClaimTable, Exhibit, Submission
+from plumb_server.submissions.profiles import proposal_for
 from plumb_server.submissions.serializers import (
     AllAcceptedSerializer,
     CaseSerializer,
@@ -253,8 +254,10 @@ class TableReadView(_TableView):
         given, name, sheets, index = self.table(request, entry)
         sheet = sheets[index]
         read = services.read_sheet(entry.review, sheet, name, given.get("kind", ""), given.get("reading"))
+        asks = any(p.leaves_open for p in read.problems) and not given.get("reading")
         reported = {
             "kind": read.kind,
+            "profile": proposal_for(user_of(request), sheet, read.kind) if asks else None,
             "sheet": sheet.label,
             "sheets": [s.label for s in sheets],
             "columns": [column_json(c) for c in table_kinds()[read.kind].columns],
