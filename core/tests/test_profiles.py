@@ -32,9 +32,10 @@ def test_a_profile_answers_what_a_firm_s_next_table_asks() -> None:
     assert table.problems == []
     entries = learned([("stories", heading_of(sheet, 0), table.reading)])
     other = sheet_of("Some notes;;\nLevel;Height;Load at level\nRoof;3.2;700\nL1;4.2;800\n")
-    proposal = proposed_by(entries, other, "stories")
+    proposal = proposed_by(entries, other)
     assert proposal is not None
-    read_so = read_in(other, "other.csv", EarlierTables(), "stories", proposal)
+    assert proposed_by(entries, other, "stories") == proposal
+    read_so = read_in(other, "other.csv", EarlierTables(), *proposal)
     assert read_so.problems == []
     assert [(c.quantity, c.story, c.value) for c in read_so.claims if c.quantity == "w"] == [
         ("w", "L1", 800.0),

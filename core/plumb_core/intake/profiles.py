@@ -114,11 +114,14 @@ def learned(
     return list(entries.values())[-MOST_TABLES:]
 
 
-def proposed_by(profile: Sequence[TableProfile], sheet: Sheet, kind: str) -> Reading | None:
-    """How a profile proposes to read a sheet as a table of a kind; None where it has no such table."""
+def proposed_by(profile: Sequence[TableProfile], sheet: Sheet, kind: str = "") -> tuple[str, Reading] | None:
+    """The kind of a sheet and how to read it as a profile proposes; None where it has no such table.
+
+    kind : of table that it is read as; empty where it is for the profile to say
+    """
     headings = [tuple(c.text for c in row) for row in sheet.rows[:HEADING_ROWS]]
     for table in profile:
-        if table.kind == kind and tuple(table.heading) in headings:
+        if kind in ("", table.kind) and tuple(table.heading) in headings:
             answers = table.model_dump(exclude={"kind", "heading"})
-            return replace(Reading(**answers), header_row=headings.index(tuple(table.heading)))
+            return table.kind, replace(Reading(**answers), header_row=headings.index(tuple(table.heading)))
     return None

@@ -10,10 +10,11 @@ from typing import Any
 from django.db import IntegrityError, transaction
 from django.db.models import Q, QuerySet
 from django.shortcuts import get_object_or_404
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from plumb_core.intake.profiles import Profile, TableProfile, learned, proposed_by, read_profile
 from plumb_core.intake.sheets import Sheet
 from plumb_core.intake.submission import Remembered
+from plumb_core.intake.tables import table_kinds
 from rest_framework import serializers, status
 from rest_framework.exceptions import PermissionDenied
 from rest_framework.request import Request
@@ -25,9 +26,11 @@ from plumb_server.accounts.requests import user_of
 from plumb_server.reviews.access import TEAM, access
 from plumb_server.reviews.models import Membership
 from plumb_server.submissions.models import ReadingProfile, Submission
+from plumb_server.submissions.serializers import ColumnSerializer, column_json
 from plumb_server.submissions.services import remembered_of
 from plumb_server.web.problems import Conflict, PreconditionFailed
 from plumb_server.web.requests import IF_MATCH, based_on, sent
+from plumb_server.web.schema import core_field
 
 MOST_PROFILES = 200
 """Of one author."""
@@ -41,11 +44,14 @@ def profiles_of(user: User) -> QuerySet[ReadingProfile]:
 
 
 def proposal_for(user: User, sheet: Sheet, kind: str) -> dict[str, Any] | None:
-    """How the newest profile with a table of this kind and these headings proposes to read a sheet; None for none."""
+    """How the newest profile with a table of these headings proposes to read a sheet; None for none.
+
+    kind : that the reviewer has chosen; empty for none
+    """
     for profile in profiles_of(user).order_by("-updated_at", "-pk"):
-        entries = [TableProfile.model_validate(t) for t in profile.tables if t["kind"] == kind]
-        if (reading := proposed_by(entries, sheet, kind)) is not None:
-            return {"id": profile.pk, "name": profile.name, "reading": vars(reading)}
+        entries = [TableProfile.model_validate(t) for t in profile.tables]
+        if (proposed := proposed_by(entries, sheet, kind)) is not None:
+            return {"id": profile.pk, "name": profile.name, "kind": proposed[0], "reading": vars(proposed[1])}
     return None
 
 
@@ -54,21 +60,28 @@ class ProfileSerializer(serializers.ModelSerializer[Any]):
 
     author = serializers.CharField(source="author.name", read_only=True)
     own = serializers.SerializerMethodField()
-    tables = serializers.ListField(child=serializers.DictField())
+    tables = core_field("TableProfile", many=True)()
+    columns = serializers.SerializerMethodField(help_text="columns that its kinds of table can have")
 
     class Meta:
         model = ReadingProfile
-        fields = ["id", "name", "author", "own", "tables", "revision", "updated_at"]
+        fields = ["id", "name", "author", "own", "tables", "columns", "revision", "updated_at"]
 
     def get_own(self, profile: ReadingProfile) -> bool:
         return bool(profile.author_id == self.context["user"].pk)
+
+    @extend_schema_field(serializers.DictField(child=ColumnSerializer(many=True)))
+    def get_columns(self, profile: ReadingProfile) -> dict[str, Any]:
+        kinds = table_kinds()
+        used = {t["kind"] for t in profile.tables} & kinds.keys()
+        return {kind: [column_json(c) for c in kinds[kind].columns] for kind in sorted(used)}
 
 
 class ProfileDocumentSerializer(serializers.Serializer[Any]):
     """A profile as it is exported and imported."""
 
     name = serializers.CharField(max_length=80)
-    tables = serializers.ListField(child=serializers.DictField(), max_length=300)
+    tables = core_field("TableProfile", many=True)()
 
 
 class ProfileNameSerializer(serializers.Serializer[Any]):

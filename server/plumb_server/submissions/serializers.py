@@ -5,6 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
+from plumb_core.intake.cells import UNITS
+from plumb_core.intake.columns import Column
 from rest_framework import serializers
 
 from plumb_server.submissions.models import Case, ClaimTable, Exhibit, ExhibitReading, Submission
@@ -188,6 +190,12 @@ class ColumnSerializer(serializers.Serializer[Any]):
     units = serializers.ListField(child=serializers.CharField())
 
 
+def column_json(column: Column) -> dict[str, Any]:
+    """A column that a kind of table can have."""
+    units = [] if column.unit is None else list(UNITS[column.unit])
+    return {"name": column.name, "title": column.title, "required": column.required, "units": units}
+
+
 class OfBriefSerializer(serializers.Serializer[Any]):
     """What the brief has at the place of a value, in the unit of the table."""
 
@@ -216,6 +224,7 @@ class ProfileProposalSerializer(serializers.Serializer[Any]):
 
     id = serializers.IntegerField()
     name = serializers.CharField()
+    kind = serializers.CharField()
     reading = ReadingSerializer()
 
 

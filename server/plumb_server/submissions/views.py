@@ -13,8 +13,6 @@ from django.http import FileResponse, Http404
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from plumb_core.intake.cells import UNITS
-from plumb_core.intake.columns import Column
 from plumb_core.intake.pictures import as_page, is_picture
 from plumb_core.intake.tables import table_kinds
 from rest_framework import status
@@ -39,6 +37,7 @@ from plumb_server.submissions.serializers import (
     SubmissionSerializer,
     TableReadSerializer,
     TableSerializer,
+    column_json,
 )
 from plumb_server.web.problems import UnprocessableContent
 from plumb_server.web.requests import IF_MATCH, based_on, number_parameter, sent
@@ -206,12 +205,6 @@ class ExhibitPageView(APIView):
         return Response(PageSerializer(found | {"tables": found["tables"] + entry, "accepted": reported}).data)
 
 
-def column_json(column: Column) -> dict[str, Any]:
-    """A column that a kind of table can have."""
-    units = [] if column.unit is None else list(UNITS[column.unit])
-    return {"name": column.name, "title": column.title, "required": column.required, "units": units}
-
-
 class _TableView(APIView):
     """What reading and accepting a table share."""
 
@@ -257,7 +250,7 @@ class TableReadView(_TableView):
         asks = any(p.leaves_open for p in read.problems) and not given.get("reading")
         reported = {
             "kind": read.kind,
-            "profile": proposal_for(user_of(request), sheet, read.kind) if asks else None,
+            "profile": proposal_for(user_of(request), sheet, given.get("kind", "")) if asks else None,
             "sheet": sheet.label,
             "sheets": [s.label for s in sheets],
             "columns": [column_json(c) for c in table_kinds()[read.kind].columns],

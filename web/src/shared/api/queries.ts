@@ -194,6 +194,12 @@ export const pageQuery = (exhibit: number, page: number) =>
     retry: false,
   });
 
+/** Profiles of tables that the person can see. */
+export const profilesQuery = queryOptions({
+  queryKey: ["profiles"],
+  queryFn: () => answered(api.GET("/api/profiles/")),
+});
+
 /** The design spectrum of an edition, elastic and reduced, at the periods of a request. */
 export const curveQuery = (request: { kind: "spectrum" } & Record<string, unknown>) =>
   queryOptions({

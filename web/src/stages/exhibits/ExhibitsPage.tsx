@@ -9,6 +9,7 @@ import { day } from "../../shared/dates";
 import { counted } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { CasesTable } from "./CasesTable";
+import { KeepProfile } from "./KeepProfile";
 import { OpenExhibit } from "./OpenExhibit";
 import { pastedPictures } from "./pictures";
 import { TablePreview } from "./TablePreview";
@@ -377,6 +378,7 @@ export default function ExhibitsPage() {
               </tbody>
             </table>
           )}
+          {onTeam && <KeepProfile submission={s} />}
         </section>
       ))}
       {onTeam && latest && latest.cases.length > 0 && <CasesTable submission={latest} />}

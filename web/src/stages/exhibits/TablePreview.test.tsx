@@ -28,6 +28,7 @@ const READ: TableRead = {
     order: "bottom_up",
     both: false,
   },
+  profile: null,
   problems: [
     {
       row: 0,

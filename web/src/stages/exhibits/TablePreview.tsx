@@ -3,6 +3,7 @@ import type { TableRead } from "../../shared/api/client";
 import { Problems } from "../../shared/Problems";
 import { PreviewCells } from "./PreviewCells";
 import { PreviewHead } from "./PreviewHead";
+import { ProfileProposal } from "./ProfileProposal";
 import { QuestionCells } from "./QuestionCells";
 import { Questions } from "./Questions";
 import { asked } from "./reading";
@@ -63,6 +64,7 @@ export function TablePreview({ source, onClose, onAccepted, framed, seen = false
               </Button>
             </p>
           )}
+          <ProfileProposal table={table} preview={preview} />
           <Questions
             key={asked(table.problems)[0]?.question.message ?? ""}
             problems={table.problems}

@@ -2,6 +2,18 @@ import { counted } from "../../shared/numbers";
 
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  tablesLikeThis: (name: string) => `Tables with these headings were read before, in the profile ${name}: `,
+  useTheseAnswers: "Use these answers",
+  seeTheProfile: "see the profile",
+  unitIs: (title: string, unit: string) => `${title} in ${unit}`,
+  caseIs: (name: string, direction: string) => `${name} is ${direction}`,
+  keepTheAnswers: "Keep the answers as a profile",
+  nameOfTheProfile: "Name of the profile",
+  firmWhoseTables: "firm whose tables these are",
+  keep: "Keep",
+  answersKept: (tables: number) => `Kept: ${counted(tables, "table")}. `,
+  profilesOfTables: "Profiles of tables",
+  notKept: "Not kept",
   nextFile: (name: string) => `Next file: ${name}`,
   tablesWithQuestions: (tables: number, files: number) =>
     `${counted(tables, "table")} with questions in ${counted(files, "file")}`,

@@ -93,6 +93,10 @@ export function useTablePreview(source: TableSource, onClose: () => void, onAcce
     give: (sets: Partial<Reading>) => {
       setReading(withAnswer(reading, sets));
     },
+    readAs: (to: string, answers: Reading) => {
+      setKind(to);
+      setReading(answers);
+    },
     chooseKind: (to: string) => {
       setReading(null);
       setKind(to);
