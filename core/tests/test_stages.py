@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from functools import cache
 from itertools import pairwise
@@ -17,6 +18,7 @@ from plumb_core.documents.reading import read, read_recheck
 from plumb_core.documents.submission import LoadCase
 from plumb_core.intake.submission import SubmissionRead, read_submission
 from plumb_core.solve import solve
+from test_all_editions import SITES
 from timing import process_seconds
 
 EDITIONS = (
@@ -846,3 +848,28 @@ def test_elastic_drifts_are_brought_down_by_the_behaviour_factor() -> None:
     for check in elastic["checks"]:
         if check["kind"] == "drift":
             assert check["theirs"]["value"] == pytest.approx(drift[check["id"]], rel=1e-3)
+
+
+ALL = tuple(SITES)
+
+
+@pytest.mark.parametrize("edition", ALL)
+def test_a_drift_that_is_not_read_leaves_its_story_open_and_no_other(edition: str) -> None:
+    """The row of one story of one static case is lost: the story is open, the others are as before."""
+    made = right(edition).without("displacements")
+    line = next(r for r in made.tables["drifts"].splitlines() if r.startswith("X static +") and ";L3;" in r)
+    whole = rechecked(made)
+    answer = rechecked(made.changed("drifts", line + "\n", ""))
+    # as it is printed: no number is lost on the way
+    json.dumps(answer, allow_nan=False)
+    assert found(answer, "differs", "breaches") == {}
+    before, after = ({c["id"]: c["verdict"] for c in a["checks"]} for a in (whole, answer))
+    drift = {i for i, v in before.items() if i.startswith("drift_drift_ratio.X.") and v == "agrees"}
+    if not drift:
+        pytest.skip("the edition has no limit of the drift")
+    agreeing = {i for i, v in after.items() if i.startswith("drift_drift_ratio.X.") and v == "agrees"}
+    assert drift - agreeing == {"drift_drift_ratio.X.L3"}
+    (left,) = [c for c in answer["checks"] if c["id"] == "drift_open_drift_ratio.X.L3"]
+    assert left["verdict"] == "open"
+    assert "has no drift at L3" in left["note"]
+    assert all(after[i] == v for i, v in before.items() if ".Y." in i)

@@ -201,6 +201,8 @@ def read_off(step: Step | OurValue, index: int | None) -> OurValue:
     if isinstance(step, OurValue):
         return step
     value = step.value if index is None else step.value[index]
+    if isinstance(value, float) and math.isnan(value):
+        return OurValue(None, False, "what it is computed from is not read at this place", step)
     if isinstance(value, float) and math.isinf(value):
         return OurValue(None, False, "by our values there is no limit", step)
     return OurValue(value if isinstance(value, str) else float(value), step.rests_on_adopted, "", step)

@@ -29,7 +29,7 @@ from plumb_core.quantities import QUANTITIES, Scope
 from plumb_core.rules.facts import Fact
 from plumb_core.rules.graph import CACHED_GRAPHS, graph_of_rules
 from plumb_core.rules.rule import Parameter, Rule
-from plumb_core.rules.values import Governed, Key
+from plumb_core.rules.values import Array, Governed, Key
 
 StepSource = Literal["input", "adopted", "pinned", "rule", "assumed", "found", "declared", "submitted"]
 
@@ -81,12 +81,26 @@ def _usable(value: Any, unlimited: bool) -> bool:
     return value is not None and not isinstance(value, complex)
 
 
+def _open_as_given(value: Array, arguments: Mapping[str, Any]) -> bool:
+    """Whether an array has no value only at the stories where an input has none, and finite ones elsewhere."""
+    if value.dtype.kind != "f":
+        return False
+    given = [a for a in arguments.values() if isinstance(a, np.ndarray) and a.shape == value.shape]
+    open_ones = np.zeros(value.shape, dtype=bool)
+    for each in given:
+        if each.dtype.kind == "f":
+            open_ones |= np.isnan(each)
+    return bool(np.all(np.isfinite(value) | (np.isnan(value) & open_ones)))
+
+
 def _computed(applied: Rule, arguments: Mapping[str, Any]) -> Any:
     """Result of a rule; raises RuleRefused where submitted values (a zero, a class that is not there) give none."""
     try:
         result = applied.function(**arguments)
         value = result.value if type(result) is Governed else result
         if (type(value) is float and math.isfinite(value)) or _usable(value, QUANTITIES[applied.name].unlimited):
+            return result
+        if isinstance(value, np.ndarray) and _open_as_given(value, arguments):
             return result
     # a rule may need an input only in some of its cases: MissingInput passes
     except MissingInput:

@@ -67,11 +67,28 @@ def _against_limit(context: Context, governing: Governing) -> Iterator[Check]:
     follows = _from_shear(context, governing, ratios, limits)
     by = bound.governed.governed_by if bound.governed else None
     checks = [
-        _story(context, governing, i, ratios[i], float(step.value[i]), float(limits[i]), verdict, by, follows)
+        _without_drift(context, governing, i)
+        if math.isnan(ratios[i])
+        else _story(context, governing, i, ratios[i], float(step.value[i]), float(limits[i]), verdict, by, follows)
         for i, verdict in enumerate(verdicts)
     ]
     checks[0] = replace(checks[0], covers=covered)
     yield from one_origin(checks, ("S85", ""))
+
+
+def _without_drift(context: Context, governing: Governing, i: int) -> Check:
+    """The check of a story where a case has no drift: open, whatever the other cases have."""
+    d, story = governing.direction, context.claims.stories[i]
+    return Check(
+        "drift_open",
+        Key("drift_ratio", d),
+        f"{QUANTITIES['drift_ratio'].symbol} {d} {story}",
+        None,
+        story,
+        i,
+        level=None,
+        note=f"not compared with its limit: {governing.case[i]} has no drift at {story} that is read",
+    )
 
 
 def _story(
@@ -495,7 +512,9 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
     bound = context.limit_step("theta_limit", direction) if "theta_limit" in context.independent.rules else None
     if bound is None:
         return
-    i = int(np.argmax(theta))
+    if np.all(np.isnan(theta)):
+        return
+    i = int(np.nanargmax(theta))
     ours = context.independent
     value, limit = float(theta[i]), float(bound.value)
     story = context.claims.stories[i]
@@ -509,6 +528,7 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
         over = False
     significant = exceeds(value, 0.10) and not ours.get("p_delta_included") and not (exempt is not None and exempt[i])
     fact = ours.facts.get(Key("p_delta_included"))
+    unread = [context.claims.stories[k] for k in np.flatnonzero(np.isnan(theta))]
     # an edition that multiplies by 1/(1 - theta) has considered them; what is not stated is asked
     requested = not over and significant and (fact is None or fact.source == "assumed")
     clause = ours.rules["theta_limit"].clause
@@ -522,6 +542,8 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
         note += "; second order effects are above 0.10 and not said to be in the analysis"
     if over and "drift_second_order" in ours.rules:
         note += "; unstable: the drift of the story is not decided"
+    if unread and not over:
+        note += f"; not decided: the drifts of {', '.join(unread)} are not read"
     yield Check(
         "stability",
         Key("theta_greatest", direction),
@@ -530,7 +552,13 @@ def _limited(context: Context, direction: str, theta: Array) -> Iterator[Check]:
         story,
         i,
         independent=compare(compared, limit if over else compared, 0.001, 0.0),
-        verdict=Verdict.BREACHES if over else Verdict.QUESTION if requested else Verdict.AGREES,
+        verdict=Verdict.BREACHES
+        if over
+        else Verdict.OPEN
+        if unread
+        else Verdict.QUESTION
+        if requested
+        else Verdict.AGREES,
         role=DeviationRole.ORIGIN if over else None,
         level=2,
         limit=limit_of("theta_limit", limit, "max", clause),

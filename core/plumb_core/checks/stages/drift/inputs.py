@@ -50,8 +50,9 @@ class Governing:
     Attributes
     ----------
     direction : of the drifts
-    elastic : under the reduced action, m, shape (n_stories,), scaled as the code requires; the greatest over the cases
-    case : that governs at each story
+    elastic : under the reduced action, m, shape (n_stories,), scaled as the code requires; the greatest over the
+        cases, NaN where one of them has none
+    case : that governs at each story, or has no drift there
     at_edges : whether they are the greatest of the two ends, not their mean
     level_stated : whether every case says whether its results are reduced
     pairs : reduced and amplified cases that belong together
@@ -128,7 +129,7 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
         if ends is None:
             continue
         at = ends.greatest if conditions.at_edges and not np.all(np.isnan(ends.greatest)) else ends.mean
-        if not np.any(np.isnan(at)):
+        if not np.all(np.isnan(at)):
             drawn[case] = at
     if not drawn:
         return None
@@ -138,7 +139,7 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
         for a in drawn
         if roles[a].level == "amplified"
         for r in drawn
-        if roles[r].level == "reduced" and alike(roles[a], roles[r])
+        if roles[r].level == "reduced" and alike(roles[a], roles[r]) and not np.any(np.isnan(drawn[r] + drawn[a]))
     )
     paired = {p.amplified for p in pairs}
     reduced = {
@@ -153,6 +154,7 @@ def governing_drifts(results: CaseResults, direction: str, conditions: Condition
         return None
     factors = {c: f for c in retained if (f := _scaled_by(roles[c], conditions)) != 1.0}
     values = np.array([reduced[c] * factors.get(c, 1.0) for c in retained])
+    # of a case without a drift at a story nobody knows whether it governs there; argmax takes a NaN first
     worst = np.argmax(values, axis=0)
     return Governing(
         direction,
@@ -183,7 +185,7 @@ def drifts_of_levels(
             continue
         at = ends.greatest if conditions.at_edges and not np.all(np.isnan(ends.greatest)) else ends.mean
         name = levels[case].name
-        if not np.any(np.isnan(at)):
+        if not np.all(np.isnan(at)):
             found[name] = np.maximum(found.get(name, 0.0), at * factor)
     return found
 
@@ -223,17 +225,20 @@ def alike(one: LoadCase, other: LoadCase) -> bool:
 
 
 def static_mean(results: CaseResults, direction: str, stories: int) -> tuple[Array, str] | None:
-    """Greatest over the static cases of the reduced drift at the mean of the ends, m, and the case that it is of."""
-    complete = []
+    """Greatest over the static cases of the reduced drift at the mean of the ends, m, and the case that it is of.
+
+    NaN at the stories where one of them has none.
+    """
+    stated = []
     for case, d in results.seismic(results.with_values(*DRIFTS), "reduced"):
         if d != direction or (results.cases.get(case) or LoadCase(name=case)).kind not in ("static", None):
             continue
         drift = results.drifts(d, case)
-        if drift is not None and len(drift.mean) == stories and not np.any(np.isnan(drift.mean)):
-            complete.append((drift.mean, case))
-    if not complete:
+        if drift is not None and len(drift.mean) == stories and not np.all(np.isnan(drift.mean)):
+            stated.append((drift.mean, case))
+    if not stated:
         return None
-    return np.max([mean for mean, _ in complete], axis=0), max(complete, key=lambda w: float(np.max(w[0])))[1]
+    return np.max([mean for mean, _ in stated], axis=0), max(stated, key=lambda w: float(np.nanmax(w[0])))[1]
 
 
 def shear_with_drifts(
