@@ -781,9 +781,10 @@ class TableReader:
     def source(self, row: int, name: str) -> Source:
         """Place of a cell."""
         index = self.columns[name]
-        cell = self.sheet.rows[row][index]
+        sheet = self.sheet
+        cell = sheet.rows[row][index]
         note = "" if cell.confidence is None else f"read off an image with {cell.confidence:.0%} confidence"
-        row, index = cell.at or (row + self.sheet.shift[0], index + self.sheet.shift[1])
+        row, index = cell.at or (row + sheet.shift[0], index + sheet.shift[1])
         return Source.made_of(file=self.file, sheet=self.sheet.name, row=row + 1, column=letter_of(index), note=note)
 
 

@@ -205,13 +205,27 @@ def _rows(packed: zipfile.ZipFile, part: str, book: _Book, name: str, limits: Li
 def _cells(row: Any, book: _Book) -> list[Cell]:
     """The cells of a row up to the last that is not blank."""
     cells: list[Cell] = []
+    made = book.made
     for element in row:
-        cell = _cell(element, book)
+        get = element.get
+        known = None
+        if len(element) == 1:
+            # as nearly all cells are: a value, or a text without runs
+            part = element[0]
+            if part.tag[-2:] == "}v" and part.text:
+                known = made.get((get("t", "n"), get("s", ""), part.text))
+            elif part.tag[-3:] == "}is" and len(part) == 1 and part[0].text:
+                known = made.get(("is", "", part[0].text))
+        cell = known or _cell(element, book)
         if not cell.text:
             continue
-        column = _column_of(element.get("r"), len(cells))
-        if column > len(cells):
-            cells += [_BLANK] * (column - len(cells))
+        reference, following = get("r"), len(cells)
+        column = _number_of(reference.rstrip("0123456789")) if reference else following
+        if column == following:
+            cells.append(cell)
+            continue
+        if column > following:
+            cells += [_BLANK] * (column - following)
         cells[column : column + 1] = [cell]
     return cells
 
@@ -219,13 +233,6 @@ def _cells(row: Any, book: _Book) -> list[Cell]:
 def _cell(element: Any, book: _Book) -> Cell:
     get = element.get
     kind, style = get("t", "n"), get("s", "")
-    if len(element) == 1 and element[0].tag[-2:] == "}v":
-        # as nearly all cells are
-        value = element[0].text or ""
-        known = book.made.get((kind, style, value)) if value else _BLANK
-        if known is None:
-            known = book.made[kind, style, value] = _as_seen(kind, value, style, book)
-        return known
     formula, value = None, ""
     for part in element:
         name = part.tag[-2:]
@@ -234,7 +241,8 @@ def _cell(element: Any, book: _Book) -> Cell:
         elif name == "}f":
             formula = part.text or ""
         elif name == "is":
-            return Cell(_text_of(part).strip())
+            text = _text_of(part)
+            return book.made.setdefault(("is", "", text), Cell(text.strip()))
     if not value:
         return Cell(f"={formula}", formula=True) if formula is not None and kind != "str" else _BLANK
     known = book.made.get((kind, style, value))
@@ -290,11 +298,6 @@ def _number_shown(value: float, number_format: str, from_1904: bool) -> str:
 
         return str(from_excel(value, CALENDAR_MAC_1904 if from_1904 else CALENDAR_WINDOWS_1900))
     return f"{value * factor:.12g}{behind}"
-
-
-def _column_of(reference: str | None, following: int) -> int:
-    """0-based column of a cell such as C12; the one after the last where it is not stated."""
-    return _number_of(reference.rstrip("0123456789")) if reference else following
 
 
 @cache

@@ -73,6 +73,7 @@ class ClaimReader(TableReader):
         """what the brief has, by quantity and story"""
         self.beside: list[tuple[int, int, str]] = []
         self._stories: dict[str, str] = {}
+        self._scales: dict[tuple[str, str, str], tuple[float, str, tuple[float, float] | None]] = {}
         self._listed = False
 
     @cached_property
@@ -82,17 +83,30 @@ class ClaimReader(TableReader):
 
     def claim(self, row: int, column: str, quantity: str, number: tuple[float, str], unit: str, **place: Any) -> Claim:
         """A number as a claim, with its sign as it was written."""
-        scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
-        self._mark(row, column, quantity, number[0] * scale, scale, place.get("story"))
+        how = self._scales.get((column, quantity, unit))
+        if how is None:
+            how = self._scales[column, quantity, unit] = self._scale_of(column, quantity, unit)
+        scale, label, usual = how
+        value = number[0] * scale
+        if usual is None or not usual[0] <= abs(value) <= usual[1]:
+            self._mark(row, column, quantity, value, scale, place.get("story"))
         return Claim.made_of(
             quantity=quantity,
-            value=number[0] * scale,
+            value=value,
             text=number[1],
-            unit="" if unit == "-" else unit,
+            unit=label,
             scale=scale,
             source=self.source(row, column),
             **place,
         )
+
+    def _scale_of(self, column: str, quantity: str, unit: str) -> tuple[float, str, tuple[float, float] | None]:
+        """Scale and label of a unit, and the range in which a value needs no mark; None where each is looked at."""
+        scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
+        usual = None if quantity in self.brief_values else PLAUSIBLE.get(quantity, (0.0, float("inf")))
+        if usual is not None and self.by_name[column].unit == "m or share" and unit in RATIOS:
+            usual = (usual[0], min(usual[1], LARGEST_RATIO))
+        return scale, "" if unit == "-" else unit, usual
 
     def _mark(self, row: int, column: str, quantity: str, value: float, scale: float, story: str | None) -> None:
         """Mark a value that is out of all proportion for its quantity: a unit or a separator misread shows so."""
