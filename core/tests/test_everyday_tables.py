@@ -567,3 +567,40 @@ def test_an_answer_for_a_kind_does_not_change_how_another_table_writes_its_numbe
     found = values(taken(clear, unclear, answers={"tables": {"forces": {"numbers": "comma"}}}))
     assert found["F", "L2", "X", "EX"] == 1210.5
     assert found["F", "L2", "Y", "EY"] == 1.21
+
+
+@pytest.mark.parametrize("heading", ["Factors", "Load case factors", "Terms", "Case factors"])
+def test_terms_of_combinations_under_any_heading(heading: str) -> None:
+    text = f"Combination;{heading}\nC1;1.2 D + 1.0 L + 1.0 EX\nC2;0.9 D - 1.0 EX\n"
+    result = read_submission(read(Brief, BRIEF), [("combinations.csv", text.encode())], read_answers({}))
+    assert [t.questions for t in result.tables] == [[]]
+    assert {c.case: c.value for c in result.document.submission.claims} == {
+        "C1": "1.2 D + 1.0 L + 1.0 EX",
+        "C2": "0.9 D - 1.0 EX",
+    }
+
+
+@pytest.mark.parametrize(
+    ("heights", "asked"),
+    [
+        # levels of a low building; two stories of which the upper one would be twice as high
+        ((4.0, 7.6, 11.2), True),
+        ((4.0, 8.0), True),
+        # story heights
+        ((4.0, 3.6, 3.6), False),
+        ((3.2, 3.6, 4.0), False),
+        ((3.6, 4.8), False),
+    ],
+)
+@pytest.mark.parametrize("heading", ["hi (m)", "Height (m)"])
+def test_levels_of_a_low_building_are_not_taken_for_heights(
+    heading: str, heights: tuple[float, ...], asked: bool
+) -> None:
+    rows = "".join(f"L{i};{h};1000\n" for i, h in reversed(list(enumerate(heights, 1))))
+    brief = {k: v for k, v in BRIEF.items() if k != "stories"}
+    text = f"Story;{heading};Weight (kN)\n{rows}"
+    result = read_submission(read(Brief, brief), [("stories.csv", text.encode())], read_answers({}))
+    questions = [q.message for t in result.tables for q in t.questions]
+    assert any("levels above the base" in q for q in questions) is asked
+    read_ones = [c for c in result.document.submission.claims if c.quantity == "h"]
+    assert len(read_ones) == (0 if asked else len(heights))

@@ -58,7 +58,7 @@ class Part(BaseModel):
         """A part of values that are known to be right, unchecked: a table makes hundreds of thousands of them."""
         part = cls.__new__(cls)
         _set(part, "__dict__", {**_defaults(cls), **values})
-        # one set for all parts with the same fields: a set of its own is larger than the part, and nothing changes a part
+        # one set for all parts with the same fields: a set for each would be larger than the part itself
         _set(part, "__pydantic_fields_set__", _same_names(tuple(values)))
         _set(part, "__pydantic_extra__", None)
         _set(part, "__pydantic_private__", None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from plumb_core.documents.submission import Claim, Source
 from plumb_core.intake.columns import Column, is_safe_name
+from plumb_core.intake.numbers import readings
 from plumb_core.intake.tables.kind import ClaimReader, Rows, TableKind
 
 MAX_TERMS = 500
@@ -24,7 +25,7 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
         term = _term(reader, row)
         if term is None:
             continue
-        if name in terms and "terms" in reader.columns:
+        if name in terms and _terms_column(reader, row):
             reader.problem(row, reader.columns["combination"], f"{name!r} is listed twice", "Exclude one of the rows.")
             continue
         sources.setdefault(name, reader.source(row, "combination"))
@@ -41,12 +42,20 @@ def rows(reader: ClaimReader, numbers: list[int]) -> Rows:
     return Rows(claims)
 
 
-def _term(reader: ClaimReader, row: int) -> str | None:
+def _terms_column(reader: ClaimReader, row: int) -> str | None:
+    """The column of the terms: of its own heading, or of factors that are words; None where cases have factors."""
     if "terms" in reader.columns:
-        text = reader.text(row, "terms")
+        return "terms"
+    factors = "factor" in reader.columns and "case" not in reader.columns
+    return "factor" if factors and not readings(reader.text(row, "factor")) else None
+
+
+def _term(reader: ClaimReader, row: int) -> str | None:
+    if (column := _terms_column(reader, row)) is not None:
+        text = reader.text(row, column)
         if not text:
             reader.problem(
-                row, reader.columns["terms"], "the terms are missing", "Write them, such as 1.2 D + 1.0 L + 1.0 EX."
+                row, reader.columns[column], "the terms are missing", "Write them, such as 1.2 D + 1.0 L + 1.0 EX."
             )
         return text or None
     if "case" not in reader.columns or "factor" not in reader.columns:
@@ -64,7 +73,11 @@ KIND = TableKind(
     "load combinations",
     (
         Column("combination", "combination", r"(load)?combination|combo|combinationname", required=True),
-        Column("terms", "terms", r"terms|expression|definition|formula|equation|loads|factorsandcases"),
+        Column(
+            "terms",
+            "terms",
+            r"terms|expression|definition|formula|equation|loads|factorsandcases|(load)?casefactors?|loadcase(s|sand)?factors?",
+        ),
         Column("case", "case", r"case|loadcase|load|casename"),
         Column("factor", "factor", r"(load|scale)?factor", "", plain=True),
     ),

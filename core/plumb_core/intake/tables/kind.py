@@ -101,7 +101,7 @@ class ClaimReader(TableReader):
         )
 
     def _scale_of(self, column: str, quantity: str, unit: str) -> tuple[float, str, tuple[float, float] | None]:
-        """Scale and label of a unit, and the range in which a value needs no mark; None where each is looked at."""
+        """Scale and label of a unit, and the range of values without a mark; None where each value is compared."""
         scale = factor(unit, self.by_name[column].unit or QUANTITIES[quantity].unit)
         usual = None if quantity in self.brief_values else PLAUSIBLE.get(quantity, (0.0, float("inf")))
         if usual is not None and self.by_name[column].unit == "m or share" and unit in RATIOS:

@@ -139,7 +139,10 @@ def _ask_about_levels(reader: ClaimReader, heights: list[Claim]) -> None:
     def rises(heights: list[float]) -> bool:
         return all(low <= b - a <= high for a, b in pairwise(heights))
 
-    if len(values) <= 2 or max(values) <= high or not (rises(values) or rises(values[::-1])):
+    if len(values) < 2 or not (rises(values) or rises(values[::-1])):
+        return
+    # two stories can be so; of three each is hardly higher than the one below by a story
+    if len(values) == 2 and max(values) < TWICE * min(values):
         return
     reader.unmark(reader.columns["h"])
     others = {name: at for name, at in reader.columns.items() if name != "h"}
@@ -206,6 +209,8 @@ def _heights(
     return made
 
 
+TWICE = 1.7
+"""Of two heights: what is as much higher than the other is a level two stories up."""
 MAY_BE_BLANK = ("x_m_x", "x_m_y", "J_m", "plan_x", "plan_y")
 
 KIND = TableKind(
