@@ -5,9 +5,11 @@ Read with progress, answered by keys, accepted, read again, and assessed where a
 
 from __future__ import annotations
 
+import base64
 import io
 from pathlib import Path
 
+import pdfplumber
 from driving import Browser
 from openpyxl import Workbook
 from plumb_server.demo.people import LEAD, PASSWORD
@@ -51,6 +53,10 @@ def report(path: Path) -> Path:
 
 def new_review(b: Browser) -> str:
     b.sign_in(LEAD, PASSWORD)
+    return another_review(b)
+
+
+def another_review(b: Browser) -> str:
     stories = [{"name": str(n), "height": h, "weight": w} for n, h, w in reversed(STORIES[1:])]
     brief = {"edition": "asce7-16", "stories": stories}
     return f"/reviews/{b.send('POST', '/api/reviews/', {'title': 'Kelp Street Hostel', 'brief': brief})['id']}"
@@ -165,3 +171,66 @@ def drag(b: Browser, x1: float, y1: float, x2: float, y2: float) -> None:
             x,
             y,
         )
+
+
+PASTE = """
+const bytes = Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0));
+const clipboard = new DataTransfer();
+clipboard.items.add(new File([bytes], "image.png", { type: "image/png" }));
+document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: clipboard, bubbles: true, cancelable: true }));
+"""
+
+
+def screenshot(path: Path) -> str:
+    """A picture of the page with the stories, as the clipboard has it."""
+    with pdfplumber.open(report(path)) as made:
+        drawn = made.pages[1].to_image(resolution=120).original.convert("RGB")
+    kept = io.BytesIO()
+    drawn.save(kept, "PNG")
+    return base64.b64encode(kept.getvalue()).decode()
+
+
+def test_a_screenshot_is_pasted_and_each_value_stands_beside_its_crop(browser: Browser, tmp_path: Path) -> None:
+    b = browser
+    path = new_review(b)
+    b.open(path + "/exhibits")
+    b.find(".paste-target")
+    b.driver.execute_script(PASTE, screenshot(tmp_path / "hostel.pdf"))
+    b.wait_text(".open-exhibit", "1 table found")
+    b.wait_text(".pdf-note", "its text was read off it")
+    next(x for x in b.all(".pdf-table button") if x.text == "read this").click()
+    b.wait_text(".preview-cells", "%")
+    crops = b.all(".scanned-crop canvas[aria-label='as on the page']")
+    assert len(crops) >= 9
+    # the crops are drawn: no canvas is empty
+    drawn = "return arguments[0].getContext('2d').getImageData(0, 0, 40, 12).data.some((v) => v > 0)"
+    assert b.driver.execute_script(drawn, crops[-1])
+    assert b.problems() == []
+
+
+def test_answers_for_the_tables_of_a_firm_are_kept_and_proposed_in_the_next_review(
+    browser: Browser, tmp_path: Path
+) -> None:
+    b = browser
+    rows = "Level;Height;Load at level\nL3;3.4;2900\nL2;3.4;3100\nL1;4.2;3300\n"
+    (tmp_path / "one.csv").write_text(rows)
+    (tmp_path / "two.csv").write_text(rows.replace("2900", "2800"))
+    path = new_review(b)
+    answers = {"columns": {"story": 0, "h": 1, "w": 2}, "units": {"h": "m", "w": "kN"}}
+    body = {"text": rows, "name": "one", "kind": "stories", "reading": answers | {"header_row": 0}}
+    b.send("POST", f"/api{path}/tables/", body)
+    b.open(path + "/exhibits")
+    b.press("Keep the answers as a profile")
+    b.find("form input").send_keys("Tern and Vale", Keys.ENTER)
+    b.wait_text("[role=status]", "Kept: 1 table.")
+    other = another_review(b)
+    hand_in(b, other, tmp_path / "two.csv")
+    b.wait_text(".looks-like", "in the profile Tern and Vale")
+    b.wait_text(".questions", "unit of story height is missing")
+    b.press("Use these answers")
+    b.press("Accept 6 values")
+    b.wait_text(".read-in li", "6 values")
+    b.open("/profiles")
+    next(x for x in b.all("nav button") if "Tern and Vale" in x.text).click()
+    b.wait_text("section[aria-label='Tern and Vale']", "Load at level")
+    assert b.problems() == []
