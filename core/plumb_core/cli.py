@@ -6,6 +6,7 @@ import argparse
 import json
 import sys
 from collections import Counter
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -135,6 +136,8 @@ def main(arguments: list[str] | None = None) -> int:
     taking.add_argument("--answers", help="a file with the reviewer's answers to the questions of the tables")
     taking.add_argument("brief", help="a brief, or a recheck document whose submission is replaced")
     taking.add_argument("files", nargs="+", help="CSV, text or XLSX files")
+    rules = commands.add_parser("rules", help="explain the codes of the catalogue of mistakes")
+    rules.add_argument("codes", nargs="*", metavar="CODE", help="such as S54; all with their titles by default")
     commands.add_parser("schema", help="print a JSON Schema").add_argument("name", choices=DOCUMENTS)
     chosen = parser.parse_args(arguments)
     try:
@@ -148,11 +151,30 @@ def _run(chosen: argparse.Namespace) -> int:
     """Run a command."""
     if chosen.command == "intake":
         return _intake(chosen.brief, chosen.files, chosen.answers)
+    if chosen.command == "rules":
+        print("\n".join(_explained(chosen.codes)))
+        return 0
     if chosen.command == "solve" and chosen.lines:
         _solve_lines(_read_file(chosen.file))
         return 0
     print(dump(_answer(chosen)))
     return 0
+
+
+def _explained(codes: list[str]) -> Iterator[str]:
+    """Lines on codes of the catalogue; raises InputRefused for a code that is not there."""
+    from plumb_core.checks.catalogue.registry import catalogue_tests, explained
+
+    tests = catalogue_tests()
+    unknown = [c for c in codes if c.upper() not in tests]
+    if unknown:
+        remedy = f"Use one of {min(tests)} to {max(tests)}."
+        raise InputRefused([Problem(f"/{c}", f"{c!r} is not a code of the catalogue", remedy) for c in unknown])
+    if not codes:
+        yield from (f"{t.code}  {t.title}" for t in tests.values())
+    for number, code in enumerate(codes):
+        yield from ([""] if number else [])
+        yield from explained(code.upper())
 
 
 def _answer(chosen: argparse.Namespace) -> Any:

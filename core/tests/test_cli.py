@@ -193,3 +193,15 @@ def test_results_of_the_later_kinds_fit_the_printed_schema(kind: str) -> None:
                 jsonschema.validate({k: v for k, v in answer.items() if k != key}, schema("result"))
     with pytest.raises(jsonschema.ValidationError):
         jsonschema.validate(answer | {"more": 1.0}, schema("result"))
+
+
+def test_a_code_of_the_catalogue_is_explained(capsys: Any) -> None:
+    status, out, _ = run(["rules", "S54"], capsys)
+    assert status == 0
+    assert out.startswith("S54  Period above its upper limit")
+    assert "ASCE 7 12.8.2" in out
+    status, out, _ = run(["rules"], capsys)
+    assert (status, len(out.splitlines())) == (0, 93)
+    status, out, err = run(["rules", "S54", "S99"], capsys)
+    assert (status, out) == (2, "")
+    assert json.loads(err)["errors"][0]["path"] == "/S99"

@@ -33,7 +33,7 @@ def by_id(result: dict[str, Any]) -> dict[str, dict[str, Any]]:
 @pytest.mark.parametrize("digits", [3, 4, 6, 12])
 def test_our_own_results_hang_straight_at_any_rounding(brief: dict[str, Any], digits: int) -> None:
     result = recheck(document(brief, own_claims(brief, digits)))
-    assert {c["verdict"] for c in result["checks"]} == {"agrees"}
+    assert {c["verdict"] for c in result["checks"] if c["kind"] != "catalogue"} == {"agrees"}
     assert result["origins"] == []
     assert result["coverage"]["independent"] == result["coverage"]["claims"] > 80
 

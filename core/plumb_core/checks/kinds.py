@@ -43,6 +43,14 @@ KINDS: dict[str, CheckKind] = {
     kind.name: kind
     for kind in (
         CheckKind("value", "a submitted value compared with ours", wording.value),
+        CheckKind(
+            "catalogue",
+            "a question or a note of the catalogue",
+            wording.from_note,
+            prefix="catalogue_",
+            step="",
+            linked_by="none",
+        ),
         CheckKind("unplaced", "a value of a story that is not in the brief", wording.none),
         CheckKind(
             "mass", "the mass of the analysis compared with the seismic weight", wording.mass, linked_by="weights"

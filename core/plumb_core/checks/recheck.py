@@ -15,6 +15,7 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.answers.reference_model import history_of, model_part, request_to
+from plumb_core.checks.catalogue.naming import with_catalogue
 from plumb_core.checks.check import Check, is_of_modes
 from plumb_core.checks.checkers import checkers
 from plumb_core.checks.claims import problems_of
@@ -49,7 +50,8 @@ def recheck(
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
         context = context_of(document, ask, answers)
-        return recheck_result(context, checks_of(context), steps=steps)
+        checks = ordered(with_catalogue(context, checks_of(context)))
+        return recheck_result(context, checks, steps=steps)
 
 
 def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) -> Context:
@@ -110,8 +112,12 @@ def reference_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
 def checks_of(context: Context) -> list[Check]:
     """All checks of a context, in the order of the vocabulary, with the origins of their deviations."""
     checks = _with_unique_ids(check for checker in checkers() for check in checker.checks(context))
-    checks.sort(key=lambda c: (_ORDER[c.key.name], c.key.direction or "", c.index or 0))
-    return with_origins(checks, context)
+    return with_origins(ordered(checks), context)
+
+
+def ordered(checks: Iterable[Check]) -> list[Check]:
+    """Checks in the order of the vocabulary."""
+    return sorted(checks, key=lambda c: (_ORDER[c.key.name], c.key.direction or "", c.index or 0))
 
 
 def _with_unique_ids(checks: Iterable[Check]) -> list[Check]:
