@@ -104,13 +104,32 @@ class NamedEntry(TypedDict):
 
 
 @with_config(STRICT)
-class Vocabulary(TypedDict):
-    """Stages in their order, kinds of checks, and kinds of tables that are accepted.
+class CatalogueEntry(TypedDict):
+    """A mistake of the catalogue (docs/slips.md).
 
-    Of a submission, and of a model.
+    sort : wrong, ask or note.  appearance : what it looks like.  test : how it is found.  correct : what to do.
+    """
+
+    code: str
+    title: str
+    sort: Literal["wrong", "ask", "note"]
+    stage: str
+    appearance: str
+    why: str
+    test: str
+    clause: str
+    correct: str
+
+
+@with_config(STRICT)
+class Vocabulary(TypedDict):
+    """Stages in their order, kinds of checks, kinds of tables that are accepted, and the catalogue of mistakes.
+
+    Tables of a submission, and of a model.
     """
 
     stages: list[NamedEntry]
     check_kinds: list[NamedEntry]
     tables: list[NamedEntry]
     model_tables: list[NamedEntry]
+    catalogue: list[CatalogueEntry]

@@ -10,6 +10,7 @@ import { Facts } from "../shared/Facts";
 import { factsOf } from "../shared/facts";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
+import { CatalogueCode } from "./CatalogueCode";
 import { Derivation } from "./Derivation";
 import { OutOfPlumb } from "./OutOfPlumb";
 import { Steps } from "./derivation";
@@ -148,6 +149,7 @@ export function Bench({ check: first, stage }: Props) {
         {check.used_by > 0 && <span className="quiet">{strings.moreDependOnIt(check.used_by)}</span>}
       </p>
       {check.note && <p className="quiet bench-note">{check.note}</p>}
+      {check.slip && <CatalogueCode key={check.slip} code={check.slip} />}
       {check.verdict !== "gap" && (
         <table className="bench-values">
           <thead>

@@ -9,26 +9,13 @@ import { answered, api, type Check, type Finding, type Severity } from "../share
 import { useRefresh } from "../shared/api/queries";
 import { SymbolText } from "../shared/Symbol";
 import { Problems } from "../shared/Problems";
+import { titleOf } from "../shared/titles";
 import { strings } from "./strings";
 
 interface Props {
   check: Check;
   /** findings that the check is in already */
   filed: Finding[];
-}
-
-const VERDICT_WORDS: Partial<Record<Check["verdict"], string>> = {
-  differs: strings.differs,
-  question: strings.needsAnExplanation,
-  open: strings.cannotBeRecheckedYet,
-};
-
-function titleOf(check: Check): string {
-  if (check.verdict === "gap") return strings.isNotStated(check.meaning, check.direction ? ` ${check.direction}` : "");
-  const where = [check.direction, check.story].filter(Boolean).join(" ");
-  const words =
-    check.verdict === "breaches" ? strings.beyondLimit(check.limit?.side === "min") : VERDICT_WORDS[check.verdict];
-  return [check.meaning, where, words].filter(Boolean).join(" ");
 }
 
 /** A finding drafted from the check, to edit and to file. */

@@ -1,5 +1,10 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  looksLike: "Looks like",
+  whyItHappens: "Why it happens",
+  howItIsFound: "How it is found",
+  clauses: "Clauses",
+  toCorrect: "To correct",
   noLimit: "no limit",
   values: (count: number) => `${count} values`,
   fromTheBrief: "from the brief",
@@ -27,10 +32,6 @@ export const strings = {
   worstFirst: "Worst first. ",
   selectsTheNextOne: " selects the next one, ",
   listsAllKeys: " lists all keys.",
-  beyondLimit: (minimum: boolean) => (minimum ? "is below the minimum" : "exceeds the limit"),
-  needsAnExplanation: "needs an explanation",
-  cannotBeRecheckedYet: "cannot be rechecked yet",
-  isNotStated: (meaning: string, value: string) => `${meaning}${value} is not stated`,
   filedAsFinding: (number: number) => `Filed as finding ${number}`,
   remark: "Remark",
   inWord: "In ",
@@ -95,5 +96,4 @@ export const strings = {
   frame: "Frame",
   itsMembersAndMasses: " its members and masses.",
   loadingTheDerivation: "Loading the derivation",
-  differs: "differs",
 };

@@ -8,7 +8,7 @@ import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
 import { counted } from "../shared/numbers";
 import { Problems } from "../shared/Problems";
-import { bareStages, deviates, passes, rowsOf, type SheetFilter } from "../sheet/layout";
+import { bareStages, deviates, passes, rowsOf, type SheetFilter, firstFilter } from "../sheet/layout";
 import { KeyHandlers, KeyProvider, KEYS } from "./keys";
 import { PAGES } from "./pages";
 import { Palette } from "./Palette";
@@ -36,10 +36,7 @@ export function ReviewLayout() {
   const rows = useMemo(() => (recheck.data ? rowsOf(recheck.data) : []), [recheck.data]);
   // until the reviewer says otherwise what is out of plumb, so that all of it is seen at once; the whole line where
   // nothing is
-  const filter = useMemo<SheetFilter>(
-    () => wanted ?? { deviating: rows.some((r) => r.all.some(deviates)), direction: "", level: "" },
-    [wanted, rows],
-  );
+  const filter = useMemo<SheetFilter>(() => wanted ?? firstFilter(rows), [wanted, rows]);
   const shown = useMemo(() => rows.filter((r) => passes(r, filter)), [rows, filter]);
   const select = (check: string) => {
     setParams(
@@ -87,7 +84,10 @@ export function ReviewLayout() {
     },
     help: help.toggle,
     out: () => {
-      setFilter({ ...filter, deviating: !filter.deviating });
+      setFilter({ ...filter, which: filter.which === "out" ? "all" : "out" });
+    },
+    questions: () => {
+      setFilter({ ...filter, which: filter.which === "questions" ? "all" : "questions" });
     },
   };
   useHotkeys(KEYS.map((k) => [k.hotkey, () => act[k.act]?.(), { preventDefault: true }]));
@@ -204,7 +204,11 @@ export function ReviewLayout() {
                 </span>
                 <span className="quiet" title={strings.valuesThatAreNotStated}>
                   <Mark shape="gap" />
-                  {strings.gapsAndQuestions(counts.gap, counts.question)}
+                  {strings.gaps(counts.gap)}
+                </span>
+                <span className="quiet">
+                  <Mark shape="question" />
+                  {strings.questions(counts.question)}
                 </span>
               </div>
             )}

@@ -10,6 +10,7 @@ export const KEYS = [
   { act: "derivation", hotkey: "d", shown: "d", says: strings.openOrCloseTheDerivation },
   { act: "remark", hotkey: "r", shown: "r", says: strings.writeTheRemark },
   { act: "out", hotkey: "o", shown: "o", says: strings.showOnlyValuesOutOf },
+  { act: "questions", hotkey: "q", shown: "q", says: strings.showOnlyQuestions },
   { act: "sheet", hotkey: "s", shown: "s", says: strings.toTheSheet },
   { act: "nextStage", hotkey: "]", shown: "]", says: strings.nextStage },
   { act: "previousStage", hotkey: "[", shown: "[", says: strings.previousStage },

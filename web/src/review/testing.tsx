@@ -20,7 +20,7 @@ export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewConte
     stepDeviation: vi.fn(),
     rows: [],
     shown: [],
-    filter: { deviating: false, direction: "", level: "" },
+    filter: { which: "all", code: "", direction: "", level: "" },
     setFilter: vi.fn(),
     folded: [],
     fold: vi.fn(),

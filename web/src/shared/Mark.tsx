@@ -18,13 +18,12 @@ export function verdictWords(check: Judged): string {
   return check.limit?.side === "min" ? strings.belowTheMinimum(limit, where) : strings.exceedsTheLimit(limit, where);
 }
 
-export type MarkShape = "dot" | "origin" | "inherited" | "breach" | "gap" | "open";
+export type MarkShape = "dot" | "origin" | "inherited" | "breach" | "gap" | "open" | "question" | "note";
 
 export function shapeOf(check: { verdict: Verdict; role: Check["role"] }): MarkShape {
   if (check.verdict === "breaches") return "breach";
   if (check.verdict === "differs") return check.role === "inherited" ? "inherited" : "origin";
-  if (check.verdict === "question") return "gap";
-  return check.verdict === "agrees" || check.verdict === "note" ? "dot" : check.verdict;
+  return check.verdict === "agrees" ? "dot" : check.verdict;
 }
 
 const COLOUR: Record<MarkShape, string> = {
@@ -34,6 +33,8 @@ const COLOUR: Record<MarkShape, string> = {
   breach: "var(--limit)",
   gap: "var(--quiet)",
   open: "var(--quiet)",
+  question: "var(--off-text)",
+  note: "var(--quiet)",
 };
 
 export const markColour = (shape: MarkShape): string => COLOUR[shape];
@@ -55,6 +56,18 @@ export function MarkAt({ shape, x, y }: { shape: MarkShape; x: number; y: number
       );
     case "open":
       return <circle cx={x} cy={y} r={4} fill="var(--ground)" stroke={colour} strokeWidth={1.2} />;
+    case "question":
+      return (
+        <path
+          d={`M${String(x)} ${String(y - 5.5)}l6 10.5h-12z`}
+          fill="var(--ground)"
+          stroke={colour}
+          strokeWidth={1.5}
+          strokeLinejoin="round"
+        />
+      );
+    case "note":
+      return <path d={`M${String(x - 4)} ${String(y)}h8`} stroke={colour} strokeWidth={1.8} />;
     default:
       return <circle cx={x} cy={y} r={3.4} fill={colour} />;
   }

@@ -1,5 +1,10 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  titleBeyondLimit: (minimum: boolean) => (minimum ? "is below the minimum" : "exceeds the limit"),
+  titleIsNotStated: (meaning: string, value: string) => `${meaning}${value} is not stated`,
+  titleCannotBeRecheckedYet: "cannot be rechecked yet",
+  titleNeedsAnExplanation: "needs an explanation",
+  titleDiffers: "differs",
   required: "required",
   theServerCantBeReached: "The server cannot be reached",
   checkThatItIsRunning: "Check that it is running, then try again.",

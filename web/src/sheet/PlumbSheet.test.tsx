@@ -45,7 +45,7 @@ const CHECKS = [
   check({ id: "T.X", quantity: "T", label: "T X", symbol: "T", verdict: "breaches", role: "origin", multiples: 10 }),
   check({ id: "V.Y", direction: "Y", label: "V Y" }),
 ];
-const ALL: SheetFilter = { deviating: false, direction: "", level: "" };
+const ALL: SheetFilter = { which: "all", code: "", direction: "", level: "" };
 
 const STAGES = [
   { id: "ground", page: "ground" as const },
@@ -137,13 +137,13 @@ it("folds a stage and still shows its marks", async () => {
 });
 
 it("shows only what is out of plumb, or one direction, when asked", async () => {
-  const { on } = sheet({ deviating: true, direction: "Y", level: "" });
+  const { on } = sheet({ which: "out", code: "", direction: "Y", level: "" });
   expect(screen.getAllByRole("option").map((o) => o.textContent)).toEqual(["Fv", "SD1", "SDC"]);
   await userEvent.click(screen.getByRole("radio", { name: "all checks" }));
-  expect(on.filter).toHaveBeenCalledWith({ deviating: false, direction: "Y", level: "" });
+  expect(on.filter).toHaveBeenCalledWith({ which: "all", code: "", direction: "Y", level: "" });
 });
 
 it("says so where a filter leaves nothing", () => {
-  sheet({ deviating: false, direction: "", level: "1" });
+  sheet({ which: "all", code: "", direction: "", level: "1" });
   expect(screen.getByText("No checks match this filter.")).toBeInTheDocument();
 });

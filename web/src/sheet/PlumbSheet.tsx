@@ -1,15 +1,27 @@
-import { ActionIcon, SegmentedControl, Tooltip } from "@mantine/core";
+import { ActionIcon, SegmentedControl, Select, Tooltip } from "@mantine/core";
 import { useElementSize, useMergedRef, useResizeObserver } from "@mantine/hooks";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Link, useParams } from "react-router";
 import { MarkAt, markColour, shapeOf, verdictWords } from "../shared/Mark";
 import { SymbolText } from "../shared/Symbol";
-import { deviates, near, offset, REACH, countsOf, type SheetFilter, type SheetRow, type SheetStage } from "./layout";
+import {
+  codesOf,
+  countsOf,
+  deviates,
+  near,
+  offset,
+  REACH,
+  type SheetFilter,
+  type SheetRow,
+  type SheetStage,
+} from "./layout";
 import "./sheet.css";
 import { strings } from "./strings";
 
 const ROW = 19;
 const HEAD = 8;
+/** px of questions and notes from the line */
+const BESIDE = 18;
 
 interface Props {
   /** the stages in their order, with their pages */
@@ -22,6 +34,8 @@ interface Props {
   onSelect: (id: string) => void;
   onFold: (stage: string) => void;
   onFilter: (filter: SheetFilter) => void;
+  /** what can be done with the lines that are shown */
+  tools?: ReactNode;
 }
 
 const lineId = (check: string) => `line-${check.replace(/\W/g, "-")}`;
@@ -50,7 +64,18 @@ function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow
 }
 
 /** The spine of stages with every check hanging beside it; the horizontal offset is the deviation. */
-export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter, onSelect, onFold, onFilter }: Props) {
+export function PlumbSheet({
+  stages: all,
+  rows,
+  shown,
+  selected,
+  folded,
+  filter,
+  onSelect,
+  onFold,
+  onFilter,
+  tools,
+}: Props) {
   const { ref, width } = useElementSize();
   const { id = "" } = useParams();
   const scroller = useRef<HTMLDivElement>(null);
@@ -86,13 +111,14 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
       <div className="sheet-tools">
         <SegmentedControl
           aria-label={strings.whichChecks}
-          value={filter.deviating ? "out" : "all"}
-          onChange={(v) => {
-            onFilter({ ...filter, deviating: v === "out" });
+          value={filter.which}
+          onChange={(which) => {
+            onFilter({ ...filter, which });
           }}
           data={[
             { value: "all", label: strings.allChecks },
             { value: "out", label: strings.outOfPlumb },
+            { value: "questions", label: strings.questions },
           ]}
         />
         <SegmentedControl
@@ -120,6 +146,19 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
             { value: "3", label: "3" },
           ]}
         />
+        <Select
+          aria-label={strings.codeOfTheCatalogue}
+          placeholder={strings.anyCode}
+          size="xs"
+          w={104}
+          clearable
+          value={filter.code || null}
+          data={codesOf(rows)}
+          onChange={(code) => {
+            onFilter({ ...filter, code: code ?? "" });
+          }}
+        />
+        {tools}
       </div>
       <div className="sheet-axis" aria-hidden>
         <div className="sheet-axis-track">
@@ -165,6 +204,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                 <div className="sheet-stage-counts">
                   {counts.here > 0 && <b>{strings.here(counts.here)}</b>}
                   {counts.inherited > 0 && <span>{strings.inherited(counts.inherited)}</span>}
+                  {counts.questions > 0 && <span>{strings.questionsCount(counts.questions)}</span>}
                   {counts.gaps > 0 && <span className="quiet">{strings.gap(counts.gaps)}</span>}
                   {counts.open > 0 && <span className="quiet">{strings.missingInputs(counts.open)}</span>}
                   {counts.agree > 0 && <span className="quiet">{strings.agree(counts.agree)}</span>}
@@ -209,6 +249,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                 >
                   <span className="sheet-label">
                     <SymbolText text={row.label} />
+                    {row.check.slip && <span className="sheet-code">{row.check.slip}</span>}
                   </span>
                 </div>
               </Tooltip>
@@ -238,7 +279,9 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                 )}
                 {near(lines, sight, selected).map(({ row, y }) => {
                   const shape = shapeOf(row.check);
-                  const x = middle + offset(row.check.multiples ?? 0) * unit;
+                  // what is no deviation of a number stands beside the line
+                  const beside = shape === "question" || shape === "note";
+                  const x = middle + (beside ? BESIDE : offset(row.check.multiples ?? 0) * unit);
                   const out = shape === "origin" || shape === "inherited" || shape === "breach";
                   return (
                     <g
@@ -272,7 +315,7 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
         {shown.length === 0 && <p className="sheet-none">{strings.noChecksMatchThisFilter}</p>}
       </div>
       <div className="sheet-legend">
-        {(["origin", "inherited", "breach", "gap", "open", "dot"] as const).map((shape) => (
+        {(["origin", "inherited", "breach", "question", "gap", "open", "note", "dot"] as const).map((shape) => (
           <span key={shape}>
             <svg width={14} height={14} viewBox="0 0 14 14" aria-hidden>
               <MarkAt shape={shape} x={7} y={7} />
@@ -282,6 +325,8 @@ export function PlumbSheet({ stages: all, rows, shown, selected, folded, filter,
                 origin: strings.startsHere,
                 inherited: strings.inheritedMark,
                 breach: strings.beyondALimit,
+                question: strings.questionMark,
+                note: strings.noteMark,
                 gap: strings.gapMark,
                 open: strings.missingInput,
                 dot: strings.agrees,

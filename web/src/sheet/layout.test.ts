@@ -1,7 +1,18 @@
 import { describe, expect, it } from "vitest";
 import type { Check, Recheck } from "../shared/api/client";
 import { check } from "./testing";
-import { bareStages, countsOf, near, offset, passes, REACH, rowsOf } from "./layout";
+import {
+  bareStages,
+  codesOf,
+  countsOf,
+  firstFilter,
+  near,
+  offset,
+  passes,
+  REACH,
+  rowsOf,
+  type SheetFilter,
+} from "./layout";
 
 const sheet = (checks: Check[]) => rowsOf({ checks });
 const story = (name: string, changes: Partial<Check>) =>
@@ -64,12 +75,12 @@ describe("filter", () => {
   ]);
 
   it("keeps what deviates, gaps included", () => {
-    const filter = { deviating: true, direction: "", level: "" } as const;
+    const filter = { which: "out", code: "", direction: "", level: "" } as const;
     expect([agreeing, gap].map((r) => r && passes(r, filter))).toEqual([false, true]);
   });
 
   it("keeps a direction and what has none", () => {
-    const filter = { deviating: false, direction: "X", level: "" } as const;
+    const filter = { which: "all", code: "", direction: "X", level: "" } as const;
     expect([agreeing, gap].map((r) => r && passes(r, filter))).toEqual([true, false]);
   });
 });
@@ -79,9 +90,27 @@ it("counts what starts here and what is inherited", () => {
     check({ role: "origin", verdict: "breaches" }),
     check({ role: "inherited", verdict: "differs" }),
     check({ verdict: "gap" }),
+    check({ verdict: "question" }),
     check({}),
   ]);
-  expect(counts).toEqual({ here: 1, inherited: 1, gaps: 1, open: 0, agree: 1 });
+  expect(counts).toEqual({ here: 1, inherited: 1, questions: 1, gaps: 1, open: 0, agree: 1 });
+});
+
+it("filters by question and by code of the catalogue", () => {
+  const rows = rowsOf({
+    checks: [
+      check({ id: "a", verdict: "question", slip: "S51" }),
+      check({ id: "b", verdict: "differs", role: "origin", slip: "S54" }),
+      check({ id: "c" }),
+    ],
+  });
+  const all = { which: "all", code: "", direction: "", level: "" } as const;
+  const ids = (filter: SheetFilter) => rows.filter((r) => passes(r, filter)).map((r) => r.check.id);
+  expect(ids({ ...all, which: "questions" })).toEqual(["a"]);
+  expect(ids({ ...all, code: "S54" })).toEqual(["b"]);
+  expect(codesOf(rows)).toEqual(["S51", "S54"]);
+  expect(firstFilter(rows).which).toBe("out");
+  expect(firstFilter(rows.slice(2)).which).toBe("all");
 });
 
 it("names the stages that nothing was handed in for", () => {

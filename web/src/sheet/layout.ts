@@ -18,7 +18,9 @@ export interface SheetRow {
 }
 
 export interface SheetFilter {
-  deviating: boolean;
+  which: "all" | "out" | "questions";
+  /** of the catalogue; empty for any */
+  code: string;
   direction: "" | "X" | "Y";
   level: "" | "1" | "2" | "3";
 }
@@ -85,7 +87,9 @@ function row(check: Check, all: Check[]): SheetRow {
 
 export function passes(row: SheetRow, filter: SheetFilter): boolean {
   return (
-    (!filter.deviating || row.all.some(deviates)) &&
+    (filter.which !== "out" || row.all.some(deviates)) &&
+    (filter.which !== "questions" || row.all.some((c) => c.verdict === "question")) &&
+    (filter.code === "" || row.all.some((c) => c.slip === filter.code)) &&
     (filter.direction === "" || row.check.direction === null || row.check.direction === filter.direction) &&
     (filter.level === "" || String(row.check.level) === filter.level)
   );
@@ -119,15 +123,29 @@ export interface StageCounts {
   agree: number;
   here: number;
   inherited: number;
+  questions: number;
   gaps: number;
   open: number;
 }
+
+/** What the sheet shows until the reviewer chooses: what is out of plumb, or all of it. */
+export const firstFilter = (rows: SheetRow[]): SheetFilter => ({
+  which: rows.some((r) => r.all.some(deviates)) ? "out" : "all",
+  code: "",
+  direction: "",
+  level: "",
+});
+
+/** Codes of the catalogue that the checks of lines have, in their order. */
+export const codesOf = (rows: SheetRow[]): string[] =>
+  [...new Set(rows.flatMap((r) => r.all.flatMap((c) => (c.slip ? [c.slip] : []))))].sort();
 
 export function countsOf(checks: Check[]): StageCounts {
   const count = (test: (c: Check) => boolean) => checks.filter(test).length;
   return {
     here: count((c) => c.role === "origin"),
     inherited: count((c) => c.role === "inherited"),
+    questions: count((c) => c.verdict === "question"),
     gaps: count((c) => c.verdict === "gap"),
     open: count((c) => c.verdict === "open"),
     agree: count((c) => c.verdict === "agrees"),

@@ -103,7 +103,7 @@ def period_coefficient(found: Found) -> Iterator[Named]:
     for check in found.origins("T_a", "C_t", "T"):
         ratio = ratio_of(check)
         power = found.ours("x", check.key.direction)
-        for x in dict.fromkeys(p for p in (power, 0.75, 0.8, 0.9) if p):
+        for x in dict.fromkeys(p for p in (power, 0.75, 0.8, 0.9) if p and 0.0 < p < 2.0):
             if near(ratio, FOOT**-x, 0.015) or near(ratio, FOOT**x, 0.015):
                 words = f"the value follows from the coefficient of the other system of units ({FOOT**x:.3g} times)"
                 yield Named(check.id, words, exact=True)

@@ -6,6 +6,7 @@ import { useVocabulary } from "../../shared/api/queries";
 import { deviates } from "../../sheet/layout";
 import { PlumbSheet } from "../../sheet/PlumbSheet";
 import { strings } from "../../sheet/strings";
+import { FileQuestions } from "./FileQuestions";
 
 /** A review's home: the plumb sheet with the bench beside it. */
 export function SheetPage() {
@@ -42,6 +43,7 @@ export function SheetPage() {
         onSelect={select}
         onFold={fold}
         onFilter={setFilter}
+        tools={filter.which === "questions" && <FileQuestions rows={shown} />}
       />
       <Bench check={selected ?? first?.check} />
     </div>
