@@ -14,8 +14,10 @@ BY_MODEL = "a mode is rechecked against the modes of a reference model, and ther
 BY_SHAPE = "mode shapes match the modes with those of the reference model and are not compared by themselves"
 
 
-def coverage(context: Context, checks: Sequence[Check]) -> results.Coverage:
-    """Coverage of the submitted values; derived values do not count."""
+def coverage(
+    context: Context, checks: Sequence[Check], requirements: Sequence[results.RequirementResult]
+) -> results.Coverage:
+    """Coverage of the submitted values and of the requirements; derived values do not count."""
     level: dict[int, int] = {}
     why: dict[int, str] = {}
     unchecked: list[str] = []
@@ -40,6 +42,9 @@ def coverage(context: Context, checks: Sequence[Check]) -> results.Coverage:
         "rechecked": len(context.claims.claims) - len(missing),
         "recomputed": sum(found in (1, 2) for found in level.values()),
         "independent": sum(found == 3 for found in level.values()),
+        "requirements": sum(r["status"] != "not_applicable" for r in requirements),
+        "shown": sum(r["status"] == "shown" for r in requirements),
+        "missing": sum(r["status"] == "missing" for r in requirements),
         "unchecked": unchecked,
         "not_rechecked": [_place(claim, why.get(id(claim)) or _why(context, claim)) for claim in missing],
     }

@@ -12,6 +12,7 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.coverage import coverage
 from plumb_core.checks.facts import facts_shown
 from plumb_core.checks.kinds import KINDS
+from plumb_core.checks.requirements.status import requirements_shown
 from plumb_core.checks.stages.shown import stages_shown
 from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import Basis, figures
@@ -30,6 +31,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
     used_by = Counter(origin for c in checks for origin in c.rests_on)
     verdicts = Counter(c.verdict for c in checks)
     labels = {c.id: c.label for c in checks}
+    requirements = requirements_shown(context, checks)
     if steps:
         _evaluate_what_is_shown(context)
     return {
@@ -40,7 +42,8 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
         "checks": [_check(c, used_by[c.id], _basis(context, c, labels)) for c in checks],
         "origins": [c.id for c in checks if c.role is DeviationRole.ORIGIN],
         "counts": _counts(verdicts),
-        "coverage": coverage(context, checks),
+        "coverage": coverage(context, checks, requirements),
+        "requirements": requirements,
         "steps": {
             "independent": steps_json(context.independent) if steps else [],
             "carried": steps_json(context.carried) if steps else [],

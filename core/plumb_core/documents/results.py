@@ -191,12 +191,18 @@ class NotRechecked(TypedDict):
 
 @with_config(STRICT)
 class Coverage(TypedDict):
-    """How many of the submitted values are rechecked and at which level, the checks of those that are not, and why."""
+    """How many of the submitted values are rechecked and at which level, the checks of those that are not, and why.
+
+    requirements : of the edition that apply, of which `shown` are shown and `missing` are missing; the rest is open.
+    """
 
     claims: int
     rechecked: int
     recomputed: int
     independent: int
+    requirements: int
+    shown: int
+    missing: int
     unchecked: list[str]
     not_rechecked: list[NotRechecked]
 
@@ -569,6 +575,25 @@ class FactResult(TypedDict):
 
 
 @with_config(STRICT)
+class RequirementResult(TypedDict):
+    """What the edition requires a submission to show, and whether it is shown.
+
+    level : at which it is rechecked, where it is shown.  why : it is missing, does not apply or is open.
+    checks : that show it, or gaps and open checks that state its absence.  slip : code of the catalogue.
+    """
+
+    id: str
+    clause: str
+    words: str
+    stage: str
+    status: Literal["shown", "missing", "not_applicable", "open"]
+    level: int | None
+    why: str
+    checks: list[str]
+    slip: str | None
+
+
+@with_config(STRICT)
 class RecheckOutcome(TypedDict):
     """What a recheck comes to, without the derivations.
 
@@ -583,6 +608,7 @@ class RecheckOutcome(TypedDict):
     origins: list[str]
     counts: Counts
     coverage: Coverage
+    requirements: list[RequirementResult]
     modes: SubmittedModes | None
     stages: Stages
     facts: list[FactResult]

@@ -65,6 +65,9 @@ class Edition:
     least_live_factor : to which the factor of the imposed load may be reduced in combinations; None where it may not
     overstrength : what the names of load combinations with overstrength contain
     corner_periods : quantities at whose periods the spectrum has corners
+    required_where : what a submission has to show only under a condition, by the id of the requirement: a quantity and
+        the values of it under which it is required
+    not_required : ids of requirements that the edition does not have though it has their rule
     """
 
     id: str
@@ -100,6 +103,8 @@ class Edition:
     least_live_factor: float | None = None
     overstrength: tuple[str, ...] = ("overstrength", "special")
     corner_periods: tuple[str, ...] = ()
+    required_where: Mapping[str, tuple[str, tuple[Any, ...]]] = field(default_factory=dict)
+    not_required: frozenset[str] = frozenset()
 
     @property
     def declared(self) -> frozenset[str]:

@@ -53,6 +53,11 @@ EDITION = Edition(
     words={"period_type": words.PERIOD_TYPES},
     systems=tables.SYSTEMS,
     ground_keys=("k_p", "Z", "kpZ"),
+    # 5.3: category I has 10 % of the weight alone
+    required_where=dict.fromkeys(
+        ("torsion", "eccentricity", "drift", "amplifier", "second_order", "elevation", "directions"),
+        ("design_category", ("II", "III")),
+    ),
     asked_for=("Z", "k_p", "subsoil", "mu", "S_p", "T", "W", "V", "F"),
     limits={"coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},

@@ -29,6 +29,24 @@ GROUND_KEYS = (
     "site_specific_required",
 )
 
+_B_TO_F = ("design_category", ("B", "C", "D", "E", "F"))
+_C_TO_F = ("design_category", ("C", "D", "E", "F"))
+_D_TO_F = ("design_category", ("D", "E", "F"))
+REQUIRED_WHERE = {
+    # 12.3.4.1: 1.0 in B and C; 11.7: category A has 1 % of the weight and nothing else
+    "redundancy": _D_TO_F,
+    "torsion": _B_TO_F,
+    "elevation": _D_TO_F,
+    "method": _B_TO_F,
+    "directions": _C_TO_F,
+    "eccentricity": _B_TO_F,
+    "amplification": _C_TO_F,
+    "drift": _B_TO_F,
+    "amplifier": _B_TO_F,
+    "second_order": _B_TO_F,
+    "diaphragm_forces": _B_TO_F,
+}
+"""What is required in some design categories only (11.7, 12.3.4, 12.5, 12.8.4.3)."""
 REQUIRED_INPUTS = (
     "risk_category",
     "site_class",
@@ -275,6 +293,7 @@ EDITION = Edition(
     systems=systems.SYSTEMS,
     ground_keys=GROUND_KEYS,
     asked_for=REQUIRED_INPUTS,
+    required_where=REQUIRED_WHERE,
     limits=LIMITS,
     sums=SUMS,
     definitions=DEFINITIONS,

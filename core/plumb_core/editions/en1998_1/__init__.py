@@ -84,6 +84,10 @@ EDITION = Edition(
     walls_with=("4.7",),
     systems=tables.SYSTEMS,
     ground_keys=("S", "T_B", "T_C", "T_D", "gamma_I", "a_g"),
+    # 4.2.3.3: the criteria are shown where the building is not declared regular
+    required_where={"elevation": ("regular_in_elevation", (False,))},
+    # 4.3.3.3: results of the modal analysis are not scaled to the static ones
+    not_required=frozenset({"scaling"}),
     asked_for=("a_gR", "ground_type", "importance_class", "gamma_I", "S", "q", "T", "W", "V", "F"),
     sums={"F": "V"},
     definitions={

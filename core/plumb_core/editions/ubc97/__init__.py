@@ -88,6 +88,13 @@ EDITION = Edition(
     systems=tables.SYSTEMS,
     ground_keys=("Z", "N_a", "N_v", "C_a", "C_v", "T_0", "T_S"),
     own_symbols={"T_S": "T_s"},
+    # 1630.1.1 (rho of 1.0 in zones 0 to 2), 1629.5.3, 1633.1, 1630.7
+    required_where={
+        "redundancy": ("zone", ("3", "4")),
+        "elevation": ("zone", ("2A", "2B", "3", "4")),
+        "directions": ("zone", ("2A", "2B", "3", "4")),
+        "amplification": ("zone", ("2A", "2B", "3", "4")),
+    },
     asked_for=("zone", "soil", "Z", "C_a", "C_v", "I", "R", "T_a", "T", "W", "V", "F"),
     limits={"T": ("T_limit", "max"), "coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},
