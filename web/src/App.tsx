@@ -29,6 +29,7 @@ const ModesPage = lazy(() => import("./stages/modes/ModesPage"));
 const ScalingPage = lazy(() => import("./stages/scaling/ScalingPage"));
 const TwistPage = lazy(() => import("./stages/twist/TwistPage"));
 const DriftPage = lazy(() => import("./stages/drift/DriftPage"));
+const RequirementsPage = lazy(() => import("./stages/requirements/RequirementsPage"));
 const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
 const ReportPage = lazy(() => import("./stages/report/ReportPage"));
@@ -91,6 +92,7 @@ export function App() {
                   <Route path="twist" element={<TwistPage />} />
                   <Route path="drift" element={<DriftPage />} />
                   <Route path="across" element={<AcrossPage />} />
+                  <Route path="requirements" element={<RequirementsPage />} />
                   <Route path="findings" element={<FindingsPage />} />
                   <Route path="report" element={<ReportPage />} />
                 </Route>

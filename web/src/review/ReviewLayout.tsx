@@ -168,7 +168,7 @@ export function ReviewLayout() {
             )}
             {submission && (
               <span className="chip">
-                {strings.claims(submission.label, counted(submission.exhibits.length, "exhibit"), submission.claims)}
+                {strings.exhibitsOf(submission.label, counted(submission.exhibits.length, "exhibit"))}
                 {unread(submission) > 0 ? strings.notReadYet(unread(submission)) : ""}
                 {submission.status === "draft" ? strings.draft : ""}
               </span>
@@ -183,8 +183,13 @@ export function ReviewLayout() {
             {counts && coverage && coverage.claims > 0 && (
               <div className="review-counts" role="status">
                 <span className="quiet" title={coverageWords(coverage)}>
-                  {strings.ofRechecked(coverage.rechecked, counted(coverage.claims, "value"))}
+                  {strings.ofRechecked(coverage.rechecked, coverage.claims, coverage.independent)}
                 </span>
+                {coverage.requirements > 0 && (
+                  <NavLink className="quiet" to={to("requirements")}>
+                    {strings.requirementsShown(coverage.shown, coverage.requirements)}
+                  </NavLink>
+                )}
                 {bare.length > 0 && (
                   <span className="quiet" title={strings.nothingWasSubmittedFor(bare.join(", "))}>
                     {strings.withoutSubmittedValues(counted(bare.length, "stage"))}
@@ -194,21 +199,26 @@ export function ReviewLayout() {
                   <Mark shape={origins ? "origin" : "dot"} />
                   {strings.origin(origins)}
                 </span>
-                <span className="quiet">
-                  <Mark shape="inherited" />
-                  {strings.inherited(inherited)}
+                <span className="quiet" title={strings.inherited(inherited)} aria-label={strings.inherited(inherited)}>
+                  <Mark shape="inherited" /> {inherited}
                 </span>
                 <span className={counts.breaches ? "limit" : "quiet"}>
                   <Mark shape="breach" />
                   {strings.beyondALimit(counts.breaches)}
                 </span>
-                <span className="quiet" title={strings.valuesThatAreNotStated}>
-                  <Mark shape="gap" />
-                  {strings.gaps(counts.gap)}
+                <span
+                  className="quiet"
+                  title={`${strings.gaps(counts.gap)}: ${strings.valuesThatAreNotStated}`}
+                  aria-label={strings.gaps(counts.gap)}
+                >
+                  <Mark shape="gap" /> {counts.gap}
                 </span>
-                <span className="quiet">
-                  <Mark shape="question" />
-                  {strings.questions(counts.question)}
+                <span
+                  className="quiet"
+                  title={strings.questions(counts.question)}
+                  aria-label={strings.questions(counts.question)}
+                >
+                  <Mark shape="question" /> {counts.question}
                 </span>
               </div>
             )}

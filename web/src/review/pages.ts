@@ -16,6 +16,7 @@ export const PAGES = [
   "twist",
   "drift",
   "across",
+  "requirements",
   "findings",
   "report",
 ] as const;
