@@ -15,6 +15,7 @@ from facts import claim
 from plumb_core.checks.catalogue.page import page
 from plumb_core.checks.catalogue.registry import PARTS, catalogue_test, catalogue_tests
 from plumb_core.checks.recheck import recheck
+from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 from test_stages import EDITIONS, right, taken_in
 
@@ -392,7 +393,163 @@ def _(s: Seed) -> None:
     s.drop("second_order_stated")
 
 
-IN_RIGHT_ONES = {"S08", "S93"}
+@seed("S11", "asce7-16", "en1998-1", "is1893-2016")
+def _(s: Seed) -> None:
+    s.put("edition_stated", "UBC 97")
+
+
+@seed("S31", "asce7-16", "en1998-1", "as1170.4")
+def _(s: Seed) -> None:
+    s.put("damping_modes", 0.02)
+
+
+@seed("S34")
+def _(s: Seed) -> None:
+    for story in s.brief["stories"]:
+        story["weight"] = 360.0
+    s.scale(0.1, "w")
+    s.scale(0.1, "m")
+    s.scale(0.1, "load_amount")
+    s.scale(0.1, "load_intensity")
+
+
+@seed("S35", "en1998-1", "as1170.4")
+def _(s: Seed) -> None:
+    for each in s.of("load_share", case="Office floor"):
+        s.write(each, 0.5)
+
+
+@seed("S36", "is1893-2002", "is1893-2016")
+def _(s: Seed) -> None:
+    for each in s.of("load_share", case="Office floor"):
+        if each["value"]:
+            s.write(each, 0.5)
+
+
+@seed("S37", "asce7-16", "ubc97")
+def _(s: Seed) -> None:
+    s.document["submission"]["claims"] = [c for c in s.claims if c.get("case") != "Partition walls"]
+
+
+@seed("S40")
+def _(s: Seed) -> None:
+    s.put("base_level", "L1")
+
+
+@seed("S43")
+def _(s: Seed) -> None:
+    s.scale(1.04, "w", story="L3")
+
+
+@seed("S48")
+def _(s: Seed) -> None:
+    s.put("modes_count", 12.0)
+
+
+@seed("S52", "asce7-16", "ubc97", "en1998-1")
+def _(s: Seed) -> None:
+    s.put("combined_by", "SRSS")
+    s.put("T_mode", 0.9, point=1)
+
+
+@seed("S55", "en1998-1")
+def _(s: Seed) -> None:
+    s.put("V_static", s.of("V_static", direction="X")[0]["value"], "Y")
+
+
+@seed("S61", "asce7-16", "is1893-2016")
+def _(s: Seed) -> None:
+    s.drop("factor_used", "V_scaled")
+    after = {c["name"] for c in s.document["submission"]["cases"] if c.get("step") == "after"}
+    s.document["submission"]["claims"] = [c for c in s.claims if c.get("case") not in after]
+    s.document["submission"]["cases"] = [c for c in s.document["submission"]["cases"] if c["name"] not in after]
+
+
+@seed("S62", "asce7-16", "is1893-2016")
+def _(s: Seed) -> None:
+    s.put("factor_used", 1.0, "X")
+    s.put("V_scaled", s.of("V_dynamic", direction="X")[0]["value"], "X")
+
+
+@seed("S67")
+def _(s: Seed) -> None:
+    s.scale(1.07, "V_scaled", direction="X")
+
+
+@seed("S70")
+def _(s: Seed) -> None:
+    gone = {c["name"] for c in s.document["submission"]["cases"] if c["name"].startswith("Y ") and c["name"][-1] == "-"}
+    s.document["submission"]["claims"] = [c for c in s.claims if c.get("case") not in gone]
+    s.document["submission"]["cases"] = [c for c in s.document["submission"]["cases"] if c["name"] not in gone]
+
+
+@seed("S71", "asce7-16", "ubc97", "is1893-2016")
+def _(s: Seed) -> None:
+    s.put("torsion_stated", "torsional", "X")
+
+
+@seed("S77")
+def _(s: Seed) -> None:
+    for each in s.document["submission"]["cases"]:
+        each.pop("eccentricity", None)
+    s.drop("eccentricity")
+
+
+@seed("S79", "asce7-16", "as1170.4")
+def _(s: Seed) -> None:
+    wrong = 0.03 if s.edition == "asce7-16" else 0.05
+    for each in s.document["submission"]["cases"]:
+        if each.get("eccentricity"):
+            each["eccentricity"] = wrong if each["eccentricity"] > 0 else -wrong
+
+
+@seed("S80", "asce7-16", "ubc97", "en1998-1", "as1170.4")
+def _(s: Seed) -> None:
+    for each in s.of("drift_end_1", "drift_end_2"):
+        if "design drift" in each["case"]:
+            s.write(each, each["value"] / 2.4)
+    s.drop("amplifier")
+
+
+@seed("S81")
+def _(s: Seed) -> None:
+    s.drop("drift_end_1", "drift_end_2", "displacement_end_1", "displacement_end_2")
+
+
+@seed("S85", "asce7-16", "ubc97", "en1998-1", "is1893-2016", "as1170.4")
+def _(s: Seed) -> None:
+    s.scale(4.0, "drift_end_1", "drift_end_2", "displacement_end_1", "displacement_end_2")
+
+
+@seed("S88")
+def _(s: Seed) -> None:
+    pass  # results of combined modes are in the right submission too
+
+
+@seed("S89")
+def _(s: Seed) -> None:
+    for d in "XY":
+        s.put("T_analysis", 1.2 * float(s.values["modal"][d]["T"][0]), d)
+
+
+@seed("S90")
+def _(s: Seed) -> None:
+    s.drop("T_mode", "mass_ratio", "mass_running")
+
+
+@seed("S91")
+def _(s: Seed) -> None:
+    s.claims.append(claim("log_line", "WARNING: the stiffness matrix is ill-conditioned at joint 12"))
+
+
+@seed("S26", "asce7-16", "ubc97", "en1998-1")
+def _(s: Seed) -> None:
+    # the lowest story moves twice as much
+    for name in ("drift_end_1", "drift_end_2"):
+        s.scale(2.0, name, story="L1")
+
+
+IN_RIGHT_ONES = {"S08", "S88", "S93"}
 """Notes that a right submission has as well."""
 
 
@@ -435,6 +592,40 @@ def test_a_right_submission_has_notes_and_nothing_else(edition: str) -> None:
     assert answer["origins"] == []
     assert [c["id"] for c in answer["checks"] if c["verdict"] in ("differs", "breaches", "question")] == []
     assert {c["verdict"] for c in answer["checks"] if c["kind"] == "catalogue"} <= {"note"}
+
+
+@pytest.mark.parametrize("edition", ["asce7-16", "en1998-1", "as1170.4"])
+@pytest.mark.parametrize(("by", "asked"), [(1.0, False), (1.2, False), (1.6, True), (0.5, True)])
+def test_static_displacements_of_another_stiffness_are_asked_about(edition: str, by: float, asked: bool) -> None:
+    """Displacements b times as great are a period sqrt(b) times as long: 1.10, 1.26 and 0.71."""
+    seeded = Seed(edition)
+    seeded.scale(by, "displacement_end_1", "displacement_end_2", "drift_end_1", "drift_end_2")
+    found = [c["id"] for c in spoken(seeded.answer(), "S89")]
+    assert found == (["catalogue_T_mode.S89.X", "catalogue_T_mode.S89.Y"] if asked else [])
+
+
+def test_a_test_is_set_aside_with_its_reason_and_a_deviation_is_not() -> None:
+    seeded = Seed("asce7-16")
+    SEEDS["S51"][1](seeded)
+    SEEDS["S57"][1](seeded)
+    before = seeded.answer()
+    assert [c["verdict"] for c in spoken(before, "S51")] == ["question"]
+    reasons = [{"code": c, "reason": "explained in the meeting of 3 May"} for c in ("S51", "S57")]
+    seeded.brief["set_aside"] = reasons
+    after = seeded.answer()
+    (set_aside,) = spoken(after, "S51")
+    assert set_aside["verdict"] == "note"
+    assert set_aside["note"].endswith("set aside for this review: explained in the meeting of 3 May")
+    assert after["origins"] == before["origins"]
+
+
+@pytest.mark.parametrize("code", ["S00", "S94", "X", ""])
+def test_only_a_code_of_the_catalogue_is_set_aside(code: str) -> None:
+    seeded = Seed("asce7-16")
+    seeded.brief["set_aside"] = [{"code": code, "reason": "because"}]
+    with pytest.raises(InputRefused) as refused:
+        seeded.answer()
+    assert refused.value.problems[0].path == "/brief/set_aside/0/code"
 
 
 def test_all_93_codes_are_tests_with_an_explanation() -> None:

@@ -99,6 +99,7 @@ def test_nothing_of_the_library_deviates(demo: None) -> None:
         ("note", "declared"),
         ("note", "drift_open"),
         ("note", "process"),
+        ("note", "catalogue"),
     }
     assert all(c["follows"] for c in found["checks"])
     assert {c["stage"] for c in found["checks"]} >= {"weight", "modes", "lateral", "scaling", "twist", "drift"}

@@ -474,12 +474,23 @@ class ComparisonEdition(Part):
     structure_type: str | None = None
 
 
+class SetAside(Part):
+    """A test of the catalogue whose questions and notes the reviewer sets aside for this review.
+
+    code : of the test.  reason : in words; it is kept with them and is part of the report.
+    """
+
+    code: Annotated[str, Field(pattern=r"^S(0[1-9]|[1-8][0-9]|9[0-3])$")]
+    reason: Annotated[str, Field(min_length=3, max_length=500)]
+
+
 class Brief(Part):
     """The reviewer's own side: governing edition, site, occupancy, systems, stories, and editions to compare with.
 
     drift_at : where the drifts are taken that are compared with their limit, where it is not as the edition says.
     second_order : whether second order effects are in the submitted analysis, where the submission does not state it.
     levels : action levels, where there are others than the edition's own.
+    set_aside : tests of the catalogue whose questions and notes are for the record only.
     """
 
     edition: EditionId
@@ -495,3 +506,4 @@ class Brief(Part):
     second_order: Literal["included", "not included"] | None = None
     levels: Levels = Field(default_factory=list)
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None
+    set_aside: Annotated[list[SetAside], Field(max_length=93)] = Field(default_factory=list)

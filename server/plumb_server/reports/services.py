@@ -122,6 +122,7 @@ def evidence_row(check: dict[str, Any]) -> dict[str, Any]:
     )
     return sides | {
         "id": check["id"],
+        "slip": check.get("slip") or "",
         "label": check["label"],
         "meaning": check["meaning"],
         # both values in one unit; what was written in another one is shown beside
@@ -255,6 +256,9 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
     return lines
 
 
+REQUIREMENT_STATES = {"shown": "shown", "missing": "missing", "not_applicable": "not applicable", "open": "open"}
+
+
 def context(review: Review) -> dict[str, Any]:
     """Return the content of the report."""
     submission = review.submissions.latest_with_values()
@@ -302,6 +306,8 @@ def context(review: Review) -> dict[str, Any]:
         "gaps": [c for c in checks if c["verdict"] == "gap"],
         "open": [c for c in checks if c["verdict"] == "open"],
         "questions": [c for c in checks if c["verdict"] == "question"],
+        "requirements": [r | {"state": REQUIREMENT_STATES[r["status"]]} for r in result["requirements"]],
+        "set_aside": [c for c in checks if "; set aside for this review: " in c["note"]],
         "not_covered": _not_covered(result),
         "sans": _font("archivo-latin-wght-normal*.woff2"),
         "serif": _font("source-serif-4-latin-400-italic*.woff2"),

@@ -149,7 +149,7 @@ export function Bench({ check: first, stage }: Props) {
         {check.used_by > 0 && <span className="quiet">{strings.moreDependOnIt(check.used_by)}</span>}
       </p>
       {check.note && <p className="quiet bench-note">{check.note}</p>}
-      {check.slip && <CatalogueCode key={check.slip} code={check.slip} />}
+      {check.slip && <CatalogueCode key={check.slip} code={check.slip} verdict={check.verdict} />}
       {check.verdict !== "gap" && (
         <table className="bench-values">
           <thead>

@@ -1,5 +1,10 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  setAside: (reason: string) => `Set aside for this review: ${reason}`,
+  takeUpAgain: "take it up again",
+  reasonToSetItAside: "Reason to set this test aside",
+  setItAside: "Set aside",
+  notSetAside: "Not set aside",
   looksLike: "Looks like",
   whyItHappens: "Why it happens",
   howItIsFound: "How it is found",

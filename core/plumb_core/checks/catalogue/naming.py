@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
 from plumb_core.checks.catalogue.found import Found, Named
 from plumb_core.checks.catalogue.registry import catalogue_tests
 from plumb_core.checks.check import Check
 from plumb_core.checks.context import Context
-from plumb_core.checks.verdict import DeviationRole
+from plumb_core.checks.verdict import DeviationRole, Verdict
 
 
 def with_catalogue(context: Context, checks: Sequence[Check]) -> list[Check]:
@@ -30,7 +30,17 @@ def with_catalogue(context: Context, checks: Sequence[Check]) -> list[Check]:
             if known is None or (spoken.exact and not known[1].exact):
                 names[spoken.check] = code, spoken
     resting = _gathered(names.values())
-    return [_named(c, names.get(c.id), resting.get(c.id)) for c in checks] + more
+    complete = [_named(c, names.get(c.id), resting.get(c.id)) for c in checks] + more
+    aside = {entry.code: entry.reason for entry in context.brief.set_aside}
+    return [_aside(c, aside) for c in complete] if aside else complete
+
+
+def _aside(check: Check, reasons: Mapping[str, str]) -> Check:
+    """A question or a note of a test that is set aside, for the record; a deviation stays what it is."""
+    if check.slip not in reasons or check.verdict not in (Verdict.QUESTION, Verdict.NOTE):
+        return check
+    words = f"{check.note}; set aside for this review: {reasons[check.slip]}"
+    return replace(check, verdict=Verdict.NOTE, note=words)
 
 
 def _gathered(named: Iterable[tuple[str, Named]]) -> dict[str, str]:

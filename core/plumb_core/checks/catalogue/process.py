@@ -5,11 +5,16 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from plumb_core.checks.catalogue.found import Found, spoken_check
+import numpy as np
+
+from plumb_core import DIRECTIONS
+from plumb_core.checks.catalogue.found import Found, Named, spoken_check
 from plumb_core.checks.catalogue.registry import Spoken, catalogue_test
 from plumb_core.checks.check import Check
 from plumb_core.checks.verdict import Verdict
+from plumb_core.constants import GRAVITY
 from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Key
 
 PROMISE = re.compile(
     r"(?i)\b(to be (confirmed|verified|checked|done|provided|submitted)|tb[cda]|will be|later|pending|"
@@ -64,18 +69,57 @@ def maxima(found: Found) -> Spoken:
 
 
 @catalogue_test("S89", "Different structural states", sort="ask", stage="process")
-def states(found: Found) -> Spoken:
-    """Both periods of the static method are the same multiple of those of the table of modes.
+def states(found: Found) -> Iterator[Named | Check]:
+    """The periods of the static method, or the displacements under its forces, are not those of the table of modes.
 
     Why: cracked sections in one run and gross ones in the other, or two masses.
 
-    Test: the periods of both, in each direction.
+    Test: the periods of both in each direction; the Rayleigh quotient of static forces and displacements of one case.
 
     Clause: ASCE 7 12.7.3, EN 1998-1 4.3.1(7).
 
     Correct: state the stiffnesses of each run, and use one state.
     """
-    return found.spoken("S89")
+    yield from found.spoken("S89")
+    for d in DIRECTIONS:
+        rayleigh, T = _rayleigh(found, d), _leading_period(found, d)
+        if rayleigh is not None and T and not 1.0 / APART <= rayleigh / T <= APART:
+            words = (
+                f"forces and displacements of the static case give a period of {rayleigh:.3g} s in {d}, "
+                f"and the table of modes has {T:.3g} s"
+            )
+            yield spoken_check("S89", "T_mode", None, words, place=d)
+
+
+APART = 1.15
+"""Ratio of two periods of one structure; a Rayleigh quotient with the static shape is a few per cent off."""
+
+
+def _rayleigh(found: Found, direction: str) -> float | None:
+    """Period by 2 pi sqrt(sum w u^2 / (g sum F u)) of one static case, s; None without its forces or displacements."""
+    forces = found.context.claims.by_key.get(Key("F", direction))
+    weights = found.context.independent.get("w")
+    stories = len(found.context.claims.stories)
+    if forces is None or weights is None or len(forces.indexed) != stories or len(weights) != stories:
+        return None
+    case = forces.indexed[0].case
+    role = found.context.claims.cases.get(case)
+    moved = found.context.results.ends("displacement", direction, case) if case else None
+    if moved is None or role is None or role.level not in (None, "reduced") or np.any(np.isnan(moved.mean)):
+        return None
+    F = np.array([abs(float(forces.indexed[i].value)) for i in range(stories)])
+    work = float(np.sum(F * moved.mean))
+    moving = float(np.sum(np.asarray(weights) * moved.mean * moved.mean))
+    return 2.0 * np.pi * float(np.sqrt(moving / (GRAVITY * work))) if work > 0 and moving > 0 else None
+
+
+def _leading_period(found: Found, direction: str) -> float | None:
+    """Period of the submitted mode with the greatest share of the mass in a direction, s."""
+    table = found.context.claims.modes
+    shares = {
+        m: float(c.value) for m in table.numbers if (c := table.claim(Key("mass_ratio", direction), m)) is not None
+    }
+    return table.period(max(shares, key=lambda m: shares[m])) if shares and max(shares.values()) > 0 else None
 
 
 @catalogue_test("S90", "Dependent run omitted", sort="ask", stage="process")

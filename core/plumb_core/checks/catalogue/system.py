@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from plumb_core import DIRECTIONS
 from plumb_core.checks.catalogue.found import Found, Named, near, spoken_check
 from plumb_core.checks.catalogue.registry import Spoken, catalogue_test
 from plumb_core.checks.check import Check
 from plumb_core.checks.verdict import Verdict
+from plumb_core.rules import Key
 
 HIGH = ("D", "E", "F")
 LOW = ("A", "B", "C")
@@ -98,18 +101,52 @@ def redundancy(found: Found) -> Iterator[Named | Check]:
 
 
 @catalogue_test("S26", "Irregularity denied without a test", sort="ask", stage="twist")
-def irregularity(found: Found) -> Spoken:
+def irregularity(found: Found) -> Iterator[Named | Check]:
     """Irregularity is denied, and no table shows how it was tested.
 
     Why: regular is the convenient answer.
 
-    Test: *not tested* and *none* are kept apart; the drifts of both ends decide for torsion.
+    Test: *not tested* and *none* are kept apart; the drifts of both ends decide for torsion, story shears over drifts
+    for soft stories.
 
     Clause: ASCE 7 Tables 12.3-1 and 12.3-2, UBC 97 Tables 16-L and 16-M, EN 1998-1 4.2.3, IS 1893 Tables 4 and 5.
 
     Correct: show the test of each irregularity.
     """
-    return found.spoken("S26")
+    yield from found.spoken("S26")
+    declared = found.context.independent.inputs.get(Key("irregularities")) or {}
+    if any("soft" in name for name in declared) or "vertical_irregularities" not in found.context.independent.rules:
+        return
+    for d in DIRECTIONS:
+        stiffness = _story_stiffness(found, d)
+        if stiffness is None:
+            continue
+        ratios = stiffness[:-1] / stiffness[1:]
+        i = int(np.argmin(ratios)) if len(ratios) else 0
+        if len(ratios) and ratios[i] < SOFT:
+            stories = found.context.claims.stories
+            words = (
+                f"by the submitted shears and drifts the stiffness of {stories[i]} in {d} is {ratios[i]:.2f} "
+                f"of that of {stories[i + 1]}: a soft story"
+            )
+            yield spoken_check("S26", "story_stiffness", d, words, verdict=Verdict.NOTE)
+
+
+SOFT = 0.7
+"""Stiffness of a story over that of the story above, below which it is soft (ASCE 7 Table 12.3-2, UBC 97 Table 16-L)."""
+
+
+def _story_stiffness(found: Found, direction: str) -> np.ndarray | None:
+    """Story shear over drift of one static case, kN/m; None without both of every story."""
+    shears = found.context.claims.by_key.get(Key("V_story", direction))
+    stories = len(found.context.claims.stories)
+    if shears is None or len(shears.indexed) != stories:
+        return None
+    case = shears.indexed[0].case
+    drifts = found.context.results.drifts(direction, case) if case else None
+    if drifts is None or np.any(np.isnan(drifts.mean)) or np.any(drifts.mean <= 0):
+        return None
+    return np.array([abs(float(shears.indexed[i].value)) for i in range(stories)]) / drifts.mean
 
 
 @catalogue_test("S27", "Ductile system in a low category", sort="note", stage="lateral")

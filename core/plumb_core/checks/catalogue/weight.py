@@ -224,7 +224,7 @@ def shifted_twice(found: Found) -> Iterator[Check]:
 
 
 @catalogue_test("S43", "Copy of the weights out of date", sort="ask", stage="weight")
-def stale(found: Found) -> Spoken:
+def stale(found: Found) -> Iterator[Named]:
     """The weights are not those that the loads of the make-up add up to.
 
     Why: weights are copied by hand before the loads were changed.
@@ -235,4 +235,8 @@ def stale(found: Found) -> Spoken:
 
     Correct: compute the weights from the present loads.
     """
-    return found.spoken("S43")
+    yield from found.spoken("S43")
+    if found.context.has_make_up:
+        for check in found.origins("w", kinds=("value",)):
+            if check.carried is not None and not check.carried.agrees:
+                yield Named(check.id)

@@ -180,7 +180,7 @@ def _shares(context: Context, rows: list[Row], ours: list[dict[str, Any]] | str 
             level=2,
             clause=clause,
             note=ours[members[0]]["why"] if isinstance(ours, list) else "",
-            slip=_slip(row) if off else "",
+            slip=_slip(context, row, claim) if off else "",
             upstream=(Key("live_share"), key) if follows else (),
             rests_on=(first[load],) if follows and load in first else (),
         )
@@ -202,10 +202,23 @@ def _live_stated(context: Context, share: float) -> bool:
     return live is not None and bool(live.single) and abs(float(live.single[0].value) - share) < 1e-9
 
 
-def _slip(row: Row) -> str:
+BEYOND = 1.05
+"""Of an intensity: what is as much heavier has another share where a threshold of the code lies at it."""
+
+
+def _slip(context: Context, row: Row, claim: Claim) -> str:
+    """The code of a share that is not ours: of another kind, of the other side of a threshold, or another one."""
     if row.plain["kind"] not in IMPOSED:
         return "S37"
-    return "S36" if row.plain["intensity"] is not None and abs(row.plain["intensity"] - 3.0) < 0.005 else "S35"
+    intensity = row.plain["intensity"]
+    if intensity is None:
+        return "S35"
+    heavier = Row(
+        row.story, row.load, row.stated, dict(row.plain) | {n: row.plain[n] * BEYOND for n in ("amount", "intensity")}
+    )
+    counted = _counted(context, [heavier])
+    at_threshold = isinstance(counted, list) and abs(_share(heavier, counted[0]) - float(claim.value)) < 1e-6
+    return "S36" if at_threshold else "S35"
 
 
 def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict[str, Any]] | str | None) -> Check:
