@@ -95,6 +95,10 @@ APART = 1.15
 """Ratio of two periods of one structure; a Rayleigh quotient with the static shape is a few per cent off."""
 
 
+TWISTED = 1.2
+"""Movement of the farther end over the mean of both, beyond which a story turns."""
+
+
 def _rayleigh(found: Found, direction: str) -> float | None:
     """Period by 2 pi sqrt(sum w u^2 / (g sum F u)) of one static case, s; None without its forces or displacements."""
     forces = found.context.claims.by_key.get(Key("F", direction))
@@ -106,6 +110,9 @@ def _rayleigh(found: Found, direction: str) -> float | None:
     role = found.context.claims.cases.get(case)
     moved = found.context.results.ends("displacement", direction, case) if case else None
     if moved is None or role is None or role.level not in (None, "reduced") or np.any(np.isnan(moved.mean)):
+        return None
+    if np.any(moved.greatest > TWISTED * moved.mean):
+        # where it turns, the mean of the ends is not the movement of the centre of mass
         return None
     F = np.array([abs(float(forces.indexed[i].value)) for i in range(stories)])
     work = float(np.sum(F * moved.mean))

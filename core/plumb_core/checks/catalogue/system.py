@@ -133,7 +133,7 @@ def irregularity(found: Found) -> Iterator[Named | Check]:
 
 
 SOFT = 0.7
-"""Stiffness of a story over that of the story above, below which it is soft (ASCE 7 Table 12.3-2, UBC 97 Table 16-L)."""
+"""Stiffness over that of the story above, below which a story is soft (ASCE 7 Table 12.3-2, UBC 97 Table 16-L)."""
 
 
 def _story_stiffness(found: Found, direction: str) -> np.ndarray | None:

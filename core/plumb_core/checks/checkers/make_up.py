@@ -213,12 +213,16 @@ def _slip(context: Context, row: Row, claim: Claim) -> str:
     intensity = row.plain["intensity"]
     if intensity is None:
         return "S35"
-    heavier = Row(
-        row.story, row.load, row.stated, dict(row.plain) | {n: row.plain[n] * BEYOND for n in ("amount", "intensity")}
+    return "S36" if any(_share_at(context, row, by) == float(claim.value) for by in (BEYOND, 1.0 / BEYOND)) else "S35"
+
+
+def _share_at(context: Context, row: Row, by: float) -> float | None:
+    """Our share of a load that is heavier or lighter by a factor; None where it cannot be said."""
+    other = Row(
+        row.story, row.load, row.stated, dict(row.plain) | {n: row.plain[n] * by for n in ("amount", "intensity")}
     )
-    counted = _counted(context, [heavier])
-    at_threshold = isinstance(counted, list) and abs(_share(heavier, counted[0]) - float(claim.value)) < 1e-6
-    return "S36" if at_threshold else "S35"
+    counted = _counted(context, [other])
+    return round(_share(other, counted[0]), 9) if isinstance(counted, list) else None
 
 
 def _live_share(context: Context, claim: Claim, rows: list[Row], ours: list[dict[str, Any]] | str | None) -> Check:

@@ -33,7 +33,7 @@ export default function RequirementsPage() {
   const edition = editions.data?.find((e) => e.id === recheck.edition)?.title ?? recheck.edition;
   const counts = countsOf(recheck.requirements);
   const shown = inState(recheck.requirements, which);
-  // what is missing is looked at first, until the reviewer chooses
+  // what is missing comes first, until the reviewer chooses
   const chosen =
     shown.find((r) => r.id === params.get("requirement")) ??
     shown.find((r) => r.status === "missing") ??
