@@ -5,6 +5,7 @@ from __future__ import annotations
 from plumb_core.checks.catalogue.registry import CatalogueTest, catalogue_tests
 from plumb_core.checks.kinds import KINDS
 from plumb_core.documents.listings import CatalogueEntry, Vocabulary
+from plumb_core.documents.thresholds import DEFAULTS
 from plumb_core.intake.model_tables import model_table_kinds
 from plumb_core.intake.tables import table_kinds
 from plumb_core.quantities import STAGES
@@ -18,6 +19,17 @@ def vocabulary() -> Vocabulary:
         "tables": [{"id": kind.id, "title": kind.title} for kind in table_kinds().values()],
         "model_tables": [{"id": kind.id, "title": kind.title} for kind in model_table_kinds().values()],
         "catalogue": [_entry(test) for test in catalogue_tests().values()],
+        "thresholds": [
+            {
+                "name": d.name,
+                "words": d.words,
+                "unit": d.unit,
+                "value": list(d.value),
+                "codes": list(d.codes),
+                "source": d.source,
+            }
+            for d in DEFAULTS
+        ],
     }
 
 

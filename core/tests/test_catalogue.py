@@ -15,6 +15,7 @@ from facts import claim
 from plumb_core.checks.catalogue.page import page
 from plumb_core.checks.catalogue.registry import PARTS, catalogue_test, catalogue_tests
 from plumb_core.checks.recheck import recheck
+from plumb_core.documents.thresholds import DEFAULTS, Thresholds
 from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
 from test_stages import EDITIONS, right, taken_in
@@ -602,6 +603,48 @@ def test_static_displacements_of_another_stiffness_are_asked_about(edition: str,
     seeded.scale(by, "displacement_end_1", "displacement_end_2", "drift_end_1", "drift_end_2")
     found = [c["id"] for c in spoken(seeded.answer(), "S89")]
     assert found == (["catalogue_T_mode.S89.X", "catalogue_T_mode.S89.Y"] if asked else [])
+
+
+@pytest.mark.parametrize(
+    ("code", "thresholds"),
+    [
+        # 4.8 s over 0.85 s of C_t h^x; 360 kN on 600 m2; a tenth of 6 kPa; modes of 0.02 %
+        ("S51", {"period_ratio": [0.1, 20.0]}),
+        ("S34", {"weight_per_area": [0.1, 20.0]}),
+        ("S41", {"self_weight": [0.1, 15.0]}),
+        ("S50", {"local_share": 0.0001}),
+    ],
+)
+def test_a_threshold_of_the_office_decides_what_is_asked(code: str, thresholds: dict[str, Any]) -> None:
+    seeded = Seed("asce7-16")
+    SEEDS[code][1](seeded)
+    assert spoken(seeded.answer(), code)
+    seeded.brief["thresholds"] = thresholds
+    assert spoken(seeded.answer(), code) == []
+
+
+def test_the_tolerance_of_the_office_holds_where_the_review_has_none() -> None:
+    seeded = Seed("asce7-16")
+    seeded.scale(1.03, "V_static", direction="X")
+    assert "V_static.X" in seeded.answer()["origins"]
+    seeded.brief["thresholds"] = {"tolerance": 0.05}
+    assert "V_static.X" not in seeded.answer()["origins"]
+    seeded.brief["tolerance"] = 0.01
+    assert "V_static.X" in seeded.answer()["origins"]
+
+
+@pytest.mark.parametrize("wrong", [{"period_ratio": [2.0, 1.0]}, {"tolerance": 0.0}, {"local_share": 0.5}, {"mood": 1}])
+def test_a_threshold_that_cannot_be_is_refused(wrong: dict[str, Any]) -> None:
+    seeded = Seed("asce7-16")
+    seeded.brief["thresholds"] = wrong
+    with pytest.raises(InputRefused) as refused:
+        seeded.answer()
+    assert refused.value.problems[0].path.startswith(f"/brief/thresholds/{next(iter(wrong))}")
+
+
+def test_every_threshold_has_its_default_and_the_source_of_it() -> None:
+    assert {d.name for d in DEFAULTS} == set(Thresholds.model_fields)
+    assert all(d.source and d.words and set(d.codes) <= catalogue_tests().keys() for d in DEFAULTS)
 
 
 def test_a_test_is_set_aside_with_its_reason_and_a_deviation_is_not() -> None:

@@ -59,7 +59,7 @@ WHO: dict[str, tuple[set[str], str]] = {
     **dict.fromkeys(
         (
             *("office_people", "office_invite", "office_change", "office_reset_factors", "office_end_sessions"),
-            *("office_withdraw_invitation", "office_records"),
+            *("office_withdraw_invitation", "office_records", "office_thresholds", "office_thresholds_change"),
         ),
         (OFFICES, IN_PERSON),
     ),

@@ -24,6 +24,7 @@ from plumb_core.documents import results as documents
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.submission import Claim
+from plumb_core.documents.thresholds import level
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
@@ -153,7 +154,8 @@ class Context:
     @cached_property
     def tolerance_scale(self) -> float:
         """What the tolerances of the vocabulary are multiplied by."""
-        return (self.brief.tolerance or USUAL_TOLERANCE) / USUAL_TOLERANCE
+        stated = self.brief.tolerance or level(self.brief.thresholds, "tolerance")
+        return stated / USUAL_TOLERANCE
 
     def compared(self, name: str, value: float | str, ours: float | str, floor: float) -> Comparison:
         """A value against ours with the tolerance of its quantity, not below `floor`."""

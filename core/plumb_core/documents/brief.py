@@ -8,6 +8,7 @@ from pydantic import AfterValidator, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from plumb_core.documents.base import Direction, EditionId, Finite, Name, NotNegative, Part, Point, Positive
+from plumb_core.documents.thresholds import Thresholds
 
 
 class Curve(Part):
@@ -490,6 +491,7 @@ class Brief(Part):
     drift_at : where the drifts are taken that are compared with their limit, where it is not as the edition says.
     second_order : whether second order effects are in the submitted analysis, where the submission does not state it.
     levels : action levels, where there are others than the edition's own.
+    thresholds : of questions beyond the rules of the code, where they are not the defaults.
     set_aside : tests of the catalogue whose questions and notes are for the record only.
     """
 
@@ -506,4 +508,5 @@ class Brief(Part):
     second_order: Literal["included", "not included"] | None = None
     levels: Levels = Field(default_factory=list)
     tolerance: Annotated[float, Field(ge=0, le=0.2, allow_inf_nan=False)] | None = None
+    thresholds: Thresholds = Field(default_factory=Thresholds)
     set_aside: Annotated[list[SetAside], Field(max_length=93)] = Field(default_factory=list)

@@ -122,8 +122,20 @@ class CatalogueEntry(TypedDict):
 
 
 @with_config(STRICT)
+class ThresholdEntry(TypedDict):
+    """A threshold of questions: its default, one number or a band, where that comes from, and its codes."""
+
+    name: str
+    words: str
+    unit: str
+    value: list[float]
+    codes: list[str]
+    source: str
+
+
+@with_config(STRICT)
 class Vocabulary(TypedDict):
-    """Stages in their order, kinds of checks, kinds of tables that are accepted, and the catalogue of mistakes.
+    """Stages in their order, kinds of checks, kinds of tables that are accepted, the catalogue, and the thresholds.
 
     Tables of a submission, and of a model.
     """
@@ -133,3 +145,4 @@ class Vocabulary(TypedDict):
     tables: list[NamedEntry]
     model_tables: list[NamedEntry]
     catalogue: list[CatalogueEntry]
+    thresholds: list[ThresholdEntry]

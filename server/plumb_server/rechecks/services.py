@@ -19,7 +19,7 @@ from plumb_server.hashing import input_hash
 from plumb_server.rechecks.models import Recheck
 from plumb_server.reference.models import Run, current_model
 from plumb_server.reference.runs import stored_answer
-from plumb_server.reviews.models import BriefRevision, Review
+from plumb_server.reviews.models import BriefRevision, OfficeThresholds, Review
 from plumb_server.submissions.models import Submission
 from plumb_server.web.limits import one_at_a_time
 
@@ -36,10 +36,16 @@ def review_document(
         **({"model": model.document} if model else {}),
         "format": FORMAT,
         "version": FORMAT_VERSION,
-        "brief": (revision or review.current_brief()).document,
+        "brief": _with_thresholds((revision or review.current_brief()).document),
         "submission": submission.as_document() if submission else {"label": "S0", "claims": []},
         **({"open": parts} if (parts := _open_parts(submission)) else {}),
     }
+
+
+def _with_thresholds(brief: dict[str, Any]) -> dict[str, Any]:
+    """A brief with the office's thresholds, under those of its own."""
+    office = OfficeThresholds.current().document
+    return brief | {"thresholds": {**office, **brief.get("thresholds", {})}} if office else brief
 
 
 def _open_parts(submission: Submission | None) -> list[dict[str, Any]]:
@@ -148,6 +154,7 @@ def _state(review: Review, submission: Submission | None, revision: BriefRevisio
             "brief": number,
             "submission": submission.state() if submission else None,
             "model": model,
+            "thresholds": OfficeThresholds.current().revision,
             "runs": [done["count"], str(done["last"])],
         }
     )

@@ -102,6 +102,31 @@ class Place(models.Model):
             review.record(user, "invitation accepted", member=user.email, role=self.role)
 
 
+class OfficeThresholds(models.Model):
+    """The office's thresholds of questions, as the core's documents have them; there is one row."""
+
+    document = models.JSONField(default=dict)
+    revision = models.PositiveIntegerField(default=0)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="+")
+    updated_at = models.DateTimeField(auto_now=True, null=True)
+
+    ONLY = 1
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=models.Q(pk=1), name="thresholds_once")]
+
+    @classmethod
+    def current(cls) -> OfficeThresholds:
+        """The row, or one with the defaults where nobody has set any."""
+        return cls.objects.select_related("author").filter(pk=cls.ONLY).first() or cls(pk=cls.ONLY)
+
+    @classmethod
+    def locked(cls) -> OfficeThresholds:
+        """The row, locked until the transaction ends."""
+        cls.objects.get_or_create(pk=cls.ONLY)
+        return cls.objects.select_for_update().get(pk=cls.ONLY)
+
+
 class State(models.Model):
     """One state of a document of a review; the newest holds.  An undo is a new state that restores an earlier one."""
 

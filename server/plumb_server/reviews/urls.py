@@ -1,8 +1,9 @@
 from django.urls import path
 
-from plumb_server.reviews import views
+from plumb_server.reviews import thresholds, views
 
 urlpatterns = [
+    path("office/thresholds/", thresholds.OfficeThresholdsView.as_view()),
     path("reviews/", views.ReviewsView.as_view()),
     path("reviews/<uuid:review_id>/", views.ReviewView.as_view()),
     path("reviews/<uuid:review_id>/team/", views.TeamView.as_view()),

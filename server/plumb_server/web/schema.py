@@ -11,6 +11,7 @@ from drf_spectacular.utils import OpenApiResponse, extend_schema_field
 from plumb_core.documents import answers, listings, results, side_by_side
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.model import ReferenceModel
+from plumb_core.documents.thresholds import Thresholds
 from plumb_core.intake.profiles import TableProfile
 from pydantic import TypeAdapter
 from rest_framework import serializers
@@ -27,6 +28,7 @@ CORE_TYPES: dict[str, Any] = {
     "Vocabulary": listings.Vocabulary,
     "Solved": answers.Solved,
     "TableProfile": TableProfile,
+    "Thresholds": Thresholds,
 }
 """Types of the core that the API takes and gives, by the names of their components."""
 REF = "#/components/schemas/{model}"

@@ -8,6 +8,7 @@ import { Problems } from "../shared/Problems";
 import { AddressLine } from "./AddressLine";
 import { Records } from "./Records";
 import "./account.css";
+import { ThresholdsForm } from "./ThresholdsForm";
 import { strings } from "./strings";
 
 /** Who has an account in this office, and who was let in or kept out? */
@@ -98,6 +99,10 @@ export default function OfficePage() {
           onSend={invite.mutateAsync}
         />
         <Problems error={invite.error ?? withdraw.error} title={strings.notInvited} />
+      </section>
+      <section>
+        <h2>{strings.thresholds}</h2>
+        <ThresholdsForm />
       </section>
       <section>
         <h2>{strings.activityLog}</h2>

@@ -1,5 +1,17 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  thresholds: "Thresholds of questions",
+  thresholdsAreUsedBy: "Used by every review whose brief states none of its own. An empty field is the default. ",
+  lastChanged: (when: string, who: string) => `Changed ${when} by ${who}.`,
+  threshold: "threshold",
+  valueColumn: "value",
+  defaultColumn: "default",
+  sourceOfTheDefault: "source of the default",
+  endOf: (end: number, words: string) => `${end === 0 ? "Least" : "Greatest"} ${words}`,
+  bandTo: " to ",
+  thresholdsNotSaved: "The thresholds were not saved",
+  saveThresholds: "Save the thresholds",
+  allDefaults: "Back to all defaults",
   noneYetAnyoneWithYour:
     "None yet. Anyone with your password can sign in. Once you add one, signing in and signing a report require it as well.",
   passkey: (name: string, value: string) => `Passkey ${name}${value}`,

@@ -9,12 +9,9 @@ from plumb_core.checks.catalogue.found import Found, Named, near, spoken_check
 from plumb_core.checks.catalogue.registry import Spoken, catalogue_test
 from plumb_core.checks.check import Check
 from plumb_core.checks.verdict import Verdict
+from plumb_core.documents.thresholds import band, level
 from plumb_core.rules import Key
 
-TINY = 0.001
-"""Share of the mass below which a mode moves nothing."""
-BAND = (0.4, 2.5)
-"""First period over the empirical one within which it is plausible (office setting)."""
 LEAST_MODES = 6
 """Modes of a list that is long enough to be one of local modes."""
 
@@ -155,9 +152,10 @@ def local_modes(found: Found) -> Iterator[Check]:
     numbers = found.context.claims.modes.numbers
     by_mode = [_shares(found, mode) for mode in numbers]
     with_shares = [s for s in by_mode if any(d in s for d in DIRECTIONS)]
-    tiny = [s for s in with_shares if max(s.values()) < TINY]
+    least = level(found.context.brief.thresholds, "local_share")
+    tiny = [s for s in with_shares if max(s.values()) < least]
     if len(with_shares) >= LEAST_MODES and 2 * len(tiny) > len(with_shares):
-        words = f"{len(tiny)} of {len(with_shares)} modes move less than 0.1 % of the mass in every direction"
+        words = f"{len(tiny)} of {len(with_shares)} modes move less than {least:.1%} of the mass in every direction"
         yield spoken_check("S50", "mass_ratio", None, words)
 
 
@@ -175,7 +173,8 @@ def implausible_period(found: Found) -> Iterator[Check]:
     """
     for d in DIRECTIONS:
         T, T_a = _first_period(found, d), found.ours("T_a", d)
-        if T is None or not T_a or BAND[0] <= T / T_a <= BAND[1]:
+        low, high = band(found.context.brief.thresholds, "period_ratio")
+        if T is None or not T_a or low <= T / T_a <= high:
             continue
         words = f"the period in {d} is {T:.3g} s, {T / T_a:.2g} times the empirical one of {T_a:.3g} s"
         yield spoken_check("S51", "T_analysis", d, words, claim=found.single("T_analysis", d))

@@ -10,10 +10,9 @@ from plumb_core.checks.catalogue.registry import Spoken, catalogue_test
 from plumb_core.checks.check import Check
 from plumb_core.checks.checkers.make_up import Row, rows_of
 from plumb_core.checks.verdict import Verdict
+from plumb_core.documents.thresholds import band
 from plumb_core.rules import Key
 
-DENSE = (1.5, 15.0)
-"""kPa that the self-weight of a floor with its frame is between."""
 SHIFTED = (0.03, 0.12)
 """Shares of the plan dimension by which an accidental eccentricity shifts a centre."""
 SELF = ("self", "own", "structure", "frame", "dead")
@@ -188,11 +187,12 @@ def density(found: Found) -> Iterator[Check]:
     Correct: state densities and thicknesses.
     """
     rows = [r for r in _self_weights(rows_of(found.context)) if r.plain["intensity"]]
-    off = [r for r in rows if not DENSE[0] <= r.plain["intensity"] <= DENSE[1]]
+    low, high = band(found.context.brief.thresholds, "self_weight")
+    off = [r for r in rows if not low <= r.plain["intensity"] <= high]
     if off:
         row = off[0]
         at, value = found.context.claims.stories[row.story], row.plain["intensity"]
-        words = f"{row.load} at {at} is {value:.3g} kPa, usual is {DENSE[0]:g} to {DENSE[1]:g}"
+        words = f"{row.load} at {at} is {value:.3g} kPa, usual is {low:g} to {high:g}"
         yield spoken_check(
             "S41", "load_intensity", None, words, verdict=Verdict.NOTE, claim=row.stated.get("load_intensity")
         )

@@ -19,6 +19,7 @@ from plumb_core.checks.registry import checker
 from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
+from plumb_core.documents.thresholds import band
 from plumb_core.errors import MissingInput, RuleRefused
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Array, Key, Step
@@ -27,8 +28,6 @@ OF_LOADS = ("load_amount", "load_share", "load_kind", "load_intensity", "load_ar
 REQUIRED_KINDS = {"partition": "partitions", "equipment": "permanent equipment", "snow": "snow"}
 """Kinds of loads that a make-up has to name; a row with 0 is an answer."""
 IMPOSED = ("live", "storage", "roof_live")
-PLAUSIBLE = (3.0, 20.0)
-"""Seismic weight over the floor area, kPa, beyond which an explanation is required (office setting)."""
 WEIGHT = Key("w")
 
 
@@ -491,7 +490,8 @@ def _missing_kinds(context: Context, rows: list[Row]) -> Iterator[Check]:
     if not area:
         return
     total = sum(row.amount * float(row.share.value) for row in rows if row.share is not None)
-    if not PLAUSIBLE[0] <= total / area <= PLAUSIBLE[1]:
+    low, high = band(context.brief.thresholds, "weight_per_area")
+    if not low <= total / area <= high:
         yield Check(
             "make_up_open",
             Key("W"),

@@ -18,12 +18,11 @@ from plumb_core.checks.registry import checker
 from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim, Source
+from plumb_core.documents.thresholds import band
 from plumb_core.limits import PRINTED, enough_factor
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import Evaluation, Key
 
-PLAUSIBLE = (0.5, 2.0)
-"""Modal over static base shear beyond which an explanation is required (office setting)."""
 CURVE = ("S_a_reduced", "S_a", "spectrum_factor", "W", "damping")
 """Quantities of a modal base shear in addition to the modes."""
 GRAVITIES = (
@@ -284,7 +283,8 @@ def _far_off(context: Context, direction: str, before: Claim, confirmed: bool) -
     if isinstance(static, OurValue) or (confirmed and _estimated(context, direction)):
         return
     ratio = float(theirs(before)) / float(static.value)
-    if confirmed and not PLAUSIBLE[0] <= ratio <= PLAUSIBLE[1]:
+    low, high = band(context.brief.thresholds, "shear_ratio")
+    if confirmed and not low <= ratio <= high:
         yield Check(
             "scaling",
             Key("V_dynamic", direction),

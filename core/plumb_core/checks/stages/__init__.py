@@ -31,6 +31,7 @@ from plumb_core.checks.stages.twist.inputs import (
     twists_of,
 )
 from plumb_core.documents.brief import Brief, Level
+from plumb_core.documents.thresholds import level
 from plumb_core.facts import cases_of_levels, with_declared_facts, with_levels
 from plumb_core.rules import Evaluation, Fact, Key
 
@@ -68,7 +69,7 @@ def staged(
     brief: Brief, independent: Evaluation, carried: Evaluation, claims: ClaimSet, results: CaseResults
 ) -> Staged:
     """Add the stages to both evaluations."""
-    twists = twists_of(results, independent)
+    twists = twists_of(results, independent, level(brief.thresholds, "tiny_drift"))
     torsion = torsion_found(twists, claims.cases, claims.stories)
     facts = facts_of_submission(brief, independent, claims, torsion)
     independent = with_levels(with_declared_facts(independent.with_(facts=facts)), brief.levels)

@@ -14,7 +14,7 @@ from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import LoadCase
 from plumb_core.rules import Array, Evaluation, Key
 
-TINY_OF_HEIGHT, TINY_OF_GREATEST = 0.0002, 0.05
+TINY_OF_GREATEST = 0.05
 """Drifts below these shares of the story height and of the case's greatest say nothing of twist."""
 DEGREES = {"none": 0, "regular": 0, "torsional": 1, "extreme": 2}
 
@@ -124,8 +124,11 @@ def torsion_found(twists: Sequence[Twist], cases: Mapping[str, LoadCase], storie
     return TorsionFound(degree, len(static) == len(DIRECTIONS), by_direction, where)
 
 
-def twists_of(results: CaseResults, evaluation: Evaluation) -> tuple[Twist, ...]:
-    """Twist of every case whose ends are stated, by the edition's ratio and classes; all cases in one evaluation."""
+def twists_of(results: CaseResults, evaluation: Evaluation, tiny: float) -> tuple[Twist, ...]:
+    """Twist of every case whose ends are stated, by the edition's ratio and classes; all cases in one evaluation.
+
+    tiny : drift over the height below which a story is not judged
+    """
     pairs = results.seismic(
         results.with_values(
             *(f"{what}_{n}" for what in ("drift", "displacement") for n in ("end_1", "end_2", "max", "avg"))
@@ -154,7 +157,7 @@ def twists_of(results: CaseResults, evaluation: Evaluation) -> tuple[Twist, ...]
                 drift,
                 displacement,
                 ratio[ours],
-                _tiny(drift, h, results.stories),
+                _tiny(drift, h, results.stories, tiny),
                 tuple(classes[ours]) if classes is not None else None,
             )
         )
@@ -188,12 +191,12 @@ def _judged(evaluation: Evaluation, columns: Mapping[str, Array]) -> tuple[Array
     return ratio, list(classes)
 
 
-def _tiny(drift: Ends | None, h: Array | None, stories: int) -> Array:
+def _tiny(drift: Ends | None, h: Array | None, stories: int, of_height: float) -> Array:
     if drift is None or np.all(np.isnan(drift.greatest)):
         return np.zeros(stories, dtype=bool)
     least = TINY_OF_GREATEST * np.nanmax(drift.greatest)
     heights = np.zeros(stories) if h is None or len(h) != stories else h
-    return np.asarray(drift.greatest < np.maximum(least, TINY_OF_HEIGHT * heights))
+    return np.asarray(drift.greatest < np.maximum(least, of_height * heights))
 
 
 def inputs_of_displacements(twists: Sequence[Twist]) -> dict[Key, Any]:
