@@ -32,7 +32,7 @@ def test_a_clean_review_is_a_straight_line(lead_browser: Browser) -> None:
     b = lead_browser
     b.open(b.review("Sable Quay Library") + "/sheet")
     b.wait_text(".review-counts", "0 origins")
-    assert "0 gaps" in b.find(".review-counts").text
+    assert b.all(".review-counts [aria-label=' 0 gaps'], .review-counts [aria-label='0 gaps']")
     b.find(".sheet-line")
     b.settle()
     assert not b.all(".sheet-line.out")
@@ -173,6 +173,44 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     # heights and weights in feet and kips agree with the brief's metres and kilonewtons
     assert "h: agrees" in labels
     assert "w: agrees" in labels
+    assert b.problems() == []
+
+
+def test_what_the_edition_requires_is_walked_and_a_missing_item_becomes_a_finding(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Port Maren Clinic") + "/requirements")
+    b.wait_text(".stage-head", "19 of 25 requirements shown, 6 missing")
+    # the first that is missing is open, with its remark
+    b.wait_text(".bench-title", "seismic design category")
+    b.find("#requirement-category").send_keys(Keys.ARROW_DOWN)
+    b.wait_text(".bench", "Response modification factor")
+    b.find("#requirement-system").send_keys(Keys.ARROW_DOWN)
+    b.wait_text(".bench", "12.3.4.1")
+    b.press("File as a finding")
+    b.wait_text("[role=status]", "Filed as finding")
+    assert b.problems() == []
+
+
+def test_a_question_is_filtered_set_aside_and_taken_up_again(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Quillon Exchange") + "/sheet")
+    b.find(".sheet-line")
+    b.keys("q")
+    b.settle()
+    lines = b.all(".sheet-line")
+    assert len(lines) == 1
+    lines[0].click()
+    b.wait_text(".bench summary", "S86")
+    b.find(".bench summary").click()
+    b.find(".bench input[aria-label='Reason to set this test aside']").send_keys(
+        "shown in a letter of 3 May", Keys.ENTER
+    )
+    b.wait_text(".bench-note", "set aside for this review: shown in a letter of 3 May")
+    b.wait_text(".bench-verdict", "for the record")
+    b.press("take it up again")
+    b.wait_text(".bench-verdict", "needs an explanation")
+    b.press("File the question as a finding")
+    b.wait_text(".bench-filed", "finding")
     assert b.problems() == []
 
 

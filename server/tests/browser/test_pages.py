@@ -25,6 +25,7 @@ PAGES = [
     "twist",
     "drift",
     "across",
+    "requirements",
     "findings",
     "report",
 ]

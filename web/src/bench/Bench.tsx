@@ -150,7 +150,7 @@ export function Bench({ check: first, stage }: Props) {
       </p>
       {check.note && <p className="quiet bench-note">{check.note}</p>}
       {check.slip && <CatalogueCode key={check.slip} code={check.slip} verdict={check.verdict} />}
-      {check.verdict !== "gap" && (
+      {check.verdict !== "gap" && (check.theirs ?? check.carried ?? check.independent) && (
         <table className="bench-values">
           <thead>
             <tr>

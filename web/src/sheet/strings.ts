@@ -13,7 +13,8 @@ export const strings = {
   questionMark: "question",
   noteMark: "note",
   questionsCount: (count: number) => counted(count, "question"),
-  fileQuestions: (count: number) => `File ${counted(count, "question")} as findings`,
+  fileQuestions: (count: number) =>
+    count === 1 ? "File the question as a finding" : `File ${counted(count, "question")} as findings`,
   filed: (count: number) => `${counted(count, "finding")} drafted.`,
   notFiled: "Not all were filed",
   direction: "Direction",
