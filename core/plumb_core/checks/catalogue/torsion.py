@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from plumb_core.checks.catalogue.found import Found, spoken_check
+from plumb_core.checks.catalogue.found import Found, Named, spoken_check
 from plumb_core.checks.catalogue.registry import Spoken, catalogue_test
 from plumb_core.checks.check import Check
 from plumb_core.checks.verdict import Verdict
@@ -100,28 +100,42 @@ def consequences(found: Found) -> Iterator[Check]:
     Correct: show each consequence.
     """
     context = found.context
-    if not context.irregular or "A_x" not in context.independent.rules or context.claims.awaits("A_x"):
+    if not context.irregular or "torsion_irregular" not in context.independent.rules:
         return
-    found_in = sorted({t.direction for t in context.twists if t.judged and t.worst is not None})
-    missing = [d for d in found_in if not found.claims("A_x", d)]
-    if missing and not any(c.key.name == "A_x" and c.verdict is Verdict.GAP for c in found.checks):
-        words = f"the building is torsionally irregular, and no A_x is stated in {' and '.join(missing)}"
-        yield spoken_check("S75", "A_x", missing[0], words, verdict=Verdict.NOTE)
+    words = [w for name, w in CONSEQUENCES if name in context.independent.rules]
+    note = f"the building is torsionally irregular; its consequences are assessed one by one: {', '.join(words)}"
+    yield spoken_check("S75", "torsion_irregular", None, note, verdict=Verdict.NOTE)
+
+
+CONSEQUENCES = (
+    ("A_x", "the torsional amplification"),
+    ("drift_at", "drifts at the edges"),
+    ("static_permitted", "the method of analysis"),
+    ("rho", "the redundancy"),
+    ("F_px", "the forces of diaphragms and collectors"),
+)
+"""Rules that a torsional irregularity changes, in words."""
 
 
 @catalogue_test("S76", "Regular concluded from one test", sort="note", stage="twist")
-def one_test(found: Found) -> Spoken:
+def one_test(found: Found) -> Iterator[Named | Check]:
     """Torsion alone is tested, and the building is called regular.
 
     Why: one ratio is at hand.
 
-    Test: the verdict of the tables is limited to torsion.
+    Test: the statement is none, and no table is about another irregularity.
 
     Clause: ASCE 7 Tables 12.3-1 and 12.3-2, UBC 97 Tables 16-L and 16-M.
 
     Correct: show the other irregularities too.
     """
-    return found.spoken("S76")
+    yield from found.spoken("S76")
+    stated = [(d, c) for d, c in found.stated("torsion_stated") if str(c.value) == "none"]
+    others = [k for k in found.context.claims.by_key if k.name in ("story_stiffness", "story_strength")]
+    if stated and not others and "vertical_irregularities" in found.context.independent.rules:
+        d, claim = stated[0]
+        words = "no irregularity is stated, and the tables test torsion alone"
+        yield spoken_check("S76", "torsion_stated", d, words, verdict=Verdict.NOTE, claim=claim)
 
 
 @catalogue_test("S77", "Eccentricity not in the cases", sort="ask", stage="twist")
