@@ -32,6 +32,7 @@ VIEWS = {
     "scaling": (CLINIC, "scaling", ""),
     "twist": (GRANARY, "twist?check=A_x.X.F4", ""),
     "drift": (EXCHANGE, "drift?check=amplified_amplifier.Y", ""),
+    "requirements": (CLINIC, "requirements", ""),
     "findings": (CLINIC, "findings", ""),
     "report": (CLINIC, "report", ""),
 }
@@ -67,9 +68,6 @@ def main(address: str, wanted: list[str]) -> None:
     browser = Browser(address)
     browser.open("/")
     browser.find("input[type=email]")
-    time.sleep(0.5)
-    if not wanted or "sign-in" in wanted:
-        browser.driver.save_screenshot(str(HERE / "sign-in.png"))
     browser.sign_in(LEAD, PASSWORD)
     if not wanted or "reviews" in wanted:
         time.sleep(1)
