@@ -749,6 +749,17 @@ def test_every_threshold_has_its_default_and_the_source_of_it() -> None:
     assert all(d.source and d.words and set(d.codes) <= catalogue_tests().keys() for d in DEFAULTS)
 
 
+def test_consequences_are_linked_to_their_cause() -> None:
+    seeded = Seed("asce7-16")
+    SEEDS["S66"][1](seeded)
+    repaired = {c["direction"]: c["rests_on"] for c in spoken(seeded.answer(), "S66")}
+    assert repaired == {d: [f"target_mass_sum.{d}"] for d in "XY"}
+    seeded = Seed("asce7-16")
+    SEEDS["S64"][1](seeded)
+    (depending,) = spoken(seeded.answer(), "S64")
+    assert depending["rests_on"] == ["V_static.X"]
+
+
 def test_drifts_that_we_derive_ourselves_are_no_question() -> None:
     """Only displacements of the modal case are stated: the differences are ours, and noted as such."""
     seeded = Seed("asce7-16")

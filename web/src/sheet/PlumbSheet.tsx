@@ -34,6 +34,8 @@ interface Props {
   onSelect: (id: string) => void;
   onFold: (stage: string) => void;
   onFilter: (filter: SheetFilter) => void;
+  /** how many requirements of each stage are not shown */
+  missing?: Readonly<Record<string, number>>;
   /** what can be done with the lines that are shown */
   tools?: ReactNode;
 }
@@ -41,7 +43,13 @@ interface Props {
 const lineId = (check: string) => `line-${check.replace(/\W/g, "-")}`;
 
 /** Where lines and stages are on the sheet, top down. */
-function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow[], folded: string[]) {
+function placed(
+  stages: readonly SheetStage[],
+  shown: SheetRow[],
+  rows: SheetRow[],
+  folded: string[],
+  missing: Readonly<Record<string, number>>,
+) {
   let y = 0;
   return stages
     .filter(({ id }) => rows.some((r) => r.stage === id))
@@ -49,7 +57,7 @@ function placed(stages: readonly SheetStage[], shown: SheetRow[], rows: SheetRow
       const stageRows = folded.includes(stage) ? [] : shown.filter((r) => r.stage === stage);
       const top = y;
       const counts = countsOf(rows.filter((r) => r.stage === stage).flatMap((r) => r.all));
-      const shownCounts = Object.values(counts).filter((n) => n > 0).length;
+      const shownCounts = Object.values(counts).filter((n) => n > 0).length + (missing[stage] ? 1 : 0);
       const height = Math.max(stageRows.length * ROW, 22 + 16 * shownCounts) + 2 * HEAD;
       y += height;
       return {
@@ -74,12 +82,13 @@ export function PlumbSheet({
   onSelect,
   onFold,
   onFilter,
+  missing = {},
   tools,
 }: Props) {
   const { ref, width } = useElementSize();
   const { id = "" } = useParams();
   const scroller = useRef<HTMLDivElement>(null);
-  const stages = placed(all, shown, rows, folded);
+  const stages = placed(all, shown, rows, folded, missing);
   const height = stages.reduce((sum, s) => sum + s.height, 0);
   const half = Math.max((width - 24) / 2, 60);
   const middle = width / 2;
@@ -206,6 +215,11 @@ export function PlumbSheet({
                   {counts.inherited > 0 && <span>{strings.inherited(counts.inherited)}</span>}
                   {counts.questions > 0 && <span>{strings.questionsCount(counts.questions)}</span>}
                   {counts.gaps > 0 && <span className="quiet">{strings.gap(counts.gaps)}</span>}
+                  {(missing[stage] ?? 0) > 0 && (
+                    <Link className="quiet" to={`/reviews/${id}/requirements`}>
+                      {strings.requirementsMissing(missing[stage] ?? 0)}
+                    </Link>
+                  )}
                   {counts.open > 0 && <span className="quiet">{strings.missingInputs(counts.open)}</span>}
                   {counts.agree > 0 && <span className="quiet">{strings.agree(counts.agree)}</span>}
                 </div>

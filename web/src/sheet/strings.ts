@@ -12,6 +12,7 @@ export const strings = {
   anyCode: "any code",
   questionMark: "question",
   noteMark: "note",
+  requirementsMissing: (count: number) => `${count} required, not shown`,
   questionsCount: (count: number) => counted(count, "question"),
   fileQuestions: (count: number) =>
     count === 1 ? "File the question as a finding" : `File ${counted(count, "question")} as findings`,

@@ -111,8 +111,12 @@ def spoken_check(
     claim: Claim | None = None,
     clause: str = "",
     place: str = "",
+    rests_on: Iterable[Check] = (),
 ) -> Check:
-    """A question or a note of a test, at a quantity."""
+    """A question or a note of a test, at a quantity.
+
+    rests_on : checks that it is a consequence of
+    """
     label = " ".join(part for part in (QUANTITIES[name].symbol, direction) if part)
     return Check(
         "catalogue",
@@ -125,4 +129,5 @@ def spoken_check(
         note=note,
         slip=code,
         clause=clause,
+        rests_on=tuple(c.id for c in rests_on),
     )

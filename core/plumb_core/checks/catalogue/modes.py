@@ -75,7 +75,8 @@ def mixed_directions(found: Found) -> Iterator[Named | Check]:
     if len(targets) == 2 and len(breached) == 1:
         other = next(d for d in targets if d not in breached)
         words = f"the target is reached in {other} and not in {breached[0]}: each direction counts by itself"
-        yield spoken_check("S46", "mass_sum", breached[0], words, verdict=Verdict.NOTE)
+        cause = [targets[breached[0]]]
+        yield spoken_check("S46", "mass_sum", breached[0], words, verdict=Verdict.NOTE, rests_on=cause)
     table = found.context.claims.modes
     for check in found.origins("mass_running", kinds=("running_sum",)):
         if check.index is None or check.carried is None:

@@ -68,12 +68,13 @@ def depends_on_static(found: Found) -> Iterator[Check]:
 
     Correct: correct the static base shear, then scale again.
     """
-    wrong = {c.key.direction for c in found.origins("V", "V_static", "C_s", "T", "w", "W")}
+    origins = found.origins("V", "V_static", "C_s", "T", "w", "W")
     for d in DIRECTIONS:
         scaled = [c for c in found.checks if c.kind == "factor" and c.key.direction == d and c.subject is not None]
-        if scaled and (d in wrong or None in wrong):
+        wrong = [c for c in origins if c.key.direction in (d, None)]
+        if scaled and wrong:
             words = f"the scaling in {d} depends on a static base shear that is not right"
-            yield spoken_check("S64", "factor_used", d, words, verdict=Verdict.NOTE)
+            yield spoken_check("S64", "factor_used", d, words, verdict=Verdict.NOTE, rests_on=wrong)
 
 
 @catalogue_test("S65", "Ratio of the base shears far from 1", sort="ask", stage="scaling")
@@ -103,12 +104,13 @@ def repaired(found: Found) -> Iterator[Check]:
 
     Correct: compute more modes first; then scale.
     """
-    short = {c.key.direction for c in found.checks if c.kind == "target" and c.verdict is Verdict.BREACHES}
+    short = {c.key.direction: c for c in found.checks if c.kind == "target" and c.verdict is Verdict.BREACHES}
     for d in DIRECTIONS:
         used = found.number("factor_used", d)
         if d in short and used is not None and used > 1.0 + 1e-6:
             words = f"the modes in {d} do not reach the mass target, and a scale factor of {used:.4g} is used instead"
-            yield spoken_check("S66", "factor_used", d, words, claim=found.single("factor_used", d))
+            claim = found.single("factor_used", d)
+            yield spoken_check("S66", "factor_used", d, words, claim=claim, rests_on=[short[d]])
 
 
 @catalogue_test("S67", "Final value is not before times factor", sort="wrong", stage="scaling")

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { countsOf, inState, stepped, type Requirement } from "./requirements";
+import { countsOf, inState, missingByStage, stepped, type Requirement } from "./requirements";
 
 const LIST = (["shown", "missing", "not_applicable", "open", "missing"] as const).map(
   (status, i) => ({ id: String(i), status }) as Requirement,
@@ -20,4 +20,10 @@ test("steps end at the first and the last", () => {
   expect(stepped(LIST, "0", 1)?.id).toBe("1");
   expect(stepped(LIST, "4", 1)?.id).toBe("4");
   expect(stepped([], null, 1)).toBeUndefined();
+});
+
+test("what is missing is counted by stage", () => {
+  const at = (stage: string, status: Requirement["status"]) => ({ stage, status }) as Requirement;
+  const list = [at("brief", "missing"), at("brief", "missing"), at("drift", "shown"), at("ground", "missing")];
+  expect(missingByStage(list)).toEqual({ brief: 2, ground: 1 });
 });

@@ -23,3 +23,10 @@ export function stepped(shown: readonly Requirement[], chosen: string | null, by
   const at = shown.findIndex((r) => r.id === chosen);
   return at < 0 ? shown[0] : shown[Math.min(Math.max(at + by, 0), shown.length - 1)];
 }
+
+/** How many requirements of each stage are missing. */
+export function missingByStage(requirements: readonly Requirement[]): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const { stage } of inState(requirements, "missing")) counts[stage] = (counts[stage] ?? 0) + 1;
+  return counts;
+}

@@ -6,6 +6,7 @@ import { useVocabulary } from "../../shared/api/queries";
 import { deviates } from "../../sheet/layout";
 import { PlumbSheet } from "../../sheet/PlumbSheet";
 import { strings } from "../../sheet/strings";
+import { missingByStage } from "../requirements/requirements";
 import { FileQuestions } from "./FileQuestions";
 
 /** A review's home: the plumb sheet with the bench beside it. */
@@ -43,6 +44,7 @@ export function SheetPage() {
         onSelect={select}
         onFold={fold}
         onFilter={setFilter}
+        missing={missingByStage(recheck.requirements)}
         tools={filter.which === "questions" && <FileQuestions rows={shown} />}
       />
       <Bench check={selected ?? first?.check} />
