@@ -28,7 +28,8 @@ SHOWN_QUANTITIES = ("design_category", "S_a", "V_story", "M_story", "F_px", "h_x
 
 def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) -> results.RecheckResult:
     """The result document of a recheck."""
-    used_by = Counter(origin for c in checks for origin in c.rests_on)
+    # deviations; a question or a note of the catalogue that is linked to its cause is none
+    used_by = Counter(origin for c in checks if c.kind != "catalogue" for origin in c.rests_on)
     verdicts = Counter(c.verdict for c in checks)
     labels = {c.id: c.label for c in checks}
     requirements = requirements_shown(context, checks)
