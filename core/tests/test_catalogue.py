@@ -749,6 +749,15 @@ def test_every_threshold_has_its_default_and_the_source_of_it() -> None:
     assert all(d.source and d.words and set(d.codes) <= catalogue_tests().keys() for d in DEFAULTS)
 
 
+@pytest.mark.parametrize(("by", "stories", "code"), [(0.9072, 1, "S43"), (0.9072, 6, "S07"), (0.92, 6, "S43")])
+def test_one_value_that_is_a_tenth_off_is_no_mixed_unit(by: float, stories: int, code: str) -> None:
+    seeded = Seed("asce7-16")
+    for i in range(stories):
+        seeded.scale(by, "w", story=f"L{i + 1}")
+    answer = seeded.answer()
+    assert {c["slip"] for c in answer["checks"] if c["id"] in answer["origins"]} == {code}
+
+
 def test_consequences_are_linked_to_their_cause() -> None:
     seeded = Seed("asce7-16")
     SEEDS["S66"][1](seeded)

@@ -55,7 +55,9 @@ def governing(found: Found) -> Iterator[Named]:
 
     Correct: evaluate all limits and use the one that governs.
     """
-    for check in found.origins("C_s", "coefficient", "C_s_upper", "C_s_lower", "C_s_plateau", "static_governed_by"):
+    for check in found.origins(
+        "C_s", "coefficient", "C_s_upper", "C_s_lower", "C_s_plateau", "static_governed_by", "lambda_"
+    ):
         shown, d = check.independent, check.key.direction
         words = ""
         if shown is not None and not isinstance(shown.theirs, str):

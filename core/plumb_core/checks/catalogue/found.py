@@ -58,6 +58,10 @@ class Found:
         chosen = frozenset(kinds)
         return [c for c in among if not chosen or c.kind in chosen]
 
+    def alike(self, check: Check) -> int:
+        """How many values of the quantity of an origin have its cause, itself included."""
+        return 1 + sum(c.key.name == check.key.name and check.id in c.rests_on for c in self.checks)
+
     def spoken(self, code: str) -> Iterator[Named]:
         """The checks of checkers that speak for a code."""
         return (Named(c.id) for c in self.checks if c.slip == code)

@@ -37,6 +37,10 @@ FORCES = (
     (1.1023113, "tonnes are read as short tons"),
 )
 """Ratios of units of force and mass, with what is mixed up where theirs is less by them."""
+CLOSE = 0.004
+"""Relative difference within which a ratio is one of units."""
+PLAIN, SEVERAL = 1.5, 3
+"""A ratio that no typing error gives; values that have to agree on a smaller one."""
 
 
 @catalogue_test("S01", "g omitted, or counted twice", sort="wrong", stage="scaling")
@@ -175,8 +179,9 @@ def _by_factor(found: Found, checks: list[Check], factors: tuple[float, ...], wo
     """Origins that are off by a factor or its inverse; all of one quantity have one cause."""
     for known in factors:
         for target in (known, 1.0 / known):
-            off = [c for c in checks if near(ratio_of(c), target, 0.011)]
-            if off:
+            off = [c for c in checks if near(ratio_of(c), target, CLOSE)]
+            # a tenth more or less is often something else: one number hit proves nothing
+            if off and sum(map(found.alike, off)) >= (SEVERAL if max(target, 1.0 / target) < PLAIN else 1):
                 said = f"{words}, factor {max(target, 1.0 / target):.4g}"
                 yield Named(off[0].id, said, exact=True, gathers=tuple(c.id for c in off[1:]), instead_of=("S43",))
 
