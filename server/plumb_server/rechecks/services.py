@@ -154,7 +154,7 @@ def _state(review: Review, submission: Submission | None, revision: BriefRevisio
             "brief": number,
             "submission": submission.state() if submission else None,
             "model": model,
-            "thresholds": OfficeThresholds.current().revision,
+            "thresholds": OfficeThresholds.current_revision(),
             "runs": [done["count"], str(done["last"])],
         }
     )

@@ -121,6 +121,11 @@ class OfficeThresholds(models.Model):
         return cls.objects.select_related("author").filter(pk=cls.ONLY).first() or cls(pk=cls.ONLY)
 
     @classmethod
+    def current_revision(cls) -> int:
+        """The number of its last change, without what was set; 0 where nobody has set any."""
+        return cls.objects.filter(pk=cls.ONLY).values_list("revision", flat=True).first() or 0
+
+    @classmethod
     def locked(cls) -> OfficeThresholds:
         """The row, locked until the transaction ends."""
         cls.objects.get_or_create(pk=cls.ONLY)
