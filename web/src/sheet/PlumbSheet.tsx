@@ -216,9 +216,7 @@ export function PlumbSheet({
                   {counts.questions > 0 && <span>{strings.questionsCount(counts.questions)}</span>}
                   {counts.gaps > 0 && <span className="quiet">{strings.gap(counts.gaps)}</span>}
                   {(missing[stage] ?? 0) > 0 && (
-                    <Link className="quiet" to={`/reviews/${id}/requirements`}>
-                      {strings.requirementsMissing(missing[stage] ?? 0)}
-                    </Link>
+                    <span className="quiet">{strings.requirementsMissing(missing[stage] ?? 0)}</span>
                   )}
                   {counts.open > 0 && <span className="quiet">{strings.missingInputs(counts.open)}</span>}
                   {counts.agree > 0 && <span className="quiet">{strings.agree(counts.agree)}</span>}
