@@ -32,7 +32,7 @@ def test_a_group_names_its_stories(text: str, names: tuple[str, ...]) -> None:
 
 
 @pytest.mark.parametrize(
-    "text", ["L2", "Tower-2", "L2 to B4", "Roof", "L2-L2", "L1 to L900", "A and B", "4.2-5", "", "EQX-1 to L3"]
+    "text", ["L2", "Tower-2", "L2 to B4", "Roof", "L2-L2", "L1 to L900", "A and B", "4.2-5", "", "Case-1 to L3"]
 )
 def test_other_names_are_no_groups(text: str) -> None:
     assert stories_of(text) == ()

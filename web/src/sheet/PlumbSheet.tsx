@@ -291,7 +291,7 @@ export function PlumbSheet({
                 )}
                 {near(lines, sight, selected).map(({ row, y }) => {
                   const shape = shapeOf(row.check);
-                  // what is no deviation of a number stands beside the line
+                  // questions and notes have no offset: they stand beside the line
                   const beside = shape === "question" || shape === "note";
                   const x = middle + (beside ? BESIDE : offset(row.check.multiples ?? 0) * unit);
                   const out = shape === "origin" || shape === "inherited" || shape === "breach";

@@ -64,7 +64,7 @@ def twice(found: Found) -> Iterator[Named]:
 def light(found: Found) -> Spoken:
     """The seismic weight over the floor area is less than any building has, or more.
 
-    Why: the slab is modelled without weight, or superimposed loads are not in the mass source.
+    Why: the slab is modelled without weight, or superimposed loads are not among the masses.
 
     Test: W over the area of the floors, in a band of 3 to 20 kPa.
 
@@ -124,7 +124,7 @@ def omitted(found: Found) -> Spoken:
 def weight_and_mass(found: Found) -> Iterator[Named]:
     """The mass of the analysis times g is not the seismic weight of the story.
 
-    Why: the mass source has other loads than the static calculation.
+    Why: the masses are made of other loads than the static calculation.
 
     Test: totals, and story by story.
 
@@ -140,7 +140,7 @@ def weight_and_mass(found: Found) -> Iterator[Named]:
 def uplift(found: Found) -> Iterator[Check]:
     """A load or a weight is negative.
 
-    Why: uplift or a correction is in the mass source, and programs cut it off or take its size.
+    Why: uplift or a correction is among the masses, and programs cut it off or take its size.
 
     Test: the signs of the loads and weights.
 
