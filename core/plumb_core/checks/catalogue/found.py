@@ -85,6 +85,12 @@ class Found:
         """The submitted single values of a quantity with their directions."""
         return [(d, c) for d in (None, *DIRECTIONS) if (c := self.single(name, d)) is not None]
 
+    def leading_period(self, direction: str) -> float | None:
+        """Period of the submitted mode with the greatest share of the mass in a direction, s; None without shares."""
+        table, key = self.context.claims.modes, Key("mass_ratio", direction)
+        shares = {m: float(c.value) for m in table.numbers if (c := table.claim(key, m)) is not None}
+        return table.period(max(shares, key=lambda m: shares[m])) if max(shares.values(), default=0.0) > 0 else None
+
     def ours(self, name: str, direction: str | None = None) -> float | None:
         """Our number of a quantity; None where there is none."""
         value = self.context.independent.get(name, direction)

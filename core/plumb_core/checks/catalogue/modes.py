@@ -182,13 +182,9 @@ def implausible_period(found: Found) -> Iterator[Check]:
 
 
 def _first_period(found: Found, direction: str) -> float | None:
-    """The stated period of the analysis, else that of the mode with the greatest share in the direction, s."""
+    """The stated period of the analysis, else that of the leading mode of the direction, s."""
     stated = found.number("T_analysis", direction)
-    if stated is not None:
-        return stated
-    table = found.context.claims.modes
-    shares = {m: s for m in table.numbers if (s := _shares(found, m).get(direction)) is not None}
-    return table.period(max(shares, key=lambda m: shares[m])) if shares and max(shares.values()) > 0 else None
+    return found.leading_period(direction) if stated is None else stated
 
 
 @catalogue_test("S52", "SRSS with close modes", sort="ask", stage="modes")

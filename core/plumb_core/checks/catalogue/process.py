@@ -82,7 +82,7 @@ def states(found: Found) -> Iterator[Named | Check]:
     """
     yield from found.spoken("S89")
     for d in DIRECTIONS:
-        rayleigh, T = _rayleigh(found, d), _leading_period(found, d)
+        rayleigh, T = _rayleigh(found, d), found.leading_period(d)
         if rayleigh is not None and T and not 1.0 / APART <= rayleigh / T <= APART:
             words = (
                 f"forces and displacements of the static case give a period of {rayleigh:.3g} s in {d}, "
@@ -118,15 +118,6 @@ def _rayleigh(found: Found, direction: str) -> float | None:
     work = float(np.sum(F * moved.mean))
     moving = float(np.sum(np.asarray(weights) * moved.mean * moved.mean))
     return 2.0 * np.pi * float(np.sqrt(moving / (GRAVITY * work))) if work > 0 and moving > 0 else None
-
-
-def _leading_period(found: Found, direction: str) -> float | None:
-    """Period of the submitted mode with the greatest share of the mass in a direction, s."""
-    table = found.context.claims.modes
-    shares = {
-        m: float(c.value) for m in table.numbers if (c := table.claim(Key("mass_ratio", direction), m)) is not None
-    }
-    return table.period(max(shares, key=lambda m: shares[m])) if shares and max(shares.values()) > 0 else None
 
 
 @catalogue_test("S90", "Dependent run omitted", sort="ask", stage="process")

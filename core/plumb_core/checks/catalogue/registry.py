@@ -65,13 +65,10 @@ class CatalogueTest:
     @property
     def appearance(self) -> str:
         """What the mistake looks like."""
-        return self._part("")
+        return self.part("")
 
     def part(self, name: str) -> str:
-        """A part of its explanation, one of PARTS."""
-        return self._part(name)
-
-    def _part(self, name: str) -> str:
+        """A part of its explanation, one of PARTS; with an empty name the first paragraph."""
         paragraphs = re.split(r"\n\s*\n", inspect.getdoc(self.function) or "")
         begins = f"{name.capitalize()}: " if name else ""
         found = next((p for p in paragraphs if p.startswith(begins)), "")

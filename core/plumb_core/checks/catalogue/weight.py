@@ -10,6 +10,7 @@ from plumb_core.checks.catalogue.registry import Spoken, catalogue_test
 from plumb_core.checks.check import Check
 from plumb_core.checks.checkers.make_up import Row, rows_of
 from plumb_core.checks.verdict import Verdict
+from plumb_core.constants import GRAVITY
 from plumb_core.documents.thresholds import band
 from plumb_core.rules import Key
 
@@ -51,7 +52,7 @@ def twice(found: Found) -> Iterator[Named]:
         if shown is None or check.index is None or isinstance(shown.theirs, str) or isinstance(shown.ours, str):
             continue
         # a mass is compared in t
-        weight = dead.get(check.index, 0.0) * (1.0 if check.key.name == "w" else 1.0 / 9.80665)
+        weight = dead.get(check.index, 0.0) * (1.0 if check.key.name == "w" else 1.0 / GRAVITY)
         excess = shown.theirs - shown.ours
         if weight > 0 and abs(excess - weight) <= 0.02 * weight:
             off.append(check.id)

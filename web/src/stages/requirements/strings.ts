@@ -18,7 +18,6 @@ export const strings = {
   missingState: "missing",
   notApplicable: "not applicable",
   open: "open",
-  nothingToCompare: "No submission has values yet.",
   noneInThisFilter: "No requirement is in this state.",
   checks: "Checks",
   noCheckStatesIt: "No check states its absence. Write the remark here.",
