@@ -2,7 +2,7 @@
 
 `data/demo/*.plumb.json` are their documents, `checks.json` what the engine before the checkers found in them.  A
 change of a rule may change these on purpose; then say in the commit which check and why.  The catalogue adds codes,
-words and notes of its own, which have tests of their own.
+words and notes of its own, and the requirements their gaps; both have tests of their own.
 """
 
 from __future__ import annotations
@@ -17,7 +17,12 @@ from plumb_core.checks.recheck import recheck
 
 DATA = Path(__file__).parent / "data" / "demo"
 STORED: dict[str, Any] = json.loads((DATA / "checks.json").read_text())
+OF_OTHER_TESTS = ("catalogue", "gap")
 Identity = tuple[str, tuple[str, str | None], tuple[Any, ...]]
+
+
+def stored_of(name: str) -> list[dict[str, Any]]:
+    return [c for c in STORED[name]["checks"] if c["kind"] not in OF_OTHER_TESTS]
 
 
 def found_in(name: str) -> dict[str, Any]:
@@ -51,15 +56,15 @@ def alike(today: list[Any] | None, stored: list[Any] | None) -> bool:
 
 @pytest.mark.parametrize("name", STORED)
 def test_the_same_checks_by_kind_key_and_place(name: str) -> None:
-    checks = [c for c in found_in(name)["checks"] if c["kind"] != "catalogue"]
-    assert sorted(map(identity, checks), key=str) == sorted(map(stored_identity, STORED[name]["checks"]), key=str)
+    checks = [c for c in found_in(name)["checks"] if c["kind"] not in OF_OTHER_TESTS]
+    assert sorted(map(identity, checks), key=str) == sorted(map(stored_identity, stored_of(name)), key=str)
 
 
 @pytest.mark.parametrize("name", STORED)
 def test_the_same_verdicts_numbers_and_origins(name: str) -> None:
     result = found_in(name)
     today = {identity(c): c for c in result["checks"]}
-    for stored in STORED[name]["checks"]:
+    for stored in stored_of(name):
         check = today[stored_identity(stored)]
         for part in ("id", "label", "verdict", "role", "level", "follows", "rests_on", "used_by", "clause"):
             assert check[part] == stored[part], (check["id"], part)
@@ -72,8 +77,9 @@ def test_the_same_verdicts_numbers_and_origins(name: str) -> None:
         for part in ("carried", "independent"):
             assert alike(side(check[part]), stored[part]), (check["id"], part)
     assert result["origins"] == STORED[name]["origins"]
-    of_catalogue = Counter(c["verdict"] for c in result["checks"] if c["kind"] == "catalogue")
-    assert set(of_catalogue) <= {"note", "question"}
-    counts = {v: n - of_catalogue[v] for v, n in result["counts"].items() if n - of_catalogue[v]}
-    assert counts == {v: n for v, n in STORED[name]["counts"].items() if n}
+    others = [c for c in result["checks"] if c["kind"] in OF_OTHER_TESTS]
+    assert {c["verdict"] for c in others} <= {"note", "question", "gap"}
+    of_others = Counter(c["verdict"] for c in others)
+    counts = {v: n - of_others[v] for v, n in result["counts"].items() if n - of_others[v]}
+    assert counts == Counter(c["verdict"] for c in stored_of(name))
     assert {k: result["coverage"][k] for k in STORED[name]["coverage"]} == STORED[name]["coverage"]

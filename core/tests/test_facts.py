@@ -879,7 +879,7 @@ def test_what_is_submitted_and_not_read_is_no_gap() -> None:
     roles, claims = both_sides((0.005, 0.005))
     made = document(cases=roles, claims=claims)
     assert checks_of(made)["gap_drift_ratio.Y"]["verdict"] == "gap"
-    assert checks_of(made)["gap_S_DS"]["verdict"] == "gap"
+    assert checks_of(made)["gap_F_a"]["verdict"] == "gap"
     made["open"] = [
         {
             "file": "drifts.csv",
@@ -891,8 +891,7 @@ def test_what_is_submitted_and_not_read_is_no_gap() -> None:
     ]
     checks = checks_of(made)
     assert "gap_drift_ratio.Y" not in checks
-    assert checks["gap_S_DS"]["verdict"] == "open"
-    assert "not read yet" in checks["gap_S_DS"]["note"]
+    assert "gap_F_a" not in checks
     assert "case_missing_eccentricity.Y+" not in checks
 
 

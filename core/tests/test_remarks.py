@@ -62,8 +62,8 @@ def test_what_is_inherited_says_from_where(brief: dict[str, Any]) -> None:
 def test_a_gap_asks_for_the_value(brief: dict[str, Any]) -> None:
     claims = [c for c in own_claims(brief) if c["quantity"] != "design_category"]
     assert draft(brief, claims, "gap_design_category") == (
-        "Seismic design category is not stated in the submission. It is required by ASCE/SEI 7-16, 11.6, Tables 11.6-1 "
-        "and 11.6-2. Please provide it with its basis."
+        "The seismic design category: not in the submission; ours is D. It is required by ASCE/SEI 7-16, 11.6, "
+        "Tables 11.6-1 and 11.6-2. Please provide it with its basis."
     )
 
 

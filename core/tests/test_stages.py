@@ -189,7 +189,7 @@ def test_no_scaling_shown_is_a_gap() -> None:
     )
     origins, questions, gaps = origins_of(wrong)
     assert (origins, questions) == ([], {})
-    assert gaps == {"scaled_by_factor_used.X": "S61", "scaled_by_factor_used.Y": "S61"}
+    assert gaps == {"scaled_by_factor_used.X": "S61"}
 
 
 def test_after_is_before_times_the_factor() -> None:

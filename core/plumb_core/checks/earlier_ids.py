@@ -10,6 +10,8 @@ _RENAMED = (
     (re.compile(r"missing_mode\.(\d+)"), r"missing_mode_T_mode.\1"),
     # once numbered by their place among the values that could not be placed
     (re.compile(r"unplaced_\d+\.(.+)"), r"\1"),
+    # a gap is of a requirement, once for both directions
+    (re.compile(r"gap_(R|T|V|F|A_x|drift_ratio)\.[XY]"), r"gap_\1"),
 )
 _COUNTED = re.compile(r"(.+)#\d+")
 """A value stated again was once numbered by where it was."""

@@ -21,6 +21,7 @@ from plumb_core.checks.checkers import checkers
 from plumb_core.checks.claims import problems_of
 from plumb_core.checks.context import Context
 from plumb_core.checks.origins import with_origins
+from plumb_core.checks.requirements.status import with_gaps
 from plumb_core.checks.result import recheck_result
 from plumb_core.documents import results
 from plumb_core.documents.reading import read_recheck
@@ -50,7 +51,7 @@ def recheck(
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
         context = context_of(document, ask, answers)
-        checks = ordered(with_catalogue(context, checks_of(context)))
+        checks = ordered(with_gaps(context, with_catalogue(context, checks_of(context))))
         return recheck_result(context, checks, steps=steps)
 
 

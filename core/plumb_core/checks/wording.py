@@ -188,10 +188,9 @@ def sum(check: Check, basis: Basis) -> str:
 
 
 def gap(check: Check, basis: Basis) -> str:
-    """Return the remark on a value that is not stated."""
-    reference = _reference(check, basis)
-    required = f" It is required by {reference}." if check.clause else ""
-    return f"{_name(check)} is not stated in the submission.{required} Please provide it with its basis."
+    """Return the remark on what the edition requires and the submission does not show."""
+    required = f" It is required by {_reference(check, basis)}." if check.clause else ""
+    return f"{_sentence(check.note)}{required} Please provide it with its basis."
 
 
 def axes(check: Check, basis: Basis) -> str:

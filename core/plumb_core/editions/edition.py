@@ -42,7 +42,6 @@ class Edition:
     inputs : names of what site, occupancy and system take under this edition
     period_types, formulas : of the approximate period; the first formula holds where none is named
     ground_keys : what the request kind `ground` reports, under the edition's `own_symbols` where they differ
-    asked_for : what a submission has to state for the static method to be followed
     options : allowed values of an input
     words : input -> option -> its words on a screen, where they are not the option itself
     walls_with : formulas and period types of the approximate period that request the walls of the direction
@@ -78,7 +77,6 @@ class Edition:
     inputs: tuple[str, ...]
     period_types: tuple[str, ...]
     ground_keys: tuple[str, ...]
-    asked_for: tuple[str, ...]
     formulas: tuple[str, ...] = ()
     own_symbols: Mapping[str, str] = field(default_factory=dict)
     options: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)

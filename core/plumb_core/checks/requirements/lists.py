@@ -78,7 +78,6 @@ COMMON = (
         ("design_category",),
         stated("design_category"),
         ("design_category",),
-        code="S17",
     ),
     Requirement(
         "system",
@@ -87,7 +86,6 @@ COMMON = (
         ("R", "q", "mu", "spectrum_factor"),
         in_both("R", "q", "mu", "lateral_system", "S_p"),
         ("R", "q", "mu", "lateral_system"),
-        code="S22",
     ),
     Requirement(
         "redundancy",
@@ -96,7 +94,6 @@ COMMON = (
         ("rho",),
         in_both("rho"),
         ("rho",),
-        code="S25",
     ),
     Requirement(
         "weight",
@@ -113,7 +110,7 @@ COMMON = (
         ("w_shares",),
         stated("load_amount", "load_intensity"),
         ("load_amount", "load_intensity"),
-        code="S37",
+        stated_by="load_amount",
     ),
     Requirement(
         "diaphragms",
@@ -122,6 +119,7 @@ COMMON = (
         ("torsion_irregular", "eccentricity"),
         stated("diaphragms"),
         ("diaphragms",),
+        stated_by="diaphragms",
     ),
     Requirement(
         "torsion",
@@ -131,7 +129,7 @@ COMMON = (
         in_both("torsion_stated", "drift_end_1", "drift_max", "torsion_ratio", "displacement_end_1"),
         ("torsion_stated", "drift_end_1", "drift_max"),
         _rigid,
-        code="S26",
+        stated_by="torsion_stated",
     ),
     Requirement(
         "elevation",
@@ -140,7 +138,7 @@ COMMON = (
         ("vertical_irregularities",),
         in_both("story_stiffness", "story_strength"),
         ("story_stiffness", "story_strength"),
-        code="S26",
+        stated_by="story_stiffness",
     ),
     Requirement(
         "period",
@@ -171,6 +169,7 @@ COMMON = (
         _where_static_is_not,
         "whether the static method is permitted",
         code="S60",
+        stated_by="mass_ratio",
     ),
     Requirement(
         "modes",
@@ -181,6 +180,7 @@ COMMON = (
         ("mass_ratio", "T_mode"),
         _with_modes,
         code="S44",
+        also=("S90",),
     ),
     Requirement(
         "curve", "the spectrum of the modal analysis", "spectrum", ("S_a",), stated("S_a"), ("S_a",), _with_modes
@@ -193,7 +193,7 @@ COMMON = (
         stated("combined_by"),
         ("combined_by",),
         _with_modes,
-        code="S52",
+        stated_by="combined_by",
     ),
     Requirement(
         "scaling",
@@ -204,6 +204,7 @@ COMMON = (
         ("V_dynamic", "factor_used", "V_scaled", "reaction_X"),
         _with_modes,
         code="S61",
+        stated_by="factor_used",
     ),
     Requirement(
         "eccentricity",
@@ -234,6 +235,7 @@ COMMON = (
         stated("directions_by", "combination_terms"),
         ("directions_by", "combination_terms"),
         code="S86",
+        stated_by="directions_by",
     ),
     Requirement(
         "combinations",
@@ -242,7 +244,7 @@ COMMON = (
         ("load_combinations",),
         stated("combination_terms"),
         ("combination_terms",),
-        code="S86",
+        stated_by="combination_terms",
     ),
     Requirement(
         "drift",
@@ -252,6 +254,7 @@ COMMON = (
         drifts_shown,
         (*DRIFTS, "drift_max"),
         code="S81",
+        stated_by="drift_ratio",
     ),
     Requirement(
         "amplifier",
@@ -260,7 +263,6 @@ COMMON = (
         ("amplifier",),
         in_both("amplifier", "C_d", "q", "mu", "R"),
         ("amplifier", "C_d"),
-        code="S80",
     ),
     Requirement(
         "second_order",

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from plumb_core import DIRECTIONS
 from plumb_core.checks.context import Context
 from plumb_core.checks.stages.drift.inputs import DRIFTS
+from plumb_core.editions.edition import Edition
 from plumb_core.rules import Key
 
 Condition = Callable[[Context], "str | None"]
@@ -45,7 +46,8 @@ class Requirement:
     names : quantities that it may be shown by, for what is not read yet
     when : why it does not apply
     open_words : what is missing on our side where that cannot be decided
-    code : of the catalogue, of its absence
+    code, also : of the catalogue, of its absence; further codes of checks that find it absent
+    stated_by : quantity that states it, where that is not the one of the clause
     """
 
     id: str
@@ -57,6 +59,13 @@ class Requirement:
     when: Condition = field(default=lambda context: "")
     open_words: str = ""
     code: str = ""
+    also: tuple[str, ...] = ()
+    stated_by: str = ""
+
+    def at(self, edition: Edition) -> str:
+        """The quantity at which its absence is reported."""
+        rules = edition.rules({})
+        return self.stated_by or next(n for n in self.clause_of if n in rules)
 
 
 def stated(*names: str) -> Shown:

@@ -58,7 +58,6 @@ EDITION = Edition(
         ("torsion", "eccentricity", "drift", "amplifier", "second_order", "elevation", "directions"),
         ("design_category", ("II", "III")),
     ),
-    asked_for=("Z", "k_p", "subsoil", "mu", "S_p", "T", "W", "V", "F"),
     limits={"coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},
     definitions={

@@ -47,26 +47,6 @@ REQUIRED_WHERE = {
     "diaphragm_forces": _B_TO_F,
 }
 """What is required in some design categories only (11.7, 12.3.4, 12.5, 12.8.4.3)."""
-REQUIRED_INPUTS = (
-    "risk_category",
-    "site_class",
-    "S_S",
-    "S_1",
-    "F_a",
-    "F_v",
-    "S_DS",
-    "S_D1",
-    "design_category",
-    "I_e",
-    "R",
-    "T_a",
-    "T",
-    "C_s",
-    "W",
-    "V",
-    "F",
-)
-"""11.4.2 to 11.6, 12.2.1, 12.7.2, 12.8.1 to 12.8.3."""
 
 INPUTS = (
     "S_S",
@@ -292,7 +272,6 @@ EDITION = Edition(
     walls_with=("12.8-9",),
     systems=systems.SYSTEMS,
     ground_keys=GROUND_KEYS,
-    asked_for=REQUIRED_INPUTS,
     required_where=REQUIRED_WHERE,
     limits=LIMITS,
     sums=SUMS,

@@ -68,7 +68,6 @@ EDITION = replace(
     walls_with=("12.8-10",),
     systems=systems.SYSTEMS,
     ground_keys=tuple(n for n in asce7_16.GROUND_KEYS if n not in ("F_a", "F_v")),
-    asked_for=tuple(n for n in asce7_16.REQUIRED_INPUTS if n not in ("F_a", "F_v", "S_S")),
     definitions=asce7_16.DEFINITIONS
     | {
         "site_class": "Table 20.2-1, classes A to E by velocity",

@@ -316,7 +316,6 @@ EDITION = Edition(
     inputs=("curve", "own", "I", "R"),
     period_types=(),
     ground_keys=("I",),
-    asked_for=("T", "W", "V", "F"),
     limits={"T": ("T_limit", "max"), "coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},
     aspects={"minimum": {"C_s_lower": 0.0}, "importance": {"I": 1.0}, "reduction": {"R": 1.0}},

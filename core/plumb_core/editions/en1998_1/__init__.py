@@ -88,7 +88,6 @@ EDITION = Edition(
     required_where={"elevation": ("regular_in_elevation", (False,))},
     # 4.3.3.3: results of the modal analysis are not scaled to the static ones
     not_required=frozenset({"scaling"}),
-    asked_for=("a_gR", "ground_type", "importance_class", "gamma_I", "S", "q", "T", "W", "V", "F"),
     sums={"F": "V"},
     definitions={
         "ground_type": "Table 3.1, ground types A to E",

@@ -59,7 +59,6 @@ EDITION = Edition(
     },
     systems=tables.SYSTEMS,
     ground_keys=("Z", "I"),
-    asked_for=("zone", "soil", "Z", "I", "R", "T_a", "W", "V", "F"),
     limits={"coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},
     definitions={

@@ -95,7 +95,6 @@ EDITION = Edition(
         "directions": ("zone", ("2A", "2B", "3", "4")),
         "amplification": ("zone", ("2A", "2B", "3", "4")),
     },
-    asked_for=("zone", "soil", "Z", "C_a", "C_v", "I", "R", "T_a", "T", "W", "V", "F"),
     limits={"T": ("T_limit", "max"), "coefficient": ("C_s_lower", "min")},
     sums={"F": "V"},
     definitions={

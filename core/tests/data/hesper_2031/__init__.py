@@ -97,7 +97,6 @@ EDITION = Edition(
     inputs=("zone", "R"),
     period_types=(),
     ground_keys=("Z",),
-    asked_for=("V", "F"),
     options={"zone": tuple(ZONES)},
     choices={"amendments": Choice("Circulars that hold", ((), (4,)))},
     sums={"F": "V"},
