@@ -715,6 +715,8 @@ def test_static_displacements_of_another_stiffness_are_asked_about(edition: str,
         ("S34", {"weight_per_area": [0.1, 20.0]}),
         ("S41", {"self_weight": [0.1, 15.0]}),
         ("S50", {"local_share": 0.0001}),
+        # neighbouring periods of the seed and of the right submission, at most 0.995 of one another
+        ("S52", {"close_modes": 0.999}),
     ],
 )
 def test_a_threshold_of_the_office_decides_what_is_asked(code: str, thresholds: dict[str, Any]) -> None:

@@ -223,12 +223,12 @@ def test_what_is_handed_in_and_not_read_yet_is_not_missing(lead: Api, new_review
     text = "Item\tX\tY\tUnit\nV\t240\t230\tkN\n"
     assert lead.send("POST", f"{path}/tables/", {"text": text}).status_code == 201
     before = missing()
-    assert "gap_S_S" in before
-    exhibit = upload(lead, new_review, "more.csv", b"Item,Value,Unit\nS_S,1.0,g\n")
+    assert "gap_F_a" in before
+    exhibit = upload(lead, new_review, "more.csv", b"Item,Value,Unit\nF_a,1.2,\n")
     # whatever is in it, nobody has accepted it yet
     assert missing() == set()
     assert lead.send("POST", f"{path}/tables/", {"exhibit": exhibit["id"]}).status_code == 201
-    assert missing() == before - {"gap_S_S"}
+    assert missing() == before - {"gap_F_a"}
 
 
 def test_tables_of_all_files_are_accepted_at_once_and_those_with_questions_are_named(

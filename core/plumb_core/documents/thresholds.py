@@ -29,6 +29,8 @@ class Thresholds(Part):
     weight_per_area : seismic weight over the floor area, kPa
     shear_ratio : modal over static base shear
     self_weight : weight of the structure over the floor area, kPa
+    close_modes : shorter over longer period from which two modes count as close; the measure of the edition where it
+        is not stated
     local_share : share of the mass below which a mode is a local one
     tiny_drift : drift over the height of the story below which its twist is not judged
     """
@@ -38,6 +40,7 @@ class Thresholds(Part):
     weight_per_area: Band | None = None
     shear_ratio: Band | None = None
     self_weight: Band | None = None
+    close_modes: Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)] | None = None
     local_share: Annotated[float, Field(gt=0, le=0.05, allow_inf_nan=False)] | None = None
     tiny_drift: Annotated[float, Field(gt=0, le=0.01, allow_inf_nan=False)] | None = None
 
@@ -93,6 +96,14 @@ DEFAULTS = (
         (1.5, 15.0),
         ("S41",),
         "from composite decks to transfer slabs; densities of EN 1991-1-1 Annex A",
+    ),
+    Default(
+        "close_modes",
+        "shorter over longer period from which two modes count as close",
+        "",
+        (0.9,),
+        ("S52",),
+        "the measure of the edition is used where nothing is set; most count periods within 10 % of one another as close",
     ),
     Default(
         "local_share",

@@ -16,8 +16,9 @@ from plumb_core.checks.verdict import DeviationRole, Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.submission import Claim
 from plumb_core.editions import EDITIONS, Edition
+from plumb_core.editions.shared import closely_spaced
 from plumb_core.quantities import QUANTITIES
-from plumb_core.rules import Key
+from plumb_core.rules import Array, Key
 
 USUAL_DAMPING = 0.05
 WARNING = re.compile(
@@ -145,12 +146,19 @@ def _combination(context: Context, stated: str) -> tuple[Verdict, str, str]:
     """A combination of modes that is not the one that closely spaced periods request (S52)."""
     table = context.claims.modes
     periods = [T for m in table.numbers if (T := table.period(m)) is not None]
-    if "modal_combination" in context.independent.rules and len(periods) > 1:
-        under = context.independent.assuming(inputs={Key("T_modes"): np.array(periods)})
-        requested = str(under.get("modal_combination") or "")
-        if requested == "CQC" and stated == "SRSS":
-            return Verdict.QUESTION, "modes are combined by SRSS, and some periods are closely spaced", "S52"
+    decided = "modal_combination" in context.independent.rules and len(periods) > 1
+    if decided and stated == "SRSS" and _close(context, np.array(periods)):
+        return Verdict.QUESTION, "modes are combined by SRSS, and some periods are closely spaced", "S52"
     return Verdict.AGREES, f"modes combined by {stated}", ""
+
+
+def _close(context: Context, periods: Array) -> bool:
+    """Whether modes are close: by the threshold of the office or of the review, else by the measure of the edition."""
+    threshold = context.brief.thresholds.close_modes
+    if threshold is not None:
+        return closely_spaced(periods, threshold)
+    under = context.independent.assuming(inputs={Key("T_modes"): periods})
+    return bool(under.get("modal_combination") == "CQC")
 
 
 def _damping(context: Context, name: str, value: float) -> tuple[Verdict, str, str]:
