@@ -126,7 +126,9 @@ def main(arguments: list[str] | None = None) -> int:
     solving = commands.add_parser("solve", help="answer a request")
     solving.add_argument("--lines", action="store_true", help="one request per line, one result per line")
     solving.add_argument("file", help="a file, or - for standard input")
-    commands.add_parser("recheck", help="recheck a .plumb.json document").add_argument("file")
+    rechecking = commands.add_parser("recheck", help="recheck a .plumb.json document, with the causes of deviations")
+    rechecking.add_argument("file")
+    rechecking.add_argument("--with", dest="patch", metavar="PATCH", help="what if: a JSON merge patch of the brief")
     commands.add_parser("across", help="compare the editions of a .plumb.json document").add_argument("file")
     recording = commands.add_parser("record", help="read a ground record into the field `record` of `plumb solve`")
     recording.add_argument("--unit", default="", help="g, m/s2, cm/s2 or mm/s2, if the file does not state it")
@@ -191,9 +193,13 @@ def _answer(chosen: argparse.Namespace) -> Any:
 
             return read_record(_read_file(chosen.file), chosen.unit, chosen.dt)
         case "recheck":
-            from plumb_core.checks.recheck import recheck
+            from plumb_core.causes.answer import recheck_with_causes
+            from plumb_core.what_if import what_if
 
-            return recheck(read_json(_read_file(chosen.file)))
+            document = read_json(_read_file(chosen.file))
+            if chosen.patch is None:
+                return recheck_with_causes(document)
+            return what_if(document, read_json(_read_file(chosen.patch)))
         case "across":
             from plumb_core.across import across
             from plumb_core.documents.reading import read_recheck

@@ -51,8 +51,7 @@ def recheck(
     # submitted zeros and the like give infinities on the way; the resolver refuses what they lead to
     with np.errstate(all="ignore"):
         context = context_of(document, ask, answers)
-        checks = ordered(with_gaps(context, with_catalogue(context, checks_of(context))))
-        return recheck_result(context, checks, steps=steps)
+        return recheck_result(context, all_checks(context), steps=steps)
 
 
 def context_of(document: Any, ask: Ask = solve, answers: Answers | None = None) -> Context:
@@ -108,6 +107,11 @@ def reference_requests(document: RecheckDocument) -> dict[str, dict[str, Any]]:
     except InputRefused:
         return {}
     return {kind: request_to(kind, document.brief, document.model, part) for kind in kinds}
+
+
+def all_checks(context: Context) -> list[Check]:
+    """The checks of a context with the codes and questions of the catalogue, and the gaps of the requirements."""
+    return ordered(with_gaps(context, with_catalogue(context, checks_of(context))))
 
 
 def checks_of(context: Context) -> list[Check]:

@@ -616,11 +616,70 @@ class RecheckOutcome(TypedDict):
     two_stage: TwoStageByDirection
 
 
+# Causes and what-if
+
+
+@with_config(STRICT)
+class SlipResult(TypedDict):
+    """One slip of a cause.
+
+    code : of the catalogue; null for a mistake that it has not.  at : quantity and direction.  parameters : what it
+    was applied with.
+    """
+
+    code: str | None
+    at: list[str | None]
+    words: str
+    parameters: dict[str, Any]
+
+
+@with_config(STRICT)
+class CauseBase(TypedDict):
+    """Slips that give submitted numbers.
+
+    explains : ids of the checks whose submitted values they reproduce.  leaves : ids of deviating checks below them
+    that they do not.  closeness : greatest relative difference after they are applied.  bits : improbability of such
+    agreement by chance, less what the slips cost.  remark : what a finding of it would say.
+    """
+
+    slips: list[SlipResult]
+    explains: list[str]
+    leaves: list[str]
+    closeness: float
+    bits: float
+    remark: str
+
+
+@with_config(STRICT)
+class CauseResult(CauseBase):
+    """A cause with the next best explanations of the same deviations."""
+
+    others: list[CauseBase]
+
+
+@with_config(STRICT)
+class CausesResult(TypedDict):
+    """The causes of a recheck, by weight.
+
+    explained, deviating : how many deviating values the causes reproduce, and how many there are.
+    """
+
+    causes: list[CauseResult]
+    explained: int
+    deviating: int
+
+
+Flip = TypedDict("Flip", {"check": str, "label": str, "from": str, "to": str})
+"""A check whose verdict is another one under an assumption; empty where one side has no such check."""
+
+
 @with_config(STRICT)
 class RecheckResult(RecheckOutcome):
     """Result of a recheck, with every step of both sides."""
 
     steps: Steps
+    causes: NotRequired[list[CauseResult]]
+    flips: NotRequired[list[Flip]]
 
 
 @with_config(STRICT)

@@ -103,7 +103,7 @@ DEFAULTS = (
         "",
         (0.9,),
         ("S52",),
-        "the measure of the edition is used where nothing is set; most count periods within 10 % of one another as close",
+        "the measure of the edition where nothing is set; most count periods within 10 % of one another as close",
     ),
     Default(
         "local_share",

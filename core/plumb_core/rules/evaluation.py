@@ -343,7 +343,12 @@ class Evaluation:
 
         return Step(key, self.pin(key, without_pin), "pinned")
 
-    def _apply(self, applied: Rule, key: Key) -> Step:
+    def arguments(self, key: Key) -> dict[str, Any]:
+        """What the rule of a key takes, by parameter; raises MissingInput or RuleRefused."""
+        return self._arguments(self.rules[key.name], key)[0]
+
+    def _arguments(self, applied: Rule, key: Key) -> tuple[dict[str, Any], list[Key], bool]:
+        """What a rule takes, the keys that it is from, and whether any of it rests on what was adopted."""
         arguments: dict[str, Any] = {}
         used: list[Key] = []
         adopted = False
@@ -379,6 +384,10 @@ class Evaluation:
             if step.rests_on_adopted:
                 adopted = True
             arguments[name] = (step.governed or Governed(step.value, "submitted")) if wants_governed else step.value
+        return arguments, used, adopted
+
+    def _apply(self, applied: Rule, key: Key) -> Step:
+        arguments, used, adopted = self._arguments(applied, key)
         try:
             result = _computed(applied, arguments)
         except RuleRefused as refused:
