@@ -18,7 +18,7 @@ from typing import Any
 
 import numpy as np
 from plumb_core.checks.context import Context
-from plumb_core.checks.recheck import checks_of, context_of, own_requests, recheck
+from plumb_core.checks.recheck import checks_of, context_of, recheck, reference_requests
 from plumb_core.documents.reading import read_recheck
 from plumb_core.rules import Key
 from plumb_core.solve import solve
@@ -44,7 +44,7 @@ def main() -> None:
     """Print the table."""
     np.seterr(all="ignore")
     document: dict[str, Any] = json.loads(CLINIC.read_text(encoding="utf-8"))
-    request = own_requests(read_recheck(document)).get("modal")
+    request = reference_requests(read_recheck(document)).get("modal")
     answer = None if request is None else solve(request)
     read = read_recheck(document)
     context = Context.of(read, {"modal": answer})

@@ -7,7 +7,8 @@ ours in place of the submitted one.
 from __future__ import annotations
 
 import copy
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -17,15 +18,34 @@ from plumb_core.checks.carried import as_option
 from plumb_core.checks.check import Check
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
-from plumb_core.checks.recheck import all_checks, context_of
+from plumb_core.checks.recheck import Answers, all_checks, context_of
 from plumb_core.checks.result import recheck_result
 from plumb_core.documents import results
+from plumb_core.documents.brief import Brief
+from plumb_core.documents.reading import read, read_recheck
+from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.errors import InputRefused, Problem
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
 
 NO_CHECK = ""
 """Verdict of a check that one of the two sides does not have."""
+
+
+@dataclass(frozen=True)
+class Assumptions:
+    """What is otherwise.
+
+    Attributes
+    ----------
+    patch : merge patch of the brief
+    theirs : ids of checks whose submitted values stand in place of ours
+    ours : ids of checks whose submitted values are replaced by ours
+    """
+
+    patch: Any = None
+    theirs: Collection[str] = ()
+    ours: Collection[str] = ()
 
 
 def merge_patch(target: Any, patch: Any) -> Any:
@@ -54,44 +74,48 @@ def flips(before: Iterable[Check], after: Iterable[Check]) -> list[results.Flip]
     return found
 
 
-def patched(document: Mapping[str, Any], patch: Any) -> dict[str, Any]:
-    """A recheck document under a merge patch of its brief; raises InputRefused for a patch that is no object."""
+def patched(document: RecheckDocument, patch: Any) -> RecheckDocument:
+    """A recheck document under a merge patch of its brief; raises InputRefused naming what the patch makes wrong."""
+    if patch is None:
+        return document
     if not isinstance(patch, Mapping):
-        raise InputRefused([Problem("", "a patch of the brief is an object", 'Write {"site": {...}}.')])
-    return {**document, "brief": merge_patch(document.get("brief"), patch)}
+        raise InputRefused([Problem("", "a patch of the brief has to be an object", 'Write {"site": {...}}.')])
+    brief = merge_patch(document.brief.model_dump(mode="json", exclude_none=True, exclude_unset=True), patch)
+    return document.model_copy(update={"brief": read(Brief, brief)})
 
 
-def what_if(document: Mapping[str, Any], patch: Any) -> results.RecheckResult:
+def what_if(document: Any, patch: Any) -> results.RecheckResult:
     """The recheck under a patched brief, with `flips` against the unpatched one."""
+    read_document = read_recheck(document)
     with np.errstate(all="ignore"):
-        before = all_checks(context_of(document))
-        context = context_of(patched(document, patch))
-        after = all_checks(context)
+        before = all_checks(context_of(read_document))
+        context, after = assumed(read_document, before, Assumptions(patch))
         answer = recheck_result(context, after, steps=True)
-    answer["causes"] = causes_shown(context, after)["causes"]
+        answer["causes"] = causes_shown(context, after)["causes"]
     answer["flips"] = flips(before, after)
     return answer
 
 
 def assumed(
-    document: Mapping[str, Any], patch: Any, take_theirs: Sequence[Key] = (), take_ours: Sequence[str] = ()
+    document: RecheckDocument, before: Sequence[Check], assumptions: Assumptions, answers: Answers | None = None
 ) -> tuple[Context, list[Check]]:
     """The context and the checks under assumptions.
 
     Parameters
     ----------
-    document, patch : the recheck document, and the merge patch of its brief
-    take_theirs : keys whose submitted values stand in place of ours
-    take_ours : ids of checks whose submitted values are replaced by ours
+    document : the recheck document
+    before : its checks, without the assumptions
+    assumptions : what is otherwise
+    answers : of the reference model, where they are known
     """
+    changed = patched(document, assumptions.patch)
+    if assumptions.ours:
+        changed = _with_ours(changed, [c for c in before if c.id in assumptions.ours])
     with np.errstate(all="ignore"):
-        changed = patched(document, patch)
-        if take_ours:
-            changed = _with_ours(changed, frozenset(take_ours))
-        context = context_of(changed)
-        pins = {key: value for key in take_theirs if (value := _theirs(context, key)) is not None}
-        if pins:
-            context = context.assuming(pins=pins)
+        context = context_of(changed, answers=answers)
+        keys = dict.fromkeys(c.key for c in before if c.id in assumptions.theirs)
+        pins = {key: value for key in keys if (value := _theirs(context, key)) is not None}
+        context = context.assuming(pins=pins) if pins else context
         return context, all_checks(context)
 
 
@@ -107,19 +131,36 @@ def _theirs(context: Context, key: Key) -> Any:
     return None
 
 
-def _with_ours(document: dict[str, Any], ids: frozenset[str]) -> dict[str, Any]:
+def _with_ours(document: RecheckDocument, checks: Iterable[Check]) -> RecheckDocument:
     """The document with the submitted values of these checks replaced by ours."""
-    context = context_of(document)
-    ours: dict[int, float | str] = {}
-    for check in all_checks(context):
+    ours = {}
+    for check in checks:
         side = check.independent or check.carried
-        if check.id in ids and check.claim is not None and side is not None:
+        if check.claim is not None and side is not None:
             ours[id(check.claim)] = side.ours
-    claims = document["submission"]["claims"]
-    replaced = []
-    for given, claim in zip(claims, context.claims.claims, strict=True):
-        value = ours.get(id(claim))
-        changed = value is not None
-        text = value if isinstance(value, str) else None if value is None else f"{value / claim.scale!r}"
-        replaced.append({**given, "value": value, "text": text} if changed else given)
-    return {**document, "submission": {**document["submission"], "claims": replaced}}
+    claims = [
+        claim
+        if id(claim) not in ours
+        else claim.model_copy(update={"value": ours[id(claim)], "text": str(ours[id(claim)]), "scale": 1.0})
+        for claim in document.submission.claims
+    ]
+    submission = document.submission.model_copy(update={"claims": claims})
+    return document.model_copy(update={"submission": submission})
+
+
+def counts(checks: Iterable[Check]) -> dict[str, int]:
+    """How many checks come to each verdict."""
+    found: dict[str, int] = {}
+    for check in checks:
+        found[check.verdict.value] = found.get(check.verdict.value, 0) + 1
+    return found
+
+
+def shown(
+    document: RecheckDocument, assumptions: Assumptions, answers: Answers | None = None
+) -> tuple[results.RecheckResult, list[results.Flip], dict[str, int]]:
+    """The recheck under assumptions, the verdicts that flip, and the counts without the assumptions."""
+    with np.errstate(all="ignore"):
+        before = all_checks(context_of(document, answers=answers))
+        context, after = assumed(document, before, assumptions, answers)
+        return recheck_result(context, after, steps=False), flips(before, after), counts(before)

@@ -65,7 +65,17 @@ WHO: dict[str, tuple[set[str], str]] = {
     ),
     **dict.fromkeys(
         (
-            *("review_change", "audit_list", "across_get", "brief_change", "brief_govern", "brief_undo"),
+            *(
+                "review_change",
+                "audit_list",
+                "across_get",
+                "causes_get",
+                "what_if",
+                "sensitivity_get",
+                "brief_change",
+                "brief_govern",
+                "brief_undo",
+            ),
             *("derivation_get", "recheck_get", "review_export", "finding_file", "finding_change"),
             *("model_get", "model_change", "model_undo", "frame_build", "frame_table", "record_read"),
             *("run_ask", "run_get", "run_cancel", "report_draft", "report_preview"),

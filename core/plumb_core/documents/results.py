@@ -674,6 +674,34 @@ Flip = TypedDict("Flip", {"check": str, "label": str, "from": str, "to": str})
 
 
 @with_config(STRICT)
+class GoverningValue(TypedDict):
+    """A value that governs, without and with an assumption; change : relative."""
+
+    quantity: str
+    direction: Direction
+    symbol: str
+    unit: str
+    before: float
+    after: float
+    change: float
+
+
+@with_config(STRICT)
+class Sensitivity(TypedDict):
+    """What a doubtful input changes when it is otherwise.
+
+    input, before, after : in words.  patch : of the brief, that makes it so.  flips : verdicts that are others then.
+    """
+
+    input: str
+    before: str
+    after: str
+    patch: dict[str, Any]
+    values: list[GoverningValue]
+    flips: list[Flip]
+
+
+@with_config(STRICT)
 class RecheckResult(RecheckOutcome):
     """Result of a recheck, with every step of both sides."""
 
@@ -696,6 +724,15 @@ class RecheckSheet(RecheckOutcome):
     """A recheck as the screens have it: of the steps the values alone, as derivations are required one at a time."""
 
     values: list[StepValue]
+
+
+@with_config(STRICT)
+class WhatIf(TypedDict):
+    """A recheck under assumptions: its sheet, the verdicts that flip, and the counts without the assumptions."""
+
+    sheet: RecheckSheet
+    flips: list[Flip]
+    before: dict[str, int]
 
 
 RECHECKED: TypeAdapter[Any] = TypeAdapter(RecheckResult)

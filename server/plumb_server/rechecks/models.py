@@ -33,6 +33,8 @@ class Recheck(models.Model):
     """the core's `Sheet` as JSON, gzip"""
     steps_gz = models.BinaryField()
     """the core's `Steps` as JSON, gzip"""
+    causes_gz = models.BinaryField(null=True)
+    """the core's `Causes` as JSON, gzip; null until somebody looks at them"""
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -52,6 +54,11 @@ class Recheck(models.Model):
             sheet_gz=_packed(sheet_of(result)),
             steps_gz=_packed(result["steps"]),
         )
+
+    def store_causes(self, causes: results.CausesResult) -> None:
+        """Keep the causes of its deviations."""
+        self.causes_gz = _packed(causes)
+        self.save(update_fields=["causes_gz"])
 
     @property
     def sheet_json(self) -> bytes:

@@ -7,13 +7,15 @@ from dataclasses import dataclass
 from threading import Lock
 from typing import Any
 
+import numpy as np
 from cachetools import LRUCache
 from django.db.models import Count, Max
+from plumb_core.causes.answer import causes_shown
+from plumb_core.checks.recheck import all_checks, context_of, reference_requests
 from plumb_core.checks.recheck import recheck as core_recheck
-from plumb_core.checks.recheck import reference_requests
 from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read_recheck
-from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION
+from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION, RecheckDocument
 
 from plumb_server.hashing import input_hash
 from plumb_server.rechecks.models import Recheck
@@ -66,19 +68,40 @@ def run_recheck(review: Review, submission: Submission | None, revision: BriefRe
 
 
 def _known(review: Review, state: str) -> Recheck | None:
-    return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz").first()
+    return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz", "causes_gz").first()
+
+
+def read_document(
+    review: Review, submission: Submission | None, revision: BriefRevision | None = None
+) -> tuple[RecheckDocument, dict[str, dict[str, Any] | None]]:
+    """The recheck document of a review as the core reads it, and the answers of its reference model."""
+    read = read_recheck(review_document(review, None, revision))
+    if submission:
+        cases = [case.as_core() for case in submission.cases.all()]
+        read.submission = core.Submission.made_of(
+            label=submission.label, cases=cases, claims=_cached(submission).claims
+        )
+        # submitted tables that are not read yet are not missing
+        read.open = submission.open_parts()
+    answers = {kind: stored_answer(review, kind, request) for kind, request in reference_requests(read).items()}
+    return read, answers
+
+
+def causes_of_review(review: Review, submission: Submission | None) -> bytes:
+    """The causes of the deviations of a review, as JSON; found once for the same question."""
+    recheck = run_recheck(review, submission)
+    if recheck.causes_gz is None:
+        read, answers = read_document(review, submission)
+        with np.errstate(all="ignore"):
+            context = context_of(read, answers=answers)
+            recheck.store_causes(causes_shown(context, all_checks(context)))
+    return bytes(recheck.causes_gz or b"")
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
     current = _cached(submission) if submission else None
     document = review_document(review, None, revision)
-    read = read_recheck(document)
-    if submission and current:
-        cases = [case.as_core() for case in submission.cases.all()]
-        read.submission = core.Submission.made_of(label=submission.label, cases=cases, claims=current.claims)
-        # submitted tables that are not read yet are not missing
-        read.open = submission.open_parts()
-    answers = {kind: stored_answer(review, kind, request) for kind, request in reference_requests(read).items()}
+    read, answers = read_document(review, submission, revision)
     # with the answers of the reference model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
     reported = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
@@ -87,7 +110,7 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
     digest = input_hash(document | {"answered": answered, "submission": reported, "claims": current and current.digest})
     # an answer that was found on the way is a state of its own
     state = _state(review, submission, revision)
-    stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz").first()
+    stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz", "causes_gz").first()
     if stored:
         stored.state = state
         stored.save(update_fields=["state"])

@@ -12,5 +12,8 @@ urlpatterns = [
     path("reviews/<uuid:review_id>/brief/undo/", views.BriefUndoView.as_view()),
     path("reviews/<uuid:review_id>/recheck/", views.RecheckView.as_view()),
     path("reviews/<uuid:review_id>/derivation/", views.DerivationView.as_view()),
+    path("reviews/<uuid:review_id>/causes/", views.CausesView.as_view()),
+    path("reviews/<uuid:review_id>/what-if/", views.WhatIfView.as_view()),
+    path("reviews/<uuid:review_id>/sensitivity/", views.SensitivityView.as_view()),
     path("reviews/<uuid:review_id>/across/", views.AcrossView.as_view()),
 ]

@@ -17,17 +17,21 @@ from drf_spectacular.utils import OpenApiParameter, extend_schema
 from plumb_core import ENGINE
 from plumb_core.across import across as core_across
 from plumb_core.catalogue import editions as core_editions
-from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.causes.answer import recheck_with_causes
+from plumb_core.checks.result import sheet_of
 from plumb_core.documents.reading import read_request
+from plumb_core.sensitivity import sensitivity
 from plumb_core.solve import solve as core_solve
 from plumb_core.vocabulary import vocabulary as core_vocabulary
+from plumb_core.what_if import Assumptions
+from plumb_core.what_if import shown as what_if
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.requests import user_of
-from plumb_server.rechecks.services import run_recheck
+from plumb_server.rechecks.services import causes_of_review, read_document, run_recheck
 from plumb_server.reference.runs import run_for, too_large
 from plumb_server.reference.serializers import AnsweredRunSerializer
 from plumb_server.reviews import services as reviews
@@ -135,6 +139,61 @@ class DerivationView(APIView):
         return Response(recheck.derivation(side, request.query_params.get("step", "")))
 
 
+class CausesView(APIView):
+    """Which mistakes give exactly the submitted numbers, by weight."""
+
+    throttle_classes = [ComputeThrottle]
+
+    @extend_schema(operation_id="causes_get", parameters=[SUBMISSION], responses=core_response("Causes"))
+    def get(self, request: Request, review_id: str) -> HttpResponse:
+        entry = access(user_of(request), review_id)
+        submission = chosen_submission(entry, asked_submission(request))
+        recheck = run_recheck(entry.review, submission)
+        return stored_json(request, lambda: causes_of_review(entry.review, submission), f"causes-{recheck.input_hash}")
+
+
+class AssumptionsSerializer(serializers.Serializer[Any]):
+    """What is otherwise: a JSON merge patch of the brief, and values of one side on the other."""
+
+    patch = serializers.DictField(required=False, default=dict)
+    theirs = serializers.ListField(child=serializers.CharField(max_length=200), required=False, max_length=200)
+    ours = serializers.ListField(child=serializers.CharField(max_length=200), required=False, max_length=200)
+
+
+class WhatIfView(APIView):
+    """The recheck under assumptions; nothing is stored."""
+
+    throttle_classes = [ComputeThrottle]
+
+    @extend_schema(
+        operation_id="what_if",
+        parameters=[SUBMISSION],
+        request=AssumptionsSerializer,
+        responses=core_response("WhatIf"),
+    )
+    def post(self, request: Request, review_id: str) -> Response:
+        entry = access(user_of(request), review_id)
+        given = sent(AssumptionsSerializer, request)
+        read, answers = read_document(entry.review, chosen_submission(entry, asked_submission(request)))
+        assumptions = Assumptions(given["patch"], given.get("theirs", ()), given.get("ours", ()))
+        answer, flipped, before = what_if(read, assumptions, answers)
+        return Response({"sheet": sheet_of(answer), "flips": flipped, "before": before})
+
+
+class SensitivityView(APIView):
+    """What each doubtful input changes when it is otherwise, by its greatest effect."""
+
+    throttle_classes = [ComputeThrottle]
+
+    @extend_schema(
+        operation_id="sensitivity_get", parameters=[SUBMISSION], responses=core_response("Sensitivity", many=True)
+    )
+    def get(self, request: Request, review_id: str) -> Response:
+        entry = access(user_of(request), review_id)
+        read, answers = read_document(entry.review, chosen_submission(entry, asked_submission(request)))
+        return Response(sensitivity(read, answers))
+
+
 class AcrossView(APIView):
     """The review's brief under all its editions."""
 
@@ -201,7 +260,7 @@ class HeadlessRecheckView(APIView):
         document = request.data
         if isinstance(document, dict):
             _require_size(document)
-        return Response(core_recheck(document))
+        return Response(recheck_with_causes(document))
 
 
 def _require_size(document: dict[str, Any]) -> None:

@@ -68,7 +68,7 @@ AGAIN = ("I_e", "I", "gamma_I", "k_p", "R", "q", "mu", "S_p", "C_d", "Omega_0", 
 
 @slip("a factor applied to the result")
 def factor_again(place: Place) -> Iterator[Attempt]:
-    """A factor of the action is applied to the result although the rule has it in its inputs, or is taken out of it."""
+    """A factor that the inputs have is applied to the result again, or the result is divided by it."""
     if QUANTITIES[place.key.name].unit not in ("kN", "kN*m", "t", "m", "g") or place.key.name in ("w", "h", "W"):
         return
     if place.value is None or isinstance(place.value, str | bool):
