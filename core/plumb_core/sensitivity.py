@@ -78,7 +78,7 @@ def _hazard(brief: Brief) -> Iterator[Variant]:
         return
     for factor in (1.0 - SHARE, 1.0 + SHARE):
         patch = {n: v * factor for n, v in given.items()}
-        yield Variant("Hazard", "as given", f"{factor - 1:+.0%}", {"site": patch})
+        yield Variant("Hazard", "as given", _by(factor), {"site": patch})
 
 
 def _period(brief: Brief) -> Iterator[Variant]:
@@ -87,7 +87,7 @@ def _period(brief: Brief) -> Iterator[Variant]:
         return
     for factor in (1.0 - SHARE, 1.0 + SHARE):
         patch = {d: {"analysis": v * factor} for d, v in given.items()}
-        yield Variant("Period of the analysis", "as given", f"{factor - 1:+.0%}", {"period": patch})
+        yield Variant("Period of the analysis", "as given", _by(factor), {"period": patch})
 
 
 def _system(context: Context, edition: Edition) -> Iterator[Variant]:
@@ -118,7 +118,12 @@ def _imposed(brief: Brief) -> Iterator[Variant]:
         changed = [
             {**s, "loads": [_scaled(load, factor) for load in s["loads"]]} if s.get("loads") else s for s in stories
         ]
-        yield Variant("Imposed loads", "as given", f"{factor - 1:+.0%}", {"stories": changed})
+        yield Variant("Imposed loads", "as given", _by(factor), {"stories": changed})
+
+
+def _by(factor: float) -> str:
+    """A factor as a change in per cent."""
+    return f"{100.0 * (factor - 1.0):+.0f} %".replace("-", "\N{MINUS SIGN}")
 
 
 def _scaled(load: Mapping[str, Any], factor: float) -> dict[str, Any]:

@@ -163,4 +163,4 @@ def shown(
     with np.errstate(all="ignore"):
         before = all_checks(context_of(document, answers=answers))
         context, after = assumed(document, before, assumptions, answers)
-        return recheck_result(context, after, steps=False), flips(before, after), counts(before)
+        return recheck_result(context, after, steps=True), flips(before, after), counts(before)

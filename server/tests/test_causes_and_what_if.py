@@ -67,7 +67,7 @@ def test_sensitivity_is_sorted_by_effect(lead: Api, clinic: Review) -> None:
     assert effects == sorted(effects, reverse=True)
     assert {s["input"] for s in found} >= {"Site class", "Hazard", "Risk category"}
     # 10 % more of S_S and S_1 is at most 10 % more force
-    (more,) = [s for s in found if (s["input"], s["after"]) == ("Hazard", "+10%")]
+    (more,) = [s for s in found if (s["input"], s["after"]) == ("Hazard", "+10 %")]
     assert 0 < max(v["change"] for v in more["values"]) <= 0.1 + 1e-9
 
 

@@ -29,6 +29,7 @@ const ModesPage = lazy(() => import("./stages/modes/ModesPage"));
 const ScalingPage = lazy(() => import("./stages/scaling/ScalingPage"));
 const TwistPage = lazy(() => import("./stages/twist/TwistPage"));
 const DriftPage = lazy(() => import("./stages/drift/DriftPage"));
+const WhatIfPage = lazy(() => import("./stages/whatif/WhatIfPage"));
 const RequirementsPage = lazy(() => import("./stages/requirements/RequirementsPage"));
 const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
@@ -92,6 +93,7 @@ export function App() {
                   <Route path="twist" element={<TwistPage />} />
                   <Route path="drift" element={<DriftPage />} />
                   <Route path="across" element={<AcrossPage />} />
+                  <Route path="what-if" element={<WhatIfPage />} />
                   <Route path="requirements" element={<RequirementsPage />} />
                   <Route path="findings" element={<FindingsPage />} />
                   <Route path="report" element={<ReportPage />} />

@@ -330,7 +330,7 @@ class Search:
             # what is not permitted is no value that a mistake could have given
             value = check.kind == "axes" or (check.subject is not None and check.kind not in NO_VALUES)
             if check.slip and value and (check.slip not in GIVEN_BY_PLACE or check.kind not in OF_VALUES):
-                words = catalogue_tests()[check.slip].title.lower()
+                words = check.note if check.kind == "axes" else catalogue_tests()[check.slip].title.lower()
                 shown = Attempt(f"test {check.slip}", None, words, check.slip, 4.0)
                 # tests of the catalogue compare to 1 %
                 yield Found(shown, (check.key,), frozenset((check.id,)), 5.6 - 4.0 + LEAST, 0.01)

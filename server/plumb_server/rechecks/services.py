@@ -13,9 +13,11 @@ from django.db.models import Count, Max
 from plumb_core.causes.answer import causes_shown
 from plumb_core.checks.recheck import all_checks, context_of, reference_requests
 from plumb_core.checks.recheck import recheck as core_recheck
+from plumb_core.documents import results
 from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION, RecheckDocument
+from plumb_core.sensitivity import sensitivity
 
 from plumb_server.hashing import input_hash
 from plumb_server.rechecks.models import Recheck
@@ -96,6 +98,12 @@ def causes_of_review(review: Review, submission: Submission | None) -> bytes:
             context = context_of(read, answers=answers)
             recheck.store_causes(causes_shown(context, all_checks(context)))
     return bytes(recheck.causes_gz or b"")
+
+
+def sensitivity_of_review(review: Review, submission: Submission | None) -> list[results.Sensitivity]:
+    """What each doubtful input of a review changes, by its greatest effect."""
+    read, answers = read_document(review, submission)
+    return sensitivity(read, answers)
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:

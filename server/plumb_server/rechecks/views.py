@@ -20,7 +20,6 @@ from plumb_core.catalogue import editions as core_editions
 from plumb_core.causes.answer import recheck_with_causes
 from plumb_core.checks.result import sheet_of
 from plumb_core.documents.reading import read_request
-from plumb_core.sensitivity import sensitivity
 from plumb_core.solve import solve as core_solve
 from plumb_core.vocabulary import vocabulary as core_vocabulary
 from plumb_core.what_if import Assumptions
@@ -31,7 +30,12 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.requests import user_of
-from plumb_server.rechecks.services import causes_of_review, read_document, run_recheck
+from plumb_server.rechecks.services import (
+    causes_of_review,
+    read_document,
+    run_recheck,
+    sensitivity_of_review,
+)
 from plumb_server.reference.runs import run_for, too_large
 from plumb_server.reference.serializers import AnsweredRunSerializer
 from plumb_server.reviews import services as reviews
@@ -190,8 +194,7 @@ class SensitivityView(APIView):
     )
     def get(self, request: Request, review_id: str) -> Response:
         entry = access(user_of(request), review_id)
-        read, answers = read_document(entry.review, chosen_submission(entry, asked_submission(request)))
-        return Response(sensitivity(read, answers))
+        return Response(sensitivity_of_review(entry.review, chosen_submission(entry, asked_submission(request))))
 
 
 class AcrossView(APIView):

@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 import base64
+import gzip
 from typing import Any
 
+import orjson
 from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils import timezone
 from plumb_core.checks.verdict import Verdict
 from plumb_core.checks.wording import figures
+from plumb_core.documents.results import Sensitivity
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, STAGES, Kind
 
 from plumb_server.findings.models import Finding
-from plumb_server.rechecks.services import run_recheck
+from plumb_server.rechecks.services import causes_of_review, run_recheck, sensitivity_of_review
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reviews.models import Review
+from plumb_server.submissions.models import Submission
 
 EVIDENCE_ROWS = 12
 """Values of a finding that the report lists; the others are counted."""
@@ -256,6 +260,34 @@ def _basis(brief: dict[str, Any]) -> list[tuple[str, str]]:
     return lines
 
 
+def _causes(review: Review, submission: Submission | None, checks: list[dict[str, Any]]) -> dict[str, Any]:
+    """The causes of the deviations, each with its slips, what it explains, and where it starts."""
+    found = orjson.loads(gzip.decompress(causes_of_review(review, submission)))
+    labels = {c["id"]: c["label"] for c in checks}
+    rows = [
+        {
+            "words": " and ".join(s["words"] for s in cause["slips"]),
+            "codes": ", ".join(dict.fromkeys(s["code"] for s in cause["slips"] if s["code"])),
+            "start": labels.get(cause["explains"][0], "") if cause["explains"] else "",
+            "explains": len(cause["explains"]),
+        }
+        for cause in found["causes"]
+    ]
+    return {"rows": rows, "explained": found["explained"], "deviating": found["deviating"]}
+
+
+def _effect(variant: Sensitivity) -> dict[str, Any]:
+    """What a doubtful input changes, by the governing value that it moves most."""
+    most = max(variant["values"], key=lambda v: abs(v["change"]), default=None)
+    moved = f"{most['symbol']} {most['direction']} {_percent(most['change'])}" if most and most["change"] else "none"
+    return {
+        "input": variant["input"],
+        "value": f"{variant['before']} to {variant['after']}",
+        "moved": moved,
+        "flips": len(variant["flips"]),
+    }
+
+
 REQUIREMENT_STATES = {"shown": "shown", "missing": "missing", "not_applicable": "not applicable", "open": "open"}
 
 
@@ -306,6 +338,8 @@ def context(review: Review) -> dict[str, Any]:
         "gaps": [c for c in checks if c["verdict"] == "gap"],
         "open": [c for c in checks if c["verdict"] == "open"],
         "questions": [c for c in checks if c["verdict"] == "question"],
+        "causes": _causes(review, submission, checks),
+        "sensitivity": [_effect(s) for s in sensitivity_of_review(review, submission)],
         "requirements": [r | {"state": REQUIREMENT_STATES[r["status"]]} for r in result["requirements"]],
         "set_aside": [c for c in checks if "; set aside for this review: " in c["note"]],
         "not_covered": _not_covered(result),

@@ -10,6 +10,8 @@ import { Facts } from "../shared/Facts";
 import { factsOf } from "../shared/facts";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
+import { CausePart } from "../causes/CausePart";
+import { Assume } from "../whatif/Assume";
 import { CatalogueCode } from "./CatalogueCode";
 import { Derivation } from "./Derivation";
 import { OutOfPlumb } from "./OutOfPlumb";
@@ -65,7 +67,8 @@ interface Props {
 
 /** What they said, what we get, why, and what to write about it: always the same parts in the same order. */
 export function Bench({ check: first, stage }: Props) {
-  const { review, submission, recheck, recheckedAt, selected, findings, select, stepDeviation } = useReviewContext();
+  const { review, submission, recheck, recheckedAt, selected, findings, select, stepDeviation, whatIf } =
+    useReviewContext();
   const check = selected ?? first;
   const [side, setSide] = useState<Side>("independent");
   // what has no rule of a code behind it but the reference model has no derivation either
@@ -227,6 +230,7 @@ export function Bench({ check: first, stage }: Props) {
           </tbody>
         </table>
       )}
+      <Assume check={check} />
       {check.rests_on.length > 0 && (
         <p className="bench-from">
           {check.role === "inherited" ? strings.inheritedFrom : strings.affectedUpstreamBy}
@@ -246,6 +250,7 @@ export function Bench({ check: first, stage }: Props) {
           ))}
         </p>
       )}
+      <CausePart check={check} />
       {facts.length > 0 && (
         <>
           <div className="bench-part">
@@ -271,6 +276,7 @@ export function Bench({ check: first, stage }: Props) {
           />
         )}
       </div>
+      {whatIf && <p className="quiet bench-from">{strings.derivationAsItIs}</p>}
       {fromModel ? (
         <p className="quiet bench-from">
           {check.kind === "mass" ? (
@@ -304,7 +310,8 @@ export function Bench({ check: first, stage }: Props) {
           onSelect={select}
         />
       )}
-      <Remark key={check.id} check={check} filed={filed} />
+      {/* what is only assumed is no finding */}
+      {!whatIf && <Remark key={check.id} check={check} filed={filed} />}
     </aside>
   );
 }

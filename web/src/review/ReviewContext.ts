@@ -1,5 +1,6 @@
 import { createContext, useContext } from "react";
-import type { Check, Finding, Recheck, Review } from "../shared/api/client";
+import type { Causes, Check, Finding, Recheck, Review, WhatIf } from "../shared/api/client";
+import type { Assumptions } from "../shared/api/queries";
 import type { SheetFilter, SheetRow } from "../sheet/layout";
 import { strings } from "./strings";
 
@@ -8,6 +9,20 @@ export interface ReviewContext {
   review: Review;
   /** of the submission that is assessed; absent for members who see no recheck */
   recheck: Recheck | undefined;
+  /** the recheck without the assumptions, where some are made; else the same one */
+  stored: Recheck | undefined;
+  /** what is otherwise; absent where nothing is */
+  whatIf: Assumptions | undefined;
+  /** the verdicts that are others under the assumptions */
+  flips: WhatIf["flips"];
+  /** assume something else, or nothing */
+  assume: (assumptions: Assumptions | null) => void;
+  /** of the deviations; absent until they are found */
+  causes: Causes | undefined;
+  causesPending: boolean;
+  /** name of the cause that is applied to the sheet */
+  appliedCause: string | null;
+  applyCause: (name: string | null) => void;
   /** when the recheck came, ms; what is required beside it belongs to the same one */
   recheckedAt: number;
   /** number of the submission that is assessed, where one was chosen */

@@ -1,9 +1,10 @@
 import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
+import { useQuery } from "@tanstack/react-query";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Recheck, Submission } from "../shared/api/client";
-import { useEditions, useFindings, useRecheck, useReview } from "../shared/api/queries";
+import { causesQuery, useEditions, useFindings, useRecheck, useReview, whatIfQuery } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { Mark } from "../shared/Mark";
 import { counted } from "../shared/numbers";
@@ -14,6 +15,9 @@ import { PAGES } from "./pages";
 import { Palette } from "./Palette";
 import { ReviewProvider, type ReviewContext } from "./ReviewContext";
 import "./review.css";
+import { NOTHING_ASSUMED, readAssumptions, writeAssumptions } from "../whatif/assumptions";
+import { WhatIfDialog } from "../whatif/WhatIfDialog";
+import { WhatIfStrip } from "../whatif/WhatIfStrip";
 import { strings } from "./strings";
 
 export function ReviewLayout() {
@@ -31,13 +35,40 @@ export function ReviewLayout() {
   const [folded, setFolded] = useState<string[]>([]);
   const [handlers] = useState(() => new KeyHandlers());
   const [helping, help] = useDisclosure(false);
+  const [assumes, assuming] = useDisclosure(false);
   const chosen = params.get("check");
 
-  const rows = useMemo(() => (recheck.data ? rowsOf(recheck.data) : []), [recheck.data]);
+  const written = params.get("if");
+  const whatIf = useMemo(() => readAssumptions(written), [written]);
+  const otherwise = useQuery({
+    ...whatIfQuery(id, number, recheck.dataUpdatedAt, whatIf ?? NOTHING_ASSUMED),
+    enabled: onTeam && recheck.data !== undefined && whatIf !== undefined,
+  });
+  const under = whatIf && otherwise.data;
+  const current = under ? under.sheet : recheck.data;
+  const causes = useQuery({
+    ...causesQuery(id, number, recheck.dataUpdatedAt),
+    enabled: onTeam && (recheck.data?.origins.length ?? 0) > 0,
+  });
+  const setParam = (name: string, value: string | null) => {
+    setParams(
+      (p) => {
+        if (value === null) p.delete(name);
+        else p.set(name, value);
+        return p;
+      },
+      { replace: true },
+    );
+  };
+  const rows = useMemo(() => (current ? rowsOf(current) : []), [current]);
+  const moved = useMemo(() => new Set(under?.flips.map((f) => f.check) ?? []), [under]);
   // until the reviewer says otherwise what is out of plumb, so that all of it is seen at once; the whole line where
   // nothing is
   const filter = useMemo<SheetFilter>(() => wanted ?? firstFilter(rows), [wanted, rows]);
-  const shown = useMemo(() => rows.filter((r) => passes(r, filter)), [rows, filter]);
+  const shown = useMemo(
+    () => rows.filter((r) => passes(r, filter) || r.all.some((c) => moved.has(c.id))),
+    [rows, filter, moved],
+  );
   const select = (check: string) => {
     setParams(
       (p) => {
@@ -59,6 +90,7 @@ export function ReviewLayout() {
   const sharedParams = new URLSearchParams([
     ...(chosen ? [["check", chosen]] : []),
     ...(number === undefined ? [] : [["s", String(number)]]),
+    ...(whatIf && written ? [["if", written]] : []),
   ]).toString();
   const to = (name: string) => `/reviews/${id}/${name}${sharedParams && `?${sharedParams}`}`;
   const open = (name: string) => void go(to(name));
@@ -82,6 +114,9 @@ export function ReviewLayout() {
     sheet: () => {
       open("sheet");
     },
+    whatIf: () => {
+      assuming.open();
+    },
     help: help.toggle,
     out: () => {
       setFilter({ ...filter, which: filter.which === "out" ? "all" : "out" });
@@ -104,18 +139,30 @@ export function ReviewLayout() {
   const { submissions } = review.data;
   const submission =
     submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0) ?? submissions[0];
-  const counts = recheck.data?.counts;
-  const origins = recheck.data?.checks.filter((c) => c.role === "origin").length ?? 0;
-  const inherited = recheck.data?.checks.filter((c) => c.role === "inherited").length ?? 0;
-  const coverage = recheck.data?.coverage;
-  const bare = recheck.data && coverage && coverage.claims > 0 ? bareStages(recheck.data) : [];
+  const counts = current?.counts;
+  const origins = current?.checks.filter((c) => c.role === "origin").length ?? 0;
+  const inherited = current?.checks.filter((c) => c.role === "inherited").length ?? 0;
+  const coverage = current?.coverage;
+  const bare = current && coverage && coverage.claims > 0 ? bareStages(current) : [];
   const context: ReviewContext = {
     review: review.data,
-    recheck: recheck.data,
+    recheck: current,
+    stored: recheck.data,
+    whatIf,
+    flips: under?.flips ?? [],
+    assume: (assumptions) => {
+      setParam("if", assumptions && writeAssumptions(assumptions));
+    },
+    causes: causes.data,
+    causesPending: causes.isLoading,
+    appliedCause: params.get("cause"),
+    applyCause: (name) => {
+      setParam("cause", name);
+    },
     recheckedAt: recheck.dataUpdatedAt,
     submission: number,
     findings: findings.data ?? [],
-    selected: recheck.data?.checks.find((c) => c.id === chosen),
+    selected: current?.checks.find((c) => c.id === chosen),
     select,
     stepDeviation: (by) => {
       step(by, (r) => r.all.some(deviates))();
@@ -246,6 +293,7 @@ export function ReviewLayout() {
               <Appearance />
             </span>
           </nav>
+          {whatIf && <WhatIfStrip pending={otherwise.isFetching} error={otherwise.error} onChange={assuming.open} />}
           <div className="review-body">
             {recheck.error && <Problems error={recheck.error} title={strings.theRecheckCouldNotBe} />}
             <Suspense fallback={<Loader m="xl" size="sm" />}>
@@ -253,6 +301,7 @@ export function ReviewLayout() {
             </Suspense>
           </div>
           <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
+          {onTeam && <WhatIfDialog opened={assumes} onClose={assuming.close} />}
           <Modal opened={helping} onClose={help.close} title={strings.keysTitle} size="sm">
             <table className="plain">
               <tbody>

@@ -11,6 +11,7 @@ export const KEYS = [
   { act: "remark", hotkey: "r", shown: "r", says: strings.writeTheRemark },
   { act: "out", hotkey: "o", shown: "o", says: strings.showOnlyValuesOutOf },
   { act: "questions", hotkey: "q", shown: "q", says: strings.showOnlyQuestions },
+  { act: "whatIf", hotkey: "w", shown: "w", says: strings.whatIf },
   { act: "sheet", hotkey: "s", shown: "s", says: strings.toTheSheet },
   { act: "nextStage", hotkey: "]", shown: "]", says: strings.nextStage },
   { act: "previousStage", hotkey: "[", shown: "[", says: strings.previousStage },

@@ -16,6 +16,7 @@ export const PAGES = [
   "twist",
   "drift",
   "across",
+  "what-if",
   "requirements",
   "findings",
   "report",

@@ -9,6 +9,7 @@ export const strings = {
   openOrCloseTheDerivation: "open or close the derivation",
   writeTheRemark: "write the remark",
   showOnlyValuesOutOf: "show only values out of plumb",
+  whatIf: "what if: change an input, nothing is stored",
   toTheSheet: "to the sheet",
   nextStage: "next stage",
   previousStage: "previous stage",

@@ -38,7 +38,13 @@ interface Props {
   missing?: Readonly<Record<string, number>>;
   /** what can be done with the lines that are shown */
   tools?: ReactNode;
+  /** where marks were before, in multiples of the tolerance, by check */
+  ghosts?: ReadonlyMap<string, number>;
+  /** whether marks with a ghost hang on the line now, as under a cause that explains them */
+  onLine?: boolean;
 }
+
+const NO_GHOSTS: ReadonlyMap<string, number> = new Map();
 
 const lineId = (check: string) => `line-${check.replace(/\W/g, "-")}`;
 
@@ -84,6 +90,8 @@ export function PlumbSheet({
   onFilter,
   missing = {},
   tools,
+  ghosts = NO_GHOSTS,
+  onLine = false,
 }: Props) {
   const { ref, width } = useElementSize();
   const { id = "" } = useParams();
@@ -290,10 +298,13 @@ export function PlumbSheet({
                   <Folded rows={rows.filter((r) => r.stage === stage)} y={top + h / 2} middle={middle} unit={unit} />
                 )}
                 {near(lines, sight, selected).map(({ row, y }) => {
-                  const shape = shapeOf(row.check);
+                  const ghost = ghosts.get(row.check.id);
+                  const explained = onLine && ghost !== undefined;
+                  const shape = explained ? "dot" : shapeOf(row.check);
                   // questions and notes have no offset: they stand beside the line
                   const beside = shape === "question" || shape === "note";
-                  const x = middle + (beside ? BESIDE : offset(row.check.multiples ?? 0) * unit);
+                  const x = middle + (beside ? BESIDE : explained ? 0 : offset(row.check.multiples ?? 0) * unit);
+                  const before = ghost === undefined ? undefined : middle + offset(ghost) * unit;
                   const out = shape === "origin" || shape === "inherited" || shape === "breach";
                   return (
                     <g
@@ -302,6 +313,7 @@ export function PlumbSheet({
                         chosen && chosen.check.role === "origin" && shape === "inherited" && !related(row) ? 0.35 : 1
                       }
                     >
+                      {before !== undefined && <Ghost from={before} to={x} y={y} />}
                       {out && (
                         <line
                           x1={middle}
@@ -348,6 +360,21 @@ export function PlumbSheet({
         ))}
       </div>
     </section>
+  );
+}
+
+/** Where a mark was, and the way to where it is. */
+function Ghost({ from, to, y }: { from: number; to: number; y: number }) {
+  return (
+    <g opacity={0.55}>
+      <line x1={from} x2={to} y1={y} y2={y} stroke="var(--ours)" strokeWidth={1} strokeDasharray="1 3" />
+      <path
+        d={`M${String(from)} ${String(y - 5)}l5 5-5 5-5-5z`}
+        fill="var(--ground)"
+        stroke="var(--off)"
+        strokeWidth={1}
+      />
+    </g>
   );
 }
 

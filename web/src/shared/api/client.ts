@@ -21,6 +21,12 @@ export type FoundTable = NonNullable<Exhibit["reading"]>["tables"][number];
 /** A recheck as the screens have it: derivations are required one at a time. */
 export type Recheck = Schemas["Sheet"];
 export type Check = Schemas["CheckResult"];
+/** Slips that give submitted numbers. */
+export type Explanation = Schemas["CauseBase"];
+export type Cause = Schemas["CauseResult"];
+export type Causes = Schemas["Causes"];
+export type WhatIf = Schemas["WhatIf"];
+export type Sensitivity = Schemas["Sensitivity"];
 export type Step = Schemas["Step"];
 export type Fact = Schemas["FactResult"];
 export type StepValue = Schemas["StepValue"];

@@ -75,6 +75,39 @@ export const recheckQuery = (id: string, submission: number | undefined) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", recheckRequest(id, submission))),
   });
 
+/** Which mistakes give the submitted numbers, of the recheck that came at a time. */
+export const causesQuery = (id: string, submission: number | undefined, at: number) =>
+  queryOptions({
+    queryKey: ["causes", id, submission, at],
+    staleTime: Infinity,
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/causes/", recheckRequest(id, submission))),
+  });
+
+/** What is otherwise: a merge patch of the brief, and values of one side on the other, by the ids of their checks. */
+export interface Assumptions {
+  patch: Record<string, unknown>;
+  theirs: string[];
+  ours: string[];
+}
+
+/** The recheck under assumptions, of the recheck that came at a time; nothing of it is stored. */
+export const whatIfQuery = (id: string, submission: number | undefined, at: number, assumptions: Assumptions) =>
+  queryOptions({
+    queryKey: ["what-if", id, submission, at, assumptions],
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answered(api.POST("/api/reviews/{review_id}/what-if/", { ...recheckRequest(id, submission), body: assumptions })),
+  });
+
+/** What each doubtful input changes, of the recheck that came at a time. */
+export const sensitivityQuery = (id: string, submission: number | undefined, at: number) =>
+  queryOptions({
+    queryKey: ["sensitivity", id, submission, at],
+    staleTime: Infinity,
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/sensitivity/", recheckRequest(id, submission))),
+  });
+
 export type Side = "independent" | "carried";
 
 /** The steps that a value of ours rests on, of the recheck that came at a time. */
