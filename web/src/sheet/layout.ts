@@ -130,7 +130,8 @@ export interface StageCounts {
 
 /** What the sheet shows until the reviewer chooses: what is out of plumb, or all of it. */
 export const firstFilter = (rows: SheetRow[]): SheetFilter => ({
-  which: rows.some((r) => r.all.some(deviates)) ? "out" : "all",
+  // a gap alone puts nothing out of plumb
+  which: rows.some((r) => r.all.some((c) => deviates(c) && c.verdict !== "gap")) ? "out" : "all",
   code: "",
   direction: "",
   level: "",
