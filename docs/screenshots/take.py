@@ -32,6 +32,7 @@ VIEWS = {
     "scaling": (CLINIC, "scaling", ""),
     "twist": (GRANARY, "twist?check=A_x.X.F4", ""),
     "drift": (EXCHANGE, "drift?check=amplified_amplifier.Y", ""),
+    "what-if": (CLINIC, "what-if?if=%7B%22patch%22%3A%7B%22site%22%3A%7B%22site_class%22%3A%22C%22%7D%7D%7D", ""),
     "requirements": (CLINIC, "requirements", ""),
     "findings": (CLINIC, "findings", ""),
     "report": (CLINIC, "report", ""),
@@ -72,13 +73,6 @@ def main(address: str, wanted: list[str]) -> None:
     if not wanted or "reviews" in wanted:
         time.sleep(1)
         browser.driver.save_screenshot(str(HERE / "reviews.png"))
-    if not wanted or "account" in wanted:
-        browser.open("/account")
-        browser.find(".account section")
-        browser.press("Add an authenticator")
-        browser.find(".account-qr svg")
-        time.sleep(0.7)
-        browser.driver.save_screenshot(str(HERE / "account.png"))
     paths = {title: browser.review(title) for title in (CLINIC, LIBRARY, EXCHANGE, GRANARY)}
     for name, (title, page, act) in VIEWS.items():
         if wanted and name not in wanted:
