@@ -7,6 +7,7 @@ const LAYERS = [
   ["shared"],
   ["model", "sheet", "heightlog", "editions", "session"],
   ["review"],
+  ["causes"],
   ["bench"],
   ["stages", "reviews", "account"],
 ];

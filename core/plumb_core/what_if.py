@@ -19,7 +19,7 @@ from plumb_core.checks.check import Check
 from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.recheck import Answers, all_checks, context_of
-from plumb_core.checks.result import recheck_result
+from plumb_core.checks.result import recheck_result, sheet_of
 from plumb_core.documents import results
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.reading import read, read_recheck
@@ -157,10 +157,10 @@ def counts(checks: Iterable[Check]) -> dict[str, int]:
 
 
 def shown(
-    document: RecheckDocument, assumptions: Assumptions, answers: Answers | None = None
-) -> tuple[results.RecheckResult, list[results.Flip], dict[str, int]]:
+    document: RecheckDocument, before: Sequence[Check], assumptions: Assumptions, answers: Answers | None = None
+) -> results.WhatIf:
     """The recheck under assumptions, the verdicts that flip, and the counts without the assumptions."""
+    context, after = assumed(document, before, assumptions, answers)
     with np.errstate(all="ignore"):
-        before = all_checks(context_of(document, answers=answers))
-        context, after = assumed(document, before, assumptions, answers)
-        return recheck_result(context, after, steps=True), flips(before, after), counts(before)
+        sheet = sheet_of(recheck_result(context, after, steps=True))
+    return {"sheet": sheet, "flips": flips(before, after), "before": counts(before)}

@@ -11,6 +11,7 @@ import numpy as np
 from cachetools import LRUCache
 from django.db.models import Count, Max
 from plumb_core.causes.answer import causes_shown
+from plumb_core.checks.check import Check
 from plumb_core.checks.recheck import all_checks, context_of, reference_requests
 from plumb_core.checks.recheck import recheck as core_recheck
 from plumb_core.documents import results
@@ -18,6 +19,8 @@ from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import FORMAT, FORMAT_VERSION, RecheckDocument
 from plumb_core.sensitivity import sensitivity
+from plumb_core.what_if import Assumptions
+from plumb_core.what_if import shown as what_if
 
 from plumb_server.hashing import input_hash
 from plumb_server.rechecks.models import Recheck
@@ -89,6 +92,38 @@ def read_document(
     return read, answers
 
 
+@dataclass(frozen=True)
+class Prepared:
+    """A recheck of a review as assumptions start from it."""
+
+    document: RecheckDocument
+    answers: dict[str, dict[str, Any] | None]
+    checks: list[Check]
+
+
+_prepared: LRUCache[str, Prepared] = LRUCache(8)
+
+
+def prepared(review: Review, submission: Submission | None) -> Prepared:
+    """The document of a review and its checks; of the same question they are held, as one is varied many times."""
+    digest = run_recheck(review, submission).input_hash
+    with _LOCK:
+        held = _prepared.get(digest)
+    if held is None:
+        document, answers = read_document(review, submission)
+        with np.errstate(all="ignore"):
+            held = Prepared(document, answers, all_checks(context_of(document, answers=answers)))
+        with _LOCK:
+            _prepared[digest] = held
+    return held
+
+
+def what_if_of_review(review: Review, submission: Submission | None, assumptions: Assumptions) -> results.WhatIf:
+    """The recheck of a review under assumptions; nothing is stored."""
+    held = prepared(review, submission)
+    return what_if(held.document, held.checks, assumptions, held.answers)
+
+
 def causes_of_review(review: Review, submission: Submission | None) -> bytes:
     """The causes of the deviations of a review, as JSON; found once for the same question."""
     recheck = run_recheck(review, submission)
@@ -102,8 +137,8 @@ def causes_of_review(review: Review, submission: Submission | None) -> bytes:
 
 def sensitivity_of_review(review: Review, submission: Submission | None) -> list[results.Sensitivity]:
     """What each doubtful input of a review changes, by its greatest effect."""
-    read, answers = read_document(review, submission)
-    return sensitivity(read, answers)
+    held = prepared(review, submission)
+    return sensitivity(held.document, held.answers)
 
 
 def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:

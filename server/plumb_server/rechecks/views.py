@@ -18,12 +18,10 @@ from plumb_core import ENGINE
 from plumb_core.across import across as core_across
 from plumb_core.catalogue import editions as core_editions
 from plumb_core.causes.answer import recheck_with_causes
-from plumb_core.checks.result import sheet_of
 from plumb_core.documents.reading import read_request
 from plumb_core.solve import solve as core_solve
 from plumb_core.vocabulary import vocabulary as core_vocabulary
 from plumb_core.what_if import Assumptions
-from plumb_core.what_if import shown as what_if
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -32,9 +30,9 @@ from rest_framework.views import APIView
 from plumb_server.accounts.requests import user_of
 from plumb_server.rechecks.services import (
     causes_of_review,
-    read_document,
     run_recheck,
     sensitivity_of_review,
+    what_if_of_review,
 )
 from plumb_server.reference.runs import run_for, too_large
 from plumb_server.reference.serializers import AnsweredRunSerializer
@@ -175,13 +173,13 @@ class WhatIfView(APIView):
         request=AssumptionsSerializer,
         responses=core_response("WhatIf"),
     )
-    def post(self, request: Request, review_id: str) -> Response:
+    def post(self, request: Request, review_id: str) -> HttpResponse:
         entry = access(user_of(request), review_id)
         given = sent(AssumptionsSerializer, request)
-        read, answers = read_document(entry.review, chosen_submission(entry, asked_submission(request)))
+        submission = chosen_submission(entry, asked_submission(request))
         assumptions = Assumptions(given["patch"], given.get("theirs", ()), given.get("ours", ()))
-        answer, flipped, before = what_if(read, assumptions, answers)
-        return Response({"sheet": sheet_of(answer), "flips": flipped, "before": before})
+        answer = what_if_of_review(entry.review, submission, assumptions)
+        return HttpResponse(orjson.dumps(answer), content_type="application/json")
 
 
 class SensitivityView(APIView):

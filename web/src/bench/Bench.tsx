@@ -11,7 +11,7 @@ import { factsOf } from "../shared/facts";
 import { inOurUnit, oursText, percent, theirsText, unitLabel } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
 import { CausePart } from "../causes/CausePart";
-import { Assume } from "../whatif/Assume";
+import { Assume } from "../review/whatif/Assume";
 import { CatalogueCode } from "./CatalogueCode";
 import { Derivation } from "./Derivation";
 import { OutOfPlumb } from "./OutOfPlumb";

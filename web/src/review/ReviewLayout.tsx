@@ -15,9 +15,9 @@ import { PAGES } from "./pages";
 import { Palette } from "./Palette";
 import { ReviewProvider, type ReviewContext } from "./ReviewContext";
 import "./review.css";
-import { NOTHING_ASSUMED, readAssumptions, writeAssumptions } from "../whatif/assumptions";
-import { WhatIfDialog } from "../whatif/WhatIfDialog";
-import { WhatIfStrip } from "../whatif/WhatIfStrip";
+import { NOTHING_ASSUMED, readAssumptions, writeAssumptions } from "./whatif/assumptions";
+import { WhatIfDialog } from "./whatif/WhatIfDialog";
+import { WhatIfStrip } from "./whatif/WhatIfStrip";
 import { strings } from "./strings";
 
 export function ReviewLayout() {

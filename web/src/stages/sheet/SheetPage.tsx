@@ -10,7 +10,7 @@ import { deviates } from "../../sheet/layout";
 import { PlumbSheet } from "../../sheet/PlumbSheet";
 import { strings } from "../../sheet/strings";
 import { missingByStage } from "../requirements/requirements";
-import { movedMarks } from "../../whatif/assumptions";
+import { movedMarks } from "../../review/whatif/assumptions";
 import { FileQuestions } from "./FileQuestions";
 
 const NONE: ReadonlyMap<string, number> = new Map();

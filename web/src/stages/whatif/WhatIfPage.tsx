@@ -7,11 +7,11 @@ import { sensitivityQuery, whatIfQuery, type Assumptions } from "../../shared/ap
 import { figures, percent } from "../../shared/numbers";
 import { Problems } from "../../shared/Problems";
 import { SymbolText } from "../../shared/Symbol";
-import { changesOf, readAssumptions, together, writeAssumptions } from "../../whatif/assumptions";
-import { shownValue } from "../../whatif/inputs";
-import { strings } from "../../whatif/strings";
+import { changesOf, readAssumptions, together, writeAssumptions } from "../../review/whatif/assumptions";
+import { shownValue } from "../../review/whatif/inputs";
+import { strings } from "../../review/whatif/strings";
 import { effectsOf, lengthOf } from "./effects";
-import "../../whatif/whatif.css";
+import "../../review/whatif/whatif.css";
 import "./effects.css";
 
 /** What the verdicts rest on, and several assumptions beside each other. */

@@ -1,5 +1,5 @@
-import type { Brief, Check, Recheck } from "../shared/api/client";
-import type { Assumptions } from "../shared/api/queries";
+import type { Brief, Check, Recheck } from "../../shared/api/client";
+import type { Assumptions } from "../../shared/api/queries";
 
 export const NOTHING_ASSUMED: Assumptions = { patch: {}, theirs: [], ours: [] };
 

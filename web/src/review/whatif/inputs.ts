@@ -1,4 +1,4 @@
-import type { Brief, Edition } from "../shared/api/client";
+import type { Brief, Edition } from "../../shared/api/client";
 import { strings } from "./strings";
 
 /** An input of the brief that can be otherwise. */

@@ -1,11 +1,11 @@
 import { Button, Loader } from "@mantine/core";
 import { notifications } from "@mantine/notifications";
-import { useReviewContext } from "../review/ReviewContext";
-import { useBrief } from "../review/useBrief";
-import type { Brief, Recheck } from "../shared/api/client";
-import { useEditions, type Assumptions } from "../shared/api/queries";
-import { Problems } from "../shared/Problems";
-import { SymbolText } from "../shared/Symbol";
+import { useReviewContext } from "../ReviewContext";
+import { useBrief } from "../useBrief";
+import type { Brief, Recheck } from "../../shared/api/client";
+import { useEditions, type Assumptions } from "../../shared/api/queries";
+import { Problems } from "../../shared/Problems";
+import { SymbolText } from "../../shared/Symbol";
 import { adopted, changesOf, withoutChange } from "./assumptions";
 import { inputsOf, shownValue } from "./inputs";
 import { strings } from "./strings";

@@ -1,5 +1,5 @@
-import { useReviewContext } from "../review/ReviewContext";
-import type { Check } from "../shared/api/client";
+import { useReviewContext } from "../ReviewContext";
+import type { Check } from "../../shared/api/client";
 import { NOTHING_ASSUMED } from "./assumptions";
 import { strings } from "./strings";
 

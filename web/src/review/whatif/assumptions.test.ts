@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Brief, Check, Edition } from "../shared/api/client";
+import type { Brief, Check, Edition } from "../../shared/api/client";
 import {
   adopted,
   changesOf,

@@ -1,4 +1,4 @@
-import { counted } from "../shared/numbers";
+import { counted } from "../../shared/numbers";
 
 export const strings = {
   whatIf: "What if",

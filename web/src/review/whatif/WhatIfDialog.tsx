@@ -1,8 +1,8 @@
 import { Button, Modal, Select, TextInput } from "@mantine/core";
 import { useState } from "react";
-import { useReviewContext } from "../review/ReviewContext";
-import { useEditions } from "../shared/api/queries";
-import { unitLabel } from "../shared/numbers";
+import { useReviewContext } from "../ReviewContext";
+import { useEditions } from "../../shared/api/queries";
+import { unitLabel } from "../../shared/numbers";
 import { patchAt, together } from "./assumptions";
 import { inputsOf, shownValue, valueOf, type Input } from "./inputs";
 import { strings } from "./strings";
