@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import copy
 import json
 import random
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import canonical
 import numpy as np
 import pytest
 from plumb_core.causes.agreement import Stated, agreement
@@ -15,6 +18,7 @@ from plumb_core.causes.search import Cause
 from plumb_core.causes.slip import Attempt
 from plumb_core.causes.slips import slips
 from plumb_core.checks.verdict import DeviationRole
+from plumb_core.editions import EDITIONS as ALL
 from plumb_core.rules import Key
 from slips_made import (
     attempts,
@@ -233,3 +237,85 @@ def test_slips_leave_the_evaluation_as_it_is() -> None:
         list(attempts("asce7-16", evaluation, key))
     for key, value in before.items():
         assert np.array_equal(np.asarray(value_of(evaluation, key)), np.asarray(value)), key
+
+
+# The whole submission computed with another input: static, modal, scaling, twist and drift
+
+
+def _next_class(edition: str) -> tuple[str, Any]:
+    site = canonical.SITES[edition]
+    name = next(n for n in ("site_class", "soil", "ground_type", "subsoil") if n in site)
+    options = list(ALL[edition].options[name])
+    at = options.index(site[name])
+    return name, options[at - 1] if at else options[at + 1]
+
+
+def with_another_class(edition: str) -> None:
+    name, value = _next_class(edition)
+    canonical.SITES[edition][name] = value
+
+
+def with_another_system(edition: str) -> None:
+    factors = canonical.FACTORS[edition]
+    name = next(n for n in ("R", "q", "mu") if n in factors)
+    rows = sorted({s.factors[name] for s in ALL[edition].systems.values() if name in s.factors})
+    factors[name] = next(r for r in rows if r > factors[name])
+
+
+def with_another_importance(edition: str) -> None:
+    occupancy = canonical.OCCUPANCY[edition]
+    ((name, value),) = occupancy.items()
+    other = {"risk_category": "III", "importance_class": "III", "importance_level": 3, "I": 1.25}
+    assert other[name] != value
+    occupancy[name] = other[name]
+
+
+def with_elastic_drifts(edition: str) -> None:
+    canonical.amplifier_of = lambda _: 1.0
+
+
+def with_modal_shears(factor: float) -> Callable[[str], None]:
+    def change(edition: str) -> None:
+        right_solve = canonical.solve
+
+        def solve(request: dict[str, Any]) -> Any:
+            answer = right_solve(request)
+            if request["kind"] == "spectrum":
+                return {**answer, "reduced": [factor * S for S in answer["reduced"]]}
+            return answer
+
+        canonical.solve = solve
+
+    return change
+
+
+WHOLE: dict[str, tuple[Callable[[str], None], str, tuple[str, ...]]] = {
+    "soil": (with_another_class, "S14", ("asce7-05", "asce7-16", "ubc97", "en1998-1", "is1893-2016", "as1170.4")),
+    "system": (with_another_system, "S22", ("asce7-10", "asce7-22", "ubc97", "is1893-2002", "as1170.4")),
+    "importance": (with_another_importance, "S02", ("asce7-16", "asce7-22", "en1998-1", "as1170.4")),
+    "drifts": (with_elastic_drifts, "S80", ("asce7-16", "ubc97", "en1998-1", "as1170.4")),
+    "g": (with_modal_shears(9.80665), "S01", ("asce7-16", "ubc97", "en1998-1", "is1893-2016", "as1170.4")),
+    "MCE": (with_modal_shears(1.5), "S16", ("asce7-05", "asce7-10", "asce7-16", "asce7-22")),
+}
+
+
+@pytest.mark.parametrize(("name", "edition"), [(n, e) for n, (_, _, editions) in WHOLE.items() for e in editions])
+def test_a_slip_with_all_its_consequences_is_one_cause(
+    monkeypatch: pytest.MonkeyPatch, name: str, edition: str
+) -> None:
+    change, code, _ = WHOLE[name]
+    brief = copy.deepcopy(canonical.submission(edition).brief)
+    for part in ("SITES", "OCCUPANCY", "FACTORS"):
+        monkeypatch.setattr(canonical, part, copy.deepcopy(getattr(canonical, part)))
+    monkeypatch.setattr(canonical, "amplifier_of", canonical.amplifier_of)
+    monkeypatch.setattr(canonical, "solve", canonical.solve)
+    change(edition)
+    wrong = canonical.submission(edition)
+    monkeypatch.undo()
+    made = canonical.Made(edition, brief, wrong.tables, wrong.values)
+    answer = recheck_with_causes(taken_in(made).document.model_dump(exclude_none=True))
+    assert answer["origins"]
+    (cause,) = answer["causes"]
+    assert [s["code"] for s in cause["slips"]] == [code]
+    assert set(answer["origins"]) <= set(cause["explains"])
+    assert cause["bits"] > 5

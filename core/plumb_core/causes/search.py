@@ -16,6 +16,7 @@ from typing import Any
 import numpy as np
 
 from plumb_core.causes.agreement import NOTHING, Agreement, Stated, agreement
+from plumb_core.causes.given import Given, given_otherwise
 from plumb_core.causes.slip import Attempt, Place, number, plain
 from plumb_core.causes.slips import slips
 from plumb_core.checks.catalogue.registry import catalogue_tests
@@ -60,7 +61,7 @@ GIVEN_BY_PLACE = frozenset(
 """Codes that tests give by the place of a deviation; they say of no mistake that its numbers show it."""
 OF_VALUES = ("value", "reaction", "mass", "make_up", "sum")
 """Kinds of checks that compare a value; what others find their numbers show."""
-NO_VALUES = ("permission",)
+NO_VALUES = ("permission", "drift")
 TYPED_CODES = {"V": "S57", "V_static": "S57", "F": "S58"}
 Progress = Callable[[float], bool]
 """Called with the share that is done; gives false where the search should stop."""
@@ -262,6 +263,10 @@ class Search:
             if not hit and node in keys and place.rule is not None:
                 for pair, origins, judged in self._pairs(place, attempts):
                     gathered.setdefault((node.name, pair.name), []).append((pair, node, origins, judged))
+        for otherwise in given_otherwise(self.context.carried, self.context.edition):
+            members = list(self._under(otherwise, keys))
+            if members:
+                gathered["given", otherwise.name] = members
         yield from (self._found(members) for members in gathered.values())
         yield from self._named()
 
@@ -284,6 +289,28 @@ class Search:
                 origins, judged = self.judged(key, value, attempt)
             if judged is not NOTHING:
                 yield origins, judged, node
+
+    def _under(self, otherwise: Given, keys: Sequence[Key]) -> Iterator[tuple[Attempt, Key, frozenset[str], Agreement]]:
+        """What an input that was otherwise throughout says at the keys below it."""
+        carried = self.context.carried
+        reached = carried.reached(otherwise.inputs)
+        below = [k for k in keys if k in reached and k not in otherwise.inputs]
+        if not below:
+            return
+        at = next(iter(otherwise.inputs))
+        under = otherwise.under(carried)
+        words, code, cost = otherwise.words, otherwise.code, otherwise.cost
+        attempt = Attempt(otherwise.name, None, words, code, cost, otherwise.parameters)
+        for key in below:
+            self.evaluations += 1
+            try:
+                value = plain(under.unpinned(key).value)
+            except (MissingInput, RuleRefused):
+                continue
+            origins, judged = self.judged(key, value, attempt)
+            if judged is not NOTHING:
+                # one input, wherever it shows
+                yield attempt, at, origins, judged
 
     def _pairs(self, place: Place, attempts: Sequence[Attempt]) -> Iterator[tuple[Attempt, frozenset[str], Agreement]]:
         """Two slips at one place: both change other arguments of its rule."""
@@ -316,7 +343,8 @@ class Search:
     def _found(self, members: Sequence[tuple[Attempt, Key, frozenset[str], Agreement]]) -> Found:
         """One slip over all places where it reproduces something; its cost is paid once."""
         attempt = members[0][0]
-        members = list({at: (a, at, ids, judged) for a, at, ids, judged in reversed(members)}.values())[::-1]
+        if attempt.value is not None:
+            members = list({m[1]: m for m in reversed(members)}.values())[::-1]
         origins = frozenset(i for _, _, ids, _ in members for i in ids)
         bits = sum(judged.bits for _, _, _, judged in members) - attempt.cost
         # what it was done to in the other direction takes a bit to say
@@ -326,19 +354,23 @@ class Search:
 
     def _named(self) -> Iterator[Found]:
         """Origins whose mistake a test of the catalogue has shown by its numbers, and values without a pattern."""
+        shown: dict[tuple[str, str, str], list[Check]] = {}
         for check in self.origins:
             # what is not permitted is no value that a mistake could have given
             value = check.kind == "axes" or (check.subject is not None and check.kind not in NO_VALUES)
             if check.slip and value and (check.slip not in GIVEN_BY_PLACE or check.kind not in OF_VALUES):
                 words = check.note if check.kind == "axes" else catalogue_tests()[check.slip].title.lower()
-                shown = Attempt(f"test {check.slip}", None, words, check.slip, 4.0)
-                # tests of the catalogue compare to 1 %
-                yield Found(shown, (check.key,), frozenset((check.id,)), 5.6 - 4.0 + LEAST, 0.01)
+                shown.setdefault((check.slip, check.key.name, words), []).append(check)
             bits = self._followed(check)
             if bits > TYPED:
                 code = check.slip or TYPED_CODES.get(check.key.name, "")
                 typed = Attempt("typed value", None, "typed value", code, TYPED)
                 yield Found(typed, (check.key,), frozenset((check.id,)), min(bits - TYPED, LEAST), 0.0)
+        for (code, _, words), of_one in shown.items():
+            attempt = Attempt(f"test {code}", None, words, code, 4.0)
+            keys = tuple(dict.fromkeys(c.key for c in of_one))
+            # tests of the catalogue compare to 1 %
+            yield Found(attempt, keys, frozenset(c.id for c in of_one), LEAST + 1.6, 0.01)
 
     def _followed(self, check: Check) -> float:
         """Bits of the values below an origin that follow from it alone."""
@@ -393,9 +425,12 @@ class Search:
 
     def _code(self, found: Found) -> str:
         """The code of a cause: of its slip, else of the test that names its origin."""
+        attempt = found.attempt
+        if attempt.code and not attempt.names_place:
+            return attempt.code
         codes = [self.by_id[i].slip for i in sorted(found.origins) if self.by_id[i].slip]
         shown = [c for c in codes if c not in GIVEN_BY_PLACE]
-        return next(iter(shown), found.attempt.code or next(iter(codes), ""))
+        return next(iter(shown), attempt.code or next(iter(codes), ""))
 
 
 WHOLE = 0.003

@@ -31,6 +31,7 @@ class Attempt:
     cost : bits to state it: how rare it is, and its free parameters
     parameters : what it was applied with
     only_deviating : whether it is about single rows: the others are as they should be
+    names_place : whether the code of a test at the place comes first: the slip itself has several
     parts : the slips that it consists of, where there are several
     """
 
@@ -41,6 +42,7 @@ class Attempt:
     cost: float
     parameters: Mapping[str, Any] = field(default_factory=dict)
     only_deviating: bool = False
+    names_place: bool = False
     parts: tuple[Attempt, ...] = ()
 
 

@@ -59,7 +59,14 @@ def unit(place: Place) -> Iterator[Attempt]:
             continue
         if quantity.unit in units:
             yield Attempt(
-                f"unit {ratio:.6g}", place.value * ratio, words, code, cost, {"factor": ratio}, only_deviating=True
+                f"unit {ratio:.6g}",
+                place.value * ratio,
+                words,
+                code,
+                cost,
+                {"factor": ratio},
+                only_deviating=True,
+                names_place=True,
             )
 
 
@@ -89,7 +96,9 @@ def of_other_direction(place: Place) -> Iterator[Attempt]:
     for other in place.others:
         symbol = QUANTITIES[place.key.name].symbol
         ours, theirs = place.ours(place.key.name, other), place.evaluation.get(place.key.name, other)
-        for name, value in (("exchanged", ours), ("copied", theirs)):
+        # what is wrong itself is no value that another one was copied from
+        right = theirs is not None and ours is not None and np.allclose(theirs, ours, rtol=1e-2)
+        for name, value in (("exchanged", ours), ("copied", theirs if right else None)):
             if value is not None and not isinstance(value, str | bool):
                 words = f"{symbol} is that of {other}"
                 yield Attempt(f"{name} from the other direction", value, words, "S55", 4.0, {"direction": other})
@@ -102,9 +111,27 @@ def moved(place: Place) -> Iterator[Attempt]:
     if not isinstance(value, np.ndarray) or len(value) < 3:
         return
     code = "S58" if place.stage == "lateral" else ""
-    yield Attempt("shifted down", np.roll(value, 1), "shifted by a row", code, 5.0, {"rows": 1}, only_deviating=True)
-    yield Attempt("shifted up", np.roll(value, -1), "shifted by a row", code, 5.0, {"rows": -1}, only_deviating=True)
-    yield Attempt("upside down", value[::-1], "upside down", code, 5.0)
+    yield Attempt(
+        "shifted down",
+        np.roll(value, 1),
+        "shifted by a row",
+        code,
+        5.0,
+        {"rows": 1},
+        only_deviating=True,
+        names_place=True,
+    )
+    yield Attempt(
+        "shifted up",
+        np.roll(value, -1),
+        "shifted by a row",
+        code,
+        5.0,
+        {"rows": -1},
+        only_deviating=True,
+        names_place=True,
+    )
+    yield Attempt("upside down", value[::-1], "upside down", code, 5.0, names_place=True)
     yield Attempt("summed from the top", np.cumsum(value[::-1])[::-1], "summed from the top", code, 5.0)
     yield Attempt(
         "summed from below", np.cumsum(value), "summed from below", "S84" if place.key.name == "h" else code, 5.0
@@ -114,7 +141,7 @@ def moved(place: Place) -> Iterator[Attempt]:
         exchanged[[i, i + 1]] = exchanged[[i + 1, i]]
         yield Attempt(
             f"rows {i + 1} and {i + 2} exchanged", exchanged, f"rows {i + 1} and {i + 2} exchanged", code, 7.0,
-            only_deviating=True,
+            only_deviating=True, names_place=True,
         )  # fmt: skip
 
 
@@ -136,7 +163,7 @@ def digits(place: Place) -> Iterator[Attempt]:
             if abs(value - ours) <= max(1.01 * half_unit(text) * abs(scale), 5e-5 * abs(ours)):
                 yield Attempt(
                     f"{words} {at}", _with(place.value, at, theirs), f"{words}: {text} for {_like(text, ours / scale)}",
-                    code, cost, only_deviating=True,
+                    code, cost, only_deviating=True, names_place=True,
                 )  # fmt: skip
                 break
 

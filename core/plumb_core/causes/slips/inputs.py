@@ -182,8 +182,8 @@ def has_two_thirds(place: Place) -> bool:
 FACTORS = (
     Factor(MOTION, 1.5, "the maximum considered motion", "S16", 4.0),
     Factor(MOTION, 2.0 / 3.0, "2/3 applied twice", "S16", 4.0),
-    Factor(MOTION, 0.5, "half of the motion", "S16", 7.0),
-    Factor(MOTION, 2.0, "twice the motion", "S16", 7.0),
+    Factor(MOTION, 0.5, "half of the motion", "S16", 5.0),
+    Factor(MOTION, 2.0, "twice the motion", "S16", 5.0),
     Factor(("S_a_modes", "curve_off"), G, "g counted twice", "S01", 4.0),
     Factor(("S_a_modes", "curve_off"), 1.0 / G, "g omitted", "S01", 4.0),
     Factor(("S_a_modes",), 1000.0, "g in millimetres", "S03"),
