@@ -67,13 +67,30 @@ def test_an_issued_text_stays_as_it_is(lead: Api, clinic: Review) -> None:
 
 @pytest.mark.parametrize("status", list(Finding.NEXT))
 def test_states_follow_each_other_only_as_laid_down(status: str, lead: Api, clinic: Review) -> None:
-    for target in Finding.NEXT:
-        finding = clinic.findings.get(number=1)
-        finding.status = status
-        finding.save()
+    author = clinic.findings.get(number=1).author
+    for number, target in enumerate(Finding.NEXT, start=10):
+        finding = Finding.objects.create(
+            review=clinic, number=number, author=author, title="t", text="t", status=status
+        )
         answer = lead.send("PATCH", f"/api/findings/{finding.pk}/", {"status": target}, finding.revision)
         allowed = target == status or target in Finding.NEXT[status]
         assert answer.status_code == (200 if allowed else 409), target
+
+
+def test_what_was_issued_comes_back_as_it_was_or_not_at_all(lead: Api, clinic: Review) -> None:
+    """Else the submitter's answer would stand under another text with the same number."""
+    path = f"/api/findings/{file(lead, clinic, ['V.Y']).json()['id']}/"
+    for revision, status in enumerate(("issued", "withdrawn"), start=1):
+        assert lead.send("PATCH", path, {"status": status}, revision).status_code == 200
+    assert lead.send("PATCH", path, {"status": "draft"}, 3).status_code == 409
+    assert lead.send("PATCH", path, {"text": "another text"}, 3).status_code == 409
+    again = lead.send("PATCH", path, {"status": "issued"}, 3).json()
+    assert again["status"] == "issued"
+    # one that nobody outside has seen may still be written anew
+    path = f"/api/findings/{file(lead, clinic, ['k.Y']).json()['id']}/"
+    for revision, status in enumerate(("withdrawn", "draft"), start=1):
+        assert lead.send("PATCH", path, {"status": status}, revision).status_code == 200
+    assert lead.send("PATCH", path, {"text": "another text"}, 3).json()["text"] == "another text"
 
 
 def test_a_reader_reads_the_register_and_writes_nothing(reader: Api, clinic: Review) -> None:

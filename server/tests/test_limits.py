@@ -232,3 +232,41 @@ def test_the_name_of_a_file_is_refused_where_it_is_too_long(lead: Api, new_revie
     answer = lead.upload(f"/api/reviews/{new_review}/exhibits/", file)
     assert answer.status_code == 422
     assert answer.json()["errors"][0]["message"] == "the name of the file has 244 characters; the limit is 200"
+
+
+HUGE = [2**63, -(2**63) - 1, 2**70, 10**400]
+
+
+@pytest.mark.parametrize("number", HUGE)
+def test_a_number_that_cannot_be_kept_is_refused_wherever_it_is(number: int, lead: Api, clinic: Review) -> None:
+    brief = clinic.current_brief().document
+    stories = [{**brief["stories"][0], "weight": number}, *brief["stories"][1:]]
+    based_on = clinic.current_brief().number
+    bodies = {
+        ("PUT", f"/api/reviews/{clinic.pk}/brief/"): {"brief": {**brief, "stories": stories}, "based_on": based_on},
+        ("POST", f"/api/reviews/{clinic.pk}/what-if/"): {"patch": {"stories": stories}},
+        ("POST", "/api/solve/"): {"kind": "static", "stories": stories},
+        ("POST", "/api/recheck/"): {"brief": {"stories": stories}},
+        ("POST", f"/api/reviews/{clinic.pk}/tables/"): {"text": "x", "options": {"header_row": number}},
+    }
+    for (method, path), body in bodies.items():
+        refused = lead.send(method, path, body)
+        assert refused.status_code == 400, path
+        assert "64 bits" in refused.content.decode(), path
+    assert lead.get(f"/api/reviews/{clinic.pk}/").status_code == 200
+
+
+def test_a_number_beyond_all_is_refused_too(lead: Api) -> None:
+    headers = {"X-CSRFToken": lead.cookies["csrftoken"].value}
+    body = '{"kind": "static", "x": 1e400}'
+    answer = lead.generic("POST", "/api/solve/", body, content_type="application/json", headers=headers)
+    assert answer.status_code == 400
+    assert "too large" in answer.content.decode()
+
+
+def test_what_was_stored_before_can_still_be_read(lead: Api, clinic: Review) -> None:
+    document = clinic.current_brief().document
+    document["stories"][0]["weight"] = 2**70
+    clinic.briefs.update(document=document)
+    for path in (f"/api/reviews/{clinic.pk}/", f"/api/reviews/{clinic.pk}/recheck/"):
+        assert lead.get(path).status_code == 200, path

@@ -7,7 +7,7 @@ import io
 
 import pytest
 from asking import Api
-from plumb_server.accounts.models import User
+from plumb_server.accounts.models import SignedWith, User
 from plumb_server.demo.people import LEAD
 from plumb_server.findings.services import change_finding
 from plumb_server.reports.equations import picture, symbolic
@@ -214,3 +214,14 @@ def test_both_values_of_a_row_have_one_unit() -> None:
     row = evidence_row(check)
     assert (row["theirs"], row["independent"], row["unit"]) == ("0.02124", "0.2083", "g")
     assert row["as_written"] == "0.20833 m/s2"
+
+
+def test_one_authentication_signs_one_report_whatever_the_concurrency(lead: Api, clinic: Review) -> None:
+    """The row decides, and not the session, of which each request has a copy; the browser tests send four at once."""
+    authenticated = 1_790_000_000.25
+    user = User.objects.get(email=LEAD)
+    assert SignedWith.first(user, authenticated)
+    assert [SignedWith.first(user, authenticated) for _ in range(3)] == [False] * 3
+    # another person's is another one, and so is the next of the same person
+    assert SignedWith.first(User.objects.exclude(pk=user.pk).first() or user, authenticated)
+    assert SignedWith.first(user, authenticated + 1)

@@ -59,7 +59,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
 
 def sheet_of(recheck: results.RecheckResult) -> results.RecheckSheet:
     """A recheck as the screens have it, without its derivations."""
-    retained = {part: content for part, content in recheck.items() if part != "steps"}
+    retained = {part: content for part, content in recheck.items() if part not in ("steps", "causes", "flips")}
     values = [{part: step[part] for part in ("id", "value", "source")} for step in recheck["steps"]["independent"]]
     return {**retained, "values": values}  # type: ignore[typeddict-item]
 

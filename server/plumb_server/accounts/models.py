@@ -9,7 +9,7 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractUser, BaseUserManager
-from django.db import models
+from django.db import IntegrityError, models, transaction
 from django.utils import timezone
 
 
@@ -124,3 +124,25 @@ class Record(models.Model):
 
     class Meta:
         ordering = ["-id"]
+
+
+class SignedWith(models.Model):
+    """An authentication that a report was signed with: each is good for one signature, however many ask at once."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    authenticated_at = models.FloatField()
+    """seconds since 1970, as the session has it"""
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "authenticated_at"], name="one_signature_each")]
+
+    @classmethod
+    def first(cls, user: User, authenticated_at: float) -> bool:
+        """Whether nothing was signed with this authentication so far; from now on something is."""
+        try:
+            # the database decides between two at once
+            with transaction.atomic():
+                cls.objects.create(user=user, authenticated_at=authenticated_at)
+        except IntegrityError:
+            return False
+        return True

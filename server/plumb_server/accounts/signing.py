@@ -10,6 +10,9 @@ from rest_framework import status
 from rest_framework.exceptions import APIException
 from rest_framework.request import Request
 
+from plumb_server.accounts.models import SignedWith
+from plumb_server.accounts.requests import user_of
+
 
 class SignatureAsked(APIException):
     """What is signed requires the password or a second factor first."""
@@ -28,6 +31,5 @@ def require_signature(request: Request) -> None:
     requested = request._request
     times = [r["at"] for r in get_authentication_records(requested, request.user) if r.get("reauthenticated")]
     last = max(times, default=0.0)
-    if time.time() - last > settings.SIGNING_FRESH or requested.session.get("signed_with") == last:
+    if time.time() - last > settings.SIGNING_FRESH or not SignedWith.first(user_of(request), last):
         raise SignatureAsked
-    requested.session["signed_with"] = last

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.numbers import NumberedQuerySet
@@ -71,6 +72,8 @@ class Finding(models.Model):
 
     Who filed it when, and which of its checks the recheck here says otherwise (`differs`) or
     not at all (`unknown`)"""
+    issued_at = models.DateTimeField(null=True)
+    """when it was issued first; set by the database, which then keeps its text as it is"""
     revision = models.PositiveIntegerField(default=1)
     """counts its changes: each states which one it is based on"""
 
@@ -83,6 +86,9 @@ class Finding(models.Model):
     @property
     def next_states(self) -> list[str]:
         """The states that it can be moved to."""
+        if self.status == self.Status.WITHDRAWN and self.issued_at is not None:
+            # others have seen it under its number: it comes back as it was, or another finding is written
+            return [str(self.Status.ISSUED)]
         return [str(status) for status in self.NEXT[self.Status(self.status)]]
 
     def move_to(self, status: str) -> None:
@@ -94,6 +100,8 @@ class Finding(models.Model):
                 "/status",
             )
         self.status = status
+        if status == self.Status.ISSUED and self.issued_at is None:
+            self.issued_at = timezone.now()
 
 
 class Message(models.Model):

@@ -102,7 +102,7 @@ def change_finding(finding: Finding, entry: Access, changes: dict[str, Any], bas
     if status and status != stored.status:
         before = stored.status
         stored.move_to(status)
-        columns.append("status")
+        columns += ["status", "issued_at"]
         stored.review.record(
             entry.user, f"finding {status}", finding=stored.number, before=before, revision=stored.revision + 1
         )

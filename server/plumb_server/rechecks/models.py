@@ -15,6 +15,7 @@ from plumb_core.documents import results
 
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission
+from plumb_server.web.responses import dumped
 
 
 class Recheck(models.Model):
@@ -76,4 +77,4 @@ class Recheck(models.Model):
 
 
 def _packed(document: Any) -> bytes:
-    return gzip.compress(orjson.dumps(document), compresslevel=4, mtime=0)
+    return gzip.compress(dumped(document), compresslevel=4, mtime=0)

@@ -43,7 +43,7 @@ from plumb_server.submissions.views import SUBMISSION, asked_submission, chosen_
 from plumb_server.web.limits import ComputeThrottle
 from plumb_server.web.problems import ContentTooLarge
 from plumb_server.web.requests import BasedOnSerializer, sent
-from plumb_server.web.responses import stored_json
+from plumb_server.web.responses import dumped, stored_json
 from plumb_server.web.schema import BriefField, core_field, core_response
 
 
@@ -74,7 +74,7 @@ def _brief_state(entry: Access, revision: BriefRevision, submission: int | None)
     }
     sheet = run_recheck(entry.review, chosen_submission(entry, submission), revision).sheet_json
     # the sheet is put in as it is stored, not read and written anew
-    body = b'%b,"recheck":%b}' % (orjson.dumps(state)[:-1], sheet)
+    body = b'%b,"recheck":%b}' % (dumped(state)[:-1], sheet)
     return HttpResponse(body, content_type="application/json")
 
 
@@ -179,7 +179,7 @@ class WhatIfView(APIView):
         submission = chosen_submission(entry, asked_submission(request))
         assumptions = Assumptions(given["patch"], given.get("theirs", ()), given.get("ours", ()))
         answer = what_if_of_review(entry.review, submission, assumptions)
-        return HttpResponse(orjson.dumps(answer), content_type="application/json")
+        return HttpResponse(dumped(answer), content_type="application/json")
 
 
 class SensitivityView(APIView):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import re
 from typing import Any
 
@@ -16,7 +17,7 @@ from plumb_server.web.problems import PreconditionRequired
 
 
 class PlainJSONParser(JSONParser):
-    """JSON that can be kept: not nested without end, and without characters that no text of a database can hold."""
+    """JSON that can be kept: not nested without end, no text and no number that a database cannot hold."""
 
     def parse(self, stream: Any, media_type: Any = None, parser_context: Any = None) -> Any:
         try:
@@ -28,7 +29,7 @@ class PlainJSONParser(JSONParser):
 def plain_json(body: bytes) -> Any:
     """The document of a body; raises ValueError where it cannot be read or kept."""
     try:
-        parsed = json.loads(body, parse_constant=_no_constant)
+        parsed = json.loads(body, parse_constant=_no_constant, parse_int=_whole, parse_float=_finite)
     except RecursionError:
         raise ValueError("the JSON is nested too deeply") from None
     rest = [parsed]
@@ -41,6 +42,23 @@ def plain_json(body: bytes) -> Any:
         elif isinstance(value, str) and _NO_TEXT.search(value):
             raise ValueError("a text has a character that cannot be stored (NUL, or half of a surrogate pair)")
     return parsed
+
+
+WIDEST = 2**63
+"""Whole numbers of this size and beyond fit into no column, and into no answer."""
+
+
+def _whole(text: str) -> int:
+    # a text of many digits is not even made a number
+    if len(text) > len(str(WIDEST)) or not -WIDEST <= (number := int(text)) < WIDEST:
+        raise ValueError(f"the whole number {text[:24]}… does not fit into 64 bits; give a smaller one")
+    return number
+
+
+def _finite(text: str) -> float:
+    if not math.isfinite(number := float(text)):
+        raise ValueError(f"the number {text[:24]} is too large; give a smaller one")
+    return number
 
 
 def _no_constant(name: str) -> Any:

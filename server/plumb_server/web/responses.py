@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gzip
+import json
 from collections.abc import Callable
 from typing import Any
 
@@ -16,7 +17,15 @@ class PlainRenderer(JSONRenderer):
     """JSON by a quicker writer."""
 
     def render(self, data: Any, accepted_media_type: Any = None, renderer_context: Any = None) -> bytes:
-        return b"" if data is None else orjson.dumps(data, default=str)
+        return b"" if data is None else dumped(data)
+
+
+def dumped(data: Any) -> bytes:
+    """JSON; also of numbers beyond 64 bits, which were stored before they were refused."""
+    try:
+        return orjson.dumps(data, default=str)
+    except TypeError:
+        return json.dumps(data, default=str).encode()
 
 
 def stored_json(request: Request, retained: Callable[[], bytes], tag: str) -> HttpResponse:

@@ -189,3 +189,28 @@ def test_the_office_closes_and_opens_an_account(browser: Browser) -> None:
     row.find_element("xpath", ".//button[.='reopen account']").click()
     b.wait_text("table", "account changed")
     assert b.problems() == []
+
+
+def test_one_password_signs_one_report_of_four_at_once(lead_browser: Browser) -> None:
+    b = lead_browser
+    b.open(b.review("Sable Quay Library") + "/report")
+    b.settle()
+    statuses = b.driver.execute_async_script(
+        """
+        const [password, done] = arguments;
+        const token = document.cookie.match(/(?:^|; )(?:__Host-)?csrftoken=([^;]*)/)[1];
+        const send = (path, body) => fetch(path, {
+            method: "POST",
+            headers: {"Content-Type": "application/json", "X-CSRFToken": token},
+            body: JSON.stringify(body),
+        });
+        const review = location.pathname.split("/")[2];
+        send("/_allauth/browser/v1/auth/reauthenticate", {password}).then(() =>
+            Promise.all([0, 1, 2, 3].map(() => send(`/api/reviews/${review}/reports/`, {})))
+        ).then((answers) => done(answers.map((a) => a.status).sort()));
+        """,
+        PASSWORD,
+    )
+    assert statuses == [202, 401, 401, 401]
+    # the browser notes the refusals
+    b.problems()
