@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from typing import Any
 
 from django.test import Client
@@ -36,7 +37,13 @@ class Api(Client):
     def sign(self, review: Any) -> Any:
         """Sign and issue the report of a review."""
         self.send("POST", "/_allauth/browser/v1/auth/reauthenticate", {"password": PASSWORD})
-        return self.send("POST", f"/api/reviews/{review}/reports/")
+        return self.send("POST", f"/api/reviews/{review}/reports/", {"seen": self.seen(review)})
+
+    def seen(self, review: Any) -> str:
+        """What the preview of the report names as shown."""
+        page = self.get(f"/api/reviews/{review}/report/preview/").content.decode()
+        found = re.search(r'data-seen="([^"]*)"', page)
+        return found.group(1) if found else ""
 
     def upload(self, path: str, file: Any) -> Any:
         return self.post(path, {"file": file}, headers={"X-CSRFToken": self.cookies["csrftoken"].value})

@@ -8,7 +8,7 @@ import io
 import pytest
 from asking import Api
 from plumb_server.accounts.models import SignedWith, User
-from plumb_server.demo.people import LEAD
+from plumb_server.demo.people import LEAD, PASSWORD
 from plumb_server.findings.services import change_finding
 from plumb_server.reports.equations import picture, symbolic
 from plumb_server.reports.models import Printing
@@ -164,6 +164,27 @@ def test_a_closed_review_takes_no_findings_messages_or_reports(lead: Api, clinic
     ]
     assert [r.status_code for r in refused] == [409] * 6
     assert "the review is closed" in refused[0].content.decode()
+
+
+def test_a_report_is_not_signed_unseen(lead: Api, reviewer: Api, clinic: Review) -> None:
+    """What is signed is the preview that was shown; changed meanwhile it is refused, with what changed."""
+    path = f"/api/reviews/{clinic.pk}/reports/"
+    lead.send("POST", "/_allauth/browser/v1/auth/reauthenticate", {"password": PASSWORD})
+    assert lead.send("POST", path, {}).status_code == 400
+    assert lead.send("POST", path, {"seen": "0" * 64}).status_code == 412
+    seen = lead.seen(clinic.pk)
+    finding = clinic.findings.get(number=1)
+    assert (
+        reviewer.send("PATCH", f"/api/findings/{finding.pk}/", {"status": "settled"}, finding.revision).status_code
+        == 200
+    )
+    refused = lead.send("POST", path, {"seen": seen})
+    assert refused.status_code == 412
+    assert "Jonas Reed made the finding settled" in refused.content.decode()
+    # the refusal has not used up the authentication
+    issued = lead.send("POST", path, {"seen": lead.seen(clinic.pk)})
+    assert issued.status_code == 202
+    assert clinic.reports.count() == 1
 
 
 def test_what_is_issued_is_what_was_signed(lead: Api, clinic: Review) -> None:

@@ -137,6 +137,11 @@ class SignedWith(models.Model):
         constraints = [models.UniqueConstraint(fields=["user", "authenticated_at"], name="one_signature_each")]
 
     @classmethod
+    def used(cls, user: User, authenticated_at: float) -> bool:
+        """Whether something was signed with this authentication."""
+        return cls.objects.filter(user=user, authenticated_at=authenticated_at).exists()
+
+    @classmethod
     def first(cls, user: User, authenticated_at: float) -> bool:
         """Whether nothing was signed with this authentication so far; from now on something is."""
         try:

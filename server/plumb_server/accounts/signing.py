@@ -26,10 +26,17 @@ class SignatureAsked(APIException):
         self.errors = [{"path": "/signature", "message": self.default_detail, "remedy": remedy}]
 
 
-def require_signature(request: Request) -> None:
-    """Raise SignatureAsked unless who signs was asked just now; what was given is good for one signature."""
+def require_fresh(request: Request) -> float:
+    """When who signs was asked last, s since 1970; raises SignatureAsked unless that was just now."""
     requested = request._request
     times = [r["at"] for r in get_authentication_records(requested, request.user) if r.get("reauthenticated")]
     last = max(times, default=0.0)
-    if time.time() - last > settings.SIGNING_FRESH or not SignedWith.first(user_of(request), last):
+    if time.time() - last > settings.SIGNING_FRESH or SignedWith.used(user_of(request), last):
+        raise SignatureAsked
+    return last
+
+
+def require_signature(request: Request) -> None:
+    """Raise SignatureAsked unless who signs was asked just now; what was given is good for one signature."""
+    if not SignedWith.first(user_of(request), require_fresh(request)):
         raise SignatureAsked

@@ -16,8 +16,9 @@ from plumb_server.hashing import input_hash
 from plumb_server.rechecks.services import run_recheck
 from plumb_server.reports.models import Printing, Report
 from plumb_server.reports.services import pdf
+from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import Review
-from plumb_server.web.problems import Conflict
+from plumb_server.web.problems import Conflict, PreconditionFailed
 
 QUEUE, TASK = "reports", "print_report"
 MOST_ATTEMPTS = 3
@@ -37,13 +38,32 @@ def basis_of(review: Review) -> str:
     return input_hash({"recheck": recheck.input_hash, "findings": findings, "team": team, "about": review.revision})
 
 
+def require_open(review: Review) -> None:
+    """Raise Conflict where the review is closed: nothing more is issued of it."""
+    if review.status == Review.Status.CLOSED:
+        raise Conflict("the review is closed", "The lead can reopen it.")
+
+
+def seen_now(review: Review) -> str:
+    """What a preview of the report shows now: the hash of all that it says, and when it was."""
+    return f"{basis_of(review)} {review.audit.values_list('pk', flat=True).first() or 0}"
+
+
+def require_seen(review: Review, seen: str) -> None:
+    """Raise PreconditionFailed, naming what changed, where the report is another one than that which was shown."""
+    basis, _, last = seen.partition(" ")
+    if basis != basis_of(review):
+        of = {"pk__gt": int(last)} if last.isascii() and last.isdigit() and len(last) < 19 else {}
+        raise PreconditionFailed(changes_since(review, "the report", **of))
+
+
 def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
     """Put a report into the queue: to look at, or as it is signed now.
 
     Raises Conflict where the review is closed and the report is to be issued.
     """
-    if issues and review.status == Review.Status.CLOSED:
-        raise Conflict("the review is closed", "The lead can reopen it.")
+    if issues:
+        require_open(review)
     basis = basis_of(review)
     with transaction.atomic():
         Printing.objects.filter(asked_at__lt=timezone.now() - RETENTION).delete()

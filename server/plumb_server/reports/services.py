@@ -348,9 +348,12 @@ def context(review: Review) -> dict[str, Any]:
     }
 
 
-def page(review: Review) -> str:
-    """The report as HTML."""
-    return render_to_string("reports/report.html", context(review))
+def page(review: Review, seen: str = "") -> str:
+    """The report as HTML.
+
+    seen : names what is shown, for the signature of it
+    """
+    return render_to_string("reports/report.html", context(review) | {"seen": seen})
 
 
 def pdf(review: Review) -> bytes:

@@ -15,11 +15,12 @@ from rest_framework.views import APIView
 
 from plumb_server.accounts.records import note
 from plumb_server.accounts.requests import user_of
-from plumb_server.accounts.signing import require_signature
+from plumb_server.accounts.signing import require_fresh, require_signature
 from plumb_server.reports import printing, services
 from plumb_server.reports.models import Printing, Report
 from plumb_server.reviews.access import TEAM, access, lead_only
 from plumb_server.reviews.models import Role
+from plumb_server.web.requests import sent
 
 MAY_READ = (*TEAM, Role.READER)
 
@@ -40,6 +41,12 @@ class PrintingSerializer(serializers.ModelSerializer[Any]):
         fields = ["id", "status", "issues", "message", "remedy", "report"]
 
 
+class SignSerializer(serializers.Serializer[Any]):
+    """What is signed: the preview that was shown, by what its page has in `data-seen`."""
+
+    seen = serializers.CharField(max_length=100)
+
+
 def _pdf(data: bytes, name: str) -> HttpResponse:
     answer = HttpResponse(data, content_type="application/pdf")
     answer.headers["Content-Disposition"] = f'inline; filename="{name}.pdf"'
@@ -50,7 +57,9 @@ class PreviewView(APIView):
     @extend_schema(operation_id="report_preview", responses={(200, "text/html"): OpenApiTypes.STR})
     def get(self, request: Request, review_id: str) -> HttpResponse:
         entry = access(user_of(request), review_id)
-        return HttpResponse(services.page(entry.review), content_type="text/html; charset=utf-8")
+        # named before it is made: what changes in between is refused at the signature
+        seen = printing.seen_now(entry.review)
+        return HttpResponse(services.page(entry.review, seen), content_type="text/html; charset=utf-8")
 
 
 class DraftView(APIView):
@@ -97,10 +106,14 @@ class ReportsView(APIView):
         entry = access(user_of(request), review_id, MAY_READ)
         return Response(ReportSerializer(entry.review.reports.select_related("issued_by").defer("pdf"), many=True).data)
 
-    @extend_schema(operation_id="report_issue", request=None, responses={202: PrintingSerializer})
+    @extend_schema(operation_id="report_issue", request=SignSerializer, responses={202: PrintingSerializer})
     def post(self, request: Request, review_id: str) -> Response:
         entry = access(user_of(request), review_id)
         lead_only(entry, "sign and issue a report")
+        require_fresh(request)
+        seen = sent(SignSerializer, request)["seen"]
+        printing.require_open(entry.review)
+        printing.require_seen(entry.review, seen)
         require_signature(request)
         return _answer(printing.ask_for(entry.review, user_of(request), issues=True))
 

@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useEffect, useEffectEvent } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
 import { useConfirmIdentity } from "../../session/ConfirmIdentity";
@@ -13,20 +13,28 @@ import { strings } from "./strings";
 
 /** What do I sign? The report as it would be issued now, and those that were. */
 export default function ReportPage() {
-  const { review, recheck, findings } = useReviewContext();
+  const { review, recheck, recheckedAt, findings } = useReviewContext();
+  const [seen, setSeen] = useState("");
+  const [attempt, setAttempt] = useState(0);
   const reports = useReports(review.id);
   const refresh = useRefresh(review.id);
   const path = { params: { path: { review_id: review.id } } };
   const draft = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/report/draft/", path)));
   const { ask, dialog } = useConfirmIdentity();
   const issue = usePrinting(async () => {
-    const sign = () => answered(api.POST("/api/reviews/{review_id}/reports/", path));
+    // what is signed is the page that is shown
+    const sign = () => answered(api.POST("/api/reviews/{review_id}/reports/", { ...path, body: { seen } }));
     try {
       return await sign();
     } catch (error) {
       // each signature asks once more who gives it
       const needsSignature = error instanceof ApiProblem && error.problems.some((p) => p.path === "/signature");
-      if (!needsSignature || !(await ask(strings.youSignTheReportAs))) throw error;
+      if (!needsSignature) {
+        // what changed meanwhile is shown before it can be signed
+        if (error instanceof ApiProblem && error.status === 412) setAttempt((n) => n + 1);
+        throw error;
+      }
+      if (!(await ask(strings.youSignTheReportAs))) throw error;
       return sign();
     }
   }, refresh);
@@ -64,7 +72,7 @@ export default function ReportPage() {
             </Button>
           )}
           {review.role === "lead" && (
-            <Button color="dark" loading={issue.busy} onClick={issue.start}>
+            <Button color="dark" loading={issue.busy} disabled={!seen} onClick={issue.start}>
               {strings.signAndIssueReport}
               {(reports.data?.length ?? 0) + 1}
             </Button>
@@ -97,7 +105,17 @@ export default function ReportPage() {
       )}
       {!onTeam && reports.data?.length === 0 && <p className="quiet">{strings.noReportHasBeenIssued}</p>}
       {dialog}
-      {onTeam && <iframe title={strings.previewOfTheReport} src={`/api/reviews/${review.id}/report/preview/`} />}
+      {onTeam && (
+        <iframe
+          onLoad={(e) => {
+            setSeen(e.currentTarget.contentDocument?.body.dataset["seen"] ?? "");
+          }}
+          title={strings.previewOfTheReport}
+          // of another state of the review it is another page
+          key={`${String(recheckedAt)} ${String(attempt)}`}
+          src={`/api/reviews/${review.id}/report/preview/`}
+        />
+      )}
     </div>
   );
 }
