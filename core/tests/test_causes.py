@@ -50,10 +50,12 @@ def test_each_slip_is_named_first_and_leaves_nothing(edition: str) -> None:
     """A slip that gives the same numbers as another one cannot be told from it; few digits say too little of some."""
     _, evaluation = base(edition)
     tried, missed = 0, []
+    # editions of one family share most of their rules: of three of them a part is tried
+    every = 4 if edition in ("asce7-05", "asce7-10", "asce7-22") else 1
     for key in keys(evaluation):
         if key.direction == "Y":
             continue
-        for attempt in attempts(edition, evaluation, key):
+        for attempt in list(attempts(edition, evaluation, key))[::every]:
             checks, causes = found_in(document(edition, evaluation.assuming(pins={key: attempt.value})))
             origins = [c for c in checks if c.role is DeviationRole.ORIGIN and c.kind != STATIC_NOT_PERMITTED]
             if not origins:
@@ -64,11 +66,11 @@ def test_each_slip_is_named_first_and_leaves_nothing(edition: str) -> None:
             named = first is not None and alike(first, attempt)
             if not named or len(causes) != 1 or any(c.id not in explained for c in origins):
                 missed.append((key, attempt.name, [c.found.attempt.name for c in causes]))
-    assert tried > 150
+    assert tried > 150 / every
     assert len(missed) <= 0.03 * tried, missed
 
 
-@pytest.mark.parametrize(("number", "tries"), [(2, 160), (3, 120)])
+@pytest.mark.parametrize(("number", "tries"), [(2, 108), (3, 72)])
 def test_sets_of_slips_are_named(number: int, tries: int) -> None:
     """Where one of them undoes another the value is right, and there is nothing to explain."""
     chance = random.Random(number)
@@ -109,7 +111,7 @@ def alike(cause: Cause, attempt: Attempt) -> bool:
 def test_one_value_that_is_off_by_chance_has_no_cause(edition: str, factor: float) -> None:
     brief, evaluation = base(edition)
     stated = claims(evaluation, [s["name"] for s in brief["stories"]])
-    for i in range(0, len(stated), 3):
+    for i in range(0, len(stated), 6):
         if isinstance(stated[i]["value"], str) or not stated[i]["value"] or stated[i]["quantity"] == "T_points":
             continue
         text = written(stated[i]["value"] * factor)

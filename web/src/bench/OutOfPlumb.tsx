@@ -1,5 +1,7 @@
 import { useReviewContext } from "../review/ReviewContext";
 import type { Check } from "../shared/api/client";
+import { movedFrom, useBefore } from "../shared/before";
+import "../shared/checks.css";
 import { Mark, shapeOf } from "../shared/Mark";
 import { counted, percent } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
@@ -11,6 +13,7 @@ const SHOWN = 14;
 /** What the bench shows while nothing is chosen: what deviates in a stage, worst first. */
 export function OutOfPlumb({ stage }: { stage: string }) {
   const { recheck, select } = useReviewContext();
+  const before = useBefore();
   const rows = worstFirst(
     rowsOf({ checks: recheck?.checks ?? [] }).filter((r) => r.stage === stage && r.all.some(deviates)),
   );
@@ -47,7 +50,12 @@ export function OutOfPlumb({ stage }: { stage: string }) {
                 </button>
               </td>
               <td className="quiet">{r.check.meaning}</td>
-              <td className="n off">{off(r.check)}</td>
+              <td className="n off">
+                {off(r.check)}
+                {movedFrom(before, r.check) !== undefined && (
+                  <small className="was">{strings.was(off(before.get(r.check.id) ?? r.check))}</small>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>

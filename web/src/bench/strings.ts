@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  was: (value: string) => `was ${value || "in plumb"}`,
   derivationAsItIs: "The derivation is that of the brief as it is, without what is assumed.",
   setAside: (reason: string) => `Set aside for this review: ${reason}`,
   takeUpAgain: "take it up again",

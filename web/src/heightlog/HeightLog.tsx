@@ -2,9 +2,10 @@ import { Button, CopyButton, SegmentedControl } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
 import type { Brief, Recheck } from "../shared/api/client";
+import { useBefore } from "../shared/before";
 import { figures, percent } from "../shared/numbers";
 import { SymbolText } from "../shared/Symbol";
-import { asText, levelsOf, namedFloors, sumOf, type Track } from "./data";
+import { asText, levelsOf, namedFloors, sumOf, withBefore, type Track } from "./data";
 import { FOOT, TOP, TrackView } from "./TrackView";
 import "./heightlog.css";
 import { strings } from "./strings";
@@ -30,6 +31,7 @@ interface Props {
 export function HeightLog(props: Props) {
   const { recheck, brief, tracks: known, direction, onDirection, onSelect, onStory, height = 400 } = props;
   const { ref, width } = useElementSize();
+  const before = useBefore();
   const [titles, setTitles] = useState(() => known.map((t) => t.title));
   const [hovered, setHovered] = useState<number | null>(null);
   if (recheck.stories.length === 0) return <p className="quiet">{strings.noStoriesAreKnownYet}</p>;
@@ -41,7 +43,9 @@ export function HeightLog(props: Props) {
   const total = levels.at(-1) ?? 1;
   const bottom = height - FOOT;
   const y = (level: number) => bottom - (level / total) * (bottom - TOP - 12);
-  const tracks = titles.flatMap((title) => known.find((t) => t.title === title) ?? []);
+  const tracks = titles
+    .flatMap((title) => known.find((t) => t.title === title) ?? [])
+    .map((t) => withBefore(t, before));
   const trackWidth = Math.max(70, (width - STRIP - GAP * tracks.length) / Math.max(tracks.length, 1));
   const stories = recheck.stories.map((name, i) => ({ name, i, floor: levels[i + 1] ?? 0, base: levels[i] ?? 0 }));
   const named = namedFloors(
@@ -179,6 +183,14 @@ export function HeightLog(props: Props) {
                 {t.against.title}
               </span>
             ),
+        )}
+        {tracks.some((t) => t.before?.some((v) => v !== null)) && (
+          <span>
+            <svg width={12} height={14} aria-hidden>
+              <line x1={6} x2={6} y1={1} y2={13} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="2 2" />
+            </svg>{" "}
+            {strings.oursBefore}
+          </span>
         )}
         <CopyButton value={asText(recheck, tracks, direction ? strings.storyDirection(direction) : "story")}>
           {({ copied, copy }) => (

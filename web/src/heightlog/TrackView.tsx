@@ -27,6 +27,7 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
         ...track.ours,
         ...(track.against?.values ?? []),
         ...(track.also ?? []),
+        ...(track.before ?? []),
         ...(track.limits ?? []).flatMap((l) => l.values),
       ].map((v) => (v ?? 0) - (track.from ?? 0)),
     ) * 1.06;
@@ -84,6 +85,23 @@ export function TrackView({ track, x, width, bottom, y, levels, hovered }: Props
             </text>
           </g>
         ))}
+      {rows.map((r) => {
+        const was = track.before?.[r.i] ?? null;
+        return (
+          was !== null && (
+            <line
+              key={`before ${String(r.i)}`}
+              x1={at(was)}
+              x2={at(was)}
+              y1={r.floor - 7}
+              y2={r.floor + 7}
+              stroke="var(--ours)"
+              strokeWidth={1.4}
+              strokeDasharray="2 2"
+            />
+          )
+        );
+      })}
       {(track.limits ?? []).map((limit) => (
         <Edge key={limit.words} rows={rows} values={limit.values} at={at} words={limit.words} right={x + width} />
       ))}

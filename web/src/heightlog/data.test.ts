@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { Recheck } from "../shared/api/client";
 import { check } from "../sheet/testing";
-import { asText, axisMarks, levelsOf, namedFloors, trackOf, asCell } from "./data";
+import { asText, axisMarks, levelsOf, namedFloors, trackOf, asCell, withBefore } from "./data";
 
 const theirs = (value: number) => ({
   value,
@@ -69,4 +69,16 @@ it("writes names that begin as formulas do as text", () => {
     "'-basement",
     "L2",
   ]);
+});
+
+it("shows where our values were before an assumption, at the stories where they are others now", () => {
+  const ours = (value: number) => ({ value, deviation: 0, multiples: 0, tolerance: 1, agrees: true });
+  const now = [check({ id: "F.X.L1", independent: ours(50) }), check({ id: "F.X.L2", independent: ours(60) })];
+  const track = { ...trackOf(recheck, "F", "X"), checks: now };
+  const was = new Map([
+    ["F.X.L1", check({ id: "F.X.L1", independent: ours(40) })],
+    ["F.X.L2", check({ id: "F.X.L2", independent: ours(60) })],
+  ]);
+  expect(withBefore(track, was).before).toEqual([40, null]);
+  expect(withBefore(track, new Map()).before).toBeUndefined();
 });

@@ -1,4 +1,5 @@
 import type { Check, Recheck, StepValue } from "../shared/api/client";
+import { movedFrom, type Before } from "../shared/before";
 import { theirsText } from "../shared/numbers";
 import { strings } from "./strings";
 
@@ -25,6 +26,8 @@ export interface Track {
   also?: (number | null)[];
   /** where the axis starts, 0 if excluded */
   from?: number;
+  /** ours without what is assumed, at the stories where it is another value now */
+  before?: (number | null)[];
   /** stories whose values say nothing, shown greyed */
   faint?: boolean[];
 }
@@ -62,6 +65,16 @@ export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction:
   );
   const ours = list(recheck.values, name === "w" ? "w" : `${name}.${direction}`) ?? recheck.stories.map(() => null);
   return { ...LATERAL[name], ...theirsOf(recheck, quantityChecks), ours };
+}
+
+/** A track with our values as they were without what is assumed. */
+export function withBefore(track: Track, before: Before): Track {
+  if (before.size === 0) return track;
+  const was = track.checks.map((c) => {
+    const value = c && movedFrom(before, c);
+    return typeof value === "number" ? value : null;
+  });
+  return { ...track, before: was };
 }
 
 /** The story quantities of the static method in a direction. */

@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  oursBefore: "ours without what is assumed",
   valuesByStory: "Values by story",
   theirsOf: (title: string, unit: string) => `${title} theirs (${unit})`,
   oursOf: (title: string, unit: string) => `${title} ours (${unit})`,

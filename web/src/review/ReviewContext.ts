@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { Causes, Check, Finding, Recheck, Review, WhatIf } from "../shared/api/client";
+import type { Brief, Causes, Check, Finding, Recheck, Review, WhatIf } from "../shared/api/client";
 import type { Assumptions } from "../shared/api/queries";
 import type { SheetFilter, SheetRow } from "../sheet/layout";
 import { strings } from "./strings";
@@ -11,6 +11,8 @@ export interface ReviewContext {
   recheck: Recheck | undefined;
   /** the recheck without the assumptions, where some are made; else the same one */
   stored: Recheck | undefined;
+  /** the brief under the assumptions; where none are made, that of the review */
+  assumedBrief: Brief;
   /** what is otherwise; absent where nothing is */
   whatIf: Assumptions | undefined;
   /** the verdicts that are others under the assumptions */

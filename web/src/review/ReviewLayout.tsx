@@ -6,6 +6,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchPa
 import type { Recheck, Submission } from "../shared/api/client";
 import { causesQuery, useEditions, useFindings, useRecheck, useReview, whatIfQuery } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
+import { BeforeProvider } from "../shared/before";
 import { Mark } from "../shared/Mark";
 import { counted } from "../shared/numbers";
 import { Problems } from "../shared/Problems";
@@ -15,7 +16,7 @@ import { PAGES } from "./pages";
 import { Palette } from "./Palette";
 import { ReviewProvider, type ReviewContext } from "./ReviewContext";
 import "./review.css";
-import { NOTHING_ASSUMED, readAssumptions, writeAssumptions } from "./whatif/assumptions";
+import { adopted, NOTHING_ASSUMED, readAssumptions, writeAssumptions } from "./whatif/assumptions";
 import { WhatIfDialog } from "./whatif/WhatIfDialog";
 import { WhatIfStrip } from "./whatif/WhatIfStrip";
 import { strings } from "./strings";
@@ -61,6 +62,10 @@ export function ReviewLayout() {
     );
   };
   const rows = useMemo(() => (current ? rowsOf(current) : []), [current]);
+  const before = useMemo(
+    () => new Map(under && recheck.data ? recheck.data.checks.map((c) => [c.id, c]) : []),
+    [under, recheck.data],
+  );
   const moved = useMemo(() => new Set(under?.flips.map((f) => f.check) ?? []), [under]);
   // until the reviewer says otherwise what is out of plumb, so that all of it is seen at once; the whole line where
   // nothing is
@@ -148,6 +153,7 @@ export function ReviewLayout() {
     review: review.data,
     recheck: current,
     stored: recheck.data,
+    assumedBrief: under ? adopted(review.data.brief, whatIf.patch) : review.data.brief,
     whatIf,
     flips: under?.flips ?? [],
     assume: (assumptions) => {
@@ -184,151 +190,157 @@ export function ReviewLayout() {
   return (
     <ReviewProvider value={context}>
       <KeyProvider value={handlers}>
-        <div className="review">
-          <header className="review-head">
-            <Link to="/" className="review-home" aria-label={strings.allReviews} title={strings.allReviews}>
-              <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden>
-                <path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" />
-                <path d="M4 12h10l-5 10z" fill="var(--ours)" />
-              </svg>
-            </Link>
-            <h1>{review.data.title}</h1>
-            {submissions.length > 1 && onTeam && (
-              <Select
-                aria-label={strings.submission}
-                w={84}
-                size="xs"
-                allowDeselect={false}
-                value={String(submission?.number ?? "")}
-                data={submissions.map((s) => ({ value: String(s.number), label: s.label }))}
-                onChange={(v) => {
-                  setParams(
-                    (p) => {
-                      p.set("s", v ?? "");
-                      p.delete("check");
-                      return p;
-                    },
-                    { replace: true },
-                  );
-                }}
-              />
-            )}
-            {submission && (
-              <span className="chip">
-                {strings.exhibitsOf(submission.label, counted(submission.exhibits.length, "exhibit"))}
-                {unread(submission) > 0 ? strings.notReadYet(unread(submission)) : ""}
-                {submission.status === "draft" ? strings.draft : ""}
-              </span>
-            )}
-            {onTeam && (
-              <span className="chip">
-                {editions.data?.find((e) => e.id === review.data.brief.edition)?.short ?? review.data.brief.edition}
-                {strings.ofRecord}
-              </span>
-            )}
-            {coverage?.claims === 0 && <span className="quiet review-counts">{strings.nothingSubmittedYet}</span>}
-            {counts && coverage && coverage.claims > 0 && (
-              <div className="review-counts" role="status">
-                <span className="quiet" title={coverageWords(coverage)}>
-                  {strings.ofRechecked(coverage.rechecked, coverage.claims, coverage.independent)}
-                </span>
-                {coverage.requirements > 0 && (
-                  <NavLink className="quiet" to={to("requirements")}>
-                    {strings.requirementsShown(coverage.shown, coverage.requirements)}
-                  </NavLink>
-                )}
-                {bare.length > 0 && (
-                  <span className="quiet" title={strings.nothingWasSubmittedFor(bare.join(", "))}>
-                    {strings.withoutSubmittedValues(counted(bare.length, "stage"))}
-                  </span>
-                )}
-                <span className={origins ? "off" : "quiet"}>
-                  <Mark shape={origins ? "origin" : "dot"} />
-                  {strings.origin(origins)}
-                </span>
-                <span className="quiet" title={strings.inherited(inherited)} aria-label={strings.inherited(inherited)}>
-                  <Mark shape="inherited" /> {inherited}
-                </span>
-                <span className={counts.breaches ? "limit" : "quiet"}>
-                  <Mark shape="breach" />
-                  {strings.beyondALimit(counts.breaches)}
-                </span>
-                <span
-                  className="quiet"
-                  title={`${strings.gaps(counts.gap)}: ${strings.valuesThatAreNotStated}`}
-                  aria-label={strings.gaps(counts.gap)}
-                >
-                  <Mark shape="gap" /> {counts.gap}
-                </span>
-                <span
-                  className="quiet"
-                  title={strings.questions(counts.question)}
-                  aria-label={strings.questions(counts.question)}
-                >
-                  <Mark shape="question" /> {counts.question}
-                </span>
-              </div>
-            )}
-          </header>
-          <nav className="review-nav" aria-label={strings.stages}>
-            {pages.map((p) => (
-              <NavLink
-                key={p}
-                to={to(p)}
-                className={({ isActive }) =>
-                  [isActive && "active", bare.includes(p) && "bare"].filter(Boolean).join(" ")
-                }
-                title={bare.includes(p) ? strings.nothingWasSubmittedForYet(p) : undefined}
-              >
-                {p}
-              </NavLink>
-            ))}
-            <span className="review-nav-end">
-              {onTeam && (
-                <button type="button" className="linklike" onClick={help.open}>
-                  {strings.keys}
-                  <span className="key">?</span>
-                </button>
+        <BeforeProvider value={before}>
+          <div className="review">
+            <header className="review-head">
+              <Link to="/" className="review-home" aria-label={strings.allReviews} title={strings.allReviews}>
+                <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden>
+                  <path d="M9 0v13" stroke="var(--ink)" strokeWidth="1.8" />
+                  <path d="M4 12h10l-5 10z" fill="var(--ours)" />
+                </svg>
+              </Link>
+              <h1>{review.data.title}</h1>
+              {submissions.length > 1 && onTeam && (
+                <Select
+                  aria-label={strings.submission}
+                  w={84}
+                  size="xs"
+                  allowDeselect={false}
+                  value={String(submission?.number ?? "")}
+                  data={submissions.map((s) => ({ value: String(s.number), label: s.label }))}
+                  onChange={(v) => {
+                    setParams(
+                      (p) => {
+                        p.set("s", v ?? "");
+                        p.delete("check");
+                        return p;
+                      },
+                      { replace: true },
+                    );
+                  }}
+                />
               )}
-              <Appearance />
-            </span>
-          </nav>
-          {whatIf && <WhatIfStrip pending={otherwise.isFetching} error={otherwise.error} onChange={assuming.open} />}
-          <div className="review-body">
-            {recheck.error && <Problems error={recheck.error} title={strings.theRecheckCouldNotBe} />}
-            <Suspense fallback={<Loader m="xl" size="sm" />}>
-              {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet />}
-            </Suspense>
-          </div>
-          <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
-          {onTeam && <WhatIfDialog opened={assumes} onClose={assuming.close} />}
-          <Modal opened={helping} onClose={help.close} title={strings.keysTitle} size="sm">
-            <table className="plain">
-              <tbody>
-                {KEYS.map((k) => (
-                  <tr key={k.act}>
-                    <td>{k.says}</td>
+              {submission && (
+                <span className="chip">
+                  {strings.exhibitsOf(submission.label, counted(submission.exhibits.length, "exhibit"))}
+                  {unread(submission) > 0 ? strings.notReadYet(unread(submission)) : ""}
+                  {submission.status === "draft" ? strings.draft : ""}
+                </span>
+              )}
+              {onTeam && (
+                <span className="chip">
+                  {editions.data?.find((e) => e.id === review.data.brief.edition)?.short ?? review.data.brief.edition}
+                  {strings.ofRecord}
+                </span>
+              )}
+              {coverage?.claims === 0 && <span className="quiet review-counts">{strings.nothingSubmittedYet}</span>}
+              {counts && coverage && coverage.claims > 0 && (
+                <div className="review-counts" role="status">
+                  <span className="quiet" title={coverageWords(coverage)}>
+                    {strings.ofRechecked(coverage.rechecked, coverage.claims, coverage.independent)}
+                  </span>
+                  {coverage.requirements > 0 && (
+                    <NavLink className="quiet" to={to("requirements")}>
+                      {strings.requirementsShown(coverage.shown, coverage.requirements)}
+                    </NavLink>
+                  )}
+                  {bare.length > 0 && (
+                    <span className="quiet" title={strings.nothingWasSubmittedFor(bare.join(", "))}>
+                      {strings.withoutSubmittedValues(counted(bare.length, "stage"))}
+                    </span>
+                  )}
+                  <span className={origins ? "off" : "quiet"}>
+                    <Mark shape={origins ? "origin" : "dot"} />
+                    {strings.origin(origins)}
+                  </span>
+                  <span
+                    className="quiet"
+                    title={strings.inherited(inherited)}
+                    aria-label={strings.inherited(inherited)}
+                  >
+                    <Mark shape="inherited" /> {inherited}
+                  </span>
+                  <span className={counts.breaches ? "limit" : "quiet"}>
+                    <Mark shape="breach" />
+                    {strings.beyondALimit(counts.breaches)}
+                  </span>
+                  <span
+                    className="quiet"
+                    title={`${strings.gaps(counts.gap)}: ${strings.valuesThatAreNotStated}`}
+                    aria-label={strings.gaps(counts.gap)}
+                  >
+                    <Mark shape="gap" /> {counts.gap}
+                  </span>
+                  <span
+                    className="quiet"
+                    title={strings.questions(counts.question)}
+                    aria-label={strings.questions(counts.question)}
+                  >
+                    <Mark shape="question" /> {counts.question}
+                  </span>
+                </div>
+              )}
+            </header>
+            <nav className="review-nav" aria-label={strings.stages}>
+              {pages.map((p) => (
+                <NavLink
+                  key={p}
+                  to={to(p)}
+                  className={({ isActive }) =>
+                    [isActive && "active", bare.includes(p) && "bare"].filter(Boolean).join(" ")
+                  }
+                  title={bare.includes(p) ? strings.nothingWasSubmittedForYet(p) : undefined}
+                >
+                  {p}
+                </NavLink>
+              ))}
+              <span className="review-nav-end">
+                {onTeam && (
+                  <button type="button" className="linklike" onClick={help.open}>
+                    {strings.keys}
+                    <span className="key">?</span>
+                  </button>
+                )}
+                <Appearance />
+              </span>
+            </nav>
+            {whatIf && <WhatIfStrip pending={otherwise.isFetching} error={otherwise.error} onChange={assuming.open} />}
+            <div className="review-body">
+              {recheck.error && <Problems error={recheck.error} title={strings.theRecheckCouldNotBe} />}
+              <Suspense fallback={<Loader m="xl" size="sm" />}>
+                {onTeam && recheck.isPending ? <Loader m="xl" size="sm" /> : <Outlet />}
+              </Suspense>
+            </div>
+            <Palette rows={rows} pages={pages} onPage={open} onCheck={select} act={act} onTeam={onTeam} />
+            {onTeam && <WhatIfDialog opened={assumes} onClose={assuming.close} />}
+            <Modal opened={helping} onClose={help.close} title={strings.keysTitle} size="sm">
+              <table className="plain">
+                <tbody>
+                  {KEYS.map((k) => (
+                    <tr key={k.act}>
+                      <td>{k.says}</td>
+                      <td className="n">
+                        <span className="key">{k.shown}</span>
+                      </td>
+                    </tr>
+                  ))}
+                  <tr>
+                    <td>{strings.findAnythingByItsName}</td>
                     <td className="n">
-                      <span className="key">{k.shown}</span>
+                      <span className="key">{strings.ctrlK}</span>
                     </td>
                   </tr>
-                ))}
-                <tr>
-                  <td>{strings.findAnythingByItsName}</td>
-                  <td className="n">
-                    <span className="key">{strings.ctrlK}</span>
-                  </td>
-                </tr>
-                <tr>
-                  <td>{strings.fileTheRemark}</td>
-                  <td className="n">
-                    <span className="key">{strings.ctrlEnter}</span>
-                  </td>
-                </tr>
-              </tbody>
-            </table>
-          </Modal>
-        </div>
+                  <tr>
+                    <td>{strings.fileTheRemark}</td>
+                    <td className="n">
+                      <span className="key">{strings.ctrlEnter}</span>
+                    </td>
+                  </tr>
+                </tbody>
+              </table>
+            </Modal>
+          </div>
+        </BeforeProvider>
       </KeyProvider>
     </ReviewProvider>
   );

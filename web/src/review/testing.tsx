@@ -13,6 +13,7 @@ export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewConte
     review: { id: "r", title: "Gull Rock Station", submissions: [] } as unknown as Review,
     recheck: undefined,
     stored: undefined,
+    assumedBrief: { edition: "asce7-16" },
     whatIf: undefined,
     flips: [],
     assume: vi.fn(),

@@ -1,4 +1,5 @@
 import type { Check } from "./api/client";
+import { movedFrom, useBefore } from "./before";
 import { Mark, shapeOf, verdictWords } from "./Mark";
 import { oursText, percent, theirsText, unitLabel } from "./numbers";
 import { SymbolText } from "./Symbol";
@@ -14,6 +15,7 @@ interface Props {
 
 /** Theirs and ours side by side, deviations standing out. */
 export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
+  const before = useBefore();
   if (checks.length === 0) return <p className="quiet">{strings.noValuesHaveBeenSubmitted}</p>;
   return (
     <table className="plain checks">
@@ -31,6 +33,7 @@ export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
       <tbody>
         {checks.map((c) => {
           const ours = c.shown ? c[c.shown] : null;
+          const was = movedFrom(before, c);
           return (
             <tr key={c.id} className={c.verdict === "agrees" ? "" : "out"} aria-current={c.id === selected}>
               <td>
@@ -49,6 +52,7 @@ export function ChecksTable({ checks, selected, onSelect, caption }: Props) {
               </td>
               <td className="n ours" title={ours ? String(ours.value) : undefined}>
                 {ours ? oursText(ours.value, c) : "–"}
+                {was !== undefined && <small className="was">{strings.was(oursText(was, c))}</small>}
               </td>
               <td className={"n" + (ours && !ours.agrees ? " off" : " quiet")}>
                 {ours && ours.deviation !== null ? percent(ours.deviation) : ""}

@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  was: (value: string) => `was ${value}`,
   titleBeyondLimit: (minimum: boolean) => (minimum ? "is below the minimum" : "exceeds the limit"),
   titleIsNotStated: (meaning: string, value: string) => `${meaning}${value} is not stated`,
   titleCannotBeRecheckedYet: "cannot be rechecked yet",

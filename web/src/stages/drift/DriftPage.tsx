@@ -23,7 +23,7 @@ const ENVELOPE = strings.envelopeOfTheGoverningDrifts;
 
 /** Does it drift too far, in which case, and how does the design drift arise? */
 export default function DriftPage() {
-  const { review, recheck, selected, select } = useReviewContext();
+  const { recheck, selected, select, assumedBrief } = useReviewContext();
   const [direction, setDirection] = useState<"X" | "Y">(selected?.direction === "Y" ? "Y" : "X");
   const [wanted, setWanted] = useState("");
   if (!recheck) return null;
@@ -70,7 +70,7 @@ export default function DriftPage() {
             <HeightLog
               key={shown + wanted}
               recheck={recheck}
-              brief={review.brief}
+              brief={assumedBrief}
               tracks={tracks(recheck, drifts, shown, wanted)}
               direction={shown}
               onDirection={setDirection}

@@ -10,7 +10,7 @@ import { strings } from "./strings";
 
 /** Theirs and ours of the static method, by direction and over the height. */
 export default function LateralPage() {
-  const { review, recheck, selected, select } = useReviewContext();
+  const { recheck, selected, select, assumedBrief } = useReviewContext();
   const [direction, setDirection] = useState<"X" | "Y">(selected?.direction === "Y" ? "Y" : "X");
   if (!recheck) return null;
   const checks = recheck.checks.filter(
@@ -29,7 +29,7 @@ export default function LateralPage() {
         </div>
         <HeightLog
           recheck={recheck}
-          brief={review.brief}
+          brief={assumedBrief}
           tracks={lateralTracks(recheck, direction)}
           direction={direction}
           onDirection={setDirection}

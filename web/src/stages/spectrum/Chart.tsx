@@ -16,6 +16,8 @@ interface Props {
   T: number[];
   design: number[];
   reduced: number[] | null;
+  /** the design curve without what is assumed */
+  before: number[] | null;
   submitted: Submitted[];
   periods: { name: string; T: number; theirs: boolean }[];
   view: View;
@@ -31,7 +33,7 @@ const AXES: Record<View, [string, string]> = {
 };
 
 /** Our curve, their points hollow, the marks of each direction's period, and the deviation by period underneath. */
-export function Chart({ T, design, reduced, submitted, periods, view, log, scheme, onSelect }: Props) {
+export function Chart({ T, design, reduced, before, submitted, periods, view, log, scheme, onSelect }: Props) {
   const { box, chart } = useChart();
   useEffect(() => {
     const instance = chart.current;
@@ -125,6 +127,18 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
           },
         ],
         series: [
+          ...(before
+            ? [
+                {
+                  name: strings.before,
+                  type: "line",
+                  data: line(before),
+                  showSymbol: false,
+                  lineStyle: { color: colour("ours"), width: 1.2, type: "dotted" },
+                  z: 1,
+                },
+              ]
+            : []),
           {
             name: strings.oursDesignSpectrum,
             type: "line",
@@ -208,6 +222,6 @@ export function Chart({ T, design, reduced, submitted, periods, view, log, schem
       const id = (event.data as { id?: string } | undefined)?.id;
       if (id) onSelect(id);
     });
-  }, [chart, T, design, reduced, submitted, periods, view, log, scheme, onSelect]);
+  }, [chart, T, design, reduced, before, submitted, periods, view, log, scheme, onSelect]);
   return <div ref={box} className={css["area"]} role="img" aria-label={strings.designSpectrumOurCurveAnd} />;
 }

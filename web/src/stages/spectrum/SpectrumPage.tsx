@@ -14,7 +14,7 @@ import css from "./SpectrumPage.module.css";
 
 /** Is their curve the code's curve? */
 export default function SpectrumPage() {
-  const { review, recheck, selected, select } = useReviewContext();
+  const { review, recheck, selected, select, assumedBrief, whatIf } = useReviewContext();
   const scheme = useComputedColorScheme("light");
   const [view, setView] = useState<View>("acceleration");
   const [log, setLog] = useState("linear");
@@ -22,7 +22,7 @@ export default function SpectrumPage() {
   const step = (id: string) => recheck?.values.find((s) => s.id === id)?.value;
   const numbers = step("T_points");
   const tablePeriods = useMemo(() => (Array.isArray(numbers) ? numbers.filter((v) => v !== null) : []), [numbers]);
-  const brief = review.brief;
+  const brief = assumedBrief;
   const editions = useEditions();
   const edition = editions.data?.find((e) => e.id === brief.edition);
   const corners = (edition?.corner_periods ?? []).map(step).filter((v) => typeof v === "number");
@@ -36,6 +36,11 @@ export default function SpectrumPage() {
   };
   const request = reducedBy ? { ...curveRequest, direction: reducedBy, system: brief.system } : curveRequest;
   const curve = useQuery({ ...curveQuery(request), enabled: editions.data !== undefined });
+  const { edition: asItIs, site, occupancy } = review.brief;
+  const before = useQuery({
+    ...curveQuery({ ...curveRequest, edition: asItIs, site, occupancy }),
+    enabled: whatIf !== undefined && editions.data !== undefined,
+  });
   const submitted = useMemo(() => submittedPoints(recheck?.checks ?? [], tablePeriods), [recheck, tablePeriods]);
   const periods = useMemo(
     () =>
@@ -103,6 +108,7 @@ export default function SpectrumPage() {
             <Chart
               T={curve.data.T}
               design={curve.data.elastic}
+              before={whatIf && before.data ? before.data.elastic : null}
               reduced={curve.data.reduced}
               submitted={submitted}
               periods={periods}
@@ -132,6 +138,14 @@ export default function SpectrumPage() {
                 <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.4} strokeDasharray="4 3" />
               </svg>
               {strings.reducedForStrength(reducedBy)}
+            </span>
+          )}
+          {whatIf && (
+            <span>
+              <svg width={22} height={12} aria-hidden>
+                <line x1={0} x2={22} y1={6} y2={6} stroke="var(--ours)" strokeWidth={1.2} strokeDasharray="1 3" />
+              </svg>{" "}
+              {strings.before}
             </span>
           )}
           <span className="quiet">{strings.fullLozengeOriginHollowInherited}</span>

@@ -1,5 +1,6 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  before: "ours, without what is assumed",
   sDMm: "S_d, mm",
   theirsIIGOurs: (figures: string, value: string) => `theirs <i>${figures}</i> g, ours <b>${value}</b> g`,
   deviationInTolerances: "deviation, in tolerances",

@@ -21,7 +21,7 @@ const STATUS = { shown: "dot", missing: "gap", differs: "origin", open: "open" }
 
 /** Which story turns, in which case, and what follows from it. */
 export default function TwistPage() {
-  const { review, recheck, selected, select } = useReviewContext();
+  const { recheck, selected, select, assumedBrief } = useReviewContext();
   const [wanted, setWanted] = useState("");
   const [pointed, setPointed] = useState<number | null>(null);
   if (!recheck) return null;
@@ -85,13 +85,13 @@ export default function TwistPage() {
             moved={chosen}
             story={story}
             name={name}
-            plan={review.brief.stories?.find((s) => s.name === name)?.plan as [number, number] | undefined}
+            plan={assumedBrief.stories?.find((s) => s.name === name)?.plan as [number, number] | undefined}
           />
         </div>
         <HeightLog
           key={chosen.case}
           recheck={recheck}
-          brief={review.brief}
+          brief={assumedBrief}
           tracks={tracks(recheck, stage, chosen)}
           onSelect={select}
           onStory={setPointed}

@@ -19,17 +19,17 @@ import css from "./WeightPage.module.css";
 
 /** Is the mass right? Static weight against the mass of both analyses, story by story. */
 export default function WeightPage() {
-  const { review, recheck, selected, select } = useReviewContext();
+  const { review, recheck, selected, select, assumedBrief } = useReviewContext();
   const across = useAcross(review.id);
   const editions = useEditions();
   const model = useModel(review.id);
   const inspected = useRun<InspectAnswer>(review.id, "model", model.number, review.brief_number, model.number > 0);
   const [story, setStory] = useState<number | null>(null);
   if (!recheck) return null;
-  const stories = review.brief.stories ?? [];
+  const stories = assumedBrief.stories ?? [];
   const floors = inspected.answer?.floors ?? [];
   const checks = recheck.checks.filter((c) => c.stage === "weight" || c.quantity === "w" || c.quantity === "W");
-  const known = [review.brief.edition, ...(review.brief.comparison_editions ?? [])].flatMap((id) => {
+  const known = [assumedBrief.edition, ...(assumedBrief.comparison_editions ?? [])].flatMap((id) => {
     const e = editions.data?.find((x) => x.id === id);
     return e ? [e] : [];
   });
@@ -62,7 +62,7 @@ export default function WeightPage() {
             <div className="weight-top">
               <HeightLog
                 recheck={recheck}
-                brief={review.brief}
+                brief={assumedBrief}
                 tracks={weightTracks(recheck, floors)}
                 onSelect={select}
                 onStory={setStory}
