@@ -1,6 +1,6 @@
 import { useReviewContext } from "../review/ReviewContext";
 import type { Check } from "../shared/api/client";
-import { movedFrom, useBefore } from "../shared/before";
+import { useBefore, type Before } from "../shared/before";
 import "../shared/checks.css";
 import { Mark, shapeOf } from "../shared/Mark";
 import { counted, percent } from "../shared/numbers";
@@ -52,8 +52,8 @@ export function OutOfPlumb({ stage }: { stage: string }) {
               <td className="quiet">{r.check.meaning}</td>
               <td className="n off">
                 {off(r.check)}
-                {movedFrom(before, r.check) !== undefined && (
-                  <small className="was">{strings.was(off(before.get(r.check.id) ?? r.check))}</small>
+                {was(before, r.check) !== undefined && (
+                  <small className="was">{strings.was(was(before, r.check) ?? "")}</small>
                 )}
               </td>
             </tr>
@@ -81,4 +81,10 @@ export function OutOfPlumb({ stage }: { stage: string }) {
 function off(check: Check): string {
   const deviation = check.shown ? check[check.shown]?.deviation : null;
   return deviation === null || deviation === undefined ? "" : percent(deviation);
+}
+
+/** The deviation as it was without what is assumed, where it is another one now. */
+function was(before: Before, check: Check): string | undefined {
+  const earlier = before.get(check.id);
+  return earlier && off(earlier) !== off(check) ? off(earlier) : undefined;
 }
