@@ -70,9 +70,13 @@ export function trackOf(recheck: Recheck, name: keyof typeof LATERAL, direction:
 /** A track with our values as they were without what is assumed. */
 export function withBefore(track: Track, before: Before): Track {
   if (before.size === 0) return track;
-  const was = track.checks.map((c) => {
-    const value = c && movedFrom(before, c);
-    return typeof value === "number" ? value : null;
+  const was = track.checks.map((c, i) => {
+    const [earlier, now] = [c && movedFrom(before, c), (c?.independent ?? c?.carried)?.value];
+    const drawn = track.ours[i] ?? null;
+    // a track may be in another unit than its checks, as drifts in per cent of the height: what moved is their ratio
+    return typeof earlier === "number" && typeof now === "number" && now !== 0 && drawn !== null
+      ? (drawn * earlier) / now
+      : null;
   });
   return { ...track, before: was };
 }
