@@ -189,16 +189,31 @@ def test_a_typed_value_is_claimed_only_where_something_follows_from_it() -> None
 
 
 def test_two_slips_at_one_place_are_one_cause_of_two() -> None:
-    edition = "ubc97"
+    """Forces with k = 2 of the base shear of the other direction: six stories that neither of both gives alone."""
+    edition = "as1170.4"
     _, evaluation = base(edition)
-    key = Key("C_s_plateau", "X")
+    key = Key("F", "X")
     place = place_of(edition, evaluation, key)
     assert place is not None
-    # twice the importance factor and the wrong row of the table of systems, in one product
-    value = place.under(R=8.5, T=place.arguments["T"] * 1.0, C_v=place.get("C_a"))
-    made = document(edition, evaluation.assuming(pins={key: value}))
-    answer = recheck_with_causes(made)
-    assert all(len(c["slips"]) in (1, 2) for c in answer["causes"])
+    value = place.under(k=2.0, V=evaluation.value("V", "Y"))
+    _, causes = found_in(document(edition, evaluation.assuming(pins={key: value})))
+    (cause,) = causes
+    assert sorted(part.name for part in cause.found.attempt.parts) == ["V of the other direction", "k = 2"]
+
+
+def test_one_slip_above_several_origins_is_judged_by_all_of_them() -> None:
+    """The class of the soil, where the submission states what follows from its coefficients and not these."""
+    edition = "asce7-16"
+    _, evaluation = base(edition)
+    other = evaluation.assuming(inputs={Key("site_class"): "E" if evaluation.value("site_class") != "E" else "C"})
+    made = document(edition, other)
+    hidden = ("F_a", "F_v", "site_class")
+    made["submission"]["claims"] = [c for c in made["submission"]["claims"] if c["quantity"] not in hidden]
+    checks, causes = found_in(made)
+    origins = {c.id for c in checks if c.role is DeviationRole.ORIGIN}
+    assert {"S_DS", "S_D1"} <= origins
+    assert origins <= causes[0].found.origins
+    assert causes[0].code == "S14"
 
 
 # Agreement

@@ -78,7 +78,7 @@ def test_states_follow_each_other_only_as_laid_down(status: str, lead: Api, clin
 
 
 def test_what_was_issued_comes_back_as_it_was_or_not_at_all(lead: Api, clinic: Review) -> None:
-    """Else the submitter's answer would stand under another text with the same number."""
+    """The submitter has answered this text under this number."""
     path = f"/api/findings/{file(lead, clinic, ['V.Y']).json()['id']}/"
     for revision, status in enumerate(("issued", "withdrawn"), start=1):
         assert lead.send("PATCH", path, {"status": status}, revision).status_code == 200

@@ -75,6 +75,13 @@ def given_otherwise(evaluation: Evaluation, edition: Edition) -> Iterator[Given]
             yield Given(_named(keys, "otherwise"), values, words, code, 5.0, {})
 
 
+def code_of_class(name: str, *, in_drift: bool = False) -> str:
+    """The code of another class or category; of another importance that of its factor, in drift of its limit."""
+    if name in IMPORTANCE:
+        return "S85" if in_drift else "S02"
+    return CLASS_CODES.get(name, "S14")
+
+
 def _places(evaluation: Evaluation, name: str) -> Iterator[list[Key]]:
     """The keys under which an input is given: of the building, or of both directions and of each."""
     keys = [k for k in (Key(name), *(Key(name, d) for d in DIRECTIONS)) if k in evaluation.inputs]
@@ -94,7 +101,7 @@ def _classes(evaluation: Evaluation, edition: Edition) -> Iterator[Given]:
                     continue
                 adjacent = given in options and abs(options.index(other) - options.index(given)) == 1
                 words = f"{QUANTITIES[name].meaning.lower()} {other} in place of {given}"
-                code = CLASS_CODES.get(name, "S02")
+                code = code_of_class(name)
                 values = dict.fromkeys(keys, other)
                 cost = 3.0 if adjacent else 5.0
                 yield Given(_named(keys, str(other)), values, words, code, cost, {name: other})

@@ -343,8 +343,8 @@ class Search:
     def _found(self, members: Sequence[tuple[Attempt, Key, frozenset[str], Agreement]]) -> Found:
         """One slip over all places where it reproduces something; its cost is paid once."""
         attempt = members[0][0]
-        if attempt.value is not None:
-            members = list({m[1]: m for m in reversed(members)}.values())[::-1]
+        # two variants of one name that explain the same at one place are one observation
+        members = list({(at, ids): (a, at, ids, judged) for a, at, ids, judged in members}.values())
         origins = frozenset(i for _, _, ids, _ in members for i in ids)
         bits = sum(judged.bits for _, _, _, judged in members) - attempt.cost
         # what it was done to in the other direction takes a bit to say
@@ -397,9 +397,8 @@ class Search:
         usable.sort(key=lambda f: -round(f.bits, 6))
         causes = []
         while left:
-            best = next((f for f in usable if f.origins & left), None)
-            covering = [f for f in usable if f.origins & left == f.origins]
-            best = covering[0] if covering else best
+            # what explains nothing twice comes before what does
+            best = next((f for f in usable if f.origins <= left), next(iter(usable), None))
             if best is None:
                 break
             others = [f for f in usable if f is not best and f.origins & best.origins and f.origins <= left]

@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from plumb_core.causes.given import code_of_class
 from plumb_core.causes.slip import Attempt, Place, number, slip
 from plumb_core.constants import GRAVITY as G
 from plumb_core.quantities import QUANTITIES
@@ -182,8 +183,8 @@ def has_two_thirds(place: Place) -> bool:
 FACTORS = (
     Factor(MOTION, 1.5, "the maximum considered motion", "S16", 4.0),
     Factor(MOTION, 2.0 / 3.0, "2/3 applied twice", "S16", 4.0),
-    Factor(MOTION, 0.5, "half of the motion", "S16", 5.0),
-    Factor(MOTION, 2.0, "twice the motion", "S16", 5.0),
+    Factor(("Z",), 0.5, "half of the motion", "S16", 5.0),
+    Factor(("Z",), 2.0, "twice the motion", "S16", 5.0),
     Factor(("S_a_modes", "curve_off"), G, "g counted twice", "S01", 4.0),
     Factor(("S_a_modes", "curve_off"), 1.0 / G, "g omitted", "S01", 4.0),
     Factor(("S_a_modes",), 1000.0, "g in millimetres", "S03"),
@@ -207,6 +208,9 @@ def scaled(place: Place) -> Iterator[Attempt]:
     two_thirds = has_two_thirds(place)
     for names, ratio, words, code, cost in FACTORS:
         if ratio in TWO_THIRDS and not two_thirds:
+            continue
+        # where a force or an ordinate is of half a zone factor, the whole one is taken; a ground value is of all of it
+        if names == ("Z",) and place.stage == "ground":
             continue
         for name in names:
             given = place.arguments.get(name)
@@ -292,9 +296,6 @@ def another_text(place: Place) -> Iterator[Attempt]:
         yield Attempt("another text", theirs, words, "", 2.0)
 
 
-OPTION_CODES = {"structure_type": "S85", "risk_category": "S85", "zone": "S20", "spectrum_type": "S11"}
-
-
 @slip("another class or category")
 def option(place: Place) -> Iterator[Attempt]:
     """Another class of soil, zone, category or kind of structure."""
@@ -308,7 +309,7 @@ def option(place: Place) -> Iterator[Attempt]:
             if other == given or other is None:
                 continue
             words = f"{_symbol(name)} {other} in place of {given}"
-            code = OPTION_CODES.get(name, "S14")
+            code = code_of_class(name, in_drift=place.stage == "drift")
             adjacent = given in options and abs(options.index(other) - options.index(given)) == 1
             cost = 3.0 if adjacent else 2.5 + math.log2(len(options))
             yield Attempt(f"{name} {other}", place.under(**{name: other}), words, code, cost, {name: other})

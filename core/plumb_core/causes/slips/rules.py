@@ -40,10 +40,12 @@ def not_governing(place: Place) -> Iterator[Attempt]:
     for i, candidate in enumerate(step.governed.candidates):
         if candidate.value != step.governed.value:
             words = f"{symbol} {ROLES[candidate.role]}"
-            cost = 4.0 + 0.01 * i
+            cost = COSTS[candidate.role] + 0.01 * i
             yield Attempt(f"governs {candidate.role} {i}", float(candidate.value), words, "S56", cost)
 
 
+COSTS = {"base": 4.0, "upper": 5.0, "lower": 7.0}
+"""A limit that is left is usual; a minimum that is used where it does not govern is rare."""
 ROLES = {
     "base": "without its upper limit and its minimum",
     "upper": "by its upper limit, which does not govern",
