@@ -19,7 +19,7 @@ from plumb_core.causes.slip import Attempt
 from plumb_core.causes.slips import slips
 from plumb_core.checks.verdict import DeviationRole
 from plumb_core.editions import EDITIONS as ALL
-from plumb_core.rules import Key
+from plumb_core.rules import Evaluation, Key
 from slips_made import (
     attempts,
     base,
@@ -199,6 +199,43 @@ def test_two_slips_at_one_place_are_one_cause_of_two() -> None:
     _, causes = found_in(document(edition, evaluation.assuming(pins={key: value})))
     (cause,) = causes
     assert sorted(part.name for part in cause.found.attempt.parts) == ["V of the other direction", "k = 2"]
+
+
+def hidden_above(edition: str, evaluation: Evaluation, stated: tuple[str, ...]) -> dict[str, Any]:
+    """A submission that states few quantities."""
+    made = document(edition, evaluation)
+    made["submission"]["claims"] = [c for c in made["submission"]["claims"] if c["quantity"] in stated]
+    return made
+
+
+def test_slips_at_different_places_are_found_together() -> None:
+    """EN 1998-1: class III by 4.2.5(5) and ground type D by Table 3.2; the submission states its base shears alone."""
+    edition = "en1998-1"
+    _, evaluation = base(edition)
+    inputs = {Key("importance_class"): "III", Key("ground_type"): "D"}
+    assert all(evaluation.inputs[k] != v for k, v in inputs.items())
+    wrong = evaluation.assuming(
+        pins={k: evaluation.assuming(inputs=inputs).value(k.name) for k in (Key("gamma_I"), Key("S"))}
+    )
+    checks, causes = found_in(hidden_above(edition, wrong, ("V", "T")))
+    assert {c.id for c in checks if c.role is DeviationRole.ORIGIN} == {"V.X", "V.Y"}
+    (cause,) = causes
+    assert {(p.at.name if p.at else "", p.name) for p in cause.found.attempt.parts} == {
+        ("gamma_I", "importance_class III"),
+        ("S", "ground_type D"),
+    }
+    shown = recheck_with_causes(hidden_above(edition, wrong, ("V", "T")))["causes"][0]
+    assert sorted(s["at"][0] for s in shown["slips"]) == ["S", "gamma_I"]
+
+
+@pytest.mark.parametrize("factors", [(1.07, 1.07), (1.07, 0.93), (1.13, 1.09)])
+@pytest.mark.parametrize("edition", EDITIONS)
+def test_no_set_of_slips_is_claimed_by_chance(edition: str, factors: tuple[float, float]) -> None:
+    """Base shears that are off by chance, with nothing stated above them: any two factors might give each."""
+    _, evaluation = base(edition)
+    pins = {Key("V", d): evaluation.value("V", d) * f for d, f in zip(("X", "Y"), factors, strict=True)}
+    _, causes = found_in(hidden_above(edition, evaluation.assuming(pins=pins), ("V", "T")))
+    assert [c.found.attempt.words for c in causes if len(c.found.attempt.parts) > 1] == []
 
 
 def test_one_slip_above_several_origins_is_judged_by_all_of_them() -> None:

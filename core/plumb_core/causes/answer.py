@@ -56,7 +56,7 @@ def _base(context: Context, cause: Cause, by_id: Mapping[str, Check]) -> results
         "slips": [
             {
                 "code": (cause.code if len(parts) == 1 else part.code) or None,
-                "at": [at.name, at.direction if len(found.at) == 1 else None],
+                "at": [(part.at or at).name, (part.at or at).direction if len(found.at) == 1 else None],
                 "words": part.words,
                 "parameters": {k: _shown(v) for k, v in part.parameters.items()},
             }

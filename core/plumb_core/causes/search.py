@@ -9,15 +9,18 @@ without a cause.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from functools import partial
 from itertools import combinations
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from plumb_core.causes.agreement import NOTHING, Agreement, Stated, agreement
+from plumb_core.causes.beam import Move, as_attempt, sets_at, under_all
 from plumb_core.causes.given import Given, given_otherwise
-from plumb_core.causes.slip import Attempt, Place, number, plain
+from plumb_core.causes.slip import Attempt, Place, Slip, number, plain
 from plumb_core.causes.slips import slips
 from plumb_core.checks.catalogue.registry import catalogue_tests
 from plumb_core.checks.check import Check, Subject
@@ -26,7 +29,7 @@ from plumb_core.checks.context import Context
 from plumb_core.checks.verdict import DeviationRole
 from plumb_core.digits import half_unit
 from plumb_core.errors import MissingInput, RuleRefused
-from plumb_core.rules import Key
+from plumb_core.rules import Evaluation, Key
 
 LEAST = 1.0
 """Bits that a cause has to be worth beyond its cost."""
@@ -63,6 +66,12 @@ OF_VALUES = ("value", "reaction", "mass", "make_up", "sum")
 """Kinds of checks that compare a value; what others find their numbers show."""
 NO_VALUES = ("permission", "drift")
 TYPED_CODES = {"V": "S57", "V_static": "S57", "F": "S58"}
+ABOVE_ALL = 1000
+"""Depth of an input that was otherwise throughout."""
+MOST_MOVES = 200
+"""Slips of a value that are tried in sets."""
+MOST_UNEXPLAINED = 20
+"""Values that sets are sought for."""
 Progress = Callable[[float], bool]
 """Called with the share that is done; gives false where the search should stop."""
 
@@ -137,6 +146,8 @@ class Search:
             if check.subject is not None and (check.carried or check.independent) is not None:
                 self.of_key.setdefault(check.key, []).append(check)
         self.evaluations = 0
+        self.effects: dict[Key, list[tuple[Move, Any]]] = {}
+        """What each slip alone gives at a key."""
 
     # Places
 
@@ -156,26 +167,28 @@ class Search:
 
     def place(self, key: Key) -> Place | None:
         """A key as a place; None where neither a rule nor a value of ours is there."""
-        carried = self.context.carried
+        place = self._place(self.context.carried, key)
+        if place is not None and place.rule is None and key in self.context.carried.adopted:
+            # theirs was adopted for want of ours: what it is compared with are the values of the checks
+            place = replace(place, value=self._of_checks(key))
+        if place is not None and key in self.of_key:
+            self.of_key[key] = [c for c in self.of_key[key] if self._compares(c, place.value)]
+        return place
+
+    def _place(self, carried: Evaluation, key: Key) -> Place | None:
         rule = None if key in carried.inputs or key in carried.facts else carried.rules.get(key.name)
         try:
             step = carried.unpinned(key)
             arguments = carried.arguments(key) if rule is not None else {}
         except (MissingInput, RuleRefused):
             return None
-        value = plain(step.value)
-        if rule is None and key in carried.adopted:
-            # theirs was adopted for want of ours: what it is compared with are the values of the checks
-            value = self._of_checks(key)
-        if key in self.of_key:
-            self.of_key[key] = [c for c in self.of_key[key] if self._compares(c, value)]
         by_index: dict[int | None, float | str] = {}
         texts: dict[int | None, str] = {}
         for check in self.of_key.get(key, ()):
             if check.subject is not None and check.index not in by_index:
                 by_index[check.index] = theirs(check.subject)
                 texts[check.index] = check.subject.text
-        return Place(key, rule, carried, self.context.edition, value, arguments, by_index, texts)
+        return Place(key, rule, carried, self.context.edition, plain(step.value), arguments, by_index, texts)
 
     def _of_checks(self, key: Key) -> Any:
         """Our values of a key as its checks have them, by story; None where they have none."""
@@ -224,8 +237,16 @@ class Search:
 
     def judged(self, key: Key, value: Any, attempt: Attempt) -> tuple[frozenset[str], Agreement]:
         """What a value at a key says of the claims there: ids of the origins it explains, and the agreement."""
-        checks, stated = self.stated(key)
-        under = [_at(value, c.index) for c in checks]
+        return self._judged([(key, value)], attempt)
+
+    def _judged(self, values: Sequence[tuple[Key, Any]], attempt: Attempt) -> tuple[frozenset[str], Agreement]:
+        """What the values of several keys say together: those that all deviate by one ratio are one observation."""
+        checks, stated, under = list[Check](), list[Stated](), list[float | str | None]()
+        for key, value in values:
+            of_key, theirs_of_key = self.stated(key)
+            checks += of_key
+            stated += theirs_of_key
+            under += [_at(value, c.index) for c in of_key]
         if attempt.only_deviating:
             off = [i for i, s in enumerate(stated) if s.deviates]
             checks, stated, under = ([part[i] for i in off] for part in (checks, stated, under))  # type: ignore[assignment]
@@ -239,12 +260,12 @@ class Search:
     def candidates(self, progress: Progress) -> Iterator[Found]:
         """Every slip at every place that reproduces something."""
         keys = self.keys()
-        targets: dict[Key, list[Key]] = {}
+        targets: dict[Key, list[tuple[Key, int]]] = {}
         # which checks are of the keys themselves is known once their places are
         places = {key: self.place(key) for key in keys}
         for key in keys:
-            for node in self.nodes(key):
-                targets.setdefault(node, []).append(key)
+            for depth, node in enumerate(self.nodes(key)):
+                targets.setdefault(node, []).append((key, depth))
         gathered: dict[tuple[str, str], list[tuple[Attempt, Key, frozenset[str], Agreement]]] = {}
         for done, (node, reached) in enumerate(targets.items()):
             if not progress(done / max(1, len(targets))):
@@ -252,32 +273,36 @@ class Search:
             place = places[node] if node in places else self.place(node)
             if place is None:
                 continue
-            attempts = [a for s in slips() for a in s.function(place) if a.value is not None]
+            attempts = [(s, a) for s in slips() for a in s.function(place) if a.value is not None]
             self.evaluations += len(attempts)
             hit = False
-            for attempt in attempts:
-                for origins, judged, at in self._reach(node, reached, attempt):
+            for slip, attempt in attempts:
+                for origins, judged in self._reach(node, reached, slip, attempt):
                     if origins:
                         hit = True
-                        gathered.setdefault((node.name, attempt.name), []).append((attempt, at, origins, judged))
+                        gathered.setdefault((node.name, attempt.name), []).append((attempt, node, origins, judged))
             if not hit and node in keys and place.rule is not None:
-                for pair, origins, judged in self._pairs(place, attempts):
+                for pair, origins, judged in self._pairs(place, [a for _, a in attempts]):
                     gathered.setdefault((node.name, pair.name), []).append((pair, node, origins, judged))
         for otherwise in given_otherwise(self.context.carried, self.context.edition):
             members = list(self._under(otherwise, keys))
             if members:
                 gathered["given", otherwise.name] = members
-        yield from (self._found(members) for members in gathered.values())
+        found = [self._found(members) for members in gathered.values()]
+        explained = frozenset(i for f in found if f.bits >= LEAST for i in f.origins)
+        yield from found
+        yield from (self._found(members) for members in self._sets(keys, explained))
         yield from self._named()
 
     def _reach(
-        self, node: Key, reached: Iterable[Key], attempt: Attempt
-    ) -> Iterator[tuple[frozenset[str], Agreement, Key]]:
-        """What an attempt at a node says at the keys below it."""
-        for key in reached:
+        self, node: Key, reached: Iterable[tuple[Key, int]], slip: Slip, attempt: Attempt
+    ) -> Iterator[tuple[frozenset[str], Agreement]]:
+        """What an attempt at a node says at the keys below it, each with how far above it the node is."""
+        for key, depth in reached:
+            value = attempt.value
             if key == node:
-                origins, judged = self.judged(key, attempt.value, attempt)
-            elif isinstance(attempt.value, str | bool) or attempt.only_deviating:
+                origins, judged = self.judged(key, value, attempt)
+            elif isinstance(value, str | bool) or attempt.only_deviating:
                 continue
             else:
                 self.evaluations += 1
@@ -287,8 +312,10 @@ class Search:
                 except (MissingInput, RuleRefused):
                     continue
                 origins, judged = self.judged(key, value, attempt)
+            if not isinstance(value, str | bool) and not attempt.only_deviating:
+                self.effects.setdefault(key, []).append((Move(node, attempt, slip, None, depth), value))
             if judged is not NOTHING:
-                yield origins, judged, node
+                yield origins, judged
 
     def _under(self, otherwise: Given, keys: Sequence[Key]) -> Iterator[tuple[Attempt, Key, frozenset[str], Agreement]]:
         """What an input that was otherwise throughout says at the keys below it."""
@@ -308,6 +335,7 @@ class Search:
             except (MissingInput, RuleRefused):
                 continue
             origins, judged = self.judged(key, value, attempt)
+            self.effects.setdefault(key, []).append((Move(at, attempt, None, otherwise, ABOVE_ALL), value))
             if judged is not NOTHING:
                 # one input, wherever it shows
                 yield attempt, at, origins, judged
@@ -339,6 +367,60 @@ class Search:
             origins, judged = self.judged(place.key, value, pair)
             if origins and judged.bits > pair.cost + LEAST:
                 yield pair, origins, judged
+
+    def _sets(
+        self, keys: Sequence[Key], explained: frozenset[str]
+    ) -> Iterator[list[tuple[Attempt, Key, frozenset[str], Agreement]]]:
+        """Slips at different places that give together what none gives alone."""
+        unexplained = {c.key for c in self.origins if c.id not in explained}
+        left = [k for k in keys if k in unexplained and any(m.node != k for m, _ in self.effects.get(k, ()))]
+        seen: set[tuple[tuple[str, str], ...]] = set()
+        for key in left[:MOST_UNEXPLAINED]:
+            effects = self._effects(key)
+            for moves in self._sets_of(key, effects):
+                names = tuple(sorted(m.name for m in moves))
+                if names in seen:
+                    continue
+                seen.add(names)
+                attempt = as_attempt(moves, len(effects))
+                values = [(key, self._under_all(key, moves))]
+                for other in left:
+                    # the same mistakes in the other direction
+                    again = [m for m, _ in self.effects[other] if m.name in names] if other != key else []
+                    if len(again) == len(names):
+                        values.append((other, self._under_all(other, again)))
+                reproduced = [(k, v) for k, v in values if self.judged(k, v, attempt)[0]]
+                if reproduced:
+                    yield [(attempt, reproduced[0][0], *self._judged(reproduced, attempt))]
+
+    def _under_all(self, key: Key, moves: Sequence[Move]) -> Any:
+        self.evaluations += 1
+        return under_all(self.context.carried, key, self._place, moves)
+
+    def _effects(self, key: Key) -> list[tuple[Move, Any]]:
+        """The slips that change a key, the commonest of those that change it alike, the commonest first."""
+        commonest: dict[Any, tuple[Move, Any]] = {}
+        for move, value in sorted(self.effects.get(key, ()), key=lambda e: e[0].attempt.cost):
+            if value is not None and not isinstance(value, str | bool):
+                alike = (move.node, tuple(float(f"{v:.5g}") for v in np.atleast_1d(value)))
+                commonest.setdefault(alike, (move, value))
+        return list(commonest.values())[:MOST_MOVES]
+
+    def _sets_of(self, key: Key, effects: Sequence[tuple[Move, Any]]) -> list[tuple[Move, ...]]:
+        checks, stated = self.stated(key)
+        compared = [
+            (c, s.theirs, s.ours)
+            for c, s in zip(checks, stated, strict=True)
+            if isinstance(s.theirs, float) and isinstance(s.ours, float) and s.theirs > 0 and s.ours > 0
+        ]
+        if not compared:
+            return []
+
+        def at(value: Any) -> NDArray[np.float64]:
+            return np.array([x if isinstance(x := _at(value, c.index), float) else np.nan for c, _, _ in compared])
+
+        submitted, ours = (np.array([c[i] for c in compared], dtype=float) for i in (1, 2))
+        return sets_at(submitted, ours, [(m, at(v)) for m, v in effects], at, partial(self._under_all, key))
 
     def _found(self, members: Sequence[tuple[Attempt, Key, frozenset[str], Agreement]]) -> Found:
         """One slip over all places where it reproduces something; its cost is paid once."""

@@ -33,6 +33,7 @@ class Attempt:
     only_deviating : whether it is about single rows: the others are as they should be
     names_place : whether the code of a test at the place comes first: the slip itself has several
     parts : the slips that it consists of, where there are several
+    at : where it was made, as one of several at different places
     """
 
     name: str
@@ -44,6 +45,7 @@ class Attempt:
     only_deviating: bool = False
     names_place: bool = False
     parts: tuple[Attempt, ...] = ()
+    at: Key | None = None
 
 
 @dataclass(frozen=True)
