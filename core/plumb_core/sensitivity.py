@@ -9,6 +9,7 @@ import numpy as np
 
 from plumb_core import DIRECTIONS
 from plumb_core.checks.check import Check
+from plumb_core.checks.checkers.declared import USUAL_DAMPING
 from plumb_core.checks.context import Context
 from plumb_core.checks.recheck import Answers, all_checks, context_of
 from plumb_core.documents import results
@@ -17,6 +18,7 @@ from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.errors import InputRefused
 from plumb_core.quantities import QUANTITIES
+from plumb_core.rules import Key
 from plumb_core.what_if import Assumptions, assumed, flips
 
 HAZARD = ("S_S", "S_1", "S_MS", "S_M1", "a_gR", "Z")
@@ -28,6 +30,7 @@ SHARE = 0.1
 """By how much a number is taken lower and higher, of itself."""
 IMPOSED = ("live", "storage", "roof live")
 IMPOSED_SHARE = 0.25
+DAMPING_STEP = 0.02
 
 
 class Variant(NamedTuple):
@@ -37,13 +40,15 @@ class Variant(NamedTuple):
     ----------
     input : in words
     before, after : its values, in words
-    patch : of the brief
+    patch : of the brief; empty where no input of the brief makes it so
+    inputs : of the evaluation, where the brief has no input for it
     """
 
     input: str
     before: str
     after: str
     patch: dict[str, Any]
+    inputs: Mapping[Key, Any] = {}
 
 
 def variants(context: Context) -> Iterator[Variant]:
@@ -55,6 +60,7 @@ def variants(context: Context) -> Iterator[Variant]:
     yield from _period(brief)
     yield from _system(context, edition)
     yield from _imposed(brief)
+    yield from _damping(context)
 
 
 def _classes(brief: Brief, edition: Edition) -> Iterator[Variant]:
@@ -121,6 +127,23 @@ def _imposed(brief: Brief) -> Iterator[Variant]:
         yield Variant("Imposed loads", "as given", _by(factor), {"stories": changed})
 
 
+def _damping(context: Context) -> Iterator[Variant]:
+    """The damping that the modes are combined with, where the submission has modes."""
+    if all(context.independent.get("V_dynamic", d) is None for d in DIRECTIONS):
+        return
+    key = Key("damping_modes")
+    stated = context.independent.get(key.name)
+    given = float(stated) if isinstance(stated, int | float) else USUAL_DAMPING
+    for value in (given - DAMPING_STEP, given + DAMPING_STEP):
+        if value > 0:
+            before = _share(given) if stated is not None else f"{_share(given)}, assumed"
+            yield Variant("Damping of the modes", before, _share(value), {}, {key: value})
+
+
+def _share(damping: float) -> str:
+    return f"{100.0 * damping:.3g} %"
+
+
 def _by(factor: float) -> str:
     """A factor as a change in per cent."""
     return f"{100.0 * (factor - 1.0):+.0f} %".replace("-", "\N{MINUS SIGN}")
@@ -142,18 +165,22 @@ def sensitivity(document: RecheckDocument, answers: Answers | None = None) -> li
         found = []
         for variant in variants(context):
             try:
-                under, after = assumed(document, before, Assumptions(variant.patch), answers)
+                if variant.inputs:
+                    under = context.assuming(inputs=variant.inputs)
+                    after = all_checks(under)
+                else:
+                    under, after = assumed(document, before, Assumptions(variant.patch), answers)
             except InputRefused:
                 continue
             found.append(_shown(variant, governing, _governing(under), before, after))
     return sorted(found, key=lambda s: -max((abs(v["change"]) for v in s["values"]), default=0.0))
 
 
-GOVERNING = ("V", "drift_ratio")
+GOVERNING = ("V", "V_dynamic", "drift_ratio")
 
 
 def _governing(context: Context) -> dict[tuple[str, str], float]:
-    """The base shear and the greatest drift of each direction."""
+    """The base shears, static and of the modes, and the greatest drift of each direction."""
     found = {}
     for name in GOVERNING:
         for direction in DIRECTIONS:

@@ -6,10 +6,15 @@ import json
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
+from plumb_core import DIRECTIONS
+from plumb_core.checks.recheck import context_of
 from plumb_core.cli import main
 from plumb_core.errors import InputRefused
+from plumb_core.sensitivity import sensitivity
 from plumb_core.what_if import merge_patch, what_if
+from test_stages import right, taken_in
 
 CLINIC = Path(__file__).parent / "data" / "demo" / "port-maren.plumb.json"
 
@@ -58,3 +63,36 @@ def test_the_command_writes_what_flips_and_changes_no_file(tmp_path: Path, capsy
 def test_a_patch_that_cannot_be_is_refused(patch: Any) -> None:
     with pytest.raises(InputRefused):
         what_if(json.loads(CLINIC.read_text()), patch)
+
+
+def test_the_damping_of_the_modes_is_varied_where_there_are_modes() -> None:
+    """Two modes of 0.6 and 0.5 s: CQC by A. Der Kiureghian (1981), the correlation worked out here."""
+    edition = "asce7-16"
+    document = taken_in(right(edition)).document
+    shown = {(s["input"], s["after"]): s for s in sensitivity(document)}
+    lower, higher = (shown["Damping of the modes", after] for after in ("3 %", "7 %"))
+    assert lower["before"].startswith("5 %")
+    assert lower["patch"] == {}
+    changes = [
+        {v["direction"]: v["change"] for v in s["values"] if v["quantity"] == "V_dynamic"} for s in (lower, higher)
+    ]
+    with np.errstate(all="ignore"):
+        context = context_of(document)
+    for d in DIRECTIONS:
+        shares, ordinates, T, W = (context.independent.value(n, d) for n in ("mass_share", "S_a_modes", "T_modes", "W"))
+        V = shares * W * ordinates
+        for change, damping in zip(changes, (0.03, 0.07), strict=True):
+            assert change[d] == pytest.approx(cqc(V, T, damping) / cqc(V, T, 0.05) - 1.0, abs=1e-9)
+    # no brief without modes has it
+    brief_alone = document.model_copy(update={"submission": document.submission.model_copy(update={"claims": []})})
+    assert not [s for s in sensitivity(brief_alone) if s["input"] == "Damping of the modes"]
+
+
+def cqc(V: Any, T: Any, damping: float) -> float:
+    total = 0.0
+    for Vi, Ti in zip(V, T, strict=True):
+        for Vj, Tj in zip(V, T, strict=True):
+            r = Ti / Tj
+            rho = 8 * damping**2 * (1 + r) * r**1.5 / ((1 - r**2) ** 2 + 4 * damping**2 * r * (1 + r) ** 2)
+            total += rho * Vi * Vj
+    return float(total**0.5)

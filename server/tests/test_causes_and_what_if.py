@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+import pytest
 from conftest import Api
-from plumb_server.rechecks.models import Recheck
+from plumb_server.rechecks import searches, tasks
+from plumb_server.rechecks.models import CauseSearch, Recheck
 from plumb_server.reviews.models import BriefRevision, Review
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 
 def path(review: Review, part: str) -> str:
@@ -30,6 +33,79 @@ def test_causes_are_found_once_and_a_recheck_does_not_wait_for_them(lead: Api, c
     first = lead.get(path(clinic, "causes"))
     assert Recheck.objects.filter(review=clinic, causes_gz__isnull=False).count() == 1
     assert lead.get(path(clinic, "causes")).content == first.content
+
+
+def waiting(lead: Api, clinic: Review, monkeypatch: pytest.MonkeyPatch, settings: Any) -> CauseSearch:
+    """A search of a recheck that counts as large, in the queue."""
+    settings.JOBS_AT_ONCE = False
+    monkeypatch.setattr(searches, "AT_ONCE", 10)
+    answer = lead.get(path(clinic, "causes"))
+    assert (answer.status_code, answer.json()) == (202, {"status": "queued", "share": 0.0})
+    return CauseSearch.objects.get(recheck__review=clinic)
+
+
+def test_a_large_search_is_a_job(lead: Api, clinic: Review, monkeypatch: pytest.MonkeyPatch, settings: Any) -> None:
+    search = waiting(lead, clinic, monkeypatch, settings)
+    shares = []
+    monkeypatch.setattr(searches, "PROGRESS_INTERVAL", 0.0)
+    noted = searches._note
+    monkeypatch.setattr(searches, "_note", lambda s, **v: shares.append(v.get("share")) or noted(s, **v))
+    # another request for the same asks for no second job
+    lead.get(path(clinic, "causes"))
+    assert ProcrastinateJob.objects.filter(task_name="find_causes").count() == 1
+    tasks.find_causes(str(search.pk))
+    given = [s for s in shares if s is not None]
+    assert given == sorted(given)
+    assert len(given) > 5
+    found = lead.get(path(clinic, "causes"))
+    assert found.status_code == 200
+    assert len(found.json()["causes"]) == 10
+
+
+def test_a_search_is_stopped_in_the_middle_and_begun_anew(
+    lead: Api, clinic: Review, monkeypatch: pytest.MonkeyPatch, settings: Any
+) -> None:
+    search = waiting(lead, clinic, monkeypatch, settings)
+    monkeypatch.setattr(searches, "PROGRESS_INTERVAL", 0.0)
+    noted = searches._note
+
+    def stopped_meanwhile(s: CauseSearch, **values: Any) -> bool:
+        if values.get("share", 0.0) > 0.3:
+            assert lead.send("DELETE", path(clinic, "causes")).json()["status"] == "stopped"
+        return noted(s, **values)
+
+    monkeypatch.setattr(searches, "_note", stopped_meanwhile)
+    tasks.find_causes(str(search.pk))
+    assert Recheck.objects.filter(review=clinic, causes_gz__isnull=False).count() == 0
+    answer = lead.get(path(clinic, "causes"))
+    assert (answer.status_code, answer.json()["status"]) == (202, "stopped")
+    assert 0.0 < answer.json()["share"] <= 0.35
+    monkeypatch.setattr(searches, "_note", noted)
+    assert lead.send("POST", path(clinic, "causes")).json() == {"status": "queued", "share": 0.0}
+    tasks.find_causes(str(search.pk))
+    assert lead.get(path(clinic, "causes")).status_code == 200
+
+
+def test_a_search_of_a_review_that_is_another_by_then_finds_nothing(
+    lead: Api, clinic: Review, monkeypatch: pytest.MonkeyPatch, settings: Any
+) -> None:
+    search = waiting(lead, clinic, monkeypatch, settings)
+    current = clinic.current_brief()
+    changed = current.document | {"tolerance": 0.02}
+    lead.send("PUT", path(clinic, "brief"), {"brief": changed, "based_on": current.number})
+    tasks.find_causes(str(search.pk))
+    search.refresh_from_db()
+    assert search.status == CauseSearch.Status.STOPPED
+    assert search.recheck.causes_gz is None
+
+
+def test_a_search_that_ends_its_worker_is_not_begun_for_ever(
+    lead: Api, clinic: Review, monkeypatch: pytest.MonkeyPatch, settings: Any
+) -> None:
+    search = waiting(lead, clinic, monkeypatch, settings)
+    CauseSearch.objects.update(attempts=3, status=CauseSearch.Status.RUNNING)
+    tasks.find_causes(str(search.pk))
+    assert lead.get(path(clinic, "causes")).json()["status"] == "failed"
 
 
 def test_what_if_changes_nothing_that_is_stored(lead: Api, clinic: Review) -> None:

@@ -69,7 +69,7 @@ WHO: dict[str, tuple[set[str], str]] = {
                 "review_change",
                 "audit_list",
                 "across_get",
-                "causes_get",
+                *("causes_get", "causes_start", "causes_stop"),
                 "what_if",
                 "sensitivity_get",
                 "brief_change",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -109,3 +109,14 @@ def _independent(pairs: Sequence[tuple[Stated, float | str | None]], single: Seq
         # further rows of one ratio tell it more closely, and that they all have it
         return max(single) + 0.5 * math.log2(len(pairs))
     return float(sum(single))
+
+
+def value_at(value: Any, index: int | None) -> float | str | None:
+    """A value of a story or point, or of the building; None where there is none."""
+    if isinstance(value, np.ndarray):
+        if index is None or index >= len(value) or not np.isfinite(value[index]):
+            return None
+        return float(value[index])
+    if isinstance(value, str):
+        return value
+    return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else None

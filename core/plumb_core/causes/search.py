@@ -10,17 +10,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import partial
 from itertools import combinations
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-from plumb_core.causes.agreement import NOTHING, Agreement, Stated, agreement
-from plumb_core.causes.beam import Move, as_attempt, sets_at, under_all
+from plumb_core.causes.agreement import NOTHING, Agreement, Stated, agreement, value_at
+from plumb_core.causes.beam import Move
 from plumb_core.causes.given import Given, given_otherwise
-from plumb_core.causes.slip import Attempt, Place, Slip, number, plain
+from plumb_core.causes.sets import sets_below
+from plumb_core.causes.slip import Attempt, Place, Slip, plain
 from plumb_core.causes.slips import slips
 from plumb_core.checks.catalogue.registry import catalogue_tests
 from plumb_core.checks.check import Check, Subject
@@ -68,10 +67,6 @@ NO_VALUES = ("permission", "drift")
 TYPED_CODES = {"V": "S57", "V_static": "S57", "F": "S58"}
 ABOVE_ALL = 1000
 """Depth of an input that was otherwise throughout."""
-MOST_MOVES = 200
-"""Slips of a value that are tried in sets."""
-MOST_UNEXPLAINED = 20
-"""Values that sets are sought for."""
 Progress = Callable[[float], bool]
 """Called with the share that is done; gives false where the search should stop."""
 
@@ -158,7 +153,7 @@ class Search:
     def _compares(self, check: Check, value: Any) -> bool:
         """Whether a check compares its value with that of the key, and not with something made of it."""
         side = check.carried or check.independent
-        mine = _at(value, check.index)
+        mine = value_at(value, check.index)
         if side is None or mine is None:
             return False
         if isinstance(mine, str) or isinstance(side.ours, str):
@@ -167,7 +162,7 @@ class Search:
 
     def place(self, key: Key) -> Place | None:
         """A key as a place; None where neither a rule nor a value of ours is there."""
-        place = self._place(self.context.carried, key)
+        place = self.place_under(self.context.carried, key)
         if place is not None and place.rule is None and key in self.context.carried.adopted:
             # theirs was adopted for want of ours: what it is compared with are the values of the checks
             place = replace(place, value=self._of_checks(key))
@@ -175,7 +170,8 @@ class Search:
             self.of_key[key] = [c for c in self.of_key[key] if self._compares(c, place.value)]
         return place
 
-    def _place(self, carried: Evaluation, key: Key) -> Place | None:
+    def place_under(self, carried: Evaluation, key: Key) -> Place | None:
+        """A key as a place of an evaluation, with what is submitted of it."""
         rule = None if key in carried.inputs or key in carried.facts else carried.rules.get(key.name)
         try:
             step = carried.unpinned(key)
@@ -237,16 +233,16 @@ class Search:
 
     def judged(self, key: Key, value: Any, attempt: Attempt) -> tuple[frozenset[str], Agreement]:
         """What a value at a key says of the claims there: ids of the origins it explains, and the agreement."""
-        return self._judged([(key, value)], attempt)
+        return self.judged_together([(key, value)], attempt)
 
-    def _judged(self, values: Sequence[tuple[Key, Any]], attempt: Attempt) -> tuple[frozenset[str], Agreement]:
+    def judged_together(self, values: Sequence[tuple[Key, Any]], attempt: Attempt) -> tuple[frozenset[str], Agreement]:
         """What the values of several keys say together: those that all deviate by one ratio are one observation."""
         checks, stated, under = list[Check](), list[Stated](), list[float | str | None]()
         for key, value in values:
             of_key, theirs_of_key = self.stated(key)
             checks += of_key
             stated += theirs_of_key
-            under += [_at(value, c.index) for c in of_key]
+            under += [value_at(value, c.index) for c in of_key]
         if attempt.only_deviating:
             off = [i for i, s in enumerate(stated) if s.deviates]
             checks, stated, under = ([part[i] for i in off] for part in (checks, stated, under))  # type: ignore[assignment]
@@ -291,7 +287,7 @@ class Search:
         found = [self._found(members) for members in gathered.values()]
         explained = frozenset(i for f in found if f.bits >= LEAST for i in f.origins)
         yield from found
-        yield from (self._found(members) for members in self._sets(keys, explained))
+        yield from (self._found(members) for members in sets_below(self, keys, explained))
         yield from self._named()
 
     def _reach(
@@ -367,60 +363,6 @@ class Search:
             origins, judged = self.judged(place.key, value, pair)
             if origins and judged.bits > pair.cost + LEAST:
                 yield pair, origins, judged
-
-    def _sets(
-        self, keys: Sequence[Key], explained: frozenset[str]
-    ) -> Iterator[list[tuple[Attempt, Key, frozenset[str], Agreement]]]:
-        """Slips at different places that give together what none gives alone."""
-        unexplained = {c.key for c in self.origins if c.id not in explained}
-        left = [k for k in keys if k in unexplained and any(m.node != k for m, _ in self.effects.get(k, ()))]
-        seen: set[tuple[tuple[str, str], ...]] = set()
-        for key in left[:MOST_UNEXPLAINED]:
-            effects = self._effects(key)
-            for moves in self._sets_of(key, effects):
-                names = tuple(sorted(m.name for m in moves))
-                if names in seen:
-                    continue
-                seen.add(names)
-                attempt = as_attempt(moves, len(effects))
-                values = [(key, self._under_all(key, moves))]
-                for other in left:
-                    # the same mistakes in the other direction
-                    again = [m for m, _ in self.effects[other] if m.name in names] if other != key else []
-                    if len(again) == len(names):
-                        values.append((other, self._under_all(other, again)))
-                reproduced = [(k, v) for k, v in values if self.judged(k, v, attempt)[0]]
-                if reproduced:
-                    yield [(attempt, reproduced[0][0], *self._judged(reproduced, attempt))]
-
-    def _under_all(self, key: Key, moves: Sequence[Move]) -> Any:
-        self.evaluations += 1
-        return under_all(self.context.carried, key, self._place, moves)
-
-    def _effects(self, key: Key) -> list[tuple[Move, Any]]:
-        """The slips that change a key, the commonest of those that change it alike, the commonest first."""
-        commonest: dict[Any, tuple[Move, Any]] = {}
-        for move, value in sorted(self.effects.get(key, ()), key=lambda e: e[0].attempt.cost):
-            if value is not None and not isinstance(value, str | bool):
-                alike = (move.node, tuple(float(f"{v:.5g}") for v in np.atleast_1d(value)))
-                commonest.setdefault(alike, (move, value))
-        return list(commonest.values())[:MOST_MOVES]
-
-    def _sets_of(self, key: Key, effects: Sequence[tuple[Move, Any]]) -> list[tuple[Move, ...]]:
-        checks, stated = self.stated(key)
-        compared = [
-            (c, s.theirs, s.ours)
-            for c, s in zip(checks, stated, strict=True)
-            if isinstance(s.theirs, float) and isinstance(s.ours, float) and s.theirs > 0 and s.ours > 0
-        ]
-        if not compared:
-            return []
-
-        def at(value: Any) -> NDArray[np.float64]:
-            return np.array([x if isinstance(x := _at(value, c.index), float) else np.nan for c, _, _ in compared])
-
-        submitted, ours = (np.array([c[i] for c in compared], dtype=float) for i in (1, 2))
-        return sets_at(submitted, ours, [(m, at(v)) for m, v in effects], at, partial(self._under_all, key))
 
     def _found(self, members: Sequence[tuple[Attempt, Key, frozenset[str], Agreement]]) -> Found:
         """One slip over all places where it reproduces something; its cost is paid once."""
@@ -522,16 +464,6 @@ def _half(subject: Subject) -> float:
     """Half a unit of the last digit that was written, in the core's unit."""
     half = half_unit(subject.text) * abs(subject.scale)
     return half if isinstance(subject.value, str) else min(half, WHOLE * abs(subject.value))
-
-
-def _at(value: Any, index: int | None) -> float | str | None:
-    if isinstance(value, np.ndarray):
-        if index is None or index >= len(value) or not np.isfinite(value[index]):
-            return None
-        return float(value[index])
-    if isinstance(value, str):
-        return value
-    return number(value)
 
 
 def _literal(parameters: Mapping[str, Any]) -> bool:

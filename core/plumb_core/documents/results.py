@@ -690,7 +690,8 @@ class GoverningValue(TypedDict):
 class Sensitivity(TypedDict):
     """What a doubtful input changes when it is otherwise.
 
-    input, before, after : in words.  patch : of the brief, that makes it so.  flips : verdicts that are others then.
+    input, before, after : in words.  patch : of the brief, that makes it so; empty where no input of the brief does.
+    flips : verdicts that are others then.
     """
 
     input: str

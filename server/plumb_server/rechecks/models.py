@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gzip
+import uuid
 from functools import cached_property
 from typing import Any, Literal
 
@@ -74,6 +75,32 @@ class Recheck(models.Model):
     def derivation(self, side: Literal["independent", "carried"], step: str) -> list[results.StepResult]:
         """The steps that a value of a side rests on, inputs first, itself last; empty where there is no such step."""
         return derivation_of(orjson.loads(gzip.decompress(self.steps_gz))[side], step)
+
+
+class CauseSearch(models.Model):
+    """The search for the causes of a large recheck, as a job: how far it is, and whether it should stop.
+
+    What it finds is kept with the recheck.
+    """
+
+    class Status(models.TextChoices):
+        QUEUED = "queued"
+        RUNNING = "running"
+        DONE = "done"
+        STOPPED = "stopped"
+        FAILED = "failed"
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    recheck = models.OneToOneField(Recheck, on_delete=models.CASCADE, related_name="search")
+    status = models.CharField(max_length=10, choices=Status, default=Status.QUEUED)
+    share = models.FloatField(default=0.0)
+    """of the work that is done, 0 to 1"""
+    attempts = models.PositiveIntegerField(default=0)
+
+    @property
+    def open(self) -> bool:
+        """Whether it waits or runs."""
+        return self.status in (self.Status.QUEUED, self.Status.RUNNING)
 
 
 def _packed(document: Any) -> bytes:

@@ -10,7 +10,6 @@ from typing import Any
 import numpy as np
 from cachetools import LRUCache
 from django.db.models import Count, Max
-from plumb_core.causes.answer import causes_shown
 from plumb_core.checks.check import Check
 from plumb_core.checks.recheck import all_checks, context_of, reference_requests
 from plumb_core.checks.recheck import recheck as core_recheck
@@ -124,17 +123,6 @@ def what_if_of_review(review: Review, submission: Submission | None, assumptions
     return what_if(held.document, held.checks, assumptions, held.answers)
 
 
-def causes_of_review(review: Review, submission: Submission | None) -> bytes:
-    """The causes of the deviations of a review, as JSON; found once for the same question."""
-    recheck = run_recheck(review, submission)
-    if recheck.causes_gz is None:
-        read, answers = read_document(review, submission)
-        with np.errstate(all="ignore"):
-            context = context_of(read, answers=answers)
-            recheck.store_causes(causes_shown(context, all_checks(context)))
-    return bytes(recheck.causes_gz or b"")
-
-
 def sensitivity_of_review(review: Review, submission: Submission | None) -> list[results.Sensitivity]:
     """What each doubtful input of a review changes, by its greatest effect."""
     held = prepared(review, submission)
@@ -192,6 +180,11 @@ def _cached(submission: Submission) -> _CachedSubmission:
         with _LOCK, suppress(ValueError):
             _cached_submissions[key] = stored
     return stored
+
+
+def claims_of(submission: Submission | None) -> int:
+    """How many values a submission states."""
+    return len(_cached(submission).claims) if submission else 0
 
 
 RETAINED = 20

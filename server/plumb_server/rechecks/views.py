@@ -8,7 +8,7 @@ from __future__ import annotations
 import gzip
 from collections.abc import Callable
 from functools import cache
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 import orjson
 from django.http import HttpResponse
@@ -28,12 +28,9 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.requests import user_of
-from plumb_server.rechecks.services import (
-    causes_of_review,
-    run_recheck,
-    sensitivity_of_review,
-    what_if_of_review,
-)
+from plumb_server.rechecks.models import CauseSearch
+from plumb_server.rechecks.searches import causes_of_review, search_for, stop
+from plumb_server.rechecks.services import run_recheck, sensitivity_of_review, what_if_of_review
 from plumb_server.reference.runs import run_for, too_large
 from plumb_server.reference.serializers import AnsweredRunSerializer
 from plumb_server.reviews import services as reviews
@@ -141,15 +138,50 @@ class DerivationView(APIView):
         return Response(recheck.derivation(side, request.query_params.get("step", "")))
 
 
+class CauseSearchSerializer(serializers.ModelSerializer[CauseSearch]):
+    """How far the search for causes is."""
+
+    class Meta:
+        model = CauseSearch
+        fields = ("status", "share")
+
+
 class CausesView(APIView):
-    """Which mistakes give exactly the submitted numbers, by weight."""
+    """Which mistakes give exactly the submitted numbers, by weight.
+
+    Of a large recheck they are found by a job: until it is done the answer is how far it is.
+    """
 
     throttle_classes = [ComputeThrottle]
+    RESPONSES: ClassVar = {200: core_response("Causes"), 202: CauseSearchSerializer}
 
-    @extend_schema(operation_id="causes_get", parameters=[SUBMISSION], responses=core_response("Causes"))
-    def get(self, request: Request, review_id: str) -> HttpResponse:
+    @extend_schema(operation_id="causes_get", parameters=[SUBMISSION], responses=RESPONSES)
+    def get(self, request: Request, review_id: str) -> HttpResponse | Response:
+        return self._found(request, review_id)
+
+    @extend_schema(operation_id="causes_start", parameters=[SUBMISSION], request=None, responses=RESPONSES)
+    def post(self, request: Request, review_id: str) -> HttpResponse | Response:
+        """Search again after it was stopped."""
+        return self._found(request, review_id, again=True)
+
+    @extend_schema(
+        operation_id="causes_stop",
+        parameters=[SUBMISSION],
+        request=None,
+        responses={200: CauseSearchSerializer, 204: None},
+    )
+    def delete(self, request: Request, review_id: str) -> Response:
+        """Stop the search."""
+        entry = access(user_of(request), review_id)
+        search = stop(entry.review, chosen_submission(entry, asked_submission(request)))
+        return Response(CauseSearchSerializer(search).data) if search else Response(status=status.HTTP_204_NO_CONTENT)
+
+    def _found(self, request: Request, review_id: str, *, again: bool = False) -> HttpResponse | Response:
         entry = access(user_of(request), review_id)
         submission = chosen_submission(entry, asked_submission(request))
+        search = search_for(entry.review, submission, again=again)
+        if search is not None and search.status != CauseSearch.Status.DONE:
+            return Response(CauseSearchSerializer(search).data, status=status.HTTP_202_ACCEPTED)
         recheck = run_recheck(entry.review, submission)
         return stored_json(request, lambda: causes_of_review(entry.review, submission), f"causes-{recheck.input_hash}")
 

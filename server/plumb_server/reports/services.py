@@ -17,7 +17,8 @@ from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, STAGES, Kind
 
 from plumb_server.findings.models import Finding
-from plumb_server.rechecks.services import causes_of_review, run_recheck, sensitivity_of_review
+from plumb_server.rechecks.searches import causes_of_review
+from plumb_server.rechecks.services import run_recheck, sensitivity_of_review
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission

@@ -1,6 +1,7 @@
-import { Loader, Popover } from "@mantine/core";
+import { Button, Loader, Popover, Progress } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useReviewContext } from "../review/ReviewContext";
+import { useReviewContext, type ReviewContext } from "../review/ReviewContext";
+import { searching } from "../shared/api/queries";
 import { Mark, shapeOf } from "../shared/Mark";
 import { SymbolText } from "../shared/Symbol";
 import { codesOf, startOf, wordsOf } from "./causes";
@@ -9,7 +10,7 @@ import { strings } from "./strings";
 
 /** Above the sheet: how much is explained, and the causes by weight, each of which opens on the bench. */
 export function CauseHead() {
-  const { causes, causesPending, recheck, select } = useReviewContext();
+  const { causes, causesPending, causeSearch, recheck, select } = useReviewContext();
   const [open, { toggle, close }] = useDisclosure(false);
   if (causesPending)
     return (
@@ -17,6 +18,7 @@ export function CauseHead() {
         <Loader size={12} /> {strings.searching}
       </p>
     );
+  if (causeSearch) return <SearchState {...causeSearch} />;
   if (!causes || !recheck || causes.deviating === 0) return null;
   if (causes.causes.length === 0) return <p className="cause-head quiet">{strings.none(causes.deviating)}</p>;
   return (
@@ -57,6 +59,26 @@ export function CauseHead() {
           </ol>
         </Popover.Dropdown>
       </Popover>
+    </div>
+  );
+}
+
+/** How far the search of a large submission is; it can be stopped, and begun anew. */
+function SearchState({ change, ...search }: NonNullable<ReviewContext["causeSearch"]>) {
+  const runs = searching(search);
+  return (
+    <div className="cause-head quiet" role="status">
+      <span>{runs ? strings.searching : search.status === "failed" ? strings.failed : strings.stopped}</span>
+      {runs && <Progress value={100 * (search.share ?? 0)} animated w={160} aria-label={strings.searched} />}
+      <Button
+        variant="subtle"
+        size="compact-sm"
+        onClick={() => {
+          change(!runs);
+        }}
+      >
+        {runs ? strings.stop : strings.again}
+      </Button>
     </div>
   );
 }

@@ -6,6 +6,11 @@ export const strings = {
   none: (deviating: number) =>
     `No single mistake, and no set of mistakes, gives ${deviating === 1 ? "the deviating value" : `the ${String(deviating)} deviating values`}.`,
   searching: "Looking for causes of the deviations",
+  searched: "How much of the search is done",
+  stop: "Stop",
+  stopped: "The search for causes was stopped.",
+  failed: "The search for causes failed.",
+  again: "Search again",
   notSearched: "The causes could not be found",
   causes: "Causes by weight",
   cause: "Cause",

@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { Brief, Causes, Check, Finding, Recheck, Review, WhatIf } from "../shared/api/client";
+import type { Brief, CauseSearch, Causes, Check, Finding, Recheck, Review, WhatIf } from "../shared/api/client";
 import type { Assumptions } from "../shared/api/queries";
 import type { SheetFilter, SheetRow } from "../sheet/layout";
 import { strings } from "./strings";
@@ -22,6 +22,8 @@ export interface ReviewContext {
   /** of the deviations; absent until they are found */
   causes: Causes | undefined;
   causesPending: boolean;
+  /** how far the search for them is, where a job does it, with what stops it or begins it anew */
+  causeSearch: (CauseSearch & { change: (begin: boolean) => void }) | undefined;
   /** name of the cause that is applied to the sheet */
   appliedCause: string | null;
   applyCause: (name: string | null) => void;

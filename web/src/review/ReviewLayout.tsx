@@ -4,7 +4,16 @@ import { useQuery } from "@tanstack/react-query";
 import { Suspense, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Recheck, Submission } from "../shared/api/client";
-import { causesQuery, useEditions, useFindings, useRecheck, useReview, whatIfQuery } from "../shared/api/queries";
+import {
+  causesQuery,
+  isSearch,
+  useCauseSearch,
+  useEditions,
+  useFindings,
+  useRecheck,
+  useReview,
+  whatIfQuery,
+} from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
 import { BeforeProvider } from "../shared/before";
 import { Mark } from "../shared/Mark";
@@ -51,6 +60,7 @@ export function ReviewLayout() {
     ...causesQuery(id, number, recheck.dataUpdatedAt),
     enabled: onTeam && (recheck.data?.origins.length ?? 0) > 0,
   });
+  const changeSearch = useCauseSearch(id, number, recheck.dataUpdatedAt).mutate;
   const setParam = (name: string, value: string | null) => {
     setParams(
       (p) => {
@@ -159,8 +169,9 @@ export function ReviewLayout() {
     assume: (assumptions) => {
       setParam("if", assumptions && writeAssumptions(assumptions));
     },
-    causes: causes.data,
+    causes: isSearch(causes.data) ? undefined : causes.data,
     causesPending: causes.isLoading,
+    causeSearch: isSearch(causes.data) ? { ...causes.data, change: changeSearch } : undefined,
     appliedCause: params.get("cause"),
     applyCause: (name) => {
       setParam("cause", name);

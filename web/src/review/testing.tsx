@@ -19,6 +19,7 @@ export function reviewContext(changes: Partial<ReviewContext> = {}): ReviewConte
     assume: vi.fn(),
     causes: undefined,
     causesPending: false,
+    causeSearch: undefined,
     appliedCause: null,
     applyCause: vi.fn(),
     recheckedAt: 1,

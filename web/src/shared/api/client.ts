@@ -25,6 +25,7 @@ export type Check = Schemas["CheckResult"];
 export type Explanation = Schemas["CauseBase"];
 export type Cause = Schemas["CauseResult"];
 export type Causes = Schemas["Causes"];
+export type CauseSearch = Schemas["CauseSearch"];
 export type WhatIf = Schemas["WhatIf"];
 export type Sensitivity = Schemas["Sensitivity"];
 export type Step = Schemas["Step"];

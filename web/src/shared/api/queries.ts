@@ -10,6 +10,8 @@ import {
   answered,
   api,
   type Brief,
+  type Causes,
+  type CauseSearch,
   type Session,
   type Recheck,
   type Review,
@@ -81,7 +83,30 @@ export const causesQuery = (id: string, submission: number | undefined, at: numb
     queryKey: ["causes", id, submission, at],
     staleTime: Infinity,
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/causes/", recheckRequest(id, submission))),
+    refetchInterval: ({ state }) => (isSearch(state.data) && searching(state.data) ? LOOK_AGAIN : false),
   });
+
+/** ms between looks at how far a search is. */
+const LOOK_AGAIN = 500;
+/** Whether the answer is how far the search for causes is, and not the causes. */
+export const isSearch = (answer: Causes | CauseSearch | undefined): answer is CauseSearch =>
+  answer !== undefined && "share" in answer;
+export const searching = ({ status }: CauseSearch): boolean => status === "queued" || status === "running";
+
+/** Stop the search for causes, or begin it anew. */
+export function useCauseSearch(id: string, submission: number | undefined, at: number) {
+  const client = useQueryClient();
+  const { queryKey } = causesQuery(id, submission, at);
+  return useMutation({
+    mutationFn: (begin: boolean) => {
+      const request = recheckRequest(id, submission);
+      return begin
+        ? answered(api.POST("/api/reviews/{review_id}/causes/", request))
+        : answered(api.DELETE("/api/reviews/{review_id}/causes/", request));
+    },
+    onSettled: () => client.invalidateQueries({ queryKey }),
+  });
+}
 
 /** What is otherwise: a merge patch of the brief, and values of one side on the other, by the ids of their checks. */
 export interface Assumptions {

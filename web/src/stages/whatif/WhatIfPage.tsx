@@ -85,15 +85,17 @@ function Effects({ variants }: { variants: Parameters<typeof effectsOf>[0] }) {
                   {variant.flips.length || strings.none}
                 </td>
                 <td>
-                  <button
-                    type="button"
-                    className="linklike"
-                    onClick={() => {
-                      assume(together(whatIf, variant.patch));
-                    }}
-                  >
-                    {strings.tryIt}
-                  </button>
+                  {Object.keys(variant.patch).length > 0 && (
+                    <button
+                      type="button"
+                      className="linklike"
+                      onClick={() => {
+                        assume(together(whatIf, variant.patch));
+                      }}
+                    >
+                      {strings.tryIt}
+                    </button>
+                  )}
                 </td>
               </tr>
             );
