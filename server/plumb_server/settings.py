@@ -69,6 +69,7 @@ INSTALLED_APPS = [
     "plumb_server.findings",
     "plumb_server.reports",
     "plumb_server.reference",
+    "plumb_server.operations",
     "plumb_server.demo",
 ]
 
@@ -158,6 +159,8 @@ ACCOUNT_EMAIL_SUBJECT_PREFIX = "Vigilant Plumb: "
 ACCOUNT_LOGIN_ON_PASSWORD_RESET = False
 ACCOUNT_LOGOUT_ON_PASSWORD_CHANGE = False
 ACCOUNT_REAUTHENTICATION_TIMEOUT = 300
+# a session alone changes neither the address nor how somebody signs in
+ACCOUNT_REAUTHENTICATION_REQUIRED = True
 # failures slow an account, wherever they come from
 ACCOUNT_RATE_LIMITS = {"login": "30/m/ip", "login_failed": "60/m/ip,10/300s/key"}
 MFA_SUPPORTED_TYPES = ["totp", "webauthn", "recovery_codes"]
@@ -233,7 +236,7 @@ STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
     "exhibits": {
-        "BACKEND": os.environ.get("PLUMB_EXHIBIT_STORAGE", "django.core.files.storage.FileSystemStorage"),
+        "BACKEND": os.environ.get("PLUMB_EXHIBIT_STORAGE", "plumb_server.submissions.storage.WholeFiles"),
         "OPTIONS": json.loads(os.environ.get("PLUMB_EXHIBIT_OPTIONS", "null")) or {"location": str(EXHIBITS)},
     },
 }

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import hashlib
 import io
+import os
 import zipfile
 from pathlib import Path
 from typing import Any
@@ -13,9 +15,12 @@ from asking import STORIES, Api
 from django.conf import settings as django_settings
 from django.core.files.base import ContentFile
 from django.core.files.storage import storages
+from plumb_server.accounts.models import User
+from plumb_server.demo.people import LEAD
 from plumb_server.reviews.models import Review
 from plumb_server.submissions import contents, readings
 from plumb_server.submissions.models import Claim, Exhibit, ExhibitReading
+from plumb_server.submissions.services import add_exhibit
 from weasyprint import HTML
 
 Status = ExhibitReading.Status
@@ -52,6 +57,56 @@ def test_bytes_are_kept_once_and_a_changed_file_shows(lead: Api, new_review: str
             contents.contents(one["sha256"])
     finally:
         file.write_bytes(STORIES.encode())
+
+
+def stored(sha256: str) -> Path:
+    return Path(django_settings.STORAGES["exhibits"]["OPTIONS"]["location"]) / sha256[:2] / sha256
+
+
+def test_a_damaged_file_is_sent_to_nobody_and_repaired_by_the_same_file(lead: Api, new_review: str) -> None:
+    data = STORIES.encode() + b"\nL9;3.5;100"
+    one = upload(lead, new_review, "a.csv", data)
+    file = stored(one["sha256"])
+    for damaged in (data[:-20], b"", data.replace(b"L9", b"L8")):
+        file.write_bytes(damaged)
+        for part in ("", "drawn/"):
+            answer = lead.get(f"/api/exhibits/{one['id']}/file/" if not part else f"/api/exhibits/{one['id']}/{part}")
+            assert answer.status_code == 409, part
+            assert "does not match" in answer.json()["errors"][0]["message"]
+        assert upload(lead, new_review, "a.csv", data)["id"] == one["id"]
+        assert file.read_bytes() == data
+    file.unlink()
+    assert lead.get(f"/api/exhibits/{one['id']}/file/").status_code == 409
+    upload(lead, new_review, "a.csv", data)
+    answer = lead.get(f"/api/exhibits/{one['id']}/file/")
+    assert b"".join(answer.streaming_content) == data  # type: ignore[attr-defined]
+    assert answer.headers["Cache-Control"] == "no-store"
+
+
+def test_what_cannot_be_written_whole_is_not_there(monkeypatch: pytest.MonkeyPatch) -> None:
+    """The disk is full in the middle: neither a part of the file nor one of its former state is left."""
+    data = b"of no exhibit" * 1000
+
+    def full(handle: int) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(OSError, match="No space"):
+        contents.keep(data)
+    monkeypatch.undo()
+    folder = stored(hashlib.sha256(data).hexdigest()).parent
+    assert not [f for f in folder.iterdir() if f.name.startswith(hashlib.sha256(data).hexdigest())]
+
+
+def test_a_name_shows_what_turns_it_round(lead: Api, new_review: str) -> None:
+    upload(lead, new_review, "a.csv", b"a;b")
+    submission = Review.objects.get(pk=new_review).submissions.get()
+    author = User.objects.get(email=LEAD)
+    exhibit = {"id": add_exhibit(submission, author, name="loads\u202evsc.csv\u200b", data=STORIES.encode()).pk}
+    assert lead.get(f"/api/exhibits/{exhibit['id']}/").json()["name"] == "loads\\u202evsc.csv\\u200b"
+    # one that was stored before
+    Exhibit.objects.filter(pk=exhibit["id"]).update(name="loads\u2066.csv")
+    assert lead.get(f"/api/exhibits/{exhibit['id']}/").json()["name"] == "loads\\u2066.csv"
 
 
 def test_any_storage_of_django_will_do(lead: Api, new_review: str, settings: Any) -> None:

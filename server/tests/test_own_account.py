@@ -18,7 +18,7 @@ from django.core import mail
 from django.core.cache import cache
 from django.db import IntegrityError, connection, transaction
 from django.utils import timezone
-from plumb_server.accounts.models import ApiToken, Invitation, Record, User
+from plumb_server.accounts.models import AddressChange, ApiToken, Invitation, Record, User
 from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, READER, REVIEWER, STRANGER
 from plumb_server.reviews.models import Membership, Review
 
@@ -183,6 +183,7 @@ def test_a_key_does_what_it_was_made_for(lead: Api, clinic: Review) -> None:
 
 
 def test_a_key_ends_with_its_time_its_owner_or_its_withdrawal(lead: Api) -> None:
+    shows_who_they_are(lead)
     made = lead.send("POST", "/api/account/tokens/", {"name": "nightly", "scope": "read", "days": 30}).json()
     headers = {"Authorization": f"Bearer {made['key']}"}
     assert Api().get("/api/reviews/", headers=headers).status_code == 200
@@ -218,8 +219,77 @@ def test_a_forgotten_password_is_set_anew_by_a_link() -> None:
     assert signs_in(LEAD)[1].status_code == 400
 
 
+def shows_who_they_are(client: Api, password: str = PASSWORD) -> None:
+    assert client.send("POST", AUTH + "reauthenticate", {"password": password}).status_code == 200
+
+
+def changed_address(client: Api, to: str) -> str:
+    """The link that undoes the change."""
+    assert client.send("POST", OWN + "email", {"email": to}).status_code == 200
+    key = link_of(None, r"/account/verify/(\S+)")
+    assert client.send("POST", AUTH + "email/verify", {"key": key}).status_code == 200
+    (told,) = [m for m in mail.outbox if "was changed from" in str(m.body)]
+    assert told.to == [LEAD]
+    found = re.search(r"/account/undo/(\S+)", str(told.body))
+    assert found
+    return f"/api/account/undo/{found[1]}/"
+
+
+def test_a_session_alone_changes_neither_the_address_nor_makes_a_key() -> None:
+    client, _ = signs_in(LEAD)
+    asked = client.send("POST", OWN + "email", {"email": "ilse@new.example"})
+    assert (asked.status_code, asked.json()["meta"]["is_authenticated"]) == (401, True)
+    token = {"name": "nightly", "scope": "write", "days": 366}
+    asked = client.send("POST", "/api/account/tokens/", token)
+    assert (asked.status_code, asked.json()["errors"][0]["path"]) == (401, "/identity")
+    assert not User.objects.get(email=LEAD).tokens.exists()
+    assert not mail.outbox
+    shows_who_they_are(client)
+    assert client.send("POST", "/api/account/tokens/", token).status_code == 201
+
+
+def test_the_earlier_address_takes_the_account_back() -> None:
+    """Somebody who knows the password: address, password, second factor and a key are theirs for a while."""
+    client, _ = signs_in(LEAD)
+    shows_who_they_are(client)
+    undo = changed_address(client, "thief@elsewhere.example")
+    made = client.send("POST", "/api/account/tokens/", {"name": "n", "scope": "write", "days": 366}).json()
+    secret = client.get(OWN + "authenticators/totp").json()["meta"]["secret"]
+    assert client.send("POST", OWN + "authenticators/totp", {"code": code_of(secret)}).status_code == 200
+    assert client.send(
+        "POST", OWN + "password/change", {"current_password": PASSWORD, "new_password": "a thief was here"}
+    ).status_code in (200, 401)
+    guest = Api()
+    guest.get("/api/session/")
+    assert guest.get(undo).json() == {"email": LEAD}
+    assert guest.send("POST", undo).json() == {"email": LEAD}
+    # once
+    assert guest.send("POST", undo).status_code == 404
+    assert client.get("/api/session/").json()["person"] is None
+    assert Api().get("/api/reviews/", headers={"Authorization": f"Bearer {made['key']}"}).status_code in (401, 403)
+    assert signs_in("thief@elsewhere.example", "a thief was here")[1].status_code == 400
+    mail.outbox.clear()
+    guest.send("POST", AUTH + "password/request", {"email": LEAD})
+    key = link_of(None, r"/account/reset/(\S+)")
+    guest.send("POST", AUTH + "password/reset", {"key": key, "password": "the plumb is back"})
+    assert signs_in(LEAD, "the plumb is back")[1].status_code == 200
+    assert Record.objects.filter(kind="change of address undone", user__email=LEAD).exists()
+
+
+def test_a_change_of_address_is_undone_for_seven_days() -> None:
+    client, _ = signs_in(LEAD)
+    shows_who_they_are(client)
+    undo = changed_address(client, "ilse@new.example")
+    AddressChange.objects.update(at=timezone.now() - timedelta(days=7, minutes=1))
+    assert client.send("POST", undo).status_code == 404
+    AddressChange.objects.update(at=timezone.now() - timedelta(days=6))
+    User.objects.create_user(LEAD, PASSWORD, name="Another")
+    assert client.send("POST", undo).status_code == 409
+
+
 def test_a_changed_address_is_confirmed_before_it_counts() -> None:
     client, _ = signs_in(LEAD)
+    shows_who_they_are(client)
     assert client.send("POST", OWN + "email", {"email": "Ilse@New.example"}).status_code == 200
     assert signs_in("ilse@new.example")[1].status_code in (400, 401)
     key = link_of(None, r"/account/verify/(\S+)")

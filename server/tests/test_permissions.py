@@ -94,7 +94,16 @@ WHO: dict[str, tuple[set[str], str]] = {
     ),
 }
 """Of each call: who may make it, and whether a key may (`in person`: none, `computes`: any, else by its scope)."""
-OPEN = {"session_get", "session_open", "session_close", "invitation_get", "invitation_accept", "mail_list"}
+OPEN = {
+    "session_get",
+    "session_open",
+    "session_close",
+    "invitation_get",
+    "invitation_accept",
+    "mail_list",
+    "address_before",
+    "address_undo",
+}
 """Calls that are there for who is not signed in; each has tests of its own."""
 NOTHING_THERE = {"exhibit_page", "exhibit_drawn", "table_remove"}
 """Calls that find nothing, or nothing to do, in the demo's accepted submission: only who may not is assessed."""

@@ -5,7 +5,7 @@ import { lazy, Suspense } from "react";
 import { BrowserRouter, Navigate, Outlet, Route, Routes } from "react-router";
 import { ReviewLayout } from "./review/ReviewLayout";
 import { ReviewsPage } from "./reviews/ReviewsPage";
-import { AskReset, Invitation, ProviderFailed, Reset, Verify } from "./session/Links";
+import { AskReset, UndoAddress, Invitation, ProviderFailed, Reset, Verify } from "./session/Links";
 import { SignIn } from "./session/SignIn";
 import { ApiProblem } from "./shared/api/client";
 import { useSession } from "./shared/api/queries";
@@ -70,6 +70,7 @@ export function App() {
               <Route path="/account/reset" element={<AskReset />} />
               <Route path="/account/reset/:key" element={<Reset />} />
               <Route path="/account/verify/:key" element={<Verify />} />
+              <Route path="/account/undo/:key" element={<UndoAddress />} />
               <Route path="/account/provider" element={<ProviderFailed />} />
               <Route path="/invitation/:key" element={<Invitation />} />
               <Route path="/mail" element={<MailPage />} />

@@ -111,6 +111,30 @@ class Invitation(models.Model):
         return self.accepted_at is None and self.expires_at > timezone.now()
 
 
+class AddressChange(models.Model):
+    """An address that was changed: whoever reads the mail of the earlier one can undo it for a while."""
+
+    UNDONE_WITHIN = timedelta(days=7)
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    before = models.EmailField()
+    digest = models.CharField(max_length=64, unique=True)
+    at = models.DateTimeField(auto_now_add=True)
+    undone_at = models.DateTimeField(null=True)
+
+    @classmethod
+    def noted(cls, user: User, before: str) -> str:
+        """Note that somebody's address was another one; the key of the link that undoes it."""
+        key = secrets.token_urlsafe(32)
+        cls.objects.create(user=user, before=before, digest=digest_of(key))
+        return key
+
+    @property
+    def open(self) -> bool:
+        """Whether it can still be undone."""
+        return self.undone_at is None and self.at + self.UNDONE_WITHIN > timezone.now()
+
+
 class Record(models.Model):
     """Who signed in, failed to, exported or downloaded something; a trigger of the database refuses changes to it."""
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from allauth.mfa.models import Authenticator
-from allauth.usersessions.models import UserSession
 from django.db import transaction
 from django.db.models import Exists, OuterRef, QuerySet
 from django.shortcuts import get_object_or_404
@@ -20,6 +19,7 @@ from plumb_server.accounts import invitations, records
 from plumb_server.accounts.models import Invitation, Record, User
 from plumb_server.accounts.requests import user_of
 from plumb_server.accounts.self_service import NoteOfRecordSerializer
+from plumb_server.accounts.sessions import end_sessions
 from plumb_server.accounts.tokens import WithinScope
 from plumb_server.web.problems import Conflict
 from plumb_server.web.requests import sent
@@ -113,13 +113,6 @@ class PersonView(OfficeView):
                 end_sessions(user)
             records.note(request, "account changed", of=user.email, **given)
         return Response(ColleagueSerializer(_people().get(pk=user_id)).data)
-
-
-def end_sessions(user: User) -> None:
-    """End all sessions of a person, and their keys with them."""
-    for session in UserSession.objects.filter(user=user):
-        session.end()
-    user.tokens.all().delete()
 
 
 class PersonSessionsView(OfficeView):

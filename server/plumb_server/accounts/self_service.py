@@ -20,9 +20,10 @@ from rest_framework.response import Response
 from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
-from plumb_server.accounts import invitations, records
+from plumb_server.accounts import addresses, invitations, records
 from plumb_server.accounts.models import ApiToken, Invitation, Record, User
 from plumb_server.accounts.requests import user_of
+from plumb_server.accounts.signing import require_identity
 from plumb_server.accounts.views import PersonSerializer
 from plumb_server.web.problems import Conflict
 from plumb_server.web.requests import sent
@@ -82,6 +83,7 @@ class TokensView(APIView):
     @extend_schema(operation_id="token_make", request=NewTokenSerializer, responses={201: IssuedTokenSerializer})
     def post(self, request: Request) -> Response:
         given = sent(NewTokenSerializer, request)
+        require_identity(request)
         if user_of(request).tokens.count() >= MOST_TOKENS:
             raise Conflict(f"you have {MOST_TOKENS} keys", "Withdraw a key that is no longer used.")
         token, key = ApiToken.issue(user_of(request), given["name"], given["scope"], given["days"])
@@ -172,6 +174,32 @@ class InvitationView(APIView):
         if signed_in is None:
             perform_login(request._request, user, email=user.email)
         return Response(PersonSerializer(user).data)
+
+
+# a change of address that is undone
+
+
+class AddressBeforeSerializer(serializers.Serializer[Any]):
+    email = serializers.EmailField()
+
+
+@method_decorator(csrf_protect, name="dispatch")
+class UndoAddressView(APIView):
+    """The link that goes to an earlier address; who opens it need not be signed in."""
+
+    permission_classes = [AllowAny]
+    throttle_classes = [InvitationThrottle]
+    throttle_scope = "invitation"
+
+    @extend_schema(operation_id="address_before", responses=AddressBeforeSerializer)
+    def get(self, request: Request, key: str) -> Response:
+        return Response({"email": addresses.found(key).before})
+
+    @extend_schema(operation_id="address_undo", request=None, responses=AddressBeforeSerializer)
+    def post(self, request: Request, key: str) -> Response:
+        user = addresses.undo(key)
+        records.note(request, "change of address undone", user=user)
+        return Response({"email": user.email})
 
 
 # the demo's mail

@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 
 from allauth.account.authentication import get_authentication_records
+from allauth.account.internal.flows.reauthentication import did_recently_reauthenticate
 from django.conf import settings
 from rest_framework import status
 from rest_framework.exceptions import APIException
@@ -24,6 +25,24 @@ class SignatureAsked(APIException):
         super().__init__(self.default_detail)
         remedy = "Enter it, then sign again."
         self.errors = [{"path": "/signature", "message": self.default_detail, "remedy": remedy}]
+
+
+class IdentityAsked(APIException):
+    """What changes how somebody comes in requires the password or a second factor first."""
+
+    status_code = status.HTTP_401_UNAUTHORIZED
+    default_detail = "this requires your password or second factor"
+
+    def __init__(self) -> None:
+        super().__init__(self.default_detail)
+        remedy = "Enter it, then do it again."
+        self.errors = [{"path": "/identity", "message": self.default_detail, "remedy": remedy}]
+
+
+def require_identity(request: Request) -> None:
+    """Raise IdentityAsked unless who asks showed a little while ago who they are, beyond having a session."""
+    if not did_recently_reauthenticate(request._request):
+        raise IdentityAsked
 
 
 def require_fresh(request: Request) -> float:

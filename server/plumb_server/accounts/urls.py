@@ -8,6 +8,7 @@ urlpatterns = [
     path("account/", self_service.AccountView.as_view()),
     path("account/tokens/", self_service.TokensView.as_view()),
     path("account/tokens/<int:token_id>/", self_service.TokenView.as_view()),
+    path("account/undo/<str:key>/", self_service.UndoAddressView.as_view()),
     path("account/records/", self_service.OwnRecordsView.as_view()),
     path("invitations/<str:key>/", self_service.InvitationView.as_view()),
     path("mail/", self_service.MailView.as_view()),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import uuid
 
 from django.conf import settings
@@ -9,6 +10,7 @@ from django.db import models
 
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.numbers import NumberedQuerySet
+from plumb_server.web.problems import Conflict
 
 
 class Report(models.Model):
@@ -27,6 +29,16 @@ class Report(models.Model):
     class Meta:
         ordering = ["-number"]
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="report_numbers")]
+
+    def as_signed(self) -> bytes:
+        """The PDF; raises Conflict where its sum is not that of what was signed."""
+        data = bytes(self.pdf)
+        if hashlib.sha256(data).hexdigest() != self.sha256:
+            raise Conflict(
+                f"report {self.number} differs from what was signed: its SHA-256 does not match",
+                "Ask the operator to restore it from the backup.",
+            )
+        return data
 
 
 class Printing(models.Model):

@@ -124,4 +124,4 @@ class ReportFileView(APIView):
         report = get_object_or_404(Report, pk=report_id)
         access(user_of(request), report.review_id, MAY_READ)
         note(request, "downloaded", review=str(report.review_id), report=report.number)
-        return _pdf(bytes(report.pdf), f"report-{report.number}")
+        return _pdf(report.as_signed(), f"report-{report.number}")

@@ -11,6 +11,7 @@ from rest_framework import serializers
 
 from plumb_server.submissions.models import Case, ClaimTable, Exhibit, ExhibitReading, Submission
 from plumb_server.web.schema import CellSerializer
+from plumb_server.web.texts import visible
 
 
 class OpenPartSerializer(serializers.Serializer[Any]):
@@ -59,11 +60,16 @@ class ExhibitReadingSerializer(serializers.ModelSerializer[Any]):
 
 
 class ExhibitSerializer(serializers.ModelSerializer[Any]):
+    name = serializers.SerializerMethodField()
     reading = serializers.SerializerMethodField()
 
     class Meta:
         model = Exhibit
         fields = ["id", "name", "size", "sha256", "pasted", "created_at", "reading"]
+
+    def get_name(self, exhibit: Exhibit) -> str:
+        # those that were stored before names were made visible
+        return visible(exhibit.name)
 
     @extend_schema_field(ExhibitReadingSerializer(allow_null=True))
     def get_reading(self, exhibit: Exhibit) -> Any:

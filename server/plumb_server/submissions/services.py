@@ -36,6 +36,7 @@ from plumb_server.reviews.models import Review
 from plumb_server.submissions import contents, quotas, readings
 from plumb_server.submissions.models import Case, Claim, ClaimTable, Exhibit, ExhibitReading, Submission
 from plumb_server.web.problems import Conflict, PreconditionFailed, UnprocessableContent
+from plumb_server.web.texts import visible
 
 MOST_NOTES = 30
 """Lines over a table that are remembered with it."""
@@ -77,6 +78,7 @@ MAX_NAME = 200
 @transaction.atomic
 def add_exhibit(submission: Submission, user: User, *, name: str, data: bytes, pasted: bool = False) -> Exhibit:
     """Keep a file as it is; the same bytes twice are the same exhibit."""
+    name = visible(name)
     submission.review.locked()
     submission.require_open()
     if not data:

@@ -159,9 +159,7 @@ class ExhibitDrawnView(APIView):
             drawn = io.BytesIO(as_page(contents.contents(exhibit.sha256)))
         else:
             raise Http404
-        answer = FileResponse(drawn, as_attachment=True, filename="pages", content_type="application/octet-stream")
-        answer.headers["Cache-Control"] = "private, max-age=3600"
-        return answer
+        return FileResponse(drawn, as_attachment=True, filename="pages", content_type="application/octet-stream")
 
 
 class ExhibitView(APIView):

@@ -133,6 +133,8 @@ def test_sessions_and_keys_are_ended_by_their_owner(browser: Browser, address: s
     assert not [t for t in b.texts("button") if t == "End other sessions"]
     b.type_into("section input[maxlength='60']", "nightly")
     b.press("Create a key")
+    # a session alone makes no key
+    who_is_there(b)
     key = b.find(".account-key").text
     assert re.fullmatch(r"vp_\S{40,}", key)
     b.named("button", "withdraw").click()

@@ -7,7 +7,9 @@ import shutil
 import subprocess
 import sys
 import tarfile
+import threading
 import time
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
@@ -21,6 +23,35 @@ def run(command: list[str], environment: dict[str, str], **more: Any) -> subproc
     return subprocess.run(command, env=environment, capture_output=True, text=True, **more)
 
 
+BIN_FOLDER = max(Path("/usr/lib/postgresql").glob("*/bin"), key=lambda p: float(p.parent.name))
+
+
+@pytest.fixture(scope="module")
+def kept(application: Application, lead: Person, tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A backup by the role that only reads, while people work."""
+    folder = tmp_path_factory.mktemp("kept")
+    review = next(r for r in lead.get("/api/reviews/") if r["title"] == "Sable Quay Library")["id"]
+    over = threading.Event()
+    filed = []
+
+    def work() -> None:
+        while not over.is_set():
+            body = {"title": "Filed meanwhile", "text": "A remark.", "severity": "note", "checks": ["V.Y"]}
+            filed.append(lead.send("POST", f"/api/reviews/{review}/findings/", body).status_code)
+
+    busy = threading.Thread(target=work)
+    busy.start()
+    try:
+        made = run([str(ROOT / "bin/backup"), str(folder)], application.environment | {"PLUMB_DB_USER": "plumb_backup"})
+    finally:
+        over.set()
+        busy.join()
+    assert made.returncode == 0, made.stderr
+    assert filed.count(201) > 10, filed[:3]
+    assert not list(folder.glob("*.part"))
+    return Path(made.stdout.strip())
+
+
 @pytest.fixture
 def elsewhere(tmp_path: Path) -> Any:
     """Settings of a database and a folder of exhibits of their own, by the owner."""
@@ -31,19 +62,16 @@ def elsewhere(tmp_path: Path) -> Any:
 
 
 def test_a_backup_brings_everything_back(
-    application: Application, lead: Person, clinic: str, elsewhere: dict[str, str], tmp_path: Path
+    application: Application, kept: Path, elsewhere: dict[str, str], tmp_path: Path
 ) -> None:
-    # by the role that only reads, while the application goes on
-    reading = application.environment | {"PLUMB_DB_USER": "plumb_backup"}
-    made = run([str(ROOT / "bin/backup"), str(tmp_path / "kept")], reading)
-    assert made.returncode == 0, made.stderr
-    folder = Path(made.stdout.strip())
+    folder = tmp_path / "kept"
+    shutil.copytree(kept, folder)
     restored = run([str(ROOT / "bin/restore"), str(folder)], elsewhere)
     assert restored.returncode == 0, restored.stderr
     with as_owner(application.database) as one, as_owner(elsewhere["PLUMB_DB_NAME"]) as other:
         for table in ("reviews_auditentry", "submissions_claim", "findings_finding", "accounts_record"):
             digest = f"SELECT count(*), md5(string_agg(t::text, '|' ORDER BY id)) FROM {table} t"
-            if table in ("submissions_claim", "findings_finding"):
+            if table == "submissions_claim":
                 assert one.execute(digest).fetchone() == other.execute(digest).fetchone(), table
             else:
                 # more may have come since
@@ -73,10 +101,9 @@ def test_what_the_release_before_left_is_brought_up(elsewhere: dict[str, str]) -
         db.execute(f"CREATE DATABASE {elsewhere['PLUMB_DB_NAME']}")
     with tarfile.open(HERE / "release_12" / "exhibits.tar.xz") as packed:
         packed.extractall(exhibits, filter="data")
-    bin_folder = max(Path("/usr/lib/postgresql").glob("*/bin"), key=lambda p: float(p.parent.name))
     load = run(
         [
-            str(bin_folder / "pg_restore"),
+            str(BIN_FOLDER / "pg_restore"),
             *("-h", elsewhere["PLUMB_DB_HOST"], "-p", elsewhere["PLUMB_DB_PORT"], "-U", elsewhere["PLUMB_DB_USER"]),
             *("-d", elsewhere["PLUMB_DB_NAME"], "--no-owner", "--exit-on-error"),
             str(HERE / "release_12" / "database.dump"),
@@ -112,95 +139,162 @@ def test_what_the_release_before_left_is_brought_up(elsewhere: dict[str, str]) -
     assert signed.stdout.split() == ["11", "1"], signed.stderr
 
 
-def test_a_database_goes_back_to_a_moment(tmp_path: Path) -> None:
-    """A cluster of its own with an archive of its log, as deploy/postgresql.conf has it: a table is emptied by mistake,
-    and the cluster is brought back to the moment before."""
-    bin_folder = max(Path("/usr/lib/postgresql").glob("*/bin"), key=lambda p: float(p.parent.name))
-    place = Path(shutil.os.environ.get("PLUMB_PITR", "")) if "PLUMB_PITR" in os.environ else tmp_path
-    as_postgres = ["runuser", "-u", "postgres", "--"] if os.getuid() == 0 else []
-    if as_postgres:
+class Cluster:
+    """A PostgreSQL of its own, with the settings and the roles of deploy/."""
+
+    def __init__(self, place: Path):
+        self.place, self.port = place, str(free_port())
+        self.archive = place / "backups"
         # PostgreSQL refuses to be root, and cannot look into root's folders
-        place = Path("/tmp") / f"plumb-pitr-{os.getpid()}"
-        place.mkdir()
-        shutil.chown(place, "postgres")
-    env = os.environ | {"PATH": f"{bin_folder}:/usr/sbin:/sbin:{os.environ['PATH']}", "LC_ALL": "C.UTF-8"}
+        self.as_postgres = ["runuser", "-u", "postgres", "--"] if os.getuid() == 0 else []
 
-    def do(*command: str) -> str:
-        done = subprocess.run([*as_postgres, *command], env=env, cwd="/", capture_output=True, text=True)
-        assert done.returncode == 0, (command, done.stdout, done.stderr)
-        return done.stdout.strip()
+    def do(self, *command: str, refused: bool = False, **environment: str) -> str:
+        env = os.environ | {"PATH": f"{BIN_FOLDER}:/usr/sbin:/sbin:{os.environ['PATH']}", "LC_ALL": "C.UTF-8"}
+        done = run([*self.as_postgres, *command], env | environment, cwd="/")
+        assert (done.returncode != 0) == refused, (command, done.stdout, done.stderr)
+        return (done.stderr if refused else done.stdout).strip()
 
-    data, wal, base = place / "data", place / "wal", place / "base"
-    settings = next(
-        line
-        for line in (ROOT / "deploy/postgresql.conf").read_text().splitlines()
-        if line.startswith("archive_command")
-    ).replace("/var/backups/vigilant-plumb/wal", str(wal))
-    port = str(free_port())
-    ask = ["psql", "-h", str(place), "-p", port, "-U", "owner", "-d", "postgres", "-Atc"]
+    def make(self) -> None:
+        self.place.mkdir()
+        if self.as_postgres:
+            shutil.chown(self.place, "postgres")
+        self.do("initdb", "-D", f"{self.place}/data", "-U", "postgres", "--auth=trust", "--data-checksums")
+        self.do("mkdir", "-p", f"{self.archive}/wal")
+        settings = (ROOT / "deploy/postgresql.conf").read_text()
+        assert "/var/backups/vigilant-plumb" in settings
+        own = self.place / "own.conf"
+        own.write_text(settings.replace("/var/backups/vigilant-plumb", str(self.archive)))
+        own.chmod(0o644)
+        self.do("sh", "-c", f"cat {own} >> {self.place}/data/postgresql.conf")
+        self.do("sh", "-c", f"sed -i '/^host/s/trust/scram-sha-256/' {self.place}/data/pg_hba.conf")
+        self.start("data")
+        roles = [f"-v{role}_password={role}-word" for role in ("owner", "app", "backup", "base")]
+        (self.place / "roles.sql").write_text((ROOT / "deploy/roles.sql").read_text())
+        self.sql("postgres", "SELECT 1")
+        ask = ["psql", "-h", str(self.place), "-p", self.port, "-U", "postgres", "-q", "-v", "ON_ERROR_STOP=1"]
+        self.do(*ask, *roles, "-f", f"{self.place}/roles.sql")
 
-    def start(folder: Path) -> None:
-        do(
-            "pg_ctl",
-            "-D",
-            str(folder),
-            "-w",
-            "-s",
-            "-l",
-            str(place / "log"),
-            "-o",
-            f"-p {port} -k {place} -c listen_addresses=''",
-            "start",
-        )
+    def start(self, data: str) -> None:
+        options = f"-p {self.port} -k {self.place}"
+        folder = f"{self.place}/{data}"
+        self.do("pg_ctl", "-D", folder, "-w", "-s", "-l", f"{self.place}/log", "-o", options, "start")
 
+    def stop(self, data: str, mode: str = "fast") -> None:
+        self.do("pg_ctl", "-D", f"{self.place}/{data}", "-m", mode, "-s", "stop")
+
+    def sql(self, database: str, statement: str) -> str:
+        ask = ["psql", "-h", str(self.place), "-p", self.port, "-U", "postgres", "-d", database, "-Atc"]
+        return self.do(*ask, statement)
+
+    def role(self, name: str) -> dict[str, str]:
+        """The settings of a role, as its file of deploy/ has them: by password, over the network, PLUMB_DATA unset."""
+        env = {k: v for k, v in os.environ.items() if not k.startswith("PLUMB_")}
+        return env | {
+            "PLUMB_SECRET_KEY": "of-this-test",
+            "PLUMB_DB_HOST": "127.0.0.1",
+            "PLUMB_DB_PORT": self.port,
+            "PLUMB_DB_NAME": "plumb",
+            "PLUMB_DB_USER": f"plumb_{name}",
+            "PLUMB_DB_PASSWORD": f"{name}-word",
+            "PLUMB_EXHIBITS": str(self.place / "exhibits"),
+        }
+
+    def end(self) -> None:
+        for data in ("data", "returned"):
+            command = [*self.as_postgres, str(BIN_FOLDER / "pg_ctl"), "-D", f"{self.place}/{data}", "stop"]
+            subprocess.run([*command, "-m", "immediate"], cwd="/", capture_output=True)
+        shutil.rmtree(self.place, ignore_errors=True)
+
+
+@pytest.fixture
+def cluster() -> Iterator[Cluster]:
+    own = Cluster(Path("/tmp") / f"plumb-cluster-{os.getpid()}")
     try:
-        do("initdb", "-D", str(data), "-U", "owner", "--auth=trust", "--data-checksums")
-        do("mkdir", str(wal))
-        do("sh", "-c", f"cat >> {data}/postgresql.conf <<'END'\narchive_mode = on\n{settings}\nEND")
-        start(data)
-        assert do(*ask, "SHOW data_checksums") == "on"
-        do(
-            "pg_basebackup",
-            "-h",
-            str(place),
-            "-p",
-            port,
-            "-U",
-            "owner",
-            "-D",
-            str(base),
-            "-X",
-            "none",
-            "--checkpoint=fast",
-        )
-        do(*ask, "CREATE TABLE kept (a int)")
-        do(*ask, "INSERT INTO kept SELECT generate_series(1, 1000)")
-        moment = do(*ask, "SELECT now()")
-        time.sleep(0.05)
-        do(*ask, "DELETE FROM kept")
-        do(*ask, "SELECT pg_switch_wal()")
-        time.sleep(1)
-        do("pg_ctl", "-D", str(data), "-m", "fast", "-s", "stop")
-        do(
-            "sh",
-            "-c",
-            (
-                f"printf \"restore_command = 'cp {wal}/%%f %%p'\\nrecovery_target_time = "
-                f"'{moment}'\\nrecovery_target_action = promote\\n\" >> {base}/postgresql.conf"
-                f" && touch {base}/recovery.signal"
-            ),
-        )
-        start(base)
-        deadline = time.monotonic() + 20
-        while do(*ask, "SELECT pg_is_in_recovery()") == "t" and time.monotonic() < deadline:
-            time.sleep(0.2)
-        assert do(*ask, "SELECT count(*) FROM kept") == "1000"
-        do("pg_ctl", "-D", str(base), "-m", "fast", "-s", "stop")
+        own.make()
+        yield own
     finally:
-        for folder in (data, base):
-            subprocess.run(
-                [*as_postgres, str(bin_folder / "pg_ctl"), "-D", str(folder), "-m", "immediate", "stop"],
-                cwd="/",
-                capture_output=True,
-            )
-        shutil.rmtree(place, ignore_errors=True)
+        own.end()
+
+
+def test_what_the_documents_say_is_done_by_the_roles_they_name(cluster: Cluster, kept: Path, tmp_path: Path) -> None:
+    """Restore into the empty database, over a full one, over one that is in use; what fails changes nothing."""
+    restore = [str(ROOT / "bin/restore")]
+    first = run([*restore, str(kept)], cluster.role("owner"))
+    assert first.returncode == 0, first.stderr
+    counted = "SELECT count(*) FROM findings_finding"
+    before = cluster.sql("plumb", counted)
+    assert cluster.sql("plumb", "SELECT datdba::regrole FROM pg_database WHERE datname = 'plumb'") == "plumb_owner"
+    # who may change nothing restores nothing
+    refused = run([*restore, str(kept), "--replace"], cluster.role("app"))
+    assert refused.returncode == 1
+    assert "does not own" in refused.stderr
+    cluster.sql("plumb", "UPDATE reviews_review SET title = 'Lost'")
+    # a backup that does not hold what it says: the present database stays as it is
+    other = tmp_path / "other"
+    shutil.copytree(kept, other)
+    counts = other / "counts.json"
+    counts.write_text(counts.read_text().replace('"Report": ', '"Report": 9'))
+    run(
+        ["sh", "-c", "sha256sum database.dump exhibits.tar counts.json release.txt > SHA256SUMS"],
+        {**os.environ},
+        cwd=other,
+    )
+    failed = run([*restore, str(other), "--replace"], cluster.role("owner"))
+    assert failed.returncode == 1
+    assert "not what was kept" in failed.stderr
+    assert "Nothing was changed" in failed.stderr
+    assert cluster.sql("plumb", "SELECT count(*) FROM reviews_review WHERE title <> 'Lost'") == "0"
+    assert cluster.sql("postgres", "SELECT count(*) FROM pg_database WHERE datname LIKE 'plumb%'") == "1"
+    # somebody of the application is connected still
+    role = cluster.role("app")
+    ask = [str(BIN_FOLDER / "psql"), "-h", "127.0.0.1", "-p", cluster.port, "-U", "plumb_app", "-d", "plumb", "-Atc"]
+    env = role | {"PGPASSWORD": role["PLUMB_DB_PASSWORD"]}
+    connected = subprocess.Popen([*ask, "SELECT pg_sleep(60)"], env=env, stderr=subprocess.PIPE)
+    time.sleep(0.5)
+    again = run([*restore, str(kept), "--replace"], cluster.role("owner"))
+    connected.communicate()
+    assert again.returncode == 0, again.stderr
+    assert connected.returncode != 0
+    assert cluster.sql("plumb", counted) == before
+    assert cluster.sql("plumb", "SELECT count(*) FROM reviews_review WHERE title = 'Lost'") == "0"
+    (earlier,) = cluster.sql("postgres", "SELECT datname FROM pg_database WHERE datname LIKE 'plumb_before%'").split()
+    assert cluster.sql(earlier, "SELECT count(*) FROM reviews_review WHERE title <> 'Lost'") == "0"
+    # the application's role reads it, and changes nothing that is kept permanently
+    assert run([*ask, counted], env).stdout.strip() == before
+    assert "permission denied" in run([*ask, "DELETE FROM reviews_auditentry"], env).stderr
+
+
+def test_a_database_goes_back_to_a_moment(cluster: Cluster) -> None:
+    """A table is emptied by mistake, and the cluster is brought back to the moment before, by the roles of deploy/."""
+    base = cluster.role("base")
+    bases = [
+        cluster.do(str(ROOT / "bin/base-backup"), str(cluster.archive), **(base | {"PLUMB_BASES": "2"}))
+        for _ in range(2)
+    ]
+    cluster.sql("plumb", "CREATE TABLE kept (a int)")
+    cluster.sql("plumb", "INSERT INTO kept SELECT generate_series(1, 1000)")
+    time.sleep(1.1)
+    bases.append(cluster.do(str(ROOT / "bin/base-backup"), str(cluster.archive), **(base | {"PLUMB_BASES": "2"})))
+    # two are kept, and nothing of the log from before the older of them
+    assert sorted(p.name for p in cluster.archive.glob("base-*")) == sorted({Path(b).name for b in bases})[-2:]
+    first = (Path(bases[-2]) / "backup_label").read_text().split("(file ")[1].split(")")[0]
+    archived = sorted(p.name for p in (cluster.archive / "wal").iterdir() if len(p.name) == 24)
+    assert archived[0] >= first
+    time.sleep(1.1)
+    moment = cluster.sql("plumb", "SELECT now()")
+    time.sleep(0.05)
+    cluster.sql("plumb", "DELETE FROM kept")
+    cluster.sql("plumb", "SELECT pg_switch_wal()")
+    time.sleep(1)
+    cluster.stop("data")
+    too_early = cluster.do(
+        str(ROOT / "bin/return-to"), "2001-01-01", str(cluster.archive), f"{cluster.place}/never", refused=True
+    )
+    assert "no base backup" in too_early
+    cluster.do(str(ROOT / "bin/return-to"), moment, str(cluster.archive), f"{cluster.place}/returned")
+    cluster.start("returned")
+    deadline = time.monotonic() + 20
+    while cluster.sql("plumb", "SELECT pg_is_in_recovery()") == "t" and time.monotonic() < deadline:
+        time.sleep(0.2)
+    assert cluster.sql("plumb", "SELECT count(*) FROM kept") == "1000"
+    cluster.stop("returned")

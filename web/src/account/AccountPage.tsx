@@ -61,7 +61,7 @@ export default function AccountPage() {
       </section>
       <section>
         <h2>{strings.apiKeys}</h2>
-        <Keys />
+        <Keys doing={doing} />
       </section>
       <section>
         <h2>{strings.activityLog}</h2>

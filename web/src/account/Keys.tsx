@@ -4,6 +4,7 @@ import { useState } from "react";
 import { answered, api } from "../shared/api/client";
 import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
+import type { Doing } from "./doing";
 import { strings } from "./strings";
 
 const SCOPES = {
@@ -15,7 +16,7 @@ type Scope = keyof typeof SCOPES;
 const DAYS = { "30": strings.n30Days, "90": strings.n90Days, "366": strings.aYear };
 
 /** Keys that scripts sign in with; each does what it was made for, until its day. */
-export function Keys() {
+export function Keys({ doing }: { doing: Doing }) {
   const client = useQueryClient();
   const [name, setName] = useState("");
   const [scope, setScope] = useState<Scope>("compute");
@@ -24,7 +25,8 @@ export function Keys() {
   const keys = useQuery({ queryKey, queryFn: () => answered(api.GET("/api/account/tokens/")) });
   const refresh = () => client.invalidateQueries({ queryKey });
   const make = useMutation({
-    mutationFn: () => answered(api.POST("/api/account/tokens/", { body: { name, scope, days: Number(days) } })),
+    mutationFn: () =>
+      doing(() => answered(api.POST("/api/account/tokens/", { body: { name, scope, days: Number(days) } }))),
     onSuccess: async () => {
       setName("");
       await refresh();

@@ -1,6 +1,7 @@
 import { Button, Modal, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useRef, useState, type ReactNode } from "react";
+import { ApiProblem } from "../shared/api/client";
 import { Problems } from "../shared/Problems";
 import { accounts, IdentityRequired, showPasskey, takesPasskeys, type Flow } from "./accounts";
 import { strings } from "./strings";
@@ -30,8 +31,9 @@ export function useConfirmIdentity() {
       try {
         return await act();
       } catch (error) {
-        if (!(error instanceof IdentityRequired)) throw error;
-        if (!(await ask(strings.thisChangesHowYouSign, error.flows))) throw error;
+        const flows = error instanceof IdentityRequired ? error.flows : undefined;
+        if (!flows && !asksWho(error)) throw error;
+        if (!(await ask(strings.thisChangesHowYouSign, flows))) throw error;
         return act();
       }
     },
@@ -44,6 +46,10 @@ export function useConfirmIdentity() {
   const dialog: ReactNode = request && <WhoIsThere request={request} onEnd={end} />;
   return { ask, doing, dialog };
 }
+
+/** Whether the API asks who somebody is before it goes on. */
+const asksWho = (error: unknown): boolean =>
+  error instanceof ApiProblem && error.status === 401 && error.problems.some(({ path }) => path === "/identity");
 
 async function flowsOf(): Promise<Flow[]> {
   const factors = await accounts<{ type: string }[]>("GET", "account/authenticators");

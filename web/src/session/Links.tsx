@@ -128,6 +128,51 @@ export function Verify() {
   );
 }
 
+/** Bring an earlier address back by the link of a mail. */
+export function UndoAddress() {
+  const { key = "" } = useParams();
+  const path = { params: { path: { key } } };
+  const before = useQuery({
+    queryKey: ["address before", key],
+    queryFn: () => answered(api.GET("/api/account/undo/{key}/", path)),
+    retry: false,
+  });
+  const undo = useMutation({ mutationFn: () => answered(api.POST("/api/account/undo/{key}/", path)) });
+  return (
+    <SignedOutPage title={strings.yourAddress}>
+      {undo.isSuccess ? (
+        <>
+          <p>{strings.addressIsBack(undo.data.email)}</p>
+          <Button component={Link} to="/account/reset" size="sm" mt="lg" color="dark">
+            {strings.resetThePassword}
+          </Button>
+        </>
+      ) : before.error ? (
+        <p>{strings.changeCannotBeUndone}</p>
+      ) : (
+        before.data && (
+          <>
+            <p>{strings.bringAddressBack(before.data.email)}</p>
+            <Problems error={undo.error} />
+            <Button
+              size="sm"
+              mt="lg"
+              color="dark"
+              loading={undo.isPending}
+              onClick={() => {
+                undo.mutate();
+              }}
+            >
+              {strings.undoTheChange}
+            </Button>
+          </>
+        )
+      )}
+      {back}
+    </SignedOutPage>
+  );
+}
+
 /** A provider vouched for somebody who has no account here, or it failed to. */
 export function ProviderFailed() {
   return (

@@ -16,6 +16,12 @@ export const strings = {
   tryAgainOrContinueWith: "Try again, or continue with your password.",
   toTheSignInPage: "To the sign-in page",
   resetThePassword: "Reset the password",
+  bringAddressBack: (email: string) =>
+    `The address of your account was changed. This brings ${email} back, ends all sessions and API keys, and takes the password away: you choose a new one.`,
+  undoTheChange: "Undo the change",
+  addressIsBack: (email: string) => `${email} is the address of your account again. Choose a new password.`,
+  changeCannotBeUndone:
+    "This change was undone already, or it was more than 7 days ago. Inform your office administrator.",
   ifHasAnAccountA: (email: string) =>
     `If ${email} has an account, a link has been sent to it. The link can be used once and is valid for some days; the password does not change until then.`,
   eMailAddress: "E-mail address",

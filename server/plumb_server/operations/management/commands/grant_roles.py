@@ -1,8 +1,8 @@
 """`manage.py grant_roles`: what the application's role and the backup's may do; run by the owner, after each migration.
 
 Three roles: the *owner* migrates and restores, the *application* reads and writes rows, the *backup* reads. The
-application owns
-nothing: it cannot change or empty what is stored permanently, nor take the triggers away that see to it.
+application owns nothing: it cannot change or empty what is stored permanently, nor take the triggers away that see to
+it.
 """
 
 from __future__ import annotations
@@ -27,9 +27,12 @@ class Command(BaseCommand):
     @transaction.atomic
     def handle(self, *args: Any, application: str, backup: str, **options: Any) -> None:
         app, reader = sql.Identifier(application), sql.Identifier(backup)
+        database = sql.Identifier(str(connection.settings_dict["NAME"]))
         tables = sql.SQL(", ").join(sql.Identifier(table) for table in APPEND_ONLY)
         with connection.cursor() as cursor:
             for statement in (
+                "REVOKE ALL ON DATABASE {database} FROM PUBLIC",
+                "GRANT CONNECT ON DATABASE {database} TO {app}, {reader}",
                 "REVOKE ALL ON SCHEMA public FROM PUBLIC",
                 "GRANT USAGE ON SCHEMA public TO {app}, {reader}",
                 "REVOKE ALL ON ALL TABLES IN SCHEMA public FROM {app}",
@@ -41,4 +44,4 @@ class Command(BaseCommand):
                 "GRANT SELECT ON ALL TABLES IN SCHEMA public TO {reader}",
                 "GRANT SELECT ON ALL SEQUENCES IN SCHEMA public TO {reader}",
             ):
-                cursor.execute(sql.SQL(statement).format(app=app, reader=reader, tables=tables))
+                cursor.execute(sql.SQL(statement).format(database=database, app=app, reader=reader, tables=tables))

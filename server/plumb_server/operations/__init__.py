@@ -1,0 +1,1 @@
+"""What keeps an installation going: backups, roles of the database, tidying."""
