@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import base64
 import gzip
+import io
 import json
+import time
 from typing import Any
 
+import openpyxl
 import pytest
 from asking import PARAMETERS, STORIES, Api
 from django.core.cache import cache
@@ -18,14 +22,16 @@ from plumb_server.reference.tasks import carry_out_run
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Exhibit, ExhibitReading
 from plumb_server.web.limits import ComputeThrottle
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 pytestmark = pytest.mark.django_db
 
+STORIES_OF_LINES = [
+    {"name": f"L{i}", "height": 3.0, "mass": 10.0, "inertia": 90.0, "centre": [0.0, 0.0]} for i in range(3)
+]
 LINES = {
     "kind": "modal",
-    "stories": [
-        {"name": f"L{i}", "height": 3.0, "mass": 10.0, "inertia": 90.0, "centre": [0.0, 0.0]} for i in range(3)
-    ],
+    "stories": STORIES_OF_LINES,
     "lateral_lines": [
         {"story": i, "at": at, "angle": angle, "stiffness": 1e4}
         for i in range(3)
@@ -42,7 +48,7 @@ def test_a_model_too_large_for_a_request_is_solved_by_a_worker(
 ) -> None:
     at_once = lead.send("POST", "/api/solve/", LINES)
     assert at_once.status_code == 200
-    monkeypatch.setattr(runs, "AT_ONCE", 5)
+    monkeypatch.setattr(runs, "AT_ONCE", 0)
     asked = lead.send("POST", "/api/solve/", LINES)
     assert (asked.status_code, asked.json()["status"]) == (202, "queued")
     path = f"/api/runs/{asked.json()['id']}/"
@@ -54,8 +60,86 @@ def test_a_model_too_large_for_a_request_is_solved_by_a_worker(
     assert (again.status_code, again.json()["modes"]) == (200, at_once.json()["modes"])
 
 
+def storied(stories: int, lines: int, **more: Any) -> dict[str, Any]:
+    """A request to a model of lateral lines: as it is sent, not read yet."""
+    return {"kind": "modal", "stories": [{}] * stories, "lateral_lines": [{}] * lines, **more}
+
+
+@pytest.mark.parametrize(
+    ("request_", "at_once"),
+    [
+        # measured: 0.34 s, 2.0 s, 0.06 s, 0.14 s, 0.01 s
+        (storied(300, 19_800, modes=30), False),
+        (storied(300, 1_200), False),
+        (storied(50, 200), True),
+        (storied(300, 1_200, modes=30), True),
+        (storied(10, 40), True),
+        # 1 s and 0.02 s of a time history
+        (storied(300, 1_200, kind="time_history", modes=12, record={"a": [0.0] * 4000}), False),
+        (storied(5, 20, kind="time_history", record={"a": [0.0] * 4000}), True),
+        ({"kind": "modal", "frame": {"nodes": [{}] * 400}}, True),
+        ({"kind": "modal", "frame": {"nodes": [{}] * 4000}}, False),
+        ({"kind": "spectrum", "edition": "asce7-16", "T": [0.1] * 4000}, True),
+        ({"brief": {"stories": [{}] * 200}, "model": {"lateral_lines": [{}] * 4000}}, False),
+        ({"brief": {"stories": [{}] * 8}, "model": {"lateral_lines": [{}] * 40}}, True),
+        ({"brief": [], "model": {"analysis": 3, "records": "x", "frame": {"nodes": 7}}}, True),
+    ],
+)
+def test_the_work_of_a_request_is_measured_before_it_is_begun(request_: dict[str, Any], at_once: bool) -> None:
+    assert runs.too_large(request_) is not at_once
+
+
+def test_a_recheck_of_a_large_model_is_a_run(lead: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    stories = [{"name": f"L{i}", "height": 3.5, "weight": 900.0} for i in range(3)]
+    document = {
+        "format": "plumb-recheck",
+        "version": 1,
+        "brief": {"edition": "asce7-16", "stories": stories},
+        "model": {
+            "lateral_lines": LINES["lateral_lines"],
+            "floors": [{k: v for k, v in story.items() if k != "height"} for story in STORIES_OF_LINES],
+        },
+        "submission": {"label": "S0", "claims": [{"quantity": "T_mode", "point": 0, "value": 1.0, "text": "1.0"}]},
+    }
+    at_once = lead.send("POST", "/api/recheck/", document)
+    assert at_once.status_code == 200, at_once.content
+    monkeypatch.setattr(runs, "AT_ONCE", 0)
+    asked = lead.send("POST", "/api/recheck/", document)
+    assert (asked.status_code, asked.json()["kind"]) == (202, "recheck")
+    carry_out_run(asked.json()["id"])
+    again = lead.send("POST", "/api/recheck/", document)
+    assert again.status_code == 200
+    assert [c["id"] for c in again.json()["checks"]] == [c["id"] for c in at_once.json()["checks"]]
+    assert again.json()["counts"] == at_once.json()["counts"]
+
+
+def test_one_members_many_jobs_do_not_delay_anothers_first(
+    lead: Api, reviewer: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(runs, "AT_ONCE", 0)
+    of_lead = [lead.send("POST", "/api/solve/", LINES | {"modes": n}).json()["id"] for n in (1, 2, 3, 4)]
+    of_reviewer = reviewer.send("POST", "/api/solve/", LINES).json()["id"]
+    waiting = ProcrastinateJob.objects.filter(status="todo").order_by("-priority", "id")
+    assert [job.args["run"] for job in waiting] == [of_lead[0], of_reviewer, *of_lead[1:]]
+
+
+def test_a_workbook_that_unpacks_to_much_holds_no_request(lead: Api, new_review: str) -> None:
+    """A sheet of 200,000 rows in a small file: read apart, and ended at its limit."""
+    made = io.BytesIO()
+    book = openpyxl.Workbook(write_only=True)
+    sheet = book.create_sheet("nodes")
+    for _ in range(200_000):
+        sheet.append([1.0] * 12)
+    book.save(made)
+    body = {"name": "nodes.xlsx", "sheet": "", "kind": "nodes", "content": base64.b64encode(made.getvalue()).decode()}
+    begun = time.monotonic()
+    answer = lead.send("POST", f"/api/reviews/{new_review}/model/table/", body)
+    assert answer.status_code == 422, answer.content
+    assert time.monotonic() - begun < 15
+
+
 def test_what_is_too_large_and_wrong_is_refused_before_it_waits(lead: Api, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(runs, "AT_ONCE", 5)
+    monkeypatch.setattr(runs, "AT_ONCE", 0)
     refused = lead.send("POST", "/api/solve/", LINES | {"modes": -1})
     assert (refused.status_code, refused.json()["errors"][0]["path"]) == (422, "/modes")
 

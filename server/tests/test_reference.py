@@ -185,9 +185,9 @@ def test_a_large_model_is_a_job_and_its_answer_is_kept(lead: Api, queued: Review
     assert answer.status_code == 202
     run = answer.json()
     assert run["status"] == "queued"
-    assert ProcrastinateJob.objects.filter(args={"run": run["id"]}, status="todo").count() == 1
+    assert ProcrastinateJob.objects.filter(args__run=run["id"], status="todo").count() == 1
     assert _ask(lead, queued).json()["id"] == run["id"]
-    assert ProcrastinateJob.objects.filter(args={"run": run["id"]}).count() == 1
+    assert ProcrastinateJob.objects.filter(args__run=run["id"]).count() == 1
     _carry_out_all()
     done = lead.get(f"/api/runs/{run['id']}/").json()
     assert done["status"] == "done"

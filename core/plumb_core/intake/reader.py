@@ -30,7 +30,7 @@ class Connection(Protocol):
         """Send a message."""
 
 
-def serve(connection: Connection, name: str, region: str, memory: int, seconds: int) -> None:
+def serve(connection: Connection, name: str, region: str, memory: int, seconds: int, plain: bool = False) -> None:
     """Read one file: receive its bytes, send the progress after each page, and send the result.
 
     Parameters
@@ -40,6 +40,7 @@ def serve(connection: Connection, name: str, region: str, memory: int, seconds: 
     region : part of a page as a label of `REGION`; empty for the whole file
     memory : bytes of address space that the process may use
     seconds : s of processor time that it may use
+    plain : the sheets of a workbook as they are, without looking for several tables in one
     """
     data = connection.recv_bytes()
     resource.setrlimit(resource.RLIMIT_AS, (memory, memory))
@@ -48,15 +49,19 @@ def serve(connection: Connection, name: str, region: str, memory: int, seconds: 
     def send(message: dict[str, Any]) -> None:
         connection.send_bytes(json.dumps(message, ensure_ascii=False, separators=(",", ":")).encode())
 
-    send(read_whole(data, name, region, lambda page, pages: send({"page": page, "pages": pages})))
+    send(read_whole(data, name, region, lambda page, pages: send({"page": page, "pages": pages}), plain=plain))
 
 
 Progress = Callable[[int, int], None]
 """Called after each page with its number and the number of pages."""
 
 
-def read_whole(data: bytes, name: str, region: str = "", progress: Progress | None = None) -> dict[str, Any]:
+def read_whole(
+    data: bytes, name: str, region: str = "", progress: Progress | None = None, *, plain: bool = False
+) -> dict[str, Any]:
     """Read a file, or a region of a page of it.
+
+    plain : the sheets of a workbook as they are, without looking for several tables in one
 
     Returns
     -------
@@ -68,7 +73,8 @@ def read_whole(data: bytes, name: str, region: str = "", progress: Progress | No
             return {"tables": _region(as_page(data), region)}
         if data[:5] == b"%PDF-" or is_picture(data):
             return {"tables": _pages(as_page(data), progress)}
-        return {"tables": document_of(arranged(read_file(data, name)))}
+        sheets = read_file(data, name)
+        return {"tables": document_of(sheets if plain else arranged(sheets))}
     except (SheetRefused, PdfRefused) as refused:
         return {"refused": {"message": refused.message, "remedy": refused.remedy}}
     except MemoryError:

@@ -10,12 +10,12 @@ from django.db import transaction
 from plumb_core.causes.answer import causes_shown
 from plumb_core.causes.search import Progress
 from plumb_core.checks.recheck import all_checks, context_of
-from procrastinate.contrib.django import app
 
 from plumb_server.rechecks.models import CauseSearch, Recheck
 from plumb_server.rechecks.services import claims_of, read_document, run_recheck
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission
+from plumb_server.web.queue import defer
 
 QUEUE, TASK = "causes", "find_causes"
 AT_ONCE = 2_000
@@ -45,9 +45,12 @@ def _find(recheck: Recheck, review: Review, submission: Submission | None, progr
         recheck.store_causes(causes_shown(context, all_checks(context), progress))
 
 
-def search_for(review: Review, submission: Submission | None, *, again: bool = False) -> CauseSearch | None:
+def search_for(
+    review: Review, submission: Submission | None, member: int, *, again: bool = False
+) -> CauseSearch | None:
     """The search that a large recheck waits for; None where the causes are there, or are found at once.
 
+    member : who asks
     again : whether one that was stopped or failed is begun anew
     """
     recheck = run_recheck(review, submission)
@@ -61,7 +64,7 @@ def search_for(review: Review, submission: Submission | None, *, again: bool = F
         search.status, search.share, search.attempts = Status.QUEUED, 0.0, 0
         search.save()
         if not settings.JOBS_AT_ONCE:
-            app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {review.pk}").defer(search=str(search.pk))
+            defer(TASK, QUEUE, f"{QUEUE} of {review.pk}", member, search=str(search.pk))
     if settings.JOBS_AT_ONCE:
         carry_out(search)
     return search

@@ -31,7 +31,7 @@ from plumb_server.accounts.requests import user_of
 from plumb_server.rechecks.models import CauseSearch
 from plumb_server.rechecks.searches import causes_of_review, search_for, stop
 from plumb_server.rechecks.services import run_recheck, sensitivity_of_review, what_if_of_review
-from plumb_server.reference.runs import run_for, too_large
+from plumb_server.reference.runs import RECHECK, run_for, too_large
 from plumb_server.reference.serializers import AnsweredRunSerializer
 from plumb_server.reviews import services as reviews
 from plumb_server.reviews.access import Access, access
@@ -179,7 +179,7 @@ class CausesView(APIView):
     def _found(self, request: Request, review_id: str, *, again: bool = False) -> HttpResponse | Response:
         entry = access(user_of(request), review_id)
         submission = chosen_submission(entry, asked_submission(request))
-        search = search_for(entry.review, submission, again=again)
+        search = search_for(entry.review, submission, user_of(request).pk, again=again)
         if search is not None and search.status != CauseSearch.Status.DONE:
             return Response(CauseSearchSerializer(search).data, status=status.HTTP_202_ACCEPTED)
         recheck = run_recheck(entry.review, submission)
@@ -278,32 +278,43 @@ class SolveView(APIView):
         if not isinstance(document, dict) or not too_large(document):
             return Response(core_solve(document))
         read_request(document)
-        run = run_for(None, str(document["kind"]), document, asked_by=user_of(request))
-        reported = status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
-        return Response(AnsweredRunSerializer(run).data if run.result is None else run.result, status=reported)
+        return _as_run(document, str(document["kind"]), request)
+
+
+def _as_run(document: dict[str, Any], kind: str, request: Request) -> Response:
+    """The answer to a document that takes long, where it is there, else the run that finds it."""
+    run = run_for(None, kind, document, asked_by=user_of(request))
+    reported = status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
+    return Response(AnsweredRunSerializer(run).data if run.result is None else run.result, status=reported)
 
 
 class HeadlessRecheckView(APIView):
-    """The headless contract: one recheck document, its checks and origins."""
+    """The headless contract: one recheck document, its checks and origins.
+
+    A document whose model is too large to be solved at once gives a run to look at.
+    """
 
     throttle_classes = [ComputeThrottle]
 
-    @extend_schema(operation_id="recheck", request=OpenApiTypes.OBJECT, responses=core_response("Recheck"))
+    @extend_schema(
+        operation_id="recheck",
+        request=OpenApiTypes.OBJECT,
+        responses={200: core_response("Recheck"), 202: AnsweredRunSerializer},
+    )
     def post(self, request: Request) -> Response:
         document = request.data
-        if isinstance(document, dict):
-            _require_size(document)
+        if not isinstance(document, dict):
+            return Response(recheck_with_causes(document))
+        _require_size(document)
+        if too_large(document):
+            return _as_run(document, RECHECK, request)
         return Response(recheck_with_causes(document))
 
 
 def _require_size(document: dict[str, Any]) -> None:
     """Raise ContentTooLarge for a recheck document that takes longer than a request may."""
-    submission, model = document.get("submission"), document.get("model")
+    submission = document.get("submission")
     claims = submission.get("claims") if isinstance(submission, dict) else None
     if isinstance(claims, list) and len(claims) > MOST_CLAIMS:
         words = f"the document has {len(claims)} claims; at most {MOST_CLAIMS} are rechecked at once"
         raise ContentTooLarge(words, "Create a review and upload its tables.", "/submission/claims")
-    if isinstance(model, dict) and too_large(model):
-        raise ContentTooLarge(
-            "the model is too large to be solved at once", "Use the reference model of a review.", "/model"
-        )

@@ -9,19 +9,21 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 from plumb_core import ENGINE
+from plumb_core.causes.answer import recheck_with_causes
 from plumb_core.errors import InputRefused
 from plumb_core.solve import solve
-from procrastinate.contrib.django import app
 
 from plumb_server.accounts.models import User
 from plumb_server.hashing import input_hash
 from plumb_server.reference.models import Run
+from plumb_server.reference.work import seconds_of
 from plumb_server.reviews.models import Review
+from plumb_server.web.queue import defer
 
-AT_ONCE = 3_000
-"""Degrees of freedom of a model that is solved within the request; larger ones adopt a second and go to the queue."""
-AT_ONCE_VALUES = 1_000
-"""Values of a ground record that cost as much as one solution; a longer one counts as so many models."""
+AT_ONCE = 0.25
+"""s of work that is done within the request; what takes longer goes to the queue."""
+RECHECK = "recheck"
+"""Kind of a run that rechecks a document."""
 AT_ONCE_ENDS = timedelta(seconds=60)
 """Time after which a run within a request is over, one way or the other."""
 MOST_ATTEMPTS = 3
@@ -31,21 +33,9 @@ PROGRESS_INTERVAL = 0.25
 """s between notes of progress."""
 
 
-def _length(value: Any) -> int:
-    return len(value) if isinstance(value, list) else 0
-
-
-def _degrees(request: dict[str, Any]) -> int:
-    """Degrees of freedom that a request requires; it need not have been read yet."""
-    frame = request.get("frame")
-    return 6 * _length(frame.get("nodes")) if isinstance(frame, dict) else 3 * _length(request.get("stories"))
-
-
 def too_large(request: dict[str, Any]) -> bool:
     """Whether a request takes longer than a request of the API may: it goes to the queue."""
-    record = request.get("record")
-    values = _length(record.get("a")) if isinstance(record, dict) else 0
-    return _degrees(request) * max(1, values // AT_ONCE_VALUES) > AT_ONCE
+    return seconds_of(request) > AT_ONCE
 
 
 def stored_run(review: Review, request: dict[str, Any]) -> Run | None:
@@ -53,10 +43,17 @@ def stored_run(review: Review, request: dict[str, Any]) -> Run | None:
     return review.runs.filter(input_hash=input_hash(request)).first()
 
 
-def run_for(review: Review | None, kind: str, request: dict[str, Any], asked_by: User | None = None) -> Run:
+def run_for(
+    review: Review | None,
+    kind: str,
+    request: dict[str, Any],
+    asked_by: User | None = None,
+    member: int | None = None,
+) -> Run:
     """The run that answers a request; an answer that is there is taken from the store, small models are solved at once.
 
     review, asked_by : whose run it is, one of them
+    member : who asks for a run of a review
     """
     digest = input_hash(request)
     with transaction.atomic():
@@ -70,7 +67,9 @@ def run_for(review: Review | None, kind: str, request: dict[str, Any], asked_by:
             return run
         _reset(run)
         if too_large(request):
-            _queue(run)
+            # in the same transaction as the run: one is never there without the other; one at a time, for each takes as
+            # much memory as it needs
+            defer(TASK, QUEUE, QUEUE, member if asked_by is None else asked_by.pk, run=str(run.pk))
             return run
     return carry_out(run)
 
@@ -91,12 +90,6 @@ def _reset(run: Run) -> None:
     run.status, run.phase, run.share, run.cancel = Run.Status.QUEUED, "", 0.0, False
     run.problems, run.result, run.finished_at, run.attempts = [], None, None, 0
     run.save()
-
-
-def _queue(run: Run) -> None:
-    # in the same transaction as the run: one is never there without the other; by name, for the task carries out runs
-    # one at a time: each takes as much memory as it needs
-    app.configure_task(TASK, queue=QUEUE, lock=QUEUE).defer(run=str(run.pk))
 
 
 class Cancelled(Exception):
@@ -134,7 +127,10 @@ def carry_out(run: Run) -> Run:
     teller = _Teller(run)
     try:
         teller("reading", 0.0)
-        run.result = solve(run.request, teller)
+        if run.kind == RECHECK:
+            run.result = dict(recheck_with_causes(run.request))
+        else:
+            run.result = solve(run.request, teller)
         run.status, run.phase, run.share = Run.Status.DONE, "", 1.0
     except Cancelled:
         run.status = Run.Status.CANCELLED
@@ -162,15 +158,21 @@ def carry_out(run: Run) -> Run:
         run.save()
         raise
     run.finished_at = timezone.now()
-    run.save()
-    return run
+    with transaction.atomic():
+        stored = Run.objects.select_for_update().get(pk=run.pk)
+        if stored.status == Run.Status.RUNNING:
+            run.save()
+            return run
+    # it was cancelled meanwhile
+    return stored
 
 
 def cancel(run: Run) -> Run:
     """Ask a run to stop; one that has not begun stops at once."""
     with transaction.atomic():
         stored = Run.objects.select_for_update().get(pk=run.pk)
-        if stored.status == Run.Status.QUEUED:
+        # one within a request is over soon, or its process ended: nobody waits for it
+        if stored.status == Run.Status.QUEUED or (stored.open and not too_large(stored.request)):
             stored.status, stored.finished_at = Run.Status.CANCELLED, timezone.now()
         stored.cancel = stored.open or stored.cancel
         stored.save(update_fields=["status", "finished_at", "cancel"])

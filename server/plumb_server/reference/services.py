@@ -13,13 +13,15 @@ from plumb_core.grid import frame_of_grid
 from plumb_core.intake.model_tables.kind import ModelTableRead
 from plumb_core.intake.reading import read_model_table
 from plumb_core.intake.records import read_record
-from plumb_core.intake.sheets import Sheet, SheetRefused, read_file, read_text
+from plumb_core.intake.sheet_documents import sheets_of
+from plumb_core.intake.sheets import Sheet, SheetRefused, read_text
 
 from plumb_server.accounts.models import User
 from plumb_server.reference.models import ModelRevision, Run, current_model
 from plumb_server.reference.runs import run_for
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.states import next_state, undone
+from plumb_server.web.reader_process import read_in_process
 
 # the model
 
@@ -66,13 +68,25 @@ def built_frame(review: Review, grid: Any) -> dict[str, Any]:
 def read_table(data: str | bytes, name: str, sheet: str, **how: Any) -> tuple[Sheet, ModelTableRead, list[str]]:
     """(the sheet, what was made of it, names of all sheets) of a pasted or uploaded table of a frame."""
     try:
-        sheets = [read_text(data, name)] if isinstance(data, str) else read_file(data, name)
+        sheets = [read_text(data, name)] if isinstance(data, str) else _read_apart(data, name)
     except SheetRefused as refused:
         path = "/text" if isinstance(data, str) else "/file"
         raise InputRefused([Problem(path, refused.message, refused.remedy)]) from None
     names = [s.name for s in sheets]
     chosen = sheets[names.index(sheet) if sheet in names else 0]
     return chosen, read_model_table(chosen, **how), names
+
+
+READ_SECONDS = 5
+"""s of processor time that a workbook of a frame may take."""
+
+
+def _read_apart(data: bytes, name: str) -> list[Sheet]:
+    """The sheets of a file, read in a process of its own; raises SheetRefused where it takes too much."""
+    reported = read_in_process(data, name, READ_SECONDS, plain=True)
+    if "tables" not in reported:
+        raise SheetRefused(reported["refused"]["message"], reported["refused"]["remedy"])
+    return sheets_of(reported["tables"])
 
 
 # ground records
@@ -107,6 +121,6 @@ def _question(review: Review, kind: str) -> dict[str, Any]:
     return request_to(kind, review.read_brief(), model)
 
 
-def ask(review: Review, kind: str) -> Run:
+def ask(review: Review, kind: str, member: int | None = None) -> Run:
     """The run that answers a question of a kind to the review's reference model."""
-    return run_for(review, kind, _question(review, kind))
+    return run_for(review, kind, _question(review, kind), member=member)

@@ -15,7 +15,7 @@ SILENT = 10.0
 
 
 @app.task(queue=QUEUE, name=TASK)
-def carry_out_run(run: str) -> None:
+def carry_out_run(run: str, member: int | None = None) -> None:
     """Carry out a run; one that is done, cancelled or gone meanwhile is left alone."""
     waiting = Run.objects.filter(pk=run).first()
     if waiting is not None and waiting.open:

@@ -146,7 +146,7 @@ class RunsView(APIView):
     @extend_schema(operation_id="run_ask", request=AskSerializer, responses=AnsweredRunSerializer)
     def post(self, request: Request, review_id: str) -> Response:
         entry = access(user_of(request), review_id)
-        run = services.ask(entry.review, sent(AskSerializer, request)["kind"])
+        run = services.ask(entry.review, sent(AskSerializer, request)["kind"], user_of(request).pk)
         return Response(
             AnsweredRunSerializer(run).data, status=status.HTTP_202_ACCEPTED if run.open else status.HTTP_200_OK
         )

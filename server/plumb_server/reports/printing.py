@@ -9,7 +9,6 @@ from datetime import timedelta
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
-from procrastinate.contrib.django import app
 
 from plumb_server.accounts.models import User
 from plumb_server.hashing import input_hash
@@ -19,6 +18,7 @@ from plumb_server.reports.services import pdf
 from plumb_server.reviews.conflicts import changes_since
 from plumb_server.reviews.models import Review
 from plumb_server.web.problems import Conflict, PreconditionFailed
+from plumb_server.web.queue import defer
 
 QUEUE, TASK = "reports", "print_report"
 MOST_ATTEMPTS = 3
@@ -69,7 +69,7 @@ def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
         Printing.objects.filter(asked_at__lt=timezone.now() - RETENTION).delete()
         printing = Printing.objects.create(review=review, asked_by=user, basis=basis, issues=issues)
         if not settings.JOBS_AT_ONCE:
-            app.configure_task(TASK, queue=QUEUE, lock=f"{QUEUE} of {review.pk}").defer(printing=str(printing.pk))
+            defer(TASK, QUEUE, f"{QUEUE} of {review.pk}", user.pk, printing=str(printing.pk))
     if settings.JOBS_AT_ONCE:
         carry_out(printing)
     return printing

@@ -10,12 +10,12 @@ from django.db import transaction
 from plumb_core.intake.reader import read_whole
 from plumb_core.intake.sheet_documents import sheets_of, summary_of
 from plumb_core.intake.sheets import Sheet
-from procrastinate.contrib.django import app
 
 from plumb_server.submissions import contents
 from plumb_server.submissions.models import Exhibit, ExhibitReading
-from plumb_server.submissions.reader_process import read_in_process
 from plumb_server.web.problems import Conflict, UnprocessableContent
+from plumb_server.web.queue import defer
+from plumb_server.web.reader_process import read_in_process
 
 QUEUE, TASK = "readings", "read_exhibit"
 MOST_ATTEMPTS = 3
@@ -45,7 +45,7 @@ def begin(exhibit: Exhibit) -> ExhibitReading:
         if not settings.JOBS_AT_ONCE:
             # as many files of a member at a time as there are cores: a hundred of one do not hold up those of others
             lock = f"{QUEUE} of {exhibit.author_id}, {exhibit.pk % settings.READINGS_AT_ONCE}"
-            app.configure_task(TASK, queue=QUEUE, lock=lock).defer(exhibit=exhibit.pk)
+            defer(TASK, QUEUE, lock, exhibit.author_id, exhibit=exhibit.pk)
     if settings.JOBS_AT_ONCE:
         carry_out(reading, apart=False)
     return reading

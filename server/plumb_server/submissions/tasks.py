@@ -9,7 +9,7 @@ from plumb_server.submissions.readings import QUEUE, TASK, carry_out
 
 
 @app.task(queue=QUEUE, name=TASK)
-def read_exhibit(exhibit: int) -> None:
+def read_exhibit(exhibit: int, member: int | None = None) -> None:
     """Read an exhibit; one that is read, stopped or gone meanwhile is left alone."""
     reading = ExhibitReading.objects.filter(pk=exhibit).first()
     if reading is not None and reading.open:

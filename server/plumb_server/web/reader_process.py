@@ -28,7 +28,13 @@ LIMIT_REACHED = {
 
 
 def read_in_process(
-    data: bytes, name: str, seconds: int, region: str = "", progress: Callable[[int, int], None] | None = None
+    data: bytes,
+    name: str,
+    seconds: int,
+    region: str = "",
+    progress: Callable[[int, int], None] | None = None,
+    *,
+    plain: bool = False,
 ) -> dict[str, Any]:
     """Read a file in a process of its own.
 
@@ -37,6 +43,7 @@ def read_in_process(
     data, name : the file
     seconds : s of processor time; the process ends after twice as many seconds at the latest
     region : label of a part of a page; empty for the whole file
+    plain : the sheets of a workbook as they are
     progress : called with page and number of pages; what it raises ends the process
 
     Returns
@@ -46,7 +53,7 @@ def read_in_process(
     """
     here, there = _CONTEXT.Pipe()
     process = _CONTEXT.Process(
-        target=serve, args=(there, name, region, settings.READING_MEMORY, seconds), daemon=True, name="reader"
+        target=serve, args=(there, name, region, settings.READING_MEMORY, seconds, plain), daemon=True, name="reader"
     )
     process.start()
     there.close()
