@@ -9,7 +9,7 @@ from typing import Any
 OF_A_LINE = 1e-5
 OF_A_MODE = 1.5e-5
 OF_A_VALUE = 1e-6
-OF_A_DEGREE = 8e-5
+OF_A_DEGREE = 3e-5
 """s for each degree of freedom of a frame, and for each mode of some dozens of them."""
 MODES = 30
 """Modes of a frame that cost as much as setting it up."""
