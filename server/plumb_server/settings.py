@@ -1,6 +1,10 @@
 """Settings of the server, read from the environment.
 
 PLUMB_SECRET_KEY  Django's secret key; required unless PLUMB_DEBUG is 1
+PLUMB_FACTOR_KEYS comma-separated keys of the secrets of second factors, the present one first, earlier ones until
+                  `manage.py encrypt_factors` was run (default: from the secret key)
+PLUMB_HSTS_SUBDOMAINS
+                  1 where every name below the host is reached by TLS too (default 0)
 PLUMB_DEBUG       1 for development (default 0)
 PLUMB_HOSTS       comma-separated host names that the application answers to (default 127.0.0.1,localhost)
 PLUMB_TLS         1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol (default 0)
@@ -128,6 +132,7 @@ AUTH_PASSWORD_VALIDATORS = [
         "NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator",
         "OPTIONS": {"user_attributes": ("email", "name", "firm")},
     },
+    {"NAME": "plumb_server.accounts.passwords.NothingOfThePerson"},
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
     {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
@@ -135,7 +140,7 @@ AUTH_PASSWORD_VALIDATORS = [
 
 # accounts: signing in with the address, by invitation only; one door for passwords, second factors, passkeys and
 # providers
-AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
+AUTHENTICATION_BACKENDS = ["plumb_server.accounts.backends.OpenAccounts"]
 PROXIES = int(os.environ.get("PLUMB_PROXIES", "0"))
 ALLAUTH_TRUSTED_PROXY_COUNT = PROXIES
 HEADLESS_ONLY = True
@@ -165,6 +170,9 @@ ACCOUNT_REAUTHENTICATION_REQUIRED = True
 ACCOUNT_RATE_LIMITS = {"login": "30/m/ip", "login_failed": "60/m/ip,10/300s/key"}
 MFA_SUPPORTED_TYPES = ["totp", "webauthn", "recovery_codes"]
 MFA_PASSKEY_LOGIN_ENABLED = True
+MFA_ADAPTER = "plumb_server.accounts.factors.MFAAdapter"
+FACTOR_KEYS = [key for key in os.environ.get("PLUMB_FACTOR_KEYS", "").split(",") if key]
+"""Keys of the secrets of second factors, the present one first; the secret key where none is given."""
 MFA_TOTP_ISSUER = "Vigilant Plumb"
 # one step of 30 s to either side, RFC 6238, 5.2: a code that was read just before it changed is accepted
 MFA_TOTP_TOLERANCE = 1
@@ -194,7 +202,7 @@ DEFAULT_FROM_EMAIL = os.environ.get("PLUMB_MAIL_FROM", "plumb@localhost")
 
 HAZARD_URL = os.environ.get("PLUMB_HAZARD_URL", "http://127.0.0.1:8471").rstrip("/")
 HAZARD_TIMEOUT = 2.0
-"""s, for each of two tries"""
+"""s for a look-up, its second try included"""
 
 # What is counted for limits is counted by all processes together
 CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "web_counts"}}
@@ -261,6 +269,7 @@ if TLS:
     SESSION_COOKIE_NAME, CSRF_COOKIE_NAME = "__Host-session", "__Host-csrftoken"
     ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https"
     SECURE_HSTS_SECONDS = 31_536_000
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = os.environ.get("PLUMB_HSTS_SUBDOMAINS") == "1"
     SECURE_SSL_REDIRECT = True
     # asked by monitors on this machine, without TLS
     SECURE_REDIRECT_EXEMPT = [r"^health/$", r"^metrics/$"]

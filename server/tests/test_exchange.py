@@ -7,11 +7,11 @@ import json
 from typing import Any
 
 import pytest
-from asking import Api
+from asking import STORIES, Api
 from plumb_server.findings.models import Finding
 from plumb_server.reports.services import page
 from plumb_server.reviews.models import Review
-from plumb_server.submissions.models import Exhibit
+from plumb_server.submissions.models import ClaimTable, Exhibit
 
 pytestmark = pytest.mark.django_db
 
@@ -39,6 +39,29 @@ def test_an_export_tells_people_dates_and_what_was_done(exported: dict[str, Any]
     assert {(p["name"], p["role"]) for p in about["team"]} >= {("Ilse Varga", "lead"), ("Mira Oduya", "submitter")}
     assert [e["action"] for e in about["audit"]] == list(clinic.audit.order_by("id").values_list("action", flat=True))
     assert (about["findings"][0]["author"], about["exported_by"]) == ("Jonas Reed", "Ilse Varga")
+
+
+CASES = "Load case\tKind\tDirection\tEccentricity\nEX\tstatic\tX\t0.05\nEY\tstatic\tY\t0\n"
+
+
+def test_a_table_of_load_cases_comes_with_an_export(lead: Api, new_review: str) -> None:
+    """It holds no values, and the roles of the cases rest on it."""
+    path = f"/api/reviews/{new_review}/"
+    assert lead.send("POST", path + "tables/", {"text": STORIES}).status_code == 201
+    made = lead.send("POST", path + "tables/", {"text": CASES, "kind": "cases"})
+    assert made.status_code == 201, made.content
+    document = lead.get(path + "export/").json()
+    assert [t["kind"] for t in document["review"]["tables"]] == ["stories", "cases"]
+    again = taken_in(lead, document)
+    submission = again.submissions.get()
+    tables = ClaimTable.objects.filter(exhibit__submission=submission).order_by("pk")
+    assert sorted((t.kind, t.count) for t in tables) == [("cases", 0), ("stories", 4)]
+    assert [(c.name, c.kind, c.eccentricity) for c in submission.cases.all()] == [
+        ("EX", "static", 0.05),
+        ("EY", "static", 0.0),
+    ]
+    once_more = lead.get(f"/api/reviews/{again.pk}/export/").json()
+    assert sorted(t["kind"] for t in once_more["review"]["tables"]) == ["cases", "stories"]
 
 
 def test_an_honest_finding_is_told_to_say_what_the_recheck_says(lead: Api, exported: dict[str, Any]) -> None:

@@ -6,6 +6,7 @@ import importlib.util
 import json
 import socket
 import threading
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from types import ModuleType
@@ -13,7 +14,9 @@ from typing import Any
 from wsgiref.simple_server import WSGIRequestHandler, make_server
 
 import pytest
+from django.core.cache import cache
 from plumb_core.editions import EDITIONS
+from plumb_server.hazard import client
 
 HAZARD = Path(__file__).resolve().parents[2] / "hazard"
 
@@ -85,8 +88,8 @@ def test_the_data_sets_say_what_they_cover(service: ModuleType) -> None:
     assert held["asce7-16"]["area"] == {"latitude": [47.0, 49.0], "longitude": [-32.0, -29.0]}
 
 
-def ask(client: Any, **query: Any) -> Any:
-    return client.get("/api/hazard/", {"edition": "asce7-16", "latitude": 47.62, "longitude": -30.41} | query)
+def ask(who: Any, **query: Any) -> Any:
+    return who.get("/api/hazard/", {"edition": "asce7-16", "latitude": 47.62, "longitude": -30.41} | query)
 
 
 def test_a_signed_in_person_gets_values(lead: Any, address: str, settings: Any) -> None:
@@ -135,6 +138,43 @@ def test_a_service_that_hangs_is_given_up(lead: Any, settings: Any) -> None:
         silent.listen()
         settings.HAZARD_URL, settings.HAZARD_TIMEOUT = f"http://127.0.0.1:{silent.getsockname()[1]}", 0.1
         assert ask(lead).status_code == 503
+
+
+def test_a_service_that_hangs_is_left_alone_for_a_while(lead: Any, settings: Any) -> None:
+    """After three failures nobody waits for it; when the time is over it is asked again."""
+    with socket.socket() as silent:
+        silent.bind(("127.0.0.1", 0))
+        silent.listen()
+        settings.HAZARD_URL, settings.HAZARD_TIMEOUT = f"http://127.0.0.1:{silent.getsockname()[1]}", 0.2
+        begun = time.monotonic()
+        assert {ask(lead).status_code for _ in range(client.FAILURES)} == {503}
+        waited = time.monotonic() - begun
+        # one time limit for both tries
+        assert waited < client.FAILURES * 0.4
+        begun = time.monotonic()
+        assert {ask(lead).status_code for _ in range(10)} == {503}
+        assert time.monotonic() - begun < 1.0
+        cache.clear()
+        begun = time.monotonic()
+        assert ask(lead).status_code == 503
+        assert time.monotonic() - begun >= 0.19
+
+
+def test_a_service_that_hangs_holds_few_threads(settings: Any, db: None) -> None:
+    with socket.socket() as silent:
+        silent.bind(("127.0.0.1", 0))
+        silent.listen()
+        settings.HAZARD_URL, settings.HAZARD_TIMEOUT = f"http://127.0.0.1:{silent.getsockname()[1]}", 1.0
+        turns = [client._turns.acquire(blocking=False) for _ in range(client.MOST_AT_ONCE)]
+        assert all(turns)
+        try:
+            begun = time.monotonic()
+            with pytest.raises(client.HazardUnavailable):
+                client.values("asce7-16", 47.62, -30.41)
+            assert time.monotonic() - begun < 0.5
+        finally:
+            for _ in turns:
+                client._turns.release()
 
 
 def test_it_is_tried_twice(lead: Any, service: ModuleType, settings: Any) -> None:

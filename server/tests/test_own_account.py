@@ -13,12 +13,18 @@ from typing import Any
 from urllib.parse import unquote
 
 import pytest
+from allauth.mfa.models import Authenticator
 from asking import Api
 from django.core import mail
 from django.core.cache import cache
+from django.core.exceptions import ValidationError
+from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection, transaction
 from django.utils import timezone
+from plumb_server.accounts import invitations
+from plumb_server.accounts.factors import MFAAdapter
 from plumb_server.accounts.models import AddressChange, ApiToken, Invitation, Record, User
+from plumb_server.accounts.passwords import NothingOfThePerson
 from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, READER, REVIEWER, STRANGER
 from plumb_server.reviews.models import Membership, Review
 
@@ -407,7 +413,170 @@ def test_the_office_invites(office: Api, django_capture_on_commit_callbacks: Any
     assert guest.get("/api/reviews/").json() == []
 
 
+def office_invites(office: Api, email: str, capture: Any) -> str:
+    with capture(execute=True):
+        assert office.send("POST", "/api/office/people/", {"email": email}).status_code == 201
+    return link_of(None, r"/invitation/(\S+)")
+
+
+def test_a_new_invitation_of_the_office_voids_the_earlier_one(
+    office: Api, django_capture_on_commit_callbacks: Any
+) -> None:
+    first = office_invites(office, "fresh@hesper-review.example", django_capture_on_commit_callbacks)
+    second = office_invites(office, "Fresh@hesper-review.example", django_capture_on_commit_callbacks)
+    assert Api().get(f"/api/invitations/{first}/").status_code == 404
+    assert Api().get(f"/api/invitations/{second}/").status_code == 200
+
+
+def test_who_types_the_name_of_an_office_does_not_belong_to_it(
+    stranger: Api, office: Api, lead: Api, django_capture_on_commit_callbacks: Any
+) -> None:
+    """Colleagues are added at once, all others are invited: whether somebody has an account is not told by it."""
+    assert stranger.send("PATCH", "/api/account/", {"firm": "Hesper Review Office"}).status_code == 200
+    made = stranger.send("POST", "/api/reviews/", {"title": "Probe", "brief": {"edition": "asce7-16"}}).json()["id"]
+    path = f"/api/reviews/{made}/team/"
+    answer = stranger.send("POST", path, {"email": LEAD, "role": "reader"}).json()
+    assert (answer["member"], answer["invited"]["email"]) == (None, LEAD)
+    mine = lead.send("POST", "/api/reviews/", {"title": "Own", "brief": {"edition": "asce7-16"}}).json()["id"]
+    path = f"/api/reviews/{mine}/team/"
+    assert lead.send("POST", path, {"email": STRANGER, "role": "reader"}).json()["member"] is None
+    # the administrator says who belongs
+    them = User.objects.get(email=STRANGER)
+    assert office.send("PATCH", f"/api/office/people/{them.pk}/", {"of_office": True}).json()["of_office"]
+    again = lead.send("POST", path, {"email": STRANGER, "role": "reader"}).json()
+    assert again["member"]["name"] == "Avel Tran"
+    key = office_invites(office, "fresh@hesper-review.example", django_capture_on_commit_callbacks)
+    guest = Api()
+    guest.get("/api/session/")
+    body = {"name": "Fresh Eyes", "firm": "Elsewhere", "password": "a plumb line 7"}
+    assert guest.send("POST", f"/api/invitations/{key}/", body).status_code == 200
+    assert User.objects.get(email="fresh@hesper-review.example").of_office
+
+
+def test_invitations_have_a_limit_a_day(
+    lead: Api, reviewer: Api, new_review: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(invitations, "MOST_A_DAY", 3)
+    path = f"/api/reviews/{new_review}/team/"
+
+    def asked(email: str) -> int:
+        return int(lead.send("POST", path, {"email": email, "role": "reader"}).status_code)
+
+    assert [asked(f"p{i}@elsewhere.example") for i in range(4)] == [201, 201, 201, 429]
+    monkeypatch.setattr(invitations, "MOST_A_DAY", 100)
+    # one address, however often the invitation is withdrawn
+    found = []
+    for _ in range(invitations.MOST_TO_AN_ADDRESS + 1):
+        found.append(asked("one@elsewhere.example"))
+        Invitation.objects.filter(email="one@elsewhere.example").delete()
+    assert found == [201] * invitations.MOST_TO_AN_ADDRESS + [429]
+
+
+def test_the_subject_of_an_invitation_names_no_review(
+    lead: Api, clinic: Review, django_capture_on_commit_callbacks: Any
+) -> None:
+    invited(lead, clinic, "new@elsewhere.example", django_capture_on_commit_callbacks)
+    assert mail.outbox[-1].subject == "Vigilant Plumb: Ilse Varga invites you to a review"
+    assert "Port Maren Clinic" in str(mail.outbox[-1].body)
+
+
+def test_closing_an_account_leaves_no_review_without_a_lead(office: Api, clinic: Review) -> None:
+    lead_user, heir = User.objects.get(email=LEAD), User.objects.get(email=REVIEWER)
+    path = f"/api/office/people/{lead_user.pk}/"
+    assert office.send("PATCH", path, {"active": False}).status_code == 200
+    for review in Review.objects.all():
+        leads = review.team.filter(role="lead", user__is_active=True)
+        assert [m.user for m in leads] == [heir], review
+    assert clinic.audit.filter(action="lead handed over").exists()
+    # whose reviews nobody else could lead stays
+    refused = office.send("PATCH", f"/api/office/people/{heir.pk}/", {"active": False})
+    assert (refused.status_code, refused.json()["errors"][0]["path"]) == (409, "/active")
+    heir.refresh_from_db()
+    assert heir.is_active
+    assert clinic.title not in refused.content.decode()
+
+
+def test_a_closed_account_learns_nothing() -> None:
+    """The right password of a closed account, a wrong one, and an address of nobody are answered alike."""
+    User.objects.filter(email=REVIEWER).update(is_active=False)
+    told = []
+    for email, password in ((REVIEWER, PASSWORD), (REVIEWER, "not this one"), ("nobody@nowhere.example", PASSWORD)):
+        cache.clear()
+        answer = signs_in(email, password)[1]
+        body = answer.json()
+        body.pop("meta", None)
+        told.append((answer.status_code, body))
+    assert told[0] == told[1] == told[2]
+    client = Api()
+    client.get("/api/session/")
+    mail.outbox.clear()
+    assert client.send("POST", AUTH + "password/request", {"email": REVIEWER}).status_code == 200
+    assert all("/account/reset/" not in str(m.body) for m in mail.outbox)
+
+
+# secrets
+
+
+def test_the_database_does_not_hold_the_secret_of_a_second_factor(settings: Any) -> None:
+    client, _ = signs_in(LEAD)
+    shows_who_they_are(client)
+    secret = client.get(OWN + "authenticators/totp").json()["meta"]["secret"]
+    assert client.send("POST", OWN + "authenticators/totp", {"code": code_of(secret)}).status_code == 200
+    factors = list(Authenticator.objects.filter(user__email=LEAD))
+    assert factors
+    assert all(secret not in str(f.data) for f in factors)
+    assert all(v.startswith("enc:") for f in factors for n, v in f.data.items() if n in ("secret", "seed"))
+    # a new key: what was encrypted with the one before is read, encrypted anew, and then the earlier key can go
+    settings.FACTOR_KEYS = ["new key", settings.SECRET_KEY]
+    adapter = MFAAdapter()
+    (totp,) = [f for f in factors if "secret" in f.data]
+    assert adapter.decrypt(totp.data["secret"]) == secret
+    call_command("encrypt_factors")
+    settings.FACTOR_KEYS = ["new key"]
+    totp.refresh_from_db()
+    assert adapter.decrypt(totp.data["secret"]) == secret
+    settings.FACTOR_KEYS = ["another key"]
+    with pytest.raises(CommandError, match="none of PLUMB_FACTOR_KEYS"):
+        call_command("encrypt_factors")
+    # what an earlier release left is read too, and encrypted
+    totp.data["secret"] = secret
+    totp.save()
+    settings.FACTOR_KEYS = ["new key"]
+    assert adapter.decrypt(secret) == secret
+    call_command("encrypt_factors")
+    totp.refresh_from_db()
+    assert secret not in str(totp.data)
+
+
+@pytest.mark.parametrize(
+    "password",
+    ["hesper-review", "HesperReview2026", "ilse-varga-1", "review.hesper!", "vargailse99", "Hesper Review Office"],
+)
+def test_a_password_is_not_what_everybody_knows_of_its_owner(password: str) -> None:
+    user = User(email="ilse.varga@hesper-review.example", name="Ilse Varga", firm="Hesper Review Office")
+    with pytest.raises(ValidationError, match="too similar"):
+        NothingOfThePerson().validate(password, user)
+
+
+@pytest.mark.parametrize("password", ["a plumb line 7", "plumb-demo-2026", "reviewing the granary", "8461937250"])
+def test_other_passwords_will_do(password: str) -> None:
+    user = User(email="ilse.varga@hesper-review.example", name="Ilse Varga", firm="Hesper Review Office")
+    NothingOfThePerson().validate(password, user)
+
+
 # records
+
+
+def test_the_office_sees_no_file_and_no_review_in_its_records(office: Api, lead: Api, clinic: Review) -> None:
+    exhibit = clinic.submissions.get().exhibits.first()
+    assert exhibit is not None
+    lead.get(f"/api/exhibits/{exhibit.pk}/file/")
+    lead.get(f"/api/reviews/{clinic.pk}/export/")
+    told = office.get("/api/office/records/").content.decode()
+    assert exhibit.name not in told
+    assert str(clinic.pk) not in told
+    # who it was sees it
+    assert exhibit.name in lead.get("/api/account/records/").content.decode()
 
 
 def test_what_happens_to_accounts_and_data_is_on_record(office: Api, lead: Api, clinic: Review) -> None:

@@ -21,6 +21,14 @@ from pypdf import PdfReader
 pytestmark = pytest.mark.django_db
 
 
+def test_drafts_have_a_limit_an_hour(lead: Api, clinic: Review, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("plumb_server.reports.printing.MOST_DRAFTS", 2)
+    path = f"/api/reviews/{clinic.pk}/report/draft/"
+    assert [lead.send("POST", path).status_code for _ in range(3)] == [202, 202, 429]
+    # what is signed is no draft
+    assert lead.sign(clinic.pk).status_code == 202
+
+
 def text_of(pdf: bytes) -> str:
     pages = [page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages]
     return " ".join(" ".join(pages).split())

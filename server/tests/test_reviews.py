@@ -272,6 +272,39 @@ def test_a_cases_role_stays_when_its_review_is_closed(lead: Api, new_review: str
     assert lead.send("PATCH", f"/api/cases/{case.pk}/", {"kind": "modal"}, 1).status_code == 409
 
 
+def test_a_role_that_the_reviewer_gives_an_accepted_case_is_said_in_the_recheck(lead: Api, new_review: str) -> None:
+    path = f"/api/reviews/{new_review}/"
+    lead.send("POST", path + "tables/", {"text": STORIES})
+    reading = {"cases": {"Quake along": "X"}}
+    lead.send("POST", path + "tables/", {"text": FORCES, "kind": "forces", "reading": reading})
+    one, other = Case.objects.filter(submission__review=new_review)
+    assert lead.send("PATCH", f"/api/cases/{one.pk}/", {"kind": "static"}, 1).json()["by_reviewer"] is False
+    assert lead.send("POST", f"/api/submissions/{one.submission_id}/accept/").status_code == 200
+    assert [n for n in lead.get(path + "recheck/").json()["notes"] if "load case" in n] == []
+    before = other.kind
+    assert lead.send("PATCH", f"/api/cases/{other.pk}/", {"kind": "modal"}, 1).json()["by_reviewer"] is True
+    said = f"the role of the load case {other.name} is the reviewer's, not the submission's"
+    assert [n for n in lead.get(path + "recheck/").json()["notes"] if "load case" in n] == [said]
+    assert AuditEntry.objects.filter(review=new_review, action="case changed").count() == 2
+    # and in an export, and in what is imported from it
+    document = lead.get(path + "export/").json()
+    assert [c["name"] for c in document["submission"]["cases"] if c.get("by_reviewer")] == [other.name]
+    again = lead.send("POST", "/api/reviews/import/", document).json()["id"]
+    assert [c.name for c in Case.objects.filter(submission__review=again) if c.by_reviewer] == [other.name]
+    # taken back, it is what was submitted
+    assert lead.send("PATCH", f"/api/cases/{other.pk}/", {"kind": before}, 2).json()["by_reviewer"] is False
+
+
+def test_all_tables_of_a_closed_review_are_refused_at_once(lead: Api, new_review: str) -> None:
+    lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(STORIES.encode(), name="stories.csv"))
+    submission = Submission.objects.get(review=new_review)
+    exhibit = submission.exhibits.get()
+    assert lead.send("PATCH", f"/api/reviews/{new_review}/", {"status": "closed"}, 1).status_code == 200
+    for path in (f"/api/submissions/{submission.pk}/tables/", f"/api/exhibits/{exhibit.pk}/tables/"):
+        answer = lead.send("POST", path)
+        assert (answer.status_code, "closed" in errors(answer)[0]["message"]) == (409, True), path
+
+
 def test_an_empty_submission_can_not_be_accepted(lead: Api, new_review: str) -> None:
     lead.upload(f"/api/reviews/{new_review}/exhibits/", ContentFile(b"%PDF-1.7 report", name="report.pdf"))
     submission = Submission.objects.get(review=new_review)

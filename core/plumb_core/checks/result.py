@@ -52,7 +52,7 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
         "modes": _modes(context),
         "stages": stages_shown(context, checks),
         "facts": facts_shown(context.independent, checks),
-        "notes": _notes(context.independent),
+        "notes": [*_notes(context.independent), *_cases_of_reviewer(context)],
         "two_stage": {"X": _two_stage(context.independent, "X"), "Y": _two_stage(context.independent, "Y")},
     }
 
@@ -180,6 +180,15 @@ def _evaluate_what_is_shown(context: Context) -> None:
 def _two_stage(evaluation: Evaluation, direction: str) -> results.TwoStage | None:
     stages: results.TwoStage | None = evaluation.get("two_stage", direction)
     return stages
+
+
+def _cases_of_reviewer(context: Context) -> list[str]:
+    """Which load cases have a role that the submission did not give them."""
+    return [
+        f"the role of the load case {case.name} is the reviewer's, not the submission's"
+        for case in context.claims.cases.values()
+        if case.by_reviewer
+    ]
 
 
 def _notes(evaluation: Evaluation) -> list[str]:

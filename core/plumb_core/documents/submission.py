@@ -52,6 +52,7 @@ class LoadCase(Part):
     eccentricity : accidental, as a signed share of the plan dimension; 0 is at the centre.
     step : before or after the results were scaled to a base shear.  factor : scale factor.
     level : of the results: reduced by R or q, elastic, or amplified to design displacements.
+    by_reviewer : whether the role is the reviewer's, and not what was submitted.
     """
 
     name: CaseName
@@ -61,6 +62,7 @@ class LoadCase(Part):
     step: Literal["before", "after"] | None = None
     factor: Finite | None = None
     level: Literal["reduced", "elastic", "amplified"] | None = None
+    by_reviewer: bool = False
 
 
 class OpenPart(Part):

@@ -3,28 +3,59 @@
 from __future__ import annotations
 
 import secrets
+from datetime import timedelta
 from typing import Any
 
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.mail import EmailMessage, get_connection
-from django.db import transaction
+from django.db import connection, transaction
 from django.http import Http404, HttpRequest
 from django.template.loader import render_to_string
 from django.utils import timezone
+from rest_framework.exceptions import Throttled
 
-from plumb_server.accounts.models import Invitation, User, digest_of
+from plumb_server.accounts.models import Invitation, Record, User, digest_of
+from plumb_server.accounts.records import note
 from plumb_server.web.problems import Conflict, UnprocessableContent
 
+MOST_A_DAY = 60
+"""Invitations that one person sends within a day."""
+MOST_TO_AN_ADDRESS = 5
+"""Invitations that one address is sent within a day, whoever sends them."""
+A_DAY = timedelta(days=1)
 
-def invite(request: HttpRequest, email: str, inviter: User, to: str) -> Invitation:
-    """Send somebody a link; an invitation of the same person to the same address before it is made void.
 
-    to : what they are invited to, as the mail says it
+def require_room(inviter: User, email: str) -> None:
+    """Raise Throttled where somebody sends, or an address is sent, too many invitations within a day."""
+    with connection.cursor() as cursor:
+        # two at once count one after the other
+        cursor.execute("SELECT pg_advisory_xact_lock(hashtext('invitations'))")
+    # withdrawn ones count too: they were sent
+    sent = Record.objects.filter(kind="invitation sent", at__gt=timezone.now() - A_DAY)
+    if sent.filter(user=inviter).count() >= MOST_A_DAY:
+        raise Throttled(3600, f"you sent {MOST_A_DAY} invitations within a day, the maximum; send the next tomorrow")
+    if sent.filter(detail__to=email).count() >= MOST_TO_AN_ADDRESS:
+        words = f"{email} was sent {MOST_TO_AN_ADDRESS} invitations within a day, the maximum; send the next tomorrow"
+        raise Throttled(3600, words)
+
+
+def invite(
+    request: HttpRequest, email: str, inviter: User, to: str, *, kind: str = "", to_office: bool = False
+) -> Invitation:
+    """Send somebody a link; call it in a transaction.
+
+    to : what they are invited to, as the text of the mail says it
+    kind : the same as its subject says it, which more people see
+    to_office : whether who accepts belongs to the office
     """
+    email = email.strip().lower()
+    require_room(inviter, email)
+    note(request, "invitation sent", user=inviter, to=email)
     key = secrets.token_urlsafe(32)
     invitation = Invitation.objects.create(
-        email=email.strip().lower(),
+        email=email,
+        to_office=to_office,
         digest=digest_of(key),
         invited_by=inviter,
         expires_at=timezone.now() + Invitation.LASTS,
@@ -33,7 +64,7 @@ def invite(request: HttpRequest, email: str, inviter: User, to: str) -> Invitati
     text = render_to_string(
         "accounts/invitation.txt", {"inviter": inviter, "to": to, "link": link, "until": invitation.expires_at}
     )
-    subject = f"Vigilant Plumb: {inviter} invites you to {to}".replace("\n", " ")[:200]
+    subject = f"Vigilant Plumb: {inviter} invites you to {kind or to}".replace("\n", " ")[:200]
     # sent when what it states of is kept; a mail that cannot be sent undoes nothing, the invitation can be sent again
     message = EmailMessage(subject, text, to=[invitation.email])
     transaction.on_commit(lambda: get_connection(fail_silently=True).send_messages([message]))
@@ -68,6 +99,9 @@ def accept(key: str, user: User | None, given: dict[str, Any]) -> User:
         )
     for place in invitation.places.all():
         place.take(known)
+    if invitation.to_office and not known.of_office:
+        known.of_office = True
+        known.save(update_fields=["of_office"])
     invitation.accepted_at = timezone.now()
     invitation.save(update_fields=["accepted_at"])
     return known

@@ -35,6 +35,8 @@ class User(AbstractUser):
     email = models.EmailField("e-mail address", unique=True)
     name = models.CharField(max_length=120)
     firm = models.CharField(max_length=120, blank=True)
+    of_office = models.BooleanField(default=False)
+    """belongs to the office: its administrator said so; who belongs finds who belongs"""
 
     USERNAME_FIELD = "email"
     REQUIRED_FIELDS = ["name"]
@@ -101,6 +103,8 @@ class Invitation(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     expires_at = models.DateTimeField()
     accepted_at = models.DateTimeField(null=True)
+    to_office = models.BooleanField(default=False)
+    """by the administrator of the office: who accepts belongs to it"""
 
     class Meta:
         ordering = ["-created_at"]

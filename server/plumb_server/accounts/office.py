@@ -15,7 +15,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from plumb_server.accounts import invitations, records
+from plumb_server.accounts import closing, invitations, records
 from plumb_server.accounts.models import Invitation, Record, User
 from plumb_server.accounts.requests import user_of
 from plumb_server.accounts.self_service import NoteOfRecordSerializer
@@ -48,12 +48,16 @@ class ColleagueSerializer(serializers.ModelSerializer[Any]):
 
     class Meta:
         model = User
-        fields = ["id", "name", "firm", "email", "active", "administers", "second_factor", "date_joined", "last_login"]
+        fields = [
+            *("id", "name", "firm", "email", "active", "administers", "of_office"),
+            *("second_factor", "date_joined", "last_login"),
+        ]
 
 
 class ColleagueChangeSerializer(serializers.Serializer[Any]):
     active = serializers.BooleanField(required=False)
     administers = serializers.BooleanField(required=False)
+    of_office = serializers.BooleanField(required=False)
 
 
 class InvitedSerializer(serializers.ModelSerializer[Any]):
@@ -87,8 +91,10 @@ class PeopleView(OfficeView):
     @extend_schema(operation_id="office_invite", request=InviteSerializer, responses={201: InvitedSerializer})
     def post(self, request: Request) -> Response:
         with transaction.atomic():
-            email = sent(InviteSerializer, request)["email"]
-            invitation = invitations.invite(request._request, email, user_of(request), "Vigilant Plumb")
+            email = sent(InviteSerializer, request)["email"].strip().lower()
+            # an earlier invitation to the office is void
+            Invitation.objects.filter(email=email, accepted_at=None, to_office=True).delete()
+            invitation = invitations.invite(request._request, email, user_of(request), "Vigilant Plumb", to_office=True)
         records.note(request, "invited", email=email)
         return Response(InvitedSerializer(invitation).data, status=status.HTTP_201_CREATED)
 
@@ -108,9 +114,11 @@ class PersonView(OfficeView):
                 raise Conflict("the office would be without an administrator", "Make somebody else one first.")
             user.is_active = given.get("active", user.is_active)
             user.is_staff = given.get("administers", user.is_staff)
-            user.save(update_fields=["is_active", "is_staff"])
+            user.of_office = given.get("of_office", user.of_office)
             if not user.is_active:
+                closing.before_closing(user, user_of(request))
                 end_sessions(user)
+            user.save(update_fields=["is_active", "is_staff", "of_office"])
             records.note(request, "account changed", of=user.email, **given)
         return Response(ColleagueSerializer(_people().get(pk=user_id)).data)
 
@@ -136,10 +144,22 @@ class PersonFactorsView(OfficeView):
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
+OF_ACCOUNTS = ("of", "to", "email", "name", "scope", "active", "administers", "of_office")
+"""What a record says of accounts; which review or file it was is not the office's affair."""
+
+
+class OfficeNoteSerializer(NoteOfRecordSerializer):
+    """A record as the administrator of the office sees it."""
+
+    def to_representation(self, instance: Record) -> dict[str, Any]:
+        told: dict[str, Any] = super().to_representation(instance)
+        return told | {"detail": {name: value for name, value in told["detail"].items() if name in OF_ACCOUNTS}}
+
+
 class OfficeRecordsView(OfficeView):
-    @extend_schema(operation_id="office_records", responses=NoteOfRecordSerializer(many=True))
+    @extend_schema(operation_id="office_records", responses=OfficeNoteSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(NoteOfRecordSerializer(Record.objects.select_related("user")[:RECORDS], many=True).data)
+        return Response(OfficeNoteSerializer(Record.objects.select_related("user")[:RECORDS], many=True).data)
 
 
 class InvitedView(OfficeView):

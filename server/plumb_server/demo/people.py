@@ -8,6 +8,9 @@ READER = "clerk@port-maren.example"
 OFFICE = "nora.quist@hesper-review.example"
 STRANGER = "avel.tran@northlight.example"
 
+OF_OFFICE = (LEAD, REVIEWER, OFFICE)
+"""Who belongs to the office."""
+
 PEOPLE = {
     LEAD: ("Ilse Varga", "Hesper Review Office"),
     REVIEWER: ("Jonas Reed", "Hesper Review Office"),

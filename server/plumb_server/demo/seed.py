@@ -17,7 +17,7 @@ from plumb_server.demo.buildings import (
     LIBRARY_BRIEF,
 )
 from plumb_server.demo.clinic_model import clinic_model
-from plumb_server.demo.people import LEAD, OFFICE, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
+from plumb_server.demo.people import LEAD, OF_OFFICE, OFFICE, PASSWORD, PEOPLE, READER, REVIEWER, SUBMITTER
 from plumb_server.demo.submissions import FILES
 from plumb_server.findings.services import change_finding, file_finding, write_message
 from plumb_server.rechecks.services import run_recheck
@@ -91,7 +91,8 @@ def seed() -> None:
 def _person(email: str) -> User:
     name, firm = PEOPLE[email]
     known = User.objects.filter(email=email).first()
-    return known or User.objects.create_user(email, PASSWORD, name=name, firm=firm, is_staff=email == OFFICE)
+    office = {"is_staff": email == OFFICE, "of_office": email in OF_OFFICE}
+    return known or User.objects.create_user(email, PASSWORD, name=name, firm=firm, **office)
 
 
 def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: str, **about: str) -> Review:

@@ -97,6 +97,7 @@ class ReviewPart(Part):
     description: Annotated[str, StringConstraints(max_length=2000)] = ""
     accepted: bool = False
     tables: Annotated[list[TablePart], Field(max_length=MANY)] = Field(default_factory=list)
+    table_of_claim: Annotated[list[int], Field(max_length=10 * MANY)] = Field(default_factory=list)
     findings: Annotated[list[FindingPart], Field(max_length=10_000)] = Field(default_factory=list)
     exported_at: Moment | None = None
     exported_by: ShortText = ""

@@ -56,6 +56,9 @@ def export_review(review: Review, submission: Submission | None, user: User) -> 
         }
         for e in exhibits
     ]
+    tables = list(tables)
+    turn = {table.pk: i for i, table in enumerate(tables)}
+    of_claims = submission.claims.order_by("id").values_list("table_id", flat=True) if submission else []
     document["review"] = {
         "title": review.title,
         "place": review.place,
@@ -72,6 +75,8 @@ def export_review(review: Review, submission: Submission | None, user: User) -> 
             }
             for t in tables
         ],
+        # files may have one name: by it alone it is not known which of them a value is from
+        "table_of_claim": [turn[pk] for pk in of_claims],
         "findings": [_finding(f) for f in review.findings.select_related("author").prefetch_related("thread__author")],
         "exported_at": timezone.now().isoformat(),
         "exported_by": str(user),
@@ -177,22 +182,30 @@ def _take_in(submission: Submission, user: User, given: core.Submission, about: 
     listed = {(t.sha256, t.sheet): t for t in about.tables}
     tables: dict[tuple[str, str], ClaimTable] = {}
     claims = []
-    for claim in given.claims:
-        exhibit = by_name.get(claim.source.file)
+    by_sum = {e.sha256: e for e in exhibits}
+    of_claim = [about.tables[i] if 0 <= i < len(about.tables) else None for i in about.table_of_claim]
+    for i, claim in enumerate(given.claims):
+        named = of_claim[i] if len(of_claim) == len(given.claims) else None
+        exhibit = by_sum.get(named.sha256) if named else by_name.get(claim.source.file)
         if exhibit is None:
             exhibit = _without_a_file(submission, user, claim.source.file or WITHOUT_A_FILE)
             by_name[claim.source.file] = exhibit
-        key = (exhibit.sha256, claim.source.sheet)
+        key = (exhibit.sha256, named.sheet if named and exhibit.sha256 == named.sha256 else claim.source.sheet)
         if key not in tables:
             known = listed.get(key)
             tables[key] = ClaimTable.objects.create(
                 exhibit=exhibit,
                 kind=known.kind if known else "imported",
-                sheet=claim.source.sheet,
-                reading=_reading(known),
-                open_parts=[p.model_dump(mode="json", exclude_none=True) for p in known.open_parts] if known else [],
+                sheet=key[1],
+                **_how(known),
             )
         claims.append((tables[key], claim))
+    # tables of load cases, and those of which every part is open, hold no claims
+    for key, known in listed.items():
+        if key not in tables and key[0] in by_sum:
+            tables[key] = ClaimTable.objects.create(
+                exhibit=by_sum[key[0]], kind=known.kind, sheet=known.sheet, **_how(known)
+            )
     if not keep_claims(submission, claims):
         raise InputRefused(
             [Problem("/submission/claims", "the same value is claimed twice", "Leave one of the two claims out.")]
@@ -202,6 +215,12 @@ def _take_in(submission: Submission, user: User, given: core.Submission, about: 
         table.count = counts[table.pk]
     ClaimTable.objects.bulk_update(tables.values(), ["count"])
     keep_cases(submission, given.cases)
+
+
+def _how(table: TablePart | None) -> dict[str, Any]:
+    """How a table was read, and what of it is open."""
+    parts = [p.model_dump(mode="json", exclude_none=True) for p in table.open_parts] if table else []
+    return {"reading": _reading(table), "open_parts": parts}
 
 
 def _without_a_file(submission: Submission, user: User, name: str) -> Exhibit:

@@ -9,6 +9,7 @@ from datetime import timedelta
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from rest_framework.exceptions import Throttled
 
 from plumb_server.accounts.models import User
 from plumb_server.hashing import input_hash
@@ -64,6 +65,8 @@ def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
     """
     if issues:
         require_open(review)
+    else:
+        _require_turn(user)
     basis = basis_of(review)
     with transaction.atomic():
         Printing.objects.filter(asked_at__lt=timezone.now() - RETENTION).delete()
@@ -73,6 +76,18 @@ def ask_for(review: Review, user: User, *, issues: bool) -> Printing:
     if settings.JOBS_AT_ONCE:
         carry_out(printing)
     return printing
+
+
+MOST_DRAFTS = 20
+"""Drafts that one person has printed within an hour; each takes seconds of a processor, and is stored for hours."""
+AN_HOUR = timedelta(hours=1)
+
+
+def _require_turn(user: User) -> None:
+    """Raise Throttled where somebody requested too many drafts lately."""
+    drafts = Printing.objects.filter(asked_by=user, issues=False, asked_at__gt=timezone.now() - AN_HOUR)
+    if drafts.count() >= MOST_DRAFTS:
+        raise Throttled(600, f"you requested {MOST_DRAFTS} drafts within an hour, the maximum; try again later")
 
 
 def carry_out(printing: Printing) -> None:

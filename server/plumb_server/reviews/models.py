@@ -81,6 +81,7 @@ class Membership(models.Model):
     role = models.CharField(max_length=10, choices=Role)
 
     class Meta:
+        ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["review", "user"], name="one_role_per_member")]
 
 

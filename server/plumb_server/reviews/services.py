@@ -58,8 +58,7 @@ def change_review(review: Review, user: User, changes: dict[str, Any], based_on:
 def add_member(review: Review, user: User, email: str, role: str, request: HttpRequest) -> Membership | Place:
     """Take somebody into the team of a review: a colleague at once, anybody else by invitation.
 
-    Colleagues are those whom the lead sees anyway: on another review of theirs, or of the same firm. Of others
-    nobody is
+    Colleagues are those whom the lead sees anyway: on another review of theirs, or of the office. Of others nobody is
     stated whether they have an account.
     """
     review.locked()
@@ -72,16 +71,19 @@ def add_member(review: Review, user: User, email: str, role: str, request: HttpR
         return Membership.objects.create(review=review, user=member, role=role)
     # an earlier invitation to the same review is void
     Invitation.objects.filter(email=email, accepted_at=None, places__review=review).delete()
-    invitation = invite(request, email, user, f"the review of {review.title}")
+    invitation = invite(request, email, user, f"the review of {review.title}", kind="a review")
     review.record(user, "member invited", member=email, role=role)
     return Place.objects.create(review=review, role=role, invitation=invitation)
 
 
 def colleagues_of(user: User) -> QuerySet[User]:
-    """People whom somebody knows from a review or from the firm."""
+    """People whom somebody knows from a review or from the office.
+
+    What somebody says of their firm proves nothing; that they belong to the office, its administrator said.
+    """
     known = Q(memberships__review__team__user=user)
-    if user.firm:
-        known |= Q(firm=user.firm)
+    if user.of_office:
+        known |= Q(of_office=True)
     return User.objects.filter(known, is_active=True).distinct()
 
 
@@ -117,6 +119,30 @@ def hand_over(review: Review, user: User, member: int) -> Membership:
     if membership.user_id != user.pk:
         change_role(review, user, user.pk, Role.REVIEWER)
     return membership
+
+
+@transaction.atomic
+def hand_over_all(user: User, actor: User) -> None:
+    """Hand over every review that somebody alone leads, to the reviewer who is longest on its team.
+
+    Raises Conflict where there is none: a review always has a lead who can act.
+    """
+    leads = Membership.objects.filter(user=user, role=Role.LEAD).select_related("review").order_by("review_id")
+    for membership in leads:
+        review = membership.review.locked()
+        others = review.team.filter(user__is_active=True).exclude(user=user).select_related("user").order_by("pk")
+        if others.filter(role=Role.LEAD).exists():
+            continue
+        heir = others.filter(role=Role.REVIEWER).first()
+        if heir is None:
+            raise Conflict(
+                "the account leads a review whose team has nobody else who could",
+                "Ask the lead to hand it over, or to take a reviewer into its team.",
+                "/active",
+            )
+        heir.role = Role.LEAD
+        heir.save(update_fields=["role"])
+        review.record(actor, "lead handed over", member=heir.user.email, before=user.email)
 
 
 @transaction.atomic

@@ -361,6 +361,8 @@ class Case(models.Model):
     level = models.CharField(max_length=10, null=True)
     revision = models.PositiveIntegerField(default=1)
     """counts its changes: each states which one it is based on"""
+    submitted = models.JSONField(null=True)
+    """the role that an accepted submission has, where the reviewer gave the case another one"""
 
     ROLE = ("kind", "direction", "eccentricity", "step", "factor", "level")
 
@@ -371,7 +373,19 @@ class Case(models.Model):
     @classmethod
     def of(cls, submission: Submission, case: core.LoadCase) -> Case:
         """The core's case as a row, not saved yet."""
-        return cls(submission=submission, name=case.name, **{part: getattr(case, part) for part in cls.ROLE})
+        # of an import it is not known which role was submitted
+        own: dict[str, Any] = {"submitted": {}} if case.by_reviewer else {}
+        return cls(submission=submission, name=case.name, **own, **{part: getattr(case, part) for part in cls.ROLE})
+
+    @property
+    def role(self) -> dict[str, Any]:
+        """What is known of its role."""
+        return {part: value for part in self.ROLE if (value := getattr(self, part)) is not None}
+
+    @property
+    def by_reviewer(self) -> bool:
+        """Whether its role is the reviewer's, and not that of the accepted submission."""
+        return self.submitted is not None and self.submitted != self.role
 
     def as_core(self) -> core.LoadCase:
         """As the core's model."""
@@ -379,5 +393,4 @@ class Case(models.Model):
 
     def as_document(self) -> dict[str, Any]:
         """As the core's documents have it."""
-        role = {part: getattr(self, part) for part in self.ROLE}
-        return {"name": self.name, **{part: value for part, value in role.items() if value is not None}}
+        return {"name": self.name, **({"by_reviewer": True} if self.by_reviewer else {}), **self.role}

@@ -113,8 +113,8 @@ class CaseSerializer(serializers.ModelSerializer[Any]):
 
     class Meta:
         model = Case
-        fields = ["id", "name", *Case.ROLE, "revision"]
-        read_only_fields = ["name", "revision"]
+        fields = ["id", "name", *Case.ROLE, "by_reviewer", "revision"]
+        read_only_fields = ["name", "by_reviewer", "revision"]
 
 
 class SubmissionSerializer(serializers.ModelSerializer[Any]):

@@ -9,6 +9,7 @@ from typing import Any
 
 from cachetools import LRUCache
 from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from plumb_core.documents import submission as core
 from plumb_core.documents.reading import read
@@ -307,8 +308,16 @@ def _keep_table(exhibit: Exhibit, user: User, sheet: Sheet, result: TableRead) -
     return table
 
 
+def _require_changeable(submission: Submission) -> None:
+    """Raise Conflict where the submission is accepted, or its review is closed, once for all tables."""
+    with transaction.atomic():
+        submission.review.locked()
+        submission.require_open()
+
+
 def accept_all(exhibit: Exhibit, user: User) -> list[AcceptedTable]:
     """Accept every table of an exhibit without questions; tables that others refer to come first."""
+    _require_changeable(exhibit.submission)
     sheets = sheets_of(exhibit)
     reported = {r.label: r for r in _accept_each([(exhibit, s) for s in sheets], user)}
     return [reported[s.label] for s in sheets if s.label in reported]
@@ -320,7 +329,7 @@ def accept_all_of(submission: Submission, user: User) -> list[AcceptedTable]:
     Tables that others refer to come first, whichever file they are in.  A table that is accepted stays accepted,
     whatever becomes of the next.
     """
-    submission.require_open()
+    _require_changeable(submission)
     exhibits = submission.exhibits.select_related("reading").filter(
         pasted=False, reading__status=ExhibitReading.Status.READ
     )
@@ -381,6 +390,8 @@ def remove_table(table: ClaimTable, user: User) -> None:
     submission = table.exhibit.submission
     submission.review.locked()
     submission.require_open()
+    # somebody else may have removed it while this one waited for the review's row
+    table = get_object_or_404(ClaimTable.objects.select_related("exhibit"), pk=table.pk)
     submission.review.record(
         user, "table removed", submission=submission.label, exhibit=table.exhibit.name, kind=table.kind
     )
@@ -409,6 +420,9 @@ def change_case(case: Case, user: User, role: dict[str, Any], based_on: int) -> 
             )
         )
     checked = read(core.LoadCase, stored.as_document() | role)
+    if stored.submission.status == Submission.Status.ACCEPTED and stored.submitted is None:
+        # what was submitted is kept; that the reviewer takes it otherwise is said in the recheck
+        stored.submitted = stored.role
     for part in Case.ROLE:
         setattr(stored, part, getattr(checked, part))
     stored.revision += 1

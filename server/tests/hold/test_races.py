@@ -104,6 +104,21 @@ def test_an_undo_by_two_undoes_one_change(two: tuple[Person, Person], clinic: st
         assert two[0].get(path)["brief"]["site"]["S_S"] == 1.25
 
 
+def test_a_table_is_removed_once_however_many_ask(two: tuple[Person, Person]) -> None:
+    lead = two[0]
+    made = lead.send("POST", "/api/reviews/", {"title": "Tables", "brief": {"edition": "asce7-16"}}).json()
+    path = f"/api/reviews/{made['id']}/"
+    people = [Person(str(lead.client.base_url)) for _ in range(8)]
+    for i in range(3):
+        text = f"Story\tHeight (m)\tWeight (kN)\nL2\t3.{i}\t900\nL1\t4.0\t1000\n"
+        table = lead.send("POST", path + "tables/", {"text": text})
+        assert table.status_code == 201, table.text
+        answers = at_once(*(lambda p=p: p.send("DELETE", f"/api/tables/{table.json()['id']}/") for p in people))  # noqa: B023
+        assert sorted(a.status_code for a in answers) == [204, *[404] * 7]
+        removed = [e for e in lead.get(path + "audit/") if e["action"] == "table removed"]
+        assert len(removed) == i + 1
+
+
 def test_one_is_added_to_a_team_once(two: tuple[Person, Person]) -> None:
     lead = two[0]
     for i in range(ROUNDS // 2):

@@ -115,7 +115,7 @@ export default function OfficePage() {
 function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChanged: () => Promise<unknown> }) {
   const path = { params: { path: { user_id: person.id } } };
   const change = useMutation({
-    mutationFn: (body: { active?: boolean; administers?: boolean }) =>
+    mutationFn: (body: { active?: boolean; administers?: boolean; of_office?: boolean }) =>
       answered(api.PATCH("/api/office/people/{user_id}/", { ...path, body })),
     onSuccess: onChanged,
   });
@@ -144,6 +144,7 @@ function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChan
       <td className="quiet">{person.second_factor ? strings.yes : strings.none}</td>
       <td>
         {person.active ? strings.active : strings.closed}
+        {person.of_office && strings.ofTheOffice}
         {person.administers && strings.administrator}
       </td>
       <td>
@@ -153,6 +154,9 @@ function PersonRow({ person, onChanged }: { person: Schemas["Colleague"]; onChan
           })}
           {act(person.administers ? strings.removeAsAdministrator : "administrator", () => {
             change.mutate({ administers: !person.administers });
+          })}
+          {act(person.of_office ? strings.removeFromOffice : strings.addToOffice, () => {
+            change.mutate({ of_office: !person.of_office });
           })}
           {act(strings.endSessions, () => {
             end.mutate("sessions");

@@ -98,7 +98,10 @@ export function CasesTable({ submission }: { submission: Submission }) {
               };
               return (
                 <tr key={c.id}>
-                  <td className="theirs">{c.name}</td>
+                  <td>
+                    <span className="theirs">{c.name}</span>
+                    {c.by_reviewer && <div className="quiet">{strings.roleOfReviewer}</div>}
+                  </td>
                   <td>
                     <Choice
                       label={strings.kindOf(c.name)}

@@ -2,6 +2,7 @@ import { counted } from "../../shared/numbers";
 
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  roleOfReviewer: "role by the reviewer",
   tablesLikeThis: (name: string) => `Tables with these headings were read before, in the profile ${name}: `,
   useTheseAnswers: "Use these answers",
   seeTheProfile: "see the profile",

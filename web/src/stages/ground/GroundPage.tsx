@@ -37,8 +37,8 @@ export default function GroundPage() {
     editions.data.filter((e) => ids.includes(e.id)).flatMap((e) => e.inputs.map((i) => [i.name, i])),
   );
   const measured = MEASURED.flatMap((n) => shared.get(n) ?? []);
-  // those of a direction are under Lateral
-  const notes = recheck.notes.filter((n) => !/^[XY]: /.test(n));
+  // those of a direction are under Lateral, those of load cases beside the cases
+  const notes = recheck.notes.filter((n) => !/^[XY]: |^the role of the load case /.test(n));
   const ownSoil = given(brief, edition.id, { name: edition.soil_input, part: "site" }, null) as
     string | null | undefined;
   const mce = given(brief, edition.id, { name: "mce", part: "site" }, null) as { T: number[] } | null | undefined;
