@@ -135,6 +135,7 @@ web_build() {
   "$PY" -m whitenoise.compress -q "$ROOT/web/dist"
 }
 
+port_is_free() { "$PY" -c 'import socket, sys; s = socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null; }
 free_port() { "$PY" -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'; }
 
 # --- a PostgreSQL cluster of the project's own, on loopback only
@@ -153,18 +154,35 @@ start_postgres() {
     as_postgres "$bin/initdb" -D "$PG" -U plumb --auth=scram-sha-256 --pwfile="$secret" -E UTF8 --locale=C.UTF-8 --data-checksums >/dev/null
     rm -f "$secret"
   fi
-  if ! as_postgres "$bin/pg_ctl" -D "$PG" status >/dev/null 2>&1; then
-    local port; port=$(free_port)
-    printf %s "$port" > "$DATA/db-port"
-    as_postgres "$bin/pg_ctl" -D "$PG" -w -s -l "$PG/server.log" \
-      -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start 9>&- >/dev/null
-  fi
+  if ! as_postgres "$bin/pg_ctl" -D "$PG" status >/dev/null 2>&1; then run_postgres; fi
   export PLUMB_DB_HOST=127.0.0.1 PLUMB_DB_USER=plumb PLUMB_DB_NAME=plumb
   PLUMB_DB_PORT=$(cat "$DATA/db-port"); PLUMB_DB_PASSWORD=$(cat "$DATA/db-password"); PLUMB_SECRET_KEY=$(cat "$DATA/secret-key")
   export PLUMB_DB_PORT PLUMB_DB_PASSWORD PLUMB_SECRET_KEY
   export PLUMB_EXHIBITS="$DATA/exhibits"
   [ -f "$DATA/roles-made" ] || { make_roles && touch "$DATA/roles-made"; }
   flock -u 9; exec 9>&-
+}
+
+# where it was before, if that is free: what is connected to it goes on
+run_postgres() {
+  local port; port=$(cat "$DATA/db-port" 2>/dev/null || true)
+  if [ -z "$port" ] || ! port_is_free "$port"; then port=$(free_port); printf %s "$port" > "$DATA/db-port"; fi
+  as_postgres "$(pg_bin)/pg_ctl" -D "$PG" -w -s -l "$PG/server.log" \
+    -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start 9>&- >/dev/null
+}
+
+# --- what bin/start has started is started again where it ended by itself, until bin/stop or another bin/start
+begin_serving() { printf %s $$ > "$DATA/serving"; }
+end_serving() { rm -f "$DATA/serving"; }
+serving() { [ "$(cat "$DATA/serving" 2>/dev/null)" = "$1" ]; }
+watch_postgres() { # watch_postgres PID: of the bin/start that it belongs to
+  while serving "$1"; do
+    sleep 2
+    if serving "$1" && ! as_postgres "$(pg_bin)/pg_ctl" -D "$PG" status >/dev/null 2>&1; then
+      say "PostgreSQL ended and is started again"
+      run_postgres || true
+    fi
+  done
 }
 
 # the application's role and the backup's; what they may do is granted in each database (manage.py grant_roles)
@@ -247,6 +265,7 @@ start_worker() {
 
 # --- the application itself
 stop_server() {
+  end_serving
   local pid; pid=$(cat "$DATA/gunicorn.pid" 2>/dev/null || true)
   if [ -z "$pid" ] || ! grep -aq gunicorn "/proc/$pid/cmdline" 2>/dev/null; then return 0; fi
   kill "$pid" 2>/dev/null || true
@@ -258,12 +277,13 @@ stop_server() {
 # --- the simulated hazard service, a process of its own on a free loopback port
 stop_hazard() {
   local pid; pid=$(cat "$DATA/hazard.pid" 2>/dev/null || true)
-  if [ -n "$pid" ] && grep -aq hazard "/proc/$pid/cmdline" 2>/dev/null; then kill "$pid" 2>/dev/null || true; fi
+  if [ -n "$pid" ] && grep -aq hazard "/proc/$pid/cmdline" 2>/dev/null; then kill -- "-$pid" 2>/dev/null || true; fi
 }
 start_hazard() {
   stop_hazard
   local port; port=$(free_port)
-  "$VENV/bin/gunicorn" --chdir "$ROOT/hazard" service:application --bind "127.0.0.1:$port" --workers 1 --threads 2 \
-    --pid "$DATA/hazard.pid" --log-level warning --log-file "$DATA/hazard.log" --daemon
+  (exec setsid nohup bash -c '
+    while true; do "$0" --chdir "$1/hazard" service:application --bind "127.0.0.1:$2" --workers 1 --threads 2 --log-level warning; sleep 1; done' \
+    "$VENV/bin/gunicorn" "$ROOT" "$port" >>"$DATA/hazard.log" 2>&1 </dev/null & echo $! > "$DATA/hazard.pid")
   export PLUMB_HAZARD_URL="http://127.0.0.1:$port"
 }
