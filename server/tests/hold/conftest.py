@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import os
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
+from clusters import Cluster
 from living import Application, Person
 
 
@@ -33,3 +35,13 @@ def lead(application: Application) -> Person:
 @pytest.fixture(scope="session")
 def clinic(lead: Person) -> str:
     return str(next(r for r in lead.get("/api/reviews/") if r["title"] == "Port Maren Clinic")["id"])
+
+
+@pytest.fixture
+def cluster() -> Iterator[Cluster]:
+    own = Cluster(Path("/tmp") / f"plumb-cluster-{os.getpid()}")
+    try:
+        own.make()
+        yield own
+    finally:
+        own.end()
