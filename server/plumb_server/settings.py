@@ -10,6 +10,9 @@ PLUMB_HOSTS       comma-separated host names that the application answers to (de
 PLUMB_TLS         1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol (default 0)
 PLUMB_DB_HOST, PLUMB_DB_PORT, PLUMB_DB_NAME, PLUMB_DB_USER, PLUMB_DB_PASSWORD
                   PostgreSQL (default 127.0.0.1, 5432, plumb, plumb, no password)
+                  hosts and ports may be lists with commas: the one that can be written to is used
+PLUMB_DB_POOLED   1 where the database is reached through a pooler of transactions (PgBouncer); workers look for jobs
+                  every two seconds then, for they are not notified
 PLUMB_STATEMENT_TIMEOUT, PLUMB_LOCK_TIMEOUT
                   ms that a statement, or waiting for a lock, may take (default 0, no limit; the web server sets both)
 PLUMB_HAZARD_URL  hazard service that answers as hazard/README.md has it (default http://127.0.0.1:8471)
@@ -107,7 +110,8 @@ TEMPLATES = [
 # ms; none for anyone who migrates, restores or works through the queue
 STATEMENT_TIMEOUT = int(os.environ.get("PLUMB_STATEMENT_TIMEOUT", "0"))
 LOCK_TIMEOUT = int(os.environ.get("PLUMB_LOCK_TIMEOUT", "0"))
-DATABASES = {
+POOLED = os.environ.get("PLUMB_DB_POOLED") == "1"
+DATABASES: dict[str, dict[str, Any]] = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
         "HOST": os.environ.get("PLUMB_DB_HOST", "127.0.0.1"),
@@ -116,13 +120,24 @@ DATABASES = {
         "USER": os.environ.get("PLUMB_DB_USER", "plumb"),
         "PASSWORD": os.environ.get("PLUMB_DB_PASSWORD", ""),
         "OPTIONS": {
-            "options": f"-c statement_timeout={STATEMENT_TIMEOUT} -c lock_timeout={LOCK_TIMEOUT} "
-            "-c idle_in_transaction_session_timeout=120000",
+            # of several hosts the one that can be written to: after a standby is promoted it is that one
+            "target_session_attrs": "read-write",
+            "connect_timeout": 5,
         },
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
+        # behind a pooler the next statement may be of another connection
+        "DISABLE_SERVER_SIDE_CURSORS": POOLED,
     }
 }
+if POOLED:
+    # it sets the time limits of its connections itself (deploy/pgbouncer.ini)
+    DATABASES["default"]["OPTIONS"] |= {"prepare_threshold": None, "target_session_attrs": "any"}
+else:
+    DATABASES["default"]["OPTIONS"]["options"] = (
+        f"-c statement_timeout={STATEMENT_TIMEOUT} -c lock_timeout={LOCK_TIMEOUT} "
+        "-c idle_in_transaction_session_timeout=120000"
+    )
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.User"

@@ -21,6 +21,7 @@ from plumb_server.reviews.models import Review
 from plumb_server.submissions import contents, readings
 from plumb_server.submissions.models import Claim, Exhibit, ExhibitReading
 from plumb_server.submissions.services import add_exhibit
+from plumb_server.web.problems import Unavailable
 from weasyprint import HTML
 
 Status = ExhibitReading.Status
@@ -91,7 +92,7 @@ def test_what_cannot_be_written_whole_is_not_there(monkeypatch: pytest.MonkeyPat
         raise OSError(28, "No space left on device")
 
     monkeypatch.setattr(os, "fsync", full)
-    with pytest.raises(OSError, match="No space"):
+    with pytest.raises(Unavailable, match="takes no file"):
         contents.keep(data)
     monkeypatch.undo()
     folder = stored(hashlib.sha256(data).hexdigest()).parent

@@ -17,7 +17,7 @@ from django.core.files.storage import Storage, storages
 from plumb_core import ENGINE
 
 from plumb_server.submissions.storage import WholeFiles
-from plumb_server.web.problems import Conflict
+from plumb_server.web.problems import Conflict, Unavailable
 
 PIECE = 1_000_000
 """Bytes that are read at a time."""
@@ -60,11 +60,13 @@ def opened(sha256: str) -> IO[bytes]:
     try:
         file = _storage().open(_name(sha256))
         found = _sum_of(file)
-    except OSError:
+    except FileNotFoundError:
         raise Conflict(
             "the file of this exhibit is missing from the storage",
             "Ask the operator to restore the exhibits from the backup, or upload the same file again.",
         ) from None
+    except Exception as failed:
+        raise Unavailable("the storage of exhibits does not respond", "Try again in a moment.") from failed
     if found != sha256:
         file.close()
         raise Conflict(
@@ -81,7 +83,10 @@ def _put(name: str, data: bytes) -> None:
     # a folder of ours puts a file in the place of another in one step
     if not isinstance(storage, WholeFiles) and storage.exists(name):
         storage.delete(name)
-    storage.save(name, ContentFile(data))
+    try:
+        storage.save(name, ContentFile(data))
+    except Exception as failed:
+        raise Unavailable("the storage of exhibits takes no file", "Try again in a moment.") from failed
 
 
 def _sum_of(file: IO[bytes]) -> str:

@@ -6,7 +6,7 @@ import hashlib
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-from django.db import connection
+from django.db import connection, transaction
 from rest_framework.throttling import UserRateThrottle
 
 
@@ -18,20 +18,12 @@ class ComputeThrottle(UserRateThrottle):
 
 @contextmanager
 def one_at_a_time(name: str) -> Iterator[None]:
-    """Wait until no other process or thread is at the thing of this name; no row is locked meanwhile.
+    """Wait until no other process or thread, on any machine, is at the thing of this name; no row is locked meanwhile.
 
-    The lock is the connection's, or the transaction's within one: it goes where the process goes.
+    The lock is the transaction's: it goes where the process goes, and a pooler of transactions keeps it.
     """
     key = int.from_bytes(hashlib.sha256(name.encode()).digest()[:8], signed=True)
-    if connection.in_atomic_block:
+    with transaction.atomic():
         with connection.cursor() as cursor:
             cursor.execute("SELECT pg_advisory_xact_lock(%s)", [key])
         yield
-        return
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_advisory_lock(%s)", [key])
-    try:
-        yield
-    finally:
-        with connection.cursor() as cursor:
-            cursor.execute("SELECT pg_advisory_unlock(%s)", [key])

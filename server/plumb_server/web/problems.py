@@ -33,6 +33,13 @@ class Conflict(RemediedError):
     default_detail = "this is not possible now"
 
 
+class Unavailable(RemediedError):
+    """Something that the application rests on does not respond."""
+
+    status_code = status.HTTP_503_SERVICE_UNAVAILABLE
+    default_detail = "this does not respond now"
+
+
 class ContentTooLarge(RemediedError):
     """The request exceeds a limit of size or number."""
 

@@ -8,6 +8,7 @@ import shutil
 from typing import Any
 
 from django.conf import settings
+from django.core.files.storage import storages
 from django.db import DatabaseError, connection
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
@@ -31,6 +32,15 @@ def application(request: HttpRequest) -> HttpResponse:
     return HttpResponse(page.read_bytes(), headers={"Cache-Control": "no-cache"})
 
 
+def _storage_responds() -> bool:
+    """Whether the storage of exhibits answers, wherever it is."""
+    try:
+        storages["exhibits"].exists("nothing")
+    except Exception:  # noqa: BLE001 - every kind of storage has failures of its own
+        return False
+    return True
+
+
 def _state() -> dict[str, Any]:
     """Database, workers, queue and disk as they are; raises DatabaseError where the database does not respond."""
     with connection.cursor() as cursor:
@@ -47,6 +57,7 @@ def _state() -> dict[str, Any]:
         "workers": workers,
         "waiting": waiting,
         "oldest_s": round(float(oldest)),
+        "storage": _storage_responds(),
         "disk_free": shutil.disk_usage(settings.EXHIBITS if settings.EXHIBITS.is_dir() else settings.ROOT).free,
     }
 
@@ -64,6 +75,8 @@ def health(request: HttpRequest) -> HttpResponse:
         wrong.append("no worker is active: files are not read, reports are not printed")
     if state["oldest_s"] > WAITS_TOO_LONG:
         wrong.append(f"a job waits for {state['oldest_s']} s")
+    if not state["storage"]:
+        wrong.append("the storage of exhibits does not respond: files are neither taken nor shown")
     if state["disk_free"] < LEAST_DISK:
         wrong.append("the disk is nearly full")
     return JsonResponse({"status": "degraded" if wrong else "ok", "wrong": wrong, "database": "answers", **state})

@@ -37,6 +37,8 @@ async def _carry_on() -> None:
             update_heartbeat_interval=SILENT / 4,
             stalled_worker_timeout=10 * SILENT,
             fetch_job_polling_interval=2.0,
+            # a pooler of transactions passes no notices on
+            listen_notify=not settings.POOLED,
             shutdown_graceful_timeout=2.0,
             delete_jobs="successful",
         )
