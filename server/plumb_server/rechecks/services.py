@@ -62,13 +62,15 @@ def _open_parts(submission: Submission | None) -> list[dict[str, Any]]:
 
 def run_recheck(review: Review, submission: Submission | None, revision: BriefRevision | None = None) -> Recheck:
     """The recheck of a review in its present state, from the store where the same question was asked before."""
-    state = _state(review, submission, revision)
+    submitted = submission.state() if submission else None
+    numbers = _numbers(review, submitted, revision)
+    state = input_hash(numbers)
     # What it holds is read when it is required: a screen that has it already requests its name alone
     if known := _known(review, state):
         return known
     with one_at_a_time(f"recheck {state}"):
         # another request may have computed it while this one waited
-        return _known(review, state) or _computed(review, submission, revision)
+        return _known(review, state) or _computed(review, submission, revision, numbers)
 
 
 def _known(review: Review, state: str) -> Recheck | None:
@@ -79,11 +81,18 @@ def read_document(
     review: Review, submission: Submission | None, revision: BriefRevision | None = None
 ) -> tuple[RecheckDocument, dict[str, dict[str, Any] | None]]:
     """The recheck document of a review as the core reads it, and the answers of its reference model."""
-    read = read_recheck(review_document(review, None, revision))
-    if submission:
-        cases = [case.as_core() for case in submission.cases.all()]
+    document = review_document(review, None, revision)
+    return _read(review, submission, document, submission.state() if submission else None)
+
+
+def _read(
+    review: Review, submission: Submission | None, document: dict[str, Any], submitted: dict[str, Any] | None
+) -> tuple[RecheckDocument, dict[str, dict[str, Any] | None]]:
+    read = read_recheck(document)
+    if submission and submitted:
+        cases = [core.LoadCase.model_validate(case) for case in submitted["cases"]]
         read.submission = core.Submission.made_of(
-            label=submission.label, cases=cases, claims=_cached(submission).claims
+            label=submission.label, cases=cases, claims=_cached(submission, submitted).claims
         )
         # submitted tables that are not read yet are not missing
         read.open = submission.open_parts()
@@ -129,18 +138,21 @@ def sensitivity_of_review(review: Review, submission: Submission | None) -> list
     return sensitivity(held.document, held.answers)
 
 
-def _computed(review: Review, submission: Submission | None, revision: BriefRevision | None) -> Recheck:
-    current = _cached(submission) if submission else None
+def _computed(
+    review: Review, submission: Submission | None, revision: BriefRevision | None, numbers: dict[str, Any]
+) -> Recheck:
+    submitted = numbers["submission"]
+    current = _cached(submission, submitted) if submission else None
     document = review_document(review, None, revision)
-    read, answers = read_document(review, submission, revision)
+    read, answers = _read(review, submission, document, submitted)
     # with the answers of the reference model more can be said than without
     answered = sorted(kind for kind, answer in answers.items() if answer is not None)
-    reported = {"label": submission.label, "cases": submission.state()["cases"]} if submission else {}
+    reported = {"label": submission.label, "cases": submitted["cases"]} if submission else {}
     if read.open:
         reported["open"] = [part.model_dump(mode="json", exclude_none=True) for part in read.open]
     digest = input_hash(document | {"answered": answered, "submission": reported, "claims": current and current.digest})
     # an answer that was found on the way is a state of its own
-    state = _state(review, submission, revision)
+    state = input_hash(numbers | {"runs": _runs(review)})
     stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz", "causes_gz").first()
     if stored:
         stored.state = state
@@ -149,7 +161,8 @@ def _computed(review: Review, submission: Submission | None, revision: BriefRevi
     fresh = Recheck.of(review, submission, digest, state, core_recheck(read, answers=answers))
     # where two requests ask the same at once, both have the same answer and one of them is kept
     Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
-    _prune(review)
+    if review.rechecks.count() > RETAINED + PRUNED_AT_ONCE:
+        _prune(review)
     return fresh
 
 
@@ -169,26 +182,28 @@ _cached_submissions: LRUCache[tuple[int, tuple[int, ...]], _CachedSubmission] = 
 )
 
 
-def _cached(submission: Submission) -> _CachedSubmission:
-    key = (submission.pk, tuple(submission.state()["tables"]))
+def _cached(submission: Submission, submitted: dict[str, Any]) -> _CachedSubmission:
+    key = (submission.pk, tuple(submitted["tables"]))
     with _LOCK:
         stored = _cached_submissions.get(key)
     if stored is None:
         # read outside of the lock: other threads do not wait for the database
         stored = _CachedSubmission(*submission.claims.as_core())
-        # one that is larger than the cache is not stored
-        with _LOCK, suppress(ValueError):
-            _cached_submissions[key] = stored
+        # one that is larger than the cache is not stored, and none that changed while it was read
+        if submission.state()["tables"] == submitted["tables"]:
+            with _LOCK, suppress(ValueError):
+                _cached_submissions[key] = stored
     return stored
 
 
 def claims_of(submission: Submission | None) -> int:
     """How many values a submission states."""
-    return len(_cached(submission).claims) if submission else 0
+    return len(_cached(submission, submission.state()).claims) if submission else 0
 
 
 RETAINED = 20
 """Rechecks of a review that are kept, the newest, beside those that are kept anyway."""
+PRUNED_AT_ONCE = 10
 
 
 def _prune(review: Review) -> None:
@@ -202,18 +217,19 @@ def _prune(review: Review) -> None:
     review.rechecks.exclude(pk__in=[*newest, *last]).exclude(input_hash__in=named).delete()
 
 
-def _state(review: Review, submission: Submission | None, revision: BriefRevision | None) -> str:
-    """Hash of the revisions that a recheck rests on; none of them has to be read for it."""
+def _numbers(review: Review, submitted: dict[str, Any] | None, revision: BriefRevision | None) -> dict[str, Any]:
+    """Which revisions a recheck rests on; none of them has to be read for it."""
     number = revision.number if revision else review.briefs.values_list("number", flat=True).first()
-    model = review.model_revisions.values_list("number", flat=True).first()
+    return {
+        "review": str(review.pk),
+        "brief": number,
+        "submission": submitted,
+        "model": review.model_revisions.values_list("number", flat=True).first(),
+        "thresholds": OfficeThresholds.current_revision(),
+        "runs": _runs(review),
+    }
+
+
+def _runs(review: Review) -> list[Any]:
     done = review.runs.filter(status=Run.Status.DONE).aggregate(count=Count("pk"), last=Max("finished_at"))
-    return input_hash(
-        {
-            "review": str(review.pk),
-            "brief": number,
-            "submission": submission.state() if submission else None,
-            "model": model,
-            "thresholds": OfficeThresholds.current_revision(),
-            "runs": [done["count"], str(done["last"])],
-        }
-    )
+    return [done["count"], str(done["last"])]
