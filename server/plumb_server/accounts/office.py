@@ -152,8 +152,8 @@ class OfficeNoteSerializer(NoteOfRecordSerializer):
     """A record as the administrator of the office sees it."""
 
     def to_representation(self, instance: Record) -> dict[str, Any]:
-        told: dict[str, Any] = super().to_representation(instance)
-        return told | {"detail": {name: value for name, value in told["detail"].items() if name in OF_ACCOUNTS}}
+        shown: dict[str, Any] = super().to_representation(instance)
+        return shown | {"detail": {name: value for name, value in shown["detail"].items() if name in OF_ACCOUNTS}}
 
 
 class OfficeRecordsView(OfficeView):

@@ -28,7 +28,7 @@ class SignatureAsked(APIException):
 
 
 class IdentityAsked(APIException):
-    """What changes how somebody comes in requires the password or a second factor first."""
+    """What changes how somebody signs in requires the password or a second factor first."""
 
     status_code = status.HTTP_401_UNAUTHORIZED
     default_detail = "this requires your password or second factor"

@@ -87,7 +87,7 @@ def carry_out(search: CauseSearch) -> None:
         return
     recheck = Recheck.objects.select_related("review", "submission").get(pk=search.recheck_id)
     if run_recheck(recheck.review, recheck.submission).pk != recheck.pk:
-        # the review is another by now, and asks for its own
+        # the review has changed meanwhile, and requires a search of its own
         _note(search, status=Status.STOPPED)
         return
     last = time.monotonic()

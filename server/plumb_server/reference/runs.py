@@ -53,7 +53,7 @@ def run_for(
     """The run that answers a request; an answer that is there is taken from the store, small models are solved at once.
 
     review, asked_by : whose run it is, one of them
-    member : who asks for a run of a review
+    member : who requests a run of a review
     """
     digest = input_hash(request)
     with transaction.atomic():

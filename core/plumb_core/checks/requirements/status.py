@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence, Set
+from collections.abc import Iterable, Iterator, Mapping, Sequence, Set
 from dataclasses import replace
 from typing import Literal
 
@@ -146,10 +146,11 @@ JUDGED_BY = (("drift_", "drift_ratio"), ("displacement_", "drift_ratio"), ("mass
 """Beginnings of quantities that are judged by what is made of them, and what that is."""
 
 
-def _of(key: Key, by_name: dict[str, list[Check]]) -> list[Check]:
-    """Checks of a value, and of what is made of it, in its direction."""
-    names = [key.name, *(made for begins, made in JUDGED_BY if key.name.startswith(begins))]
-    return [c for n in names for c in by_name.get(n, ()) if key.direction in (None, c.key.direction)]
+def _of(keys: Iterable[Key], by_name: dict[str, list[Check]]) -> Iterator[Check]:
+    """Checks of values, and of what is made of them, in their directions; the cases of a value have the same."""
+    for name, direction in dict.fromkeys((key.name, key.direction) for key in keys):
+        names = [name, *(made for begins, made in JUDGED_BY if name.startswith(begins))]
+        yield from (c for n in names for c in by_name.get(n, ()) if direction in (None, c.key.direction))
 
 
 def _checks(
@@ -160,11 +161,11 @@ def _checks(
         return [
             c for n in (*requirement.names, *requirement.clause_of) for c in by_name.get(n, ()) if c.verdict in doubtful
         ]
-    return [c for e in evidence for key in e.keys for c in _of(key, by_name)]
+    return [c for e in evidence for c in _of(e.keys, by_name)]
 
 
 def _level(evidence: Sequence[Evidence], by_name: dict[str, list[Check]]) -> int | None:
     """The level at which it is rechecked: the least over its places of the best of each; None where one is not."""
-    best = [max((c.level or 0 for key in e.keys for c in _of(key, by_name)), default=0) for e in evidence]
+    best = [max((c.level or 0 for c in _of(e.keys, by_name)), default=0) for e in evidence]
     least = min(best, default=0)
     return least or None
