@@ -76,6 +76,7 @@ INSTALLED_APPS = [
     "plumb_server.findings",
     "plumb_server.reports",
     "plumb_server.reference",
+    "plumb_server.exchange",
     "plumb_server.operations",
     "plumb_server.demo",
 ]
@@ -292,7 +293,7 @@ if TLS:
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": [
-        "rest_framework.authentication.SessionAuthentication",
+        "plumb_server.accounts.tokens.BySession",
         "plumb_server.accounts.tokens.TokenAuthentication",
     ],
     "DEFAULT_PERMISSION_CLASSES": [

@@ -12,6 +12,7 @@ from django.core.cache import cache
 from django.db import transaction
 from plumb_server.accounts.models import ApiToken, Invitation, User, digest_of
 from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, SUBMITTER
+from plumb_server.exchange.models import Import
 from plumb_server.reference.runs import run_for
 from plumb_server.reference.services import _question
 from plumb_server.reviews.models import Place, Review
@@ -40,8 +41,11 @@ IN_PERSON = "in person"
 
 WHO: dict[str, tuple[set[str], str]] = {
     **dict.fromkeys(("editions_list", "vocabulary_get", "solve", "recheck"), (SIGNED_IN, "computes")),
-    **dict.fromkeys(("hazard_values", "reviews_list", "reviews_create", "reviews_import"), (SIGNED_IN, "")),
+    **dict.fromkeys(
+        ("hazard_values", "reviews_list", "reviews_create", "reviews_import", "import_get"), (SIGNED_IN, "")
+    ),
     **dict.fromkeys(("profiles_list", "profile_import"), (SIGNED_IN, "")),
+    "import_get": ({"lead"}, ""),
     **dict.fromkeys(("account_change", "records_own", "tokens_list", "token_make"), (SIGNED_IN, IN_PERSON)),
     # whose it is
     "profile_delete": (LEADS, ""),
@@ -144,6 +148,7 @@ def places(clinic: Review, lead: Api) -> dict[str, Any]:
         "finding_id": clinic.findings.get(number=1).pk,
         "report_id": clinic.reports.get().pk,
         "printing_id": draft["id"],
+        "import_id": Import.objects.create(asked_by=User.objects.get(email=LEAD), size=1).pk,
         "run_id": run_for(clinic, "modal", _question(clinic, "modal")).pk,
         "token_id": ApiToken.issue(author, "x", "read", 1)[0].pk,
         "place_id": Place.objects.create(review=clinic, role="reader", invitation=invitation).pk,

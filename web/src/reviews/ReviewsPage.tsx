@@ -3,7 +3,7 @@ import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answered, api, type ReviewSummary } from "../shared/api/client";
+import { ApiProblem, answered, api, type Problem, type Schemas, type ReviewSummary } from "../shared/api/client";
 import { reviewsQuery, takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
 import { Problems } from "../shared/Problems";
 import { Appearance } from "../shared/Appearance";
@@ -37,7 +37,8 @@ export function ReviewsPage() {
       } catch {
         throw new Error(strings.isNotAnExportedReview(file.name));
       }
-      return answered(api.POST("/api/reviews/import/", { body: document }));
+      const answer = await answered(api.POST("/api/reviews/import/", { body: document }));
+      return "status" in answer && "problems" in answer ? imported(answer) : answer;
     },
     onSuccess: (review) => go(`/reviews/${review.id}/sheet`),
   });
@@ -187,4 +188,18 @@ function NewReview() {
       </Button>
     </form>
   );
+}
+
+/** ms between looks at how far an import is. */
+const LOOK_AGAIN = 500;
+
+/** The review of a large import, when its job has made it. */
+async function imported(waiting: Schemas["Import"]): Promise<{ id: string }> {
+  let now = waiting;
+  while (now.status === "queued" || now.status === "running") {
+    await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN));
+    now = await answered(api.GET("/api/imports/{import_id}/", { params: { path: { import_id: now.id } } }));
+  }
+  if (now.review) return { id: now.review };
+  throw new ApiProblem(422, now.problems as Problem[]);
 }

@@ -14,6 +14,8 @@ from django.db import connection
 from django.utils import timezone
 
 from plumb_server.accounts.models import ApiToken, Invitation
+from plumb_server.exchange.imports import tidy as tidy_imports
+from plumb_server.reference.models import Run
 from plumb_server.reports.models import Printing
 from plumb_server.reports.printing import RETENTION
 
@@ -27,6 +29,8 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         now = timezone.now()
         call_command("clearsessions")
+        tidy_imports()
+        Run.objects.filter(review=None, created_at__lt=now - JOB_RETENTION).delete()
         Printing.objects.filter(asked_at__lt=now - RETENTION).delete()
         Invitation.objects.filter(accepted_at=None, expires_at__lt=now - INVITATION_RETENTION).delete()
         ApiToken.objects.filter(expires_at__lt=now).delete()
