@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Iterable, Sequence
 
 from plumb_core.checks.check import AddedUp, Check
 from plumb_core.checks.context import Context
@@ -46,8 +47,14 @@ def coverage(
         "shown": sum(r["status"] == "shown" for r in requirements),
         "missing": sum(r["status"] == "missing" for r in requirements),
         "unchecked": unchecked,
+        "reasons": _reasons(why.get(id(claim)) or _why(context, claim) for claim in missing),
         "not_rechecked": [_place(claim, why.get(id(claim)) or _why(context, claim)) for claim in missing],
     }
+
+
+def _reasons(reasons: Iterable[str]) -> list[results.Reason]:
+    """How many values are not rechecked for each reason."""
+    return [{"why": why, "values": values} for why, values in Counter(reasons).items()]
 
 
 def _why(context: Context, claim: Claim) -> str:

@@ -10,7 +10,6 @@ from plumb_core.checks.claims import theirs
 from plumb_core.checks.context import Context
 from plumb_core.checks.kinds import KINDS
 from plumb_core.checks.verdict import DeviationRole
-from plumb_core.documents.submission import Claim
 from plumb_core.quantities import QUANTITIES, Kind
 from plumb_core.rules import Key
 
@@ -48,16 +47,18 @@ def with_origins(checks: Sequence[Check], context: Context) -> list[Check]:
 
 def _first_of_repeated(checks: Sequence[Check], context: Context) -> dict[int, str]:
     """For origins that only repeat the value of their place, id() of the check -> id of the first that states it."""
-    places: dict[tuple[Key, int | None], list[Check]] = {}
+    # a place may be stated by hundreds of cases: each value and its rounding is taken once
+    places: dict[tuple[Key, int | None], list[tuple[float | str, float, str]]] = {}
     repeated: dict[int, str] = {}
     for check in checks:
         if check.role is not DeviationRole.ORIGIN or check.kind != "value" or check.claim is None:
             continue
         earlier = places.setdefault((check.key, check.index), [])
-        same = next((e for e in earlier if e.claim is not None and _same_value(e.claim, check.claim, context)), None)
+        value, half = theirs(check.claim), context.claims.rounding(check.claim)
+        same = next((i for v, h, i in earlier if _same_value(v, h, value, half)), None)
         if same is not None:
-            repeated[id(check)] = same.id
-        earlier.append(check)
+            repeated[id(check)] = same
+        earlier.append((value, half, check.id))
     return repeated
 
 
@@ -113,12 +114,11 @@ def _ratio(check: Check) -> float | None:
     return ratio if ratio > 0 else None
 
 
-def _same_value(one: Claim, other: Claim, context: Context) -> bool:
-    """Whether two claims state the same value, as far as their digits state."""
-    a, b = theirs(one), theirs(other)
-    if isinstance(a, str) or isinstance(b, str):
-        return a == b
-    return abs(a - b) <= (context.claims.rounding(one) + context.claims.rounding(other)) * (1 + 1e-9)
+def _same_value(one: float | str, half_of_one: float, other: float | str, half_of_other: float) -> bool:
+    """Whether two submitted values are the same, as far as their digits state."""
+    if isinstance(one, str) or isinstance(other, str):
+        return one == other
+    return abs(one - other) <= (half_of_one + half_of_other) * (1 + 1e-9)
 
 
 def _put_out_by_parts(

@@ -57,11 +57,18 @@ def recheck_result(context: Context, checks: Sequence[Check], *, steps: bool) ->
     }
 
 
+MOST_LISTED = 500
+"""Values without a recheck that the sheet names one by one."""
+
+
 def sheet_of(recheck: results.RecheckResult) -> results.RecheckSheet:
     """A recheck as the screens have it, without its derivations."""
     retained = {part: content for part, content in recheck.items() if part not in ("steps", "causes", "flips")}
     values = [{part: step[part] for part in ("id", "value", "source")} for step in recheck["steps"]["independent"]]
-    return {**retained, "values": values}  # type: ignore[typeddict-item]
+    listed = recheck["coverage"]
+    # a large submission may have ten thousands of them: the screens say how many, and why
+    coverage = {**listed, **{part: listed[part][:MOST_LISTED] for part in ("unchecked", "not_rechecked")}}
+    return {**retained, "coverage": coverage, "values": values}  # type: ignore[typeddict-item]
 
 
 def _counts(verdicts: Counter[Verdict]) -> results.Counts:

@@ -190,9 +190,18 @@ class NotRechecked(TypedDict):
 
 
 @with_config(STRICT)
+class Reason(TypedDict):
+    """Why values are not rechecked, and how many."""
+
+    why: str
+    values: int
+
+
+@with_config(STRICT)
 class Coverage(TypedDict):
     """How many of the submitted values are rechecked and at which level, the checks of those that are not, and why.
 
+    reasons : with the number of values of each; the screens' sheet names the first values alone.
     requirements : of the edition that apply, of which `shown` are shown and `missing` are missing; the rest is open.
     """
 
@@ -204,6 +213,7 @@ class Coverage(TypedDict):
     shown: int
     missing: int
     unchecked: list[str]
+    reasons: list[Reason]
     not_rechecked: list[NotRechecked]
 
 

@@ -6,6 +6,7 @@ from functools import cache
 from typing import Any
 
 from django.core.exceptions import ImproperlyConfigured
+from drf_spectacular.authentication import SessionScheme
 from drf_spectacular.extensions import OpenApiAuthenticationExtension
 from drf_spectacular.utils import OpenApiResponse, extend_schema_field
 from plumb_core.documents import answers, listings, results, side_by_side
@@ -78,6 +79,12 @@ class CellSerializer(serializers.Serializer[Any]):
         ["table", "column", "row", "skip", "nothing"], help_text="what stays open until it is answered"
     )
     choices = CellAnswerSerializer(many=True)
+
+
+class ByCookie(SessionScheme):  # type: ignore[no-untyped-call]
+    """Sessions, as the document describes them."""
+
+    target_class = "plumb_server.accounts.tokens.BySession"
 
 
 class KeyScheme(OpenApiAuthenticationExtension):  # type: ignore[no-untyped-call]

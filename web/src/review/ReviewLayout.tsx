@@ -366,12 +366,9 @@ const unread = (submission: Submission) =>
   ).length;
 
 /** How the submitted values were rechecked, in words. */
-const coverageWords = (coverage: Recheck["coverage"]) => {
-  const why = new Map<string, number>();
-  for (const one of coverage.not_rechecked) why.set(one.why, (why.get(one.why) ?? 0) + 1);
-  return [
+const coverageWords = (coverage: Recheck["coverage"]) =>
+  [
     strings.recheckedWithOurOwnInputs(counted(coverage.independent, "value")),
     strings.recomputedFromTheirOwnUpstream(coverage.recomputed),
-    ...[...why].map(([reason, count]) => strings.notRechecked(count, reason)),
+    ...coverage.reasons.map(({ why, values }) => strings.notRechecked(values, why)),
   ].join("; ");
-};

@@ -126,6 +126,7 @@ export function recheckOf(checks: Check[], steps: Step[] = []): Recheck {
       shown: 0,
       missing: 0,
       unchecked: [],
+      reasons: [],
       not_rechecked: [],
     },
     requirements: [],

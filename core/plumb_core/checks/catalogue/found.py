@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
@@ -60,7 +61,12 @@ class Found:
 
     def alike(self, check: Check) -> int:
         """How many values of the quantity of an origin have its cause, itself included."""
-        return 1 + sum(c.key.name == check.key.name and check.id in c.rests_on for c in self.checks)
+        return 1 + self._resting[check.key.name, check.id]
+
+    @cached_property
+    def _resting(self) -> Counter[tuple[str, str]]:
+        """How many checks of a quantity rest on an origin."""
+        return Counter((c.key.name, origin) for c in self.checks for origin in dict.fromkeys(c.rests_on))
 
     def spoken(self, code: str) -> Iterator[Named]:
         """The checks of checkers that speak for a code."""
