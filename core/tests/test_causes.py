@@ -14,9 +14,10 @@ import numpy as np
 import pytest
 from plumb_core.causes.agreement import Stated, agreement
 from plumb_core.causes.answer import recheck_with_causes
-from plumb_core.causes.search import Cause
+from plumb_core.causes.search import Cause, causes_of
 from plumb_core.causes.slip import Attempt
 from plumb_core.causes.slips import slips
+from plumb_core.checks.recheck import all_checks, context_of
 from plumb_core.checks.verdict import DeviationRole
 from plumb_core.editions import EDITIONS as ALL
 from plumb_core.rules import Evaluation, Key
@@ -33,6 +34,7 @@ from slips_made import (
     written,
 )
 from test_stages import EDITIONS, right, taken_in
+from timing import process_seconds
 
 DEMO = Path(__file__).parent / "data" / "demo"
 STATIC_NOT_PERMITTED = "permission"
@@ -373,3 +375,42 @@ def test_a_slip_with_all_its_consequences_is_one_cause(
     assert [s["code"] for s in cause["slips"]] == [code]
     assert set(answer["origins"]) <= set(cause["explains"])
     assert cause["bits"] > 5
+
+
+@pytest.mark.timing
+def test_thousands_of_deviations_of_one_quantity_are_searched_in_seconds() -> None:
+    """60 cases of 99 stories, all forces wrong: nothing compares all of them with each slip one by one."""
+    names = [f"L{i + 1}" for i in range(99)]
+    system = {"R": 5.0, "Omega_0": 2.5, "C_d": 5.0, "period_type": "other"}
+    brief = {
+        "edition": "asce7-16",
+        "site": {"S_S": 1.2, "S_1": 0.36, "site_class": "C", "T_L": 8.0},
+        "occupancy": {"risk_category": "II"},
+        "system": {"X": system, "Y": system},
+        "stories": [{"name": name, "height": 3.5, "weight": 5000.0} for name in names],
+    }
+    cases = [{"name": f"EX {i}", "kind": "static", "direction": "XY"[i % 2]} for i in range(60)]
+    stated = [
+        {
+            "quantity": "F",
+            "direction": case["direction"],
+            "case": case["name"],
+            "story": name,
+            "value": v,
+            "text": str(v),
+        }
+        for i, case in enumerate(cases)
+        for s, name in enumerate(names)
+        for v in (round(10.0 + 0.37 * s + 0.01 * i, 2),)
+    ]
+    made = {
+        "format": "plumb-recheck",
+        "version": 1,
+        "brief": brief,
+        "submission": {"label": "S0", "cases": cases, "claims": stated},
+    }
+    with np.errstate(all="ignore"):
+        context = context_of(made)
+        checks = all_checks(context)
+        assert sum(c.role is DeviationRole.ORIGIN for c in checks) > 3000
+        assert process_seconds(lambda: causes_of(context, checks)) < 3.0

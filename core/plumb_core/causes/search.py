@@ -15,7 +15,7 @@ from typing import Any
 
 import numpy as np
 
-from plumb_core.causes.agreement import NOTHING, Agreement, Stated, agreement, value_at
+from plumb_core.causes.agreement import NOTHING, REACH, Agreement, Stated, agreement, value_at
 from plumb_core.causes.beam import Move
 from plumb_core.causes.given import Given, given_otherwise
 from plumb_core.causes.sets import sets_below
@@ -141,6 +141,8 @@ class Search:
             if check.subject is not None and (check.carried or check.independent) is not None:
                 self.of_key.setdefault(check.key, []).append(check)
         self.evaluations = 0
+        self._stated: dict[Key, tuple[list[Check], list[Stated]]] = {}
+        self._numbers: dict[Key, tuple[Any, ...] | None] = {}
         self.effects: dict[Key, list[tuple[Move, Any]]] = {}
         """What each slip alone gives at a key."""
 
@@ -219,7 +221,13 @@ class Search:
     # Judging
 
     def stated(self, key: Key) -> tuple[list[Check], list[Stated]]:
-        """The checks of a key with their submitted values."""
+        """The checks of a key with their submitted values; its checks are settled once its place is known."""
+        known = self._stated.get(key)
+        if known is None or len(known[0]) != len(self.of_key.get(key, ())):
+            known = self._stated[key] = self._stated_of(key)
+        return known
+
+    def _stated_of(self, key: Key) -> tuple[list[Check], list[Stated]]:
         of_key = [c for c in self.of_key.get(key, ()) if c.subject is not None]
         found = []
         for check in of_key:
@@ -233,7 +241,38 @@ class Search:
 
     def judged(self, key: Key, value: Any, attempt: Attempt) -> tuple[frozenset[str], Agreement]:
         """What a value at a key says of the claims there: ids of the origins it explains, and the agreement."""
+        if not self._may_reproduce(key, value):
+            return frozenset(), NOTHING
         return self.judged_together([(key, value)], attempt)
+
+    def _may_reproduce(self, key: Key, value: Any) -> bool:
+        """Whether a value is near any submitted one that deviates: most are not, and need no closer look."""
+        if key not in self._numbers:
+            self._numbers[key] = self._as_numbers(key)
+        numbers = self._numbers[key]
+        if numbers is None or value is None or isinstance(value, str | bool):
+            return True
+        theirs_of_key, halves, places = numbers
+        if isinstance(value, np.ndarray):
+            padded = np.append(value, np.nan)
+            under = padded[np.minimum(places, len(value))]
+        else:
+            under = np.full(len(places), float(value))
+        return bool(np.any(np.abs(theirs_of_key - under) <= np.maximum(halves * 1.01, REACH * np.abs(under)) + 1e-12))
+
+    def _as_numbers(self, key: Key) -> tuple[Any, ...] | None:
+        """The submitted numbers of a key that deviate, half of their last digits, and their places; None with texts."""
+        checks, stated = self.stated(key)
+        if any(isinstance(s.theirs, str) or isinstance(s.ours, str) for s in stated):
+            return None
+        off = [(s.theirs, s.half, c.index) for c, s in zip(checks, stated, strict=True) if s.deviates]
+        if any(i is None for _, _, i in off) and any(i is not None for _, _, i in off):
+            return None
+        return (
+            np.array([t for t, _, _ in off], dtype=float),
+            np.array([h for _, h, _ in off], dtype=float),
+            np.array([0 if i is None else i for _, _, i in off], dtype=int),
+        )
 
     def judged_together(self, values: Sequence[tuple[Key, Any]], attempt: Attempt) -> tuple[frozenset[str], Agreement]:
         """What the values of several keys say together: those that all deviate by one ratio are one observation."""

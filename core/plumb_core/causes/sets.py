@@ -19,6 +19,8 @@ if TYPE_CHECKING:
 
 MOST_MOVES = 200
 """Slips of a value that are tried in sets."""
+MOST_COMPARED = 60
+"""Values of a quantity that sets are sought by; all of them judge what is found."""
 MOST_UNEXPLAINED = 20
 """Values that sets are sought for."""
 
@@ -73,6 +75,8 @@ def _sets_of(search: Search, key: Key, effects: Sequence[tuple[Move, Any]]) -> l
     ]
     if not compared:
         return []
+    # hundreds of cases may state one place: some of the values tell the sets that are worth an evaluation
+    compared = compared[:: max(1, len(compared) // MOST_COMPARED)]
 
     def at(value: Any) -> NDArray[np.float64]:
         return np.array([x if isinstance(x := value_at(value, c.index), float) else np.nan for c, _, _ in compared])
