@@ -413,4 +413,4 @@ def test_thousands_of_deviations_of_one_quantity_are_searched_in_seconds() -> No
         context = context_of(made)
         checks = all_checks(context)
         assert sum(c.role is DeviationRole.ORIGIN for c in checks) > 3000
-        assert process_seconds(lambda: causes_of(context, checks)) < 3.0
+        assert process_seconds(lambda: causes_of(context, checks), repeats=3) < 3.0
