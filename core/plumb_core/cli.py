@@ -14,7 +14,7 @@ from plumb_core.errors import InputRefused, Problem
 
 # each command imports what it needs: together the imports take over a second
 
-DOCUMENTS = ("request", "recheck", "profile", "result", "rechecked", "across", "editions")
+DOCUMENTS = ("request", "recheck", "profile", "result", "rechecked", "across", "difference", "editions")
 """What is read (`request`, `recheck`, `profile`) and what is written (the others)."""
 
 
@@ -23,6 +23,7 @@ def schema(name: str) -> dict[str, Any]:
     from pydantic import TypeAdapter
 
     from plumb_core.documents.answers import SOLVED
+    from plumb_core.documents.differences import DIFFERENCE
     from plumb_core.documents.listings import EDITION_LIST
     from plumb_core.documents.recheck import RecheckDocument
     from plumb_core.documents.requests import Request
@@ -37,6 +38,7 @@ def schema(name: str) -> dict[str, Any]:
         "result": SOLVED,
         "rechecked": RECHECKED,
         "across": ACROSS,
+        "difference": DIFFERENCE,
         "editions": EDITION_LIST,
     }
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schemas[name].json_schema()}
@@ -129,6 +131,9 @@ def main(arguments: list[str] | None = None) -> int:
     rechecking = commands.add_parser("recheck", help="recheck a .plumb.json document, with the causes of deviations")
     rechecking.add_argument("file")
     rechecking.add_argument("--with", dest="patch", metavar="PATCH", help="what if: a JSON merge patch of the brief")
+    comparing = commands.add_parser("compare", help="what became of the deviations of a submission in the next one")
+    comparing.add_argument("old", help="a recheck document, or an exported review with its findings")
+    comparing.add_argument("new", help="the recheck document of the next submission")
     commands.add_parser("across", help="compare the editions of a .plumb.json document").add_argument("file")
     recording = commands.add_parser("record", help="read a ground record into the field `record` of `plumb solve`")
     recording.add_argument("--unit", default="", help="g, m/s2, cm/s2 or mm/s2, if the file does not state it")
@@ -200,6 +205,10 @@ def _answer(chosen: argparse.Namespace) -> Any:
             if chosen.patch is None:
                 return recheck_with_causes(document)
             return what_if(document, read_json(_read_file(chosen.patch)))
+        case "compare":
+            from plumb_core.difference import difference
+
+            return difference(read_json(_read_file(chosen.old)), read_json(_read_file(chosen.new)))
         case "across":
             from plumb_core.across import across
             from plumb_core.documents.reading import read_recheck

@@ -1,0 +1,140 @@
+"""Submission to submission: each deviation is in one group, each open finding has the state of its worst check."""
+
+from __future__ import annotations
+
+import copy
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from plumb_core.cli import main
+from plumb_core.difference import difference
+from plumb_core.errors import InputRefused
+from plumb_core.rules import Key
+from slips_made import base, document, written
+
+EDITION = "asce7-16"
+GROUPS = ("settled", "open", "undecided", "new")
+
+
+def submitted(label: str, **factors: float) -> dict[str, Any]:
+    """A submission with some values typed wrong, and all that follows from them; all others are right."""
+    _, evaluation = base(EDITION)
+    pins = {}
+    for name, factor in factors.items():
+        quantity, _, direction = name.partition("__")
+        key = Key(quantity, direction or None)
+        pins[key] = float(written(evaluation.at(key).value * factor))
+    made = document(EDITION, evaluation.assuming(pins=pins))
+    made["submission"]["label"] = label
+    return made
+
+
+def claim(made: dict[str, Any], quantity: str, direction: str | None = None) -> dict[str, Any]:
+    return next(c for c in made["submission"]["claims"] if (c["quantity"], c.get("direction")) == (quantity, direction))
+
+
+def with_findings(made: dict[str, Any], *findings: tuple[int, str, list[str]]) -> dict[str, Any]:
+    parts = [
+        {"number": n, "title": f"Finding {n}", "status": status, "checks": checks} for n, status, checks in findings
+    ]
+    return {**made, "review": {"findings": parts}}
+
+
+def ids(group: list[dict[str, Any]]) -> set[str]:
+    return {each["check"] for each in group}
+
+
+def test_each_deviation_is_in_one_group() -> None:
+    """F_a is corrected, V in X is changed and not right, W stays wrong, R in Y is not stated any more, rho is new."""
+    old = submitted("S0", F_a=1.2, V__X=1.3, W=1.1, R__Y=0.7)
+    new = submitted("S1", V__X=1.17, W=1.1, R__Y=0.7, rho__X=1.25)
+    new["submission"]["claims"].remove(claim(new, "R", "Y"))
+    told = difference(old, new)
+    assert (told["before"], told["after"]) == ("S0", "S1")
+    assert "F_a" in ids(told["settled"])
+    states = {each["check"]: each["why"] for each in told["open"]}
+    assert states["V.X"] == "changed, and not right"
+    assert states["W"] == "still there"
+    assert "R.Y" in ids(told["undecided"])
+    assert "rho.X" in ids(told["new"])
+    # none is in two groups
+    assert sum(len(told[g]) for g in GROUPS) == len(set().union(*(ids(told[g]) for g in GROUPS)))
+    (of_V,) = [each for each in told["open"] if each["check"] == "V.X"]
+    assert of_V["moved"] == pytest.approx(1.17 / 1.3 - 1.0, abs=1e-4)
+    assert (of_V["was"], of_V["now"]) == ("differs", "differs")
+
+
+def test_a_value_that_nobody_asked_about_is_listed_with_how_far_it_moved() -> None:
+    """0.4 % on the weight: within the tolerance, and another number; nothing follows from it."""
+    old = with_findings(submitted("S0", F_a=1.2), (3, "issued", ["F_a"]))
+    new = submitted("S1")
+    weight = claim(new, "W")
+    weight |= {"value": weight["value"] * 1.004, "text": f"{weight['value'] * 1.004:.1f}"}
+    told = difference(old, new)
+    (moved,) = [each for each in told["changed"] if each["check"] == "W"]
+    assert moved["moved"] == pytest.approx(0.004, abs=2e-4)
+    assert (moved["was"], moved["now"], moved["finding"]) == ("agrees", "agrees", None)
+    # what follows from a finding's value was required to change
+    assert {each["finding"] for each in told["settled"]} == {3}
+    assert not {"S_MS", "S_DS", "C_s.X"} & ids(told["changed"])
+
+
+def test_a_finding_has_the_state_of_its_worst_check() -> None:
+    old = with_findings(
+        submitted("S0", F_a=1.2, V__X=1.3, W=1.1),
+        (1, "issued", ["F_a"]),
+        (2, "answered", ["F_a", "W"]),
+        (4, "issued", ["V.X"]),
+        (5, "settled", ["W"]),
+        (6, "issued", ["no_such_check"]),
+    )
+    told = difference(old, submitted("S1", V__X=1.17, W=1.1))
+    assert {f["number"]: f["state"] for f in told["findings"]} == {
+        1: "settled",
+        2: "open",
+        4: "changed but not right",
+        6: "undecided",
+    }
+
+
+def test_what_came_and_went_is_named() -> None:
+    old, new = submitted("S0"), submitted("S1")
+    for made, case, file in ((old, "EQ one", "a.csv"), (new, "EQ two", "b.csv")):
+        made["submission"]["cases"] = [{"name": case, "kind": "static", "direction": "X"}]
+        forces = [c for c in made["submission"]["claims"] if c["quantity"] == "F" and c["direction"] == "X"]
+        for each in forces:
+            each |= {"case": case, "source": {"file": file}}
+    told = difference(old, new)
+    assert told["cases"] == {"came": ["EQ two"], "went": ["EQ one"]}
+    assert told["files"] == {"came": ["b.csv"], "went": ["a.csv"]}
+    assert told["stories"] == {"came": [], "went": []}
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.dictionaries(st.sampled_from(["F_a", "F_v", "W", "V__X", "T_a__Y"]), st.sampled_from([0.8, 1.15, 1.4])))
+def test_a_submission_compared_with_itself_has_changed_nothing(factors: dict[str, float]) -> None:
+    made = submitted("S0", **factors)
+    told = difference(made, copy.deepcopy(made))
+    assert (told["settled"], told["new"], told["changed"], told["undecided"]) == ([], [], [], [])
+    assert all(each["why"] == "still there" and not each["moved"] for each in told["open"])
+    # and there and back: what is new one way is settled the other
+    right = submitted("S1")
+    assert ids(difference(made, right)["settled"]) == ids(difference(right, made)["new"])
+
+
+def test_the_command_and_what_it_refuses(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    old, new = tmp_path / "old.json", tmp_path / "new.json"
+    old.write_text(json.dumps(submitted("S0", W=1.1)))
+    new.write_text(json.dumps(submitted("S1")))
+    assert main(["compare", str(old), str(new)]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert "W" in ids(told["settled"])
+    new.write_text("{}")
+    assert main(["compare", str(old), str(new)]) == 2
+    assert "errors" in json.loads(capsys.readouterr().err)
+    with pytest.raises(InputRefused):
+        difference([], {})
