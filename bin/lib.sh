@@ -35,8 +35,10 @@ set_up() {
   mkdir -p "$ROOT/.tools"
   exec 8>"$ROOT/.tools/.lock"; flock 8
   install_packages "$@"
-  install_python
+  # beside each other: one waits for a registry while the other works
+  install_python & local python=$!
   install_web
+  wait $python
   build_web
   flock -u 8; exec 8>&-
 }

@@ -230,7 +230,7 @@ def test_slips_at_different_places_are_found_together() -> None:
     assert sorted(s["at"][0] for s in shown["slips"]) == ["S", "gamma_I"]
 
 
-@pytest.mark.parametrize("factors", [(1.07, 1.07), (1.07, 0.93), (1.13, 1.09)])
+@pytest.mark.parametrize("factors", [(1.07, 1.07), (1.13, 0.93)])
 @pytest.mark.parametrize("edition", EDITIONS)
 def test_no_set_of_slips_is_claimed_by_chance(edition: str, factors: tuple[float, float]) -> None:
     """Base shears that are off by chance, with nothing stated above them: any two factors might give each."""
@@ -413,4 +413,4 @@ def test_thousands_of_deviations_of_one_quantity_are_searched_in_seconds() -> No
         context = context_of(made)
         checks = all_checks(context)
         assert sum(c.role is DeviationRole.ORIGIN for c in checks) > 3000
-        assert process_seconds(lambda: causes_of(context, checks), repeats=3) < 3.0
+        assert process_seconds(lambda: causes_of(context, checks), repeats=1) < 3.0

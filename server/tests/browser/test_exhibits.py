@@ -116,6 +116,9 @@ def test_a_page_is_read_and_theirs_opens_it_with_the_cell_framed(browser: Browse
     b.open(path + "/sheet?check=h.L2")
     b.wait_text(".bench", "hostel.pdf · page 2, table 1 · row 3 · B")
     next(a for a in b.all(".bench a") if "hostel.pdf" in a.text).click()
+    # the page has found its place when nothing is under way any more
+    b.find(".pdf-cell")
+    b.settle()
     cell = b.find(".pdf-cell").rect
     table = b.find(".pdf-table.now").rect
     assert table["x"] < cell["x"] < table["x"] + table["width"]

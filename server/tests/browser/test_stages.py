@@ -60,6 +60,8 @@ def test_a_case_gets_another_role_and_what_changes_is_seen_at_once(lead_browser:
     side.send_keys("2" + Keys.ENTER)
     b.wait_text(".cases-flips", "Static X +e changed")
     b.wait_text(".cases-flips", "of the cases differs")
+    # the field is another one as soon as the stored side is there
+    b.settle()
     side = b.find("input[aria-label^='Side of the mass in Static X +e']")
     side.clear()
     side.send_keys("+5 %" + Keys.ENTER)

@@ -224,15 +224,41 @@ def test_two_machines_behind_one_name(pooled: tuple[dict[str, str], Path]) -> No
         machines.end()
 
 
+def demo_into(cluster: Cluster, folder: Path) -> None:
+    """Bring the demo into a cluster, by its owner."""
+    name = f"plumb_standby_{os.getpid()}"
+    seeded(name, folder / "exhibits")
+    owner = cluster.role("owner")
+    ours = ["-h", os.environ["PLUMB_DB_HOST"], "-p", os.environ["PLUMB_DB_PORT"], "-U", os.environ["PLUMB_DB_USER"]]
+    theirs = [
+        "-h",
+        "127.0.0.1",
+        "-p",
+        cluster.port,
+        "-U",
+        "plumb_owner",
+        "-d",
+        "plumb",
+        "--no-owner",
+        "--no-privileges",
+    ]
+    for command, password in (
+        (["pg_dump", *ours, "-Fc", "-Z", "0", "-f", f"{folder}/dump", name], os.environ["PLUMB_DB_PASSWORD"]),
+        (["pg_restore", *theirs, f"{folder}/dump"], owner["PLUMB_DB_PASSWORD"]),
+    ):
+        done = run([str(BIN_FOLDER / command[0]), *command[1:]], {**os.environ, "PGPASSWORD": password})
+        assert done.returncode == 0, done.stderr
+    granted = run([sys.executable, "manage.py", "grant_roles"], owner, cwd=SERVER)
+    assert granted.returncode == 0, granted.stderr
+    with as_owner() as db:
+        db.execute(f"DROP DATABASE {name} WITH (FORCE)")
+
+
 def test_a_standby_takes_over_within_half_a_minute(cluster: Cluster) -> None:
     """The primary is killed at work; its standby is promoted, and the application comes back by itself."""
     running = Running()
     try:
-        manage = [sys.executable, "manage.py"]
-        owner = cluster.role("owner")
-        for command in (["migrate", "--verbosity", "0"], ["grant_roles"], ["seed_demo"]):
-            done = run([*manage, *command], owner, cwd=SERVER)
-            assert done.returncode == 0, done.stderr
+        demo_into(cluster, running.folder)
         base = {"PGPASSWORD": "base-word"}
         copy = ["pg_basebackup", "-h", "127.0.0.1", "-p", cluster.port, "-U", "plumb_base", "-X", "stream", "-R"]
         cluster.do(*copy, "-D", f"{cluster.place}/standby", "--checkpoint=fast", **base)
