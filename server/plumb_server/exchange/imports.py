@@ -46,30 +46,46 @@ def begin(user: User, document: IO[bytes], size: int) -> Import:
             defer(TASK, QUEUE, f"{QUEUE} of {user.pk}", user.pk, waiting=str(waiting.pk))
     if settings.JOBS_AT_ONCE:
         carry_out(waiting)
+        waiting.refresh_from_db()
     return waiting
 
 
 def carry_out_apart(waiting: Import) -> None:
     """Import in a process of its own: what a large document takes is given back when it ends."""
-    waiting.attempts += 1
-    waiting.status = Status.RUNNING if waiting.attempts <= MOST_ATTEMPTS else Status.FAILED
-    waiting.save(update_fields=["attempts", "status"])
-    if waiting.status == Status.FAILED:
-        _end(waiting, Status.FAILED, "the import stopped its process twice", "Contact the operator.")
+    if waiting.attempts >= MOST_ATTEMPTS:
+        _fail(waiting, "the import stopped its process twice", "Contact the operator.")
+        return
+    # the process of a worker that ended may be at it still: this waits for it, and finds nothing left to do then
+    begun = Import.objects.filter(pk=waiting.pk, status__in=(Status.QUEUED, Status.RUNNING))
+    if not begun.update(attempts=waiting.attempts + 1, status=Status.RUNNING):
         return
     command = [sys.executable, str(settings.ROOT / "server" / "manage.py"), "carry_out_import", str(waiting.pk)]
     try:
         done = subprocess.run(command, timeout=LONGEST.total_seconds(), check=False)
     except subprocess.TimeoutExpired:
-        _end(waiting, Status.FAILED, "the import takes too long", "Export the review with fewer values.")
+        _fail(waiting, "the import takes too long", "Export the review with fewer values.")
         return
-    waiting.refresh_from_db()
-    if done.returncode and waiting.open:
-        _end(waiting, Status.FAILED, "the import failed unexpectedly", "Try again, or contact the operator.")
+    if done.returncode:
+        _fail(waiting, "the import failed unexpectedly", "Try again, or contact the operator.")
+
+
+@transaction.atomic
+def _fail(waiting: Import, message: str, remedy: str) -> None:
+    """Say why an import failed, unless a process of it was done after all."""
+    stored = Import.objects.select_for_update().get(pk=waiting.pk)
+    if stored.open:
+        _end(stored, Status.FAILED, message, remedy)
 
 
 def carry_out(waiting: Import) -> None:
-    """Import a document that waits, all of it or nothing."""
+    """Import a document that waits, all of it or nothing, and once: the row is locked until it is done."""
+    with transaction.atomic():
+        stored = Import.objects.select_for_update(of=("self",)).select_related("asked_by").get(pk=waiting.pk)
+        if stored.open:
+            _carry_out(stored)
+
+
+def _carry_out(waiting: Import) -> None:
     with storages["exhibits"].open(waiting.place) as file:
         body = file.read()
     try:
@@ -90,11 +106,11 @@ def _end(waiting: Import, status: Import.Status, message: str = "", remedy: str 
     if message:
         waiting.problems = [{"path": "/", "message": message, "remedy": remedy}]
     waiting.save()
-    storages["exhibits"].delete(waiting.place)
+    transaction.on_commit(lambda: storages["exhibits"].delete(waiting.place))
 
 
 def tidy() -> None:
-    """Forget what became of imports a while ago, and documents whose import never began."""
+    """Forget what became of imports a while ago, and their documents."""
     for old in Import.objects.filter(asked_at__lt=timezone.now() - RETENTION):
         storages["exhibits"].delete(old.place)
         old.delete()

@@ -17,4 +17,4 @@ class Command(BaseCommand):
         parser.add_argument("waiting")
 
     def handle(self, *args: Any, waiting: str, **options: Any) -> None:
-        carry_out(Import.objects.select_related("asked_by").get(pk=waiting))
+        carry_out(Import.objects.get(pk=waiting))
