@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gzip
 import json
 from pathlib import Path
 from typing import Any
@@ -13,6 +14,7 @@ from django.db import transaction
 from plumb_server.accounts.models import ApiToken, Invitation, User, digest_of
 from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, SUBMITTER
 from plumb_server.exchange.models import Import
+from plumb_server.rechecks.models import SheetPage
 from plumb_server.reference.runs import run_for
 from plumb_server.reference.services import _question
 from plumb_server.reviews.models import Place, Review
@@ -80,7 +82,7 @@ WHO: dict[str, tuple[set[str], str]] = {
                 "brief_govern",
                 "brief_undo",
             ),
-            *("derivation_get", "recheck_get", "review_export", "finding_file", "finding_change"),
+            *("derivation_get", "recheck_get", "recheck_page", "review_export", "finding_file", "finding_change"),
             *("model_get", "model_change", "model_undo", "frame_build", "frame_table", "record_read"),
             *("run_ask", "run_get", "run_cancel", "report_draft", "report_preview"),
             *(
@@ -138,8 +140,13 @@ def places(clinic: Review, lead: Api) -> dict[str, Any]:
     )
     lead.sign(clinic.pk)
     draft = lead.send("POST", f"/api/reviews/{clinic.pk}/report/draft/").json()
+    lead.get(f"/api/reviews/{clinic.pk}/recheck/")
+    recheck = clinic.rechecks.latest("at")
+    SheetPage.objects.create(recheck=recheck, number=1, checks_gz=gzip.compress(b"{}"))
     return {
         "review_id": clinic.pk,
+        "recheck": recheck.input_hash,
+        "number": 1,
         "submission_id": submission.pk,
         "exhibit_id": exhibit.pk,
         "page": 1,

@@ -735,6 +735,30 @@ class RecheckSheet(RecheckOutcome):
     """A recheck as the screens have it: of the steps the values alone, as derivations are required one at a time."""
 
     values: list[StepValue]
+    apart: NotRequired[ChecksApart]
+
+
+@with_config(STRICT)
+class ChecksApart(TypedDict):
+    """Which checks of a large sheet are sent with it, and in how many pages the others follow.
+
+    recheck : name of the recheck they are of.  places : where each check of the sheet stands among all, from 0.
+    checks : how many there are in all.  inherited : how many of all are inherited.
+    """
+
+    recheck: str
+    places: list[int]
+    checks: int
+    inherited: int
+    pages: int
+
+
+@with_config(STRICT)
+class CheckPage(TypedDict):
+    """Checks of a large sheet that are sent apart, with where each stands among all, from 0."""
+
+    places: list[int]
+    checks: list[CheckResult]
 
 
 @with_config(STRICT)

@@ -8,12 +8,13 @@ from functools import cached_property
 from typing import Any, Literal
 
 import orjson
-from django.db import models
+from django.db import models, transaction
 from plumb_core import ENGINE
 from plumb_core.checks.result import sheet_of
 from plumb_core.derivation import derivation_of
 from plumb_core.documents import results
 
+from plumb_server.rechecks.pages import in_pages, whole
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission
 from plumb_server.web.responses import dumped
@@ -32,7 +33,7 @@ class Recheck(models.Model):
     """hash of which revisions it was asked of: the same state need not be read to be known"""
     engine = models.CharField(max_length=20)
     sheet_gz = models.BinaryField()
-    """the core's `Sheet` as JSON, gzip"""
+    """the core's `Sheet` as JSON, gzip; of a large one with the checks that are seen first"""
     steps_gz = models.BinaryField()
     """the core's `Steps` as JSON, gzip"""
     causes_gz = models.BinaryField(null=True)
@@ -42,20 +43,34 @@ class Recheck(models.Model):
     class Meta:
         constraints = [models.UniqueConstraint(fields=["review", "input_hash"], name="a_question_once")]
 
-    @classmethod
-    def of(
-        cls, review: Review, submission: Submission | None, input_hash: str, state: str, result: results.RecheckResult
+    @staticmethod
+    def store(
+        review: Review, submission: Submission | None, input_hash: str, state: str, result: results.RecheckResult
     ) -> Recheck:
-        """A result of the core as a row, not saved yet."""
-        return cls(
+        """Keep a result of the core.
+
+        Where another request keeps the same at the same time, both have the same answer and one of them is kept.
+        """
+        sheet, pages = in_pages(sheet_of(result), input_hash)
+        fresh = Recheck(
             review=review,
             submission=submission,
             input_hash=input_hash,
             state=state,
             engine=ENGINE,
-            sheet_gz=_packed(sheet_of(result)),
+            sheet_gz=_packed(sheet),
             steps_gz=_packed(result["steps"]),
         )
+        rest = [SheetPage(number=number, checks_gz=_packed(page)) for number, page in enumerate(pages, 1)]
+        # a sheet is never seen without its pages
+        with transaction.atomic():
+            Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
+            kept = Recheck.objects.defer(*STORED).get(review=review, input_hash=input_hash)
+            for page in rest:
+                page.recheck = kept
+            SheetPage.objects.bulk_create(rest, ignore_conflicts=True)
+        kept.sheet_gz, kept.steps_gz = fresh.sheet_gz, fresh.steps_gz
+        return kept
 
     def store_causes(self, causes: results.CausesResult) -> None:
         """Keep the causes of its deviations."""
@@ -64,17 +79,38 @@ class Recheck(models.Model):
 
     @property
     def sheet_json(self) -> bytes:
-        """The sheet as JSON."""
+        """The sheet as JSON; of a large one with the checks that are seen first."""
         return gzip.decompress(self.sheet_gz)
 
     @cached_property
     def sheet(self) -> dict[str, Any]:
-        """The core's `Sheet`."""
-        return orjson.loads(self.sheet_json)  # type: ignore[no-any-return]
+        """The core's `Sheet`, whole."""
+        return dict(whole(orjson.loads(self.sheet_json), (page.read() for page in self.pages.order_by("number"))))
 
     def derivation(self, side: Literal["independent", "carried"], step: str) -> list[results.StepResult]:
         """The steps that a value of a side rests on, inputs first, itself last; empty where there is no such step."""
         return derivation_of(orjson.loads(gzip.decompress(self.steps_gz))[side], step)
+
+
+STORED = ("sheet_gz", "steps_gz", "causes_gz")
+"""What is read only when it is required."""
+
+
+class SheetPage(models.Model):
+    """Checks of a large sheet that are sent apart, compressed as they are sent."""
+
+    recheck = models.ForeignKey(Recheck, on_delete=models.CASCADE, related_name="pages")
+    number = models.PositiveIntegerField()
+    """from 1"""
+    checks_gz = models.BinaryField()
+    """the core's `CheckPage` as JSON, gzip"""
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["recheck", "number"], name="a_page_once")]
+
+    def read(self) -> results.CheckPage:
+        """The checks of the page."""
+        return orjson.loads(gzip.decompress(self.checks_gz))  # type: ignore[no-any-return]
 
 
 class CauseSearch(models.Model):

@@ -22,7 +22,7 @@ from plumb_core.what_if import Assumptions
 from plumb_core.what_if import shown as what_if
 
 from plumb_server.hashing import input_hash
-from plumb_server.rechecks.models import Recheck
+from plumb_server.rechecks.models import STORED, Recheck
 from plumb_server.reference.models import Run, current_model
 from plumb_server.reference.runs import stored_answer
 from plumb_server.reviews.models import BriefRevision, OfficeThresholds, Review
@@ -74,7 +74,7 @@ def run_recheck(review: Review, submission: Submission | None, revision: BriefRe
 
 
 def _known(review: Review, state: str) -> Recheck | None:
-    return review.rechecks.filter(state=state).defer("sheet_gz", "steps_gz", "causes_gz").first()
+    return review.rechecks.filter(state=state).defer(*STORED).first()
 
 
 def read_document(
@@ -153,14 +153,12 @@ def _computed(
     digest = input_hash(document | {"answered": answered, "submission": reported, "claims": current and current.digest})
     # an answer that was found on the way is a state of its own
     state = input_hash(numbers | {"runs": _runs(review)})
-    stored = review.rechecks.filter(input_hash=digest).defer("sheet_gz", "steps_gz", "causes_gz").first()
+    stored = review.rechecks.filter(input_hash=digest).defer(*STORED).first()
     if stored:
         stored.state = state
         stored.save(update_fields=["state"])
         return stored
-    fresh = Recheck.of(review, submission, digest, state, core_recheck(read, answers=answers))
-    # where two requests ask the same at once, both have the same answer and one of them is kept
-    Recheck.objects.bulk_create([fresh], ignore_conflicts=True)
+    fresh = Recheck.store(review, submission, digest, state, core_recheck(read, answers=answers))
     if review.rechecks.count() > RETAINED + PRUNED_AT_ONCE:
         _prune(review)
     return fresh

@@ -11,6 +11,7 @@ urlpatterns = [
     path("reviews/<uuid:review_id>/brief/govern/", views.BriefGovernView.as_view()),
     path("reviews/<uuid:review_id>/brief/undo/", views.BriefUndoView.as_view()),
     path("reviews/<uuid:review_id>/recheck/", views.RecheckView.as_view()),
+    path("reviews/<uuid:review_id>/recheck/<str:recheck>/<int:number>/", views.SheetPageView.as_view()),
     path("reviews/<uuid:review_id>/derivation/", views.DerivationView.as_view()),
     path("reviews/<uuid:review_id>/causes/", views.CausesView.as_view()),
     path("reviews/<uuid:review_id>/what-if/", views.WhatIfView.as_view()),

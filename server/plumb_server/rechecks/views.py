@@ -11,7 +11,7 @@ from functools import cache
 from typing import Any, ClassVar, Literal
 
 import orjson
-from django.http import HttpResponse
+from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from plumb_core import ENGINE
@@ -28,7 +28,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from plumb_server.accounts.requests import user_of
-from plumb_server.rechecks.models import CauseSearch
+from plumb_server.rechecks.models import CauseSearch, SheetPage
 from plumb_server.rechecks.searches import causes_of_review, search_for, stop
 from plumb_server.rechecks.services import run_recheck, sensitivity_of_review, what_if_of_review
 from plumb_server.reference.runs import RECHECK, run_for, too_large
@@ -112,11 +112,27 @@ class BriefUndoView(APIView):
 
 
 class RecheckView(APIView):
+    """The sheet; of a large one the checks that are seen first, and how many pages of others there are (`apart`)."""
+
     @extend_schema(operation_id="recheck_get", parameters=[SUBMISSION], responses=core_response("Sheet"))
     def get(self, request: Request, review_id: str) -> HttpResponse:
         entry = access(user_of(request), review_id)
         recheck = run_recheck(entry.review, chosen_submission(entry, asked_submission(request)))
         return stored_json(request, lambda: bytes(recheck.sheet_gz), recheck.input_hash)
+
+
+class SheetPageView(APIView):
+    """Checks of a large sheet that were not sent with it."""
+
+    @extend_schema(operation_id="recheck_page", responses=core_response("CheckPage"))
+    def get(self, request: Request, review_id: str, recheck: str, number: int) -> HttpResponse:
+        entry = access(user_of(request), review_id)
+        pages = SheetPage.objects.filter(recheck__review=entry.review, recheck__input_hash=recheck, number=number)
+        page = pages.defer("checks_gz").first()
+        if page is None:
+            # the recheck was dropped as the review changed: the sheet is requested again
+            raise Http404
+        return stored_json(request, lambda: bytes(page.checks_gz), f"{recheck}-{number}")
 
 
 SIDE = OpenApiParameter("side", str, enum=["independent", "carried"], required=True)

@@ -22,6 +22,7 @@ CORE_TYPES: dict[str, Any] = {
     "ReferenceModel": ReferenceModel,
     "Recheck": results.RecheckResult,
     "Sheet": results.RecheckSheet,
+    "CheckPage": results.CheckPage,
     "Causes": results.CausesResult,
     "WhatIf": results.WhatIf,
     "Sensitivity": results.Sensitivity,

@@ -12,6 +12,7 @@ import {
   useFindings,
   useRecheck,
   useReview,
+  useWholeSheet,
   whatIfQuery,
 } from "../shared/api/queries";
 import { Appearance } from "../shared/Appearance";
@@ -55,7 +56,8 @@ export function ReviewLayout() {
     enabled: onTeam && recheck.data !== undefined && whatIf !== undefined,
   });
   const under = whatIf && otherwise.data;
-  const current = under ? under.sheet : recheck.data;
+  const stored = useWholeSheet(id, recheck.data);
+  const current = under ? under.sheet : stored;
   const causes = useQuery({
     ...causesQuery(id, number, recheck.dataUpdatedAt),
     enabled: onTeam && (recheck.data?.origins.length ?? 0) > 0,
@@ -72,10 +74,7 @@ export function ReviewLayout() {
     );
   };
   const rows = useMemo(() => (current ? rowsOf(current) : []), [current]);
-  const before = useMemo(
-    () => new Map(under && recheck.data ? recheck.data.checks.map((c) => [c.id, c]) : []),
-    [under, recheck.data],
-  );
+  const before = useMemo(() => new Map(under && stored ? stored.checks.map((c) => [c.id, c]) : []), [under, stored]);
   const moved = useMemo(() => new Set(under?.flips.map((f) => f.check) ?? []), [under]);
   // until the reviewer says otherwise what is out of plumb, so that all of it is seen at once; the whole line where
   // nothing is
@@ -155,14 +154,15 @@ export function ReviewLayout() {
   const submission =
     submissions.find((s) => s.number === number) ?? submissions.find((s) => s.claims > 0) ?? submissions[0];
   const counts = current?.counts;
-  const origins = current?.checks.filter((c) => c.role === "origin").length ?? 0;
-  const inherited = current?.checks.filter((c) => c.role === "inherited").length ?? 0;
+  const apart = current?.apart;
+  const origins = current?.origins.length ?? 0;
+  const inherited = apart?.inherited ?? current?.checks.filter((c) => c.role === "inherited").length ?? 0;
   const coverage = current?.coverage;
   const bare = current && coverage && coverage.claims > 0 ? bareStages(current) : [];
   const context: ReviewContext = {
     review: review.data,
     recheck: current,
-    stored: recheck.data,
+    stored,
     assumedBrief: under ? adopted(review.data.brief, whatIf.patch) : review.data.brief,
     whatIf,
     flips: under?.flips ?? [],
@@ -258,6 +258,11 @@ export function ReviewLayout() {
                   {bare.length > 0 && (
                     <span className="quiet" title={strings.nothingWasSubmittedFor(bare.join(", "))}>
                       {strings.withoutSubmittedValues(counted(bare.length, "stage"))}
+                    </span>
+                  )}
+                  {apart && (
+                    <span className="quiet" title={strings.theOthersFollow}>
+                      {strings.checksAreHere(current.checks.length, apart.checks)}
                     </span>
                   )}
                   <span className={origins ? "off" : "quiet"}>

@@ -33,6 +33,8 @@ export const strings = {
   requirementsShown: (shown: number, requirements: number) => `${shown} of ${requirements} requirements shown`,
   nothingWasSubmittedFor: (bare: string) => `Nothing was submitted for: ${bare}`,
   withoutSubmittedValues: (counted: string) => `${counted} without submitted values`,
+  checksAreHere: (here: number, all: number) => `${here.toLocaleString("en")} of ${counted(all, "check")} are here`,
+  theOthersFollow: "What is out of plumb came first; the others follow.",
   origin: (origins: number) => ` ${counted(origins, "origin")}`,
   inherited: (inherited: number) => ` ${inherited} inherited`,
   beyondALimit: (breaches: number) => ` ${breaches} beyond a limit`,

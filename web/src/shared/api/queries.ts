@@ -6,12 +6,16 @@ import {
   useQueryClient,
   type QueryClient,
 } from "@tanstack/react-query";
+import { useEffect, useMemo } from "react";
 import {
   answered,
   api,
   type Brief,
   type Causes,
   type CauseSearch,
+  type Check,
+  type CheckPage,
+  type ChecksApart,
   type Session,
   type Recheck,
   type Review,
@@ -76,6 +80,53 @@ export const recheckQuery = (id: string, submission: number | undefined) =>
     queryKey: ["recheck", id, submission],
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/recheck/", recheckRequest(id, submission))),
   });
+
+/** The checks of a large sheet that were not sent with it, page after page. */
+const pagesQuery = (id: string, { recheck, pages }: ChecksApart) =>
+  queryOptions({
+    queryKey: ["recheck pages", id, recheck],
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+    queryFn: async () => {
+      const all: CheckPage[] = [];
+      while (all.length < pages) {
+        const path = { review_id: id, recheck, number: all.length + 1 };
+        all.push(await answered(api.GET("/api/reviews/{review_id}/recheck/{recheck}/{number}/", { params: { path } })));
+      }
+      return all;
+    },
+  });
+
+/** A sheet with all its checks in their order, as far as they are here; they are what is out of plumb first. */
+export function useWholeSheet(id: string, sheet: Recheck | undefined) {
+  const apart = sheet?.apart;
+  const pages = useQuery({
+    ...pagesQuery(id, apart ?? { recheck: "", places: [], checks: 0, inherited: 0, pages: 0 }),
+    enabled: apart !== undefined,
+  });
+  const client = useQueryClient();
+  const lost = pages.error;
+  useEffect(() => {
+    // the review changed meanwhile, and what was being fetched is of its earlier state
+    if (lost) void client.invalidateQueries({ queryKey: ["recheck", id] });
+  }, [client, id, lost]);
+  return useMemo(() => (sheet && pages.data ? whole(sheet, pages.data) : sheet), [sheet, pages.data]);
+}
+
+/** A sheet and the pages of its checks as one. */
+export function whole(sheet: Recheck, pages: CheckPage[]): Recheck {
+  const { apart, ...retained } = sheet;
+  if (!apart) return sheet;
+  const checks = new Array<Check>(apart.checks);
+  for (const part of [{ places: apart.places, checks: sheet.checks }, ...pages]) {
+    part.checks.forEach((check, i) => {
+      const place = part.places[i];
+      if (place !== undefined) checks[place] = check;
+    });
+  }
+  return { ...retained, checks };
+}
 
 /** Which mistakes give the submitted numbers, of the recheck that came at a time. */
 export const causesQuery = (id: string, submission: number | undefined, at: number) =>
