@@ -78,6 +78,7 @@ def test_a_value_that_nobody_asked_about_is_listed_with_how_far_it_moved() -> No
     (moved,) = [each for each in told["changed"] if each["check"] == "W"]
     assert moved["moved"] == pytest.approx(0.004, abs=2e-4)
     assert (moved["was"], moved["now"], moved["finding"]) == ("agrees", "agrees", None)
+    assert moved["why"] == "no finding requires it"
     # what follows from a finding's value was required to change
     assert {each["finding"] for each in told["settled"]} == {3}
     assert not {"S_MS", "S_DS", "C_s.X"} & ids(told["changed"])
@@ -138,3 +139,12 @@ def test_the_command_and_what_it_refuses(tmp_path: Path, capsys: pytest.CaptureF
     assert "errors" in json.loads(capsys.readouterr().err)
     with pytest.raises(InputRefused):
         difference([], {})
+
+
+def test_a_deviation_that_was_inherited_and_starts_here_now_is_new() -> None:
+    """F_a was wrong, and V in X with it; now F_a is right, and V in X has a slip of its own."""
+    told = difference(submitted("S0", F_a=1.2), submitted("S1", V__X=1.1))
+    assert "F_a" in ids(told["settled"])
+    (fresh,) = [each for each in told["new"] if each["check"] == "V.X"]
+    assert fresh["why"] == "it came from another deviation before, and starts here now"
+    assert "V.X" not in ids(told["open"])

@@ -62,7 +62,7 @@ def _make(db: psycopg.Connection[Any], files: Path) -> None:
     db.execute(f"CREATE DATABASE {TEMPLATE}")
     files.mkdir(exist_ok=True)
     environment = os.environ | {"PLUMB_DB_NAME": TEMPLATE, "PLUMB_EXHIBITS": str(files)}
-    for command in ("migrate", "seed_demo", "grant_roles"):
+    for command in (["migrate"], ["seed_demo", "--first-round"], ["grant_roles"]):
         subprocess.run(
-            [sys.executable, "manage.py", command], cwd=SERVER, env=environment, check=True, stdout=subprocess.DEVNULL
+            [sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True, stdout=subprocess.DEVNULL
         )

@@ -252,7 +252,12 @@ _SIZED = frozenset(name for name, q in QUANTITIES.items() if q.sized)
 
 def theirs(claim: Subject) -> float | str:
     """The submitted value as it is compared: its size, where results are signed against the axis."""
-    return abs(claim.value) if claim.quantity in _SIZED and isinstance(claim.value, float) else claim.value
+    return claim.value if isinstance(claim.value, str) else size(claim.quantity, claim.value)
+
+
+def size(quantity: str, value: float) -> float:
+    """A value of a quantity as it is compared."""
+    return abs(value) if quantity in _SIZED else value
 
 
 def problems_of(submission: Submission) -> list[Problem]:

@@ -55,7 +55,8 @@ class DifferenceResult(TypedDict):
     """Two submissions of one review.
 
     settled : deviations that agree now.  open : that are still there, or were changed and are not right.  undecided :
-    whose value is not stated any more.  new : deviations that were none.  changed : values that are others although no
+    whose value is not stated any more.  new : deviations that were none, or that came from
+    others before and start at this value now.  changed : values that are others although no
     finding requires it.
     """
 

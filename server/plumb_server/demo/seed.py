@@ -102,18 +102,23 @@ def _review(people: dict[str, User], title: str, brief: dict[str, Any], prefix: 
     review = create_review(people[LEAD], brief=brief, title=title, **about)
     for email, role in TEAM.items():
         Membership.objects.get_or_create(review=review, user=people[email], defaults={"role": role})
+    accepted_submission(review, people, f"{prefix}S0-")
+    return review
+
+
+def accepted_submission(review: Review, people: dict[str, User], prefix: str) -> None:
+    """Submit and accept the files whose names begin so."""
     submission = services.open_submission(review, people[SUBMITTER])
-    for path in sorted(FILES.glob(f"{prefix}S0-*"), key=_turn):
+    for path in sorted(FILES.glob(f"{prefix}*"), key=_turn):
         exhibit = services.add_exhibit(submission, people[SUBMITTER], name=path.name, data=path.read_bytes())
         carry_out(ExhibitReading.objects.get_or_create(exhibit=exhibit)[0], apart=False)
         services.accept_table(exhibit, people[REVIEWER], services.sheets_of(exhibit)[0], "", None)
     services.accept_submission(submission, people[LEAD])
-    return review
 
 
 def _turn(path: Path) -> tuple[int, str]:
     """The table of stories first, then that of cases: others name them."""
-    return {"stories": 0, "cases": 1}.get(path.stem.split("-S0-")[1], 2), path.name
+    return {"stories": 0, "cases": 1}.get(path.stem.split("-", 2)[2], 2), path.name
 
 
 def _first_finding(review: Review, people: dict[str, User]) -> None:

@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from plumb_server.reviews.models import Review
 from plumb_server.reviews.numbers import NumberedQuerySet
-from plumb_server.submissions.models import Submission
+from plumb_server.submissions.models import Exhibit, Submission
 from plumb_server.web.problems import Conflict
 
 if TYPE_CHECKING:
@@ -76,12 +76,21 @@ class Finding(models.Model):
     """when it was issued first; set by the database, which then keeps its text as it is"""
     revision = models.PositiveIntegerField(default=1)
     """counts its changes: each states which one it is based on"""
+    assignee = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+")
+    """who acts next"""
+    due = models.DateField(null=True)
+    merged_into = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="merged")
 
     objects = FindingQuerySet.as_manager()
 
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["review", "number"], name="finding_numbers")]
+
+    @property
+    def all_checks(self) -> list[str]:
+        """Ids of the checks that it rests on, those that were linked later last."""
+        return [*self.checks, *(link.check_id for link in self.further.all())]
 
     @property
     def next_states(self) -> list[str]:
@@ -114,3 +123,55 @@ class Message(models.Model):
 
     class Meta:
         ordering = ["id"]
+
+
+class FurtherCheck(models.Model):
+    """A check that was linked to a finding after it was filed, as it was then."""
+
+    finding = models.ForeignKey(Finding, on_delete=models.CASCADE, related_name="further")
+    check_id = models.CharField(max_length=200)
+    evidence = models.JSONField()
+    submission = models.ForeignKey(Submission, on_delete=models.PROTECT, null=True, related_name="+")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["finding", "check_id"], name="a_further_check_once")]
+
+
+class Attachment(models.Model):
+    """A picture of a finding, or a marked region of a page of an exhibit."""
+
+    finding = models.ForeignKey(Finding, on_delete=models.CASCADE, related_name="attachments")
+    name = models.CharField(max_length=200)
+    media_type = models.CharField(max_length=40, blank=True)
+    """of a picture; empty for a region"""
+    data = models.BinaryField(null=True)
+    sha256 = models.CharField(max_length=64, blank=True)
+    exhibit = models.ForeignKey(Exhibit, on_delete=models.PROTECT, null=True, related_name="+")
+    page = models.PositiveIntegerField(null=True)
+    """of the exhibit, from 1"""
+    region = models.JSONField(null=True)
+    """left, top, right, bottom as shares of the page"""
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class Remark(models.Model):
+    """A text of the office's library, with placeholders for the values of the check that it is used for."""
+
+    code = models.CharField(max_length=20, blank=True)
+    """of the catalogue's test that it belongs to; empty for any"""
+    title = models.CharField(max_length=200)
+    text = models.TextField(max_length=5000)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    changed_at = models.DateTimeField(auto_now=True)
+    revision = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        ordering = ["code", "title", "id"]
+        constraints = [models.UniqueConstraint(fields=["code", "title"], name="a_remark_once")]

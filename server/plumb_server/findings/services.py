@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from django.db import transaction
 
 from plumb_server.accounts.models import User
-from plumb_server.findings.models import Finding, Message
+from plumb_server.findings.models import Finding, FurtherCheck, Message
 from plumb_server.rechecks.services import run_recheck
 from plumb_server.reviews.access import Access
 from plumb_server.reviews.conflicts import changes_since
@@ -88,11 +89,15 @@ def change_finding(finding: Finding, entry: Access, changes: dict[str, Any], bas
     stored = _locked(finding)
     if stored.revision != based_on:
         raise PreconditionFailed(
-            changes_since(stored.review, "the finding", detail__finding=stored.number, detail__revision__gt=based_on)
+            changes_since(
+                stored.review, f"finding {stored.number}", detail__finding=stored.number, detail__revision__gt=based_on
+            )
         )
     status = changes.pop("status", None)
     changes = {name: value for name, value in changes.items() if getattr(stored, name) != value}
-    if changes and stored.status != Status.DRAFT:
+    if changes.get("assignee"):
+        _require_member(stored.review, changes["assignee"])
+    if changes.keys() - AT_WORK and stored.status != Status.DRAFT:
         raise Conflict(
             "the finding has been issued; its text cannot be changed", "Write a message in its thread, or withdraw it."
         )
@@ -112,6 +117,115 @@ def change_finding(finding: Finding, entry: Access, changes: dict[str, Any], bas
         )
     if columns:
         _saved(stored, *columns)
+    return stored
+
+
+AT_WORK = {"assignee", "due"}
+"""What can be changed of a finding that was issued: who acts, and until when."""
+
+
+def _require_member(review: Review, user: User) -> None:
+    if not review.team.filter(user=user, user__is_active=True).exists():
+        raise UnprocessableContent(
+            [
+                {
+                    "path": "/assignee",
+                    "message": "there is nobody of that id on the team of the review",
+                    "remedy": "Choose a member of the team.",
+                }
+            ]
+        )
+
+
+@transaction.atomic
+def change_many(
+    entry: Access, changes: Sequence[tuple[Finding, int]], what: Mapping[str, Any], texts: Mapping[int, str]
+) -> list[Finding]:
+    """Change several findings alike, all of them or none.
+
+    Parameters
+    ----------
+    changes
+        Each finding with the revision that the change is based on.
+    what
+        Fields as of `change_finding`.
+    texts
+        What is written into the thread of a finding first, by its key.
+    """
+    # in the order of their keys, so that two at once wait for each other instead of both failing
+    for finding, _ in sorted(changes, key=lambda each: each[0].pk):
+        if finding.pk in texts:
+            write_message(finding, entry, texts[finding.pk])
+    return [change_finding(finding, entry, dict(what), revision) for finding, revision in changes]
+
+
+@transaction.atomic
+def merge(entry: Access, target: Finding, others: Sequence[Finding]) -> Finding:
+    """Continue several findings as one: their checks are linked to it, their texts go into its thread."""
+    stored = _locked(target)
+    if stored.status in Finding.CLOSED:
+        raise Conflict(
+            f"finding {stored.number} is {stored.status}", "Merge into a finding that is not closed.", "/into"
+        )
+    known = set(stored.all_checks)
+    for each in sorted(others, key=lambda f: f.number):
+        other = Finding.objects.select_for_update().get(pk=each.pk)
+        if other.pk == stored.pk or other.status in Finding.CLOSED:
+            raise Conflict(
+                f"finding {other.number} cannot be merged into finding {stored.number}",
+                "Choose other findings that are not closed.",
+                "/numbers",
+            )
+        for evidence in other.evidence:
+            if evidence["id"] not in known:
+                known.add(evidence["id"])
+                without = {part: content for part, content in evidence.items() if part != "derivation"}
+                FurtherCheck.objects.create(
+                    finding=stored,
+                    check_id=evidence["id"],
+                    evidence=without,
+                    submission=other.submission,
+                    author=entry.user,
+                )
+        words = f"Merged from finding {other.number}, {other.title}:\n{other.text}"
+        Message.objects.create(finding=stored, author=entry.user, text=words[:5000])
+        other.merged_into = stored
+        before, other.status = other.status, Status.WITHDRAWN
+        _saved(other, "merged_into", "status")
+        stored.review.record(
+            entry.user,
+            "finding merged",
+            finding=other.number,
+            before=before,
+            into=stored.number,
+            revision=other.revision,
+        )
+    _saved(stored)
+    stored.review.record(
+        entry.user,
+        "findings merged into it",
+        finding=stored.number,
+        others=sorted(f.number for f in others),
+        revision=stored.revision,
+    )
+    return stored
+
+
+def link_check(finding: Finding, entry: Access, check: str, submission: Submission | None) -> Finding:
+    """Link a further check to a finding, as the recheck of a submission has it now."""
+    (evidence,) = evidence_of(finding.review, submission, [check])
+    with transaction.atomic():
+        stored = _locked(finding)
+        if check in stored.all_checks:
+            raise Conflict(f"finding {stored.number} rests on {check} already", "Nothing needs to be done.", "/check")
+        if stored.status in Finding.CLOSED:
+            raise Conflict(f"finding {stored.number} is {stored.status}", "Reopen it first.", "/check")
+        evidence.pop("derivation", None)
+        FurtherCheck.objects.create(
+            finding=stored, check_id=check, evidence=evidence, submission=submission, author=entry.user
+        )
+        _saved(stored)
+        stored.review.record(entry.user, "check linked", finding=stored.number, check=check, revision=stored.revision)
     return stored
 
 

@@ -89,7 +89,12 @@ class Recheck(models.Model):
 
     def derivation(self, side: Literal["independent", "carried"], step: str) -> list[results.StepResult]:
         """The steps that a value of a side rests on, inputs first, itself last; empty where there is no such step."""
-        return derivation_of(orjson.loads(gzip.decompress(self.steps_gz))[side], step)
+        return derivation_of(self.steps[side], step)
+
+    @property
+    def steps(self) -> results.Steps:
+        """The core's `Steps`."""
+        return orjson.loads(gzip.decompress(self.steps_gz))  # type: ignore[no-any-return]
 
 
 STORED = ("sheet_gz", "steps_gz", "causes_gz")

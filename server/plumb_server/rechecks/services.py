@@ -194,9 +194,14 @@ def _cached(submission: Submission, submitted: dict[str, Any]) -> _CachedSubmiss
     return stored
 
 
+def claims_as_core(submission: Submission) -> list[core.Claim]:
+    """The values that a submission states."""
+    return _cached(submission, submission.state()).claims
+
+
 def claims_of(submission: Submission | None) -> int:
     """How many values a submission states."""
-    return len(_cached(submission, submission.state()).claims) if submission else 0
+    return len(claims_as_core(submission)) if submission else 0
 
 
 RETAINED = 20

@@ -9,7 +9,7 @@ from django.core.exceptions import ImproperlyConfigured
 from drf_spectacular.authentication import SessionScheme
 from drf_spectacular.extensions import OpenApiAuthenticationExtension
 from drf_spectacular.utils import OpenApiResponse, extend_schema_field
-from plumb_core.documents import answers, listings, results, side_by_side
+from plumb_core.documents import answers, differences, listings, results, side_by_side
 from plumb_core.documents.brief import Brief
 from plumb_core.documents.model import ReferenceModel
 from plumb_core.documents.thresholds import Thresholds
@@ -23,6 +23,7 @@ CORE_TYPES: dict[str, Any] = {
     "Recheck": results.RecheckResult,
     "Sheet": results.RecheckSheet,
     "CheckPage": results.CheckPage,
+    "Difference": differences.DifferenceResult,
     "Causes": results.CausesResult,
     "WhatIf": results.WhatIf,
     "Sensitivity": results.Sensitivity,

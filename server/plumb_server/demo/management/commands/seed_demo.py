@@ -1,14 +1,22 @@
 """Make the demo's people and reviews; what is there already is left as it is."""
 
-from django.core.management.base import BaseCommand
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
+from plumb_server.demo.rounds import second_round
 from plumb_server.demo.seed import seed
 
 
 class Command(BaseCommand):
     help = "Make the demo's people and reviews where they are not there yet."
 
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--first-round", action="store_true", help="without the clinic's second submission")
+
     @transaction.atomic
-    def handle(self, *args: object, **options: object) -> None:
+    def handle(self, *args: object, **options: Any) -> None:
         seed()
+        if not options["first_round"]:
+            second_round()

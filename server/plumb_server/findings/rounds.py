@@ -1,0 +1,120 @@
+"""Submission to submission: what became of deviations and findings, from the rechecks that are stored.
+
+What the numbers settle is said; closing a finding is the reviewer's.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from cachetools import LRUCache
+from plumb_core.difference import OpenFinding, Submitted, compared
+from plumb_core.documents.differences import DifferenceResult
+
+from plumb_server.findings.models import Finding
+from plumb_server.rechecks.services import claims_as_core, run_recheck
+from plumb_server.reviews.models import Review
+from plumb_server.submissions.models import Submission
+from plumb_server.web.problems import Conflict, UnprocessableContent
+
+_compared: LRUCache[tuple[Any, ...], DifferenceResult] = LRUCache(16)
+
+
+def submissions_with_values(review: Review) -> list[Submission]:
+    """The submissions of which values are accepted, the earliest first."""
+    return list(review.submissions.filter(exhibits__tables__count__gt=0).distinct().order_by("number"))
+
+
+def pair_of(review: Review, before: int | None, after: int | None) -> tuple[Submission, Submission]:
+    """Two submissions by their numbers, by default the last two that state values.
+
+    Raises UnprocessableContent where there are no two.
+    """
+    with_values = submissions_with_values(review)
+    by_number = {s.number: s for s in with_values}
+    later = by_number.get(after) if after is not None else next(reversed(with_values), None)
+    earlier_ones = [s for s in with_values if later is not None and s.number < later.number]
+    earlier = by_number.get(before) if before is not None else next(reversed(earlier_ones), None)
+    if later is None or earlier is None or earlier.number >= later.number:
+        raise UnprocessableContent(
+            [
+                {
+                    "path": "/before" if later is not None else "/after",
+                    "message": "there are no two submissions with values to compare",
+                    "remedy": "Accept the tables of the next submission, or choose an earlier and a later one.",
+                }
+            ]
+        )
+    return earlier, later
+
+
+def difference_of(review: Review, before: Submission, after: Submission) -> DifferenceResult:
+    """What became of the earlier submission's deviations, and of the findings that are open."""
+    rechecks = [run_recheck(review, submission) for submission in (before, after)]
+    findings = [
+        OpenFinding(f.number, f.title, tuple(f.all_checks))
+        for f in review.findings.unsettled().prefetch_related("further")
+    ]
+    key = (*(r.input_hash for r in rechecks), tuple(findings))
+    known = _compared.get(key)
+    if known is None:
+        sides = [
+            Submitted(s.label, r.sheet["checks"], claims_as_core(s), r.steps["carried"])
+            for s, r in zip((before, after), rechecks, strict=True)
+        ]
+        known = _compared[key] = compared(sides[0], sides[1], findings)
+    return known
+
+
+def histories(review: Review) -> list[dict[str, Any]]:
+    """Of each finding, the worst of its checks in each submission with values, in their order."""
+    submissions = submissions_with_values(review)
+    sheets = [(s.label, {c["id"]: c for c in run_recheck(review, s).sheet["checks"]}) for s in submissions]
+    return [
+        {"number": f.number, "marks": [_mark(label, [of[i] for i in f.all_checks if i in of]) for label, of in sheets]}
+        for f in review.findings.prefetch_related("further")
+    ]
+
+
+WORST_FIRST = ("breaches", "differs", "question", "gap", "open", "note", "agrees")
+
+
+def _mark(label: str, checks: list[dict[str, Any]]) -> dict[str, Any]:
+    worst = min(checks, key=lambda c: (WORST_FIRST.index(c["verdict"]), -abs(c["multiples"] or 0.0)), default=None)
+    return {
+        "submission": label,
+        "verdict": worst["verdict"] if worst else None,
+        "role": worst["role"] if worst else None,
+        "multiples": worst["multiples"] if worst else None,
+        "check": worst["label"] if worst else None,
+    }
+
+
+def closing_texts(review: Review, findings: Sequence[Finding]) -> dict[int, str]:
+    """What is written into the thread of each finding when its closure is confirmed, by its key.
+
+    Raises Conflict naming the findings that the numbers of the last submission do not settle.
+    """
+    difference = difference_of(review, *pair_of(review, None, None))
+    states = {each["number"]: each["state"] for each in difference["findings"]}
+    unresolved = [f for f in findings if states.get(f.number) != "settled"]
+    if unresolved:
+        words = "; ".join(f"finding {f.number}: {states.get(f.number, 'closed already')}" for f in unresolved)
+        raise Conflict(
+            f"not resolved by the numbers of {difference['after']}: {words}",
+            "Close such a finding in the register, with your reason.",
+            "/findings",
+        )
+    return {f.pk: _words_of_closing(difference, f) for f in findings}
+
+
+def _words_of_closing(difference: DifferenceResult, finding: Finding) -> str:
+    of_finding = set(finding.all_checks)
+    values = [
+        f"{each['label']}: {each['before'] or 'not stated'}, now {each['after'] or 'not stated'}"
+        for each in difference["settled"]
+        if each["check"] in of_finding
+    ]
+    head = f"Closed on {difference['after']}: resolved by the numbers."
+    return "\n".join([head, *values[:20], *([f"and {len(values) - 20} more"] if len(values) > 20 else [])])
