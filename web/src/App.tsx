@@ -32,6 +32,7 @@ const DriftPage = lazy(() => import("./stages/drift/DriftPage"));
 const WhatIfPage = lazy(() => import("./stages/whatif/WhatIfPage"));
 const RequirementsPage = lazy(() => import("./stages/requirements/RequirementsPage"));
 const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
+const RoundsPage = lazy(() => import("./stages/rounds/RoundsPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
 const ReportPage = lazy(() => import("./stages/report/ReportPage"));
 
@@ -96,6 +97,7 @@ export function App() {
                   <Route path="across" element={<AcrossPage />} />
                   <Route path="what-if" element={<WhatIfPage />} />
                   <Route path="requirements" element={<RequirementsPage />} />
+                  <Route path="rounds" element={<RoundsPage />} />
                   <Route path="findings" element={<FindingsPage />} />
                   <Route path="report" element={<ReportPage />} />
                 </Route>

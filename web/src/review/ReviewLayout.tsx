@@ -113,8 +113,18 @@ export function ReviewLayout() {
     if (next) open(next);
   };
   const act: Record<string, () => void> = {
-    next: step(1, () => true),
-    previous: step(-1, () => true),
+    next: () => {
+      if (!handlers.run("next")) step(1, () => true)();
+    },
+    previous: () => {
+      if (!handlers.run("previous")) step(-1, () => true)();
+    },
+    closeFinding: () => {
+      handlers.run("closeFinding");
+    },
+    closeAll: () => {
+      handlers.run("closeAll");
+    },
     nextDeviation: step(1, (r) => r.all.some(deviates)),
     previousDeviation: step(-1, (r) => r.all.some(deviates)),
     derivation: () => {
@@ -193,8 +203,9 @@ export function ReviewLayout() {
       setFolded((f) => (f.includes(stage) ? f.filter((s) => s !== stage) : [...f, stage]));
     },
   };
+  const several = submissions.filter((s) => s.claims > 0).length > 1;
   const pages = onTeam
-    ? PAGES
+    ? PAGES.filter((p) => p !== "rounds" || several)
     : review.data.role === "submitter"
       ? (["exhibits", "findings"] as const)
       : (["findings", "report"] as const);

@@ -12,6 +12,8 @@ export const KEYS = [
   { act: "out", hotkey: "o", shown: "o", says: strings.showOnlyValuesOutOf },
   { act: "questions", hotkey: "q", shown: "q", says: strings.showOnlyQuestions },
   { act: "whatIf", hotkey: "w", shown: "w", says: strings.whatIf },
+  { act: "closeFinding", hotkey: "c", shown: "c", says: strings.closeTheFinding },
+  { act: "closeAll", hotkey: "shift+c", shown: "C", says: strings.closeAllThatAreResolved },
   { act: "sheet", hotkey: "s", shown: "s", says: strings.toTheSheet },
   { act: "nextStage", hotkey: "]", shown: "]", says: strings.nextStage },
   { act: "previousStage", hotkey: "[", shown: "[", says: strings.previousStage },
@@ -35,8 +37,11 @@ export class KeyHandlers {
     };
   }
 
-  run(act: Act): void {
-    this.handlers.get(act)?.at(-1)?.();
+  /** Answer a key; whether a part of the screen did. */
+  run(act: Act): boolean {
+    const newest = this.handlers.get(act)?.at(-1);
+    newest?.();
+    return newest !== undefined;
   }
 }
 

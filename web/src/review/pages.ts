@@ -18,6 +18,7 @@ export const PAGES = [
   "across",
   "what-if",
   "requirements",
+  "rounds",
   "findings",
   "report",
 ] as const;

@@ -10,6 +10,8 @@ export const strings = {
   writeTheRemark: "write the remark",
   showOnlyValuesOutOf: "show only values out of plumb",
   whatIf: "what if: change an input, nothing is stored",
+  closeTheFinding: "close the finding that is resolved (rounds)",
+  closeAllThatAreResolved: "close all findings that are resolved (rounds)",
   toTheSheet: "to the sheet",
   nextStage: "next stage",
   previousStage: "previous stage",

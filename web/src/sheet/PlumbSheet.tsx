@@ -33,7 +33,8 @@ interface Props {
   filter: SheetFilter;
   onSelect: (id: string) => void;
   onFold: (stage: string) => void;
-  onFilter: (filter: SheetFilter) => void;
+  /** absent where the lines are chosen elsewhere */
+  onFilter?: (filter: SheetFilter) => void;
   /** how many requirements of each stage are not shown */
   missing?: Readonly<Record<string, number>>;
   /** what can be done with the lines that are shown */
@@ -126,55 +127,7 @@ export function PlumbSheet({
   return (
     <section className="sheet" aria-label={strings.plumbSheet}>
       <div className="sheet-tools">
-        <SegmentedControl
-          aria-label={strings.whichChecks}
-          value={filter.which}
-          onChange={(which) => {
-            onFilter({ ...filter, which });
-          }}
-          data={[
-            { value: "all", label: strings.allChecks },
-            { value: "out", label: strings.outOfPlumb },
-            { value: "questions", label: strings.questions },
-          ]}
-        />
-        <SegmentedControl
-          aria-label={strings.direction}
-          value={filter.direction}
-          onChange={(v) => {
-            onFilter({ ...filter, direction: v });
-          }}
-          data={[
-            { value: "", label: strings.xAndY },
-            { value: "X", label: "X" },
-            { value: "Y", label: "Y" },
-          ]}
-        />
-        <SegmentedControl
-          aria-label={strings.levelOfIndependence}
-          value={filter.level}
-          onChange={(v) => {
-            onFilter({ ...filter, level: v });
-          }}
-          data={[
-            { value: "", label: strings.anyLevel },
-            { value: "1", label: "1" },
-            { value: "2", label: "2" },
-            { value: "3", label: "3" },
-          ]}
-        />
-        <Select
-          aria-label={strings.codeOfTheCatalogue}
-          placeholder={strings.anyCode}
-          size="xs"
-          w={104}
-          clearable
-          value={filter.code || null}
-          data={codesOf(rows)}
-          onChange={(code) => {
-            onFilter({ ...filter, code: code ?? "" });
-          }}
-        />
+        {onFilter && <Filters rows={rows} filter={filter} onFilter={onFilter} />}
         {tools}
       </div>
       <div className="sheet-axis" aria-hidden>
@@ -360,6 +313,71 @@ export function PlumbSheet({
         ))}
       </div>
     </section>
+  );
+}
+
+/** Which lines the sheet shows. */
+function Filters({
+  rows,
+  filter,
+  onFilter,
+}: {
+  rows: SheetRow[];
+  filter: SheetFilter;
+  onFilter: (filter: SheetFilter) => void;
+}) {
+  return (
+    <>
+      <SegmentedControl
+        aria-label={strings.whichChecks}
+        value={filter.which}
+        onChange={(which) => {
+          onFilter({ ...filter, which });
+        }}
+        data={[
+          { value: "all", label: strings.allChecks },
+          { value: "out", label: strings.outOfPlumb },
+          { value: "questions", label: strings.questions },
+        ]}
+      />
+      <SegmentedControl
+        aria-label={strings.direction}
+        value={filter.direction}
+        onChange={(v) => {
+          onFilter({ ...filter, direction: v });
+        }}
+        data={[
+          { value: "", label: strings.xAndY },
+          { value: "X", label: "X" },
+          { value: "Y", label: "Y" },
+        ]}
+      />
+      <SegmentedControl
+        aria-label={strings.levelOfIndependence}
+        value={filter.level}
+        onChange={(v) => {
+          onFilter({ ...filter, level: v });
+        }}
+        data={[
+          { value: "", label: strings.anyLevel },
+          { value: "1", label: "1" },
+          { value: "2", label: "2" },
+          { value: "3", label: "3" },
+        ]}
+      />
+      <Select
+        aria-label={strings.codeOfTheCatalogue}
+        placeholder={strings.anyCode}
+        size="xs"
+        w={104}
+        clearable
+        value={filter.code || null}
+        data={codesOf(rows)}
+        onChange={(code) => {
+          onFilter({ ...filter, code: code ?? "" });
+        }}
+      />
+    </>
   );
 }
 

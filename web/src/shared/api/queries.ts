@@ -218,6 +218,29 @@ export const findingsQuery = (id: string) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/findings/", ofReview(id))),
   });
 
+/** What became of a submission in a later one, of the recheck that came at a time. */
+export const differenceQuery = (id: string, before: number | undefined, after: number | undefined, at: number) =>
+  queryOptions({
+    queryKey: ["difference", id, before, after, at],
+    queryFn: () =>
+      answered(
+        api.GET("/api/reviews/{review_id}/difference/", {
+          params: {
+            path: { review_id: id },
+            query: { ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }) },
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+/** Of each finding, how the worst of its checks stood in each submission. */
+export const historiesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["histories", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/findings/history/", ofReview(id))),
+  });
+
 export const reportsQuery = (id: string) =>
   queryOptions({
     queryKey: ["reports", id],
@@ -344,7 +367,9 @@ export function useRefresh(id: string) {
   const client = useQueryClient();
   return () =>
     Promise.all(
-      ["review", "recheck", "findings", "reports"].map((kind) => client.invalidateQueries({ queryKey: [kind, id] })),
+      ["review", "recheck", "findings", "reports", "difference", "histories"].map((kind) =>
+        client.invalidateQueries({ queryKey: [kind, id] }),
+      ),
     );
 }
 

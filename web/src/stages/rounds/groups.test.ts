@@ -1,0 +1,27 @@
+import { expect, it } from "vitest";
+import type { ComparedValue, Difference } from "../../shared/api/client";
+import { firstGroup, gather } from "./groups";
+
+const value = (label: string, moved: number | null, finding: number | null = null) =>
+  ({ check: label, label, moved, finding, why: "still there", before: "1", after: "2" }) as ComparedValue;
+
+it("gathers values of one quantity and direction, with how far they moved", () => {
+  const groups = gather([value("F_x X L3", 0.2), value("F_x X L4", -0.1), value("F_x Y L3", null), value("W", 0.01)]);
+  expect(groups.map((g) => [g.label, g.values.length, g.moved])).toEqual([
+    ["F_x X", 2, [-0.1, 0.2]],
+    ["F_x Y L3", 1, null],
+    ["W", 1, [0.01, 0.01]],
+  ]);
+});
+
+it("keeps values apart that different findings name", () => {
+  expect(gather([value("V X", 0.1, 1), value("V X", 0.1, 2)])).toHaveLength(2);
+});
+
+it("begins with what is new", () => {
+  const none = { settled: [], open: [], undecided: [], new: [], changed: [] };
+  expect(firstGroup({ ...none, settled: [value("W", 0)], new: [value("V X", 1)] } as unknown as Difference)).toBe(
+    "new",
+  );
+  expect(firstGroup({ ...none, settled: [value("W", 0)] } as unknown as Difference)).toBe("settled");
+});

@@ -1,0 +1,42 @@
+import type { ComparedValue, Difference } from "../../shared/api/client";
+
+export const GROUPS = ["settled", "open", "undecided", "new", "changed"] as const;
+export type Group = (typeof GROUPS)[number];
+
+/** Values of one quantity and direction, which are read together. */
+export interface Gathered {
+  label: string;
+  values: ComparedValue[];
+  /** smallest and greatest relative change of those that moved */
+  moved: [number, number] | null;
+}
+
+/** Values by quantity and direction, in their order; a single one keeps its whole label. */
+export function gather(values: ComparedValue[]): Gathered[] {
+  const groups = new Map<string, ComparedValue[]>();
+  for (const value of values) {
+    const key = `${headOf(value.label)}|${value.why}|${String(value.finding)}`;
+    const group = groups.get(key);
+    if (group) group.push(value);
+    else groups.set(key, [value]);
+  }
+  return [...groups.values()].map((all) => {
+    const moves = all.flatMap((v) => (v.moved === null ? [] : [v.moved]));
+    const [first] = all;
+    return {
+      label: all.length === 1 && first ? first.label : headOf(first?.label ?? ""),
+      values: all,
+      moved: moves.length > 0 ? [Math.min(...moves), Math.max(...moves)] : null,
+    };
+  });
+}
+
+/** Symbol and direction of a label: it begins with them. */
+const headOf = (label: string): string => {
+  const [symbol = "", second = ""] = label.split(" ");
+  return second === "X" || second === "Y" ? `${symbol} ${second}` : symbol;
+};
+
+/** The group that is worth the first look: what is wrong anew, then what is not right yet. */
+export const firstGroup = (difference: Difference): Group =>
+  (["new", "open", "undecided", "changed", "settled"] as const).find((g) => difference[g].length > 0) ?? "settled";
