@@ -13,6 +13,7 @@ from plumb_core.checks.claims import size, theirs
 from plumb_core.checks.earlier_ids import present_id
 from plumb_core.checks.recheck import recheck
 from plumb_core.checks.verdict import Verdict
+from plumb_core.checks.wording import figures
 from plumb_core.digits import half_unit
 from plumb_core.documents.differences import CameAndWent, ComparedFinding, ComparedValue, DifferenceResult, State
 from plumb_core.documents.reading import read_recheck
@@ -155,8 +156,8 @@ def _changed(
                 check="" if check is None else check["id"],
                 label=_label(place) if check is None else check["label"],
                 finding=None,
-                before=_text(was.text, was.unit, was.quantity),
-                after=_text(other.text, other.unit, other.quantity),
+                before=_text(was.text or was.value, was.unit, was.quantity),
+                after=_text(other.text or other.value, other.unit, other.quantity),
                 was="" if of_place[0] is None else of_place[0]["verdict"],
                 now="" if of_place[1] is None else of_place[1]["verdict"],
                 moved=_relative(theirs(was), theirs(other)),
@@ -305,8 +306,8 @@ def _compared(was: CheckResult | None, now: CheckResult | None, finding: int | N
         "check": check["id"],
         "label": check["label"],
         "finding": finding,
-        "before": before and _text(before["text"], before["unit"], check["quantity"]),
-        "after": after and _text(after["text"], after["unit"], check["quantity"]),
+        "before": before and _text(before["text"] or before["value"], before["unit"], check["quantity"]),
+        "after": after and _text(after["text"] or after["value"], after["unit"], check["quantity"]),
         "was": "" if was is None else was["verdict"],
         "now": "" if now is None else now["verdict"],
         "moved": _relative(one and one.value, other and other.value),
@@ -314,10 +315,12 @@ def _compared(was: CheckResult | None, now: CheckResult | None, finding: int | N
     }
 
 
-def _text(text: str, unit: str, quantity: str) -> str:
-    """A submitted value as it was written, with its unit."""
+def _text(written: float | str, unit: str, quantity: str) -> str:
+    """A submitted value as it was written, with its unit; a sum of several in figures and our unit."""
     standing = QUANTITIES[quantity].unit.replace("*", " ") if quantity in QUANTITIES else ""
-    return f"{text} {unit or standing}".strip()
+    if isinstance(written, str):
+        return f"{written} {unit or standing}".strip()
+    return f"{figures(written)} {standing}".strip()
 
 
 def _finding(finding: OpenFinding, was: Checks, now: Checks, states: Mapping[str, State]) -> ComparedFinding:

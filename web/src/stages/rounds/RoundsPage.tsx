@@ -18,7 +18,7 @@ import {
 import { Problems } from "../../shared/Problems";
 import { SymbolText } from "../../shared/Symbol";
 import { PlumbSheet } from "../../sheet/PlumbSheet";
-import { firstGroup, GROUPS, type Group } from "./groups";
+import { firstGroup, GROUPS, valuesOf, type Group } from "./groups";
 import { HistoryMarks } from "./HistoryMarks";
 import { Moved } from "./Moved";
 import { strings } from "./strings";
@@ -30,6 +30,7 @@ const WORDS: Record<Group, string> = {
   undecided: strings.undecided,
   new: strings.fresh,
   changed: strings.changed,
+  follows: strings.follows,
 };
 
 /** What became of an earlier submission's deviations and of the open findings in this one. */
@@ -100,7 +101,8 @@ function Rounds({ difference, before, choose }: Props) {
   const vocabulary = useVocabulary();
   const earlier = useWholeSheet(review.id, useRecheck(review.id, before).data);
   const [group, setGroup] = useState<Group>(() => firstGroup(difference));
-  const ids = useMemo(() => new Set(difference[group].map((v) => v.check)), [difference, group]);
+  const values = useMemo(() => valuesOf(difference, group), [difference, group]);
+  const ids = useMemo(() => new Set(values.map((v) => v.check)), [values]);
   const shown = useMemo(() => rows.filter((r) => r.all.some((c) => ids.has(c.id))), [rows, ids]);
   const ghosts = useMemo(() => (earlier && recheck ? movedMarks(earlier, recheck) : undefined), [earlier, recheck]);
   return (
@@ -108,7 +110,7 @@ function Rounds({ difference, before, choose }: Props) {
       <div className="sheet-column">
         <PlumbSheet
           stages={stagesOf(vocabulary.data)}
-          rows={rows}
+          rows={shown}
           shown={shown}
           selected={selected?.id ?? null}
           folded={folded}
@@ -125,7 +127,10 @@ function Rounds({ difference, before, choose }: Props) {
                 onChange={(value) => {
                   setGroup(value);
                 }}
-                data={GROUPS.map((g) => ({ value: g, label: strings.counted(WORDS[g], difference[g].length) }))}
+                data={GROUPS.map((g) => ({
+                  value: g,
+                  label: strings.counted(WORDS[g], valuesOf(difference, g).length),
+                }))}
               />
             </>
           }
@@ -137,7 +142,8 @@ function Rounds({ difference, before, choose }: Props) {
         <div className="bench-part">
           <h3>{strings.values(WORDS[group])}</h3>
         </div>
-        <Moved values={difference[group]} onSelect={select} />
+        {group === "follows" && <p className="quiet">{strings.mayFollow}</p>}
+        <Moved values={values} onSelect={select} />
         <CameAndWent difference={difference} />
       </aside>
     </div>
@@ -245,12 +251,12 @@ function OpenFindings({ difference }: { difference: Difference }) {
               disabled={chosen?.state !== "settled"}
               loading={close.isPending}
               onClick={closeOne}
-              rightSection={<span className="key">c</span>}
+              rightSection={<span aria-hidden>c</span>}
             >
               {strings.close}
             </Button>
             {resolved.length > 1 && (
-              <Button variant="default" onClick={closeAll} rightSection={<span className="key">C</span>}>
+              <Button variant="default" onClick={closeAll} rightSection={<span aria-hidden>C</span>}>
                 {strings.closeAll(resolved.length)}
               </Button>
             )}

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { ComparedValue, Difference } from "../../shared/api/client";
-import { firstGroup, gather } from "./groups";
+import { firstGroup, gather, valuesOf } from "./groups";
 
 const value = (label: string, moved: number | null, finding: number | null = null) =>
   ({ check: label, label, moved, finding, why: "still there", before: "1", after: "2" }) as ComparedValue;
@@ -16,6 +16,13 @@ it("gathers values of one quantity and direction, with how far they moved", () =
 
 it("keeps values apart that different findings name", () => {
   expect(gather([value("V X", 0.1, 1), value("V X", 0.1, 2)])).toHaveLength(2);
+});
+
+it("tells what changed unasked from what may follow", () => {
+  const follows = { ...value("V X", 0.3), why: "no finding names it; it may follow from a value" };
+  const difference = { changed: [{ ...value("m L2", 0.004), why: "no finding requires it" }, follows] };
+  expect(valuesOf(difference as unknown as Difference, "changed").map((v) => v.label)).toEqual(["m L2"]);
+  expect(valuesOf(difference as unknown as Difference, "follows").map((v) => v.label)).toEqual(["V X"]);
 });
 
 it("begins with what is new", () => {

@@ -1,6 +1,6 @@
 import type { ComparedValue, Difference } from "../../shared/api/client";
 
-export const GROUPS = ["settled", "open", "undecided", "new", "changed"] as const;
+export const GROUPS = ["settled", "open", "undecided", "new", "changed", "follows"] as const;
 export type Group = (typeof GROUPS)[number];
 
 /** Values of one quantity and direction, which are read together. */
@@ -37,6 +37,15 @@ const headOf = (label: string): string => {
   return second === "X" || second === "Y" ? `${symbol} ${second}` : symbol;
 };
 
+const NOT_REQUIRED = "no finding requires it";
+
+/** The values of a group; what changed unasked stands apart from what may follow from a required change. */
+export const valuesOf = (difference: Difference, group: Group): ComparedValue[] => {
+  if (group !== "changed" && group !== "follows") return difference[group];
+  return difference.changed.filter((v) => (v.why === NOT_REQUIRED) === (group === "changed"));
+};
+
 /** The group that is worth the first look: what is wrong anew, then what is not right yet. */
 export const firstGroup = (difference: Difference): Group =>
-  (["new", "open", "undecided", "changed", "settled"] as const).find((g) => difference[g].length > 0) ?? "settled";
+  (["new", "open", "undecided", "changed", "settled"] as const).find((g) => valuesOf(difference, g).length > 0) ??
+  "settled";
