@@ -45,5 +45,5 @@ class Api(Client):
         found = re.search(r'data-seen="([^"]*)"', page)
         return found.group(1) if found else ""
 
-    def upload(self, path: str, file: Any) -> Any:
-        return self.post(path, {"file": file}, headers={"X-CSRFToken": self.cookies["csrftoken"].value})
+    def upload(self, path: str, file: Any, **fields: str) -> Any:
+        return self.post(path, {"file": file, **fields}, headers={"X-CSRFToken": self.cookies["csrftoken"].value})

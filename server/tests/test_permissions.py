@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gzip
 import json
+from hashlib import sha256
 from pathlib import Path
 from typing import Any
 
@@ -14,6 +15,7 @@ from django.db import transaction
 from plumb_server.accounts.models import ApiToken, Invitation, User, digest_of
 from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, SUBMITTER
 from plumb_server.exchange.models import Import
+from plumb_server.findings.models import Attachment, Remark
 from plumb_server.rechecks.models import SheetPage
 from plumb_server.reference.runs import run_for
 from plumb_server.reference.services import _question
@@ -58,6 +60,14 @@ WHO: dict[str, tuple[set[str], str]] = {
         ("exhibit", "exhibit_file", "exhibit_drawn", "exhibit_add", "message_write"), (SUBMITTING_ROLES, "")
     ),
     "reports_list": (REPORTS, ""),
+    "attachment_file": (MEMBERS, ""),
+    **dict.fromkeys(("matrix_get", "matrix_import"), (SUBMITTING_ROLES, "")),
+    "matrix_send": (TEAM, IN_PERSON),
+    **dict.fromkeys(
+        (*("remarks_list", "remark_add", "remark_change", "remark_delete", "remarks_export", "remarks_import"),),
+        (TEAM | {"office"}, ""),
+    ),
+    "remark_from_finding": (TEAM, ""),
     "report_file": (REPORTS, ""),
     "report_issue": (LEADS, IN_PERSON),
     **dict.fromkeys(("team_add", "team_change", "team_remove", "team_hand_over"), (LEADS, IN_PERSON)),
@@ -83,6 +93,8 @@ WHO: dict[str, tuple[set[str], str]] = {
                 "brief_undo",
             ),
             *("derivation_get", "recheck_get", "recheck_page", "review_export", "finding_file", "finding_change"),
+            *("findings_change_many", "findings_history", "findings_merge", "finding_link", "difference_get"),
+            *("attachment_add", "region_add", "attachment_remove", "remarks_offered"),
             *("model_get", "model_change", "model_undo", "frame_build", "frame_table", "record_read"),
             *("run_ask", "run_get", "run_cancel", "report_draft", "report_preview"),
             *(
@@ -143,7 +155,13 @@ def places(clinic: Review, lead: Api) -> dict[str, Any]:
     lead.get(f"/api/reviews/{clinic.pk}/recheck/")
     recheck = clinic.rechecks.latest("at")
     SheetPage.objects.create(recheck=recheck, number=1, checks_gz=gzip.compress(b"{}"))
+    finding = clinic.findings.get(number=1)
+    picture = Attachment.objects.create(
+        finding=finding, name="a.png", media_type="image/png", data=b"x", sha256=sha256(b"x").hexdigest(), author=author
+    )
     return {
+        "attachment_id": picture.pk,
+        "remark_id": Remark.objects.create(title="T", text="x", author=author).pk,
         "review_id": clinic.pk,
         "recheck": recheck.input_hash,
         "number": 1,
@@ -152,7 +170,7 @@ def places(clinic: Review, lead: Api) -> dict[str, Any]:
         "page": 1,
         "table_id": exhibit.tables.first().pk,
         "case_id": submission.cases.first().pk,
-        "finding_id": clinic.findings.get(number=1).pk,
+        "finding_id": finding.pk,
         "report_id": clinic.reports.get().pk,
         "printing_id": draft["id"],
         "import_id": Import.objects.create(asked_by=User.objects.get(email=LEAD), size=1).pk,

@@ -124,4 +124,3 @@ def test_a_check_is_linked_once_with_its_evidence(lead: Api, rounds: Review) -> 
     ]
     assert lead.send("POST", path, {"check_id": "F.Y.L6.Static Y"}).status_code == 409
     assert lead.send("POST", path, {"check_id": "nothing"}).status_code == 422
-

@@ -1,10 +1,12 @@
 from django.urls import path
 
-from plumb_server.findings import attachments, remarks, views
+from plumb_server.findings import attachments, matrix_views, remarks, views
 
 urlpatterns = [
     path("reviews/<uuid:review_id>/findings/", views.FindingsView.as_view()),
     path("reviews/<uuid:review_id>/findings/history/", views.HistoriesView.as_view()),
+    path("reviews/<uuid:review_id>/matrix/", matrix_views.MatrixView.as_view()),
+    path("reviews/<uuid:review_id>/matrix/send/", matrix_views.MatrixSendView.as_view()),
     path("reviews/<uuid:review_id>/difference/", views.DifferenceView.as_view()),
     path("findings/<int:finding_id>/", views.FindingView.as_view()),
     path("findings/<int:finding_id>/messages/", views.MessagesView.as_view()),
