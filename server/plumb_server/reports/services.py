@@ -298,8 +298,8 @@ def context(review: Review) -> dict[str, Any]:
     brief = review.current_brief().document
     recheck = run_recheck(review, submission)
     result = recheck.sheet
-    findings = [f for f in review.findings.all() if f.status != Finding.Status.WITHDRAWN]
-    filed = {i for f in findings for i in f.checks}
+    findings = [f for f in review.findings.prefetch_related("further") if f.status != Finding.Status.WITHDRAWN]
+    filed = {i for f in findings for i in f.all_checks}
     checks = [evidence_row(c) for c in result["checks"]]
     by_stage: list[dict[str, Any]] = []
     for stage in STAGES:

@@ -18,6 +18,7 @@ import { OutOfPlumb } from "./OutOfPlumb";
 import { Steps } from "./derivation";
 import { Remark } from "./Remark";
 import "./bench.css";
+import { restsOn } from "../shared/findings";
 import { strings } from "./strings";
 import css from "./Bench.module.css";
 
@@ -102,7 +103,7 @@ export function Bench({ check: first, stage }: Props) {
   const theirUnit = inOurUnit(check) ? "" : (check.theirs?.unit ?? "");
   const index = check.story === null ? check.point : recheck.stories.indexOf(check.story);
   const facts = factsOf(recheck.facts, check.id);
-  const filed = findings.filter((f) => f.checks.includes(check.id) && f.status !== "withdrawn");
+  const filed = findings.filter((f) => restsOn(f, check.id));
   const byId = new Map(recheck.checks.map((c) => [c.id, c]));
   // a sum that is checked against a limit has no value of ours beside it
   const summed = check.kind === "target";

@@ -1,15 +1,16 @@
 import { Button, Select, Textarea, TextInput, Tooltip } from "@mantine/core";
 import { notifications } from "@mantine/notifications";
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useKey } from "../review/keys";
 import { useReviewContext } from "../review/ReviewContext";
-import { answered, api, type Check, type Finding, type Severity } from "../shared/api/client";
-import { useRefresh } from "../shared/api/queries";
+import { answered, api, type Check, type Finding, type Schemas, type Severity } from "../shared/api/client";
+import { offeredQuery, useRefresh } from "../shared/api/queries";
 import { SymbolText } from "../shared/Symbol";
 import { Problems } from "../shared/Problems";
 import { titleOf } from "../shared/titles";
+import { useDraft } from "../shared/useDraft";
 import { strings } from "./strings";
 
 interface Props {
@@ -29,8 +30,10 @@ export function Remark({ check, filed }: Props) {
     useCallback(() => field.current?.focus(), []),
   );
   const refresh = useRefresh(reviewId);
-  const [text, setText] = useState(check.draft);
-  const [title, setTitle] = useState(titleOf(check));
+  const draft = `${reviewId} ${check.id}`;
+  const [text, setText, forgetText] = useDraft(`${draft} text`, check.draft);
+  const [title, setTitle, forgetTitle] = useDraft(`${draft} title`, titleOf(check));
+  const submission = Number(recheck?.submission.slice(1) ?? 0);
   const [severity, setSeverity] = useState<Severity>(check.verdict === "agrees" ? "note" : "must");
   const following = (recheck?.checks ?? []).filter((c) => c.rests_on.includes(check.id));
   const file = useMutation({
@@ -44,11 +47,13 @@ export function Remark({ check, filed }: Props) {
             severity,
             clause: check.clause,
             checks: [check.id, ...following.slice(0, 200).map((c) => c.id)],
-            submission: Number(recheck?.submission.slice(1) ?? 0),
+            submission,
           },
         }),
       ),
     onSuccess: async (finding) => {
+      forgetText();
+      forgetTitle();
       notifications.show({ message: strings.filedAsFinding(finding.number), color: "teal" });
       await refresh();
     },
@@ -67,6 +72,16 @@ export function Remark({ check, filed }: Props) {
           </Link>, {f.status}: <SymbolText text={f.title} />
         </p>
       ))}
+      {filed.length === 0 && (
+        <FromOffice
+          check={check}
+          submission={submission}
+          onChoose={(chosen) => {
+            setTitle(chosen.title);
+            setText(chosen.text);
+          }}
+        />
+      )}
       {filed.length === 0 && (
         <form
           onSubmit={(e) => {
@@ -136,5 +151,62 @@ export function Remark({ check, filed }: Props) {
         </form>
       )}
     </section>
+  );
+}
+
+interface FromOfficeProps {
+  check: Check;
+  submission: number;
+  onChoose: (remark: Schemas["OfferedRemark"]) => void;
+}
+
+/** What is there already for such a check: remarks of the office's library, and findings that it can be linked to. */
+function FromOffice({ check, submission, onChoose }: FromOfficeProps) {
+  const { review, findings } = useReviewContext();
+  const refresh = useRefresh(review.id);
+  const offered = useQuery(offeredQuery(review.id, check.id, submission));
+  const link = useMutation({
+    mutationFn: (finding: number) =>
+      answered(
+        api.POST("/api/findings/{finding_id}/checks/", {
+          params: { path: { finding_id: finding } },
+          body: { check_id: check.id, submission },
+        }),
+      ),
+    onSuccess: refresh,
+  });
+  const open = findings.filter((f) => f.status !== "settled" && f.status !== "withdrawn");
+  const remarks = offered.data ?? [];
+  return (
+    <div className="bench-file">
+      {remarks.length > 0 && (
+        <Select
+          aria-label={strings.fromTheLibrary}
+          placeholder={strings.fromTheLibrary}
+          size="xs"
+          w={220}
+          value={null}
+          data={remarks.map((r) => ({ value: String(r.id), label: [r.code, r.title].filter(Boolean).join(" · ") }))}
+          onChange={(v) => {
+            const chosen = remarks.find((r) => String(r.id) === v);
+            if (chosen) onChoose(chosen);
+          }}
+        />
+      )}
+      {open.length > 0 && (
+        <Select
+          aria-label={strings.linkToFinding}
+          placeholder={strings.linkToFinding}
+          size="xs"
+          w={220}
+          value={null}
+          data={open.map((f) => ({ value: String(f.id), label: `${String(f.number)}. ${f.title}` }))}
+          onChange={(v) => {
+            if (v) link.mutate(Number(v));
+          }}
+        />
+      )}
+      <Problems error={link.error} title={strings.notLinked} />
+    </div>
   );
 }

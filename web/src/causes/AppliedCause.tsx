@@ -10,6 +10,7 @@ import { Problems } from "../shared/Problems";
 import { SymbolText } from "../shared/Symbol";
 import { codesOf, startOf, wordsOf } from "./causes";
 import "./causes.css";
+import { restsOn } from "../shared/findings";
 import { strings } from "./strings";
 
 const MOST_CHECKS = 200;
@@ -20,7 +21,7 @@ export function AppliedCause({ cause }: { cause: Explanation }) {
   const { review, recheck, findings, causes, applyCause } = useReviewContext();
   const refresh = useRefresh(review.id);
   const start = recheck && startOf(cause, recheck.checks);
-  const filed = findings.find((f) => start && f.checks.includes(start.id) && f.status !== "withdrawn");
+  const filed = findings.find((f) => start && restsOn(f, start.id));
   const file = useMutation({
     mutationFn: () =>
       answered(

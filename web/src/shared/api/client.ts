@@ -136,15 +136,15 @@ export async function upload(review: string, file: File): Promise<Exhibit> {
       },
     ]);
   }
+  return uploadTo<Exhibit>(`/api/reviews/${review}/exhibits/`, file);
+}
+
+/** Send a file and further fields to an address; what it answers. */
+export async function uploadTo<T>(path: string, file: File, fields: Record<string, string> = {}): Promise<T> {
   const body = new FormData();
   body.append("file", file);
-  const response = await fetch(`/api/reviews/${review}/exhibits/`, {
-    method: "POST",
-    body,
-    headers: { "X-CSRFToken": cookie("csrftoken") },
-  });
+  for (const [name, value] of Object.entries(fields)) body.append(name, value);
+  const response = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": cookie("csrftoken") } });
   const data: unknown = await response.json().catch(() => undefined);
-  return answered<Exhibit>(
-    Promise.resolve(response.ok ? { data: data as Exhibit, response } : { error: data, response }),
-  );
+  return answered<T>(Promise.resolve(response.ok ? { data: data as T, response } : { error: data, response }));
 }

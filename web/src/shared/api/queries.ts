@@ -25,6 +25,7 @@ import {
   type Run,
 } from "./client";
 import { applyAgainOnConflict } from "./conflicts";
+import { forgetDrafts } from "../useDraft";
 
 const ofReview = (id: string) => ({ params: { path: { review_id: id } } });
 
@@ -241,6 +242,19 @@ export const historiesQuery = (id: string) =>
     queryFn: () => answered(api.GET("/api/reviews/{review_id}/findings/history/", ofReview(id))),
   });
 
+/** Remarks of the office's library with the values of a check. */
+export const offeredQuery = (id: string, check: string, submission: number) =>
+  queryOptions({
+    queryKey: ["remarks", id, check, submission],
+    staleTime: 60_000,
+    queryFn: () =>
+      answered(
+        api.GET("/api/reviews/{review_id}/remarks/", {
+          params: { path: { review_id: id }, query: { check, submission } },
+        }),
+      ),
+  });
+
 export const reportsQuery = (id: string) =>
   queryOptions({
     queryKey: ["reports", id],
@@ -358,6 +372,7 @@ export const useReports = (id: string, enabled = true) => useQuery({ ...reportsQ
 
 /** Take another person's session: nothing of the previous one stays in memory. */
 export function takeSession(client: QueryClient, session: Session) {
+  forgetDrafts();
   client.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
   client.setQueryData(sessionQuery.queryKey, session);
 }

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { pageQuery } from "../../shared/api/queries";
-import { boxOfCell, regionLabel, type Box } from "./places";
+import { boxOfCell, regionLabel, shares, type Box } from "./places";
 import { documentOf } from "./pdf";
 import { strings } from "./strings";
 
@@ -19,10 +19,12 @@ interface Props {
   onTable?: (sheet: string) => void;
   onRegion?: (label: string) => void;
   onPin?: (label: string) => void;
+  /** a part that is dragged over, as shares of the page: left, top, right, bottom */
+  onShare?: (box: Box) => void;
 }
 
 /** A page as it was submitted: its tables outlined, the one that is read and the cell that is assessed framed. */
-export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, onRegion, onPin }: Props) {
+export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, onRegion, onPin, onShare }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pageData = useQuery(pageQuery(exhibit, page));
   const [failed, setFailed] = useState("");
@@ -87,7 +89,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
       <div
         className="pdf-over"
         onPointerDown={(e) => {
-          if (!onRegion || !scale || (e.target as HTMLElement).closest("button")) return;
+          if (!(onRegion ?? onShare) || !scale || (e.target as HTMLElement).closest("button")) return;
           const [x, y] = at(e);
           e.currentTarget.setPointerCapture(e.pointerId);
           setDrag([x, y, x, y]);
@@ -99,6 +101,7 @@ export function PdfPage({ exhibit, page, width, sheet, cell, titled, onTable, on
         }}
         onPointerUp={() => {
           if (!drag) return;
+          onShare?.(shares(drag, width / scale, height / scale));
           const label = regionLabel(page, drag);
           if (label.includes("region")) onRegion?.(label);
           else onPin?.(label);

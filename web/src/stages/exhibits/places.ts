@@ -16,6 +16,17 @@ export function regionLabel(page: number, [x1, y1, x2, y2]: Box): string {
   return `page ${String(page)}, region ${box.map(whole).join(" ")}`;
 }
 
+/** A part that was dragged over as shares of the page, left before right and top before bottom. */
+export function shares([x1, y1, x2, y2]: Box, width: number, height: number): Box {
+  const part = (v: number, of: number) => Math.min(1, Math.max(0, v / of));
+  return [
+    part(Math.min(x1, x2), width),
+    part(Math.min(y1, y2), height),
+    part(Math.max(x1, x2), width),
+    part(Math.max(y1, y2), height),
+  ];
+}
+
 /** The page that a table is on, by its label; null where its file has no pages. */
 export function pageOf(sheet: string): number | null {
   const match = /^page (\d+),/.exec(sheet);

@@ -1,10 +1,14 @@
-import { screen, waitFor, within } from "@testing-library/react";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { describe, expect, it } from "vitest";
+import { afterEach, describe, expect, it } from "vitest";
 import { reviewContext, server, show, side, source } from "../../review/testing";
 import type { Finding, Review } from "../../shared/api/client";
 import { check } from "../../sheet/testing";
 import FindingsPage from "./FindingsPage";
+
+afterEach(() => {
+  localStorage.clear();
+});
 
 const EVIDENCE = check({
   id: "C_s.X",
@@ -32,6 +36,11 @@ function finding(changes: Partial<Finding>): Finding {
     submission: "S0",
     origin: null,
     evidence: [EVIDENCE],
+    further: [],
+    attachments: [],
+    assignee: null,
+    due: null,
+    merged_into: null,
     thread: [],
     next_states: ["issued", "withdrawn"],
     ...changes,
@@ -40,12 +49,12 @@ function finding(changes: Partial<Finding>): Finding {
 
 function page(findings: Finding[], role: Review["role"] = "lead", answers: Parameters<typeof server>[0] = {}) {
   const asked = server(answers);
-  const review = { id: "r", title: "Gull Rock Station", submissions: [], role } as unknown as Review;
+  const review = { id: "r", title: "Gull Rock Station", submissions: [], team: [], role } as unknown as Review;
   show(<FindingsPage />, "/reviews/r/findings", reviewContext({ review, findings }));
   return asked;
 }
 
-const register = () => within(screen.getByRole("main")).getAllByRole("button");
+const register = () => within(screen.getByRole("main")).getAllByRole("button", { name: "Response coefficient X" });
 
 describe("the register", () => {
   it("shows all findings, or those that are open", async () => {
@@ -65,7 +74,34 @@ describe("the register", () => {
   });
 });
 
+describe("several findings", () => {
+  it("are changed together, each as it was seen", async () => {
+    const asked = page([finding({}), finding({ id: 2, number: 2, title: "Base shear", revision: 5 })], "lead", {
+      "PATCH /api/reviews/r/findings/": () => [200, []],
+    });
+    await userEvent.click(screen.getByLabelText("Choose all findings"));
+    await userEvent.click(within(screen.getByRole("toolbar")).getByRole("button", { name: "Issue" }));
+    await waitFor(() => {
+      expect(asked.find((a) => a.method === "PATCH")?.body).toEqual({
+        status: "issued",
+        findings: [
+          { number: 1, revision: 3 },
+          { number: 2, revision: 5 },
+        ],
+      });
+    });
+  });
+});
+
 describe("a draft", () => {
+  it("keeps what is typed in this browser until it is saved", async () => {
+    page([finding({})]);
+    await userEvent.type(screen.getByLabelText("Text"), " Why?");
+    cleanup();
+    page([finding({})]);
+    expect(screen.getByLabelText("Text")).toHaveValue("C_s is submitted as 0.080. Why?");
+  });
+
   it("shows the evidence as filed: theirs, the carried value of an origin, the deviation", () => {
     page([finding({})]);
     const cells = within(screen.getByRole("complementary")).getAllByRole("cell");
@@ -110,7 +146,7 @@ describe("a draft", () => {
     });
     await userEvent.click(screen.getByRole("button", { name: "Issue" }));
     await waitFor(() => {
-      expect(asked[0]?.body).toEqual({ status: "issued" });
+      expect(asked.find((a) => a.method === "PATCH")?.body).toEqual({ status: "issued" });
     });
   });
 });
@@ -137,7 +173,7 @@ describe("an issued finding", () => {
     await userEvent.type(screen.getByLabelText("Your answer"), "See sheet 4.");
     await userEvent.click(screen.getByRole("button", { name: "Answer" }));
     await waitFor(() => {
-      expect(asked[0]?.body).toEqual({ text: "See sheet 4." });
+      expect(asked.find((a) => a.method === "POST")?.body).toEqual({ text: "See sheet 4." });
     });
   });
 

@@ -9,6 +9,7 @@ import { printingQuery, useRefresh, useReports } from "../../shared/api/queries"
 import { moment } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
 import "./report.css";
+import { checksOf } from "../../shared/findings";
 import { strings } from "./strings";
 
 /** What do I sign? The report as it would be issued now, and those that were. */
@@ -39,7 +40,7 @@ export default function ReportPage() {
     }
   }, refresh);
   const onTeam = review.role === "lead" || review.role === "reviewer";
-  const filed = new Set(findings.flatMap((f) => (f.status === "withdrawn" ? [] : f.checks)));
+  const filed = new Set(findings.flatMap((f) => (f.status === "withdrawn" ? [] : checksOf(f))));
   const unfiled = recheck?.checks.filter((c) => c.role === "origin" && !filed.has(c.id)).length ?? 0;
   const drafts = findings.filter((f) => f.status === "draft").length;
   return (

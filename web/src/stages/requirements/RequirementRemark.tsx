@@ -9,6 +9,7 @@ import { Mark, shapeOf, verdictWords } from "../../shared/Mark";
 import { Problems } from "../../shared/Problems";
 import { SymbolText } from "../../shared/Symbol";
 import type { Requirement } from "./requirements";
+import { restsOn } from "../../shared/findings";
 import { strings } from "./strings";
 import css from "./RequirementsPage.module.css";
 
@@ -26,9 +27,7 @@ export function RequirementRemark({ requirement, edition, checks, onCheck }: Pro
   const refresh = useRefresh(review.id);
   const [title, setTitle] = useState(strings.notShown(requirement.words));
   const [text, setText] = useState(strings.draft(requirement.words, requirement.clause, edition));
-  const filed = findings.filter(
-    (f) => f.status !== "withdrawn" && f.checks.some((id) => requirement.checks.includes(id)),
-  );
+  const filed = findings.filter((f) => requirement.checks.some((id) => restsOn(f, id)));
   const file = useMutation({
     mutationFn: () =>
       answered(

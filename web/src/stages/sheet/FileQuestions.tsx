@@ -7,13 +7,14 @@ import { useRefresh } from "../../shared/api/queries";
 import { Problems } from "../../shared/Problems";
 import { titleOf } from "../../shared/titles";
 import type { SheetRow } from "../../sheet/layout";
+import { checksOf } from "../../shared/findings";
 import { strings } from "../../sheet/strings";
 
 /** The questions that are shown and are in no finding yet, each drafted as a finding at one click. */
 export function FileQuestions({ rows }: { rows: SheetRow[] }) {
   const { review, recheck, findings } = useReviewContext();
   const refresh = useRefresh(review.id);
-  const filed = new Set(findings.filter((f) => f.status !== "withdrawn").flatMap((f) => f.checks));
+  const filed = new Set(findings.filter((f) => f.status !== "withdrawn").flatMap(checksOf));
   const open = rows.flatMap((r) => r.all).filter((c) => c.verdict === "question" && !filed.has(c.id));
   const file = useMutation({
     // one after the other: the findings are numbered in the order of the sheet
