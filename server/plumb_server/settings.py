@@ -7,6 +7,7 @@ PLUMB_HSTS_SUBDOMAINS
                   1 where every name below the host is reached by TLS too (default 0)
 PLUMB_DEBUG       1 for development (default 0)
 PLUMB_HOSTS       comma-separated host names that the application answers to (default 127.0.0.1,localhost)
+PLUMB_ADDRESS     address of the application in mails that no request causes (default: of the first host)
 PLUMB_TLS         1 behind a TLS proxy: secure cookies, HSTS, forwarded protocol (default 0)
 PLUMB_DB_HOST, PLUMB_DB_PORT, PLUMB_DB_NAME, PLUMB_DB_USER, PLUMB_DB_PASSWORD
                   PostgreSQL (default 127.0.0.1, 5432, plumb, plumb, no password)
@@ -50,6 +51,7 @@ if not SECRET_KEY:
     raise ImproperlyConfigured("PLUMB_SECRET_KEY is not set; give a long random text (bin/start makes one)")
 ALLOWED_HOSTS = os.environ.get("PLUMB_HOSTS", "127.0.0.1,localhost").split(",")
 TLS = os.environ.get("PLUMB_TLS") == "1"
+ADDRESS = os.environ.get("PLUMB_ADDRESS") or f"http{'s' if TLS else ''}://{ALLOWED_HOSTS[0]}"
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -75,6 +77,7 @@ INSTALLED_APPS = [
     "plumb_server.rechecks",
     "plumb_server.findings",
     "plumb_server.reports",
+    "plumb_server.desk",
     "plumb_server.reference",
     "plumb_server.exchange",
     "plumb_server.operations",

@@ -17,6 +17,7 @@ urlpatterns = [
     path("api/", include("plumb_server.exchange.urls")),
     path("api/", include("plumb_server.findings.urls")),
     path("api/", include("plumb_server.reports.urls")),
+    path("api/", include("plumb_server.desk.urls")),
     path("api/", include("plumb_server.reference.urls")),
     path("api/hazard/", HazardView.as_view()),
     path("api/openapi/", SpectacularAPIView.as_view()),

@@ -61,6 +61,9 @@ WHO: dict[str, tuple[set[str], str]] = {
     ),
     "reports_list": (REPORTS, ""),
     "attachment_file": (MEMBERS, ""),
+    "desk_get": (SIGNED_IN, ""),
+    "desk_visit": (MEMBERS, ""),
+    **dict.fromkeys(("notices_get", "notices_change", "calendar_make", "calendar_end"), (SIGNED_IN, IN_PERSON)),
     **dict.fromkeys(("matrix_get", "matrix_import"), (SUBMITTING_ROLES, "")),
     "matrix_send": (TEAM, IN_PERSON),
     **dict.fromkeys(
@@ -121,6 +124,7 @@ OPEN = {
     "mail_list",
     "address_before",
     "address_undo",
+    "calendar_feed",
 }
 """Calls that are there for who is not signed in; each has tests of its own."""
 NOTHING_THERE = {"exhibit_page", "exhibit_drawn", "table_remove"}

@@ -30,7 +30,8 @@ def test_a_remark_is_offered_with_the_values_of_the_check(lead: Api, clinic: Rev
     # those of the check's code first, those of other codes not at all
     assert [r["title"] for r in offered] == ["Site coefficient", "Any value"]
     assert offered[0]["text"] == (
-        "F_v is submitted as 1.680 (clinic-S0-parameters.xlsx); ASCE/SEI 7-16, Table 11.4-2, 11.4.3 gives 1.94, −13.4 %."
+        "F_v is submitted as 1.680 (clinic-S0-parameters.xlsx); "
+        "ASCE/SEI 7-16, Table 11.4-2, 11.4.3 gives 1.94, −13.4 %."
     )
     assert lead.get(f"/api/reviews/{clinic.pk}/remarks/?check=nothing").status_code == 422
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gzip
 import uuid
+from collections.abc import Iterable
 from functools import cached_property
 from typing import Any, Literal
 
@@ -38,6 +39,8 @@ class Recheck(models.Model):
     """the core's `Steps` as JSON, gzip"""
     causes_gz = models.BinaryField(null=True)
     """the core's `Causes` as JSON, gzip; null until somebody looks at them"""
+    summary = models.JSONField(null=True)
+    """what the list of reviews draws of it: the marks of its small line"""
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -58,6 +61,7 @@ class Recheck(models.Model):
             input_hash=input_hash,
             state=state,
             engine=ENGINE,
+            summary={"marks": _marks(result["checks"])},
             sheet_gz=_packed(sheet),
             steps_gz=_packed(result["steps"]),
         )
@@ -95,6 +99,16 @@ class Recheck(models.Model):
     def steps(self) -> results.Steps:
         """The core's `Steps`."""
         return orjson.loads(gzip.decompress(self.steps_gz))  # type: ignore[no-any-return]
+
+
+MOST_MARKS = 40
+
+
+def _marks(checks: Iterable[results.CheckResult]) -> list[dict[str, Any]]:
+    """Where deviations start and limits are not met, the furthest from the line first."""
+    out = [c for c in checks if c["role"] == "origin" or c["verdict"] == "breaches"]
+    out.sort(key=lambda c: -abs(c["multiples"] or 0.0))
+    return [{part: c[part] for part in ("stage", "verdict", "multiples")} for c in out[:MOST_MARKS]]
 
 
 STORED = ("sheet_gz", "steps_gz", "causes_gz")

@@ -32,7 +32,7 @@ from plumb_server.web.requests import IF_MATCH, based_on, number_parameter, sent
 AUDIT_ENTRIES = 500
 
 
-def _listed(user: Any, words: str) -> QuerySet[Review]:
+def listed(user: Any, words: str) -> QuerySet[Review]:
     """The reviews of a person with what the list describes them, the newest first; one query for any number."""
     latest_brief = BriefRevision.objects.filter(review=OuterRef("pk")).order_by("-number")
     submissions: Any = Review.submissions.rel.related_model
@@ -105,7 +105,7 @@ class ReviewsView(APIView):
         ],
     )
     def get(self, request: Request) -> Response:
-        reviews = _listed(user_of(request), request.query_params.get("words", "")[:120].replace("\0", ""))
+        reviews = listed(user_of(request), request.query_params.get("words", "")[:120].replace("\0", ""))
         offset, limit = number_parameter(request, "offset") or 0, number_parameter(request, "limit") or LISTED
         shown = reviews[offset : offset + min(limit, LISTED)]
         answer = Response(ReviewSerializer(shown, many=True).data)

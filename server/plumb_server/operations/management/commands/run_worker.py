@@ -31,7 +31,7 @@ async def _carry_on() -> None:
     looking = asyncio.create_task(_look())
     try:
         await app.run_worker_async(
-            queues=["runs", "readings", "reports", "causes", "imports"],
+            queues=["runs", "readings", "reports", "causes", "imports", "notices"],
             # readings wait for processes of their own; a run is not delayed by those of one member
             concurrency=settings.READINGS_AT_ONCE + 2,
             update_heartbeat_interval=SILENT / 4,
