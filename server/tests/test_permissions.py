@@ -86,7 +86,7 @@ WHO: dict[str, tuple[set[str], str]] = {
         (
             *(
                 "review_change",
-                "audit_list",
+                *("audit_list", "audit_file"),
                 "across_get",
                 *("causes_get", "causes_start", "causes_stop"),
                 "what_if",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import csv
 import gzip
 import hashlib
 import io
@@ -15,7 +16,9 @@ from django.core.files.base import ContentFile
 from openpyxl import Workbook
 from plumb_core.checks.result import sheet_of
 from plumb_server import hashing
+from plumb_server.accounts.models import User
 from plumb_server.demo.buildings import CLINIC_BRIEF
+from plumb_server.demo.people import LEAD
 from plumb_server.demo.seed import seed
 from plumb_server.hashing import input_hash
 from plumb_server.rechecks import services
@@ -515,3 +518,23 @@ def test_the_demo_is_made_again_beside_an_imported_review_of_the_same_title(lead
     assert lead.send("POST", "/api/reviews/import/", exported).status_code == 201
     seed()
     assert Review.objects.filter(title=clinic.title).count() == 2
+
+
+# the audit trail
+
+
+def test_the_audit_trail_is_filtered_and_exported(lead: Api, submitter: Api, clinic: Review) -> None:
+    path = f"/api/reviews/{clinic.pk}/audit/"
+    whole = lead.get(path).json()
+    issued = lead.get(path + "?action=issued").json()
+    assert [e["action"] for e in issued] == ["finding issued"]
+    assert {e["actor"] for e in lead.get(path + "?actor=oduya").json()} == {"Mira Oduya"}
+    assert lead.get(path + "?since=2999-01-01").json() == []
+    assert lead.get(f"{path}?before={whole[2]['id']}").json() == whole[3:]
+    assert lead.get(path + "?since=yesterday").status_code == 422
+    clinic.record(User.objects.get(email=LEAD), "exhibit added", name="=1+1")
+    rows = list(csv.reader(io.StringIO(lead.get(path + "file/").content.decode())))
+    assert rows[0] == ["when (UTC)", "who", "what", "detail"]
+    assert len(rows) == len(whole) + 2
+    assert lead.get(path + "file/?action=issued").content.decode().count("\n") == 2
+    assert submitter.get(path + "file/").status_code == 404

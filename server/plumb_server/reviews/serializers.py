@@ -138,6 +138,7 @@ class ReviewChangeSerializer(serializers.ModelSerializer[Any]):
 
 
 class AuditSerializer(serializers.Serializer[Any]):
+    id = serializers.IntegerField()
     at = serializers.DateTimeField()
     actor = serializers.CharField(source="actor.name")
     action = serializers.CharField()

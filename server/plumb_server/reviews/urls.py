@@ -11,4 +11,5 @@ urlpatterns = [
     path("reviews/<uuid:review_id>/team/<int:user_id>/lead/", views.LeadView.as_view()),
     path("reviews/<uuid:review_id>/invitations/<int:place_id>/", views.PlaceView.as_view()),
     path("reviews/<uuid:review_id>/audit/", views.AuditView.as_view()),
+    path("reviews/<uuid:review_id>/audit/file/", views.AuditFileView.as_view()),
 ]

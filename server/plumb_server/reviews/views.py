@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import csv
+import io
 from typing import Any
 
 from django.db.models import Case, Count, OuterRef, Prefetch, Q, QuerySet, Subquery, When, prefetch_related_objects
 from django.db.models.functions import Coalesce
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import status
 from rest_framework.request import Request
@@ -15,7 +19,7 @@ from rest_framework.views import APIView
 from plumb_server.accounts.requests import user_of
 from plumb_server.reviews import services
 from plumb_server.reviews.access import EVERYBODY, TEAM, Access, access, lead_only
-from plumb_server.reviews.models import BriefRevision, Membership, Review, Role
+from plumb_server.reviews.models import AuditEntry, BriefRevision, Membership, Review, Role
 from plumb_server.reviews.serializers import (
     AddedSerializer,
     AuditSerializer,
@@ -27,7 +31,7 @@ from plumb_server.reviews.serializers import (
     ReviewSerializer,
     RoleSerializer,
 )
-from plumb_server.web.requests import IF_MATCH, based_on, number_parameter, sent
+from plumb_server.web.requests import IF_MATCH, based_on, date_parameter, number_parameter, sent
 
 AUDIT_ENTRIES = 500
 
@@ -196,8 +200,63 @@ class PlaceView(APIView):
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
+AUDIT_FILTERS = [
+    OpenApiParameter("actor", str, description="part of the name of who did it"),
+    OpenApiParameter("action", str, description="part of what was done"),
+    OpenApiParameter("since", OpenApiTypes.DATE, description="first day, by UTC"),
+    OpenApiParameter("until", OpenApiTypes.DATE, description="last day, by UTC"),
+]
+
+
+def _audit(request: Request, review: Review) -> QuerySet[AuditEntry]:
+    """The entries of a review that pass the filters of a request, the newest first."""
+    entries = review.audit.select_related("actor")
+    for name, column in (("actor", "actor__name__icontains"), ("action", "action__icontains")):
+        if words := request.query_params.get(name, "")[:120].replace("\0", ""):
+            entries = entries.filter(**{column: words})
+    for name, column in (("since", "at__date__gte"), ("until", "at__date__lte")):
+        if text := request.query_params.get(name):
+            entries = entries.filter(**{column: date_parameter(name, text)})
+    return entries
+
+
 class AuditView(APIView):
-    @extend_schema(operation_id="audit_list", responses=AuditSerializer(many=True))
+    @extend_schema(
+        operation_id="audit_list",
+        parameters=[
+            *AUDIT_FILTERS,
+            OpenApiParameter("before", int, description="entries before that of this id, for the next page"),
+        ],
+        responses=AuditSerializer(many=True),
+    )
     def get(self, request: Request, review_id: str) -> Response:
         entry = access(user_of(request), review_id)
-        return Response(AuditSerializer(entry.review.audit.select_related("actor")[:AUDIT_ENTRIES], many=True).data)
+        entries = _audit(request, entry.review)
+        if before := number_parameter(request, "before"):
+            entries = entries.filter(pk__lt=before)
+        return Response(AuditSerializer(entries[:AUDIT_ENTRIES], many=True).data)
+
+
+class AuditFileView(APIView):
+    @extend_schema(
+        operation_id="audit_file", parameters=AUDIT_FILTERS, responses={(200, "text/csv"): OpenApiTypes.BINARY}
+    )
+    def get(self, request: Request, review_id: str) -> HttpResponse:
+        """The audit trail as CSV."""
+        entry = access(user_of(request), review_id)
+        text = io.StringIO()
+        rows = csv.writer(text)
+        rows.writerow(("when (UTC)", "who", "what", "detail"))
+        for each in _audit(request, entry.review).iterator():
+            detail = ", ".join(f"{name} {value}" for name, value in each.detail.items())
+            rows.writerow(
+                [_cell(part) for part in (f"{each.at:%Y-%m-%d %H:%M:%S}", each.actor.name, each.action, detail)]
+            )
+        answer = HttpResponse(text.getvalue(), content_type="text/csv; charset=utf-8")
+        answer.headers["Content-Disposition"] = 'attachment; filename="audit.csv"'
+        return answer
+
+
+def _cell(text: str) -> str:
+    """A text that a spreadsheet does not take for a formula."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text

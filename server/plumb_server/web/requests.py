@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 import re
+from datetime import date
 from typing import Any
 
 from drf_spectacular.utils import OpenApiParameter
@@ -13,7 +14,7 @@ from rest_framework.exceptions import ParseError
 from rest_framework.parsers import JSONParser
 from rest_framework.request import Request
 
-from plumb_server.web.problems import PreconditionRequired
+from plumb_server.web.problems import PreconditionRequired, UnprocessableContent
 
 
 class PlainJSONParser(JSONParser):
@@ -90,6 +91,16 @@ def based_on(request: Request) -> int:
     if match is None:
         raise PreconditionRequired
     return int(match.group(1))
+
+
+def date_parameter(name: str, text: str) -> date:
+    """A day of the query; raises UnprocessableContent where it is none."""
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        remedy = "Give it as YYYY-MM-DD."
+        words = f"{text[:40]!r} is no date"
+        raise UnprocessableContent([{"path": f"/{name}", "message": words, "remedy": remedy}]) from None
 
 
 def number_parameter(request: Request, name: str) -> int | None:

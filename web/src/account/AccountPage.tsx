@@ -12,6 +12,7 @@ import { Problems } from "../shared/Problems";
 import { AddressLine } from "./AddressLine";
 import { Factors } from "./Factors";
 import { Keys } from "./Keys";
+import { Notices } from "./Notices";
 import { Records } from "./Records";
 import { Sessions } from "./Sessions";
 import "./account.css";
@@ -58,6 +59,10 @@ export default function AccountPage() {
       <section>
         <h2>{strings.whereYouAreSignedIn}</h2>
         <Sessions />
+      </section>
+      <section>
+        <h2>{strings.noticesTitle}</h2>
+        <Notices />
       </section>
       <section>
         <h2>{strings.apiKeys}</h2>

@@ -1,5 +1,20 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  noticesTitle: "Notices and calendar",
+  notices: {
+    issued: "Mail when findings or reports are issued",
+    answered: "Mail when a finding is answered",
+    submitted: "Mail when something is submitted or accepted",
+    due: "Mail when findings that wait for you are due",
+    daily: "All of it once a day, in one mail",
+  },
+  calendar: "Calendar of due dates",
+  calendarExplained:
+    "An address to which a calendar program subscribes. Who has it reads titles and due dates without signing in; a new address ends the earlier one.",
+  calendarAddress: "Copy it now: it is shown once",
+  makeAddress: "Make an address",
+  anotherAddress: "Make another address",
+  endCalendar: "End the calendar",
   thresholds: "Thresholds of questions",
   thresholdsAreUsedBy: "Used by every review whose brief states none of its own. An empty field is the default. ",
   lastChanged: (when: string, who: string) => `Changed ${when} by ${who}.`,

@@ -186,7 +186,14 @@ it("keeps what was written when it cannot be filed, and says why", async () => {
 });
 
 it("points at the finding that a check is in already", () => {
-  const finding = { id: 1, number: 3, status: "issued", title: "Base shear", checks: ["V.X"], further: [] } as unknown as Finding;
+  const finding = {
+    id: 1,
+    number: 3,
+    status: "issued",
+    title: "Base shear",
+    checks: ["V.X"],
+    further: [],
+  } as unknown as Finding;
   bench(ORIGIN, [finding]);
   expect(screen.getByRole("link", { name: "finding 3" })).toHaveAttribute("href", "/reviews/r/findings?finding=3");
   expect(screen.queryByRole("button", { name: /File as/ })).not.toBeInTheDocument();

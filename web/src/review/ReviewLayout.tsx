@@ -1,9 +1,9 @@
 import { Loader, Modal, Select } from "@mantine/core";
 import { useDisclosure, useHotkeys } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
-import { Suspense, useMemo, useState } from "react";
+import { Suspense, useEffect, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
-import type { Recheck, Submission } from "../shared/api/client";
+import { api, type Recheck, type Submission } from "../shared/api/client";
 import {
   causesQuery,
   isSearch,
@@ -23,6 +23,7 @@ import { Problems } from "../shared/Problems";
 import { bareStages, deviates, passes, rowsOf, type SheetFilter, firstFilter } from "../sheet/layout";
 import { KeyHandlers, KeyProvider, KEYS } from "./keys";
 import { PAGES } from "./pages";
+import { NextStepLine } from "./NextStepLine";
 import { Palette } from "./Palette";
 import { ReviewProvider, type ReviewContext } from "./ReviewContext";
 import "./review.css";
@@ -150,6 +151,12 @@ export function ReviewLayout() {
     },
   };
   useHotkeys(KEYS.map((k) => [k.hotkey, () => act[k.act]?.(), { preventDefault: true }]));
+
+  // what others did since then is on the desk
+  const loaded = review.isSuccess;
+  useEffect(() => {
+    if (loaded) void api.POST("/api/reviews/{review_id}/visit/", { params: { path: { review_id: id } }, body: {} });
+  }, [id, loaded]);
 
   if (review.isPending) return <Loader m="xl" size="sm" />;
   if (review.error) {
@@ -331,6 +338,7 @@ export function ReviewLayout() {
                 <Appearance />
               </span>
             </nav>
+            {onTeam && !whatIf && <NextStepLine />}
             {whatIf && <WhatIfStrip pending={otherwise.isFetching} error={otherwise.error} onChange={assuming.open} />}
             <div className="review-body">
               {recheck.error && <Problems error={recheck.error} title={strings.theRecheckCouldNotBe} />}

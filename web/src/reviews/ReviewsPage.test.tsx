@@ -13,12 +13,23 @@ const summary = (title: string, status: "open" | "closed", open_findings = 0) =>
   edition: "asce7-16",
   role: "lead",
   submission: "S0",
-  open_findings,
+  created_at: "2026-03-01T00:00:00Z",
+  next: "you",
+  days: 3,
+  due: null,
+  overdue: false,
+  findings: open_findings ? { must: open_findings } : {},
+  mine: 0,
+  plumb: null,
+  news: 0,
+  latest: [],
+  archived: false,
 });
 
 function list(...reviews: ReturnType<typeof summary>[]) {
   server({
-    "GET /api/reviews/": () => [200, reviews],
+    "GET /api/desk/": () => [200, reviews],
+    "GET /api/vocabulary/": () => [200, { stages: [] }],
     "GET /api/session/": () => [200, { person: { name: "Ilse Varga", administers: false }, mail_is_caught: false }],
     "GET /api/editions/": () => [200, []],
   });

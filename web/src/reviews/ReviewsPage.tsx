@@ -1,27 +1,43 @@
-import { Badge, Button, FileButton, Modal, SegmentedControl, Select, TextInput } from "@mantine/core";
+import { Button, FileButton, Modal, SegmentedControl, Select, Switch, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { ApiProblem, answered, api, type Problem, type Schemas, type ReviewSummary } from "../shared/api/client";
-import { reviewsQuery, takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
+import { ApiProblem, answered, api, type Problem, type Schemas } from "../shared/api/client";
+import { deskQuery, reviewsQuery, takeSession, useEditions, useReviews, useSession } from "../shared/api/queries";
 import { Problems } from "../shared/Problems";
 import { Appearance } from "../shared/Appearance";
+import { Desk } from "./Desk";
+import { ordered, type Order } from "./order";
 import { strings } from "./strings";
+
+const ORDERS: { value: Order; label: string }[] = [
+  { value: "turn", label: strings.byTurn },
+  { value: "waiting", label: strings.byWaiting },
+  { value: "due", label: strings.byDue },
+  { value: "title", label: strings.byTitle },
+  { value: "newest", label: strings.byAge },
+];
 
 type Which = "open" | "closed" | "all";
 
 /** The reviews of the signed-in person, the open ones first. */
 export function ReviewsPage() {
-  const reviews = useReviews();
+  const [words, setWords] = useState("");
+  const [archived, setArchived] = useState(false);
+  const [order, setOrder] = useState<Order>("turn");
+  const desk = useQuery(deskQuery(words, archived));
   const session = useSession();
-  const editions = useEditions();
   const client = useQueryClient();
   const go = useNavigate();
   const [which, setWhich] = useState<Which>("open");
-  const closedCount = reviews.data?.filter((r) => r.status === "closed").length ?? 0;
-  const openCount = (reviews.data?.length ?? 0) - closedCount;
-  const shown = reviews.data?.filter((r) => which === "all" || r.status === which) ?? [];
+  const rows = desk.data ?? [];
+  const closedCount = rows.filter((r) => r.status === "closed").length;
+  const openCount = rows.length - closedCount;
+  const shown = ordered(
+    rows.filter((r) => which === "all" || archived || words !== "" || r.status === which),
+    order,
+  );
   const [creating, { open, close }] = useDisclosure(false);
   const leave = useMutation({
     mutationFn: () => answered(api.DELETE("/api/session/")),
@@ -78,10 +94,10 @@ export function ReviewsPage() {
         </Button>
       </div>
       <Problems
-        error={reviews.error ?? bring.error}
+        error={desk.error ?? bring.error}
         title={bring.error ? strings.theReviewWasNotImported : strings.theReviewsCouldNotBe}
       />
-      {reviews.data?.length === 0 && (
+      {desk.data?.length === 0 && !words && !archived && (
         <div className="empty">
           <p>
             {strings.thereAreNoReviewsYet}
@@ -90,49 +106,59 @@ export function ReviewsPage() {
           </p>
         </div>
       )}
-      {closedCount > 0 && (
-        <SegmentedControl
-          aria-label={strings.whichReviews}
-          value={which}
-          onChange={(v) => {
-            setWhich(v);
-          }}
-          data={[
-            { value: "open", label: strings.open(openCount) },
-            { value: "closed", label: strings.closedReviews(closedCount) },
-            { value: "all", label: strings.all(openCount + closedCount) },
-          ]}
-        />
+      {rows.length > 0 || words || archived ? (
+        <div className="desk-tools">
+          <TextInput
+            size="xs"
+            w={220}
+            aria-label={strings.searchReviews}
+            placeholder={strings.searchReviews}
+            value={words}
+            onChange={(e) => {
+              setWords(e.currentTarget.value);
+            }}
+          />
+          {closedCount > 0 && (
+            <SegmentedControl
+              aria-label={strings.whichReviews}
+              value={which}
+              onChange={(v) => {
+                setWhich(v);
+              }}
+              data={[
+                { value: "open", label: strings.open(openCount) },
+                { value: "closed", label: strings.closedReviews(closedCount) },
+                { value: "all", label: strings.all(openCount + closedCount) },
+              ]}
+            />
+          )}
+          <Select
+            aria-label={strings.orderOfReviews}
+            size="xs"
+            w={190}
+            allowDeselect={false}
+            value={order}
+            data={ORDERS}
+            onChange={(v) => {
+              setOrder(v ?? "turn");
+            }}
+          />
+          <Switch
+            size="xs"
+            label={strings.archive}
+            checked={archived}
+            onChange={(e) => {
+              setArchived(e.currentTarget.checked);
+            }}
+          />
+        </div>
+      ) : null}
+      {desk.data && shown.length === 0 && (words || archived || desk.data.length > 0) && (
+        <p className="quiet">
+          {words ? strings.noReviewHas(words) : archived ? strings.archiveIsEmpty : strings.noReviewIsOpen}
+        </p>
       )}
-      {reviews.data && reviews.data.length > 0 && shown.length === 0 && (
-        <p className="quiet">{strings.noReviewIsOpen}</p>
-      )}
-      <nav className="reviews-list" aria-label={strings.reviews}>
-        {shown.map((r: ReviewSummary) => (
-          <Link
-            key={r.id}
-            to={`/reviews/${r.id}/${r.role === "submitter" || r.role === "reader" ? "findings" : "sheet"}`}
-          >
-            <span>
-              <strong>{r.title}</strong>
-              <span className="quiet">{[r.place, r.client].filter(Boolean).join(" · ")}</span>
-            </span>
-            <span className="quiet">{editions.data?.find((e) => e.id === r.edition)?.title ?? r.edition}</span>
-            <span className={r.open_findings ? "off" : "quiet"}>{strings.openFindings(r.open_findings)}</span>
-            <span className="quiet">{r.submission ?? strings.nothingSubmitted}</span>
-            <span className="badges">
-              <Badge variant="outline" color="gray">
-                {r.role}
-              </Badge>
-              {r.status === "closed" && (
-                <Badge variant="light" color="gray">
-                  {strings.closed}
-                </Badge>
-              )}
-            </span>
-          </Link>
-        ))}
-      </nav>
+      <Desk rows={shown} />
       <Modal opened={creating} onClose={close} title={strings.newReview} size="md">
         <NewReview />
       </Modal>

@@ -28,6 +28,7 @@ export type Causes = Schemas["Causes"];
 export type Difference = Schemas["Difference"];
 export type ComparedValue = Schemas["ComparedValue"];
 export type History = Schemas["History"];
+export type DeskRow = Schemas["DeskRow"];
 export type CheckPage = Schemas["CheckPage"];
 export type ChecksApart = Schemas["ChecksApart"];
 export type CauseSearch = Schemas["CauseSearch"];

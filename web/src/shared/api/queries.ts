@@ -69,6 +69,14 @@ export const reviewsQuery = queryOptions({
   },
 });
 
+/** The desk: the person's reviews by words, or those that were put away. */
+export const deskQuery = (words: string, archived: boolean) =>
+  queryOptions({
+    queryKey: ["desk", words, archived],
+    queryFn: () => answered(api.GET("/api/desk/", { params: { query: { words, archived } } })),
+    placeholderData: keepPreviousData,
+  });
+
 export const reviewQuery = (id: string) =>
   queryOptions({
     queryKey: ["review", id],
