@@ -33,6 +33,7 @@ const WhatIfPage = lazy(() => import("./stages/whatif/WhatIfPage"));
 const RequirementsPage = lazy(() => import("./stages/requirements/RequirementsPage"));
 const AcrossPage = lazy(() => import("./stages/across/AcrossPage"));
 const RoundsPage = lazy(() => import("./stages/rounds/RoundsPage"));
+const AuditPage = lazy(() => import("./stages/audit/AuditPage"));
 const FindingsPage = lazy(() => import("./stages/findings/FindingsPage"));
 const ReportPage = lazy(() => import("./stages/report/ReportPage"));
 
@@ -98,6 +99,7 @@ export function App() {
                   <Route path="what-if" element={<WhatIfPage />} />
                   <Route path="requirements" element={<RequirementsPage />} />
                   <Route path="rounds" element={<RoundsPage />} />
+                  <Route path="audit" element={<AuditPage />} />
                   <Route path="findings" element={<FindingsPage />} />
                   <Route path="report" element={<ReportPage />} />
                 </Route>

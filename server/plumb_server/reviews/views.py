@@ -249,9 +249,8 @@ class AuditFileView(APIView):
         rows.writerow(("when (UTC)", "who", "what", "detail"))
         for each in _audit(request, entry.review).iterator():
             detail = ", ".join(f"{name} {value}" for name, value in each.detail.items())
-            rows.writerow(
-                [_cell(part) for part in (f"{each.at:%Y-%m-%d %H:%M:%S}", each.actor.name, each.action, detail)]
-            )
+            parts = (f"{each.at:%Y-%m-%d %H:%M:%S}", each.actor.name, each.action, detail)
+            rows.writerow([_cell(part) for part in parts])
         answer = HttpResponse(text.getvalue(), content_type="text/csv; charset=utf-8")
         answer.headers["Content-Disposition"] = 'attachment; filename="audit.csv"'
         return answer

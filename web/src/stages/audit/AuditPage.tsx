@@ -111,7 +111,7 @@ const MOST = 160;
 /** The detail of an entry in a line. */
 function detailOf(detail: unknown): string {
   const parts = Object.entries((detail ?? {}) as Record<string, unknown>).map(
-    ([name, value]) => `${name} ${typeof value === "object" ? JSON.stringify(value) : String(value)}`,
+    ([name, value]) => `${name} ${typeof value === "string" ? value : JSON.stringify(value)}`,
   );
   const line = parts.join(" · ");
   return line.length > MOST ? `${line.slice(0, MOST)}…` : line;

@@ -66,6 +66,7 @@ export default function ReportPage() {
           </span>
         )}
         <span className="end">
+          {onTeam && <Link to="../audit">{strings.auditTrail}</Link>}
           {onTeam && <DraftButton printing={draft} />}
           {onTeam && (
             <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
