@@ -324,6 +324,7 @@ SPECTACULAR_SETTINGS = {
         "plumb_server.web.schema.add_core_documents",
     ],
     "ENUM_NAME_OVERRIDES": {
+        "PrintingFormatEnum": "plumb_server.reports.models.Printing.Format",
         "PrintingStatusEnum": "plumb_server.reports.models.Printing.Status",
         "FindingStatusEnum": "plumb_server.findings.models.Finding.Status",
         "SubmissionStatusEnum": "plumb_server.submissions.models.Submission.Status",

@@ -66,6 +66,8 @@ WHO: dict[str, tuple[set[str], str]] = {
     **dict.fromkeys(("notices_get", "notices_change", "calendar_make", "calendar_end"), (SIGNED_IN, IN_PERSON)),
     **dict.fromkeys(("matrix_get", "matrix_import"), (SUBMITTING_ROLES, "")),
     "matrix_send": (TEAM, IN_PERSON),
+    "printing_sign": (LEADS, IN_PERSON),
+    "report_countersign": (TEAM, IN_PERSON),
     **dict.fromkeys(
         (*("remarks_list", "remark_add", "remark_change", "remark_delete", "remarks_export", "remarks_import"),),
         (TEAM | {"office"}, ""),
@@ -78,7 +80,14 @@ WHO: dict[str, tuple[set[str], str]] = {
     **dict.fromkeys(
         (
             *("office_people", "office_invite", "office_change", "office_reset_factors", "office_end_sessions"),
-            *("office_withdraw_invitation", "office_records", "office_thresholds", "office_thresholds_change"),
+            *(
+                "office_letterhead",
+                "office_letterhead_change",
+                "office_withdraw_invitation",
+                "office_records",
+                "office_thresholds",
+                "office_thresholds_change",
+            ),
         ),
         (OFFICES, IN_PERSON),
     ),
@@ -100,6 +109,7 @@ WHO: dict[str, tuple[set[str], str]] = {
             *("attachment_add", "region_add", "attachment_remove", "remarks_offered"),
             *("model_get", "model_change", "model_undo", "frame_build", "frame_table", "record_read"),
             *("run_ask", "run_get", "run_cancel", "report_draft", "report_preview"),
+            *("report_plan", "report_plan_change"),
             *(
                 "table_accept",
                 "table_read",
@@ -177,6 +187,7 @@ def places(clinic: Review, lead: Api) -> dict[str, Any]:
         "finding_id": finding.pk,
         "report_id": clinic.reports.get().pk,
         "printing_id": draft["id"],
+        "ending": "pdf",
         "import_id": Import.objects.create(asked_by=User.objects.get(email=LEAD), size=1).pk,
         "run_id": run_for(clinic, "modal", _question(clinic, "modal")).pk,
         "token_id": ApiToken.issue(author, "x", "read", 1)[0].pk,

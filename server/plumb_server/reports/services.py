@@ -4,21 +4,25 @@ from __future__ import annotations
 
 import base64
 import gzip
+from collections.abc import Callable, Sequence
 from typing import Any
 
 import orjson
 from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils import timezone
+from plumb_core.across import across
 from plumb_core.checks.verdict import Verdict
 from plumb_core.checks.wording import figures
 from plumb_core.documents.results import Sensitivity
 from plumb_core.editions import EDITIONS, Edition
 from plumb_core.quantities import QUANTITIES, STAGES, Kind
 
+from plumb_server.findings import rounds
 from plumb_server.findings.models import Finding
 from plumb_server.rechecks.searches import causes_of_review
 from plumb_server.rechecks.services import run_recheck, sensitivity_of_review
+from plumb_server.reports import pictures, plan
 from plumb_server.reports.equations import number, picture, symbolic
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission
@@ -161,6 +165,7 @@ def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
             {
                 "clause": step["clause"],
                 "equation": picture(symbolic(step)),
+                "tex": symbolic(step),
                 "with": ", ".join(f"{u['symbol']} = {_plain(u['value'])}" for u in used),
                 "symbol": step["symbol"],
                 "result": result,
@@ -292,13 +297,33 @@ def _effect(variant: Sensitivity) -> dict[str, Any]:
 REQUIREMENT_STATES = {"shown": "shown", "missing": "missing", "not_applicable": "not applicable", "open": "open"}
 
 
-def context(review: Review) -> dict[str, Any]:
-    """Return the content of the report."""
+Progress = Callable[[float], None]
+"""Called with the share of the work that is done."""
+
+
+def _nobody(share: float) -> None:
+    """Nobody waits for it."""
+
+
+def context(
+    review: Review, sections: Sequence[str], progress: Progress = _nobody, *, open_only: bool = False
+) -> dict[str, Any]:
+    """The content of a report, of its sections only what they show.
+
+    open_only : the findings that wait for an answer, in place of all
+    """
     submission = review.submissions.latest_with_values()
     brief = review.current_brief().document
+    edition = EDITIONS[brief["edition"]]
     recheck = run_recheck(review, submission)
     result = recheck.sheet
-    findings = [f for f in review.findings.prefetch_related("further") if f.status != Finding.Status.WITHDRAWN]
+    progress(0.2)
+    waiting = (Finding.Status.ISSUED, Finding.Status.ANSWERED)
+    findings = [
+        f
+        for f in review.findings.select_related("submission").prefetch_related("further", "thread__author")
+        if (f.status in waiting if open_only else f.status != Finding.Status.WITHDRAWN)
+    ]
     filed = {i for f in findings for i in f.all_checks}
     checks = [evidence_row(c) for c in result["checks"]]
     by_stage: list[dict[str, Any]] = []
@@ -307,9 +332,9 @@ def context(review: Review) -> dict[str, Any]:
         if of_stage:
             counts = {str(verdict): sum(1 for c in of_stage if c["verdict"] == verdict) for verdict in Verdict}
             by_stage.append({"stage": STAGE_WORDS[stage].capitalize(), "total": len(of_stage), **counts})
-    return {
+    content = {
         "review": review,
-        "edition": EDITIONS[brief["edition"]],
+        "edition": edition,
         "submission": submission,
         "exhibits": submission.exhibits.all() if submission else [],
         "team": review.team.select_related("user").filter(role__in=["lead", "reviewer"]),
@@ -322,15 +347,7 @@ def context(review: Review) -> dict[str, Any]:
         "inherited": sum(1 for c in result["checks"] if c["role"] == "inherited"),
         "basis": _basis(brief),
         "notes": result["notes"],
-        "findings": [
-            {
-                "finding": f,
-                "rows": [evidence_row(c) for c in f.evidence[:EVIDENCE_ROWS]],
-                "more": max(0, len(f.evidence) - EVIDENCE_ROWS),
-                "steps": _steps(f.evidence[0]) if f.evidence else [],
-            }
-            for f in findings
-        ],
+        "findings": [_finding(f) for f in findings],
         "stages": by_stage,
         "scope": [s["stage"].lower() for s in by_stage if s["total"] > s["gap"] + s["open"]],
         "not_submitted": [s["stage"].lower() for s in by_stage if s["total"] <= s["gap"] + s["open"]],
@@ -339,27 +356,131 @@ def context(review: Review) -> dict[str, Any]:
         "gaps": [c for c in checks if c["verdict"] == "gap"],
         "open": [c for c in checks if c["verdict"] == "open"],
         "questions": [c for c in checks if c["verdict"] == "question"],
-        "causes": _causes(review, submission, checks),
-        "sensitivity": [_effect(s) for s in sensitivity_of_review(review, submission)],
         "requirements": [r | {"state": REQUIREMENT_STATES[r["status"]]} for r in result["requirements"]],
         "set_aside": [c for c in checks if "; set aside for this review: " in c["note"]],
         "not_covered": _not_covered(result),
+        "assumed": [_assumed(f) for f in result["facts"] if f["source"] == "assumed"],
+        "sections": plan.shown(sections, edition.title),
+        "number": {section: i for i, section in enumerate(sections, 1)},
+        "letterhead": plan.letterhead(),
         "sans": _font("archivo-latin-wght-normal*.woff2"),
         "serif": _font("source-serif-4-latin-400-italic*.woff2"),
     }
+    # what takes its time is found for the sections that are there
+    further: dict[str, Callable[[], dict[str, Any]]] = {
+        "pictures": lambda: {
+            "pictures": [_drawn(p) for p in (pictures.plumb_line(result["checks"]), pictures.spectrum(result)) if p],
+            "logs": [_drawn(p) for p in pictures.story_logs(result)],
+        },
+        "causes": lambda: {"causes": _causes(review, submission, checks)},
+        "sensitivity": lambda: _sensitivity(review, submission),
+        "editions": lambda: {"across": _side_by_side(review)},
+        "history": lambda: _history(review, findings),
+    }
+    for i, section in enumerate(sections, 1):
+        if section in further:
+            content |= further[section]()
+        progress(0.2 + 0.4 * i / len(sections))
+    return content
 
 
-def page(review: Review, seen: str = "") -> str:
+def _finding(finding: Finding) -> dict[str, Any]:
+    evidence = [*finding.evidence, *(link.evidence for link in finding.further.all())]
+    return {
+        "finding": finding,
+        "rows": [evidence_row(c) for c in evidence[:EVIDENCE_ROWS]],
+        "more": max(0, len(evidence) - EVIDENCE_ROWS),
+        "steps": _steps(evidence[0]) if evidence else [],
+        "thread": finding.thread.all(),
+    }
+
+
+def _drawn(drawing: pictures.Picture) -> dict[str, Any]:
+    address = "data:image/svg+xml;base64," + base64.b64encode(drawing.svg.encode()).decode()
+    return {"caption": drawing.caption, "address": address, "drawing": drawing}
+
+
+def _sensitivity(review: Review, submission: Submission | None) -> dict[str, Any]:
+    variants = sensitivity_of_review(review, submission)
+    effects = pictures.sensitivity([dict(v) for v in variants])
+    return {"sensitivity": [_effect(s) for s in variants], "effects": effects and _drawn(effects)}
+
+
+def _assumed(fact: dict[str, Any]) -> dict[str, Any]:
+    value = fact["value"]
+    if isinstance(value, bool):
+        words = "yes" if value else "no"
+    elif isinstance(value, int | float):
+        words = f"{figures(value)} {fact['unit'].replace('*', ' ')}".strip()
+    else:
+        words = "by story" if isinstance(value, list) else str(value)
+    return {
+        "meaning": fact["meaning"],
+        "direction": fact["direction"] or "",
+        "value": f"{words}{'; ' + fact['where'] if fact['where'] else ''}",
+        "clause": fact["clause"],
+    }
+
+
+def _side_by_side(review: Review) -> dict[str, Any]:
+    """The key values of the review's editions, a column for each."""
+    found = across(review.read_brief())
+    if len(found["editions"]) < 2:
+        return {"editions": [], "rows": []}
+
+    def words(cell: dict[str, Any]) -> str:
+        parts = []
+        for place in ("both", "X", "Y"):
+            value = cell.get(place)
+            if value and value["value"] is not None:
+                text = figures(value["value"]) if isinstance(value["value"], int | float) else str(value["value"])
+                parts.append(f"{'' if place == 'both' else place + ' '}{text} {value['unit']}".strip())
+        return ", ".join(parts) or "–"
+
+    rows = [{"name": r["label"], "values": [words(dict(c)) for c in r["cells"]]} for r in found["rows"]]
+    return {"editions": [e["short"] for e in found["editions"]], "rows": rows}
+
+
+STATE_WORDS = {"differs": "differs", "breaches": "limit not met", "gap": "not stated", "agrees": "agrees"}
+
+
+def _history(review: Review, findings: Sequence[Finding]) -> dict[str, Any]:
+    """Of each finding, how the worst of its checks stood in each submission."""
+    by_number = {f.number: f for f in findings}
+    found = [h for h in rounds.histories(review) if h["number"] in by_number]
+    labels = [m["submission"] for m in found[0]["marks"]] if found else []
+    rows = [
+        {
+            "number": h["number"],
+            "title": by_number[h["number"]].title,
+            "status": by_number[h["number"]].status,
+            "marks": [STATE_WORDS.get(m["verdict"] or "", m["verdict"] or "not stated") for m in h["marks"]],
+        }
+        for h in found
+    ]
+    return {"history": rows, "history_of": labels}
+
+
+def page(
+    review: Review, seen: str = "", *, progress: Progress = _nobody, signers: Sequence[dict[str, Any]] = ()
+) -> str:
     """The report as HTML.
 
     seen : names what is shown, for the signature of it
+    signers : who signs it, with words, name, firm and moment
     """
-    return render_to_string("reports/report.html", context(review) | {"seen": seen})
+    content = context(review, plan.sections_of(review), progress)
+    return render_to_string("reports/report.html", content | {"seen": seen, "signers": signers})
 
 
-def pdf(review: Review) -> bytes:
-    """The report as PDF."""
+def letter(review: Review, progress: Progress = _nobody) -> str:
+    """A letter of the open findings as HTML."""
+    return render_to_string("reports/letter.html", context(review, (), progress, open_only=True))
+
+
+def printed(html: str) -> bytes:
+    """A page as PDF/A-2a: with its structure and the meaning of its characters."""
     # imported here: it loads the text-layout libraries, which only this needs
     from weasyprint import HTML
 
-    return bytes(HTML(string=page(review)).write_pdf())
+    return bytes(HTML(string=html).write_pdf(pdf_variant="pdf/a-2a"))
