@@ -328,7 +328,7 @@ def test_pictures_show_what_deviates(clinic: Review) -> None:
     line = plumb_line(result["checks"])
     assert line is not None
     out = [c for c in result["checks"] if c["verdict"] in ("differs", "breaches") and c["role"]]
-    shown = min(64, len(out))
+    shown = min(48, len(out))
     # a mark for each: squares for limits, lozenges for the others
     breaches = sum(c["verdict"] == "breaches" for c in out)
     assert line.svg.count('width="6" height="6"') == breaches

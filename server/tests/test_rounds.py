@@ -124,3 +124,13 @@ def test_a_check_is_linked_once_with_its_evidence(lead: Api, rounds: Review) -> 
     ]
     assert lead.send("POST", path, {"check_id": "F.Y.L6.Static Y"}).status_code == 409
     assert lead.send("POST", path, {"check_id": "nothing"}).status_code == 422
+
+
+def test_the_demo_has_a_report_of_the_first_round_and_a_matrix_that_came_back(lead: Api, clinic: Review) -> None:
+    second_round(printed=True)
+    assert clinic.reports.get().issued_by.name == "Ilse Varga"
+    actions = [e["action"] for e in lead.get(base(clinic) + "audit/").json()]
+    assert actions.index("report issued") > actions.index("response matrix imported") > actions.index("exhibit added")
+    answers = {f["number"]: f["thread"][-1]["text"] for f in lead.get(base(clinic) + "findings/").json() if f["thread"]}
+    assert answers[2].endswith("Action: corrected\nReference: S1")
+    assert 5 not in answers

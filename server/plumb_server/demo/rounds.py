@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import io
 from typing import Any
+
+from openpyxl import load_workbook
 
 from plumb_server.accounts.models import User
 from plumb_server.demo.buildings import CLINIC
 from plumb_server.demo.people import LEAD, REVIEWER, SUBMITTER
 from plumb_server.demo.seed import accepted_submission
+from plumb_server.findings import matrix
 from plumb_server.findings.services import change_finding, file_finding, write_message
 from plumb_server.rechecks.services import run_recheck
-from plumb_server.reviews.access import access
+from plumb_server.reports.models import Printing
+from plumb_server.reports.printing import basis_of, carry_out
+from plumb_server.reviews.access import Access, access
 from plumb_server.reviews.models import Review, Role
 
 FINDINGS: tuple[tuple[str, str, str], ...] = (
@@ -22,8 +28,11 @@ FINDINGS: tuple[tuple[str, str, str], ...] = (
 """Check, title and answer of each finding of the first round, beside the one of F_v."""
 
 
-def second_round() -> None:
-    """File and issue the findings on the clinic's S0, answer them, and submit S1, where that is not done yet."""
+def second_round(*, printed: bool = False) -> None:
+    """File and issue the findings on the clinic's S0, answer them, and submit S1, where that is not done yet.
+
+    printed : issue the report of the first round too, and let the answers come back in the response matrix
+    """
     review = Review.objects.filter(title=CLINIC, team__user__email=LEAD, team__role=Role.LEAD).last()
     if review is None or review.status == Review.Status.CLOSED:
         return
@@ -45,6 +54,31 @@ def second_round() -> None:
             text=checks[name]["draft"],
         )
         change_finding(finding, access(people[LEAD], review.pk), {"status": "issued"}, finding.revision)
-        if answer:
+        if answer and not printed:
             write_message(finding, access(people[SUBMITTER], review.pk, tuple(Role)), answer)
+    if printed:
+        _issued_report(review, people[LEAD])
+        _answered_matrix(review, access(people[SUBMITTER], review.pk, tuple(Role)))
     accepted_submission(review, people, "clinic-S1-")
+
+
+def _issued_report(review: Review, lead: User) -> None:
+    """The report of the first round, signed by its lead."""
+    printing = Printing.objects.create(review=review, asked_by=lead, basis=basis_of(review), issues=True)
+    carry_out(printing)
+    assert printing.report is not None, printing.message
+
+
+def _answered_matrix(review: Review, submitter: Access) -> None:
+    """The response matrix, with the answers of the design team."""
+    book = load_workbook(io.BytesIO(matrix.workbook(review)))
+    sheet = book[matrix.FINDINGS]
+    answers = {title: answer for _, title, answer in FINDINGS if answer}
+    for row in sheet.iter_rows(min_row=matrix.HEADER_ROW + 1):
+        title = str(row[1].value).split("\n")[0]
+        if title in answers:
+            row[5].value, row[6].value, row[7].value = answers[title], "corrected", "S1"
+    data = io.BytesIO()
+    book.save(data)
+    name = "responses-port-maren-clinic.xlsx"
+    matrix.import_answers(submitter, matrix.read_answers(review, data.getvalue(), name), name)

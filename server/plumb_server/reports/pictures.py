@@ -64,7 +64,7 @@ def _mark(check: dict[str, Any], x: float, y: float) -> str:
     return f'<path d="M{x:.1f} {y - 4:.1f}l4 4-4 4-4-4z" fill="{fill}" stroke="{OFF}" stroke-width="0.9"/>'
 
 
-MOST_ROWS = 64
+MOST_ROWS = 48
 
 
 def plumb_line(checks: Sequence[dict[str, Any]]) -> Picture | None:

@@ -163,6 +163,7 @@ def _steps(check: dict[str, Any]) -> list[dict[str, Any]]:
         used = [values[i] for i in step["inputs"] if i in values and not isinstance(values[i]["value"], list)]
         shown.append(
             {
+                "id": step["id"],
                 "clause": step["clause"],
                 "equation": picture(symbolic(step)),
                 "tex": symbolic(step),
@@ -347,7 +348,7 @@ def context(
         "inherited": sum(1 for c in result["checks"] if c["role"] == "inherited"),
         "basis": _basis(brief),
         "notes": result["notes"],
-        "findings": [_finding(f) for f in findings],
+        "findings": _findings(findings),
         "stages": by_stage,
         "scope": [s["stage"].lower() for s in by_stage if s["total"] > s["gap"] + s["open"]],
         "not_submitted": [s["stage"].lower() for s in by_stage if s["total"] <= s["gap"] + s["open"]],
@@ -382,6 +383,18 @@ def context(
             content |= further[section]()
         progress(0.2 + 0.4 * i / len(sections))
     return content
+
+
+def _findings(findings: Sequence[Finding]) -> list[dict[str, Any]]:
+    """The findings with their evidence; a step of a derivation is printed once, and named where it comes again."""
+    made = [_finding(f) for f in findings]
+    printed_in: dict[tuple[str, str, str], int] = {}
+    for each in made:
+        number = each["finding"].number
+        for step in each["steps"]:
+            first = printed_in.setdefault((step["id"], step["result"], step["with"]), number)
+            step["again"] = first if first != number else None
+    return made
 
 
 def _finding(finding: Finding) -> dict[str, Any]:

@@ -191,6 +191,11 @@ class _Made:
             for step in each["steps"]:
                 added = self.document.add_paragraph()
                 added.add_run(f"{step['clause']}  ").italic = True
+                if step["again"]:
+                    added.add_run(
+                        f"{step['symbol']} = {step['result']} {step['unit']}, as under finding {step['again']}"
+                    )
+                    continue
                 if step["tex"]:
                     added._p.append(parse_xml(omml(step["tex"])))
                 added.add_run(f"   {step['symbol']} = {step['result']} {step['unit']}").bold = True

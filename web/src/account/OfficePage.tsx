@@ -6,6 +6,7 @@ import { Appearance } from "../shared/Appearance";
 import { day } from "../shared/dates";
 import { Problems } from "../shared/Problems";
 import { AddressLine } from "./AddressLine";
+import { LetterheadForm } from "./LetterheadForm";
 import { Records } from "./Records";
 import "./account.css";
 import { ThresholdsForm } from "./ThresholdsForm";
@@ -103,6 +104,10 @@ export default function OfficePage() {
       <section>
         <h2>{strings.thresholds}</h2>
         <ThresholdsForm />
+      </section>
+      <section>
+        <h2>{strings.letterhead}</h2>
+        <LetterheadForm />
       </section>
       <section>
         <h2>{strings.activityLog}</h2>

@@ -1,5 +1,12 @@
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  letterhead: "Letterhead",
+  letterheadName: "Name on reports and letters",
+  letterheadLines: "Lines below it",
+  letterheadFooter: "At the foot of each page",
+  logo: "Logo (PNG or JPEG)",
+  anotherLogo: "Another logo (PNG or JPEG)",
+  saveLetterhead: "Save the letterhead",
   noticesTitle: "Notices and calendar",
   notices: {
     issued: "Mail when findings or reports are issued",

@@ -141,9 +141,14 @@ export async function upload(review: string, file: File): Promise<Exhibit> {
 }
 
 /** Send a file and further fields to an address; what it answers. */
-export async function uploadTo<T>(path: string, file: File, fields: Record<string, string> = {}): Promise<T> {
+export async function uploadTo<T>(
+  path: string,
+  file: File | null,
+  fields: Record<string, string> = {},
+  name = "file",
+): Promise<T> {
   const body = new FormData();
-  body.append("file", file);
+  if (file) body.append(name, file);
   for (const [name, value] of Object.entries(fields)) body.append(name, value);
   const response = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": cookie("csrftoken") } });
   const data: unknown = await response.json().catch(() => undefined);

@@ -276,8 +276,15 @@ export const printingQuery = (id: string) =>
     queryFn: () => answered(api.GET("/api/printings/{printing_id}/", { params: { path: { printing_id: id } } })),
     refetchInterval: (query) => {
       const status = query.state.data?.status;
-      return status === "done" || status === "refused" ? false : 500;
+      return status === "done" || status === "refused" || status === "to_sign" ? false : 500;
     },
+  });
+
+/** Which sections the report of a review has, and how many signatures it requires. */
+export const planQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["report plan", id],
+    queryFn: () => answered(api.GET("/api/reviews/{review_id}/report/plan/", ofReview(id))),
   });
 
 /** The review's reference model in its present state. */

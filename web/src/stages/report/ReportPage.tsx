@@ -1,14 +1,18 @@
-import { Button } from "@mantine/core";
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { useEffect, useEffectEvent, useState } from "react";
+import { Button, Menu, Modal } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import { useState } from "react";
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
 import { useConfirmIdentity } from "../../session/ConfirmIdentity";
-import { answered, api, ApiProblem, type Printing } from "../../shared/api/client";
-import { printingQuery, useRefresh, useReports } from "../../shared/api/queries";
+import { answered, api, ApiProblem } from "../../shared/api/client";
+import { useRefresh, useReports, useSession } from "../../shared/api/queries";
 import { moment } from "../../shared/dates";
 import { Problems } from "../../shared/Problems";
+import { Certificate } from "./Certificate";
+import { PlanDialog } from "./PlanDialog";
+import { PrintMenu } from "./PrintMenu";
 import "./report.css";
+import { usePrinting } from "./usePrinting";
 import { checksOf } from "../../shared/findings";
 import { strings } from "./strings";
 
@@ -20,15 +24,15 @@ export default function ReportPage() {
   const reports = useReports(review.id);
   const refresh = useRefresh(review.id);
   const path = { params: { path: { review_id: review.id } } };
-  const draft = usePrinting(() => answered(api.POST("/api/reviews/{review_id}/report/draft/", path)));
+  const [planning, plan] = useDisclosure(false);
+  const [second, setSecond] = useState<number | null>(null);
+  const me = useSession().data?.person?.name;
   const { ask, dialog } = useConfirmIdentity();
-  const issue = usePrinting(async () => {
-    // what is signed is the page that is shown
-    const sign = () => answered(api.POST("/api/reviews/{review_id}/reports/", { ...path, body: { seen } }));
+  /** Sign; each signature asks once more who gives it. */
+  const confirmed = async <T,>(sign: () => Promise<T>): Promise<T> => {
     try {
       return await sign();
     } catch (error) {
-      // each signature asks once more who gives it
       const needsSignature = error instanceof ApiProblem && error.problems.some((p) => p.path === "/signature");
       if (!needsSignature) {
         // what changed meanwhile is shown before it can be signed
@@ -38,7 +42,19 @@ export default function ReportPage() {
       if (!(await ask(strings.youSignTheReportAs))) throw error;
       return sign();
     }
-  }, refresh);
+  };
+  const issue = usePrinting(
+    (withCertificate: boolean) =>
+      // what is signed is the page that is shown
+      confirmed(() =>
+        answered(
+          api.POST("/api/reviews/{review_id}/reports/", { ...path, body: { seen, with_certificate: withCertificate } }),
+        ),
+      ),
+    refresh,
+  );
+  const [signedWith, setSignedWith] = useState<string | null>(null);
+  const toSign = issue.toSign && issue.toSign.id !== signedWith ? issue.toSign : undefined;
   const onTeam = review.role === "lead" || review.role === "reviewer";
   const filed = new Set(findings.flatMap((f) => (f.status === "withdrawn" ? [] : checksOf(f))));
   const unfiled = recheck?.checks.filter((c) => c.role === "origin" && !filed.has(c.id)).length ?? 0;
@@ -67,29 +83,43 @@ export default function ReportPage() {
         )}
         <span className="end">
           {onTeam && <Link to="../audit">{strings.auditTrail}</Link>}
-          {onTeam && <DraftButton printing={draft} />}
           {onTeam && (
-            <Button variant="default" component="a" href={`/api/reviews/${review.id}/export/`} download>
-              {strings.plumbJson}
+            <Button variant="default" onClick={plan.open}>
+              {strings.sectionsButton}
             </Button>
           )}
+          {onTeam && <PrintMenu />}
           {review.role === "lead" && (
-            <Button color="dark" loading={issue.busy} disabled={!seen} onClick={issue.start}>
-              {strings.signAndIssueReport}
-              {(reports.data?.length ?? 0) + 1}
-            </Button>
+            <Menu position="bottom-end">
+              <Menu.Target>
+                <Button color="dark" loading={issue.busy} disabled={!seen}>
+                  {strings.signAndIssueReport}
+                  {(reports.data?.length ?? 0) + 1}
+                </Button>
+              </Menu.Target>
+              <Menu.Dropdown>
+                <Menu.Item
+                  onClick={() => {
+                    issue.start(true);
+                  }}
+                >
+                  {strings.withACertificate}
+                </Menu.Item>
+                <Menu.Item
+                  onClick={() => {
+                    issue.start(false);
+                  }}
+                >
+                  {strings.withASignedByLine}
+                </Menu.Item>
+              </Menu.Dropdown>
+            </Menu>
           )}
         </span>
       </div>
       <Problems
-        error={issue.error ?? draft.error ?? reports.error}
-        title={
-          issue.error
-            ? strings.theReportWasNotIssued
-            : draft.error
-              ? strings.theReportWasNotPrinted
-              : strings.theReportsCouldNotBe
-        }
+        error={issue.error ?? reports.error}
+        title={issue.error ? strings.theReportWasNotIssued : strings.theReportsCouldNotBe}
       />
       {reports.data && reports.data.length > 0 && (
         <ul className="report-list">
@@ -100,13 +130,77 @@ export default function ReportPage() {
               </a>{" "}
               <span className="quiet">
                 {strings.signedBySha256(r.issued_by, moment(r.issued_at), r.sha256.slice(0, 12))}
+                {r.certificate && strings.certifiedAs(r.certificate)}
+                {r.countersigned_by && strings.countersignedBy(r.countersigned_by, moment(r.countersigned_at ?? ""))}
               </span>
+              {!r.complete && (
+                <>
+                  {" "}
+                  <b className="off">{strings.waitsForSecond}</b>
+                  {onTeam && r.issued_by !== me && (
+                    <Button
+                      size="compact-xs"
+                      variant="default"
+                      ml={8}
+                      onClick={() => {
+                        setSecond(r.id);
+                      }}
+                    >
+                      {strings.countersign}
+                    </Button>
+                  )}
+                </>
+              )}
             </li>
           ))}
         </ul>
       )}
       {!onTeam && reports.data?.length === 0 && <p className="quiet">{strings.noReportHasBeenIssued}</p>}
       {dialog}
+      <Modal opened={planning} onClose={plan.close} title={strings.sectionsButton}>
+        <PlanDialog
+          onDone={() => {
+            plan.close();
+            setAttempt((n) => n + 1);
+          }}
+        />
+      </Modal>
+      <Modal
+        opened={toSign !== undefined}
+        onClose={() => {
+          setSignedWith(toSign?.id ?? null);
+        }}
+        title={strings.withACertificate}
+      >
+        {toSign && (
+          <Certificate
+            path={`/api/printings/${toSign.id}/sign/`}
+            onDone={async () => {
+              setSignedWith(toSign.id);
+              await refresh();
+            }}
+          />
+        )}
+      </Modal>
+      <Modal
+        opened={second !== null}
+        onClose={() => {
+          setSecond(null);
+        }}
+        title={strings.countersign}
+      >
+        {second !== null && (
+          <Certificate
+            path={`/api/reports/${String(second)}/countersign/`}
+            optional
+            confirmed={confirmed}
+            onDone={async () => {
+              setSecond(null);
+              await refresh();
+            }}
+          />
+        )}
+      </Modal>
       {onTeam && (
         <iframe
           onLoad={(e) => {
@@ -119,53 +213,5 @@ export default function ReportPage() {
         />
       )}
     </div>
-  );
-}
-
-interface Printed {
-  start: () => void;
-  busy: boolean;
-  /** id of what was printed, to open */
-  done: string | undefined;
-  error: Error | null;
-}
-
-/** A report that is printed by a worker: begun, and assessed until it is there. */
-function usePrinting(ask: () => Promise<Printing>, onDone?: () => unknown): Printed {
-  const begin = useMutation({ mutationFn: ask });
-  const watched = useQuery({ ...printingQuery(begin.data?.id ?? ""), enabled: begin.data !== undefined });
-  const now = begin.data && (watched.data ?? begin.data);
-  const done = now?.status === "done" ? now.id : undefined;
-  const notifyDone = useEffectEvent(() => void onDone?.());
-  useEffect(() => {
-    if (done) notifyDone();
-  }, [done]);
-  return {
-    start: () => {
-      begin.mutate();
-    },
-    busy: begin.isPending || (now !== undefined && now.status !== "done" && now.status !== "refused" && !watched.error),
-    done,
-    error:
-      begin.error ??
-      watched.error ??
-      (now?.status === "refused"
-        ? new ApiProblem(409, [{ path: "/", message: now.message ?? "", remedy: now.remedy ?? "" }])
-        : null),
-  };
-}
-
-/** Prints the draft; then opens what was printed. */
-function DraftButton({ printing }: { printing: Printed }) {
-  if (printing.done)
-    return (
-      <Button variant="default" component="a" href={`/api/printings/${printing.done}.pdf`} target="_blank">
-        {strings.openThePdf}
-      </Button>
-    );
-  return (
-    <Button variant="default" loading={printing.busy} onClick={printing.start}>
-      {strings.printThisDraft}
-    </Button>
   );
 }

@@ -19,4 +19,4 @@ class Command(BaseCommand):
     def handle(self, *args: object, **options: Any) -> None:
         seed()
         if not options["first_round"]:
-            second_round()
+            second_round(printed=True)
