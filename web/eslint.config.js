@@ -9,7 +9,7 @@ const LAYERS = [
   ["review"],
   ["causes"],
   ["bench"],
-  ["stages", "reviews", "account"],
+  ["stages", "reviews", "account", "library"],
 ];
 const boundaries = LAYERS.flatMap((layer, i) =>
   layer.map((folder) => ({

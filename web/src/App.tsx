@@ -16,6 +16,7 @@ import { strings } from "./strings";
 
 const AccountPage = lazy(() => import("./account/AccountPage"));
 const OfficePage = lazy(() => import("./account/OfficePage"));
+const LibraryPage = lazy(() => import("./library/LibraryPage"));
 const ProfilesPage = lazy(() => import("./profiles/ProfilesPage"));
 const MailPage = lazy(() => import("./account/MailPage"));
 const BriefPage = lazy(() => import("./stages/brief/BriefPage"));
@@ -80,6 +81,7 @@ export function App() {
                 <Route path="/" element={<ReviewsPage />} />
                 <Route path="/account" element={<AccountPage />} />
                 <Route path="/office" element={<OfficePage />} />
+                <Route path="/library" element={<LibraryPage />} />
                 <Route path="/profiles" element={<ProfilesPage />} />
                 <Route path="/reviews/:id" element={<ReviewLayout />}>
                   <Route index element={<Navigate to="sheet" replace />} />

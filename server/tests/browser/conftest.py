@@ -28,12 +28,18 @@ def free_port() -> int:
 
 
 @pytest.fixture(scope="session")
-def address() -> Iterator[str]:
-    """Address of a running application with its demo data."""
+def environment() -> dict[str, str]:
+    """What the application of the tests runs in, with its demo data."""
     exhibits = tempfile.mkdtemp()
     seeded(DATABASE, Path(exhibits))
-    environment = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": exhibits}
-    environment["PLUMB_MAIL_FOLDER"] = tempfile.mkdtemp()
+    made = os.environ | {"PLUMB_DB_NAME": DATABASE, "PLUMB_EXHIBITS": exhibits}
+    made["PLUMB_MAIL_FOLDER"] = tempfile.mkdtemp()
+    return made
+
+
+@pytest.fixture(scope="session")
+def address(environment: dict[str, str]) -> Iterator[str]:
+    """Address of a running application with its demo data."""
     # from here on as the application, which owns nothing
     if "PLUMB_APP_PASSWORD" in environment:
         environment |= {"PLUMB_DB_USER": "plumb_app", "PLUMB_DB_PASSWORD": environment["PLUMB_APP_PASSWORD"]}

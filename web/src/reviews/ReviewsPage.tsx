@@ -65,6 +65,7 @@ export function ReviewsPage() {
         <Link to="/account" className="quiet">
           {session.data?.person?.name}
         </Link>
+        <Link to="/library">{strings.libraryOfRemarks}</Link>
         <Link to="/profiles">{strings.profilesOfTables}</Link>
         {session.data?.person?.administers && <Link to="/office">{strings.theOffice}</Link>}
         {session.data?.mail_is_caught && <Link to="/mail">{strings.mailOfTheDemo}</Link>}

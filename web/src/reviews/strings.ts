@@ -2,6 +2,7 @@ import { counted } from "../shared/numbers";
 
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
+  libraryOfRemarks: "Remarks",
   profilesOfTables: "Profiles of tables",
   isNotAnExportedReview: (name: string) => `${name} is not an exported review`,
   reviews: "Reviews",

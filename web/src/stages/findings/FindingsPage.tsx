@@ -1,6 +1,7 @@
 import { Checkbox, Select, SegmentedControl, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { useKey } from "../../review/keys";
 import { useReviewContext } from "../../review/ReviewContext";
 import { useSession } from "../../shared/api/queries";
 import type { Finding } from "../../shared/api/client";
@@ -42,6 +43,12 @@ export default function FindingsPage() {
       { replace: true },
     );
   };
+  const step = (by: 1 | -1) => () => {
+    const next = shown[shown.findIndex((f) => f.id === chosen?.id) + by];
+    if (next) open(next.number);
+  };
+  useKey("next", step(1), shown.length > 0);
+  useKey("previous", step(-1), shown.length > 0);
   return (
     <div className="split">
       <main className="stage">
