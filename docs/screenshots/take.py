@@ -12,28 +12,29 @@ HERE = Path(__file__).resolve().parent
 sys.path[:0] = [str(HERE.parents[1] / "server"), str(HERE.parents[1] / "server" / "tests" / "browser")]
 
 from driving import Browser  # noqa: E402
-from plumb_server.demo.people import LEAD, OFFICE, PASSWORD  # noqa: E402
+from plumb_server.demo.people import LEAD, PASSWORD  # noqa: E402
 
 CLINIC, LIBRARY = "Port Maren Clinic", "Sable Quay Library"
 EXCHANGE, GRANARY = "Quillon Exchange", "Aldermouth Granary Lofts"
 
 # name: (review, page, what is done before the picture)
 VIEWS = {
-    "sheet": (CLINIC, "sheet?check=F_v", ""),
-    "brief": (CLINIC, "brief", ""),
+    "sheet": (CLINIC, "sheet?check=F_v&s=0", ""),
+    "brief": (CLINIC, "brief?s=0", ""),
     "across": (EXCHANGE, "across", ""),
     "exhibits-page": (LIBRARY, "exhibits", "page"),
-    "ground": (CLINIC, "ground?check=S_D1", ""),
-    "spectrum": (CLINIC, "spectrum?check=S_a.1", ""),
-    "weight": (CLINIC, "weight?check=m.L6", ""),
-    "frame": (CLINIC, "frame", ""),
-    "modes": (CLINIC, "modes?check=target_mass_sum.Y", ""),
-    "lateral": (CLINIC, "lateral?check=w.L5", "hover"),
-    "scaling": (CLINIC, "scaling", ""),
+    "ground": (CLINIC, "ground?check=S_D1&s=0", ""),
+    "spectrum": (CLINIC, "spectrum?check=S_a.1&s=0", ""),
+    "weight": (CLINIC, "weight?check=m.L6&s=0", ""),
+    "frame": (CLINIC, "frame?s=0", ""),
+    "modes": (CLINIC, "modes?check=target_mass_sum.Y&s=0", ""),
+    "lateral": (CLINIC, "lateral?check=w.L5&s=0", "hover"),
+    "scaling": (CLINIC, "scaling?s=0", ""),
     "twist": (GRANARY, "twist?check=A_x.X.F4", ""),
     "drift": (EXCHANGE, "drift?check=amplified_amplifier.Y", ""),
-    "what-if": (CLINIC, "what-if?if=%7B%22patch%22%3A%7B%22site%22%3A%7B%22site_class%22%3A%22C%22%7D%7D%7D", ""),
-    "requirements": (CLINIC, "requirements", ""),
+    "what-if": (CLINIC, "what-if?if=%7B%22patch%22%3A%7B%22site%22%3A%7B%22site_class%22%3A%22C%22%7D%7D%7D&s=0", ""),
+    "requirements": (CLINIC, "requirements?s=0", ""),
+    "rounds": (CLINIC, "rounds", ""),
     "findings": (CLINIC, "findings", ""),
     "report": (CLINIC, "report", ""),
 }
@@ -97,13 +98,6 @@ def main(address: str, wanted: list[str]) -> None:
             time.sleep(0.5)
         browser.driver.save_screenshot(str(HERE / f"{name}.png"))
         print(name)
-    if not wanted or "office" in wanted:
-        browser.forget()
-        browser.sign_in(OFFICE, PASSWORD)
-        browser.open("/office")
-        browser.find("table tbody tr")
-        time.sleep(0.7)
-        browser.driver.save_screenshot(str(HERE / "office.png"))
     browser.driver.quit()
 
 

@@ -6,8 +6,8 @@ import pytest
 from django.db import IntegrityError, connection, transaction
 from plumb_server.accounts.models import User
 from plumb_server.demo.people import LEAD
-from plumb_server.findings.models import Finding
-from plumb_server.reports.models import Report
+from plumb_server.findings.models import Attachment, Finding, FurtherCheck
+from plumb_server.reports.models import Countersignature, Report
 from plumb_server.reviews.models import Review
 from plumb_server.submissions.models import Submission
 
@@ -47,6 +47,13 @@ pytestmark = pytest.mark.django_db
         "UPDATE reports_report SET pdf = ''",
         "UPDATE reports_report SET sha256 = ''",
         "DELETE FROM reports_report",
+        "UPDATE findings_furthercheck SET evidence = '{}'",
+        "DELETE FROM findings_furthercheck",
+        "UPDATE findings_attachment SET data = ''",
+        "DELETE FROM findings_attachment",
+        "UPDATE reports_countersignature SET pdf = ''",
+        "DELETE FROM reports_countersignature",
+        "TRUNCATE findings_attachment",
         "TRUNCATE reviews_auditentry",
         "TRUNCATE reports_report CASCADE",
         "TRUNCATE findings_message",
@@ -56,7 +63,14 @@ pytestmark = pytest.mark.django_db
 )
 def test_the_database_refuses(statement: str, clinic: Review) -> None:
     user = User.objects.get(email=LEAD)
-    Report.objects.create(review=clinic, number=1, pdf=b"%PDF", sha256="0" * 64, input_hash="0" * 64, issued_by=user)
+    digest = "0" * 64
+    report = Report.objects.create(
+        review=clinic, number=1, pdf=b"%PDF", sha256=digest, input_hash=digest, issued_by=user
+    )
+    Countersignature.objects.create(report=report, by=user)
+    finding = clinic.findings.get(number=1)
+    FurtherCheck.objects.create(finding=finding, check_id="V.X", evidence={}, author=user)
+    Attachment.objects.create(finding=finding, name="a.png", author=user)
     with connection.cursor() as cursor:
         # a table with checks outstanding cannot be emptied, anyone who asks
         cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")

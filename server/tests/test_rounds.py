@@ -134,3 +134,14 @@ def test_the_demo_has_a_report_of_the_first_round_and_a_matrix_that_came_back(le
     answers = {f["number"]: f["thread"][-1]["text"] for f in lead.get(base(clinic) + "findings/").json() if f["thread"]}
     assert answers[2].endswith("Action: corrected\nReference: S1")
     assert 5 not in answers
+
+
+def test_what_was_linked_goes_with_an_export(lead: Api, rounds: Review) -> None:
+    finding = Finding.objects.get(review=rounds, number=4)
+    lead.send("POST", f"/api/findings/{finding.pk}/checks/", {"check_id": "F.Y.L6.Static Y"})
+    Finding.objects.filter(pk=finding.pk).update(due="2026-12-24")
+    exported = lead.get(base(rounds) + "export/").json()
+    brought = Review.objects.get(pk=lead.send("POST", "/api/reviews/import/", exported).json()["id"])
+    again = brought.findings.get(number=4)
+    assert again.checks == ["k.Y", "F.Y.L6.Static Y"]
+    assert str(again.due) == "2026-12-24"

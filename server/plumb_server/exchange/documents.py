@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Any, Literal
 
 from plumb_core.documents.base import Part
@@ -42,6 +42,7 @@ class FindingPart(Part):
     author: ShortText = ""
     created_at: Moment | None = None
     changed_at: Moment | None = None
+    due: date | None = None
     origin: dict[str, Any] | None = None
 
 

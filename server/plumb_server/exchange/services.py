@@ -77,7 +77,9 @@ def export_review(review: Review, submission: Submission | None, user: User) -> 
         ],
         # files may have one name: by it alone it is not known which of them a value is from
         "table_of_claim": [turn[pk] for pk in of_claims],
-        "findings": [_finding(f) for f in review.findings.select_related("author").prefetch_related("thread__author")],
+        "findings": [
+            _finding(f) for f in review.findings.select_related("author").prefetch_related("thread__author", "further")
+        ],
         "exported_at": timezone.now().isoformat(),
         "exported_by": str(user),
         "team": [
@@ -114,9 +116,15 @@ def _with_contents(exhibits: list[Exhibit]) -> set[int]:
 
 def _finding(finding: Finding) -> dict[str, Any]:
     thread = [{"author": m.author.name, "at": m.at.isoformat(), "text": m.text} for m in finding.thread.all()]
-    reported = {"author": str(finding.author), "created_at": finding.created_at.isoformat()}
+    reported: dict[str, str | None] = {"author": str(finding.author), "created_at": finding.created_at.isoformat()}
     reported["changed_at"] = finding.changed_at.isoformat()
-    return {name: getattr(finding, name) for name in OF_A_FINDING} | {"thread": thread} | reported
+    reported["due"] = finding.due.isoformat() if finding.due else None
+    # checks that were linked later are of the finding as the first ones are
+    linked = {
+        "checks": finding.all_checks,
+        "evidence": [*finding.evidence, *(link.evidence for link in finding.further.all())],
+    }
+    return {name: getattr(finding, name) for name in OF_A_FINDING} | linked | {"thread": thread} | reported
 
 
 @transaction.atomic
@@ -294,7 +302,7 @@ def _import_findings(review: Review, user: User, about: ReviewPart, recheck: Rec
                 "differs": differs,
                 "unknown": unknown,
             },
-            **{n: getattr(given, n) for n in ("number", "severity", "status", "title", "clause", "text")},
+            **{n: getattr(given, n) for n in ("number", "severity", "status", "title", "clause", "text", "due")},
         )
         for message in given.thread:
             said_at = message.at.isoformat() if message.at else ""

@@ -168,6 +168,7 @@ def merge(entry: Access, target: Finding, others: Sequence[Finding]) -> Finding:
             f"finding {stored.number} is {stored.status}", "Merge into a finding that is not closed.", "/into"
         )
     known = set(stored.all_checks)
+    _require_room(stored, len({e["id"] for other in others for e in other.evidence} - known))
     for each in sorted(others, key=lambda f: f.number):
         other = Finding.objects.select_for_update().get(pk=each.pk)
         if other.pk == stored.pk or other.status in Finding.CLOSED:
@@ -211,6 +212,17 @@ def merge(entry: Access, target: Finding, others: Sequence[Finding]) -> Finding:
     return stored
 
 
+MOST_CHECKS = 500
+"""Checks of a finding, those that were linked later included."""
+
+
+def _require_room(finding: Finding, further: int) -> None:
+    if len(finding.all_checks) + further > MOST_CHECKS:
+        raise Conflict(
+            f"finding {finding.number} would rest on more than {MOST_CHECKS} checks", "File another finding.", "/check"
+        )
+
+
 def link_check(finding: Finding, entry: Access, check: str, submission: Submission | None) -> Finding:
     """Link a further check to a finding, as the recheck of a submission has it now."""
     (evidence,) = evidence_of(finding.review, submission, [check])
@@ -220,6 +232,7 @@ def link_check(finding: Finding, entry: Access, check: str, submission: Submissi
             raise Conflict(f"finding {stored.number} rests on {check} already", "Nothing needs to be done.", "/check")
         if stored.status in Finding.CLOSED:
             raise Conflict(f"finding {stored.number} is {stored.status}", "Reopen it first.", "/check")
+        _require_room(stored, 1)
         evidence.pop("derivation", None)
         FurtherCheck.objects.create(
             finding=stored, check_id=check, evidence=evidence, submission=submission, author=entry.user
