@@ -35,7 +35,7 @@ class NoticeChoice(models.Model):
     daily = models.BooleanField(default=False)
     """everything once a day in place of each as it happens"""
     entry = models.PositiveBigIntegerField(default=0)
-    """the last entry of the audit trail that was looked at for them"""
+    """the last entry of the audit trail that their mail has reached"""
     digest_on = models.DateField(null=True)
     """day of the last mail that comes once a day"""
     calendar_digest = models.CharField(max_length=64, blank=True, db_index=True)

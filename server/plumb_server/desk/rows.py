@@ -1,4 +1,4 @@
-"""The desk: a person's reviews, each with how it stands, who acts next, and what happened since they looked."""
+"""The desk: a person's reviews, each with its state, who acts next, and what happened since the last visit."""
 
 from __future__ import annotations
 

@@ -78,7 +78,7 @@ class DeskView(APIView):
 
 
 class VisitSerializer(serializers.Serializer[Any]):
-    """That a review was looked at now, and whether it is put away."""
+    """That somebody visits a review now, and whether it is in their archive."""
 
     archived = serializers.BooleanField(required=False)
 
@@ -86,7 +86,7 @@ class VisitSerializer(serializers.Serializer[Any]):
 class VisitView(APIView):
     @extend_schema(operation_id="desk_visit", request=VisitSerializer, responses={204: None})
     def post(self, request: Request, review_id: str) -> Response:
-        """Note that a review was looked at, or put it away or back."""
+        """Note a visit of a review, or put it into the archive or back."""
         entry = access(user_of(request), review_id, EVERYBODY)
         given = sent(VisitSerializer, request)
         if "archived" in given:

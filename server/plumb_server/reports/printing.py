@@ -147,7 +147,7 @@ def carry_out(printing: Printing) -> None:
 
 
 def _made(printing: Printing) -> bytes:
-    """What a printing asks for, in its format; how far it is can be read meanwhile."""
+    """The report or letter of a printing in its format; its share of the work is stored on the way."""
     review = printing.review
 
     def progress(share: float) -> None:

@@ -6,7 +6,7 @@ import { strings } from "./strings";
 
 const HIDDEN = "plumb without next step";
 
-/** What comes next in the review, as a link to where it is done; whoever knows the way can hide it. */
+/** What comes next in the review, as a link to where it is done; it can be hidden. */
 export function NextStepLine() {
   const { review, stored, findings } = useReviewContext();
   const [hidden, setHidden] = useState(() => localStorage.getItem(HIDDEN) !== null);

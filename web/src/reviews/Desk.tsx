@@ -8,7 +8,7 @@ import { openFindings } from "./order";
 import { SmallPlumb } from "./SmallPlumb";
 import { strings } from "./strings";
 
-/** A person's reviews, each with how it stands and who acts next. */
+/** A person's reviews, each with its state and who acts next. */
 export function Desk({ rows }: { rows: DeskRow[] }) {
   const editions = useEditions();
   const vocabulary = useVocabulary();

@@ -11,7 +11,7 @@ import { strings } from "./strings";
 
 type ReadMatrix = Schemas["ReadMatrix"];
 
-/** The response matrix: taken out, sent by mail, and read again when it comes back. */
+/** The response matrix: downloaded, sent by mail, and imported with its answers. */
 export function Matrix({ onTeam, waiting }: { onTeam: boolean; waiting: number }) {
   const { review } = useReviewContext();
   const refresh = useRefresh(review.id);

@@ -17,7 +17,7 @@ export interface Printed<T> {
 
 const OPEN: Printing["status"][] = ["queued", "printing"];
 
-/** Something that is printed by a worker: begun, and looked at until it is there. */
+/** Something that is printed by a worker: begun, and requested until it is there. */
 export function usePrinting<T>(ask: (what: T) => Promise<Printing>, onDone?: () => unknown): Printed<T> {
   const begin = useMutation({ mutationFn: ask });
   const watched = useQuery({ ...printingQuery(begin.data?.id ?? ""), enabled: begin.data !== undefined });
