@@ -141,7 +141,9 @@ def test_what_was_linked_goes_with_an_export(lead: Api, rounds: Review) -> None:
     lead.send("POST", f"/api/findings/{finding.pk}/checks/", {"check_id": "F.Y.L6.Static Y"})
     Finding.objects.filter(pk=finding.pk).update(due="2026-12-24")
     exported = lead.get(base(rounds) + "export/").json()
-    brought = Review.objects.get(pk=lead.send("POST", "/api/reviews/import/", exported).json()["id"])
+    answer = lead.send("POST", "/api/reviews/import/", exported).json()
+    assert "id" in answer, answer
+    brought = Review.objects.get(pk=answer["id"])
     again = brought.findings.get(number=4)
     assert again.checks == ["k.Y", "F.Y.L6.Static Y"]
     assert str(again.due) == "2026-12-24"

@@ -42,7 +42,7 @@ class FindingPart(Part):
     author: ShortText = ""
     created_at: Moment | None = None
     changed_at: Moment | None = None
-    due: date | None = None
+    due: Annotated[date, Field(strict=False)] | None = None
     origin: dict[str, Any] | None = None
 
 

@@ -294,7 +294,8 @@ def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:
         assert "Not checked" in b.find("body").text
     finally:
         b.driver.switch_to.default_content()
-    b.press("Print this draft")
+    b.press("Print a draft")
+    b.press("Report as PDF")
     assert b.find("a[href^='/api/printings/']").text == "Open the PDF"
 
 

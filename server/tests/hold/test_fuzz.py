@@ -18,7 +18,10 @@ from plumb_server.demo.people import LEAD, OFFICE, READER, REVIEWER, STRANGER, S
 DOCUMENT = json.loads((SERVER / "openapi.json").read_text())
 SCHEMA = schemathesis.openapi.from_dict(DOCUMENT)
 CALLS = int(os.environ.get("PLUMB_FUZZ", "2"))
-"""Calls of each operation by each role; PLUMB_FUZZ=16 makes over 7,000."""
+"""Calls of each operation by each role; PLUMB_FUZZ=16 makes over 14,000.
+
+With fewer the lead makes calls of all operations, and every other role of a third of them.
+"""
 ROLES = {
     "lead": LEAD,
     "reviewer": REVIEWER,
@@ -98,7 +101,10 @@ def test_made_up_calls_are_answered(role: str, application: Application, things:
         derandomize=True,
         suppress_health_check=list(HealthCheck),
     )
-    for found in SCHEMA.get_all_operations():
+    turn = list(ROLES).index(role)
+    for i, found in enumerate(SCHEMA.get_all_operations()):
+        if CALLS <= 2 and role != "lead" and i % 3 != turn % 3:
+            continue
         operation = found.ok()
         if operation.definition.raw["operationId"] in OMITTED_MASS:
             continue
