@@ -94,8 +94,8 @@ install_python() {
 }
 pip_install() {
   say "Installing Python packages"
-  "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/base.txt" -r "$ROOT/requirements/s3.txt" -r "$ROOT/requirements/dev.txt"
-  "$PY" -m pip install -q --disable-pip-version-check --require-hashes -r "$ROOT/requirements/cholmod.txt" \
+  "$PY" -m pip install -q --disable-pip-version-check --no-deps --require-hashes -r "$ROOT/requirements/base.txt" -r "$ROOT/requirements/s3.txt" -r "$ROOT/requirements/dev.txt"
+  "$PY" -m pip install -q --disable-pip-version-check --no-deps --require-hashes -r "$ROOT/requirements/cholmod.txt" \
     || say "CHOLMOD cannot be built here: large models are solved with SuperLU, more slowly"
   "$PY" -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e "$ROOT/core"
 }

@@ -40,21 +40,27 @@ def _state() -> str:
 
 def seeded(database: str, exhibits: Path) -> None:
     """A new database with the demo in it, and its exhibits in a folder."""
-    state = _state()
-    files = Path(tempfile.gettempdir()) / f"plumb-seeded-{os.getuid()}-{state}"
     with as_owner() as db:
         # one makes it, the others wait
         db.execute("SELECT pg_advisory_lock(7585862)")
-        known = db.execute(
-            "SELECT shobj_description(oid, 'pg_database') FROM pg_database WHERE datname = %s", [TEMPLATE]
-        ).fetchone()
-        if known is None or known[0] != state or not files.is_dir():
-            _make(db, files)
-            db.execute(f"COMMENT ON DATABASE {TEMPLATE} IS '{state}'")
+        files = _made(db)
         db.execute(f"DROP DATABASE IF EXISTS {database} WITH (FORCE)")
         db.execute(f"CREATE DATABASE {database} TEMPLATE {TEMPLATE}")
         db.execute("SELECT pg_advisory_unlock(7585862)")
     shutil.copytree(files, exhibits, dirs_exist_ok=True)
+
+
+def _made(db: psycopg.Connection[Any]) -> Path:
+    """The folder of the demo's exhibits, when its database is there; made where it is not, or of an earlier code."""
+    state = _state()
+    files = Path(tempfile.gettempdir()) / f"plumb-seeded-{os.getuid()}-{state}"
+    known = db.execute(
+        "SELECT shobj_description(oid, 'pg_database') FROM pg_database WHERE datname = %s", [TEMPLATE]
+    ).fetchone()
+    if known is None or known[0] != state or not files.is_dir():
+        _make(db, files)
+        db.execute(f"COMMENT ON DATABASE {TEMPLATE} IS '{state}'")
+    return files
 
 
 def _make(db: psycopg.Connection[Any], files: Path) -> None:
@@ -66,3 +72,10 @@ def _make(db: psycopg.Connection[Any], files: Path) -> None:
         subprocess.run(
             [sys.executable, "manage.py", *command], cwd=SERVER, env=environment, check=True, stdout=subprocess.DEVNULL
         )
+
+
+if __name__ == "__main__":
+    # beside other checks, so that four processes do not wait for it later
+    with as_owner() as owner:
+        owner.execute("SELECT pg_advisory_lock(7585862)")
+        _made(owner)

@@ -136,7 +136,10 @@ def test_a_workbook_that_unpacks_to_much_holds_no_request(lead: Api, new_review:
         for name in packed.namelist():
             part = packed.read(name)
             row = re.search(rb"<row .*</row>", part) if name == "xl/worksheets/sheet1.xml" else None
-            large.writestr(name, part if row is None else part.replace(row[0], row[0] * 200_000))
+            if row is not None:
+                # without their places the rows follow each other
+                part = part.replace(row[0], re.sub(rb' (r|spans)="[^"]*"', b"", row[0]) * 200_000)
+            large.writestr(name, part)
     body = {"name": "nodes.xlsx", "sheet": "", "kind": "nodes", "content": base64.b64encode(made.getvalue()).decode()}
     begun = time.monotonic()
     answer = lead.send("POST", f"/api/reviews/{new_review}/model/table/", body)

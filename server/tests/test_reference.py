@@ -289,7 +289,8 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(
     worker = subprocess.Popen([sys.executable, "-c", hang], env=env, cwd=server)
     try:
         _wait_for(lambda: Run.objects.get(pk=run.pk).phase == "modes")
-        assert ProcrastinateJob.objects.get().status == "doing"
+        # what comes by the clock may be there too
+        assert ProcrastinateJob.objects.get(queue_name="runs").status == "doing"
     finally:
         worker.send_signal(signal.SIGKILL)
         worker.wait()
@@ -306,7 +307,7 @@ def test_a_worker_that_is_killed_in_the_middle_loses_nothing(
             return found
 
     with app.replace_connector(app.connector.get_worker_connector()):  # type: ignore[attr-defined]
-        assert asyncio.run(next_worker()) == 1
+        assert asyncio.run(next_worker()) >= 1
     with connection.cursor() as cursor:  # what the worker's threads leave open would keep the test database alive
         cursor.execute(
             "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid "

@@ -295,8 +295,8 @@ def test_the_report_is_read_before_it_is_issued(lead_browser: Browser) -> None:
     finally:
         b.driver.switch_to.default_content()
     b.press("Print a draft")
-    b.press("Report as PDF")
-    assert b.find("a[href^='/api/printings/']").text == "Open the PDF"
+    b.press("Report as XLSX")
+    assert b.find("a[href^='/api/printings/']").text == "Open the XLSX"
 
 
 def test_strangers_are_told_there_is_nothing(browser: Browser) -> None:
