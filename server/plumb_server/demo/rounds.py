@@ -85,4 +85,4 @@ def _answered_matrix(review: Review, submitter: Access) -> None:
     data = io.BytesIO()
     book.save(data)
     name = "responses-port-maren-clinic.xlsx"
-    matrix.import_answers(submitter, matrix.read_answers(review, data.getvalue(), name), name)
+    matrix.import_answers(submitter, matrix.read_answers(review, data.getvalue(), name, apart=False), name)
