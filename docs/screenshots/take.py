@@ -96,6 +96,9 @@ def main(address: str, wanted: list[str]) -> None:
                 "r.dispatchEvent(new MouseEvent('mouseover', {bubbles: true}))"
             )
             time.sleep(0.5)
+        if name == "report":
+            # its page is set by the server
+            time.sleep(5)
         browser.driver.save_screenshot(str(HERE / f"{name}.png"))
         print(name)
     browser.driver.quit()

@@ -38,14 +38,16 @@ WORDS: Mapping[str, str] = {
 
 
 def rows(user: User, words: str, *, archived: bool) -> list[dict[str, Any]]:
-    """The reviews of a person, those that wait for them first, then by how long they wait."""
+    """The reviews of a person, those that wait for them first, then by how long they wait, then the newest."""
     visits = {v.review_id: v for v in Visit.objects.filter(user=user)}
     away = {pk for pk, v in visits.items() if v.archived}
     reviews = [r for r in listed(user, words) if (r.pk in away) == archived]
     known = _Known(reviews, user, visits)
     made = [known.row(review) for review in reviews]
     turn = {"you": 0, "team": 1, "submitter": 2, "": 3}
-    return sorted(made, key=lambda r: (r["status"] != "open", turn[r["next"]], -r["days"], r["title"]))
+    return sorted(
+        made, key=lambda r: (r["status"] != "open", turn[r["next"]], -r["days"], -r["created_at"].timestamp())
+    )
 
 
 class _Known:

@@ -201,6 +201,7 @@ export default function ReportPage() {
           />
         )}
       </Modal>
+      {onTeam && !seen && <p className="quiet">{strings.settingThePreview}</p>}
       {onTeam && (
         <iframe
           onLoad={(e) => {

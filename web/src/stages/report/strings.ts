@@ -3,6 +3,7 @@ import { counted } from "../../shared/numbers";
 /** What this part of the interface says, in one place to be read together. */
 export const strings = {
   auditTrail: "audit trail",
+  settingThePreview: "The preview is being set …",
   youSignTheReportAs: "You sign the report as shown.",
   report: "Report",
   origins: (count: number) => counted(count, "origin"),
