@@ -20,7 +20,7 @@ SCHEMA = schemathesis.openapi.from_dict(DOCUMENT)
 CALLS = int(os.environ.get("PLUMB_FUZZ", "2"))
 """Calls of each operation by each role; PLUMB_FUZZ=16 makes over 14,000.
 
-With fewer the lead makes calls of all operations, and every other role of a third of them.
+With fewer every role makes calls of a third of the operations, so that each is called by two roles or three.
 """
 ROLES = {
     "lead": LEAD,
@@ -103,7 +103,7 @@ def test_made_up_calls_are_answered(role: str, application: Application, things:
     )
     turn = list(ROLES).index(role)
     for i, found in enumerate(SCHEMA.get_all_operations()):
-        if CALLS <= 2 and role != "lead" and i % 3 != turn % 3:
+        if CALLS <= 2 and i % 3 != turn % 3:
             continue
         operation = found.ok()
         if operation.definition.raw["operationId"] in OMITTED_MASS:
