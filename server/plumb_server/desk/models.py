@@ -43,7 +43,7 @@ class NoticeChoice(models.Model):
 
     @classmethod
     def of(cls, user: object) -> NoticeChoice:
-        """Somebody's choice; who has made none is told of everything from now on."""
+        """The choice of a person; without one, all notices from now on."""
         latest = AuditEntry.objects.order_by("-pk").values_list("pk", flat=True).first() or 0
         choice, _ = cls.objects.get_or_create(user=user, defaults={"entry": latest})
         return choice

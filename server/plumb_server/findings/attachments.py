@@ -20,12 +20,12 @@ from plumb_server.accounts.requests import user_of
 from plumb_server.findings.models import Attachment, Finding
 from plumb_server.reviews.access import EVERYBODY, TEAM, access
 from plumb_server.submissions.models import Exhibit
+from plumb_server.web.pictures import media_type_of
 from plumb_server.web.problems import Conflict, UnprocessableContent
 from plumb_server.web.requests import sent
 
 MOST_BYTES = 2_000_000
 MOST_OF_A_FINDING = 20
-PICTURES = {b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
 
 
 class AttachmentSerializer(serializers.ModelSerializer[Any]):
@@ -96,8 +96,8 @@ class PicturesView(APIView):
         if (file.size or 0) > MOST_BYTES:
             raise _refused("/file", f"{file.name} is larger than 2 MB", "Send a smaller picture.")
         data = file.read()
-        media_type = next((kind for start, kind in PICTURES.items() if data.startswith(start)), None)
-        if media_type is None:
+        media_type = media_type_of(data)
+        if not media_type:
             raise _refused("/file", f"{file.name} is neither PNG nor JPEG", "Attach a PNG or JPEG picture.")
         digest = hashlib.sha256(data).hexdigest()
         made = _attach(finding, request, name=str(file.name)[:200], media_type=media_type, data=data, sha256=digest)

@@ -29,13 +29,19 @@ def symbolic(step: dict[str, Any]) -> str:
     return written(step["tex"], lambda name: QUANTITIES[name].tex) if step["tex"] else ""
 
 
+def without_shorthands(tex: str) -> str:
+    """An equation without what the writers of pictures and of office documents do not know: small fractions, cases."""
+    return re.sub(
+        r"\\begin\{cases\}(.*?)\\end\{cases\}",
+        r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.",
+        tex.replace(r"\tfrac", r"\frac"),
+        flags=re.S,
+    )
+
+
 @lru_cache(maxsize=512)
 def picture(tex: str) -> str:
     """An equation as an SVG data address, with its height in points."""
-    # the renderer has no \tfrac and sets cases as a plain table
-    plain = tex.replace(r"\tfrac", r"\frac")
-    plain = re.sub(
-        r"\\begin\{cases\}(.*?)\\end\{cases\}", r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.", plain, flags=re.S
-    )
+    plain = without_shorthands(tex)
     svg = ziamath.Latex(plain, size=13).svg()  # type: ignore[attr-defined]
     return "data:image/svg+xml;base64," + base64.b64encode(svg.encode()).decode()

@@ -5,11 +5,12 @@ Only what the rules of the editions use is turned; anything else stands as its t
 
 from __future__ import annotations
 
-import re
 from functools import lru_cache
 from xml.etree import ElementTree as ET
 
 from latex2mathml.converter import convert
+
+from plumb_server.reports.equations import without_shorthands
 
 M = "http://schemas.openxmlformats.org/officeDocument/2006/math"
 _SPACE = "{http://www.w3.org/1998/Math/MathML}"
@@ -78,10 +79,6 @@ def _all(children: list[ET.Element]) -> list[ET.Element]:
 @lru_cache(maxsize=512)
 def omml(tex: str) -> str:
     """An equation in TeX as the XML of an `oMath`."""
-    plain = tex.replace(r"\tfrac", r"\frac")
-    plain = re.sub(
-        r"\\begin\{cases\}(.*?)\\end\{cases\}", r"\\left\\{\\begin{matrix}\1\\end{matrix}\\right.", plain, flags=re.S
-    )
     ET.register_namespace("m", M)
     # of a rule of ours, not of a stranger
-    return ET.tostring(_m("oMath", *_turned(ET.fromstring(convert(plain)))), encoding="unicode")
+    return ET.tostring(_m("oMath", *_turned(ET.fromstring(convert(without_shorthands(tex))))), encoding="unicode")

@@ -302,12 +302,12 @@ Progress = Callable[[float], None]
 """Called with the share of the work that is done."""
 
 
-def _nobody(share: float) -> None:
+def unseen(share: float) -> None:
     """Nobody waits for it."""
 
 
 def context(
-    review: Review, sections: Sequence[str], progress: Progress = _nobody, *, open_only: bool = False
+    review: Review, sections: Sequence[str], progress: Progress = unseen, *, open_only: bool = False
 ) -> dict[str, Any]:
     """The content of a report, of its sections only what they show.
 
@@ -474,9 +474,7 @@ def _history(review: Review, findings: Sequence[Finding]) -> dict[str, Any]:
     return {"history": rows, "history_of": labels}
 
 
-def page(
-    review: Review, seen: str = "", *, progress: Progress = _nobody, signers: Sequence[dict[str, Any]] = ()
-) -> str:
+def page(review: Review, seen: str = "", *, progress: Progress = unseen, signers: Sequence[dict[str, Any]] = ()) -> str:
     """The report as HTML.
 
     seen : names what is shown, for the signature of it
@@ -486,7 +484,7 @@ def page(
     return render_to_string("reports/report.html", content | {"seen": seen, "signers": signers})
 
 
-def letter(review: Review, progress: Progress = _nobody) -> str:
+def letter(review: Review, progress: Progress = unseen) -> str:
     """A letter of the open findings as HTML."""
     return render_to_string("reports/letter.html", context(review, (), progress, open_only=True))
 

@@ -11,7 +11,7 @@ from openpyxl.cell import WriteOnlyCell
 from openpyxl.styles import Font
 
 from plumb_server.rechecks.services import claims_as_core, run_recheck
-from plumb_server.reports.services import REQUIREMENT_STATES, Progress, _nobody
+from plumb_server.reports.services import REQUIREMENT_STATES, Progress, unseen
 from plumb_server.reviews.models import Review
 
 REGISTER = (
@@ -24,7 +24,7 @@ VALUES = (
 )
 
 
-def report(review: Review, progress: Progress = _nobody) -> bytes:
+def report(review: Review, progress: Progress = unseen) -> bytes:
     """The workbook of a review."""
     submission = review.submissions.latest_with_values()
     result = run_recheck(review, submission).sheet

@@ -24,6 +24,7 @@ from plumb_server.reports import certificates, plan, printing, services
 from plumb_server.reports.models import Letterhead, Printing, Report, ReportPlan
 from plumb_server.reviews.access import TEAM, access, lead_only
 from plumb_server.reviews.models import Review, Role
+from plumb_server.web.pictures import media_type_of
 from plumb_server.web.problems import UnprocessableContent
 from plumb_server.web.requests import sent
 
@@ -116,12 +117,9 @@ class LetterheadSerializer(serializers.ModelSerializer[Letterhead]):
             data = base64.b64decode(text, validate=True)
         except ValueError:
             raise serializers.ValidationError("the logo is not base64") from None
-        if data and not data.startswith(tuple(LOGOS)):
+        if data and not media_type_of(data):
             raise serializers.ValidationError("the logo is neither PNG nor JPEG")
         return data
-
-
-LOGOS = {b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
 
 
 MEDIA_TYPES = {
@@ -272,7 +270,7 @@ class LetterheadView(OfficeView):
             if "logo" in given:
                 logo = given.pop("logo")
                 stored.logo = logo or None
-                stored.logo_type = next((kind for start, kind in LOGOS.items() if logo.startswith(start)), "")
+                stored.logo_type = media_type_of(logo)
             for name, value in given.items():
                 setattr(stored, name, value)
             stored.revision += 1

@@ -16,14 +16,14 @@ from docx.shared import Pt
 from plumb_server.reports import plan
 from plumb_server.reports.office_math import omml
 from plumb_server.reports.pictures import Picture
-from plumb_server.reports.services import Progress, _nobody, context
+from plumb_server.reports.services import Progress, context, unseen
 from plumb_server.reviews.models import Review
 
 SHARPNESS = 3.0
 """Pixels of a picture for each point."""
 
 
-def report(review: Review, progress: Progress = _nobody) -> bytes:
+def report(review: Review, progress: Progress = unseen) -> bytes:
     """The report of a review as DOCX."""
     content = context(review, plan.sections_of(review), progress)
     made = _Made(content)
@@ -36,7 +36,7 @@ def report(review: Review, progress: Progress = _nobody) -> bytes:
     return made.bytes()
 
 
-def letter(review: Review, progress: Progress = _nobody) -> bytes:
+def letter(review: Review, progress: Progress = unseen) -> bytes:
     """A letter of the open findings as DOCX."""
     content = context(review, (), progress, open_only=True)
     made = _Made(content)

@@ -14,7 +14,7 @@ export const strings = {
   hide: "hide",
   nextBrief: "describe the building in the brief",
   nextExhibits: "add the submitted tables",
-  nextAccept: (label: string) => `answer what is open in the tables, and accept ${label}`,
+  nextAccept: (label: string) => `answer the open questions of the tables, and accept ${label}`,
   nextRounds: (label: string) => `see what became of the open findings on ${label}, and close those that are resolved`,
   nextAnswer: (number: number) => `read the answer to finding ${number}`,
   nextOrigin: (check: string) =>

@@ -11,7 +11,7 @@ const row = (title: string, days: number, due: string | null = null) =>
     findings: { must: 2, note: 1 },
   }) as unknown as DeskRow;
 
-it("is ordered by what is asked for, and as it comes otherwise", () => {
+it("is ordered as the reviewer chooses, and as the server sends it otherwise", () => {
   const rows = [row("Quay House", 3), row("Gull Rock", 8, "2026-05-02"), row("Old Mole", 5, "2026-05-01")];
   const titles = (order: Parameters<typeof ordered>[1]) => ordered(rows, order).map((r) => r.title);
   expect(titles("turn")).toEqual(["Quay House", "Gull Rock", "Old Mole"]);
