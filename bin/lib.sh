@@ -6,6 +6,8 @@ VENV="$ROOT/.venv"
 PY="$VENV/bin/python"
 # where Debian keeps ldconfig and runuser, which plain users do not have on their path
 PATH="$PATH:/usr/sbin:/sbin"
+# what a process has compiled is kept for the next one: compiling everything at each start takes longer than starting
+unset PYTHONDONTWRITEBYTECODE
 
 say() { printf '%s\n' "$*" >&2; }
 

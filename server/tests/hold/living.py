@@ -31,10 +31,10 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def wait_until(true: Callable[[], Any], seconds: float = 30) -> None:
+def wait_until(true: Callable[[], Any], seconds: float = 30, why: Callable[[], str] = lambda: "") -> None:
     end = time.monotonic() + seconds
     while not true():
-        assert time.monotonic() < end, "it took too long"
+        assert time.monotonic() < end, f"it took longer than {seconds} s\n{why()}"
         time.sleep(0.1)
 
 
@@ -101,7 +101,8 @@ class Application:
         nginx = shutil.which("nginx") or "/usr/sbin/nginx"
         self.start("nginx", [nginx, "-e", str(self.folder / "error.log"), "-c", str(conf)], self.environment)
         self.address = f"http://127.0.0.1:{port}"
-        wait_until(self.answers)
+        # a machine under load starts processes slowly; what they wrote says why they do not answer
+        wait_until(self.answers, 120, lambda: "\n".join(f"{name}: {self.log(name)[-2000:]}" for name in self.running))
 
     def start(self, name: str, command: list[str], environment: dict[str, str]) -> None:
         log = (self.folder / f"{name}.log").open("ab")
