@@ -121,7 +121,7 @@ def test_an_installation_is_what_its_page_says(installed: tuple[Path, Cluster], 
             except httpx.HTTPError:
                 return False
 
-        wait_until(answers, 60)
+        wait_until(answers, 120)
         page = client.get("/")
         assert page.status_code == 200
         assert page.headers["Strict-Transport-Security"].startswith("max-age=31536000")
