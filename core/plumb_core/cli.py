@@ -206,7 +206,7 @@ def _answer(chosen: argparse.Namespace) -> Any:
                 return recheck_with_causes(document)
             return what_if(document, read_json(_read_file(chosen.patch)))
         case "compare":
-            from plumb_core.difference import difference
+            from plumb_core.difference.compared import difference
 
             return difference(read_json(_read_file(chosen.old)), read_json(_read_file(chosen.new)))
         case "across":

@@ -11,10 +11,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from plumb_core.cli import main
-from plumb_core.difference import difference
+from plumb_core.difference.compared import difference
 from plumb_core.errors import InputRefused
 from plumb_core.rules import Key
 from slips_made import base, document, written
+from test_catalogue import SEEDS, Seed
+from test_facts import STORIES, weighed
 
 EDITION = "asce7-16"
 GROUPS = ("settled", "open", "undecided", "new")
@@ -148,3 +150,63 @@ def test_a_deviation_that_was_inherited_and_starts_here_now_is_new() -> None:
     (fresh,) = [each for each in told["new"] if each["check"] == "V.X"]
     assert fresh["why"] == "it came from another deviation before, and starts here now"
     assert "V.X" not in ids(told["open"])
+
+
+@pytest.mark.parametrize("code", sorted(SEEDS))
+def test_a_slip_that_is_corrected_leaves_nothing_there(code: str) -> None:
+    """Many checks are made only where something is out: that they are gone is then what settles them."""
+    editions, change = SEEDS[code]
+    right, wrong = Seed(editions[0]), Seed(editions[0])
+    change(wrong)
+    told = difference(wrong.document, right.document)
+    assert told["open"] == told["new"] == []
+    stated = {(c["quantity"], c.get("direction")) for c in right.claims}
+    for each in told["undecided"]:
+        # what the slip stated, and nobody states any more
+        name, _, direction = each["check"].partition(".")
+        assert (name, direction or None) not in stated
+
+
+def make_up(label: str, *, of_L2: float = 1.0, stated: bool = True) -> dict[str, Any]:
+    """Weights, with the loads that they are made up of."""
+    made = weighed({("Structure", "L2"): of_L2}, dict.fromkeys(STORIES, 3600.0))
+    made["submission"]["label"] = label
+    if not stated:
+        of_loads = ("load_amount", "load_share", "load_kind")
+        kept = [c for c in made["submission"]["claims"] if c["quantity"] not in of_loads]
+        made["submission"]["claims"] = kept
+    return made
+
+
+def test_a_deviation_is_not_settled_by_a_table_that_is_gone() -> None:
+    """The loads of L2 do not add up to its weight: corrected it is settled, without the loads nobody can say."""
+    wrong = make_up("S0", of_L2=0.85)
+    (name,) = ids(difference(wrong, wrong)["open"])
+    assert name.startswith("load_amount.") or name.startswith("make_up_w.")
+    finding = with_findings(wrong, (1, "issued", [name]))
+    for later, state in ((make_up("S1"), "settled"), (make_up("S1", stated=False), "undecided")):
+        told = difference(finding, later)
+        assert [f["state"] for f in told["findings"]] == [state]
+        assert name in ids(told[state])
+
+
+def test_what_agrees_decides_nothing() -> None:
+    """A finding about a value that agrees is the reviewer's; as evidence beside a deviation it does not count."""
+    old = submitted("S0", F_a=1.2)
+    old = with_findings(old, (1, "issued", ["W"]), (2, "issued", ["F_a", "W"]), (3, "issued", []))
+    told = {f["number"]: f for f in difference(old, submitted("S1"))["findings"]}
+    assert {n: f["state"] for n, f in told.items()} == {1: "undecided", 2: "settled", 3: "undecided"}
+    assert (told[1]["checks"], told[2]["checks"]) == ({}, {"F_a": "settled"})
+    # a value that deviates now does
+    told = {f["number"]: f for f in difference(old, submitted("S1", W=1.1))["findings"]}
+    assert told[1]["state"] == told[2]["state"] == "changed but not right"
+
+
+@pytest.mark.parametrize(("factor", "state"), [(1.0, "settled"), (1.3, "changed but not right"), (None, "open")])
+def test_a_gap_is_settled_by_a_right_value(factor: float | None, state: str) -> None:
+    """R in both directions is not stated; then it is, rightly, or wrongly in X, or not."""
+    old = submitted("S0")
+    old["submission"]["claims"] = [c for c in old["submission"]["claims"] if c["quantity"] != "R"]
+    old = with_findings(old, (1, "issued", ["gap_R"]))
+    new = {**submitted("S1"), "submission": old["submission"]} if factor is None else submitted("S1", R__X=factor)
+    assert [f["state"] for f in difference(old, new)["findings"]] == [state]

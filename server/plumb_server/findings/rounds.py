@@ -9,7 +9,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from cachetools import LRUCache
-from plumb_core.difference import OpenFinding, Submitted, compared
+from plumb_core.difference.compared import compared
+from plumb_core.difference.states import OpenFinding, Submitted
 from plumb_core.documents.differences import DifferenceResult
 
 from plumb_server.findings.models import Finding

@@ -185,7 +185,8 @@ function OpenFindings({ difference }: { difference: Difference }) {
     const next = listed[to];
     if (!next) return;
     setAt(to);
-    const [check] = Object.keys(next.checks);
+    // a finding about what agrees has no check that decides
+    const [check] = [...Object.keys(next.checks), ...(findings.find((f) => f.number === next.number)?.checks ?? [])];
     if (check) select(check);
   };
   useKey("closeFinding", closeOne);
