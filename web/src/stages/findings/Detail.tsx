@@ -1,7 +1,7 @@
 import { Button, Select, Textarea, TextInput } from "@mantine/core";
 import { notifications } from "@mantine/notifications";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useReviewContext } from "../../review/ReviewContext";
 import { answered, api, ApiProblem, type Finding, type Severity } from "../../shared/api/client";
 import { useRefresh } from "../../shared/api/queries";
@@ -12,6 +12,7 @@ import { useDraft } from "../../shared/useDraft";
 import { Attachments } from "./Attachments";
 import { Evidence } from "./Evidence";
 import { FindingText } from "./FindingText";
+import { known } from "./register";
 import { ACTIONS, SEVERITY } from "./words";
 import { strings } from "./strings";
 import css from "./FindingsPage.module.css";
@@ -24,6 +25,8 @@ type Change = Partial<Pick<Finding, "title" | "text" | "severity" | "status" | "
 /** A finding with its evidence, thread and states. */
 export function Detail({ finding, reviewId, role }: { finding: Finding; reviewId: string; role: string }) {
   const refresh = useRefresh(reviewId);
+  const { recheck, findings } = useReviewContext();
+  const names = useMemo(() => known(recheck?.checks ?? [], findings), [recheck, findings]);
   const onTeam = role === "lead" || role === "reviewer";
   const editable = onTeam && finding.status === "draft";
   const [title, setTitle, forgetTitle] = useDraft(`finding ${String(finding.id)} title`, finding.title);
@@ -136,7 +139,7 @@ export function Detail({ finding, reviewId, role }: { finding: Finding; reviewId
             {finding.clause && ` · ${finding.clause}`}
           </p>
           <p className="finding-text">
-            <FindingText text={finding.text} />
+            <FindingText text={finding.text} names={names} />
           </p>
         </>
       )}
@@ -208,7 +211,7 @@ export function Detail({ finding, reviewId, role }: { finding: Finding; reviewId
             <b>{m.author}</b> <span className="quiet">{moment(m.at)}</span>
           </p>
           <p className="finding-text">
-            <FindingText text={m.text} />
+            <FindingText text={m.text} names={names} />
           </p>
         </div>
       ))}

@@ -1,15 +1,14 @@
 import { Link } from "react-router";
 import { useReviewContext } from "../../review/ReviewContext";
 import { SymbolText } from "../../shared/Symbol";
-import { mentions } from "./register";
+import { type Known, mentions } from "./register";
 
 /** A text of a finding; the checks and findings that it mentions are links for who sees them. */
-export function FindingText({ text }: { text: string }) {
-  const { review, recheck } = useReviewContext();
-  const known = new Set(recheck?.checks.map((c) => c.id));
+export function FindingText({ text, names }: { text: string; names: Known }) {
+  const { review } = useReviewContext();
   return (
     <>
-      {mentions(text, known).map((piece, i) =>
+      {mentions(text, names).map((piece, i) =>
         piece.check === undefined && piece.finding === undefined ? (
           <SymbolText key={i} text={piece.text} />
         ) : (

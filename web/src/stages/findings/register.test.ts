@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Finding } from "../../shared/api/client";
-import { EVERYTHING, isDue, mentions, ordered, passes } from "./register";
+import { EVERYTHING, isDue, known, mentions, ordered, passes } from "./register";
 
 const finding = (changes: object) =>
   ({
@@ -48,12 +48,30 @@ it("puts what was answered first by state, and the earliest date first by date",
 });
 
 it("finds the checks and findings that a text mentions", () => {
-  const known = new Set(["C_s.X", "F.X.L3"]);
-  expect(mentions("See C_s.X and #2; V.Q is none.", known)).toEqual([
+  const names = known(
+    [
+      { id: "C_s.X", label: "C_s X" },
+      { id: "F.Y.L6.Static Y", label: "F Y L6 Static Y" },
+      { id: "W", label: "W" },
+    ],
+    [{ number: 2 }],
+  );
+  expect(mentions("See C_s.X and #2 (F.Y.L6.Static Y); V.Q, W and #7 are none.", names)).toEqual([
     { text: "See " },
     { text: "C_s.X", check: "C_s.X" },
     { text: " and " },
     { text: "#2", finding: 2 },
-    { text: "; V.Q is none." },
+    { text: " (" },
+    { text: "F.Y.L6.Static Y", check: "F.Y.L6.Static Y" },
+    { text: "); V.Q, W and #7 are none." },
   ]);
+  // as the sheet calls them, and at the end of a sentence
+  expect(mentions("Compare F Y L6 Static Y with C_s X.", names)).toEqual([
+    { text: "Compare " },
+    { text: "F Y L6 Static Y", check: "F.Y.L6.Static Y" },
+    { text: " with " },
+    { text: "C_s X", check: "C_s.X" },
+    { text: "." },
+  ]);
+  expect(mentions("", names)).toEqual([]);
 });

@@ -68,17 +68,59 @@ export interface Piece {
   finding?: number;
 }
 
-/** A text cut where it mentions checks by their ids, and findings as #4. */
-export function mentions(text: string, checks: ReadonlySet<string>): Piece[] {
+/** What a text may mention: ids of checks by what they are called, and numbers of findings. */
+export interface Known {
+  checks: ReadonlyMap<string, string>;
+  findings: ReadonlySet<number>;
+}
+
+/** Checks by their ids and labels; a symbol alone is a word like others, and mentions nothing. */
+export function known(
+  checks: readonly { id: string; label: string }[],
+  findings: readonly { number: number }[],
+): Known {
+  const named = new Map<string, string>();
+  for (const { id, label } of checks) {
+    for (const name of [id, label]) {
+      if (/[ .]/.test(name) && !named.has(name)) named.set(name, id);
+    }
+  }
+  return { checks: named, findings: new Set(findings.map((f) => f.number)) };
+}
+
+/** Words that a name may consist of. */
+const MOST_WORDS = 6;
+
+/** A text cut where it mentions checks by their ids or labels, and findings as #4. */
+export function mentions(text: string, { checks, findings }: Known): Piece[] {
   const pieces: Piece[] = [];
   let end = 0;
-  for (const found of text.matchAll(/#(\d{1,5})\b|(?<![\w.])[A-Za-z]\w*(?:\.\w[\w+-]*)+/g)) {
-    const [whole, number] = found;
-    if (number === undefined && !checks.has(whole)) continue;
-    if (found.index > end) pieces.push({ text: text.slice(end, found.index) });
-    pieces.push(number === undefined ? { text: whole, check: whole } : { text: whole, finding: Number(number) });
-    end = found.index + whole.length;
-  }
+  const add = (from: number, piece: Piece) => {
+    if (from > end) pieces.push({ text: text.slice(end, from) });
+    pieces.push(piece);
+    end = from + piece.text.length;
+  };
+  const words = [...text.matchAll(/\S+/g)];
+  words.forEach((word, i) => {
+    const from = word.index + (/^[("'\u201c]*/.exec(word[0])?.[0].length ?? 0);
+    if (from < end) return;
+    const number = /^#(\d{1,5})(?!\w)/.exec(text.slice(from, from + 7));
+    if (number && findings.has(Number(number[1]))) {
+      add(from, { text: number[0], finding: Number(number[1]) });
+      return;
+    }
+    for (let last = Math.min(i + MOST_WORDS, words.length) - 1; last >= i; last--) {
+      const until = words[last];
+      if (!until) continue;
+      const name = text.slice(from, until.index + until[0].length);
+      const called = [name, name.replace(/[.,;:!?)"'\u201d]+$/, "")].find((n) => checks.has(n));
+      const check = called && checks.get(called);
+      if (called && check) {
+        add(from, { text: called, check });
+        return;
+      }
+    }
+  });
   if (end < text.length) pieces.push({ text: text.slice(end) });
   return pieces;
 }
