@@ -115,6 +115,8 @@ def test_what_came_and_went_is_named() -> None:
     assert told["cases"] == {"came": ["EQ two"], "went": ["EQ one"]}
     assert told["files"] == {"came": ["b.csv"], "went": ["a.csv"]}
     assert told["stories"] == {"came": [], "went": []}
+    # the forces of one case are gone, and those of another one are there
+    assert told["values"] == {"came": [f"F_x X: {len(forces)} values"], "went": [f"F_x X: {len(forces)} values"]}
 
 
 @settings(max_examples=12, deadline=None)

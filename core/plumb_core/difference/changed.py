@@ -1,13 +1,14 @@
-"""Submitted values that are others although no finding requires it."""
+"""Submitted values that are others although no finding requires it, and those that came or went."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence, Set
+from collections import Counter
+from collections.abc import Iterable, Mapping, Sequence, Set
 
 from plumb_core.checks.claims import theirs
 from plumb_core.difference.states import Pair, Place, place_of_check, place_of_claim
 from plumb_core.difference.written import another, relative, text, written
-from plumb_core.documents.differences import ComparedValue
+from plumb_core.documents.differences import CameAndWent, ComparedValue
 from plumb_core.documents.results import CheckResult, StepResult
 from plumb_core.quantities import QUANTITIES, STAGES
 
@@ -52,6 +53,21 @@ def changed(pair: Pair, spoken_of: Set[str], required: Set[str]) -> list[Compare
         )
     # what cannot follow from anything that was required comes first
     return sorted(found, key=lambda each: each["why"] != NOT_REQUIRED)
+
+
+def came_and_went(pair: Pair) -> CameAndWent:
+    """Values that only one of the two states, by quantity and direction, with how many they are."""
+    before, after = pair.stated
+    return {"came": _counted(after, before), "went": _counted(before, after)}
+
+
+def _counted(there: Mapping[str, set[Place]], elsewhere: Mapping[str, set[Place]]) -> list[str]:
+    counts = Counter(
+        _label((name, place[1], None, None, ""))
+        for name, places in there.items()
+        for place in places - elsewhere.get(name, set())
+    )
+    return [f"{label}: {n} value{'s' if n > 1 else ''}" for label, n in sorted(counts.items())]
 
 
 def _stage(place: Place, check: CheckResult | None) -> str:

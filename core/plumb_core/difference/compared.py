@@ -11,7 +11,7 @@ from typing import Any
 from plumb_core import ENGINE
 from plumb_core.checks.earlier_ids import present_id
 from plumb_core.checks.recheck import recheck
-from plumb_core.difference.changed import changed
+from plumb_core.difference.changed import came_and_went, changed
 from plumb_core.difference.states import WHY, Checks, OpenFinding, Pair, Submitted, deviates, starts_anew
 from plumb_core.difference.written import relative, text, written_of
 from plumb_core.documents.differences import CameAndWent, ComparedValue, DifferenceResult
@@ -62,6 +62,7 @@ def compared(before: Submitted, after: Submitted, findings: Sequence[OpenFinding
         "new": fresh,
         "changed": changed(pair, spoken_of, required.keys()),
         "findings": [pair.of_finding(f) for f in findings],
+        "values": came_and_went(pair),
         "cases": _names(*({c.case for c in s.claims if c.case} for s in (before, after))),
         "stories": _names(*({c.story for c in s.claims if c.story} for s in (before, after))),
         "files": _names(*({c.source.file for c in s.claims} - {""} for s in (before, after))),

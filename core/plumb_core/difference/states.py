@@ -133,7 +133,7 @@ class Pair:
         if any(_requests(c) for c in of_place):
             return "undecided"
         if was["verdict"] == Verdict.GAP.value:
-            stated = self._stated[1].get(was["quantity"], set())
+            stated = self.stated[1].get(was["quantity"], set())
             return "settled" if any(_near(was["direction"], place[1]) for place in stated) else "undecided"
         return "undecided" if self._lost(was) else "settled"
 
@@ -142,13 +142,13 @@ class Pair:
 
         A quantity that is nowhere stated any more, or a value of the same stage at the same place.
         """
-        if self._stated[0].keys() - self._stated[1].keys():
+        if self.stated[0].keys() - self.stated[1].keys():
             return True
-        of_stage = {name for name in self._stated[0] if name in QUANTITIES and QUANTITIES[name].stage == was["stage"]}
+        of_stage = {name for name in self.stated[0] if name in QUANTITIES and QUANTITIES[name].stage == was["stage"]}
         return any(
             _near(was["direction"], direction) and _near(was["story"], story)
             for name in of_stage
-            for _, direction, story, _, _ in self._stated[0][name] - self._stated[1].get(name, set())
+            for _, direction, story, _, _ in self.stated[0][name] - self.stated[1].get(name, set())
         )
 
     @cached_property
@@ -159,7 +159,7 @@ class Pair:
         return found
 
     @cached_property
-    def _stated(self) -> tuple[dict[str, set[Place]], dict[str, set[Place]]]:
+    def stated(self) -> tuple[dict[str, set[Place]], dict[str, set[Place]]]:
         """The places that each of the two submissions states, by quantity."""
         return _places(self.before.claims), _places(self.after.claims)
 

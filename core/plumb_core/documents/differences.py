@@ -57,7 +57,7 @@ class DifferenceResult(TypedDict):
     settled : deviations that agree now.  open : that are still there, or were changed and are not right.  undecided :
     whose value is not stated any more.  new : deviations that were none, or that came from
     others before and start at this value now.  changed : values that are others although no
-    finding requires it.
+    finding requires it.  values : that only one of the two states, by quantity and direction, with how many.
     """
 
     engine: str
@@ -69,6 +69,7 @@ class DifferenceResult(TypedDict):
     new: list[ComparedValue]
     changed: list[ComparedValue]
     findings: list[ComparedFinding]
+    values: CameAndWent
     cases: CameAndWent
     stories: CameAndWent
     files: CameAndWent

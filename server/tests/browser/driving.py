@@ -26,6 +26,9 @@ FLAGS = [
 ]
 
 
+# a machine under load takes its time, and a wait that succeeds costs none
+PATIENCE = 60
+
 COUNT_REQUESTS = """
 window.requestsUnderWay = 0;
 const send = window.fetch;
@@ -68,7 +71,7 @@ class Browser:
 
     def find(self, css: str) -> WebElement:
         """The first element, as soon as it is there."""
-        return WebDriverWait(self.driver, 15).until(lambda d: d.find_element(By.CSS_SELECTOR, css))
+        return WebDriverWait(self.driver, PATIENCE).until(lambda d: d.find_element(By.CSS_SELECTOR, css))
 
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
@@ -76,7 +79,7 @@ class Browser:
     def named(self, tag: str, text: str) -> WebElement:
         """The element of a tag that holds exactly this text."""
         path = f"//{tag}[normalize-space(.)={text!r}]"
-        return WebDriverWait(self.driver, 15).until(lambda d: d.find_element(By.XPATH, path))
+        return WebDriverWait(self.driver, PATIENCE).until(lambda d: d.find_element(By.XPATH, path))
 
     def texts(self, css: str) -> list[str]:
         """What a person reads in the elements, all at one moment."""
@@ -84,7 +87,7 @@ class Browser:
         return list(self.driver.execute_script(script, css))
 
     def wait_text(self, css: str, text: str) -> None:
-        WebDriverWait(self.driver, 15).until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
+        WebDriverWait(self.driver, PATIENCE).until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
 
     def settle(self) -> None:
         """Wait until the page has no request under way and has been drawn with what they brought."""
@@ -97,7 +100,7 @@ class Browser:
 
     def press(self, text: str) -> None:
         """Press the first button that reads so, as soon as it is there."""
-        WebDriverWait(self.driver, 15).until(
+        WebDriverWait(self.driver, PATIENCE).until(
             lambda d: d.execute_script(
                 "const b = [...document.querySelectorAll('button')].find((x) => x.innerText.trim() === "
                 "arguments[0] && !x.disabled);"

@@ -10,7 +10,7 @@ import io
 from pathlib import Path
 
 import pdfplumber
-from driving import Browser
+from driving import PATIENCE, Browser
 from openpyxl import Workbook
 from plumb_server.demo.people import LEAD, PASSWORD
 from selenium.webdriver.common.by import By
@@ -209,7 +209,7 @@ def test_a_screenshot_is_pasted_and_each_value_stands_beside_its_crop(browser: B
     # the crops are drawn: no canvas is empty
     drawn = "return arguments[0].getContext('2d').getImageData(0, 0, 40, 12).data.some((v) => v > 0)"
     # a crop is drawn when its picture has come
-    WebDriverWait(b.driver, 15).until(lambda d: d.execute_script(drawn, crops[-1]))
+    WebDriverWait(b.driver, PATIENCE).until(lambda d: d.execute_script(drawn, crops[-1]))
     assert b.problems() == []
 
 

@@ -251,7 +251,10 @@ export function ReviewLayout() {
               )}
               {submission && (
                 <span className="chip">
-                  {strings.exhibitsOf(submission.label, counted(submission.exhibits.length, "exhibit"))}
+                  {strings.exhibitsOf(
+                    submissions.length > 1 && onTeam ? "" : submission.label,
+                    counted(submission.exhibits.length, "exhibit"),
+                  )}
                   {unread(submission) > 0 ? strings.notReadYet(unread(submission)) : ""}
                   {submission.status === "draft" ? strings.draft : ""}
                 </span>

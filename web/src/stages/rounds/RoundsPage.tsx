@@ -272,6 +272,7 @@ function OpenFindings({ difference }: { difference: Difference }) {
 
 function CameAndWent({ difference }: { difference: Difference }) {
   const parts = [
+    [strings.statedValues, difference.values],
     [strings.cases, difference.cases],
     [strings.stories, difference.stories],
     [strings.files, difference.files],

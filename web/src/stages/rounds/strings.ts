@@ -38,6 +38,7 @@ export const strings = {
   mayFollow: "They may follow from a value that was required to change.",
   came: "came",
   went: "went",
+  statedValues: "Values",
   cases: "Load cases",
   stories: "Stories",
   files: "Exhibits",
