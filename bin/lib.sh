@@ -40,8 +40,8 @@ set_up() {
   # beside each other: one waits for a registry while the other works
   install_python & local python=$!
   install_web
-  # what needs npm packages alone goes on until the others are there
-  if declare -F with_npm >/dev/null; then with_npm; fi
+  # what needs npm packages alone begins before the others are there, and goes on after
+  if declare -F with_npm >/dev/null; then with_npm & fi
   wait $python
   build_web
   flock -u 8; exec 8>&-

@@ -6,7 +6,6 @@ from datetime import timedelta
 
 from django.conf import settings
 from django.db.models import Q
-from icalendar import Calendar, Event
 
 from plumb_server.accounts.models import User
 from plumb_server.findings.models import Finding
@@ -18,6 +17,9 @@ MOST_EVENTS = 2_000
 
 def feed(user: User) -> bytes:
     """The due dates of somebody's open findings: of all in the reviews whose team they are on, else of their own."""
+    # imported where a feed is made: every process would start later by it
+    from icalendar import Calendar, Event
+
     calendar = Calendar()
     calendar.add("prodid", "-//Vigilant Plumb//due dates//EN")
     calendar.add("version", "2.0")

@@ -7,14 +7,13 @@ import tempfile
 from datetime import UTC, datetime
 from html import escape
 from pathlib import Path
-
-from cryptography.hazmat.primitives.serialization import pkcs12
-from pyhanko.pdf_utils.incremental_writer import IncrementalPdfFileWriter
-from pyhanko.sign import fields, signers
-from pyhanko.sign.fields import SigSeedSubFilter
-from pyhanko.stamp import StaticStampStyle
+from typing import TYPE_CHECKING
 
 from plumb_server.web.problems import UnprocessableContent
+
+# what signs is imported when something is signed: every process would start later by it
+if TYPE_CHECKING:
+    from pyhanko.sign import signers
 
 MOST_BYTES = 100_000
 BOXES: dict[str, tuple[int, int, int, int]] = {
@@ -31,6 +30,9 @@ def _refused(path: str, message: str, remedy: str) -> UnprocessableContent:
 
 def read(data: bytes, passphrase: str, now: datetime | None = None) -> tuple[signers.SimpleSigner, str]:
     """The signer of a PKCS#12 file, and the subject of its certificate; raises UnprocessableContent naming why not."""
+    from cryptography.hazmat.primitives.serialization import pkcs12
+    from pyhanko.sign import signers
+
     if len(data) > MOST_BYTES:
         raise _refused("/certificate", "the file is too large for a certificate", "Choose a PKCS#12 file (.p12, .pfx).")
     word = passphrase.encode()
@@ -58,6 +60,11 @@ def read(data: bytes, passphrase: str, now: datetime | None = None) -> tuple[sig
 
 def signed(pdf: bytes, signer: signers.SimpleSigner, field: str, name: str, subject: str) -> bytes:
     """A PDF with a signature in a visible field of its first page; what was signed before stays as it was."""
+    from pyhanko.pdf_utils.incremental_writer import IncrementalPdfFileWriter
+    from pyhanko.sign import fields, signers
+    from pyhanko.sign.fields import SigSeedSubFilter
+    from pyhanko.stamp import StaticStampStyle
+
     box = BOXES[field]
     words = {"Signature": "Signed by", "Countersignature": "Countersigned by"}[field]
     with tempfile.TemporaryDirectory() as folder:

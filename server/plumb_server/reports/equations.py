@@ -7,7 +7,6 @@ import re
 from functools import lru_cache
 from typing import Any
 
-import ziamath
 from plumb_core.checks.wording import figures
 from plumb_core.quantities import QUANTITIES
 from plumb_core.rules import written
@@ -42,6 +41,9 @@ def without_shorthands(tex: str) -> str:
 @lru_cache(maxsize=512)
 def picture(tex: str) -> str:
     """An equation as an SVG data address, with its height in points."""
+    # with its fonts it takes a while to import, which no process needs to begin
+    import ziamath
+
     plain = without_shorthands(tex)
     svg = ziamath.Latex(plain, size=13).svg()  # type: ignore[attr-defined]
     return "data:image/svg+xml;base64," + base64.b64encode(svg.encode()).decode()

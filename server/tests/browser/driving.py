@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+from collections.abc import Callable
 from typing import Any
 
 from selenium import webdriver
@@ -69,9 +70,13 @@ class Browser:
         self.resize(*self.size)
         self.problems()
 
+    def until(self, true: Callable[[Any], Any], what: str = "") -> Any:
+        """What the condition gives, as soon as it gives something."""
+        return WebDriverWait(self.driver, PATIENCE, poll_frequency=0.1).until(true, what)
+
     def find(self, css: str) -> WebElement:
         """The first element, as soon as it is there."""
-        return WebDriverWait(self.driver, PATIENCE).until(lambda d: d.find_element(By.CSS_SELECTOR, css))
+        return self.until(lambda d: d.find_element(By.CSS_SELECTOR, css))
 
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
@@ -79,7 +84,7 @@ class Browser:
     def named(self, tag: str, text: str) -> WebElement:
         """The element of a tag that holds exactly this text."""
         path = f"//{tag}[normalize-space(.)={text!r}]"
-        return WebDriverWait(self.driver, PATIENCE).until(lambda d: d.find_element(By.XPATH, path))
+        return self.until(lambda d: d.find_element(By.XPATH, path))
 
     def texts(self, css: str) -> list[str]:
         """What a person reads in the elements, all at one moment."""
@@ -87,7 +92,7 @@ class Browser:
         return list(self.driver.execute_script(script, css))
 
     def wait_text(self, css: str, text: str) -> None:
-        WebDriverWait(self.driver, PATIENCE).until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
+        self.until(lambda d: any(text in t for t in self.texts(css)), f"{text!r} in {css}")
 
     def settle(self) -> None:
         """Wait until the page has no request under way and has been drawn with what they brought."""
@@ -100,7 +105,7 @@ class Browser:
 
     def press(self, text: str) -> None:
         """Press the first button that reads so, as soon as it is there."""
-        WebDriverWait(self.driver, PATIENCE).until(
+        self.until(
             lambda d: d.execute_script(
                 "const b = [...document.querySelectorAll('button')].find((x) => x.innerText.trim() === "
                 "arguments[0] && !x.disabled);"

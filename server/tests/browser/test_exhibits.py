@@ -10,12 +10,11 @@ import io
 from pathlib import Path
 
 import pdfplumber
-from driving import PATIENCE, Browser
+from driving import Browser
 from openpyxl import Workbook
 from plumb_server.demo.people import LEAD, PASSWORD
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import WebDriverWait
 from weasyprint import HTML
 
 STORIES = [["Story", "Height (m)", "Seismic weight (kN)"], ["L3", 3.4, 2900], ["L2", 3.4, 3100], ["L1", 4.2, 3300]]
@@ -209,7 +208,7 @@ def test_a_screenshot_is_pasted_and_each_value_stands_beside_its_crop(browser: B
     # the crops are drawn: no canvas is empty
     drawn = "return arguments[0].getContext('2d').getImageData(0, 0, 40, 12).data.some((v) => v > 0)"
     # a crop is drawn when its picture has come
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: d.execute_script(drawn, crops[-1]))
+    b.until(lambda d: d.execute_script(drawn, crops[-1]))
     assert b.problems() == []
 
 

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from driving import PATIENCE, Browser
+from driving import Browser
 from plumb_server.demo.people import LEAD, PASSWORD
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import WebDriverWait
 
 LINES = "story\tx\ty\tangle\tstiffness\tname\n" + "".join(
     f"{story}\t{x}\t{y}\t{angle}\t{k}\t{name}\n"
@@ -81,12 +80,12 @@ def test_ten_minutes_of_lateral_lines(browser: Browser) -> None:
     assert len(b.all(".lines-plan .line")) == 4
     # moved by the keyboard on the plan, the table follows; by the mouse too
     b.all(".lines-plan .line")[3].send_keys(Keys.ARROW_LEFT)
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: b.find("input[aria-label='x of 2']").get_attribute("value") == "11.75")
+    b.until(lambda d: b.find("input[aria-label='x of 2']").get_attribute("value") == "11.75")
     line = b.all(".lines-plan .line line")[0]
     ActionChains(b.driver).click_and_hold(line).move_by_offset(0, -40).release().perform()
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: b.find("input[aria-label='y of A']").get_attribute("value") != "-10")
+    b.until(lambda d: b.find("input[aria-label='y of A']").get_attribute("value") != "-10")
     b.named("button", "Undo").click()
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: b.find("input[aria-label='y of A']").get_attribute("value") == "-10")
+    b.until(lambda d: b.find("input[aria-label='y of A']").get_attribute("value") == "-10")
     b.open(path + "/modes")
     b.wait_text("table.modes", "twist")
     assert len(b.all("table.modes tbody tr")) == 12
@@ -107,13 +106,11 @@ def test_a_frame_by_the_grid_goes_to_the_queue_where_it_is_large(browser: Browse
     b.named("button", "Add a wall").click()
     b.wait_text(".scene-tools", "906 nodes")
     take = b.named("button", "Use this frame")
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: take.is_enabled())
+    b.until(lambda d: take.is_enabled())
     take.click()
-    WebDriverWait(b.driver, PATIENCE).until(
-        lambda d: any("The model is stable" in t for t in b.texts(".page")), "the inspection ends"
-    )
+    b.until(lambda d: any("The model is stable" in t for t in b.texts(".page")), "the inspection ends")
     b.open(path + "/modes")
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: b.all("table.modes tbody tr"), "the worker answers")
+    b.until(lambda d: b.all("table.modes tbody tr"), "the worker answers")
     assert b.problems() == []
 
 
@@ -123,9 +120,9 @@ def choose_unit(b: Browser, unit: str, left: int) -> None:
         "return [...document.querySelectorAll('.frame-tables input[placeholder=\"unit?\"]')].filter((f) => !f.value)"
     )
     b.driver.execute_script(empty)[0].click()
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: any(o.is_displayed() for o in b.all("[role=option]")))
+    b.until(lambda d: any(o.is_displayed() for o in b.all("[role=option]")))
     next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == unit).click()
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: len(d.execute_script(empty)) == left)
+    b.until(lambda d: len(d.execute_script(empty)) == left)
 
 
 def take_table(b: Browser, text: str, button: str) -> None:
@@ -178,5 +175,5 @@ def test_pasted_tables_ask_for_their_units_and_become_a_frame(browser: Browser) 
     b.wait_text(".page", "1 member for tension only")
     b.named("button", "Undo").click()
     factor = "input[aria-label='Factor on EI about y of columns']"
-    WebDriverWait(b.driver, PATIENCE).until(lambda d: b.find(factor).get_attribute("value") == "1")
+    b.until(lambda d: b.find(factor).get_attribute("value") == "1")
     assert b.problems() == []
