@@ -11,7 +11,7 @@ from typing import Any
 from cachetools import LRUCache
 from plumb_core.difference.compared import compared
 from plumb_core.difference.states import OpenFinding, Submitted
-from plumb_core.documents.differences import DifferenceResult
+from plumb_core.documents.differences import ComparedValue, DifferenceResult
 
 from plumb_server.findings.models import Finding
 from plumb_server.rechecks.services import claims_as_core, run_recheck
@@ -110,10 +110,15 @@ def closing_texts(review: Review, findings: Sequence[Finding]) -> dict[int, str]
     return {f.pk: _words_of_closing(difference, f) for f in findings}
 
 
+def _now(value: ComparedValue) -> str:
+    """What stands for a value now; a check that is made only where something is out is made no more."""
+    return f"now {value['after'] or 'not stated'}" if value["now"] else "nothing is out there now"
+
+
 def _words_of_closing(difference: DifferenceResult, finding: Finding) -> str:
     of_finding = set(finding.all_checks)
     values = [
-        f"{each['label']}: {each['before'] or 'not stated'}, now {each['after'] or 'not stated'}"
+        f"{each['label']}: {each['before'] or 'not stated'}, {_now(each)}"
         for each in difference["settled"]
         if each["check"] in of_finding
     ]

@@ -7,6 +7,11 @@ from collections.abc import Callable
 from typing import Any
 
 from selenium import webdriver
+from selenium.common.exceptions import (
+    ElementClickInterceptedException,
+    NoSuchElementException,
+    StaleElementReferenceException,
+)
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
@@ -29,6 +34,7 @@ FLAGS = [
 
 # a machine under load takes its time, and a wait that succeeds costs none
 PATIENCE = 60
+NOT_YET = (NoSuchElementException, StaleElementReferenceException, ElementClickInterceptedException)
 
 COUNT_REQUESTS = """
 window.requestsUnderWay = 0;
@@ -72,7 +78,8 @@ class Browser:
 
     def until(self, true: Callable[[Any], Any], what: str = "") -> Any:
         """What the condition gives, as soon as it gives something."""
-        return WebDriverWait(self.driver, PATIENCE, poll_frequency=0.1).until(true, what)
+        wait = WebDriverWait(self.driver, PATIENCE, poll_frequency=0.1, ignored_exceptions=NOT_YET)
+        return wait.until(true, what)
 
     def find(self, css: str) -> WebElement:
         """The first element, as soon as it is there."""
@@ -80,6 +87,37 @@ class Browser:
 
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def one(self, css: str, text: str) -> WebElement:
+        """The element that reads so, or begins so, or has it in it, as soon as there is one."""
+        return self.until(lambda _: self._reading(css, text), f"{text!r} in {css}")
+
+    def _reading(self, css: str, text: str) -> WebElement | None:
+        """What is drawn again meanwhile raises, and is looked for again."""
+        shown = [(e.text.strip(), e) for e in self.all(css) if e.is_displayed()]
+        fits = [str.__eq__, str.startswith, str.__contains__]
+        return next((e for fit in fits for read, e in shown if fit(read, text)), None)
+
+    def click_on(self, css: str, text: str) -> None:
+        """Click on the element that reads so, as soon as there is one that can be clicked on."""
+
+        def clicked(_: Any) -> bool:
+            element = self._reading(css, text)
+            if element is not None:
+                element.click()
+            return element is not None
+
+        self.until(clicked, f"{text!r} in {css}")
+
+    def press_in(self, row: str, button: str) -> None:
+        """Press a button in the row of a table that has this text in it, as soon as both are there."""
+        found = (
+            "const row = [...document.querySelectorAll('tr')].find((r) => r.innerText.includes(arguments[0]));"
+            "const button = [...(row?.querySelectorAll('button') ?? [])]"
+            ".find((b) => b.innerText.trim() === arguments[1] && !b.disabled);"
+            "if (button) button.click(); return !!button"
+        )
+        self.until(lambda d: d.execute_script(found, row, button), f"the button {button!r} in the row of {row!r}")
 
     def named(self, tag: str, text: str) -> WebElement:
         """The element of a tag that holds exactly this text."""
@@ -145,7 +183,7 @@ class Browser:
         """Path of a review in the list."""
         self.open("/")
         self.wait_text(".reviews-list", title)
-        link = next(a for a in self.all(".reviews-list a") if title in a.text)
+        link = self.one(".reviews-list a", title)
         return "/reviews/" + str(link.get_attribute("href")).split("/reviews/")[1].split("/")[0]
 
     def send(self, method: str, path: str, body: Any = None) -> Any:

@@ -164,8 +164,7 @@ def test_the_lead_is_handed_over(browser: Browser) -> None:
     b.sign_in(LEAD, PASSWORD)
     b.open(b.review("Quillon Exchange") + "/brief")
     b.find("select[aria-label='Role of Tomas Bell']")
-    row = next(r for r in b.all("tr") if "Jonas Reed" in r.text)
-    row.find_element("xpath", ".//button[.='make lead']").click()
+    b.press_in("Jonas Reed", "make lead")
     b.wait_text("tr", "Jonas Reed")
     b.settle()
     assert not b.all("select[aria-label='Role of Tomas Bell']")
@@ -173,8 +172,7 @@ def test_the_lead_is_handed_over(browser: Browser) -> None:
     b.sign_in(REVIEWER, PASSWORD)
     b.open(b.review("Quillon Exchange") + "/brief")
     b.wait_text("tr", "Ilse Varga")
-    row = next(r for r in b.all("tr") if "Ilse Varga" in r.text)
-    row.find_element("xpath", ".//button[.='make lead']").click()
+    b.press_in("Ilse Varga", "make lead")
     b.settle()
 
 
@@ -182,12 +180,9 @@ def test_the_office_closes_and_opens_an_account(browser: Browser) -> None:
     b = browser
     b.sign_in(OFFICE, PASSWORD)
     b.named("a", "The office").click()
-    row = next(r for r in b.all("tr") if "avel.tran" in r.text) if b.find("table tbody tr") else None
-    assert row is not None
-    row.find_element("xpath", ".//button[.='close account']").click()
+    b.press_in("avel.tran", "close account")
     b.wait_text("tr", "closed")
-    row = next(r for r in b.all("tr") if "avel.tran" in r.text)
-    row.find_element("xpath", ".//button[.='reopen account']").click()
+    b.press_in("avel.tran", "reopen account")
     b.wait_text("table", "account changed")
     assert b.problems() == []
 

@@ -13,8 +13,7 @@ def pick(b: Browser, label: str, text: str) -> None:
     """Pick an option of a select that cannot be searched."""
     b.find(f"input[aria-label='{label}']").click()
     b.settle()
-    option = next(o for o in b.all("[role=option]") if o.is_displayed() and o.text.startswith(text))
-    option.click()
+    b.click_on("[role=option]", text)
     b.settle()
 
 
@@ -57,7 +56,7 @@ def test_an_edition_to_compare_with_asks_for_what_it_needs(browser: Browser) -> 
     # the class of the soil is proposed, with where the proposal comes from, and only adopted on demand
     b.wait_text(f"{part} .proposals", "C of ASCE/SEI 7-16 means 370 to 760 m/s")
     assert b.find(f"{part} input[aria-label='ground type']").get_attribute("value") == ""
-    next(x for x in b.all(f"{part} .proposals button") if "use B" in x.text).click()
+    b.click_on(f"{part} .proposals button", "use B")
     b.settle()
     b.type_into(f"{part} input[aria-label='a_gR']", "0.21\n")
     b.settle()
@@ -82,7 +81,7 @@ def test_another_edition_comes_to_govern_and_goes_again(browser: Browser) -> Non
     )
     governing.click()
     b.settle()
-    next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == "ASCE/SEI 7-16").click()
+    b.click_on("[role=option]", "ASCE/SEI 7-16")
     b.wait_text("section[aria-label='ASCE/SEI 7-16'] header", "governs")
     b.wait_text("section[aria-label='UBC 1997'] header", "complete")
     b.wait_text(".review-head", "ASCE 7-16 of record")

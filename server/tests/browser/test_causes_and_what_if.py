@@ -40,7 +40,7 @@ def test_the_list_of_causes_opens_each_on_the_bench(lead_browser: Browser, clini
     b.open(clinic + "/sheet")
     b.find(".cause-head button").click()
     b.wait_text(".cause-list", "two digits exchanged: 2258 for 2528")
-    next(x for x in b.all(".cause-list button") if "2258" in x.text).click()
+    b.click_on(".cause-list button", "2258")
     b.wait_text(".bench-title", "Base shear")
 
 
@@ -52,10 +52,10 @@ def test_an_input_is_otherwise_on_every_stage_until_it_is_discarded(lead_browser
     b.keys("w")
     b.find(".what-if-form input:not([type=hidden])").send_keys("Site class")
     b.settle()
-    next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == "Site class").click()
+    b.click_on("[role=option]", "Site class")
     b.all(".what-if-form input:not([type=hidden])")[1].click()
     b.settle()
-    next(o for o in b.all("[role=option]") if o.is_displayed() and o.text.startswith("C")).click()
+    b.click_on("[role=option]", "C")
     b.press("Show it")
     b.wait_text(".what-if-strip", "verdicts are other ones")
     b.wait_text(".what-if-strip", "Site class C")
@@ -96,7 +96,7 @@ def test_what_the_verdicts_rest_on_and_assumptions_side_by_side(lead_browser: Br
     b = lead_browser
     b.open(clinic + "/what-if")
     b.wait_text(".effects", "Site class")
-    next(x for x in b.all(".effects button") if x.text == "try").click()
+    b.click_on(".effects button", "try")
     b.wait_text(".what-if-columns", "site class C")
     b.press("Put the present assumption beside")
     b.settle()

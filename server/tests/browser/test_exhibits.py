@@ -105,7 +105,7 @@ def test_a_page_is_read_and_theirs_opens_it_with_the_cell_framed(browser: Browse
     b.wait_text(".pdf-table", "stories · 6 values")
     # a row is excluded when it is read with other answers, and comes back with Undo
     b.wait_text(".read-in li", "modes")
-    next(x for x in b.all(".read-in button") if "stories" in x.text).click()
+    b.click_on(".read-in button", "stories")
     b.press("Change the answers")
     b.find("button[aria-label='Exclude row 2']").click()
     b.wait_text(".preview button", "Accept 4 values")
@@ -114,7 +114,7 @@ def test_a_page_is_read_and_theirs_opens_it_with_the_cell_framed(browser: Browse
     b.wait_text(".accepted-table", "6 values accepted.")
     b.open(path + "/sheet?check=h.L2")
     b.wait_text(".bench", "hostel.pdf · page 2, table 1 · row 3 · B")
-    next(a for a in b.all(".bench a") if "hostel.pdf" in a.text).click()
+    b.click_on(".bench a", "hostel.pdf")
     # the page has found its place when nothing is under way any more
     b.find(".pdf-cell")
     b.settle()
@@ -201,7 +201,7 @@ def test_a_screenshot_is_pasted_and_each_value_stands_beside_its_crop(browser: B
     b.driver.execute_script(PASTE, screenshot(tmp_path / "hostel.pdf"))
     b.wait_text(".open-exhibit", "1 table found")
     b.wait_text(".pdf-note", "its text was read off it")
-    next(x for x in b.all(".pdf-table button") if x.text == "read this").click()
+    b.click_on(".pdf-table button", "read this")
     b.wait_text(".preview-cells", "%")
     crops = b.all(".scanned-crop canvas[aria-label='as on the page']")
     assert len(crops) >= 9

@@ -161,8 +161,7 @@ def test_a_new_review_from_the_brief_to_the_first_marks(browser: Browser) -> Non
     for text in (STORIES, PARAMETERS):
         b.paste("body", text)
         b.find(".preview")
-        button = next(x for x in b.all(".preview button") if "Accept" in x.text)
-        b.driver.execute_script("arguments[0].click()", button)
+        b.driver.execute_script("arguments[0].click()", b.one(".preview button", "Accept"))
         b.find(".paste-target textarea")
     b.find("nav a[href*=sheet]").click()
     b.wait_text(".review-counts", "origins")

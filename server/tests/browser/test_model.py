@@ -57,7 +57,7 @@ def test_weights_of_the_clinic_by_story(lead_browser: Browser) -> None:
     b.wait_text(".weight-plan", "centre of mass 18.00, 11.25 m")
     b.wait_text(".log-legend", "our static weight")
     # the floor whose mass is short opens from its row
-    short = next(r for r in b.all(".log-table tbody tr") if r.text.startswith("L6"))
+    short = b.one(".log-table tbody tr", "L6")
     short.find_element("css selector", "button.off").click()
     b.wait_text(".bench-title", "Mass of the floor in the analysis")
     b.wait_text("section[aria-label='Sources of mass in the reference model']", "floors")
@@ -120,8 +120,7 @@ def choose_unit(b: Browser, unit: str, left: int) -> None:
         "return [...document.querySelectorAll('.frame-tables input[placeholder=\"unit?\"]')].filter((f) => !f.value)"
     )
     b.driver.execute_script(empty)[0].click()
-    b.until(lambda d: any(o.is_displayed() for o in b.all("[role=option]")))
-    next(o for o in b.all("[role=option]") if o.is_displayed() and o.text == unit).click()
+    b.click_on("[role=option]", unit)
     b.until(lambda d: len(d.execute_script(empty)) == left)
 
 

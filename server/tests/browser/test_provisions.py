@@ -12,7 +12,7 @@ from test_across import pick
 
 def unfold(b: Browser, summary: str) -> None:
     """Open the part of the page whose heading starts so."""
-    heading = next(s for s in b.all("summary") if s.text.startswith(summary))
+    heading = b.one("summary", summary)
     b.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", heading)
     if heading.find_element("xpath", "..").get_attribute("open") is None:
         heading.click()
@@ -51,7 +51,7 @@ def test_irregularities_and_a_podium_are_declared_and_followed(browser: Browser)
 
     # a podium is kept once it has what it needs, and the lateral page states what is handed down
     unfold(b, "Systems above and beside each other")
-    next(x for x in b.all("button") if x.text == "add a two-stage podium in X").click()
+    b.click_on("button", "add a two-stage podium in X")
     b.wait_text(".rows-editor", "Saved once it has period of the upper part, R of the upper part")
     for label, value in (
         ("stiffness of the lower over the upper part", "14"),
@@ -96,15 +96,12 @@ def test_an_action_level_is_declared_and_its_drifts_are_compared(browser: Browse
     b.press("Add an action level")
     b.wait_text(".action-level", "Remove Serviceability")
     level = b.find(".action-level")
-    limit = next(
-        x for x in level.find_elements("css selector", "input") if x.get_attribute("placeholder") == "required"
-    )
-    limit.send_keys("0.1\n")
+    b.find(".action-level input[placeholder=required]").send_keys("0.1\n")
     b.settle()
     spectrum = level.find_element("xpath", ".//label[text()='Spectrum']/following::input[1]")
     spectrum.click()
     b.settle()
-    next(o for o in b.all("[role=option]") if o.text == "factor on the design spectrum").click()
+    b.click_on("[role=option]", "factor on the design spectrum")
     b.wait_text(".action-level", "Factor")
     b.settle()
     # as much as the design action: what is within 2 % of the height is beyond 0.1 %

@@ -23,7 +23,7 @@ def test_scaling_shows_what_g_left_out_does(lead_browser: Browser) -> None:
     b.wait_text(".bench", "Out of plumb in this stage")
     marked = [row.text for row in b.all(".out-of-plumb tr")]
     assert marked[0].startswith("factor used")
-    next(button for button in b.all(".out-of-plumb button") if button.text.startswith("factor on")).click()
+    b.click_on(".out-of-plumb button", "factor on")
     b.wait_text(".bench-title", "Factor on the ordinates of the spectrum")
 
 
@@ -34,7 +34,7 @@ def test_twist_names_the_case_that_is_missing_and_draws_the_one_that_is_chosen(l
     assert len(b.all(".matrix-field.missing")) == 1
     # the case that turns the most is drawn first
     b.wait_text(".turning", "Static Y +e")
-    next(f for f in b.all("button.matrix-field") if "Static X +e" in f.text).click()
+    b.click_on("button.matrix-field", "Static X +e")
     b.wait_text(".turning", "Static X +e")
     b.wait_text(".stage", "No story is torsionally irregular in any submitted case")
     # the reference model has answered: its ends are next to theirs

@@ -1,7 +1,7 @@
 import { SymbolText } from "../../shared/Symbol";
 import { percent } from "../../shared/numbers";
 import type { ComparedValue } from "../../shared/api/client";
-import { gather } from "./groups";
+import { endsOf, gather } from "./groups";
 import { strings } from "./strings";
 import css from "./RoundsPage.module.css";
 
@@ -42,9 +42,7 @@ export function Moved({ values, onSelect }: { values: ComparedValue[]; onSelect:
                 {all[0]?.finding != null && <span className="quiet"> #{all[0].finding}</span>}
               </td>
               <td className={`n theirs ${css["values"] ?? ""}`}>
-                {all.length > 1
-                  ? strings.places(all.length)
-                  : `${only?.before ?? strings.notStated} → ${only?.after ?? strings.notStated}`}
+                {all.length > 1 ? strings.places(all.length) : only && endsOf(only)}
               </td>
               <td className="n">{moved && range(moved)}</td>
             </tr>

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { ComparedValue, Difference } from "../../shared/api/client";
-import { firstGroup, gather, valuesOf } from "./groups";
+import { endsOf, firstGroup, gather, valuesOf } from "./groups";
 
 const value = (label: string, moved: number | null, finding: number | null = null) =>
   ({ check: label, label, moved, finding, why: "still there", before: "1", after: "2" }) as ComparedValue;
@@ -31,4 +31,12 @@ it("begins with what is new", () => {
     "new",
   );
   expect(firstGroup({ ...none, settled: [value("W", 0)] } as unknown as Difference)).toBe("settled");
+});
+
+it("says where there is no value before or now", () => {
+  const gone = { ...value("make-up of L5", null), before: "510 kN", after: null, was: "differs" as const, now: "" };
+  expect(endsOf({ ...gone, why: "resolved by the numbers" })).toBe("510 kN → nothing out");
+  expect(endsOf({ ...gone, why: "it cannot be decided" })).toBe("510 kN → not stated");
+  const fresh = { ...value("axes X and Y", null), before: null, after: null, was: "", now: "differs" };
+  expect(endsOf({ ...fresh, why: "it was no deviation" })).toBe("nothing out → not stated");
 });

@@ -1,4 +1,5 @@
 import type { ComparedValue, Difference } from "../../shared/api/client";
+import { strings } from "./strings";
 
 export const GROUPS = ["settled", "open", "undecided", "new", "changed", "follows"] as const;
 export type Group = (typeof GROUPS)[number];
@@ -30,6 +31,13 @@ export function gather(values: ComparedValue[]): Gathered[] {
     };
   });
 }
+
+/** What was submitted before and what is now; a check that is made only where something is out may have no value. */
+export const endsOf = ({ before, after, was, now, why }: ComparedValue): string => {
+  const noneBefore = was === "" && why === "it was no deviation" ? strings.nothingOut : strings.notStated;
+  const noneNow = now === "" && why === "resolved by the numbers" ? strings.nothingOut : strings.notStated;
+  return `${before ?? noneBefore} → ${after ?? noneNow}`;
+};
 
 /** Symbol and direction of a label: it begins with them. */
 const headOf = (label: string): string => {

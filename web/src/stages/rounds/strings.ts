@@ -31,6 +31,7 @@ export const strings = {
   values: (group: string) => `Values: ${group}`,
   none: "None.",
   notStated: "not stated",
+  nothingOut: "nothing out",
   moved: "moved",
   submitted: "submitted",
   value: "value",
