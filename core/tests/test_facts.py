@@ -562,6 +562,21 @@ def test_a_make_up_that_is_off_does_not_agree_with_right_weights() -> None:
     assert origin.startswith("make_up_w.")
 
 
+def test_a_make_up_that_is_off_is_seen_without_weights_of_our_own() -> None:
+    """3600 kN stated, 3000 kN * 0.85 + 600 kN = 3150 kN made up of: their own numbers contradict each other."""
+    made = weighed({("Structure", "L2"): 0.85}, dict.fromkeys(STORIES, WEIGHT))
+    for story in made["brief"]["stories"]:
+        del story["weight"]
+    (origin,) = [name for name in origins(made) if name.startswith("make_up_w.")]
+    check = checks_of(made)[origin]
+    assert (check["verdict"], check["level"], check["theirs"]["value"]) == ("differs", 1, pytest.approx(3150.0))
+    # and none where they agree
+    right = weighed({}, dict.fromkeys(STORIES, WEIGHT))
+    for story in right["brief"]["stories"]:
+        del story["weight"]
+    assert not [name for name in origins(right) if name.startswith("make_up_w.")]
+
+
 # Combinations
 
 

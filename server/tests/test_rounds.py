@@ -6,9 +6,14 @@ from typing import Any
 
 import pytest
 from asking import Api
+from plumb_server.accounts.models import User
+from plumb_server.demo.people import LEAD
 from plumb_server.demo.rounds import second_round
 from plumb_server.findings.models import Finding
 from plumb_server.reviews.models import Review
+from plumb_server.submissions import services
+from plumb_server.submissions.models import ExhibitReading
+from plumb_server.submissions.readings import carry_out
 
 pytestmark = pytest.mark.django_db
 
@@ -71,6 +76,45 @@ def test_the_history_of_a_finding_is_a_mark_in_each_submission(lead: Api, rounds
     assert [(m["submission"], m["verdict"]) for m in of[1]] == [("S0", "differs"), ("S1", "agrees")]
     assert [(m["submission"], m["role"]) for m in of[4]] == [("S0", "origin"), ("S1", "origin")]
     assert abs(of[4][1]["multiples"]) < abs(of[4][0]["multiples"])
+
+
+def submitted_loads(review: Review, frame_of_roof: float) -> None:
+    """Another submission: two stories of 900 kN and 1000 kN, and the loads that they are made up of."""
+    stories = "Story,Height (m),Seismic weight (kN)\nRoof,3.6,900.0\nL1,4.0,1000.0\n"
+    make_up = (
+        f"Story,Load,Kind,Amount (kN),Share\nRoof,Frame,dead,{frame_of_roof},1.00\n,Plant,equipment,100.0,1.00\n"
+        "L1,Frame,dead,900.0,1.00\n,Plant,equipment,100.0,1.00\n"
+    )
+    lead = User.objects.get(email=LEAD)
+    submission = services.open_submission(review, lead)
+    for name, text in (("stories", stories), ("make-up", make_up)):
+        name = f"{submission.label}-{name}.csv"
+        exhibit = services.add_exhibit(submission, lead, name=name, data=text.encode())
+        carry_out(ExhibitReading.objects.get_or_create(exhibit=exhibit)[0], apart=False)
+        services.accept_table(exhibit, lead, services.sheets_of(exhibit)[0], "", None)
+    services.accept_submission(submission, lead)
+
+
+def test_a_check_that_is_made_only_where_something_is_out_is_resolved_when_it_is_gone(
+    lead: Api, new_review: str
+) -> None:
+    review = Review.objects.get(pk=new_review)
+    submitted_loads(review, 650.0)
+    checks = lead.get(base(review) + "recheck/").json()["checks"]
+    wrong = next(c["id"] for c in checks if c["id"].startswith("make_up_w"))
+    body = {"checks": [wrong], "severity": "must", "title": "Loads of the roof", "text": "750 kN in all.", "clause": ""}
+    filed = lead.send("POST", base(review) + "findings/", body).json()
+    issued = lead.send(
+        "PATCH", f"/api/findings/{filed['id']}/", {"status": "issued"}, based_on=filed["revision"]
+    ).json()
+    submitted_loads(review, 800.0)
+    found = lead.get(base(review) + "difference/").json()
+    assert [f["state"] for f in found["findings"]] == ["settled"]
+    (marks,) = (h["marks"] for h in lead.get(base(review) + "findings/history/").json())
+    assert [m["verdict"] for m in marks] == ["differs", "agrees"]
+    listed = [{"number": 1, "revision": issued["revision"]}]
+    closed = lead.send("PATCH", base(review) + "findings/", {"findings": listed, "resolved": True})
+    assert closed.json()[0]["thread"][-1]["text"].endswith(" kN, nothing is out there now")
 
 
 def test_two_submissions_are_required(lead: Api, clinic: Review) -> None:

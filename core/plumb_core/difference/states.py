@@ -130,12 +130,17 @@ class Pair:
         of_place = [c for c in self._now_by_quantity[was["quantity"]] if _near(was["direction"], c["direction"])]
         if any(deviates(c) and c["role"] == "origin" and c["id"] not in self.states for c in of_place):
             return "changed but not right"
-        if any(_requests(c) for c in of_place):
+        # what was as undecided before as it is now says nothing
+        if any(_requests(c) and not self._was_as_undecided(c) for c in of_place):
             return "undecided"
         if was["verdict"] == Verdict.GAP.value:
             stated = self.stated[1].get(was["quantity"], set())
             return "settled" if any(_near(was["direction"], place[1]) for place in stated) else "undecided"
         return "undecided" if self._lost(was) else "settled"
+
+    def _was_as_undecided(self, now: CheckResult) -> bool:
+        was = self.was.get(now["id"])
+        return was is not None and was["verdict"] == now["verdict"]
 
     def _lost(self, was: CheckResult) -> bool:
         """Whether something is not stated any more that a check may have been made from.

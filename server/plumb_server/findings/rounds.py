@@ -5,12 +5,13 @@ What the numbers settle is said; closing a finding is the reviewer's.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from functools import cache
 from typing import Any
 
 from cachetools import LRUCache
 from plumb_core.difference.compared import compared
-from plumb_core.difference.states import OpenFinding, Submitted
+from plumb_core.difference.states import OpenFinding, Pair, Submitted
 from plumb_core.documents.differences import ComparedValue, DifferenceResult
 
 from plumb_server.findings.models import Finding
@@ -69,13 +70,36 @@ def difference_of(review: Review, before: Submission, after: Submission) -> Diff
 
 
 def histories(review: Review) -> list[dict[str, Any]]:
-    """Of each finding, the worst of its checks in each submission with values, in their order."""
+    """Of each finding, the worst of its checks in each submission with values, in their order.
+
+    Where none of its checks is made any more, and that settles them, they agree.
+    """
     submissions = submissions_with_values(review)
-    sheets = [(s.label, {c["id"]: c for c in run_recheck(review, s).sheet["checks"]}) for s in submissions]
-    return [
-        {"number": f.number, "marks": [_mark(label, [of[i] for i in f.all_checks if i in of]) for label, of in sheets]}
-        for f in review.findings.prefetch_related("further")
-    ]
+    rechecks = [run_recheck(review, s) for s in submissions]
+    sheets = [{c["id"]: c for c in r.sheet["checks"]} for r in rechecks]
+
+    @cache
+    def side(at: int) -> Submitted:
+        return Submitted(submissions[at].label, rechecks[at].sheet["checks"], claims_as_core(submissions[at]))
+
+    @cache
+    def pair(before: int, after: int) -> Pair:
+        return Pair(side(before), side(after))
+
+    def marks(finding: Finding) -> Iterator[dict[str, Any]]:
+        names = tuple(finding.all_checks)
+        last: int | None = None
+        for at, sheet in enumerate(sheets):
+            there = [sheet[name] for name in names if name in sheet]
+            mark = _mark(submissions[at].label, there)
+            if there:
+                last = at
+            elif last is not None:
+                state = pair(last, at).of_finding(OpenFinding(finding.number, finding.title, names))["state"]
+                mark["verdict"] = "agrees" if state == "settled" else None
+            yield mark
+
+    return [{"number": f.number, "marks": list(marks(f))} for f in review.findings.prefetch_related("further")]
 
 
 WORST_FIRST = ("breaches", "differs", "question", "gap", "open", "note", "agrees")

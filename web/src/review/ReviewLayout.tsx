@@ -269,7 +269,8 @@ export function ReviewLayout() {
               {counts && coverage && coverage.claims > 0 && (
                 <div className="review-counts" role="status">
                   <span className="quiet" title={coverageWords(coverage)}>
-                    {strings.ofRechecked(coverage.rechecked, coverage.claims, coverage.independent)}
+                    {strings.ofRechecked(coverage.rechecked, coverage.claims)}
+                    <span className="where-there-is-room">{strings.independently(coverage.independent)}</span>
                   </span>
                   {coverage.requirements > 0 && (
                     <NavLink className="quiet" to={to("requirements")}>

@@ -359,12 +359,17 @@ def _sums(context: Context, rows: list[Row], shares: list[Check]) -> Iterator[Ch
 def _make_up_sums(
     context: Context, weights: list[Check], totals: Array, named: set[int], shares: list[Check]
 ) -> Iterator[Check]:
-    """Stated weights that agree with ours while their make-up adds up to something else (level 1); one origin."""
+    """Stated weights whose make-up adds up to something else (level 1), one origin.
+
+    Those that agree with ours, and those that we have none for.
+    """
     wrong = any(c.role is DeviationRole.ORIGIN for c in shares)
     checks = []
     for check in weights:
         i = check.index
-        if i is None or i not in named or check.verdict is not Verdict.AGREES or check.follows or check.claim is None:
+        if i is None or i not in named or check.claim is None:
+            continue
+        if not (check.verdict is Verdict.OPEN or (check.verdict is Verdict.AGREES and not check.follows)):
             continue
         tolerance = 0.01 * context.tolerance_scale
         carried = compare(float(totals[i]), float(theirs(check.claim)), tolerance, context.claims.rounding(check.claim))
