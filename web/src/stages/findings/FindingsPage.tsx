@@ -143,7 +143,7 @@ export default function FindingsPage() {
                     </button>
                     <div className="quiet">{f.clause}</div>
                   </td>
-                  <td>{SEVERITY[f.severity ?? "must"]}</td>
+                  <td className="severity">{SEVERITY[f.severity ?? "must"]}</td>
                   <td className={f.status === "settled" ? "ours" : isOpen(f) ? "off" : "quiet"}>{f.status}</td>
                   <td>
                     {f.assignee?.name}
