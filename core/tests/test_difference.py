@@ -10,13 +10,17 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from plumb_core.checks.recheck import recheck
 from plumb_core.cli import main
-from plumb_core.difference.compared import difference
+from plumb_core.difference.compared import compared, difference
+from plumb_core.difference.states import OpenFinding, Submitted
+from plumb_core.documents.reading import read_recheck
 from plumb_core.errors import InputRefused
 from plumb_core.rules import Key
 from slips_made import base, document, written
 from test_catalogue import SEEDS, Seed
 from test_facts import STORIES, weighed
+from timing import process_seconds
 
 EDITION = "asce7-16"
 GROUPS = ("settled", "open", "undecided", "new")
@@ -212,3 +216,25 @@ def test_a_gap_is_settled_by_a_right_value(factor: float | None, state: str) -> 
     old = with_findings(old, (1, "issued", ["gap_R"]))
     new = {**submitted("S1"), "submission": old["submission"]} if factor is None else submitted("S1", R__X=factor)
     assert [f["state"] for f in difference(old, new)["findings"]] == [state]
+
+
+@pytest.mark.timing
+def test_ten_thousand_values_are_compared_in_half_a_second() -> None:
+    """Forces of many cases: in the later submission those of every tenth case are others, and wrong."""
+    sides = []
+    for label, factors in (("S0", (1.0, 1.004)), ("S1", (1.0, 1.2))):
+        made = submitted(label)
+        forces = [c for c in made["submission"]["claims"] if c["quantity"] == "F"]
+        for i in range(10_000 // len(forces)):
+            factor = factors[i % 10 == 0]
+            cased = ({**c, "case": f"Case {i}", "value": c["value"] * factor, "text": ""} for c in forces)
+            made["submission"]["claims"] += cased
+        document = read_recheck(made)
+        answer = recheck(document)
+        sides.append(Submitted(label, answer["checks"], document.submission.claims, answer["steps"]["carried"]))
+    before, after = sides
+    findings = [OpenFinding(i, "", (check["id"],)) for i, check in enumerate(before.checks[:60])]
+    told = compared(before, after, findings)
+    assert len(before.claims) >= 10_000
+    assert len(told["new"]) >= 500
+    assert process_seconds(lambda: compared(before, after, findings), repeats=5) < 0.5
