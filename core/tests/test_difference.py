@@ -10,10 +10,12 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from mangling import mangled
 from plumb_core.checks.recheck import recheck
 from plumb_core.cli import main
 from plumb_core.difference.compared import compared, difference
 from plumb_core.difference.states import OpenFinding, Submitted
+from plumb_core.documents.differences import DIFFERENCE
 from plumb_core.documents.reading import read_recheck
 from plumb_core.errors import InputRefused
 from plumb_core.rules import Key
@@ -216,6 +218,27 @@ def test_a_gap_is_settled_by_a_right_value(factor: float | None, state: str) -> 
     old = with_findings(old, (1, "issued", ["gap_R"]))
     new = {**submitted("S1"), "submission": old["submission"]} if factor is None else submitted("S1", R__X=factor)
     assert [f["state"] for f in difference(old, new)["findings"]] == [state]
+
+
+@settings(max_examples=100, deadline=None)
+@given(st.data())
+def test_whatever_is_wrong_with_a_document_it_is_compared_or_refused_with_its_places(data: st.DataObject) -> None:
+    old = with_findings(submitted("S0", F_a=1.2), (1, "issued", ["F_a"]), (2, "answered", ["gap_R", "W"]))
+    new = submitted("S1", V__X=1.2)
+    for made in (old, new):
+        # few enough that findings and labels are met as often as claims
+        made["submission"]["claims"] = made["submission"]["claims"][:8]
+    pair = data.draw(mangled([{"old": old, "new": new}]))
+    told, problems = None, []
+    try:
+        told = difference(pair.get("old"), pair.get("new"))
+    except InputRefused as no:
+        problems = no.problems
+    assert all(p.path.startswith("/") and p.message and p.remedy for p in problems)
+    assert bool(problems) is (told is None)
+    if told is not None:
+        json.dumps(told, allow_nan=False)
+        assert DIFFERENCE.validate_python(told) == told
 
 
 @pytest.mark.timing
