@@ -198,6 +198,34 @@ def test_a_deviation_is_not_settled_by_a_table_that_is_gone() -> None:
         assert name in ids(told[state])
 
 
+def test_what_is_not_read_yet_has_not_gone() -> None:
+    """The table of the loads is there, and a question about it is open."""
+    wrong = make_up("S0", of_L2=0.85)
+    later = make_up("S1", stated=False)
+    # two loads of three stories, with what counts of them, and what they are
+    assert sorted(text.split(": ")[1] for text in difference(wrong, later)["values"]["went"]) == [
+        "2 values",
+        "6 values",
+        "6 values",
+    ]
+    later["open"] = [{"file": "loads.csv", "kind": "weights", "quantities": ["load_amount", "load_share", "load_kind"]}]
+    told = difference(wrong, later)
+    assert told["values"]["went"] == []
+    assert (told["settled"], told["open"], len(told["undecided"])) == ([], [], 1)
+
+
+def test_the_problems_of_both_documents_are_named() -> None:
+    old, new = (copy.deepcopy(submitted(label)) for label in ("S0", "S1"))
+    old["brief"]["edition"] = "none such"
+    new["submission"]["claims"][2]["value"] = []
+    with pytest.raises(InputRefused) as refused:
+        difference(old, new)
+    paths = [p.path for p in refused.value.problems]
+    assert [p for p in paths if p.startswith("/old/brief/edition")]
+    assert [p for p in paths if p.startswith("/new/submission/claims/2/value")]
+    assert len(paths) == len([p for p in paths if p.startswith(("/old/", "/new/"))])
+
+
 def test_what_agrees_decides_nothing() -> None:
     """A finding about a value that agrees is the reviewer's; as evidence beside a deviation it does not count."""
     old = submitted("S0", F_a=1.2)

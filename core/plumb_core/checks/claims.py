@@ -127,7 +127,7 @@ class ClaimSet:
 
     def awaits(self, *names: str) -> bool:
         """Whether a part of the submission that is not read yet may state one of these quantities."""
-        return any(_may_state(part, names) for part in self.open)
+        return any(may_state(part, names) for part in self.open)
 
     @cached_property
     def cases_of_quantity(self) -> Mapping[tuple[str, str | None], frozenset[str]]:
@@ -144,7 +144,8 @@ class ClaimSet:
         return ModeTable.of(c for c in self.claims if is_of_modes(c))
 
 
-def _may_state(part: OpenPart, names: Iterable[str]) -> bool:
+def may_state(part: OpenPart, names: Iterable[str]) -> bool:
+    """Whether a part of a submission that is not read yet may state one of these quantities."""
     if not part.kind:
         return True
     if part.kind == "parameters":

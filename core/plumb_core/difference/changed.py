@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence, Set
 
 from plumb_core.checks.claims import theirs
-from plumb_core.difference.states import Pair, Place, place_of_check, place_of_claim
+from plumb_core.difference.states import Pair, Place, Submitted, place_of_check, place_of_claim
 from plumb_core.difference.written import another, relative, text, written
 from plumb_core.documents.differences import CameAndWent, ComparedValue
 from plumb_core.documents.results import CheckResult, StepResult
@@ -58,13 +58,15 @@ def changed(pair: Pair, spoken_of: Set[str], required: Set[str]) -> list[Compare
 def came_and_went(pair: Pair) -> CameAndWent:
     """Values that only one of the two states, by quantity and direction, with how many they are."""
     before, after = pair.stated
-    return {"came": _counted(after, before), "went": _counted(before, after)}
+    return {"came": _counted(after, before, pair.before), "went": _counted(before, after, pair.after)}
 
 
-def _counted(there: Mapping[str, set[Place]], elsewhere: Mapping[str, set[Place]]) -> list[str]:
+def _counted(there: Mapping[str, set[Place]], elsewhere: Mapping[str, set[Place]], other: Submitted) -> list[str]:
+    """Values of one side that the other one does not state; what is not read yet may state them."""
     counts = Counter(
         _label((name, place[1], None, None, ""))
         for name, places in there.items()
+        if not other.awaits(name)
         for place in places - elsewhere.get(name, set())
     )
     return [f"{label}: {n} value{'s' if n > 1 else ''}" for label, n in sorted(counts.items())]

@@ -6,6 +6,7 @@ A check is found again by its id.  What the numbers settle is said; closing a fi
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from plumb_core import ENGINE
@@ -18,17 +19,28 @@ from plumb_core.documents.differences import CameAndWent, ComparedValue, Differe
 from plumb_core.documents.reading import read_recheck
 from plumb_core.documents.recheck import RecheckDocument
 from plumb_core.documents.results import CheckResult
+from plumb_core.errors import InputRefused, Problem
 
 CLOSED = ("settled", "withdrawn")
 """Statuses of findings that require nothing any more."""
 
 
 def difference(old: Any, new: Any) -> DifferenceResult:
-    """Compare two recheck documents of one review; raises InputRefused naming every problem of either.
+    """Compare two recheck documents of one review.
 
+    Raises InputRefused naming every problem of either, at ``/old`` and ``/new``.
     Where the earlier one has findings, what the open ones name was required to change; else every deviation was.
     """
-    before, after = read_recheck(old), read_recheck(new)
+    sides: list[RecheckDocument] = []
+    problems: list[Problem] = []
+    for name, document in (("old", old), ("new", new)):
+        try:
+            sides.append(read_recheck(document))
+        except InputRefused as refused:
+            problems += [replace(p, path=f"/{name}{p.path.rstrip('/')}") for p in refused.problems]
+    if problems:
+        raise InputRefused(problems)
+    before, after = sides
     return compared(_rechecked(before), _rechecked(after), _open_findings(before))
 
 
@@ -72,7 +84,8 @@ def compared(before: Submitted, after: Submitted, findings: Sequence[OpenFinding
 def _rechecked(document: RecheckDocument) -> Submitted:
     result = recheck(document)
     steps = result["steps"]["carried"]
-    return Submitted(document.submission.label, result["checks"], document.submission.claims, steps)
+    submission = document.submission
+    return Submitted(submission.label, result["checks"], submission.claims, steps, document.open)
 
 
 def _open_findings(document: RecheckDocument) -> list[OpenFinding]:

@@ -7,11 +7,12 @@ from collections.abc import Iterable, Mapping, Sequence
 from functools import cached_property
 from typing import NamedTuple
 
+from plumb_core.checks.claims import may_state
 from plumb_core.checks.verdict import Verdict
 from plumb_core.difference.written import moved
 from plumb_core.documents.differences import ComparedFinding, State
 from plumb_core.documents.results import CheckResult, StepResult
-from plumb_core.documents.submission import Claim
+from plumb_core.documents.submission import Claim, OpenPart
 from plumb_core.quantities import QUANTITIES
 
 DEVIATES = (Verdict.DIFFERS.value, Verdict.BREACHES.value)
@@ -38,6 +39,12 @@ class Submitted(NamedTuple):
     claims: Sequence[Claim]
     steps: Sequence[StepResult] = ()
     """of the carried side: what a submitted value follows from"""
+    open: Sequence[OpenPart] = ()
+    """what is not read yet, and missing in nothing"""
+
+    def awaits(self, name: str) -> bool:
+        """Whether what is not read yet may state a quantity."""
+        return any(may_state(part, (name,)) for part in self.open)
 
 
 class OpenFinding(NamedTuple):
@@ -132,6 +139,8 @@ class Pair:
             return "changed but not right"
         # what was as undecided before as it is now says nothing
         if any(_requests(c) and not self._was_as_undecided(c) for c in of_place):
+            return "undecided"
+        if self.after.awaits(was["quantity"]):
             return "undecided"
         if was["verdict"] == Verdict.GAP.value:
             stated = self.stated[1].get(was["quantity"], set())

@@ -62,7 +62,7 @@ def difference_of(review: Review, before: Submission, after: Submission) -> Diff
     known = _compared.get(key)
     if known is None:
         sides = [
-            Submitted(s.label, r.sheet["checks"], claims_as_core(s), r.steps["carried"])
+            Submitted(s.label, r.sheet["checks"], claims_as_core(s), r.steps["carried"], s.open_parts())
             for s, r in zip((before, after), rechecks, strict=True)
         ]
         known = _compared[key] = compared(sides[0], sides[1], findings)
@@ -80,7 +80,8 @@ def histories(review: Review) -> list[dict[str, Any]]:
 
     @cache
     def side(at: int) -> Submitted:
-        return Submitted(submissions[at].label, rechecks[at].sheet["checks"], claims_as_core(submissions[at]))
+        one = submissions[at]
+        return Submitted(one.label, rechecks[at].sheet["checks"], claims_as_core(one), (), one.open_parts())
 
     @cache
     def pair(before: int, after: int) -> Pair:
