@@ -52,6 +52,8 @@ export const theme = createTheme({
     Button: { defaultProps: { size: "xs" } },
     TextInput: { defaultProps: { size: "xs" } },
     NumberInput: { defaultProps: { size: "xs", hideControls: true } },
+    // a page of thirty selects would hold hundreds of options that nobody has opened
+    Combobox: { defaultProps: { keepMounted: false } },
     Select: { defaultProps: { size: "xs", checkIconPosition: "right" } },
     MultiSelect: { defaultProps: { size: "xs" } },
     Textarea: { defaultProps: { size: "sm" } },
