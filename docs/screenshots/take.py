@@ -81,12 +81,14 @@ def main(address: str, wanted: list[str]) -> None:
         scheme = {"features": [{"name": "prefers-color-scheme", "value": "light"}]}
         browser.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", scheme)
         browser.open(f"{paths[title]}/{page}")
-        time.sleep(2.5)
+        time.sleep(1.5)
+        browser.settle()
+        time.sleep(1)
         if act == "page":
             browser.driver.find_element("css selector", "input[type=file]").send_keys(str(report_in_pages()))
             browser.wait_text(".open-exhibit", "tables found")
             browser.wait_text(".read-in", "story drifts by case")
-            next(b for b in browser.all(".read-in button") if "story drifts" in b.text).click()
+            browser.click_on(".read-in button", "story drifts")
             time.sleep(2)
             browser.wait_text(".pdf-table", "being read")
             time.sleep(2.5)

@@ -35,7 +35,7 @@ const WORDS: Record<Group, string> = {
 
 /** What became of an earlier submission's deviations and of the open findings in this one. */
 export default function RoundsPage() {
-  const { review, submission, recheckedAt } = useReviewContext();
+  const { review, recheck, submission, recheckedAt } = useReviewContext();
   const [params, setParams] = useSearchParams();
   const withValues = review.submissions.filter((s) => s.claims > 0).sort((a, b) => a.number - b.number);
   const after = submission ?? withValues.at(-1)?.number;
@@ -59,7 +59,8 @@ export default function RoundsPage() {
       </main>
     );
   }
-  if (!difference.data) return <Loader m="xl" size="sm" />;
+  // without its rows the sheet would look as if nothing had become of anything
+  if (!difference.data || !recheck) return <Loader m="xl" size="sm" />;
   return (
     <Rounds
       key={`${String(chosen.number)} ${String(after)}`}
