@@ -11,7 +11,7 @@ from typing import Any
 
 from cachetools import LRUCache
 from plumb_core.difference.compared import compared
-from plumb_core.difference.states import OpenFinding, Pair, Submitted
+from plumb_core.difference.states import DEVIATES, OpenFinding, Pair, Submitted
 from plumb_core.documents.differences import ComparedValue, DifferenceResult
 
 from plumb_server.findings.models import Finding
@@ -135,6 +135,11 @@ def closing_texts(review: Review, findings: Sequence[Finding]) -> dict[int, str]
     return {f.pk: _words_of_closing(difference, f) for f in findings}
 
 
+def _before(value: ComparedValue) -> str:
+    """What stood for a value that deviated: of a check that has none, that it did."""
+    return value["before"] or ("not stated" if value["was"] not in DEVIATES else "out")
+
+
 def _now(value: ComparedValue) -> str:
     """What stands for a value now; a check that is made only where something is out is made no more."""
     return f"now {value['after'] or 'not stated'}" if value["now"] else "nothing is out there now"
@@ -143,7 +148,7 @@ def _now(value: ComparedValue) -> str:
 def _words_of_closing(difference: DifferenceResult, finding: Finding) -> str:
     of_finding = set(finding.all_checks)
     values = [
-        f"{each['label']}: {each['before'] or 'not stated'}, {_now(each)}"
+        f"{each['label']}: {_before(each)}, {_now(each)}"
         for each in difference["settled"]
         if each["check"] in of_finding
     ]

@@ -38,5 +38,8 @@ it("says where there is no value before or now", () => {
   expect(endsOf({ ...gone, why: "resolved by the numbers" })).toBe("510 kN → nothing out");
   expect(endsOf({ ...gone, why: "it cannot be decided" })).toBe("510 kN → not stated");
   const fresh = { ...value("axes X and Y", null), before: null, after: null, was: "", now: "differs" };
-  expect(endsOf({ ...fresh, why: "it was no deviation" })).toBe("nothing out → not stated");
+  expect(endsOf({ ...fresh, why: "it was no deviation" })).toBe("nothing out → out");
+  expect(endsOf({ ...fresh, was: "differs", now: "", why: "resolved by the numbers" })).toBe("out → nothing out");
+  // a value that is a gap now
+  expect(endsOf({ ...gone, now: "gap", why: "it cannot be decided" })).toBe("510 kN → not stated");
 });

@@ -34,10 +34,14 @@ export function gather(values: ComparedValue[]): Gathered[] {
 
 /** What was submitted before and what is now; a check that is made only where something is out may have no value. */
 export const endsOf = ({ before, after, was, now, why }: ComparedValue): string => {
-  const noneBefore = was === "" && why === "it was no deviation" ? strings.nothingOut : strings.notStated;
-  const noneNow = now === "" && why === "resolved by the numbers" ? strings.nothingOut : strings.notStated;
-  return `${before ?? noneBefore} → ${after ?? noneNow}`;
+  const noneBefore = why === "it was no deviation" ? strings.nothingOut : strings.notStated;
+  const noneNow = why === "resolved by the numbers" ? strings.nothingOut : strings.notStated;
+  return `${before ?? end(was, noneBefore)} → ${after ?? end(now, noneNow)}`;
 };
+
+/** A verdict where there is no value; without a check, why there is none. */
+const end = (verdict: string, none: string): string =>
+  verdict === "" ? none : verdict === "differs" || verdict === "breaches" ? strings.out : strings.notStated;
 
 /** Symbol and direction of a label: it begins with them. */
 const headOf = (label: string): string => {

@@ -32,6 +32,7 @@ export const strings = {
   none: "None.",
   notStated: "not stated",
   nothingOut: "nothing out",
+  out: "out",
   moved: "moved",
   submitted: "submitted",
   value: "value",
